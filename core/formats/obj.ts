@@ -1,0 +1,86 @@
+import { bad, good, type Answer } from '../answer'
+import type { Mesh } from '../mesh/mesh'
+import { checkSoup } from './checkSoup'
+import { weldExact } from '../mesh/weld'
+
+/** A body of an OBJ: what stood under one `o` or `g` line. */
+export interface NamedMesh {
+  name: string
+  mesh: Mesh
+}
+
+/**
+ * Reads the polygons of an OBJ: `v`, `f` (any corner count, fanned; negative indices count back), `o`, `g`.
+ * Materials and texture coordinates are passed over. Bodies share vertices only within themselves.
+ */
+export function readObj(bytes: Uint8Array): Answer<NamedMesh[]> {
+  if (bytes.length === 0) return bad('file-empty', 'The file is empty.')
+  const text = new TextDecoder().decode(bytes)
+  const vertices: number[] = []
+  const bodies: { name: string; corners: number[] }[] = []
+  let body = { name: '', corners: [] as number[] }
+  let line = 0, at = 0
+  while (at <= text.length) {
+    let end = text.indexOf('\n', at)
+    if (end < 0) end = text.length
+    const row = text.slice(at, end).trim()
+    at = end + 1
+    line++
+    if (row.startsWith('v ') || row.startsWith('v\t')) {
+      const f = row.split(/\s+/)
+      for (let k = 1; k <= 3; k++) {
+        const word = f[k] ?? ''
+        const n = Number(word)
+        if (word === '' || (Number.isNaN(n) && !/^[-+]?nan/i.test(word))) {
+          return bad('obj-bad-number', word.includes(',')
+            ? `Line ${line} has a number with a comma ("${word}"). OBJ needs decimal points.`
+            : `Line ${line} has ${word === '' ? 'too few numbers' : `"${word.slice(0, 20)}" where a number belongs`}.`)
+        }
+        vertices.push(n)
+      }
+    } else if (row.startsWith('f ') || row.startsWith('f\t')) {
+      const f = row.split(/\s+/)
+      const count = vertices.length / 3
+      const ring: number[] = []
+      for (let k = 1; k < f.length; k++) {
+        const index = parseInt(f[k]!, 10)
+        const v = index < 0 ? count + index : index - 1
+        if (!Number.isInteger(v) || v < 0 || v >= count || index === 0) {
+          return bad('obj-missing-vertex', `Line ${line} uses vertex ${f[k]!.slice(0, 20)}, but only ${count.toLocaleString('en')} vertices stand before it. The file is incomplete or was edited by hand.`)
+        }
+        ring.push(v)
+      }
+      if (ring.length < 3) return bad('obj-short-face', `Line ${line} has a face with fewer than three corners.`)
+      for (let k = 2; k < ring.length; k++) body.corners.push(ring[0]!, ring[k - 1]!, ring[k]!)
+    } else if (/^[og]\s/.test(row) || row === 'g' || row === 'o') {
+      if (body.corners.length > 0) bodies.push(body)
+      body = { name: row.slice(2).trim(), corners: [] }
+    }
+  }
+  if (body.corners.length > 0) bodies.push(body)
+  if (bodies.length === 0) return bad('obj-no-faces', vertices.length > 0 ? 'The OBJ has points but no faces.' : 'The file has no vertices and no faces: it is not an OBJ, or it is empty.')
+  const result: NamedMesh[] = []
+  for (const [i, b] of bodies.entries()) {
+    const soup = new Float32Array(b.corners.length * 3)
+    for (let k = 0; k < b.corners.length; k++)
+      for (let a = 0; a < 3; a++) soup[k * 3 + a] = vertices[b.corners[k]! * 3 + a]!
+    const name = b.name || `body ${i + 1}`
+    const problem = checkSoup(soup, (face) => `face ${(face + 1).toLocaleString('en')} of "${name}"`)
+    if (problem) return problem
+    result.push({ name, mesh: weldExact(soup) })
+  }
+  return good(result)
+}
+
+/** OBJ text; coordinates are printed so that they read back to the same Float32. */
+export function writeObj(mesh: Mesh, name = 'undercut'): Uint8Array {
+  const { positions: p, triangles: t } = mesh
+  const rows: string[] = [`# millimetres`, `o ${name}`]
+  const exact = (x: number): string => {
+    const short = x.toPrecision(8)
+    return Math.fround(Number(short)) === x ? String(Number(short)) : String(Number(x.toPrecision(9)))
+  }
+  for (let i = 0; i < p.length; i += 3) rows.push(`v ${exact(p[i]!)} ${exact(p[i + 1]!)} ${exact(p[i + 2]!)}`)
+  for (let i = 0; i < t.length; i += 3) rows.push(`f ${t[i]! + 1} ${t[i + 1]! + 1} ${t[i + 2]! + 1}`)
+  return new TextEncoder().encode(rows.join('\n') + '\n')
+}

@@ -1,0 +1,107 @@
+import { bad, good, type Answer } from '../answer'
+import type { Mesh } from '../mesh/mesh'
+import { weldExact } from '../mesh/weld'
+import { checkSoup } from './checkSoup'
+
+const HEADER = 84
+const RECORD = 50
+
+/**
+ * Reads STL, binary or ASCII, into a welded mesh in the file's units (taken as mm).
+ * The count in a binary header is believed only when the bytes are there; nothing is allocated before that.
+ */
+export function readStl(bytes: Uint8Array): Answer<Mesh> {
+  if (bytes.length === 0) return bad('file-empty', 'The file is empty.')
+  const text = looksLikeText(bytes)
+  if (bytes.length >= HEADER) {
+    const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength)
+    const count = view.getUint32(80, true)
+    const needed = HEADER + count * RECORD
+    // Some writers start a binary header with "solid", so the arithmetic decides before the words do.
+    if (needed === bytes.length && count > 0) return readBinary(view, count)
+    if (!text) {
+      if (count === 0) return bad('stl-no-faces', 'The STL header says there are no triangles in it.')
+      if (needed > bytes.length) {
+        return bad('stl-truncated',
+          `The STL header announces ${count.toLocaleString('en')} triangles (${megabytes(needed)}), but the file has only ${megabytes(bytes.length)}: it is cut off or damaged after triangle ${Math.floor((bytes.length - HEADER) / RECORD).toLocaleString('en')}. Export or download it again.`)
+      }
+      return readBinary(view, count)
+    }
+  } else if (!text) {
+    return bad('stl-truncated', `The file has only ${bytes.length} bytes; a binary STL needs at least 134. It is cut off.`)
+  }
+  return readAscii(bytes)
+}
+
+const megabytes = (n: number): string => (n < 1e5 ? `${n.toLocaleString('en')} bytes` : `${(n / 1e6).toLocaleString('en', { maximumFractionDigits: 1 })} MB`)
+
+function looksLikeText(bytes: Uint8Array): boolean {
+  const n = Math.min(bytes.length, 1024)
+  for (let i = 0; i < n; i++) {
+    const c = bytes[i]!
+    if (c === 0 || (c < 32 && c !== 9 && c !== 10 && c !== 13 && c !== 12)) return false
+  }
+  return true
+}
+
+function readBinary(view: DataView, count: number): Answer<Mesh> {
+  const soup = new Float32Array(count * 9)
+  // Records are 50 bytes, so every other one is misaligned: bytes are moved to an aligned buffer in one pass.
+  const source = new Uint8Array(view.buffer, view.byteOffset, view.byteLength)
+  const target = new Uint8Array(soup.buffer)
+  for (let i = 0, s = HEADER + 12, d = 0; i < count; i++, s += RECORD, d += 36)
+    for (let k = 0; k < 36; k++) target[d + k] = source[s + k]!
+  const problem = checkSoup(soup, (face) => `triangle ${(face + 1).toLocaleString('en')}`)
+  return problem ?? good(weldExact(soup))
+}
+
+/** Tolerates any white space and letter case; numbers must be plain, so a decimal comma is named as such. */
+function readAscii(bytes: Uint8Array): Answer<Mesh> {
+  const text = new TextDecoder().decode(bytes)
+  if (!/^\s*solid\b/i.test(text)) {
+    return bad('stl-not-stl', 'The file is text but does not begin with "solid": it is not an STL, only named like one.')
+  }
+  const numbers: number[] = []
+  const vertex = /\bvertex\s+(\S+)\s+(\S+)\s+(\S+)/gi
+  let m: RegExpExecArray | null
+  while ((m = vertex.exec(text))) {
+    for (let k = 1; k <= 3; k++) {
+      const n = Number(m[k])
+      if (Number.isNaN(n) && !/^[-+]?nan/i.test(m[k]!)) {
+        const line = text.slice(0, m.index).split('\n').length
+        return m[k]!.includes(',')
+          ? bad('stl-decimal-comma', `Line ${line} has a number with a comma ("${m[k]}"). STL needs decimal points: export it again with English number format.`)
+          : bad('stl-bad-number', `Line ${line} has "${m[k]!.slice(0, 20)}" where a number belongs.`)
+      }
+      numbers.push(n)
+    }
+  }
+  if (numbers.length === 0) return bad('stl-no-faces', 'The STL has no triangles in it.')
+  if (numbers.length % 9 !== 0 || !/\bendsolid\b/i.test(text.slice(-4096))) {
+    return bad('stl-truncated', `The ASCII STL stops after ${Math.floor(numbers.length / 9).toLocaleString('en')} whole triangles without its closing line: it is cut off.`)
+  }
+  const soup = new Float32Array(numbers)
+  const problem = checkSoup(soup, (face) => `triangle ${(face + 1).toLocaleString('en')}`)
+  return problem ?? good(weldExact(soup))
+}
+
+/** Binary STL with face normals; 84 + 50 bytes a face. */
+export function writeStl(mesh: Mesh): Uint8Array {
+  const { positions: p, triangles: t } = mesh
+  const faces = t.length / 3
+  const bytes = new Uint8Array(HEADER + faces * RECORD)
+  bytes.set(new TextEncoder().encode('Undercut binary STL, millimetres'))
+  const view = new DataView(bytes.buffer)
+  view.setUint32(80, faces, true)
+  for (let f = 0, o = HEADER; f < faces; f++, o += RECORD) {
+    const a = t[f * 3]! * 3, b = t[f * 3 + 1]! * 3, c = t[f * 3 + 2]! * 3
+    const ux = p[b]! - p[a]!, uy = p[b + 1]! - p[a + 1]!, uz = p[b + 2]! - p[a + 2]!
+    const vx = p[c]! - p[a]!, vy = p[c + 1]! - p[a + 1]!, vz = p[c + 2]! - p[a + 2]!
+    const nx = uy * vz - uz * vy, ny = uz * vx - ux * vz, nz = ux * vy - uy * vx
+    const l = Math.hypot(nx, ny, nz) || 1
+    view.setFloat32(o, nx / l, true); view.setFloat32(o + 4, ny / l, true); view.setFloat32(o + 8, nz / l, true)
+    let at = o + 12
+    for (const v of [a, b, c]) for (let k = 0; k < 3; k++, at += 4) view.setFloat32(at, p[v + k]!, true)
+  }
+  return bytes
+}

@@ -1,0 +1,28 @@
+export interface Room {
+  /** °C */
+  temperature: number
+  /** % relative */
+  humidity: number
+}
+export const STANDARD_ROOM: Room = { temperature: 20, humidity: 50 }
+
+export type Setting = 'reaction' | 'evaporation' | 'none'
+
+/**
+ * Waiting time in this room from the time at 20 °C and 50 %: reactions take twice as long for each 10 °C colder;
+ * evaporation follows the drying power of the air, which goes with 100 % − humidity and with temperature by half
+ * as much (craft.md, Materials).
+ */
+export function waitingIn(room: Room, seconds: number, setting: Setting): number {
+  if (setting === 'none') return seconds
+  const doublings = (STANDARD_ROOM.temperature - room.temperature) / 10
+  if (setting === 'reaction') return seconds * 2 ** doublings
+  return (seconds * 2 ** (doublings / 2) * 50) / Math.max(5, 100 - room.humidity)
+}
+
+/** Sprays ruin in cold or damp: why not now, or null. */
+export function sprayRefused(room: Room): string | null {
+  if (room.temperature < 10) return `${room.temperature} °C is under 10 °C: the coat would run and stay soft.`
+  if (room.humidity > 80) return `${room.humidity} % humidity is over 80 %: the coat would bloom.`
+  return null
+}

@@ -1,0 +1,120 @@
+import { bad, good, silent, type Answer, type Report } from '../answer'
+import { encodeLayer } from '../formats/pngLayer'
+import { bounds, type Mesh } from '../mesh/mesh'
+import { measure } from '../mesh/measure'
+import { repair, type RepairReport } from '../mesh/repair'
+import { topology } from '../mesh/topology'
+import { LayerGraph, type Cup, type Island } from './layerGraph'
+import { plateSize, printSeconds, resinUse, type Printer, type Resin } from './printer'
+import { Rasteriser } from './raster'
+import { sectionArea, sectionPerimeter, Sections } from './sections'
+
+export interface SliceReport {
+  layers: number
+  layerHeight: number
+  pixels: [number, number]
+  /** s */
+  seconds: number
+  resinMl: number
+  resinCost: number
+  /** mm² per layer, and mm of outline */
+  areas: number[]
+  perimeters: number[]
+  /** N per layer */
+  peel: number[]
+  islands: Island[]
+  cups: Cup[]
+  /** rows of layers whose outline did not close after mending; left blank */
+  brokenRows: number
+  /** what had to be mended before slicing, null when the body was clean */
+  mended: RepairReport | null
+}
+
+/** Receives each layer's PNG as it is made; returns when it may go on. */
+export type LayerSink = (name: string, png: Uint8Array) => Promise<void> | void
+
+/**
+ * Slices a body standing on z = 0, centred on the plate, into PNG layers of exact area coverage. One layer is
+ * held at a time. Layer i covers z from i·h to (i + 1)·h and is cut in its middle.
+ */
+export async function slice(input: Mesh, printer: Printer, resin: Resin, sink: LayerSink, report: Report = silent): Promise<Answer<SliceReport>> {
+  if (input.triangles.length === 0) return bad('nothing-to-slice', 'There is nothing to slice: the body has no faces.')
+  const fit = outsidePlate(input, printer)
+  if (fit) return fit
+  const topo = topology(input)
+  let mesh = input, mended: RepairReport | null = null
+  if (topo.openEdges + topo.disorientedEdges + topo.nonManifoldEdges > 0) {
+    const r = repair(input, { weld: 0.002, dropCrumbs: false, fillHoles: true })
+    mesh = r.mesh
+    mended = r.report
+  }
+  const h = printer.layerHeight
+  const box = bounds(mesh)
+  const layers = Math.ceil(box.max[2] / h - 1e-6)
+  const [px, py] = [printer.pitchX, printer.pitchY]
+  const ox = (-printer.pixelsX * px) / 2, oy = (-printer.pixelsY * py) / 2
+  const fine = new Rasteriser(printer.pixelsX, printer.pixelsY, px, py, ox, oy)
+  const sections = new Sections(mesh)
+  const { graph, coarse } = layerGraph(mesh, h)
+  const areas: number[] = [], perimeters: number[] = [], peel: number[] = []
+  let brokenRows = 0
+  for (let i = 0; i < layers; i++) {
+    const count = sections.at((i + 0.5) * h)
+    const runs = fine.draw(sections.segments, count)
+    brokenRows += runs.brokenRows
+    const area = runs.covered * px * py
+    areas.push(area)
+    perimeters.push(sectionPerimeter(sections.segments, count))
+    peel.push(resin.peelPressure * area * 1e-6)
+    graph.push(coarse.draw(sections.segments, count))
+    await sink(layerName(i), encodeLayer(runs))
+    if ((i & 7) === 0) report(i / layers)
+  }
+  const volume = areas.reduce((a, b) => a + b, 0) * h
+  const resinMl = resinUse(volume, measure(mesh).area)
+  return good({
+    layers, layerHeight: h, pixels: [printer.pixelsX, printer.pixelsY], seconds: printSeconds(printer, resin, layers),
+    resinMl, resinCost: (resinMl / 1000) * resin.pricePerLitre, areas, perimeters, peel,
+    islands: graph.islands, cups: graph.suction(), brokenRows, mended,
+  })
+}
+
+export const layerName = (i: number): string => `layers/${String(i + 1).padStart(5, '0')}.png`
+
+/** Islands and cups without writing any layer, at every `step` mm. */
+export function inspectLayers(mesh: Mesh, step: number, report: Report = silent): { islands: Island[]; cups: Cup[]; areas: number[] } {
+  const { graph, coarse } = layerGraph(mesh, step)
+  const sections = new Sections(mesh)
+  const layers = Math.ceil(bounds(mesh).max[2] / step - 1e-6)
+  const areas: number[] = []
+  for (let i = 0; i < layers; i++) {
+    const count = sections.at((i + 0.5) * step)
+    areas.push(Math.abs(sectionArea(sections.segments, count)))
+    graph.push(coarse.draw(sections.segments, count))
+    if ((i & 15) === 0) report(i / layers)
+  }
+  return { islands: graph.islands, cups: graph.suction(), areas }
+}
+
+/** Regions are followed at a tenth of a millimetre, or as coarse as keeps 4,000 pixels across a large body. */
+function layerGraph(mesh: Mesh, layerHeight: number): { graph: LayerGraph; coarse: Rasteriser } {
+  const box = bounds(mesh)
+  const pixel = Math.max(0.1, layerHeight, Math.max(box.max[0] - box.min[0], box.max[1] - box.min[1]) / 4000)
+  const x0 = box.min[0] - 3 * pixel, y0 = box.min[1] - 3 * pixel
+  const w = Math.ceil((box.max[0] - x0) / pixel) + 3, h = Math.ceil((box.max[1] - y0) / pixel) + 3
+  return { graph: new LayerGraph(pixel, pixel, x0, y0), coarse: new Rasteriser(w, h, pixel, pixel, x0, y0) }
+}
+
+/** A problem naming by how much the body stands out of the printer; null when it fits. */
+export function outsidePlate(mesh: Mesh, printer: Printer): ReturnType<typeof bad> | null {
+  const box = bounds(mesh)
+  const [w, d] = plateSize(printer)
+  const over = [Math.max(-box.min[0], box.max[0]) - w / 2, Math.max(-box.min[1], box.max[1]) - d / 2, box.max[2] - printer.height]
+  const names = ['wide', 'deep', 'tall']
+  const worst = over.indexOf(Math.max(...over))
+  if (over[worst]! > 1e-6) {
+    return bad('does-not-fit', `It stands ${over[worst]!.toFixed(1)} mm out of ${printer.name} (too ${names[worst]}). Turn it, make it smaller, or take a larger printer.`)
+  }
+  if (box.min[2] < -1e-3) return bad('below-plate', `It reaches ${(-box.min[2]).toFixed(2)} mm below the plate. Orient it first, which sets it down.`)
+  return null
+}

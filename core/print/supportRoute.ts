@@ -1,0 +1,105 @@
+import { closest, closestPoint } from '../mesh/closest'
+import { rayFirst } from '../mesh/ray'
+import type { Tree } from '../mesh/tree'
+import type { Vector3 } from '../mesh/transform'
+import type { Contact } from './supportNeed'
+
+/** Sizes of a support, mm. Own names: whisker holds detail, strut is the usual one, post carries load. */
+export interface Grade {
+  tip: number
+  neck: number
+  stem: number
+}
+export type GradeName = 'whisker' | 'strut' | 'post'
+export const GRADE_NAMES: readonly GradeName[] = ['whisker', 'strut', 'post']
+export const gradeDefaults: Record<GradeName, Grade> = {
+  whisker: { tip: 0.3, neck: 1.6, stem: 0.9 },
+  strut: { tip: 0.5, neck: 2.0, stem: 1.2 },
+  post: { tip: 0.8, neck: 2.5, stem: 1.8 },
+}
+
+export interface Route {
+  /** from the tip on the skin down to the foot */
+  path: Vector3[]
+  landsOn: 'plate' | 'body'
+}
+
+/** How far the tip's end goes into the skin so that it holds, mm. */
+export const BITE = 0.12
+
+/**
+ * A way for one support: a neck along the skin's normal, within a cone around straight down, then down to
+ * `floor`; when the body is in the way, by a slanted reach to the side; when no side is free, down onto the body.
+ * Every stretch below the neck keeps `clearance` plus its own radius from the body, proved by sphere tracing on
+ * the exact distance.
+ */
+export function route(tree: Tree, contact: Contact, grade: Grade, floor: number, clearance: number): Route | null {
+  const keep = grade.stem / 2 + clearance
+  const { point: p, normal: n } = contact
+  for (const lean of [1, 0.6, 0.3, 0]) {
+    for (const stretch of [1, 1.8, 0.6]) {
+      const d = neckDirection(n, lean)
+      const length = grade.neck * stretch
+      const joint: Vector3 = [p[0] + d[0] * length, p[1] + d[1] * length, p[2] + d[2] * length]
+      if (joint[2] <= floor + 0.2) continue
+      if (!clear(tree, along(p, d, length * 0.55), joint, grade.tip / 2 + clearance * 0.4)) continue
+      const foot: Vector3 = [joint[0], joint[1], floor]
+      if (clear(tree, joint, foot, keep)) return { path: [p, joint, foot], landsOn: 'plate' }
+      const aside = sidestep(tree, joint, floor, keep)
+      if (aside) return { path: [p, joint, aside, [aside[0], aside[1], floor]], landsOn: 'plate' }
+    }
+  }
+  return landOnBody(tree, contact, grade, clearance)
+}
+
+/** The skin's normal turned toward straight down, never flatter than 30° below the horizon. */
+function neckDirection(n: Vector3, lean: number): Vector3 {
+  const x = n[0] * lean, y = n[1] * lean
+  const z = Math.min(n[2] * lean - (1 - lean), -0.577 * Math.hypot(x, y) - 1e-3)
+  const l = Math.hypot(x, y, z)
+  return [x / l, y / l, z / l]
+}
+
+const along = (p: Vector3, d: Vector3, t: number): Vector3 => [p[0] + d[0] * t, p[1] + d[1] * t, p[2] + d[2] * t]
+
+/** Nearest place from which the way down is free, reached at no more than 45° from the vertical. */
+function sidestep(tree: Tree, joint: Vector3, floor: number, keep: number): Vector3 | null {
+  for (const out of [1.5, 3, 5, 8, 12, 17, 24, 32]) {
+    const drop = out * 1.05
+    if (joint[2] - drop <= floor + 0.3) break
+    for (let k = 0; k < 16; k++) {
+      const a = (k * Math.PI) / 8
+      const to: Vector3 = [joint[0] + Math.cos(a) * out, joint[1] + Math.sin(a) * out, joint[2] - drop]
+      if (clear(tree, to, [to[0], to[1], floor], keep) && clear(tree, joint, to, keep)) return to
+    }
+  }
+  return null
+}
+
+function landOnBody(tree: Tree, contact: Contact, grade: Grade, clearance: number): Route | null {
+  const { point: p } = contact
+  const d = neckDirection(contact.normal, 0.5)
+  const joint = along(p, d, grade.neck)
+  const hit = rayFirst(tree, joint[0], joint[1], joint[2], 0, 0, -1, 0.4)
+  if (!hit || hit.leaving) return null
+  const foot: Vector3 = [joint[0], joint[1], joint[2] - hit.t]
+  const neckEnd: Vector3 = [joint[0], joint[1], foot[2] + Math.min(grade.neck, hit.t / 2)]
+  if (!clear(tree, joint, neckEnd, grade.tip / 2 + clearance * 0.4)) return null
+  return { path: [p, joint, neckEnd, foot], landsOn: 'body' }
+}
+
+const hit = closest()
+/** Whether a capsule of radius `keep` around the segment stays off the body: sphere tracing from a to b. */
+export function clear(tree: Tree, a: Vector3, b: Vector3, keep: number): boolean {
+  const length = Math.hypot(b[0] - a[0], b[1] - a[1], b[2] - a[2])
+  if (length === 0) return closestPoint(tree, a[0], a[1], a[2], hit, keep) === Infinity
+  const ux = (b[0] - a[0]) / length, uy = (b[1] - a[1]) / length, uz = (b[2] - a[2]) / length
+  for (let t = 0; ;) {
+    // Searching no farther than needed keeps the query cheap where the body is far.
+    const reach = keep + Math.min(8, length - t) + 0.05
+    const d = closestPoint(tree, a[0] + ux * t, a[1] + uy * t, a[2] + uz * t, hit, reach)
+    if (d < keep) return false
+    if (t >= length) return true
+    t = Math.min(length, t + Math.max(0.04, Math.min(d, reach) - keep))
+  }
+}

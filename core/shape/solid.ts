@@ -1,0 +1,95 @@
+import Module, { type Manifold as Solid, type ManifoldToplevel } from 'manifold-3d'
+import { bad, good, type Answer } from '../answer'
+import type { Mesh } from '../mesh/mesh'
+import { weldExact } from '../mesh/weld'
+
+/**
+ * Booleans by the manifold library: whatever its constructor accepts is a valid solid, and so is every result.
+ * Its objects live in WebAssembly memory; each function here frees what it makes.
+ */
+let loaded: Promise<ManifoldToplevel> | undefined
+async function library(): Promise<ManifoldToplevel> {
+  loaded ??= Module().then((wasm) => { wasm.setup(); return wasm })
+  return loaded
+}
+
+const REFUSED: Record<string, string> = {
+  NotManifold: 'its surface is not closed or crosses itself at an edge',
+  NonFiniteVertex: 'it has corners that are not numbers',
+}
+
+async function open(mesh: Mesh): Promise<Answer<Solid>> {
+  const wasm = await library()
+  try {
+    const solid = new wasm.Manifold(new wasm.Mesh({ numProp: 3, vertProperties: mesh.positions, triVerts: mesh.triangles }))
+    const status = solid.status() as unknown as string
+    if (status === 'NoError') return good(solid)
+    solid.delete()
+    return notSolid(status)
+  } catch (error) {
+    return notSolid(error instanceof Error ? error.message : String(error))
+  }
+}
+
+function notSolid(status: string): ReturnType<typeof bad> {
+  const why = Object.entries(REFUSED).find(([k]) => status.replace(/\s/g, '').toLowerCase().includes(k.toLowerCase()))?.[1] ?? REFUSED.NotManifold
+  return bad('not-solid', `The sculpt cannot be cut because ${why}. Repair it at Intake first.`)
+}
+
+function close(solid: Solid): Mesh {
+  const out = solid.getMesh()
+  const mesh: Mesh = { positions: Float32Array.from(out.vertProperties), triangles: Uint32Array.from(out.triVerts) }
+  solid.delete()
+  if (out.numProp === 3) return mesh
+  // Properties beyond position would be interleaved; only positions are kept.
+  const soup = new Float32Array(out.triVerts.length * 3)
+  for (let i = 0; i < out.triVerts.length; i++)
+    for (let k = 0; k < 3; k++) soup[i * 3 + k] = out.vertProperties[out.triVerts[i]! * out.numProp + k]!
+  return weldExact(soup)
+}
+
+/** Whether the boolean library accepts the mesh as a valid solid. */
+export async function acceptedAsSolid(mesh: Mesh): Promise<boolean> {
+  const a = await open(mesh)
+  if (a.ok) a.value.delete()
+  return a.ok
+}
+
+/** `mesh` minus all `tools`. */
+export async function subtract(mesh: Mesh, tools: readonly Mesh[]): Promise<Answer<Mesh>> {
+  return combine(mesh, tools, (body, all) => body.subtract(all))
+}
+
+/** Union of all given bodies. */
+export async function unite(meshes: readonly Mesh[]): Promise<Answer<Mesh>> {
+  return combine(meshes[0]!, meshes.slice(1), (body, all) => body.add(all))
+}
+
+async function combine(mesh: Mesh, others: readonly Mesh[], act: (a: Solid, b: Solid) => Solid): Promise<Answer<Mesh>> {
+  const wasm = await library()
+  const opened: Solid[] = []
+  try {
+    for (const m of [mesh, ...others]) {
+      const a = await open(m)
+      if (!a.ok) return a
+      opened.push(a.value)
+    }
+    if (opened.length === 1) return good(mesh)
+    const all = wasm.Manifold.union(opened.slice(1))
+    opened.push(all)
+    return good(close(act(opened[0]!, all)))
+  } finally {
+    for (const s of opened) s.delete()
+  }
+}
+
+/** Section of a solid at height z: area in mm² by the boolean library, as an independent truth for tests. */
+export async function sectionAreaOfSolid(mesh: Mesh, z: number): Promise<number> {
+  const a = await open(mesh)
+  if (!a.ok) throw new Error(a.problem.message)
+  const section = a.value.slice(z)
+  const area = section.area()
+  section.delete()
+  a.value.delete()
+  return area
+}
