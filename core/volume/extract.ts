@@ -149,9 +149,13 @@ function facesToFlip(f: SparseField, x: number, y: number, z: number, pinched: n
   return mask
 }
 
-/** Moves each vertex along the gradient onto `source = iso`, by at most half a voxel. In place. */
+/**
+ * Moves each vertex along the gradient onto `source = iso`, by at most half a voxel. In place. Where the field
+ * has a crease, neighbours can overtake each other; faces that a move would fold get their corners back.
+ */
 export function projectOnto(mesh: Mesh, source: DistanceSource, iso: number, voxel: number, report: Report = silent): void {
   const p = mesh.positions
+  const before = p.slice()
   const g = new Float64Array(3)
   for (let i = 0; i < p.length; i += 3) {
     if (i % 30000 === 0) report(i / p.length)
@@ -162,4 +166,26 @@ export function projectOnto(mesh: Mesh, source: DistanceSource, iso: number, vox
     p[i + 1] = p[i + 1]! - move * g[1]!
     p[i + 2] = p[i + 2]! - move * g[2]!
   }
+  // Giving corners back can fold a neighbour, so it is repeated; in the limit all is as before.
+  for (let round = 0; round < 6 && unfold(mesh.triangles, before, p) > 0; round++);
+}
+
+/** Returns the corners of faces whose normal turned by more than about 75° or collapsed; how many faces those were. */
+function unfold(t: Uint32Array, before: Float32Array, p: Float32Array): number {
+  let folded = 0
+  for (let f = 0; f < t.length; f += 3) {
+    const a = t[f]! * 3, b = t[f + 1]! * 3, c = t[f + 2]! * 3
+    const [x, y, z] = cross(p, a, b, c), [u, v, w] = cross(before, a, b, c)
+    const now = Math.hypot(x, y, z), then = Math.hypot(u, v, w)
+    if (now > 0.02 * then && x * u + y * v + z * w > 0.25 * now * then) continue
+    folded++
+    for (const i of [a, b, c]) { p[i] = before[i]!; p[i + 1] = before[i + 1]!; p[i + 2] = before[i + 2]! }
+  }
+  return folded
+}
+
+function cross(p: Float32Array, a: number, b: number, c: number): [number, number, number] {
+  const ux = p[b]! - p[a]!, uy = p[b + 1]! - p[a + 1]!, uz = p[b + 2]! - p[a + 2]!
+  const vx = p[c]! - p[a]!, vy = p[c + 1]! - p[a + 1]!, vz = p[c + 2]! - p[a + 2]!
+  return [uy * vz - uz * vy, uz * vx - ux * vz, ux * vy - uy * vx]
 }

@@ -1,0 +1,41 @@
+// Builds what runs: Node's side bundled by esbuild, the web app by Vite. Skipped when nothing changed.
+import { existsSync, readdirSync, rmSync, statSync, utimesSync, writeFileSync } from 'node:fs'
+import { join } from 'node:path'
+import { root } from './install.mjs'
+
+const ROOMS = ['core', 'contract', 'server', 'web', 'demo', 'cli', 'package-lock.json', 'vite.config.ts', 'bootstrap/build.mjs']
+const ENTRIES = { server: 'server/main.ts', worker: 'server/worker.ts', kernel: 'server/kernel.ts', cli: 'cli/index.ts', seed: 'demo/seed.ts', bench: 'bench/run.ts' }
+
+function newest(path) {
+  const s = statSync(path)
+  if (!s.isDirectory()) return s.mtimeMs
+  return Math.max(s.mtimeMs, ...readdirSync(path).map((n) => newest(join(path, n))))
+}
+
+function upToDate(stamp) {
+  return existsSync(stamp) && statSync(stamp).mtimeMs >= Math.max(...ROOMS.filter((r) => existsSync(join(root, r))).map((r) => newest(join(root, r))))
+}
+
+/** esbuild, not a loader at run time: kernels run as plain functions, and threads start at once. */
+export async function buildNode() {
+  const stamp = join(root, 'dist', 'node', '.stamp')
+  if (upToDate(stamp)) return
+  const began = Date.now()
+  const { build } = await import('esbuild')
+  const entryPoints = Object.fromEntries(Object.entries(ENTRIES).filter(([, f]) => existsSync(join(root, f))).map(([n, f]) => [n, join(root, f)]))
+  await build({ entryPoints, outdir: join(root, 'dist', 'node'), outExtension: { '.js': '.mjs' }, bundle: true, platform: 'node', format: 'esm', target: 'node20', packages: 'external', sourcemap: true, logLevel: 'error' })
+  writeFileSync(stamp, '')
+  utimesSync(stamp, began / 1000, began / 1000)
+}
+
+export async function buildWeb() {
+  const stamp = join(root, 'dist', 'web', '.stamp')
+  if (upToDate(stamp)) return
+  console.log('Building the web app ...')
+  const began = Date.now()
+  const { build } = await import('vite')
+  rmSync(join(root, 'dist', 'web'), { recursive: true, force: true })
+  await build({ root: join(root, 'web'), configFile: join(root, 'vite.config.ts'), logLevel: 'error' })
+  writeFileSync(stamp, '')
+  utimesSync(stamp, began / 1000, began / 1000)
+}

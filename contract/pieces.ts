@@ -1,0 +1,89 @@
+import { z } from 'zod'
+import { derivation } from './derivations'
+import { operation } from './operations'
+
+export const schools = z.object({
+  strip: z.enum(['beforeWash', 'afterWash', 'afterCure']), sanding: z.enum(['wet', 'dry']),
+  undercoat: z.enum(['grey', 'white', 'black', 'zenithal']), gluing: z.enum(['assembleFirst', 'subAssemblies']),
+  joints: z.enum(['pinAll', 'pinLoaded', 'glueOnly']), shading: z.enum(['washes', 'glazes', 'airbrush']), finalCoat: z.enum(['oneMatt', 'byRegion']),
+})
+export const finishLevel = z.enum(['shelf', 'display', 'exhibition'])
+
+export const pieceFields = z.object({
+  name: z.string().trim().min(1, 'Give the piece a name.').max(120),
+  client: z.string().trim().max(120).default(''),
+  brief: z.string().max(10_000).default(''),
+  deadline: z.iso.date().nullable().default(null),
+  finish: finishLevel.default('display'),
+  /** mm of the real subject, for ratios */
+  subjectStature: z.number().min(1).max(100_000).default(1750),
+  printerId: z.uuid().nullable().default(null),
+  resinId: z.uuid().nullable().default(null),
+  schools: schools.partial().default({}),
+})
+export const newPiece = pieceFields
+export const changedPiece = pieceFields.partial().extend({ version: z.int() })
+
+export const partStep = z.object({ op: operation, derivation: derivation.nullable() })
+export const part = z.object({
+  id: z.uuid(), pieceId: z.uuid(), name: z.string(), version: z.int(),
+  sculptMesh: z.string(), fileName: z.string(),
+  steps: z.array(partStep),
+  /** hash of the mesh after all operations that are done */
+  meshHash: z.string(),
+})
+export type PartRecord = z.infer<typeof part>
+export const changedPart = z.object({ version: z.int(), operations: z.array(operation).max(200) })
+
+export const intake = z.object({
+  id: z.uuid(), fileName: z.string(), status: z.enum(['waiting', 'done', 'refused']),
+  problem: z.object({ code: z.string(), message: z.string() }).nullable(),
+})
+export const piece = pieceFields.extend({ id: z.uuid(), version: z.int(), createdAt: z.string() })
+export type PieceRecord = z.infer<typeof piece>
+export const pieceSummary = piece.extend({ parts: z.int(), printedAs: z.string().nullable(), done: z.int(), thumbnailMesh: z.string().nullable() })
+export const pieceDetail = piece.extend({ partList: z.array(part), intakes: z.array(intake) })
+export type PieceDetail = z.infer<typeof pieceDetail>
+
+export const TECHNIQUES = ['base', 'wash', 'dry brush', 'glaze', 'layer', 'varnish'] as const
+export const coat = z.object({
+  id: z.string().max(40), regionId: z.int().min(0).max(255), technique: z.enum(TECHNIQUES),
+  paintId: z.uuid().nullable().default(null),
+  /** or a mix: drops by paint */
+  mix: z.array(z.object({ paintId: z.uuid(), drops: z.int().min(1).max(12) })).max(4).default([]),
+  /** dry film, µm, of all its coats together */
+  film: z.number().min(0.5).max(400).default(40),
+  /** volume share of paint in the thinned mix */
+  pigment: z.number().min(0.02).max(1).default(1),
+  tool: z.enum(['brush', 'airbrush']).default('brush'),
+})
+export type Coat = z.infer<typeof coat>
+export const region = z.object({ id: z.int().min(0).max(255), name: z.string().trim().min(1).max(60), target: z.string().regex(/^#[0-9a-f]{6}$/i).nullable().default(null) })
+export const scheme = z.object({
+  version: z.int(), regions: z.array(region).min(1).max(64), coats: z.array(coat).max(400),
+  /** display mesh on which the labels were painted, and one byte per vertex of it */
+  meshHash: z.string().nullable(), labels: z.string().nullable().describe('blob hash'),
+})
+export type Scheme = z.infer<typeof scheme>
+
+export const tick = z.object({ stepKey: z.string().max(200), doneAt: z.iso.datetime().nullable(), timerUntil: z.iso.datetime().nullable() })
+export const logEntry = z.object({ id: z.uuid(), pieceId: z.uuid(), stepKey: z.string().nullable(), text: z.string(), photo: z.string().nullable(), at: z.string() })
+export const newLogEntry = z.object({ stepKey: z.string().max(200).nullable().default(null), text: z.string().trim().max(10_000), photo: z.string().length(64).nullable().default(null) })
+export type LogEntry = z.infer<typeof logEntry>
+
+export const planStep = z.object({
+  key: z.string(), phase: z.string(), title: z.string(), why: z.string(), handsOn: z.number(), waiting: z.number(), needs: z.string(),
+  cautions: z.array(z.string()), materials: z.array(z.string()), after: z.array(z.string()),
+  start: z.number().nullable(), end: z.number().nullable(), free: z.number().nullable(),
+  doneAt: z.string().nullable(), timerUntil: z.string().nullable(), critical: z.boolean(),
+})
+export type PlanStepRecord = z.infer<typeof planStep>
+export const plan = z.object({ steps: z.array(planStep), finish: z.number(), impossible: z.array(z.string()), sprayRefused: z.string().nullable() })
+export type PlanRecord = z.infer<typeof plan>
+
+export const workshop = z.object({
+  name: z.string(), currency: z.string().length(3), temperature: z.number().min(-20).max(50), humidity: z.number().min(0).max(100),
+  schools, benchHours: z.array(z.object({ weekday: z.int().min(0).max(6), from: z.int().min(0).max(1440), to: z.int().min(0).max(1440) })).max(40),
+  version: z.int(),
+})
+export type Workshop = z.infer<typeof workshop>

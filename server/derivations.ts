@@ -1,0 +1,88 @@
+import { createHash } from 'node:crypto'
+import type { DerivationRecord } from '../contract/derivations'
+import type { OperationRecord } from '../contract/operations'
+import { OPERATION_VERSION, type Operation } from '../core/shape/operations'
+import { announce } from './events'
+import { Derivation, Intake, Part } from './models'
+import { sendDerive } from './queue'
+
+/** Version of each check's algorithm, as OPERATION_VERSION is for operations. */
+export const CHECK_VERSION: Record<string, number> = {
+  import: 1, health: 1, display: 1, drainSites: 1, orientations: 1, thinness: 1, layers: 1, slice: 1, export: 1, surfaceMaps: 1,
+}
+
+/** JSON with sorted keys, so that equal parameters always give equal text. */
+export function canonical(value: unknown): string {
+  if (Array.isArray(value)) return `[${value.map(canonical).join(',')}]`
+  if (value && typeof value === 'object') {
+    return `{${Object.entries(value).filter(([, v]) => v !== undefined).sort(([a], [b]) => (a < b ? -1 : 1)).map(([k, v]) => `${JSON.stringify(k)}:${canonical(v)}`).join(',')}}`
+  }
+  return JSON.stringify(value)
+}
+
+/** key = sha256(kind, version, parameters, inputs): the same question has the same key on every machine. */
+export function derivationKey(kind: string, params: Record<string, unknown>, inputs: readonly string[]): string {
+  const version = OPERATION_VERSION[kind as Operation['kind']] ?? CHECK_VERSION[kind] ?? 0
+  return createHash('sha256').update(canonical([kind, version, params, inputs])).digest('hex')
+}
+
+/** The derivation of that question, asked now if nobody has before. A cancelled one (failed, code cancelled) is asked again. */
+export async function ensure(kind: string, params: Record<string, unknown>, inputs: string[]): Promise<Derivation> {
+  const key = derivationKey(kind, params, inputs)
+  const [row, fresh] = await Derivation.findOrCreate({ where: { key }, defaults: { key, kind, params, inputs } })
+  if (fresh) await sendDerive(key)
+  else if (row.status === 'failed' && row.problem?.code === 'cancelled') await askAgain(row)
+  return row
+}
+
+export async function askAgain(row: Derivation): Promise<void> {
+  await row.update({ status: 'waiting', progress: 0, problem: null, updatedAt: new Date() })
+  await sendDerive(row.key)
+}
+
+export function publicDerivation(d: Derivation): DerivationRecord {
+  return { key: d.key, kind: d.kind, status: d.status, progress: d.progress, meshHash: d.meshHash ?? null, blobs: d.blobs, report: d.report ?? null, problem: d.problem ?? null }
+}
+
+export interface PartStep { op: OperationRecord; derivation: Derivation | null }
+
+/** Walks a part's operations as far as they are derived, and asks for the next one. */
+export async function advance(part: Part): Promise<{ steps: PartStep[]; meshHash: string }> {
+  const steps: PartStep[] = []
+  let mesh = part.sculptMesh, awaiting: string | null = null, stopped = false
+  for (const op of part.operations as OperationRecord[]) {
+    if (stopped) { steps.push({ op, derivation: null }); continue }
+    const { kind, ...params } = op
+    const d: Derivation = await ensure(kind, params, [mesh])
+    steps.push({ op, derivation: d })
+    if (d.status === 'done' && d.meshHash) mesh = d.meshHash
+    else { stopped = true; awaiting = d.status === 'failed' ? null : d.key }
+  }
+  if (part.awaiting !== awaiting) { part.awaiting = awaiting; await Part.update({ awaiting }, { where: { id: part.id } }) }
+  return { steps, meshHash: mesh }
+}
+
+/** After a derivation ended: parts go on to their next step, dropped files become parts or say why not. */
+export async function settle(d: Derivation): Promise<void> {
+  await announce({ type: 'derivation', key: d.key, status: d.status, progress: d.progress })
+  for (const part of await Part.findAll({ where: { awaiting: d.key } })) {
+    await advance(part)
+    await announce({ type: 'piece', id: part.pieceId })
+  }
+  if (d.kind !== 'import') return
+  for (const row of await Intake.findAll({ where: { derivationKey: d.key, status: 'waiting' } })) {
+    // The status moves first and only once, so two workers that settle the same file make one part.
+    const [moved] = await Intake.update({ status: d.status === 'done' ? 'done' : 'refused', problem: rename(d.problem, row.fileName) }, { where: { id: row.id, status: 'waiting' } })
+    if (moved === 0) continue
+    if (d.status === 'done') {
+      for (const body of (d.report as { bodies: { name: string; mesh: string }[] }).bodies) {
+        await Part.create({ pieceId: row.pieceId, name: body.name || row.fileName.replace(/\.[^.]*$/, ''), fileName: row.fileName, fileHash: row.fileHash, sculptMesh: body.mesh })
+      }
+    }
+    await announce({ type: 'piece', id: row.pieceId })
+  }
+}
+
+const rename = (problem: { code: string; message: string } | null | undefined, file: string): { code: string; message: string } | null =>
+  problem ? { code: problem.code, message: problem.message.startsWith(file) ? problem.message : `${file}: ${problem.message}` } : null
+

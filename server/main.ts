@@ -1,0 +1,25 @@
+import { makeApp } from './app'
+import { database } from './database'
+import { listen } from './events'
+import { migrate } from './migrate'
+import { queue, stopQueue } from './queue'
+
+async function main(): Promise<void> {
+  await database.authenticate()
+  await migrate()
+  await queue()
+  await listen()
+  const server = makeApp().listen(Number(process.env.PORT ?? 4870), process.env.HOST ?? '127.0.0.1', () => console.log('api ready'))
+  server.requestTimeout = 0
+  const stop = async (): Promise<void> => {
+    server.closeAllConnections()
+    server.close()
+    await stopQueue().catch(() => undefined)
+    await database.close().catch(() => undefined)
+    process.exit(0)
+  }
+  process.on('SIGTERM', () => void stop())
+  process.on('SIGINT', () => void stop())
+}
+
+main().catch((error: unknown) => { console.error('The server cannot start:', error); process.exit(1) })

@@ -1,0 +1,112 @@
+import { DataTypes, Model, type InferAttributes, type InferCreationAttributes, type CreationOptional, type ModelAttributes } from 'sequelize'
+import { database } from './database'
+
+type Json = Record<string, unknown>
+export type ProblemJson = { code: string; message: string }
+const options = { sequelize: database, timestamps: false, underscored: true, freezeTableName: true } as const
+const uuid = { type: DataTypes.UUID, defaultValue: DataTypes.UUIDV4 }
+const created = { type: DataTypes.DATE, defaultValue: DataTypes.NOW }
+const version = { type: DataTypes.INTEGER, defaultValue: 1 }
+const text = DataTypes.TEXT
+
+export class Piece extends Model<InferAttributes<Piece>, InferCreationAttributes<Piece>> {
+  declare id: CreationOptional<string>
+  declare data: Json
+  declare version: CreationOptional<number>
+  declare createdAt: CreationOptional<Date>
+  declare deletedAt: CreationOptional<Date | null>
+}
+Piece.init({ id: { ...uuid, primaryKey: true }, data: DataTypes.JSONB, version, createdAt: created, deletedAt: DataTypes.DATE } as ModelAttributes<Piece>, { ...options, tableName: 'piece' })
+
+export class Part extends Model<InferAttributes<Part>, InferCreationAttributes<Part>> {
+  declare id: CreationOptional<string>
+  declare pieceId: string
+  declare name: string
+  declare fileName: string
+  declare fileHash: string
+  declare sculptMesh: string
+  declare operations: CreationOptional<unknown[]>
+  declare awaiting: CreationOptional<string | null>
+  declare version: CreationOptional<number>
+  declare createdAt: CreationOptional<Date>
+  declare deletedAt: CreationOptional<Date | null>
+}
+Part.init({
+  id: { ...uuid, primaryKey: true }, pieceId: DataTypes.UUID, name: text, fileName: text, fileHash: text, sculptMesh: text,
+  operations: { type: DataTypes.JSONB, defaultValue: [] }, awaiting: text, version, createdAt: created, deletedAt: DataTypes.DATE,
+} as ModelAttributes<Part>, { ...options, tableName: 'part' })
+
+export class Derivation extends Model<InferAttributes<Derivation>, InferCreationAttributes<Derivation>> {
+  declare key: string
+  declare kind: string
+  declare params: Json
+  declare inputs: string[]
+  declare status: CreationOptional<'waiting' | 'running' | 'done' | 'failed'>
+  declare progress: CreationOptional<number>
+  declare meshHash: CreationOptional<string | null>
+  declare blobs: CreationOptional<Record<string, string>>
+  declare report: CreationOptional<unknown>
+  declare problem: CreationOptional<ProblemJson | null>
+  declare updatedAt: CreationOptional<Date>
+}
+Derivation.init({
+  key: { type: text, primaryKey: true }, kind: text, params: DataTypes.JSONB, inputs: DataTypes.JSONB,
+  status: { type: text, defaultValue: 'waiting' }, progress: { type: DataTypes.FLOAT, defaultValue: 0 }, meshHash: text,
+  blobs: { type: DataTypes.JSONB, defaultValue: {} }, report: DataTypes.JSONB, problem: DataTypes.JSONB, updatedAt: created,
+} as ModelAttributes<Derivation>, { ...options, tableName: 'derivation' })
+
+export class Intake extends Model<InferAttributes<Intake>, InferCreationAttributes<Intake>> {
+  declare id: CreationOptional<string>
+  declare pieceId: string
+  declare fileName: string
+  declare fileHash: string
+  declare derivationKey: string
+  declare status: CreationOptional<'waiting' | 'done' | 'refused'>
+  declare problem: CreationOptional<ProblemJson | null>
+  declare createdAt: CreationOptional<Date>
+}
+Intake.init({
+  id: { ...uuid, primaryKey: true }, pieceId: DataTypes.UUID, fileName: text, fileHash: text, derivationKey: text,
+  status: { type: text, defaultValue: 'waiting' }, problem: DataTypes.JSONB, createdAt: created,
+} as ModelAttributes<Intake>, { ...options, tableName: 'intake' })
+
+export class StockItem extends Model<InferAttributes<StockItem>, InferCreationAttributes<StockItem>> {
+  declare id: CreationOptional<string>
+  declare kind: 'printer' | 'resin' | 'paint'
+  declare data: Json
+  declare version: CreationOptional<number>
+  declare deletedAt: CreationOptional<Date | null>
+}
+StockItem.init({ id: { ...uuid, primaryKey: true }, kind: text, data: DataTypes.JSONB, version, deletedAt: DataTypes.DATE } as ModelAttributes<StockItem>, { ...options, tableName: 'stock_item' })
+
+export class SchemeRow extends Model<InferAttributes<SchemeRow>, InferCreationAttributes<SchemeRow>> {
+  declare pieceId: string
+  declare data: Json
+  declare version: CreationOptional<number>
+}
+SchemeRow.init({ pieceId: { type: DataTypes.UUID, primaryKey: true }, data: DataTypes.JSONB, version } as ModelAttributes<SchemeRow>, { ...options, tableName: 'scheme' })
+
+export class Tick extends Model<InferAttributes<Tick>, InferCreationAttributes<Tick>> {
+  declare pieceId: string
+  declare stepKey: string
+  declare doneAt: CreationOptional<Date | null>
+  declare timerUntil: CreationOptional<Date | null>
+}
+Tick.init({ pieceId: { type: DataTypes.UUID, primaryKey: true }, stepKey: { type: text, primaryKey: true }, doneAt: DataTypes.DATE, timerUntil: DataTypes.DATE } as ModelAttributes<Tick>, { ...options, tableName: 'tick' })
+
+export class LogRow extends Model<InferAttributes<LogRow>, InferCreationAttributes<LogRow>> {
+  declare id: CreationOptional<string>
+  declare pieceId: string
+  declare stepKey: string | null
+  declare text: string
+  declare photo: string | null
+  declare at: CreationOptional<Date>
+}
+LogRow.init({ id: { ...uuid, primaryKey: true }, pieceId: DataTypes.UUID, stepKey: text, text, photo: text, at: created } as ModelAttributes<LogRow>, { ...options, tableName: 'log_entry' })
+
+export class WorkshopRow extends Model<InferAttributes<WorkshopRow>, InferCreationAttributes<WorkshopRow>> {
+  declare id: number
+  declare data: Json
+  declare version: CreationOptional<number>
+}
+WorkshopRow.init({ id: { type: DataTypes.INTEGER, primaryKey: true }, data: DataTypes.JSONB, version } as ModelAttributes<WorkshopRow>, { ...options, tableName: 'workshop' })

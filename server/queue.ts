@@ -1,0 +1,24 @@
+import PgBoss from 'pg-boss'
+import { databaseUrl } from './database'
+
+export const DERIVE = 'derive'
+let boss: PgBoss | undefined
+
+export async function queue(): Promise<PgBoss> {
+  if (boss) return boss
+  const b = new PgBoss({ connectionString: databaseUrl, schema: 'queue', max: 4 })
+  b.on('error', (error) => console.error('queue:', error.message))
+  await b.start()
+  await b.createQueue(DERIVE)
+  return (boss = b)
+}
+
+export async function stopQueue(): Promise<void> {
+  await boss?.stop({ graceful: false, wait: true })
+  boss = undefined
+}
+
+/** Slow ones run up to half an hour; a job whose worker died is sent again by `rescue` long before that. */
+export async function sendDerive(key: string): Promise<void> {
+  await (await queue()).send(DERIVE, { key }, { retryLimit: 2, retryDelay: 2, retryBackoff: true, expireInSeconds: 1800 })
+}

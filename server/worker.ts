@@ -1,0 +1,148 @@
+import { Worker } from 'node:worker_threads'
+import pg from 'pg'
+import { putBytes, readBytes, sweepOrphans } from './blobs'
+import { database, databaseUrl } from './database'
+import { settle } from './derivations'
+import { announce } from './events'
+import type { KernelMessage, KernelResult } from './kernel'
+import { ZipToStore } from './layerZip'
+import { Derivation } from './models'
+import { DERIVE, queue, sendDerive, stopQueue } from './queue'
+
+/**
+ * The worker process: takes derivations from the queue and runs each in a thread. While it runs one, it holds an
+ * advisory lock on a connection of its own; when the process dies, PostgreSQL lets go of the lock, and any worker
+ * that finds a "running" derivation without a lock sends it again. So a killed worker loses only the running step.
+ */
+const KERNEL = new URL('./kernel.mjs', import.meta.url)
+const RESCUE_EVERY = 3000
+const locks = new pg.Client({ connectionString: databaseUrl })
+const running = new Map<string, Worker>()
+let stopping = false
+
+const lockNumber = (key: string): string => BigInt.asIntN(64, BigInt(`0x${key.slice(0, 16)}`)).toString()
+async function lock(key: string): Promise<boolean> {
+  const r = await locks.query<{ ok: boolean }>('SELECT pg_try_advisory_lock($1) AS ok', [lockNumber(key)])
+  return r.rows[0]!.ok
+}
+const unlock = async (key: string): Promise<void> => { await locks.query('SELECT pg_advisory_unlock($1)', [lockNumber(key)]) }
+
+async function derive(key: string): Promise<void> {
+  if (running.has(key)) return
+  const row = await Derivation.findByPk(key)
+  if (!row || row.status === 'done' || row.status === 'failed') return
+  if (!(await lock(key))) return
+  try {
+    await row.update({ status: 'running', progress: 0, updatedAt: new Date() })
+    await announce({ type: 'derivation', key, status: 'running', progress: 0 })
+    const inputs = await Promise.all(row.inputs.map(readBytes))
+    const outcome = await runKernel(row, inputs)
+    if (outcome.type === 'problem') await row.update({ status: 'failed', problem: outcome.problem, updatedAt: new Date() })
+    else {
+      row.set({ status: 'done', progress: 1, problem: null, updatedAt: new Date(), ...(await store(outcome.result, outcome.archive)) } as Partial<Derivation>)
+      await row.save()
+    }
+    await settle(row)
+  } finally {
+    running.delete(key)
+    await unlock(key)
+  }
+}
+
+type Outcome = { type: 'done'; result: KernelResult; archive: string | null } | { type: 'problem'; problem: { code: string; message: string } }
+
+function runKernel(row: Derivation, inputs: Uint8Array[]): Promise<Outcome> {
+  return new Promise((resolve, reject) => {
+    const thread = new Worker(KERNEL, {
+      workerData: { kind: row.kind, params: row.params, inputs }, transferList: inputs.map((i) => i.buffer as ArrayBuffer),
+      resourceLimits: { maxOldGenerationSizeMb: 4096 },
+    })
+    running.set(row.key, thread)
+    let archive: ZipToStore | null = null, outcome: KernelMessage | null = null
+    const fail = (error: Error): void => { archive?.abandon(error); reject(error) }
+    thread.on('message', (m: KernelMessage) => {
+      if (m.type === 'progress') {
+        void Derivation.update({ progress: m.fraction, updatedAt: new Date() }, { where: { key: row.key } })
+        void announce({ type: 'derivation', key: row.key, status: 'running', progress: m.fraction })
+      } else if (m.type === 'file') {
+        archive ??= new ZipToStore()
+        archive.stored.catch(fail)
+        archive.add(m.name, m.bytes)
+        // Acknowledge on the next turn, so that chunks get to the database between files.
+        setImmediate(() => thread.postMessage('stored'))
+      } else outcome = m
+    })
+    thread.on('error', (error) => {
+      // Out of memory is an answer about this body on this machine, not a fault to retry.
+      if ((error as NodeJS.ErrnoException).code === 'ERR_WORKER_OUT_OF_MEMORY') {
+        archive?.abandon(error)
+        resolve({ type: 'problem', problem: { code: 'too-fine', message: 'This needs more memory than there is. Use a coarser voxel, or simplify the sculpt first.' } })
+      } else fail(error)
+    })
+    thread.on('exit', () => {
+      if (!outcome) {
+        archive?.abandon(new Error('cancelled'))
+        if (stopping) reject(new Error('The worker is stopping.'))
+        else resolve({ type: 'problem', problem: { code: 'cancelled', message: 'Cancelled. Nothing was changed; ask for it again when you want it.' } })
+      } else if (outcome.type === 'problem') { archive?.abandon(new Error('refused')); resolve(outcome) }
+      else {
+        const done = outcome as Extract<KernelMessage, { type: 'done' }>
+        if (archive) archive.finish().then((a) => resolve({ type: 'done', result: done.result, archive: a.hash }), reject)
+        else resolve({ type: 'done', result: done.result, archive: null })
+      }
+    })
+  })
+}
+
+async function store(result: KernelResult, archive: string | null): Promise<{ meshHash: string | null; blobs: Record<string, string>; report: unknown }> {
+  const blobs: Record<string, string> = archive ? { zip: archive } : {}
+  for (const [name, bytes] of Object.entries(result.files ?? {})) blobs[name] = await putBytes(bytes)
+  let report = result.report
+  if (result.meshes) {
+    const bodies: { name: string; mesh: string }[] = []
+    for (const m of result.meshes) bodies.push({ name: m.name, mesh: await putBytes(m.bytes) })
+    report = { bodies }
+  }
+  return { meshHash: result.mesh ? await putBytes(result.mesh) : null, blobs, report }
+}
+
+/** Sends derivations again whose worker has died: marked running, but nobody holds their lock. */
+async function rescue(): Promise<void> {
+  for (const row of await Derivation.findAll({ where: { status: 'running' } })) {
+    if (running.has(row.key) || !(await lock(row.key))) continue
+    await row.update({ status: 'waiting', progress: 0 })
+    await announce({ type: 'derivation', key: row.key, status: 'waiting', progress: 0 })
+    await unlock(row.key)
+    await sendDerive(row.key)
+  }
+}
+
+async function main(): Promise<void> {
+  await database.authenticate()
+  await locks.connect()
+  locks.on('notification', (n) => { void running.get(n.payload ?? '')?.terminate() })
+  await locks.query('LISTEN undercut_cancel')
+  const boss = await queue()
+  const take = async (jobs: { data: { key: string } }[]): Promise<void> => { for (const job of jobs) await derive(job.data.key) }
+  // Two at a time: one long slice must not keep a quick check waiting.
+  for (let i = 0; i < 2; i++) await boss.work<{ key: string }>(DERIVE, { pollingIntervalSeconds: 0.5, batchSize: 1 }, take)
+  await rescue()
+  const timer = setInterval(() => { void rescue().catch((e: unknown) => console.error('rescue:', e)) }, RESCUE_EVERY)
+  const sweep = setInterval(() => { void sweepOrphans().catch(() => undefined) }, 3_600_000)
+  const stop = async (): Promise<void> => {
+    if (stopping) return
+    stopping = true
+    clearInterval(timer)
+    clearInterval(sweep)
+    for (const thread of running.values()) await thread.terminate()
+    await stopQueue().catch(() => undefined)
+    await locks.end().catch(() => undefined)
+    await database.close().catch(() => undefined)
+    process.exit(0)
+  }
+  process.on('SIGTERM', () => void stop())
+  process.on('SIGINT', () => void stop())
+  console.log('worker ready')
+}
+
+main().catch((error: unknown) => { console.error('The worker cannot start:', error); process.exit(1) })
