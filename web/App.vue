@@ -1,0 +1,55 @@
+<script setup lang="ts">
+import { onMounted, ref } from 'vue'
+import { RouterLink, RouterView, useRoute } from 'vue-router'
+import { BApp } from 'bootstrap-vue-next'
+import JobStrip from './shell/JobStrip.vue'
+import ShortcutSheet from './shell/ShortcutSheet.vue'
+import { useChanges } from './stores/changes'
+import { useStock } from './stores/stock'
+
+const route = useRoute()
+const changes = useChanges()
+const stock = useStock()
+const help = ref(false)
+onMounted(() => {
+  void stock.load().catch(() => undefined)
+  window.addEventListener('keydown', (e) => {
+    const typing = e.target instanceof HTMLElement && e.target.closest('input, textarea, select')
+    if (e.key === '?' && !typing) help.value = !help.value
+    if (e.key === 'Escape') help.value = false
+  })
+  // A file that misses the drop area must not replace the page.
+  window.addEventListener('dragover', (e) => e.preventDefault())
+  window.addEventListener('drop', (e) => e.preventDefault())
+})
+</script>
+
+<template>
+  <BApp>
+    <div class="app">
+      <header v-if="!route.meta.bare" class="top">
+        <RouterLink to="/pieces" class="brand"><img src="/mark.svg" alt="" width="22" height="22"> Undercut</RouterLink>
+        <nav aria-label="Workshop">
+          <RouterLink to="/pieces">Pieces</RouterLink><RouterLink to="/stock">Stock</RouterLink><RouterLink to="/workshop">Workshop</RouterLink><RouterLink to="/guide">Guide</RouterLink>
+        </nav>
+        <span class="shop soft">{{ stock.workshop?.name }}</span>
+        <button class="btn btn-sm btn-quiet" aria-label="Shortcuts" @click="help = true">?</button>
+      </header>
+      <p v-if="!changes.connected" class="offline" role="alert">The server does not answer. What you see stays; it goes on by itself when the server is back.</p>
+      <main class="place"><RouterView /></main>
+      <JobStrip v-if="!route.meta.bare" />
+      <ShortcutSheet v-if="help" @close="help = false" />
+    </div>
+  </BApp>
+</template>
+
+<style scoped>
+.app { display: flex; flex-direction: column; height: 100vh; }
+.top { display: flex; align-items: center; gap: 26px; height: 44px; padding: 0 16px; border-bottom: 1px solid var(--line); background: var(--paper-raised); flex: none; }
+.brand { display: flex; gap: 8px; align-items: center; font-weight: 680; font-size: 1.08rem; color: inherit; text-decoration: none; }
+nav { display: flex; gap: 4px; flex: 1; }
+nav a { padding: 4px 11px; border-radius: 4px; text-decoration: none; color: inherit; }
+nav a.router-link-active { background: var(--paper-sunk); font-weight: 600; }
+.place { flex: 1; min-height: 0; }
+.offline { background: var(--settle); color: #fff; margin: 0; padding: 5px 16px; }
+</style>

@@ -1,0 +1,9 @@
+import '@fontsource-variable/source-sans-3'
+import './styles/main.scss'
+import { createBootstrap } from 'bootstrap-vue-next'
+import { createPinia } from 'pinia'
+import { createApp } from 'vue'
+import App from './App.vue'
+import { router } from './router'
+
+createApp(App).use(createPinia()).use(createBootstrap()).use(router).mount('#app')

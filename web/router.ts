@@ -1,0 +1,26 @@
+import { createRouter, createWebHistory } from 'vue-router'
+import PiecesPlace from './places/PiecesPlace.vue'
+
+const stage = (name: string, load: () => Promise<object>) => ({ path: name, name, component: load as () => Promise<typeof import('*.vue')>, meta: {} })
+
+/** Workshop-wide places are one level up from the stages of a piece. */
+export const router = createRouter({
+  history: createWebHistory(),
+  routes: [
+    { path: '/', redirect: '/pieces' },
+    { path: '/pieces', component: PiecesPlace },
+    { path: '/stock', component: () => import('./places/StockPlace.vue') },
+    { path: '/workshop', component: () => import('./places/WorkshopPlace.vue') },
+    { path: '/guide', component: () => import('./places/GuidePlace.vue') },
+    { path: '/pieces/:id/bench', component: () => import('./places/BenchMode.vue'), meta: { bare: true } },
+    {
+      path: '/pieces/:id', component: () => import('./places/PiecePlace.vue'), redirect: (to) => `/pieces/${String(to.params.id)}/intake`,
+      children: [
+        stage('brief', () => import('./stages/BriefStage.vue')), stage('intake', () => import('./stages/IntakeStage.vue')), stage('size', () => import('./stages/SizeStage.vue')),
+        stage('core', () => import('./stages/CoreStage.vue')), stage('stand', () => import('./stages/StandStage.vue')), stage('plates', () => import('./stages/PlatesStage.vue')),
+        stage('scheme', () => import('./stages/SchemeStage.vue')), stage('plan', () => import('./stages/PlanStage.vue')),
+      ],
+    },
+    { path: '/:rest(.*)', redirect: '/pieces' },
+  ],
+})

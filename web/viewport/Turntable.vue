@@ -1,0 +1,128 @@
+<script setup lang="ts">
+import { onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vue'
+import { Focus } from 'lucide-vue-next'
+import * as THREE from 'three'
+import { useDerivations } from '../stores/derivations'
+import { loadMesh } from './meshCache'
+import { Scene } from './scene'
+import { useViewport, type Quaternion } from './useViewport'
+
+const viewport = useViewport()
+const derivations = useDerivations()
+const canvas = ref<HTMLCanvasElement | null>(null)
+const frame = ref<HTMLElement | null>(null)
+const scene = shallowRef<Scene | null>(null)
+const turned = ref(0)
+const marks = ref<{ mm: number; x: number; y: number }[]>([])
+const busy = ref(false)
+const fault = ref('')
+let serial = 0
+let firstShown = false
+
+onMounted(() => {
+  let s: Scene
+  try { s = new Scene(canvas.value!) } catch {
+    fault.value = 'This browser draws no 3D (WebGL is off). Measuring and planning work all the same.'
+    return
+  }
+  scene.value = s
+  s.onDraw = () => {
+    turned.value = s.turned()
+    marks.value = s.rulerMarks.flatMap((m) => { const p = s.project(m.at); return p ? [{ mm: m.mm, ...p }] : [] })
+  }
+  const observer = new ResizeObserver(() => { if (frame.value) s.resize(frame.value.clientWidth, frame.value.clientHeight) })
+  observer.observe(frame.value!)
+  onBeforeUnmount(() => { observer.disconnect(); s.dispose() })
+})
+
+watch([() => viewport.mesh, () => viewport.bodyFaces, scene], async ([hash, bodyFaces]) => {
+  const s = scene.value
+  if (!s) return
+  const mine = ++serial
+  if (!hash) { s.show(null, 0, true); viewport.shown = null; return }
+  busy.value = true
+  fault.value = ''
+  try {
+    const d = await derivations.settled(hash, { kind: 'display', faces: 120_000, bodyFaces })
+    if (mine !== serial) return
+    const mesh = await loadMesh(d.meshHash!)
+    if (mine !== serial) return
+    const body = (d.report as { bodyFaces: number }).bodyFaces
+    const before = s.size.clone()
+    viewport.shown = { mesh, hash: d.meshHash!, bodyFaces: body }
+    s.show(mesh, body, firstShown)
+    // A body of much the same size keeps the view; a new one is framed afresh.
+    if (firstShown && Math.abs(Math.log(s.size.length() / before.length())) > 0.12) s.home()
+    firstShown = true
+    s.tilt(viewport.quaternion)
+    s.mark(viewport.markers)
+    if (viewport.colours) s.paint(viewport.colours)
+  } catch (e) {
+    if (mine === serial) fault.value = e instanceof Error ? e.message : String(e)
+  } finally { if (mine === serial) busy.value = false }
+}, { immediate: true })
+watch(() => viewport.markers, (m) => scene.value?.mark(m))
+watch(() => viewport.colours, (c) => scene.value?.paint(c))
+watch(() => viewport.quaternion, (q) => scene.value?.tilt(q))
+watch(() => viewport.spot, (p) => { if (p) scene.value?.frameSpot(p) })
+watch(() => viewport.mode, (m) => { if (scene.value) scene.value.controls.enabled = m === 'look' || m === 'pick' }, { immediate: true })
+
+let down: { x: number; y: number } | null = null
+function press(e: PointerEvent): void {
+  down = { x: e.clientX, y: e.clientY }
+  const s = scene.value
+  if (!s) return
+  // Beside the sculpt one always turns the table, whatever the mode.
+  const free = viewport.mode === 'look' || viewport.mode === 'pick' || !s.pick(e.clientX, e.clientY)
+  s.controls.enabled = free
+  if (!free) canvas.value!.setPointerCapture(e.pointerId)
+  if (!free && viewport.mode === 'brush') brush(e)
+}
+function move(e: PointerEvent): void {
+  const s = scene.value
+  if (!s || !down || s.controls.enabled) return
+  if (viewport.mode === 'brush') brush(e)
+  if (viewport.mode === 'tilt') {
+    const dx = e.clientX - down.x, dy = e.clientY - down.y
+    down = { x: e.clientX, y: e.clientY }
+    const right = new THREE.Vector3().setFromMatrixColumn(s.camera.matrixWorld, 0), up = new THREE.Vector3().setFromMatrixColumn(s.camera.matrixWorld, 1)
+    const q = new THREE.Quaternion().setFromAxisAngle(right, dy * 0.008).premultiply(new THREE.Quaternion().setFromAxisAngle(up, dx * 0.008))
+    viewport.tilted(s.holder.quaternion.clone().premultiply(q).normalize().toArray() as Quaternion)
+  }
+}
+function brush(e: PointerEvent): void { const p = scene.value?.pick(e.clientX, e.clientY); if (p) viewport.picked(p) }
+function release(e: PointerEvent): void {
+  const still = down !== null && Math.hypot(e.clientX - down.x, e.clientY - down.y) < 4
+  down = null
+  if (still && viewport.mode === 'pick') brush(e)
+}
+function turnBy(degrees: number): void { scene.value?.turnTo(turned.value + degrees) }
+</script>
+
+<template>
+  <div ref="frame" class="turntable">
+    <canvas
+      ref="canvas" tabindex="0" aria-label="The sculpt on its turntable. Arrow keys turn it." :class="{ crosshair: viewport.mode !== 'look' }"
+      @pointerdown.capture="press" @pointermove="move" @pointerup="release" @keydown.left.prevent="turnBy(-15)" @keydown.right.prevent="turnBy(15)"
+    />
+    <span v-for="m in marks" :key="m.mm" class="mark" :style="{ left: `${m.x}px`, top: `${m.y}px` }">{{ m.mm }}{{ m.mm > 0 ? ' mm' : '' }}</span>
+    <div class="reading">
+      <span class="soft">{{ turned === 0 ? 'front' : `turned ${turned}°` }}</span>
+      <button class="btn btn-sm btn-quiet" title="Frame the whole sculpt, from the front" @click="scene?.home()"><Focus :size="15" aria-hidden="true" /> whole</button>
+    </div>
+    <div v-if="viewport.hint" class="hint" role="status">{{ viewport.hint }}</div>
+    <div v-if="fault" class="hint bad" role="alert">{{ fault }}</div>
+    <div v-if="busy" class="busy soft">preparing the view …</div>
+  </div>
+</template>
+
+<style scoped>
+.turntable { position: relative; width: 100%; height: 100%; min-height: 0; overflow: hidden; background: radial-gradient(ellipse at 50% 38%, #fbf7ef 0, #f1eadd 58%, #e4d9c6 100%); }
+canvas { position: absolute; inset: 0; width: 100%; height: 100%; display: block; touch-action: none; }
+canvas.crosshair { cursor: crosshair; }
+.mark { position: absolute; transform: translate(-50%, 0); font-size: 0.78rem; color: var(--ink-soft); pointer-events: none; white-space: nowrap; }
+.reading { position: absolute; left: 14px; bottom: 10px; display: flex; gap: 10px; align-items: center; font-size: 0.85rem; }
+.hint { position: absolute; left: 50%; top: 12px; transform: translateX(-50%); background: var(--action); color: #fff; padding: 5px 12px; border-radius: 5px; font-size: 0.88rem; max-width: 88%; }
+.hint.bad { background: var(--settle); }
+.busy { position: absolute; right: 14px; bottom: 12px; font-size: 0.85rem; }
+</style>
