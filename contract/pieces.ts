@@ -84,6 +84,8 @@ export type PlanRecord = z.infer<typeof plan>
 export const workshop = z.object({
   name: z.string(), currency: z.string().length(3), temperature: z.number().min(-20).max(50), humidity: z.number().min(0).max(100),
   schools, benchHours: z.array(z.object({ weekday: z.int().min(0).max(6), from: z.int().min(0).max(1440), to: z.int().min(0).max(1440) })).max(40),
+  /** how far the demo has been filled in; null where the workshop was never a demo */
+  demo: z.enum(['filling', 'done']).nullable().default(null),
   version: z.int(),
 })
 export type Workshop = z.infer<typeof workshop>

@@ -1,5 +1,6 @@
 import { writeStl } from '../core/formats/stl'
-import type { Mesh, Box } from '../core/mesh/mesh'
+import { meshFromBytes } from '../core/formats/meshBytes'
+import { bounds, type Box, type Mesh } from '../core/mesh/mesh'
 import type { OperationInput } from '../contract/operations'
 import type { PartRecord, PieceDetail, Coat } from '../contract/pieces'
 import type { Shape } from '../core/volume/primitives'
@@ -14,9 +15,11 @@ import { PAINTS, PRINTERS, RESINS } from './workshop'
 const api = process.env.UNDERCUT_API ?? 'http://127.0.0.1:4870'
 
 async function call<T>(method: string, path: string, body?: unknown, raw?: Uint8Array): Promise<T> {
-  const r = await fetch(`${api}/api${path}`, {
+  const ask = (): Promise<Response> => fetch(`${api}/api${path}`, {
     method, headers: { 'content-type': raw ? 'application/octet-stream' : 'application/json' }, body: raw ? Buffer.from(raw) : body === undefined ? undefined : JSON.stringify(body),
   })
+  // Sculpting takes long enough for a kept connection to be closed meanwhile; a fresh one is made then.
+  const r = await ask().catch(ask)
   if (!r.ok) throw new Error(`${method} ${path}: ${r.status} ${await r.text()}`)
   return (r.status === 204 ? undefined : await r.json()) as T
 }
@@ -38,70 +41,110 @@ async function operate(piece: string, more: OperationInput[]): Promise<PieceDeta
   return settled(piece, (p) => derived(p.partList[0]!))
 }
 
-async function check<T>(mesh: string, body: unknown): Promise<T> {
+const check = async <T>(mesh: string, body: unknown): Promise<T> => (await checked(mesh, body)).report as T
+async function checked(mesh: string, body: unknown): Promise<{ report: unknown; meshHash: string | null }> {
   for (;;) {
-    const d = await call<{ status: string; report: T; problem: { message: string } | null }>('POST', '/checks', { mesh, check: body })
-    if (d.status === 'done') return d.report
+    const d = await call<{ status: string; report: unknown; meshHash: string | null; problem: { message: string } | null }>('POST', '/checks', { mesh, check: body })
+    if (d.status === 'done') return d
     if (d.status === 'failed') throw new Error(d.problem?.message)
     await pause(400)
   }
 }
 
+/** Painted by where things are on the bust, as an artist would brush them: heights in shares of the whole. */
+function bustLabels(mesh: Mesh): Uint8Array {
+  const { min, max } = bounds(mesh)
+  const p = mesh.positions
+  return Uint8Array.from({ length: p.length / 3 }, (_, v) => {
+    const k = 148 / (max[2] - min[2])
+    const x = (p[v * 3]! - (min[0] + max[0]) / 2) * k, y = (p[v * 3 + 1]! - (min[1] + max[1]) / 2) * k - 0.6, z = (p[v * 3 + 2]! - min[2]) * k
+    if (z < 37) return 4
+    if (z > 120.5 + 0.18 * y && Math.hypot(x / 22, (y - 3.4) / 25) < 1.2 && z > 118) return 3
+    const beard = y < -3 && z < 104.6 && z > 80 && Math.hypot(x / 16, (y + 10) / 13) < 1.25
+    const mouth = Math.abs(x) < 4.6 && z > 98.3 && z < 102.9 && y < -15
+    if (beard && !mouth) return 2
+    if (y > 6 && z > 97 && Math.abs(x) < 16) return 2
+    return z > 88 && Math.hypot(x / 21, (y - 1) / 25) < 1 ? 1 : 0
+  })
+}
+
 async function main(): Promise<void> {
-  const there = await call<unknown[]>('GET', '/pieces')
+  const shop = await call<{ version: number; demo: string | null }>('GET', '/workshop')
+  const there = await call<{ id: string; name: string }[]>('GET', '/pieces')
   const stock = await call<{ id: string; kind: string; data: { name: string } }[]>('GET', '/stock')
-  if (there.length > 0 || stock.length > 0) return
+  // A workshop that is in use, or whose demo was finished, is left alone; one that was interrupted is filled on.
+  if (shop.demo === 'done' || (shop.demo === null && (there.length > 0 || stock.length > 0))) return
+  if (shop.demo === null) await call('PUT', '/workshop', { ...shop, name: 'Kielwerk, Brennhaven', temperature: 18, humidity: 56, demo: 'filling' })
   const made = async (kind: string, list: readonly object[]): Promise<Map<string, string>> => {
     const ids = new Map<string, string>()
-    for (const data of list) ids.set((data as { name: string }).name, (await call<{ id: string }>('POST', `/stock/${kind}`, data)).id)
+    for (const data of list) {
+      const { name } = data as { name: string }
+      ids.set(name, (stock.find((s) => s.kind === kind && s.data.name === name) ?? (await call<{ id: string }>('POST', `/stock/${kind}`, data))).id)
+    }
     return ids
   }
   const printers = await made('printer', PRINTERS), resins = await made('resin', RESINS), paints = await made('paint', PAINTS)
-  const shop = await call<{ version: number }>('GET', '/workshop')
-  await call('PUT', '/workshop', { ...shop, name: 'Kielwerk, Brennhaven', temperature: 18, humidity: 56 })
   const soon = (days: number): string => new Date(Date.now() + days * 86_400_000).toISOString().slice(0, 10)
   const base = { resinId: resins.get('Slate grey, tough'), client: 'Brennhaven Harbour Museum' }
-  const piece = async (fields: object): Promise<string> => (await call<{ id: string }>('POST', '/pieces', { ...base, ...fields })).id
-  // Oldest last in the list, so the bust, which has come furthest, is made last and stands first.
+  const piece = async (fields: { name: string } & Record<string, unknown>): Promise<string> => (there.find((p) => p.name === fields.name) ?? (await call<{ id: string }>('POST', '/pieces', { ...base, ...fields }))).id
+  // The list shows the newest first: the bust, which has come furthest, is made last.
   const spare = await piece({ name: 'Tern, file from the archive', brief: 'The museum’s old file of the tern. It came damaged: mend it before anything else.', finish: 'shelf', printerId: printers.get('Plover (fine)') })
   const bird = await piece({ name: 'Tern on a mooring post', brief: 'Twelve small birds for the shop, 60 mm, to be painted in a batch.', finish: 'shelf', printerId: printers.get('Plover (fine)'), deadline: soon(60) })
   const keeper = await piece({ name: 'The lantern keeper', brief: 'Display statue for the stairwell: the keeper on his last round. Lantern in clear resin later. Ask about the coat: oilskin ochre or dark blue?', finish: 'exhibition', printerId: printers.get('Gannet (large)'), deadline: soon(75) })
-  const bust = await piece({ name: 'Harbour pilot, bust', brief: 'For the entrance hall, behind glass, seen from the front and a little below. Knit cap dark blue, coat black-blue, beard grey. He looked out, not down.', finish: 'display', printerId: printers.get('Gannet (large)'), deadline: soon(45) })
+  const bust = await piece({ name: 'Harbour pilot, bust', brief: 'For the entrance hall, behind glass, seen from the front and a little below. Knit cap dark blue, coat black-blue, beard grey. He looked out, not down.', finish: 'display', printerId: printers.get('Gannet (large)'), deadline: soon(45), subjectStature: 660 })
 
-  const sculpt = async (to: string, name: string, mesh: Mesh): Promise<PieceDetail> => {
-    await call('POST', `/pieces/${to}/files?name=${encodeURIComponent(name)}`, undefined, writeStl(mesh))
-    return settled(to, (p) => p.partList.length > 0)
+  const sculpt = async (to: string, name: string, make: () => Promise<Mesh>): Promise<void> => {
+    const now = await call<PieceDetail>('GET', `/pieces/${to}`)
+    if (now.partList.length > 0) return
+    if (now.intakes.length === 0) await call('POST', `/pieces/${to}/files?name=${encodeURIComponent(name)}`, undefined, writeStl(await make()))
+    await settled(to, (p) => p.partList.length > 0)
   }
   const shape = (s: Shape, min: Box['min'], max: Box['max'], voxel: number): Promise<Mesh> => build(s, { min, max }, voxel)
-  await sculpt(bust, 'harbour-pilot.stl', await shape(pilotBust(), [-42, -34, -1], [42, 34, 150], 0.6))
-  const small = await shape(tern(), [-16, -27, -1], [16, 38, 60], 0.3)
-  await sculpt(bird, 'tern.stl', small)
-  await sculpt(spare, 'tern-archive-copy.stl', damaged(small))
-  await sculpt(keeper, 'lantern-keeper.stl', await shape(lanternKeeper(), [-38, -38, -1], [40, 38, 168], 0.55))
+  const ternMesh = (): Promise<Mesh> => shape(tern(), [-16, -27, -1], [16, 38, 60], 0.3)
+  await sculpt(bust, 'harbour-pilot.stl', () => shape(pilotBust(), [-42, -34, -1], [42, 34, 150], 0.6))
+  await sculpt(bird, 'tern.stl', ternMesh)
+  await sculpt(spare, 'tern-archive-copy.stl', async () => damaged(await ternMesh()))
+  await sculpt(keeper, 'lantern-keeper.stl', () => shape(lanternKeeper(), [-38, -38, -1], [40, 38, 168], 0.55))
 
-  const hollowed = await operate(bust, [{ kind: 'scale', factor: 1.2 }, { kind: 'hollow', wall: 2.2, voxel: 0.6 }])
-  const { sites } = await check<{ sites: { point: [number, number, number]; direction: [number, number, number]; diameter: number }[] }>(hollowed.partList[0]!.meshHash, { kind: 'drainSites', diameter: 4, down: [0, 0, -1] })
-  // Tipped back, so that the face looks up and away from every support.
-  const back = (-38 * Math.PI) / 180
-  const done = await operate(bust, [
-    { kind: 'drill', holes: sites.map(({ point, direction, diameter }) => ({ point, direction, diameter })) },
-    { kind: 'orient', quaternion: [Math.sin(back / 2), 0, 0, Math.cos(back / 2)] }, { kind: 'support' },
-  ])
+  const begun = async (id: string, kind: string): Promise<boolean> => (await call<PieceDetail>('GET', `/pieces/${id}`)).partList[0]!.steps.some((s) => s.op.kind === kind)
+  if (!(await begun(bust, 'hollow'))) await operate(bust, [{ kind: 'scale', factor: 1.2 }, { kind: 'hollow', wall: 2.2, voxel: 0.6 }])
+  const hollowed = await settled(bust, (p) => derived(p.partList[0]!))
+  if (!(await begun(bust, 'drill'))) {
+    // Tipped back, so that the face looks up and away from every support; down is then toward the back of the foot.
+    const back = (-38 * Math.PI) / 180
+    const { sites } = await check<{ sites: { point: [number, number, number]; direction: [number, number, number]; diameter: number }[] }>(hollowed.partList[0]!.meshHash, { kind: 'drainSites', diameter: 4, down: [0, -Math.sin(back), -Math.cos(back)] })
+    await operate(bust, [
+      { kind: 'drill', holes: sites.map(({ point, direction, diameter }) => ({ point, direction, diameter })) },
+      { kind: 'orient', quaternion: [Math.sin(back / 2), 0, 0, Math.cos(back / 2)] }, { kind: 'support' },
+    ])
+  }
+  const done = await settled(bust, (p) => derived(p.partList[0]!))
   await call('POST', '/checks', { mesh: done.partList[0]!.meshHash, check: { kind: 'slice', printer: PRINTERS[0], resin: RESINS[0] } })
-  await operate(keeper, [{ kind: 'scale', factor: 1.25 }])
-  const id = (name: string): string => paints.get(name)!
+  if (!(await begun(keeper, 'scale'))) await operate(keeper, [{ kind: 'scale', factor: 1.25 }])
+
+  const before = await call<{ version: number }>('GET', `/pieces/${bust}/scheme`)
+  if (before.version === 0) await paintBust(bust, paints, done.partList[0]!)
+  if ((await call<unknown[]>('GET', `/pieces/${bust}/log`)).length === 0) await call('POST', `/pieces/${bust}/log`, { text: 'Museum approved the sculpt. The cap must not shade the eyes: light comes from above in the case.' })
+  await call('PUT', '/workshop', { ...(await call<object>('GET', '/workshop')), demo: 'done' })
+}
+
+async function paintBust(bust: string, paints: ReadonlyMap<string, string>, part: PartRecord): Promise<void> {
+  const scaled = part.steps.find((s) => s.op.kind === 'scale')!.derivation!.meshHash!
+  const shown = await checked(scaled, { kind: 'display', faces: 120_000 })
+  const copy = meshFromBytes(new Uint8Array(await (await fetch(`${api}/api/blobs/${shown.meshHash}`)).arrayBuffer()))
+  if (!copy.ok) throw new Error(copy.problem.message)
+  const { hash } = await call<{ hash: string }>('POST', '/blobs', undefined, bustLabels(copy.value))
   const coat = (n: number, regionId: number, technique: Coat['technique'], paint: string, film: number, tool: Coat['tool'] = 'brush', pigment = 1): Coat =>
-    ({ id: `demo-${n}`, regionId, technique, paintId: id(paint), mix: [], film, pigment, tool })
+    ({ id: `demo-${n}`, regionId, technique, paintId: paints.get(paint)!, mix: [], film, pigment, tool })
   await call('PUT', `/pieces/${bust}/scheme`, {
-    version: 0, meshHash: null, labels: null,
+    version: 0, meshHash: shown.meshHash, labels: hash,
     regions: [{ id: 0, name: 'Coat', target: '#2b3548' }, { id: 1, name: 'Skin', target: '#c08a6c' }, { id: 2, name: 'Beard and hair', target: '#b9b3a4' }, { id: 3, name: 'Cap', target: '#31405e' }, { id: 4, name: 'Socle', target: '#5a4030' }],
     coats: [
-      coat(1, 0, 'base', 'Wool navy', 40, 'airbrush'), coat(2, 0, 'dry brush', 'Storm slate', 8), coat(3, 1, 'base', 'Weathered skin', 40), coat(4, 1, 'glaze', 'Cheek', 10, 'brush', 0.25),
-      coat(5, 1, 'wash', 'Brown wash', 16), coat(6, 2, 'base', 'Tide grey', 40), coat(7, 2, 'dry brush', 'Ivory beard', 12), coat(8, 3, 'base', 'Harbour blue', 40), coat(9, 3, 'wash', 'Black wash', 18),
-      coat(10, 4, 'base', 'Tarred oak', 40), coat(11, 4, 'dry brush', 'Plank brown', 8),
+      coat(1, 0, 'base', 'Wool navy', 40, 'airbrush'), coat(2, 0, 'dry brush', 'Storm slate', 14), coat(3, 1, 'base', 'Weathered skin', 60), coat(4, 1, 'layer', 'Fair skin', 18), coat(5, 1, 'glaze', 'Cheek', 8, 'brush', 0.25),
+      coat(6, 1, 'wash', 'Brown wash', 30), coat(7, 2, 'base', 'Tide grey', 40), coat(8, 2, 'wash', 'Black wash', 26), coat(9, 2, 'dry brush', 'Ivory beard', 22), coat(10, 3, 'base', 'Harbour blue', 60), coat(11, 3, 'wash', 'Black wash', 26),
+      coat(12, 4, 'base', 'Tarred oak', 40), coat(13, 4, 'dry brush', 'Plank brown', 12),
     ],
   })
-  await call('POST', `/pieces/${bust}/log`, { text: 'Museum approved the sculpt. The cap must not shade the eyes: light comes from above in the case.' })
 }
 
 main().catch((error: unknown) => { console.error('The demo workshop could not be filled:', error); process.exitCode = 1 })

@@ -10,7 +10,9 @@ async function main(): Promise<void> {
   await queue()
   await listen()
   const server = makeApp().listen(Number(process.env.PORT ?? 4870), process.env.HOST ?? '127.0.0.1', () => console.log('api ready'))
+  // Uploads may take long, and a client that computes between two requests finds its connection still there.
   server.requestTimeout = 0
+  server.keepAliveTimeout = 120_000
   const stop = async (): Promise<void> => {
     server.closeAllConnections()
     server.close()

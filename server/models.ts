@@ -4,9 +4,10 @@ import { database } from './database'
 type Json = Record<string, unknown>
 export type ProblemJson = { code: string; message: string }
 const options = { sequelize: database, timestamps: false, underscored: true, freezeTableName: true } as const
-const uuid = { type: DataTypes.UUID, defaultValue: DataTypes.UUIDV4 }
-const created = { type: DataTypes.DATE, defaultValue: DataTypes.NOW }
-const version = { type: DataTypes.INTEGER, defaultValue: 1 }
+// Sequelize writes into attribute objects, so each model gets its own.
+const uuid = () => ({ type: DataTypes.UUID, defaultValue: DataTypes.UUIDV4 })
+const created = () => ({ type: DataTypes.DATE, defaultValue: DataTypes.NOW })
+const version = () => ({ type: DataTypes.INTEGER, defaultValue: 1 })
 const text = DataTypes.TEXT
 
 export class Piece extends Model<InferAttributes<Piece>, InferCreationAttributes<Piece>> {
@@ -16,7 +17,7 @@ export class Piece extends Model<InferAttributes<Piece>, InferCreationAttributes
   declare createdAt: CreationOptional<Date>
   declare deletedAt: CreationOptional<Date | null>
 }
-Piece.init({ id: { ...uuid, primaryKey: true }, data: DataTypes.JSONB, version, createdAt: created, deletedAt: DataTypes.DATE } as ModelAttributes<Piece>, { ...options, tableName: 'piece' })
+Piece.init({ id: { ...uuid(), primaryKey: true }, data: DataTypes.JSONB, version: version(), createdAt: created(), deletedAt: DataTypes.DATE } as ModelAttributes<Piece>, { ...options, tableName: 'piece' })
 
 export class Part extends Model<InferAttributes<Part>, InferCreationAttributes<Part>> {
   declare id: CreationOptional<string>
@@ -32,8 +33,8 @@ export class Part extends Model<InferAttributes<Part>, InferCreationAttributes<P
   declare deletedAt: CreationOptional<Date | null>
 }
 Part.init({
-  id: { ...uuid, primaryKey: true }, pieceId: DataTypes.UUID, name: text, fileName: text, fileHash: text, sculptMesh: text,
-  operations: { type: DataTypes.JSONB, defaultValue: [] }, awaiting: text, version, createdAt: created, deletedAt: DataTypes.DATE,
+  id: { ...uuid(), primaryKey: true }, pieceId: DataTypes.UUID, name: text, fileName: text, fileHash: text, sculptMesh: text,
+  operations: { type: DataTypes.JSONB, defaultValue: [] }, awaiting: text, version: version(), createdAt: created(), deletedAt: DataTypes.DATE,
 } as ModelAttributes<Part>, { ...options, tableName: 'part' })
 
 export class Derivation extends Model<InferAttributes<Derivation>, InferCreationAttributes<Derivation>> {
@@ -52,7 +53,7 @@ export class Derivation extends Model<InferAttributes<Derivation>, InferCreation
 Derivation.init({
   key: { type: text, primaryKey: true }, kind: text, params: DataTypes.JSONB, inputs: DataTypes.JSONB,
   status: { type: text, defaultValue: 'waiting' }, progress: { type: DataTypes.FLOAT, defaultValue: 0 }, meshHash: text,
-  blobs: { type: DataTypes.JSONB, defaultValue: {} }, report: DataTypes.JSONB, problem: DataTypes.JSONB, updatedAt: created,
+  blobs: { type: DataTypes.JSONB, defaultValue: {} }, report: DataTypes.JSONB, problem: DataTypes.JSONB, updatedAt: created(),
 } as ModelAttributes<Derivation>, { ...options, tableName: 'derivation' })
 
 export class Intake extends Model<InferAttributes<Intake>, InferCreationAttributes<Intake>> {
@@ -66,8 +67,8 @@ export class Intake extends Model<InferAttributes<Intake>, InferCreationAttribut
   declare createdAt: CreationOptional<Date>
 }
 Intake.init({
-  id: { ...uuid, primaryKey: true }, pieceId: DataTypes.UUID, fileName: text, fileHash: text, derivationKey: text,
-  status: { type: text, defaultValue: 'waiting' }, problem: DataTypes.JSONB, createdAt: created,
+  id: { ...uuid(), primaryKey: true }, pieceId: DataTypes.UUID, fileName: text, fileHash: text, derivationKey: text,
+  status: { type: text, defaultValue: 'waiting' }, problem: DataTypes.JSONB, createdAt: created(),
 } as ModelAttributes<Intake>, { ...options, tableName: 'intake' })
 
 export class StockItem extends Model<InferAttributes<StockItem>, InferCreationAttributes<StockItem>> {
@@ -77,14 +78,14 @@ export class StockItem extends Model<InferAttributes<StockItem>, InferCreationAt
   declare version: CreationOptional<number>
   declare deletedAt: CreationOptional<Date | null>
 }
-StockItem.init({ id: { ...uuid, primaryKey: true }, kind: text, data: DataTypes.JSONB, version, deletedAt: DataTypes.DATE } as ModelAttributes<StockItem>, { ...options, tableName: 'stock_item' })
+StockItem.init({ id: { ...uuid(), primaryKey: true }, kind: text, data: DataTypes.JSONB, version: version(), deletedAt: DataTypes.DATE } as ModelAttributes<StockItem>, { ...options, tableName: 'stock_item' })
 
 export class SchemeRow extends Model<InferAttributes<SchemeRow>, InferCreationAttributes<SchemeRow>> {
   declare pieceId: string
   declare data: Json
   declare version: CreationOptional<number>
 }
-SchemeRow.init({ pieceId: { type: DataTypes.UUID, primaryKey: true }, data: DataTypes.JSONB, version } as ModelAttributes<SchemeRow>, { ...options, tableName: 'scheme' })
+SchemeRow.init({ pieceId: { type: DataTypes.UUID, primaryKey: true }, data: DataTypes.JSONB, version: version() } as ModelAttributes<SchemeRow>, { ...options, tableName: 'scheme' })
 
 export class Tick extends Model<InferAttributes<Tick>, InferCreationAttributes<Tick>> {
   declare pieceId: string
@@ -102,11 +103,11 @@ export class LogRow extends Model<InferAttributes<LogRow>, InferCreationAttribut
   declare photo: string | null
   declare at: CreationOptional<Date>
 }
-LogRow.init({ id: { ...uuid, primaryKey: true }, pieceId: DataTypes.UUID, stepKey: text, text, photo: text, at: created } as ModelAttributes<LogRow>, { ...options, tableName: 'log_entry' })
+LogRow.init({ id: { ...uuid(), primaryKey: true }, pieceId: DataTypes.UUID, stepKey: text, text, photo: text, at: created() } as ModelAttributes<LogRow>, { ...options, tableName: 'log_entry' })
 
 export class WorkshopRow extends Model<InferAttributes<WorkshopRow>, InferCreationAttributes<WorkshopRow>> {
   declare id: number
   declare data: Json
   declare version: CreationOptional<number>
 }
-WorkshopRow.init({ id: { type: DataTypes.INTEGER, primaryKey: true }, data: DataTypes.JSONB, version } as ModelAttributes<WorkshopRow>, { ...options, tableName: 'workshop' })
+WorkshopRow.init({ id: { type: DataTypes.INTEGER, primaryKey: true }, data: DataTypes.JSONB, version: version() } as ModelAttributes<WorkshopRow>, { ...options, tableName: 'workshop' })

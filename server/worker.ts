@@ -120,6 +120,8 @@ async function rescue(): Promise<void> {
 async function main(): Promise<void> {
   await database.authenticate()
   await locks.connect()
+  // Without the lock's connection another worker may take the step over: end, and be started afresh.
+  locks.on('error', (error) => { console.error('worker: lost the database:', error.message); process.exit(1) })
   locks.on('notification', (n) => { void running.get(n.payload ?? '')?.terminate() })
   await locks.query('LISTEN undercut_cancel')
   const boss = await queue()

@@ -9,6 +9,8 @@ export interface Hit {
 }
 
 const stack = new Int32Array(128)
+/** Barycentric slack, far above rounding: a ray along an edge meets one of its faces rather than slipping between. */
+const EDGE = 1e-9
 
 /** First hit of the ray between `near` and `far`, or null. The direction must be of unit length. */
 export function rayFirst(
@@ -34,7 +36,7 @@ export function rayBlocked(
   return blocked
 }
 
-/** All hits, nearest first. */
+/** All hits, nearest first. A ray through an edge or corner meets all faces there; they count as one hit. */
 export function rayAll(
   tree: Tree, ox: number, oy: number, oz: number, dx: number, dy: number, dz: number, near = 0, far = Infinity,
 ): Hit[] {
@@ -43,7 +45,8 @@ export function rayAll(
     hits.push({ t, face, leaving })
     return far
   })
-  return hits.sort((a, b) => a.t - b.t)
+  hits.sort((a, b) => a.t - b.t)
+  return hits.filter((h, i) => i === 0 || h.leaving !== hits[i - 1]!.leaving || h.t - hits[i - 1]!.t > 1e-6 * (1 + h.t))
 }
 
 /** Slab test over the tree, Möller–Trumbore at the leaves; `found` answers the new far limit. */
@@ -96,10 +99,10 @@ function walk(
       const k = 1 / det
       const sx = ox - ax, sy = oy - ay, sz = oz - az
       const u = (sx * px + sy * py + sz * pz) * k
-      if (u < 0 || u > 1) continue
+      if (u < -EDGE || u > 1 + EDGE) continue
       const qx = sy * uz - sz * uy, qy = sz * ux - sx * uz, qz = sx * uy - sy * ux
       const v = (dx * qx + dy * qy + dz * qz) * k
-      if (v < 0 || u + v > 1) continue
+      if (v < -EDGE || u + v > 1 + EDGE) continue
       const t = (vx * qx + vy * qy + vz * qz) * k
       if (t < near || t > far) continue
       far = found(t, order[i]!, det < 0)

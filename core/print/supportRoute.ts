@@ -76,16 +76,20 @@ function sidestep(tree: Tree, joint: Vector3, floor: number, keep: number): Vect
   return null
 }
 
+/** Down onto the body below: the foot bites into the skin, so only the stretch between two short necks must be clear. */
 function landOnBody(tree: Tree, contact: Contact, grade: Grade, clearance: number): Route | null {
   const { point: p } = contact
-  const d = neckDirection(contact.normal, 0.5)
-  const joint = along(p, d, grade.neck)
-  const hit = rayFirst(tree, joint[0], joint[1], joint[2], 0, 0, -1, 0.4)
-  if (!hit || hit.leaving) return null
-  const foot: Vector3 = [joint[0], joint[1], joint[2] - hit.t]
-  const neckEnd: Vector3 = [joint[0], joint[1], foot[2] + Math.min(grade.neck, hit.t / 2)]
-  if (!clear(tree, joint, neckEnd, grade.tip / 2 + clearance * 0.4)) return null
-  return { path: [p, joint, neckEnd, foot], landsOn: 'body' }
+  for (const lean of [0.5, 0, 1]) for (const stretch of [1, 0.5, 0.25]) {
+    const d = neckDirection(contact.normal, lean)
+    const joint = along(p, d, grade.neck * stretch)
+    const hit = rayFirst(tree, joint[0], joint[1], joint[2], 0, 0, -1, 0.05)
+    if (!hit || hit.leaving) continue
+    const foot: Vector3 = [joint[0], joint[1], joint[2] - hit.t]
+    const neckEnd: Vector3 = [joint[0], joint[1], foot[2] + Math.min(grade.neck * stretch, hit.t / 2)]
+    const thin = grade.tip / 2 + clearance * 0.4
+    if (clear(tree, joint, neckEnd, Math.min(thin, Math.max(0.1, hit.t * 0.3)))) return { path: [p, joint, neckEnd, foot], landsOn: 'body' }
+  }
+  return null
 }
 
 const hit = closest()

@@ -47,7 +47,7 @@ endpoint(stock, 'delete', '/stock/:kind/:id', 'Take out of stock (kept 30 days)'
 
 const evening = [1, 2, 3, 4, 5].map((weekday) => ({ weekday, from: 18 * 60, to: 21 * 60 + 30 }))
 export const WORKSHOP_DEFAULT: Omit<Workshop, 'version'> = {
-  name: 'My workshop', currency: 'EUR', temperature: 20, humidity: 50, schools: schoolDefaults,
+  name: 'My workshop', currency: 'EUR', demo: null, temperature: 20, humidity: 50, schools: schoolDefaults,
   benchHours: [...evening, { weekday: 6, from: 10 * 60, to: 17 * 60 }],
 }
 

@@ -30,7 +30,6 @@ const due = (p: Summary): string => {
   const days = Math.ceil((new Date(`${p.deadline}T23:59`).getTime() - Date.now()) / 86_400_000)
   return days < 0 ? `${-days} days late` : `due in ${days} days`
 }
-const FINISH = { shelf: 'shelf finish', display: 'display finish', exhibition: 'exhibition finish' }
 </script>
 
 <template>
@@ -54,7 +53,7 @@ const FINISH = { shelf: 'shelf finish', display: 'display finish', exhibition: '
           <p class="brief">{{ p.brief }}</p>
         </div>
         <dl class="facts side">
-          <dt>when</dt><dd>{{ due(p) }}</dd><dt>finish</dt><dd>{{ FINISH[p.finish] }}</dd><dt>parts</dt><dd>{{ p.parts }}</dd><dt>bench steps done</dt><dd>{{ p.done }}</dd>
+          <dt>when</dt><dd>{{ due(p) }}</dd><dt>finish</dt><dd>{{ p.finish }}</dd><dt>parts</dt><dd>{{ p.parts }}</dd><dt>bench steps done</dt><dd>{{ p.done }}</dd>
         </dl>
         <button class="btn btn-sm btn-quiet" :aria-label="`Put ${p.name} in the bin`" @click="bin(p)">Bin</button>
       </li>

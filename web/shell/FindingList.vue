@@ -29,7 +29,7 @@ const offered = (f: Finding): Finding['fixes'] => f.fixes.filter((x) => props.ac
     <p v-if="list.length === 0 && !measuring" class="soft small mb-2">{{ checked }}</p>
     <article v-for="f in list" :key="f.id" class="finding" :class="f.level" :data-finding="f.id">
       <div class="d-flex align-items-baseline gap-2">
-        <component :is="LEVEL[f.level].icon" :size="16" class="mark" :aria-label="`to ${LEVEL[f.level].word}`" />
+        <component :is="LEVEL[f.level].icon" :size="16" class="sign" :aria-label="`to ${LEVEL[f.level].word}`" />
         <button class="figure value" :title="'How we know: ' + f.how" :aria-expanded="open === f.id" @click="open = open === f.id ? null : f.id">{{ f.value }}</button>
         <span class="soft">{{ f.unit }}</span>
       </div>
@@ -48,9 +48,9 @@ const offered = (f: Finding): Finding['fixes'] => f.fixes.filter((x) => props.ac
 .head { display: flex; align-items: center; gap: 6px; margin-bottom: 6px; }
 .fine { color: var(--fine); }
 .finding { background: var(--paper-raised); border: 1px solid var(--line); border-left-width: 4px; border-radius: 5px; padding: 9px 12px 10px; margin-bottom: 9px; }
-.settle { border-left-color: var(--settle); } .settle .mark { color: var(--settle); }
-.know { border-left-color: var(--know); } .know .mark { color: var(--know); }
-.note { border-left-color: var(--note); } .note .mark { color: var(--note); }
+.settle { border-left-color: var(--settle); } .settle .sign { color: var(--settle); }
+.know { border-left-color: var(--know); } .know .sign { color: var(--know); }
+.note { border-left-color: var(--note); } .note .sign { color: var(--note); }
 .value { background: none; border: 0; padding: 0; color: inherit; }
 .sentence { margin: 4px 0 8px; }
 .how { font-size: 0.85rem; background: var(--paper-sunk); padding: 6px 8px; border-radius: 4px; }

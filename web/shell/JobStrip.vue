@@ -27,5 +27,5 @@ const jobs = computed(() => derivations.busy.filter((d) => d.kind !== 'display')
 .job { display: flex; gap: 9px; align-items: center; }
 .bar { width: 110px; height: 6px; background: #fff8; border-radius: 3px; overflow: hidden; }
 .bar span { display: block; height: 100%; background: var(--action); transition: width 0.25s; }
-.percent { width: 4ch; }
+.percent { min-width: 3.2rem; white-space: nowrap; }
 </style>

@@ -3,6 +3,7 @@ import { computed, reactive, ref, watch, watchEffect } from 'vue'
 import type { DrainSite } from '../../core/shape/drainSites'
 import { cavityHoles, wallKept } from '../../core/findings/cavityHoles'
 import type { Finding } from '../../core/findings/finding'
+import { apply3, fromQuaternion } from '../../core/mesh/transform'
 import { useMeans } from '../composables/useMeans'
 import FindingList from '../shell/FindingList.vue'
 import NumberField from '../shell/NumberField.vue'
@@ -26,6 +27,13 @@ const problem = computed(() => store.step('hollow')?.derivation?.problem?.messag
 const set = computed<Hole[]>(() => { const o = store.step('drill')?.op; return o?.kind === 'drill' ? o.holes : [] })
 const draft = ref<Hole[]>([])
 watch(set, (v) => { draft.value = v.map((h) => ({ ...h })) }, { immediate: true })
+// The part hangs as it was stood; before that it is taken as upright.
+const down = computed<[number, number, number]>(() => {
+  const o = store.step('orient')?.op
+  if (o?.kind !== 'orient') return [0, 0, -1]
+  const [x, y, z, w] = o.quaternion
+  return apply3(fromQuaternion([-x, -y, -z, w]), [0, 0, -1])
+})
 const searching = ref(false), placing = ref(false), fault = ref('')
 const findings = computed<Finding[]>(() => report.value ? [...cavityHoles(report.value, drilled.value?.holes.length ?? 0), ...wallKept(report.value, op.value!.voxel)] : [])
 viewport.clear()
@@ -45,7 +53,7 @@ async function propose(): Promise<void> {
   searching.value = true
   fault.value = ''
   try {
-    const d = await derivations.settled(mesh, { kind: 'drainSites', diameter: form.diameter, down: [0, 0, -1] })
+    const d = await derivations.settled(mesh, { kind: 'drainSites', diameter: form.diameter, down: down.value })
     const sites = (d.report as { sites: DrainSite[] }).sites
     if (sites.length < 2) fault.value = `No place takes two ${form.diameter} mm holes. Try a smaller diameter, or click where one may show.`
     draft.value = sites.map((s) => ({ point: [...s.point], direction: [...s.direction], diameter: s.diameter, reason: s.reason }) as Hole)

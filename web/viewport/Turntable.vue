@@ -105,7 +105,7 @@ function turnBy(degrees: number): void { scene.value?.turnTo(turned.value + degr
       ref="canvas" tabindex="0" aria-label="The sculpt on its turntable. Arrow keys turn it." :class="{ crosshair: viewport.mode !== 'look' }"
       @pointerdown.capture="press" @pointermove="move" @pointerup="release" @keydown.left.prevent="turnBy(-15)" @keydown.right.prevent="turnBy(15)"
     />
-    <span v-for="m in marks" :key="m.mm" class="mark" :style="{ left: `${m.x}px`, top: `${m.y}px` }">{{ m.mm }}{{ m.mm > 0 ? ' mm' : '' }}</span>
+    <span v-for="m in marks" :key="m.mm" class="graduation" :style="{ left: `${m.x}px`, top: `${m.y}px` }">{{ m.mm }}{{ m.mm > 0 ? ' mm' : '' }}</span>
     <div class="reading">
       <span class="soft">{{ turned === 0 ? 'front' : `turned ${turned}°` }}</span>
       <button class="btn btn-sm btn-quiet" title="Frame the whole sculpt, from the front" @click="scene?.home()"><Focus :size="15" aria-hidden="true" /> whole</button>
@@ -120,8 +120,8 @@ function turnBy(degrees: number): void { scene.value?.turnTo(turned.value + degr
 .turntable { position: relative; width: 100%; height: 100%; min-height: 0; overflow: hidden; background: radial-gradient(ellipse at 50% 38%, #fbf7ef 0, #f1eadd 58%, #e4d9c6 100%); }
 canvas { position: absolute; inset: 0; width: 100%; height: 100%; display: block; touch-action: none; }
 canvas.crosshair { cursor: crosshair; }
-.mark { position: absolute; transform: translate(-50%, 0); font-size: 0.78rem; color: var(--ink-soft); pointer-events: none; white-space: nowrap; }
-.reading { position: absolute; left: 14px; bottom: 10px; display: flex; gap: 10px; align-items: center; font-size: 0.85rem; }
+.graduation { position: absolute; transform: translate(-50%, 0); font-size: 0.78rem; color: var(--ink-soft); pointer-events: none; white-space: nowrap; }
+.reading { position: absolute; left: 14px; top: 10px; display: flex; gap: 10px; align-items: center; font-size: 0.85rem; }
 .hint { position: absolute; left: 50%; top: 12px; transform: translateX(-50%); background: var(--action); color: #fff; padding: 5px 12px; border-radius: 5px; font-size: 0.88rem; max-width: 88%; }
 .hint.bad { background: var(--settle); }
 .busy { position: absolute; right: 14px; bottom: 12px; font-size: 0.85rem; }

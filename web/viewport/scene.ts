@@ -10,7 +10,7 @@ export interface Marker { point: [number, number, number]; kind: 'settle' | 'kno
 export interface Picked { point: [number, number, number]; normal: [number, number, number]; face: number }
 
 const MARKER_COLOURS = { settle: 0xb3361f, know: 0xc07c00, note: 0x37588a, hole: 0x0e5a61, tip: 0x5d7f50, hand: 0x7a3f8a }
-const CLAY = new THREE.Color(0xb9ac98), STEM = new THREE.Color(0x8fa3a0)
+const CLAY = new THREE.Color(0xcdc2b0), STEM = new THREE.Color(0x8fa3a0)
 
 /**
  * The sculpt on its turntable: a disc with a graduated rim, the front marked, a ruler at its foot. Draws only when
@@ -28,7 +28,7 @@ export class Scene {
   private body: THREE.Mesh | null = null
   private frame = 0
   private last = performance.now()
-  private readonly key = new THREE.DirectionalLight(0xfff1dc, 2.4)
+  private readonly key = new THREE.DirectionalLight(0xfff1dc, 3.1)
   private disposed = false
   size = new THREE.Vector3(60, 60, 100)
   onDraw: (() => void) | null = null
@@ -43,7 +43,7 @@ export class Scene {
     this.controls.dollyToCursor = true
     this.controls.smoothTime = 0.12
     this.controls.draggingSmoothTime = 0.04
-    this.scene.add(new THREE.HemisphereLight(0xeef2f6, 0x8a7c68, 0.75))
+    this.scene.add(new THREE.HemisphereLight(0xeef2f6, 0x9a8f80, 1.25))
     const fill = new THREE.DirectionalLight(0xcfdcea, 0.5), rim = new THREE.DirectionalLight(0xffffff, 0.9)
     // Lights ride with the camera, so form reads from every side: key high on the left, fill low, rim behind.
     this.key.position.set(-0.75, 0.95, 0.75)
@@ -139,10 +139,10 @@ export class Scene {
   }
 
   home(): void {
-    const r = Math.max(this.size.z * 0.62, Math.hypot(this.size.x, this.size.y) * 0.72)
+    const r = Math.max(this.size.z * 0.66, Math.hypot(this.size.x, this.size.y) * 0.8)
     const distance = r / Math.tan((this.camera.fov * Math.PI) / 360)
     const c = this.centre()
-    void this.controls.setLookAt(c.x + distance * 0.34, c.y - distance * 0.98, c.z + distance * 0.24, c.x, c.y, c.z - this.size.z * 0.03, false)
+    void this.controls.setLookAt(c.x + distance * 0.34, c.y - distance * 0.98, c.z + distance * 0.2, c.x, c.y, c.z - this.size.z * 0.07, false)
   }
   private centre(): THREE.Vector3 {
     const box = this.body?.geometry.boundingBox
@@ -208,7 +208,7 @@ export class Scene {
     const ink = new THREE.LineBasicMaterial({ color: 0x7d705b })
     const front = new THREE.Mesh(new THREE.CircleGeometry(radius * 0.05, 3), new THREE.MeshBasicMaterial({ color: 0x0e5a61 }))
     front.position.set(0, -radius * 0.8, 0.08)
-    front.rotation.z = -Math.PI / 2
+    front.rotation.z = Math.PI / 6
     const length = niceLength(radius * 1.5), y = -radius * 1.13, step = length / 10, ruler: THREE.Vector3[] = [new THREE.Vector3(-length / 2, y, 0), new THREE.Vector3(length / 2, y, 0)]
     for (let i = 0; i <= 10; i++) ruler.push(new THREE.Vector3(-length / 2 + i * step, y, 0), new THREE.Vector3(-length / 2 + i * step, y - radius * (i % 5 === 0 ? 0.06 : 0.03), 0))
     this.furniture.add(disc, new THREE.LineSegments(new THREE.BufferGeometry().setFromPoints(points), ink), front, new THREE.LineSegments(new THREE.BufferGeometry().setFromPoints(ruler), ink))

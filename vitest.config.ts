@@ -1,0 +1,3 @@
+import { defineConfig } from 'vitest/config'
+
+export default defineConfig({ test: { include: ['core/**/*.test.ts', 'contract/**/*.test.ts', 'cli/**/*.test.ts', 'server/**/*.test.ts', 'web/**/*.test.ts', 'demo/**/*.test.ts'], testTimeout: 240_000, hookTimeout: 240_000, maxWorkers: 2 } })
