@@ -47,7 +47,8 @@ export function thinness(mesh: Mesh, limit: number, report: Report = silent, sam
       const dir = [0, 1, 2].map((i) => d[i]! * w + (u[i]! * Math.cos(r) + v[i]! * Math.sin(r)) * s)
       const hit = rayFirst(tree, c[0] + d[0] * 1e-4, c[1] + d[1] * 1e-4, c[2] + d[2] * 1e-4, dir[0]!, dir[1]!, dir[2]!, 1e-4)
       // Rays that meet the skin from outside have slipped through a crack; they say nothing of the body.
-      if (hit?.leaving) lengths.push(hit.t)
+      // Slanted rays count by their depth along the axis, so that a plate has its true thickness.
+      if (hit?.leaving) lengths.push(hit.t * w)
     }
     if (lengths.length < 4) continue
     lengths.sort((a, b) => a - b)

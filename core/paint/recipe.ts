@@ -103,6 +103,7 @@ function shortlist(known: readonly Optics[], target: Triple): number[] {
       parts = [...parts.map(([j, d]): [number, number] => [j, d * (1 - best.share)]), [best.i, best.share]]
     }
   }
+  for (const a of alone) { if (picked.size >= 8) break; picked.add(a.i) }
   return [...picked].slice(0, 8)
 }
 

@@ -35,6 +35,7 @@ export interface OrientationWish {
 }
 
 const BINS = 192
+const AXES: readonly Vector3[] = [[0, 0, 1], [0, 0, -1], [1, 0, 0], [-1, 0, 0], [0, 1, 0], [0, -1, 0]]
 
 /**
  * Scores a lattice of directions, then refines around the best (methods.md 4). The greatest layer comes from
@@ -45,7 +46,8 @@ const BINS = 192
  */
 export function scoreOrientations(mesh: Mesh, wish: OrientationWish, report: Report = silent): OrientationScore[] {
   const scorer = new Scorer(mesh, wish)
-  const directions = sphereDirections(wish.directions ?? 642)
+  // The ways the body came in stand beside the lattice: artists model bases flat, and flat is often right.
+  const directions = [...AXES, ...sphereDirections(wish.directions ?? 642)]
   const scores = directions.map((d, i) => {
     if ((i & 15) === 0) report((0.85 * i) / directions.length)
     return scorer.score(d)

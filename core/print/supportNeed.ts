@@ -66,6 +66,17 @@ export function supportNeed(mesh: Mesh, options: NeedOptions, report: Report = s
     else near.set(k, [c.point])
   }
 
+  const lowestContact = (patch: readonly number[]): Contact | null => {
+    let best: Contact | null = null
+    const stride = Math.max(1, Math.floor(patch.length / 256))
+    for (let i = 0; i < patch.length; i += stride) {
+      const at = patch[i]!
+      const c = skin.below(x0 + ((at % w) + 0.5) * px, y0 + (Math.floor(at / w) + 0.5) * px, zNow, 2 * slab + px)
+      if (c && (!best || c.point[2] < best.point[2])) best = c
+    }
+    return best
+  }
+  let zNow = 0
   let before = new Uint8Array(w * h), now = new Uint8Array(w * h)
   const seen = new Uint8Array(w * h)
   const first = Math.max(box.min[2], options.floor)
@@ -74,6 +85,7 @@ export function supportNeed(mesh: Mesh, options: NeedOptions, report: Report = s
   for (let s = 0; s < slabs; s++) {
     if ((s & 15) === 0) report(s / slabs)
     const z = first + (s + 0.5) * slab
+    zNow = z
     now.fill(0)
     fill(now, raster, sections, z)
     seen.fill(0)
@@ -95,19 +107,23 @@ export function supportNeed(mesh: Mesh, options: NeedOptions, report: Report = s
       }
       if (touches && patch.length * px * px < LEAST_PATCH) continue
       let got = false
+      if (!touches) {
+        // An island is held at its lowest point, or it hangs in the air until its tip is reached.
+        const lowest = lowestContact(patch)
+        if (lowest) {
+          got = true
+          if (!crowded(lowest.point, 2 * px)) take({ ...lowest, island: true })
+        }
+      }
       for (const at of patch) {
         const cx = x0 + ((at % w) + 0.5) * px, cy = y0 + (Math.floor(at / w) + 0.5) * px
         const rough: Vector3 = [cx, cy, z]
-        const must = !touches && !got
-        if (!must && crowded(rough, options.spacing * 0.6)) continue
+        if (crowded(rough, options.spacing * 0.6)) continue
         const contact = skin.below(cx, cy, z, 2 * slab + px)
         if (!contact) continue
-        contact.island = !touches
         got = true
-        if (!must && crowded(contact.point, options.spacing)) { spare.push(contact); continue }
-        // An island within reach of a tip that already holds it needs no second one.
-        if (must && crowded(contact.point, 2 * px)) continue
-        take(contact)
+        if (crowded(contact.point, options.spacing)) spare.push(contact)
+        else take(contact)
       }
       if (!got && !touches) {
         const at = patch[patch.length >> 1]!
