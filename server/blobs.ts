@@ -47,7 +47,6 @@ export async function putStream(source: AsyncIterable<Uint8Array>, limit = Infin
 }
 
 export async function putBytes(bytes: Uint8Array): Promise<string> {
-  // eslint-disable-next-line @typescript-eslint/require-await
   return (await putStream((async function* () { yield bytes })())).hash
 }
 

@@ -32,7 +32,7 @@ export function surfaceMaps(mesh: Mesh, wish: MapWish, report: Report = silent):
   const n = p.length / 3
   const data = new Float32Array(n * MAPS)
   const normals = vertexNormals(mesh)
-  const voxel = Math.max(wish.brush / 3, boxDiagonal(bounds(mesh)) / 500)
+  const voxel = Math.max(wish.brush / 2, boxDiagonal(bounds(mesh)) / 400)
   const outer = offsetSurface(mesh, wish.brush, voxel, part(report, 0, 0.25))
   const inner = offsetSurface(mesh, -wish.brush * 0.6, voxel, part(report, 0.25, 0.45))
   residue(p, outer, wish.brush, wish.brush, data, MAP.recess, part(report, 0.45, 0.55))

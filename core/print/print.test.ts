@@ -135,7 +135,7 @@ describe('supports', () => {
     expect(inspectLayers(r.value.mesh, 0.1).islands).toEqual([])
     expect(Math.max(...tips.map((t) => t.utilisation))).toBeLessThanOrEqual(1)
     // Below every neck the stems keep their clearance.
-    const skin = treeOf(transformed(body, identity3, [0, 0, 5.8])), hit = closest()
+    const skin = treeOf(transformed(body, identity3, r.value.report.shift)), hit = closest()
     const p = r.value.mesh.positions, t = r.value.mesh.triangles
     let nearest = Infinity
     for (let i = bodyFaces * 3; i < t.length; i++) {

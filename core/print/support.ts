@@ -54,6 +54,8 @@ export interface SupportReport {
   bodyFaces: number
   /** mm³ */
   supportVolume: number
+  /** how the body was moved from where it stood to where it stands in the result, mm */
+  shift: Vector3
   /** mm² of skin that tips touch */
   scarArea: number
   braces: number
@@ -125,18 +127,23 @@ export function support(input: Mesh, options: SupportOptions, report: Report = s
   const feet = standing.filter((t) => t.route!.landsOn === 'plate').map((t) => t.route!.path.at(-1)!)
   if (lifted && feet.length > 0) bodies.push(raft(feet, RAFT))
   const supports = concatenate(bodies)
-  const result = bodies.length > 0 ? concatenate([mesh, supports]) : mesh
+  const whole = bodies.length > 0 ? concatenate([mesh, supports]) : mesh
+  // Stems and raft reach out to one side; what counts on the plate is the whole.
+  const around = bounds(whole)
+  const cx = -(around.min[0] + around.max[0]) / 2, cy = -(around.min[1] + around.max[1]) / 2
+  const result = transformed(whole, identity3, [cx, cy, 0])
+  const placed = (p: Vector3): Vector3 => [p[0] + cx, p[1] + cy, p[2]]
   report(1)
   return good({
     mesh: result,
     report: {
       tips: standing.map((t) => ({
-        point: t.contact.point, grade: t.grade, landsOn: t.route!.landsOn, force: t.load.force, utilisation: t.load.utilisation,
+        point: placed(t.contact.point), grade: t.grade, landsOn: t.route!.landsOn, force: t.load.force, utilisation: t.load.utilisation,
         worstZ: t.load.worstZ, byHand: t.byHand, island: t.contact.island,
         length: t.route!.path.slice(1).reduce((s, p, i) => s + gap(p, t.route!.path[i]!), 0),
       })),
-      unreached: planned.filter((t) => t.route === null).map((t) => ({ point: t.contact.point, island: t.contact.island })),
-      lostEdits, bodyFaces: mesh.triangles.length / 3, supportVolume: measure(supports).volume,
+      unreached: planned.filter((t) => t.route === null).map((t) => ({ point: placed(t.contact.point), island: t.contact.island })),
+      lostEdits, shift: [cx, cy, rise], bodyFaces: mesh.triangles.length / 3, supportVolume: measure(supports).volume,
       scarArea: standing.reduce((s, t) => s + Math.PI * (gradeDefaults[t.grade].tip / 2) ** 2, 0),
       braces: ties.length, height: bounds(result).max[2],
     },

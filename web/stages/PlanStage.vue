@@ -26,7 +26,7 @@ const days = computed(() => {
   }
   return out
 })
-const time = (ms: number | null): string => (ms ? new Date(ms).toLocaleTimeString(undefined, { hour: '2-digit', minute: '2-digit' }) : '')
+const time = (ms: number | null): string => (ms ? new Date(ms).toLocaleTimeString(undefined, { hour: 'numeric', minute: '2-digit' }) : '')
 const total = computed(() => (plan.value?.steps ?? []).filter((s) => !s.doneAt).reduce((a, s) => a + s.handsOn, 0))
 const text = ref(''), photo = ref<File | null>(null), picker = ref<HTMLInputElement | null>(null)
 async function note(): Promise<void> {
@@ -91,7 +91,7 @@ const titleOf = (key: string | null): string => plan.value?.steps.find((s) => s.
 <style scoped>
 .page { padding: 10px 20px 24px; }
 .day { margin: 14px 0 4px; padding-bottom: 3px; border-bottom: 1px solid var(--line); }
-.step { display: grid; grid-template-columns: 22px 1fr 108px 74px 82px; gap: 8px; align-items: center; padding: 3px 8px; border-radius: 4px; }
+.step { display: grid; grid-template-columns: 22px 1fr 150px 66px 78px; gap: 8px; align-items: center; padding: 3px 8px; border-radius: 4px; }
 .step.on { background: var(--paper-sunk); }
 .step.done .what { color: var(--ink-soft); text-decoration: line-through; }
 .what { background: none; border: 0; text-align: left; padding: 1px 0; color: inherit; overflow: hidden; text-overflow: ellipsis; white-space: nowrap; }
@@ -100,4 +100,5 @@ const titleOf = (key: string | null): string => plan.value?.steps.find((s) => s.
 .caution { border-left: 4px solid var(--know); background: #f6e9cf; padding: 5px 9px; border-radius: 4px; font-size: 0.88rem; margin-bottom: 6px; }
 .entry { border-top: 1px solid var(--line); padding: 7px 0; }
 .photo { max-width: 100%; max-height: 190px; border-radius: 4px; margin-top: 5px; }
+.step .num { white-space: nowrap; }
 </style>

@@ -64,16 +64,16 @@ viewport.picking((p) => {
     tool.value = 'none'
   } else if (editing.value && supportOp.value) {
     // Edits are kept on the body as it stood before supports lifted it.
-    const rise = store.report('orient') ? (form.lift > 0 ? 0.8 + supportOp.value.lift : 0) : 0
-    const point: [number, number, number] = [p.point[0], p.point[1], p.point[2] - rise]
-    const edit = tool.value === 'add' ? { kind: 'add' as const, point, grade: form.grade } : { kind: 'remove' as const, point: nearestTip(p.point, rise) ?? point }
+    const shift = report.value?.shift ?? [0, 0, 0]
+    const back = (q: readonly number[]): [number, number, number] => [q[0]! - shift[0]!, q[1]! - shift[1]!, q[2]! - shift[2]!]
+    const edit = tool.value === 'add' ? { kind: 'add' as const, point: back(p.point), grade: form.grade } : { kind: 'remove' as const, point: back(nearestTip(p.point) ?? p.point) }
     void store.apply({ ...supportOp.value, edits: [...supportOp.value.edits, edit] })
   }
 })
-function nearestTip(p: [number, number, number], rise: number): [number, number, number] | null {
+function nearestTip(p: [number, number, number]): readonly number[] | null {
   const tips = report.value?.tips ?? []
   const best = tips.reduce<{ d: number; at: readonly number[] | null }>((m, t) => { const d = Math.hypot(t.point[0] - p[0], t.point[1] - p[1], t.point[2] - p[2]); return d < m.d ? { d, at: t.point } : m }, { d: 12, at: null })
-  return best.at ? [best.at[0]!, best.at[1]!, best.at[2]! - rise] : null
+  return best.at
 }
 async function search(): Promise<void> {
   const mesh = store.meshBefore('orient')
