@@ -8,7 +8,7 @@ import { sendDerive } from './queue'
 
 /** Version of each check's algorithm, as OPERATION_VERSION is for operations. */
 export const CHECK_VERSION: Record<string, number> = {
-  import: 1, health: 1, display: 1, drainSites: 1, orientations: 2, thinness: 2, layers: 1, slice: 1, export: 1, surfaceMaps: 2,
+  import: 1, health: 1, display: 2, drainSites: 1, orientations: 2, thinness: 2, layers: 1, slice: 1, export: 1, surfaceMaps: 2,
 }
 
 /** JSON with sorted keys, so that equal parameters always give equal text. */

@@ -10,7 +10,8 @@ import { write3mf } from '../core/formats/threemf'
 import { thinness } from '../core/fit/thinness'
 import { health } from '../core/mesh/health'
 import { measure } from '../core/mesh/measure'
-import { concatenate, keepFaces, type Mesh } from '../core/mesh/mesh'
+import { bounds, boxDiagonal, concatenate, keepFaces, type Mesh } from '../core/mesh/mesh'
+import { refine } from '../core/mesh/refine'
 import { simplify } from '../core/mesh/simplify'
 import { surfaceMaps } from '../core/paint/surfaceMaps'
 import { scoreOrientations } from '../core/print/orientation'
@@ -95,16 +96,21 @@ async function performCheck(check: Check, mesh: Mesh): Promise<Answer<KernelResu
   return bad('unknown-check', 'This check is not known to this version of Undercut.')
 }
 
+/** Not too many faces to draw, and none too large to brush or to map per vertex. */
+async function fitForScreen(mesh: Mesh, faces: number): Promise<Mesh> {
+  return refine(await simplify(mesh, faces, 1), boxDiagonal(bounds(mesh)) / 80, faces)
+}
+
 /** A lighter copy for the screen. Supports are simplified apart from the body, so that they can be told apart. */
 async function display(mesh: Mesh, faces: number, bodyFaces: number | undefined): Promise<KernelResult> {
   const total = mesh.triangles.length / 3
   if (bodyFaces === undefined || bodyFaces >= total) {
-    const lean = await simplify(mesh, faces, 1)
+    const lean = await fitForScreen(mesh, faces)
     return { mesh: meshToBytes(lean), report: { faces: lean.triangles.length / 3, bodyFaces: lean.triangles.length / 3 } }
   }
   const body = keepFaces(mesh, Uint8Array.from({ length: total }, (_, f) => (f < bodyFaces ? 1 : 0)))
   const rest = keepFaces(mesh, Uint8Array.from({ length: total }, (_, f) => (f < bodyFaces ? 0 : 1)))
-  const lean = await simplify(body, faces, 1)
+  const lean = await fitForScreen(body, faces)
   return { mesh: meshToBytes(concatenate([lean, rest])), report: { faces: (lean.triangles.length + rest.triangles.length) / 3, bodyFaces: lean.triangles.length / 3 } }
 }
 

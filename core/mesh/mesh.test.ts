@@ -6,6 +6,7 @@ import { health } from './health'
 import { concatenate, keepFaces, reversed, type Mesh } from './mesh'
 import { measure } from './measure'
 import { rayAll, rayFirst } from './ray'
+import { refine } from './refine'
 import { repair } from './repair'
 import { selfIntersections } from './selfIntersect'
 import { buildTree, treeOf } from './tree'
@@ -48,6 +49,20 @@ describe('rotations', () => {
       const p = quaternionBetween(a, b), q = quaternionBetween(b, c)
       apply3(fromQuaternion(multiplyQuaternions(q, p)), a).forEach((v, k) => expect(v).toBeCloseTo(c[k]!, 5))
     }))
+  })
+})
+
+describe('refine', () => {
+  it('leaves no edge longer than asked, changes nothing else, and keeps the body closed', () => {
+    const b = boxBody(30, 20, 10), r = refine(b, 2.5, 1e6)
+    expect(topology(r)).toMatchObject({ openEdges: 0, nonManifoldEdges: 0, disorientedEdges: 0 })
+    expect(measure(r).volume).toBeCloseTo(6000, 2)
+    expect(measure(r).area).toBeCloseTo(2200, 2)
+    for (let h = 0; h < r.triangles.length; h++) {
+      const a = r.triangles[h]! * 3, c = r.triangles[h % 3 === 2 ? h - 2 : h + 1]! * 3
+      expect(Math.hypot(r.positions[a]! - r.positions[c]!, r.positions[a + 1]! - r.positions[c + 1]!, r.positions[a + 2]! - r.positions[c + 2]!)).toBeLessThanOrEqual(2.5)
+    }
+    expect(refine(b, 100, 1e6)).toBe(b)
   })
 })
 

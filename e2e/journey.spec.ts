@@ -1,0 +1,207 @@
+import { readFileSync } from 'node:fs'
+import { AxeBuilder } from '@axe-core/playwright'
+import { expect, test, type Locator, type Page } from '@playwright/test'
+import { unzipSync } from 'fflate'
+import { readSculpt } from '../core/formats/readSculpt'
+import { writeStl } from '../core/formats/stl'
+import { bounds, keepFaces } from '../core/mesh/mesh'
+import { shells } from '../core/mesh/topology'
+import { acceptedAsSolid, sectionAreaOfSolid, unite } from '../core/shape/solid'
+import { skittle, skittleSection } from './bodies'
+
+const api = process.env.UNDERCUT_E2E!
+const post = async (path: string, body: object): Promise<{ id: string }> => {
+  const r = await fetch(`${api}/api${path}`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) })
+  if (!r.ok) throw new Error(await r.text())
+  return (await r.json()) as { id: string }
+}
+const file = (name: string, bytes: Uint8Array | string): { name: string; mimeType: string; buffer: Buffer } => ({ name, mimeType: 'application/octet-stream', buffer: Buffer.from(bytes) })
+async function accessible(page: Page): Promise<void> {
+  const { violations } = await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa']).analyze()
+  expect(violations.map((v) => `${v.id}: ${v.nodes.map((n) => n.target.join(' ')).join('; ')}`)).toEqual([])
+}
+async function stage(page: Page, name: string): Promise<void> { await page.getByRole('navigation', { name: 'Stages' }).getByRole('link', { name: new RegExp(`^${name}`) }).click() }
+async function type(field: Locator, text: string): Promise<void> { await field.fill(text); await field.press('Enter') }
+/** Waits until the operation strip is gone: everything asked has been computed. */
+const idle = (page: Page): Promise<void> => expect(page.locator('footer.strip')).toHaveCount(0, { timeout: 300_000 })
+const middleOf = async (page: Page): Promise<{ x: number; y: number }> => { const b = (await page.locator('canvas').boundingBox())!; return { x: b.x + b.width / 2, y: b.y + b.height / 2 } }
+
+test.beforeAll(async () => {
+  await post('/stock/printer', { name: 'Test printer', pixelsX: 1600, pixelsY: 1200, pitchX: 0.06, pitchY: 0.06, height: 120, layerHeight: 0.1 })
+  await post('/stock/resin', { name: 'Test resin' })
+  for (const [name, hex, opacity] of [['White', '#f3f1ea', 0.85], ['Red', '#b0282a', 0.6], ['Ochre', '#c08a2d', 0.7], ['Blue', '#274a78', 0.74]] as const) await post('/stock/paint', { name, hex, opacity, kind: 'acrylic' })
+  await post('/stock/paint', { name: 'Dark wash', hex: '#2c1c12', opacity: 0.2, kind: 'wash' })
+})
+
+test('a dropped sculpt goes all the way to layers, a plan and a painted preview', async ({ page }) => {
+  await page.goto('/')
+  await expect(page.getByText('Nothing here yet')).toBeVisible()
+  await accessible(page)
+  await page.getByLabel('Name of a new piece').fill('Skittle')
+  await page.getByRole('button', { name: 'New piece' }).click()
+
+  await test.step('intake: bad files get a sentence each, the good one goes on', async () => {
+    await page.getByLabel('Sculpt files').setInputFiles([file('skittle.stl', writeStl(skittle())), file('cut.stl', writeStl(skittle()).slice(0, 500)), file('letter.stl', 'Dear museum')])
+    await expect(page.getByText('cut.stl: The STL header announces')).toBeVisible()
+    await expect(page.getByText('letter.stl: The file is text')).toBeVisible()
+    await expect(page.getByText('Nothing to settle')).toBeVisible()
+    await expect(page.getByText('30.0 × 30.0 × 60.0 mm')).toBeVisible()
+    for (const b of await page.getByRole('button', { name: 'Dismiss' }).all()) { void b; await page.getByRole('button', { name: 'Dismiss' }).first().click(); await page.waitForTimeout(400) }
+    await expect(page.getByRole('button', { name: 'Dismiss' })).toHaveCount(0)
+    await accessible(page)
+  })
+  await test.step('size: typed arithmetic, undo and redo', async () => {
+    await stage(page, 'Size')
+    await type(page.getByLabel('Height', { exact: true }), '180/2')
+    await page.getByRole('button', { name: 'Set this size' }).click()
+    await expect(page.getByRole('navigation', { name: 'Stages' })).toContainText('90 mm tall')
+    await page.getByRole('button', { name: 'Undo' }).click()
+    await expect(page.getByRole('navigation', { name: 'Stages' })).toContainText('as it came')
+    await page.getByRole('button', { name: 'Redo' }).click()
+    await expect(page.getByRole('navigation', { name: 'Stages' })).toContainText('90 mm tall')
+  })
+  await test.step('core: a wall, a shut cavity is a finding, two holes settle it', async () => {
+    await stage(page, 'Core')
+    await type(page.getByLabel('Wall', { exact: true }), '2')
+    await type(page.getByLabel('Voxel', { exact: true }), '0.6')
+    await page.getByRole('button', { name: 'Hollow it' }).click()
+    await expect(page.locator('[data-finding=cavity-holes]')).toContainText('2 more are needed')
+    const wall = Number(/([\d.]+) mm/.exec(await page.locator('dt:has-text("wall measured") + dd').innerText())![1])
+    expect(wall).toBeGreaterThan(1.9)
+    await page.getByRole('button', { name: 'Propose holes' }).click()
+    await expect(page.getByRole('button', { name: 'Drill 2' })).toBeEnabled()
+    await page.getByRole('button', { name: 'Place by hand' }).click()
+    await idle(page)
+    await page.waitForTimeout(2500)
+    const { x, y } = await middleOf(page)
+    await page.mouse.click(x, y - 40)
+    await expect(page.getByRole('button', { name: 'Drill 3' })).toBeEnabled()
+    await page.getByRole('button', { name: 'Remove hole 3' }).click()
+    await page.getByRole('button', { name: 'Drill 2' }).click()
+    await expect(page.getByText('Nothing to settle')).toBeVisible()
+  })
+  await test.step('stand: best way up, supports, one set by hand', async () => {
+    await stage(page, 'Stand')
+    await page.getByRole('button', { name: 'Find the best' }).click()
+    await expect(page.getByText(/cm² to support/).first()).toBeVisible()
+    await page.getByRole('button', { name: 'back 5°' }).click()
+    await page.getByRole('button', { name: 'Stand it like this' }).click()
+    await page.getByRole('button', { name: 'Generate supports' }).click()
+    await expect(page.getByText(/tips, .* ml of support/)).toBeVisible({ timeout: 240_000 })
+    await idle(page)
+    await expect(page.locator('[data-finding=islands]')).toHaveCount(0)
+    await page.getByRole('button', { name: 'Add by hand' }).click()
+    await page.waitForTimeout(3500)
+    const { x, y } = await middleOf(page)
+    await page.mouse.click(x, y)
+    await expect(page.locator('dt:has-text("by hand") + dd')).toHaveText('1 edits')
+    await idle(page)
+    await page.getByRole('button', { name: 'Done adding' }).click()
+    await page.getByRole('button', { name: 'Support again', exact: true }).click()
+    await idle(page)
+    await expect(page.locator('dt:has-text("by hand") + dd')).toHaveText('1 edits')
+    await accessible(page)
+  })
+  await test.step('plates: layers, scrubbing, zip and bodies that hold what they say', async () => {
+    await stage(page, 'Plates')
+    await expect(page.getByRole('link', { name: 'Download layers' })).toBeVisible({ timeout: 240_000 })
+    const slider = page.getByRole('slider', { name: 'Layer' })
+    await slider.focus()
+    await slider.press('ArrowRight')
+    await expect.poll(() => page.locator('.picture img').evaluate((i: HTMLImageElement) => i.naturalWidth)).toBe(1600)
+    const [layers] = await Promise.all([page.waitForEvent('download'), page.getByRole('link', { name: 'Download layers' }).click()])
+    const [body] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'STL' }).click()])
+    const files = unzipSync(new Uint8Array(readFileSync(await layers.path())))
+    const stl = readSculpt('body.stl', new Uint8Array(readFileSync(await body.path())))
+    if (!stl.ok) throw new Error(stl.problem.message)
+    const mesh = stl.value[0]!.mesh, top = bounds(mesh).max[2]
+    const manifest = JSON.parse(new TextDecoder().decode(files['manifest.json'])) as { layers: number; files: { area: number }[] }
+    expect(Object.keys(files).filter((n) => n.endsWith('.png'))).toHaveLength(Math.ceil(top / 0.1 - 1e-6))
+    expect(manifest.layers).toBe(Math.ceil(top / 0.1 - 1e-6))
+    // The body and its supports are separate shells that overlap: their union, by the boolean library, is the truth.
+    const { shellOf, count } = shells(mesh)
+    const parts = Array.from({ length: count }, (_, s) => keepFaces(mesh, Uint8Array.from(shellOf, (x) => (x === s ? 1 : 0))))
+    for (const p of parts) expect(await acceptedAsSolid(p)).toBe(true)
+    const whole = await unite(parts)
+    if (!whole.ok) throw new Error(whole.problem.message)
+    const middle = Math.floor(manifest.layers / 2)
+    const truth = await sectionAreaOfSolid(whole.value, (middle + 0.5) * 0.1)
+    expect(Math.abs(manifest.files[middle]!.area / truth - 1)).toBeLessThan(0.01)
+  })
+  await test.step('scheme: coats over regions, coats to hide, a mix for a colour, the sculpt takes colour', async () => {
+    await stage(page, 'Scheme')
+    await page.getByRole('button', { name: '+ base' }).click()
+    await page.getByRole('combobox', { name: 'Paint' }).selectOption({ label: 'Red' })
+    await expect(page.getByText(/hide what lies below|needed to hide/)).toBeVisible()
+    await page.getByRole('button', { name: '+ wash' }).click()
+    await page.getByRole('combobox', { name: 'Paint' }).nth(1).selectOption({ label: 'Dark wash' })
+    await idle(page)
+    const hue = async (): Promise<number> => page.evaluate(() => {
+      const c = document.querySelector('canvas')!, t = document.createElement('canvas')
+      t.width = t.height = 9
+      const g = t.getContext('2d')!
+      g.drawImage(c, c.width / 2 - 4, c.height / 2 - 4, 9, 9, 0, 0, 9, 9)
+      const p = g.getImageData(4, 4, 1, 1).data
+      return p[0]! - p[2]!
+    })
+    await expect.poll(hue, { timeout: 60_000 }).toBeGreaterThan(60)
+    await page.getByRole('button', { name: '+ region' }).click()
+    await page.getByRole('button', { name: '+ base' }).click()
+    await page.getByRole('combobox', { name: 'Paint' }).selectOption({ label: 'Blue' })
+    await page.getByRole('button', { name: 'Brush it on' }).click()
+    const { x, y } = await middleOf(page)
+    await page.mouse.move(x - 14, y)
+    await page.mouse.down()
+    await page.mouse.move(x + 14, y, { steps: 6 })
+    await page.mouse.up()
+    await expect.poll(hue, { timeout: 60_000 }).toBeLessThan(30)
+    await page.getByRole('button', { name: 'Done brushing' }).click()
+    await page.getByLabel('Target colour').evaluate((e: HTMLInputElement) => { e.value = '#00e0ff'; e.dispatchEvent(new Event('change')) })
+    await expect(page.getByText('cannot be mixed from the stock')).toBeVisible()
+    await page.getByRole('button', { name: 'Use' }).first().click()
+    await expect(page.getByText(/saving/)).toHaveCount(0)
+    await page.waitForTimeout(1500)
+    await page.reload()
+    await expect(page.getByRole('button', { name: 'Region 2' })).toBeVisible()
+  })
+  await test.step('plan: steps with cautions, ticks, timers and a log entry with its photo', async () => {
+    await stage(page, 'Bench plan')
+    await expect(page.getByText('Wash in two baths and flush every cavity').first()).toBeVisible()
+    await expect(page.getByText(/Nitrile gloves/)).toBeVisible()
+    await page.getByLabel('Log entry').fill('Flushed twice, ran clear.')
+    await page.getByLabel('Photo').setInputFiles({ name: 'bath.png', mimeType: 'image/png', buffer: Buffer.from('iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAYAAAAfFcSJAAAADUlEQVR42mNk+M9QDwADhgGAWjR9awAAAABJRU5ErkJggg==', 'base64') })
+    await page.getByRole('button', { name: 'Write down' }).click()
+    await expect(page.getByText('Flushed twice, ran clear.')).toBeVisible()
+    await expect(page.getByRole('img', { name: 'Photo of the step' })).toBeVisible()
+    await page.getByRole('checkbox', { name: /Wash in two baths/ }).check()
+    await expect(page.locator('.wait.running').first()).toHaveText(/\d+:\d\d/)
+    await accessible(page)
+    await page.getByRole('link', { name: 'Bench mode' }).click()
+    await expect(page.getByRole('heading', { level: 1 })).toHaveText('Take the supports off')
+    await page.getByRole('button', { name: 'Done', exact: true }).click()
+    await expect(page.getByRole('heading', { level: 1 })).toContainText('Cure')
+  })
+  expect(skittleSection(4)).toBeGreaterThan(skittleSection(46))
+})
+
+test('two tabs, an unknown piece, and the rest of the workshop', async ({ page }) => {
+  const { id } = await post('/pieces', { name: 'Shared' })
+  await page.goto(`/pieces/${id}/brief`)
+  await page.getByLabel('For whom').fill('Museum')
+  await page.getByLabel('For whom').press('Tab')
+  await expect.poll(async () => ((await (await fetch(`${api}/api/pieces/${id}`)).json()) as { client: string }).client).toBe('Museum')
+  await accessible(page)
+  await page.goto('/pieces/00000000-0000-4000-8000-000000000000/intake')
+  await expect(page.getByText('is not there (any more)')).toBeVisible()
+  await page.goto('/stock')
+  await expect(page.getByText('Test printer').first()).toBeVisible()
+  await accessible(page)
+  await page.goto('/workshop')
+  await page.getByLabel('Temperature').fill('8')
+  await page.getByLabel('Temperature').press('Enter')
+  await page.getByRole('button', { name: 'Save' }).click()
+  await expect(page.getByText('Saved.')).toBeVisible()
+  await accessible(page)
+  await page.keyboard.press('?')
+  await expect(page.getByRole('dialog', { name: 'Shortcuts' })).toBeVisible()
+})
