@@ -3,7 +3,7 @@ import { existsSync, readdirSync, rmSync, statSync, utimesSync, writeFileSync } 
 import { join } from 'node:path'
 import { root } from './install.mjs'
 
-const ROOMS = ['core', 'contract', 'server', 'web', 'demo', 'cli', 'package-lock.json', 'vite.config.ts', 'bootstrap/build.mjs']
+const ROOMS = ['core', 'contract', 'server', 'web', 'demo', 'cli', 'bench', 'package-lock.json', 'vite.config.ts', 'bootstrap/build.mjs']
 const ENTRIES = { server: 'server/main.ts', worker: 'server/worker.ts', kernel: 'server/kernel.ts', cli: 'cli/index.ts', seed: 'demo/seed.ts', bench: 'bench/run.ts' }
 
 function newest(path) {

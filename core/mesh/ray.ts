@@ -11,6 +11,7 @@ export interface Hit {
 const stack = new Int32Array(128)
 /** Barycentric slack, far above rounding: a ray along an edge meets one of its faces rather than slipping between. */
 const EDGE = 1e-9
+const HUGE = 1e300
 
 /** First hit of the ray between `near` and `far`, or null. The direction must be of unit length. */
 export function rayFirst(
@@ -56,7 +57,8 @@ function walk(
 ): void {
   const { boxes, right, first, count, order, corners } = tree
   if (tree.nodes === 0) return
-  const ix = 1 / dx, iy = 1 / dy, iz = 1 / dz
+  // A huge number instead of ±∞: an origin lying in a box's side then gives 0, not NaN, whatever the zero's sign.
+  const ix = dx === 0 ? HUGE : 1 / dx, iy = dy === 0 ? HUGE : 1 / dy, iz = dz === 0 ? HUGE : 1 / dz
   const axis = Math.abs(dx) > Math.abs(dy) ? (Math.abs(dx) > Math.abs(dz) ? 0 : 2) : Math.abs(dy) > Math.abs(dz) ? 1 : 2
   const forward = (axis === 0 ? dx : axis === 1 ? dy : dz) >= 0
   let top = 0
@@ -66,7 +68,6 @@ function walk(
     const o = node * 6
     let t0 = near, t1 = far
     let a = (boxes[o]! - ox) * ix, b = (boxes[o + 3]! - ox) * ix
-    // NaN (0 × ∞, ray within a slab face) fails both comparisons and leaves the interval alone.
     if (a > b) { const s = a; a = b; b = s }
     if (a > t0) t0 = a
     if (b < t1) t1 = b
