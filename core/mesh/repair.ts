@@ -50,7 +50,12 @@ export function repair(input: Mesh, options: RepairOptions = repairDefaults): { 
   }
   mesh = orient(mesh, report)
   if (options.dropCrumbs) mesh = dropCrumbs(mesh, report)
-  if (options.fillHoles) mesh = closeHoles(mesh, report)
+  // A patch can lie on a face that stood in the hole's rim; taking both away and filling anew settles it.
+  for (let round = 0; options.fillHoles && round < 4; round++) {
+    const before = mesh
+    mesh = openNonManifold(dropFaulty(closeHoles(mesh, report), report), report)
+    if (mesh === before || (topology(mesh).openEdges === 0 && round > 0)) break
+  }
   mesh = turnShells(mesh, report)
   return { mesh, report }
 }

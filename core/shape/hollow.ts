@@ -45,8 +45,8 @@ export async function hollow(mesh: Mesh, options: HollowOptions, report: Report 
   const grown = offsetSurface(deep, opening, voxel, part(report, 0.6, 0.9))
   const { mesh: cavity, dropped, kept } = dropSmall(grown, options.leastPocket)
   if (kept === 0) return noInside(wall, opening)
-  // Nobody sees the inner skin: a tenth of a voxel of deviation is below what the wall is measured to.
-  const lean = await simplify(cavity, Math.max(2000, faceCount(cavity) / 6), voxel / 10)
+  // Nobody sees the inner skin: a twentieth of a voxel of deviation is below what the wall is measured to.
+  const lean = await simplify(cavity, Math.max(2000, faceCount(cavity) / 6), voxel / 20)
   const inner = isClosed(lean) ? lean : cavity
   report(0.95)
   const result = concatenate([mesh, reversed(inner)])
