@@ -95,7 +95,7 @@ const bitmapPng = (runs: Runs): number => {
 }
 const few = planes.filter((_, i) => i % 20 === 10)
 const [full] = await time(() => { for (const z of few) bitmapPng(raster.draw(sections.segments, sections.at(z))) })
-row(`slice and write ${planes.length} layers of ${W} × ${H}`, sliced, 'full bitmap and zlib (4 layers timed, scaled)', (full / few.length) * planes.length, '15×, 40 layers/s', `${(planes.length / sliced).toFixed(0)} layers/s on one thread`)
+row(`slice and write ${planes.length} layers of ${W} × ${H}`, sliced, 'full bitmap and zlib (4 layers timed, scaled)', (full / few.length) * planes.length, '15×, 40 layers/s', `${(planes.length / sliced).toFixed(0)} layers/s on one thread, ${(bytes / planes.length / 1024).toFixed(0)} KiB a layer`)
 const [inspected] = await time(() => inspectLayers(mesh, 0.05))
 row('islands, cups and peel, 4,000 layers', inspected, 'time to slice as many layers', (sliced / planes.length) * Math.ceil(box.max[2] / 0.05), '10×')
 const lean = await simplify(mesh, 30_000, 0.4)
