@@ -30,7 +30,7 @@ export type OperationReport =
 
 /** Raised whenever an operation gives other bytes for the same input. */
 export const OPERATION_VERSION: Record<Operation['kind'], number> = {
-  repair: 1, scale: 1, hollow: 1, drill: 1, orient: 1, support: 3,
+  repair: 1, scale: 1, hollow: 2, drill: 1, orient: 1, support: 3,
 }
 
 /** The order in which a part's operations make sense; a new one is put in its place, not at the end. */

@@ -48,7 +48,8 @@ export function extractSurface(field: SparseField, report: Report = silent): Mes
         for (let e = 0; e < 12; e++) {
           if (sheets.sheet[e] !== s) continue
           const [p, q] = EDGE_CORNERS[e]!
-          const t = corner[p]! / (corner[p]! - corner[q]!)
+          // Kept off the grid points: a field that is zero right on one would put its neighbours' vertices in one place.
+          const t = Math.min(0.97, Math.max(0.03, corner[p]! / (corner[p]! - corner[q]!)))
           sx += (p & 1) + t * ((q & 1) - (p & 1))
           sy += ((p >> 1) & 1) + t * (((q >> 1) & 1) - ((p >> 1) & 1))
           sz += (p >> 2) + t * ((q >> 2) - (p >> 2))

@@ -32,6 +32,13 @@ describe('surface extraction', () => {
     expect(measure(m).volume / (2 * Math.PI ** 2 * 20 * 36)).toBeCloseTo(1, 2.3)
     expect(selfIntersections(buildTree(m)).pairs).toEqual([])
   })
+  it('never puts two vertices in one place, even of faces that lie right on the grid', () => {
+    const b = box([8, 8, 8], [4, 4, 4])
+    const m = extractSurface(sampleField(new FunctionDistance(b, 1), { min: [4, 4, 4], max: [12, 12, 12] }, 1, 0))
+    projectOnto(m, new FunctionDistance(b, 1), 0, 1)
+    const places = new Set(Array.from({ length: m.positions.length / 3 }, (_, v) => m.positions.subarray(v * 3, v * 3 + 3).join()))
+    expect(places.size).toBe(m.positions.length / 3)
+  })
   it('says so when a source breaks its Lipschitz promise instead of leaving a hole', () => {
     const cheat = new FunctionDistance((x, y, z) => 1.6 * (Math.hypot(x - 0.3, y, z) - 20), 1)
     const run = (): void => { manifold(extractSurface(sampleField(cheat, { min: [-20, -20, -20], max: [20, 20, 20] }, 0.5, 0))) }
