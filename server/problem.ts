@@ -22,6 +22,8 @@ export const problemHandler: ErrorRequestHandler = (error: unknown, req, res, ne
   }
   if (error instanceof SyntaxError && 'body' in error) { reply(400, 'not-json', 'The request was not valid JSON.'); return }
   if ((error as { type?: string }).type === 'entity.too.large') { reply(413, 'too-large', 'The request is too large.'); return }
+  // The sender went away in the middle; there is nobody to answer, and nothing was kept.
+  if (req.destroyed || (error as { code?: string }).code === 'ECONNRESET') { res.destroy(); return }
   const id = Math.random().toString(36).slice(2, 10)
   console.error(`[${id}] ${req.method} ${req.path}`, error)
   reply(500, 'fault', `Something in Undercut itself went wrong (reference ${id}). Nothing was changed; try again, and if it stays, report the reference.`)

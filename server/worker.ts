@@ -18,6 +18,8 @@ const KERNEL = new URL('./kernel.mjs', import.meta.url)
 const RESCUE_EVERY = 3000
 const locks = new pg.Client({ connectionString: databaseUrl })
 const running = new Map<string, Worker>()
+/** taken up, but its inputs are still being read; a cancel that comes now must not be lost */
+const starting = new Set<string>(), cancelled = new Set<string>()
 let stopping = false
 
 const lockNumber = (key: string): string => BigInt.asIntN(64, BigInt(`0x${key.slice(0, 16)}`)).toString()
@@ -28,10 +30,11 @@ async function lock(key: string): Promise<boolean> {
 const unlock = async (key: string): Promise<void> => { await locks.query('SELECT pg_advisory_unlock($1)', [lockNumber(key)]) }
 
 async function derive(key: string): Promise<void> {
-  if (running.has(key)) return
+  if (running.has(key) || starting.has(key)) return
   const row = await Derivation.findByPk(key)
   if (!row || row.status === 'done' || row.status === 'failed') return
   if (!(await lock(key))) return
+  starting.add(key)
   try {
     await row.update({ status: 'running', progress: 0, updatedAt: new Date() })
     await announce({ type: 'derivation', key, status: 'running', progress: 0 })
@@ -45,6 +48,8 @@ async function derive(key: string): Promise<void> {
     await settle(row)
   } finally {
     running.delete(key)
+    starting.delete(key)
+    cancelled.delete(key)
     await unlock(key)
   }
 }
@@ -58,6 +63,8 @@ function runKernel(row: Derivation, inputs: Uint8Array[]): Promise<Outcome> {
       resourceLimits: { maxOldGenerationSizeMb: 4096 },
     })
     running.set(row.key, thread)
+    starting.delete(row.key)
+    if (cancelled.delete(row.key)) void thread.terminate()
     let archive: ZipToStore | null = null, outcome: KernelMessage | null = null
     const fail = (error: Error): void => { archive?.abandon(error); reject(error) }
     thread.on('message', (m: KernelMessage) => {
@@ -109,7 +116,7 @@ async function store(result: KernelResult, archive: string | null): Promise<{ me
 /** Sends derivations again whose worker has died: marked running, but nobody holds their lock. */
 async function rescue(): Promise<void> {
   for (const row of await Derivation.findAll({ where: { status: 'running' } })) {
-    if (running.has(row.key) || !(await lock(row.key))) continue
+    if (running.has(row.key) || starting.has(row.key) || !(await lock(row.key))) continue
     await row.update({ status: 'waiting', progress: 0 })
     await announce({ type: 'derivation', key: row.key, status: 'waiting', progress: 0 })
     await unlock(row.key)
@@ -122,7 +129,11 @@ async function main(): Promise<void> {
   await locks.connect()
   // Without the lock's connection another worker may take the step over: end, and be started afresh.
   locks.on('error', (error) => { console.error('worker: lost the database:', error.message); process.exit(1) })
-  locks.on('notification', (n) => { void running.get(n.payload ?? '')?.terminate() })
+  locks.on('notification', (n) => {
+    const key = n.payload ?? '', thread = running.get(key)
+    if (thread) void thread.terminate()
+    else if (starting.has(key)) cancelled.add(key)
+  })
   await locks.query('LISTEN undercut_cancel')
   const boss = await queue()
   const take = async (jobs: { data: { key: string } }[]): Promise<void> => { for (const job of jobs) await derive(job.data.key) }
