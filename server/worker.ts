@@ -30,28 +30,30 @@ async function lock(key: string): Promise<boolean> {
 const unlock = async (key: string): Promise<void> => { await locks.query('SELECT pg_advisory_unlock($1)', [lockNumber(key)]) }
 
 async function derive(key: string): Promise<void> {
+  // Before anything is awaited: the lock is this session's own, so it does not keep two calls of one process apart.
   if (running.has(key) || starting.has(key)) return
-  const row = await Derivation.findByPk(key)
-  if (!row || row.status === 'done' || row.status === 'failed') return
-  if (!(await lock(key))) return
   starting.add(key)
   try {
-    await row.update({ status: 'running', progress: 0, updatedAt: new Date() })
-    await announce({ type: 'derivation', key, status: 'running', progress: 0 })
-    const inputs = await Promise.all(row.inputs.map(readBytes))
-    const outcome = await runKernel(row, inputs)
-    if (outcome.type === 'problem') await row.update({ status: 'failed', problem: outcome.problem, updatedAt: new Date() })
-    else {
-      row.set({ status: 'done', progress: 1, problem: null, updatedAt: new Date(), ...(await store(outcome.result, outcome.archive)) } as Partial<Derivation>)
-      await row.save()
-    }
-    await settle(row)
+    const row = await Derivation.findByPk(key)
+    if (!row || row.status === 'done' || row.status === 'failed' || !(await lock(key))) return
+    try { await perform(row) } finally { await unlock(key) }
   } finally {
     running.delete(key)
     starting.delete(key)
     cancelled.delete(key)
-    await unlock(key)
   }
+}
+
+async function perform(row: Derivation): Promise<void> {
+  await row.update({ status: 'running', progress: 0, updatedAt: new Date() })
+  await announce({ type: 'derivation', key: row.key, status: 'running', progress: 0 })
+  const outcome = await runKernel(row, await Promise.all(row.inputs.map(readBytes)))
+  if (outcome.type === 'problem') await row.update({ status: 'failed', problem: outcome.problem, updatedAt: new Date() })
+  else {
+    row.set({ status: 'done', progress: 1, problem: null, updatedAt: new Date(), ...(await store(outcome.result, outcome.archive)) } as Partial<Derivation>)
+    await row.save()
+  }
+  await settle(row)
 }
 
 type Outcome = { type: 'done'; result: KernelResult; archive: string | null } | { type: 'problem'; problem: { code: string; message: string } }
