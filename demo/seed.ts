@@ -60,11 +60,11 @@ function bustLabels(mesh: Mesh): Uint8Array {
     const x = (p[v * 3]! - (min[0] + max[0]) / 2) * k, y = (p[v * 3 + 1]! - (min[1] + max[1]) / 2) * k - 0.6, z = (p[v * 3 + 2]! - min[2]) * k
     if (z < 37) return 4
     if (z > 120.5 + 0.18 * y && Math.hypot(x / 22, (y - 3.4) / 25) < 1.2 && z > 118) return 3
-    const beard = y < -3 && z < 104.6 && z > 80 && Math.hypot(x / 16, (y + 10) / 13) < 1.25
+    const beard = y < -1 && z < 104.6 && z > 81 && Math.hypot(x / (z > 93 ? 17 : 12), (y + 9) / 12.5) < 1.05
     const mouth = Math.abs(x) < 4.6 && z > 98.3 && z < 102.9 && y < -15
     if (beard && !mouth) return 2
     if (y > 6 && z > 97 && Math.abs(x) < 16) return 2
-    return z > 88 && Math.hypot(x / 21, (y - 1) / 25) < 1 ? 1 : 0
+    return z > 88 && Math.hypot(x / 21, (y - 1) / 28) < 1 ? 1 : 0
   })
 }
 

@@ -2,7 +2,7 @@ import type { PaintRecord, PrinterRecord, ResinRecord } from '../contract/stock'
 
 /** The made-up workshop "Kielwerk" in the made-up harbour town of Brennhaven. Nothing here exists. */
 export const PRINTERS: PrinterRecord[] = [
-  { name: 'Gannet (large)', pixelsX: 8520, pixelsY: 4320, pitchX: 0.028, pitchY: 0.028, height: 260, layerHeight: 0.05, liftTime: 3.4, retractTime: 2.6, restTime: 1, bottomLayers: 5 },
+  { name: 'Gannet (large)', pixelsX: 8520, pixelsY: 5760, pitchX: 0.028, pitchY: 0.028, height: 260, layerHeight: 0.05, liftTime: 3.4, retractTime: 2.6, restTime: 1, bottomLayers: 5 },
   { name: 'Plover (fine)', pixelsX: 7680, pixelsY: 4320, pitchX: 0.0175, pitchY: 0.0175, height: 165, layerHeight: 0.04, liftTime: 2.8, retractTime: 2.2, restTime: 0.8, bottomLayers: 4 },
 ]
 export const RESINS: ResinRecord[] = [

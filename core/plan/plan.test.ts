@@ -101,6 +101,7 @@ describe('findings', () => {
     const printer = { name: 'P', pixelsX: 1000, pixelsY: 500, pitchX: 0.1, pitchY: 0.1, height: 150, layerHeight: 0.05, liftTime: 1, retractTime: 1, restTime: 1, bottomLayers: 1 }
     expect(doesNotFit([140, 40, 40], printer, false)).toEqual([])
     expect(doesNotFit([140, 40, 40], printer, true)[0]).toMatchObject({ value: '40', level: 'settle' })
+    expect(doesNotFit([40, 90, 40], printer, true)[0]!.fixes[0]!.act).toBe('quarterTurn')
     expect(doesNotFit([40, 40, 170], printer, true)[0]).toMatchObject({ value: '20' })
   })
   it('name islands, long waits and lateness, worst first', () => {

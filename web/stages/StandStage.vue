@@ -107,13 +107,14 @@ function act(name: string): void {
   if (name === 'support') void grow(supportOp.value ? form.spacing * 0.8 : form.spacing)
   if (name === 'denser') void grow(form.spacing * 0.8)
   if (name === 'reorient') void search()
+  if (name === 'quarterTurn') { spin([0, 0, 1], 90); setDown() }
 }
 const tilt = computed(() => { const q = draft.value ?? orientOp.value?.quaternion; return q ? Math.round((Math.acos(Math.max(-1, Math.min(1, 1 - 2 * (q[0] ** 2 + q[1] ** 2)))) * 180) / Math.PI) : 0 })
 const why = (s: OrientationScore): string => `${(s.scar / 100).toFixed(1)} cm² to support, ${s.height.toFixed(0)} mm tall, widest layer ${(s.peak / 100).toFixed(0)} cm²${s.fits ? '' : ', does not fit'}`
 </script>
 
 <template>
-  <FindingList v-if="orientOp || supportOp" :findings="findings" :measuring="layers.measuring.value" checked="Every island has a tip, no cup closes, no tip is overloaded, it fits the printer." :acts="['support', 'denser', 'reorient']" @show="viewport.show" @act="act" />
+  <FindingList v-if="orientOp || supportOp" :findings="findings" :measuring="layers.measuring.value" checked="Every island has a tip, no cup closes, no tip is overloaded, it fits the printer." :acts="['support', 'denser', 'reorient', 'quarterTurn']" @show="viewport.show" @act="act" />
   <p v-else><span class="figure-sm">Not stood up yet.</span> <span class="soft">Keep face, hands and emblems away from supports; let layers grow gradually.</span></p>
   <p v-if="fault || layers.problem.value" role="alert" class="text-danger">{{ fault || layers.problem.value }}</p>
   <section class="mb-3">
