@@ -45,7 +45,7 @@ onBeforeUnmount(() => window.removeEventListener('keydown', keys))
 
 <template>
   <div class="bench">
-    <header class="d-flex justify-content-between align-items-center">
+    <header class="d-flex justify-content-between align-items-center fs-5">
       <span>{{ index + 1 }} of {{ steps.length }}</span>
       <span v-for="s in running" :key="s.key" class="timer">{{ s.title }} <b>{{ clock(left(s)!) }}</b></span>
       <RouterLink class="btn btn-lg btn-outline-light" :to="`/pieces/${id}/plan`">Leave bench mode</RouterLink>
@@ -73,8 +73,9 @@ onBeforeUnmount(() => window.removeEventListener('keydown', keys))
 </template>
 
 <style scoped>
-.bench { height: 100%; background: #1f1c18; color: #f1e9db; padding: 22px 34px; display: grid; grid-template-rows: auto auto 1fr auto; gap: 14px; }
-main { align-self: center; max-width: 1060px; }
+.bench { height: 100%; background: #1f1c18; color: #f1e9db; padding: 22px 34px; display: flex; flex-direction: column; gap: 14px; }
+main { flex: 1; min-height: 0; overflow: auto; display: flex; flex-direction: column; justify-content: center; max-width: 1060px; }
+main > * { flex: none; }
 h1 { font-size: 3.1rem; line-height: 1.12; margin: 8px 0 18px; }
 .phase { color: #d0b98d; font-size: 1.3rem; margin: 0; }
 .why { font-size: 1.55rem; max-width: 46ch; }
