@@ -41,7 +41,7 @@ export const intake = z.object({
 })
 export const piece = pieceFields.extend({ id: z.uuid(), version: z.int(), createdAt: z.string() })
 export type PieceRecord = z.infer<typeof piece>
-export const pieceSummary = piece.extend({ parts: z.int(), printedAs: z.string().nullable(), done: z.int(), thumbnailMesh: z.string().nullable() })
+export const pieceSummary = piece.extend({ parts: z.int(), done: z.int(), thumbnailMesh: z.string().nullable() })
 export const pieceDetail = piece.extend({ partList: z.array(part), intakes: z.array(intake) })
 export type PieceDetail = z.infer<typeof pieceDetail>
 
@@ -58,7 +58,7 @@ export const coat = z.object({
   tool: z.enum(['brush', 'airbrush']).default('brush'),
 })
 export type Coat = z.infer<typeof coat>
-export const region = z.object({ id: z.int().min(0).max(255), name: z.string().trim().min(1).max(60), target: z.string().regex(/^#[0-9a-f]{6}$/i).nullable().default(null) })
+export const region = z.object({ id: z.int().min(0).max(255), name: z.string().trim().min(1).max(60), target: z.string().regex(/^#[0-9a-f]{6}$/i).nullable().default(null), area: z.number().min(0).nullable().default(null).describe('mm², as labelled on the sculpt') })
 export const scheme = z.object({
   version: z.int(), regions: z.array(region).min(1).max(64), coats: z.array(coat).max(400),
   /** display mesh on which the labels were painted, and one byte per vertex of it */

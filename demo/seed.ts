@@ -1,6 +1,7 @@
 import { writeStl } from '../core/formats/stl'
 import { meshFromBytes } from '../core/formats/meshBytes'
 import { bounds, type Box, type Mesh } from '../core/mesh/mesh'
+import { regionAreas } from '../core/paint/regions'
 import type { OperationInput } from '../contract/operations'
 import type { PartRecord, PieceDetail, Coat } from '../contract/pieces'
 import type { Shape } from '../core/volume/primitives'
@@ -133,12 +134,13 @@ async function paintBust(bust: string, paints: ReadonlyMap<string, string>, part
   const shown = await checked(scaled, { kind: 'display', faces: 120_000 })
   const copy = meshFromBytes(new Uint8Array(await (await fetch(`${api}/api/blobs/${shown.meshHash}`)).arrayBuffer()))
   if (!copy.ok) throw new Error(copy.problem.message)
-  const { hash } = await call<{ hash: string }>('POST', '/blobs', undefined, bustLabels(copy.value))
+  const labels = bustLabels(copy.value), areas = regionAreas(copy.value, labels)
+  const { hash } = await call<{ hash: string }>('POST', '/blobs', undefined, labels)
   const coat = (n: number, regionId: number, technique: Coat['technique'], paint: string, film: number, tool: Coat['tool'] = 'brush', pigment = 1): Coat =>
     ({ id: `demo-${n}`, regionId, technique, paintId: paints.get(paint)!, mix: [], film, pigment, tool })
   await call('PUT', `/pieces/${bust}/scheme`, {
     version: 0, meshHash: shown.meshHash, labels: hash,
-    regions: [{ id: 0, name: 'Coat', target: '#2b3548' }, { id: 1, name: 'Skin', target: '#c08a6c' }, { id: 2, name: 'Beard and hair', target: '#b9b3a4' }, { id: 3, name: 'Cap', target: '#31405e' }, { id: 4, name: 'Socle', target: '#5a4030' }],
+    regions: [{ id: 0, name: 'Coat', target: '#2b3548' }, { id: 1, name: 'Skin', target: '#c08a6c' }, { id: 2, name: 'Beard and hair', target: '#b9b3a4' }, { id: 3, name: 'Cap', target: '#31405e' }, { id: 4, name: 'Socle', target: '#5a4030' }].map((r) => ({ ...r, area: areas[r.id]! })),
     coats: [
       coat(1, 0, 'base', 'Wool navy', 40, 'airbrush'), coat(2, 0, 'dry brush', 'Storm slate', 14), coat(3, 1, 'base', 'Weathered skin', 60), coat(4, 1, 'layer', 'Fair skin', 18), coat(5, 1, 'glaze', 'Cheek', 8, 'brush', 0.25),
       coat(6, 1, 'wash', 'Brown wash', 30), coat(7, 2, 'base', 'Tide grey', 40), coat(8, 2, 'wash', 'Black wash', 26), coat(9, 2, 'dry brush', 'Ivory beard', 22), coat(10, 3, 'base', 'Harbour blue', 60), coat(11, 3, 'wash', 'Black wash', 26),

@@ -2,12 +2,12 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { sphereBody } from '../testBodies'
 import { concatenate } from '../mesh/mesh'
-import { vertexNormals } from '../mesh/measure'
+import { measure, vertexNormals } from '../mesh/measure'
 import { transformed } from '../mesh/transform'
 import { BANDS, deltaE00, hexToLab, parseHex, srgbToXyz, toHex, toLab, toXyz, WHITE, xyzToLab, xyzToSrgb } from './colour'
 import { BLACK, coatsToHide, filmOver, hiding, mix, opticsOf, PAPER, thinned } from './film'
 import { solveRecipe, type StockPaint } from './recipe'
-import { brushLabels, carryLabels } from './regions'
+import { brushLabels, carryLabels, regionAreas } from './regions'
 import { reflectanceOf } from './spectrum'
 import { colourVertices, filmAt, stackColour, stackTable, type StackCoat } from './stack'
 import { MAP, MAPS, surfaceMaps } from './surfaceMaps'
@@ -45,7 +45,7 @@ describe('film', () => {
       const o = opticsOf(h, opacity)
       expect([...filmOver(o, 0, PAPER)]).toEqual([...PAPER])
       const goal = hiding(o)
-      filmOver(o, 1e5, BLACK).forEach((v, i) => expect(v).toBeCloseTo(goal[i]!, 3))
+      filmOver(o, 1e8, BLACK).forEach((v, i) => expect(v).toBeCloseTo(goal[i]!, 3))
       let last = toXyz(filmOver(o, 1, BLACK))[1]
       for (const x of [4, 12, 40, 120, 400]) { const y = toXyz(filmOver(o, x, BLACK))[1]; if (toXyz(goal)[1] > 0.1) expect(y).toBeGreaterThanOrEqual(last - 1e-9); last = y }
     }), { numRuns: 40 })
@@ -134,6 +134,9 @@ describe('stack and maps', () => {
     const s = sphereBody(10, 4), labels = new Uint8Array(s.positions.length / 3)
     brushLabels(s, vertexNormals(s), labels, [0, 0, 10], [0, 0, 1], 30, 2)
     for (let v = 0; v < labels.length; v++) if (s.positions[v * 3 + 2]! < -2.5) expect(labels[v]).toBe(0)
+    const areas = regionAreas(s, labels)
+    expect(areas[0]! + areas[2]!).toBeCloseTo(measure(s).area, 1)
+    expect(areas[2]!).toBeGreaterThan(areas[0]!)
     const big = transformed(sphereBody(10, 5), [3, 0, 0, 0, 3, 0, 0, 0, 3], [9, 9, 9])
     const carried = carryLabels(s, labels, big)
     for (let v = 0; v < carried.length; v++) { const z = (big.positions[v * 3 + 2]! - 9) / 3; if (z > 0) expect(carried[v]).toBe(2); if (z < -4) expect(carried[v]).toBe(0) }

@@ -1,6 +1,15 @@
 import { closest, closestPoint } from '../mesh/closest'
+import { faceNormals } from '../mesh/measure'
 import { bounds, type Mesh } from '../mesh/mesh'
 import { treeOf } from '../mesh/tree'
+
+/** Area of each label in mm²: a third of every face goes to each of its corners' labels. */
+export function regionAreas(mesh: Mesh, labels: Uint8Array): Float64Array {
+  const out = new Float64Array(256)
+  const { areas } = faceNormals(mesh)
+  for (let i = 0; i < mesh.triangles.length; i++) out[labels[mesh.triangles[i]!]!]! += areas[Math.floor(i / 3)]! / 3
+  return out
+}
 
 /** Sets the label of every vertex within `radius` mm of the point whose skin faces the same side; returns how many changed. */
 export function brushLabels(mesh: Mesh, normals: Float32Array, labels: Uint8Array, point: readonly [number, number, number], normal: readonly [number, number, number], radius: number, label: number): number {

@@ -11,7 +11,7 @@ import { schoolDefaults } from './schools'
 import { planSteps, type PlanFacts, type PlanStep } from './steps'
 
 const facts: PlanFacts = {
-  parts: [{ name: 'Bust', hollow: true, holes: 2, tips: 40, tipsOnFocal: 0, area: 40_000, height: 170, clear: false }], layerHeight: 0.05, finish: 'display', schools: schoolDefaults, room: { temperature: 20, humidity: 50 }, varnish: 'matt',
+  parts: [{ name: 'Bust', hollow: true, holes: 2, tips: 40, area: 40_000, height: 170, clear: false }], layerHeight: 0.05, finish: 'display', schools: schoolDefaults, room: { temperature: 20, humidity: 50 }, varnish: 'matt',
   coats: [{ region: 'Coat', technique: 'base', paint: 'Wool navy', coats: 2, area: 20_000, byAirbrush: false }],
 }
 const HOURS: BenchHours[] = [1, 2, 3, 4, 5].map((weekday) => ({ weekday, from: 18 * 60, to: 21 * 60 }))

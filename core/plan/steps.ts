@@ -25,7 +25,7 @@ export interface PlanStep {
 
 /** What the plan is made from: measured or chosen, never guessed here. */
 export interface PlanFacts {
-  parts: { name: string; hollow: boolean; holes: number; tips: number; tipsOnFocal: number; /** mm² */ area: number; /** mm */ height: number; clear: boolean }[]
+  parts: { name: string; hollow: boolean; holes: number; tips: number; /** mm² */ area: number; /** mm */ height: number; clear: boolean }[]
   layerHeight: number
   finish: FinishLevel
   schools: Schools

@@ -17,7 +17,7 @@ import { readWorkshop } from './stock'
 
 export const bench = Router()
 
-const EMPTY: Scheme = { version: 0, regions: [{ id: 0, name: 'Whole piece', target: null }], coats: [], meshHash: null, labels: null }
+const EMPTY: Scheme = { version: 0, regions: [{ id: 0, name: 'Whole piece', target: null, area: null }], coats: [], meshHash: null, labels: null }
 
 async function readScheme(pieceId: string): Promise<Scheme> {
   const row = await SchemeRow.findByPk(pieceId)
@@ -55,7 +55,7 @@ async function planFacts(pieceId: string, data: Record<string, unknown>): Promis
     const body = reports.filter((r) => r && r.kind !== 'support').at(-1)?.measures
     facts.push({
       name: p.name, hollow: reports.some((r) => r?.kind === 'hollow'), holes: drill?.kind === 'drill' ? drill.drill.holes.length : 0,
-      tips: support?.kind === 'support' ? support.support.tips.length : 0, tipsOnFocal: 0,
+      tips: support?.kind === 'support' ? support.support.tips.length : 0,
       area: body?.area ?? 0, height: body?.size[2] ?? 0, clear: resinRow ? resinSchema.parse(resinRow.data).clear : false,
     })
   }
@@ -65,7 +65,9 @@ async function planFacts(pieceId: string, data: Record<string, unknown>): Promis
     parts: facts, layerHeight: (printer?.data as { layerHeight?: number } | undefined)?.layerHeight ?? 0.05, finish: fields.finish,
     schools: { ...shop.schools, ...fields.schools }, room: { temperature: shop.temperature, humidity: shop.humidity }, varnish: 'matt',
     coats: s.coats.filter((c) => c.technique !== 'varnish').map((c) => ({
-      region: s.regions.find((r) => r.id === c.regionId)?.name ?? 'Region', technique: c.technique, area: share, byAirbrush: c.tool === 'airbrush',
+      region: s.regions.find((r) => r.id === c.regionId)?.name ?? 'Region', technique: c.technique, byAirbrush: c.tool === 'airbrush',
+      // A region that was never brushed on has no area of its own yet; an even share stands in.
+      area: s.regions.find((r) => r.id === c.regionId)?.area ?? share,
       paint: c.paintId ? (paints.get(c.paintId)?.name ?? 'a paint no longer in stock') : c.mix.map((m) => `${m.drops} ${paints.get(m.paintId)?.name ?? '?'}`).join(' + ') || 'paint to choose',
       coats: Math.max(1, Math.round(c.film / (c.tool === 'airbrush' ? 8 : 20))),
     })),

@@ -34,7 +34,7 @@ endpoint(pieces, 'get', '/pieces', 'All pieces, newest first', { reply: z.array(
   const rows = await Piece.findAll({ where: { deletedAt: null }, order: [['createdAt', 'DESC']] })
   return Promise.all(rows.map(async (p) => {
     const parts = await Part.findAll({ where: { pieceId: p.id, deletedAt: null }, order: [['createdAt', 'ASC']] })
-    return { ...publicPiece(p), parts: parts.length, printedAs: null, thumbnailMesh: parts[0]?.sculptMesh ?? null, done: await Tick.count({ where: { pieceId: p.id } }) }
+    return { ...publicPiece(p), parts: parts.length, thumbnailMesh: parts[0]?.sculptMesh ?? null, done: await Tick.count({ where: { pieceId: p.id } }) }
   }))
 })
 

@@ -4,7 +4,7 @@ import { scheme as schemeSchema, TECHNIQUES, type Coat, type Scheme } from '../.
 import { colourUnreached } from '../../core/findings/colourUnreached'
 import type { Finding } from '../../core/findings/finding'
 import { vertexNormals } from '../../core/mesh/measure'
-import { brushLabels, carryLabels } from '../../core/paint/regions'
+import { brushLabels, carryLabels, regionAreas } from '../../core/paint/regions'
 import type { RecipeAnswer, StockPaint } from '../../core/paint/recipe'
 import { api, fetchBytes } from '../api'
 import { useCheck } from '../composables/useCheck'
@@ -89,6 +89,8 @@ async function save(): Promise<void> {
       const { hash } = await api(z.object({ hash: z.string() }), 'POST', '/blobs', labels.value.slice())
       s.labels = hash
       s.meshHash = viewport.shown.hash
+      const areas = regionAreas(viewport.shown.mesh, labels.value)
+      for (const r of s.regions) r.area = areas[r.id]!
     }
     s.version = (await api(schemeSchema, 'PUT', `/pieces/${piece.id}/scheme`, s)).version
   })
@@ -105,7 +107,7 @@ function fillPart(): void { if (region.value) { labels.value.fill(region.value.i
 function addRegion(): void {
   const s = scheme.value!
   const id = Math.max(-1, ...s.regions.map((r) => r.id)) + 1
-  s.regions.push({ id, name: `Region ${id + 1}`, target: null })
+  s.regions.push({ id, name: `Region ${id + 1}`, target: null, area: null })
   current.value = id
   changed()
 }
