@@ -26,12 +26,12 @@ export function derivationKey(kind: string, params: Record<string, unknown>, inp
   return createHash('sha256').update(canonical([kind, version, params, inputs])).digest('hex')
 }
 
-/** The derivation of that question, asked now if nobody has before. A cancelled one (failed, code cancelled) is asked again. */
-export async function ensure(kind: string, params: Record<string, unknown>, inputs: string[]): Promise<Derivation> {
+/** The derivation of that question, asked now if nobody has before. A cancelled one stays so until a user asks `again`. */
+export async function ensure(kind: string, params: Record<string, unknown>, inputs: string[], again = false): Promise<Derivation> {
   const key = derivationKey(kind, params, inputs)
   const [row, fresh] = await Derivation.findOrCreate({ where: { key }, defaults: { key, kind, params, inputs } })
   if (fresh) await sendDerive(key)
-  else if (row.status === 'failed' && row.problem?.code === 'cancelled') await askAgain(row)
+  else if (again && row.status === 'failed' && row.problem?.code === 'cancelled') await askAgain(row)
   return row
 }
 
@@ -47,13 +47,13 @@ export function publicDerivation(d: Derivation): DerivationRecord {
 export interface PartStep { op: OperationRecord; derivation: Derivation | null }
 
 /** Walks a part's operations as far as they are derived, and asks for the next one. */
-export async function advance(part: Part): Promise<{ steps: PartStep[]; meshHash: string }> {
+export async function advance(part: Part, again = false): Promise<{ steps: PartStep[]; meshHash: string }> {
   const steps: PartStep[] = []
   let mesh = part.sculptMesh, awaiting: string | null = null, stopped = false
   for (const op of part.operations as OperationRecord[]) {
     if (stopped) { steps.push({ op, derivation: null }); continue }
     const { kind, ...params } = op
-    const d: Derivation = await ensure(kind, params, [mesh])
+    const d: Derivation = await ensure(kind, params, [mesh], again)
     steps.push({ op, derivation: d })
     if (d.status === 'done' && d.meshHash) mesh = d.meshHash
     else { stopped = true; awaiting = d.status === 'failed' ? null : d.key }

@@ -20,7 +20,7 @@ const SMALL_LIMIT = 40_000_000
 endpoint(derive, 'post', '/checks', 'Ask a check of a mesh', { body: z.object({ mesh: hash, check }), reply: derivation }, async (_req, body) => {
   if ((await blobSize(body.mesh)) === null) throw notFound('This mesh')
   const { kind, ...params } = body.check
-  return publicDerivation(await ensure(kind, params, [body.mesh]))
+  return publicDerivation(await ensure(kind, params, [body.mesh], true))
 })
 
 endpoint(derive, 'get', '/derivations/:key', 'A derivation as it stands', { reply: derivation }, async (req) => {

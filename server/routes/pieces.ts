@@ -22,8 +22,8 @@ export async function findPiece(id: string): Promise<Piece> {
 export const publicPiece = (p: Piece): PieceRecord =>
   ({ ...newPiece.parse(p.data), id: p.id, version: p.version, createdAt: p.createdAt.toISOString() })
 
-export async function publicPart(p: Part): Promise<PartRecord> {
-  const { steps, meshHash } = await advance(p)
+export async function publicPart(p: Part, again = false): Promise<PartRecord> {
+  const { steps, meshHash } = await advance(p, again)
   return {
     id: p.id, pieceId: p.pieceId, name: p.name, version: p.version, sculptMesh: p.sculptMesh, fileName: p.fileName, meshHash,
     steps: steps.map((s) => ({ op: s.op, derivation: s.derivation ? publicDerivation(s.derivation) : null })),
@@ -49,7 +49,7 @@ endpoint(pieces, 'get', '/pieces/:id', 'A piece with its parts', { reply: pieceD
   const parts = await Part.findAll({ where: { pieceId: p.id, deletedAt: null }, order: [['createdAt', 'ASC']] })
   const intakes = await Intake.findAll({ where: { pieceId: p.id }, order: [['createdAt', 'ASC']] })
   return {
-    ...publicPiece(p), partList: await Promise.all(parts.map(publicPart)),
+    ...publicPiece(p), partList: await Promise.all(parts.map((x) => publicPart(x))),
     intakes: intakes.map((i) => ({ id: i.id, fileName: i.fileName, status: i.status, problem: i.problem ?? null })),
   }
 })
@@ -88,7 +88,7 @@ endpoint(pieces, 'post', '/pieces/:id/files', 'Drop a sculpt file (raw body, ?na
   if (Number(req.headers['content-length'] ?? 0) > UPLOAD_LIMIT) throw tooLarge
   let stored: { hash: string; size: number }
   try { stored = await putStream(req, UPLOAD_LIMIT) } catch (error) { throw error instanceof TooLarge ? tooLarge : error }
-  const d = await ensure('import', { fileName: name }, [stored.hash])
+  const d = await ensure('import', { fileName: name }, [stored.hash], true)
   const row = await Intake.create({ pieceId: p.id, fileName: name, fileHash: stored.hash, derivationKey: d.key })
   if (d.status === 'done' || d.status === 'failed') await settle(d)
   await announce({ type: 'piece', id: p.id })
@@ -114,7 +114,7 @@ endpoint(pieces, 'put', '/parts/:id/operations', 'Replace the operation list of 
   const [changed] = await Part.update({ operations, version: body.version + 1 }, { where: { id: p.id, version: body.version } })
   if (changed === 0) throw stale(await publicPart(p))
   await p.reload()
-  const reply = await publicPart(p)
+  const reply = await publicPart(p, true)
   await announce({ type: 'piece', id: p.pieceId })
   return reply
 })
