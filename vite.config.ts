@@ -9,6 +9,10 @@ export default defineConfig({
   plugins: [vue()],
   build: { outDir: here('dist/web'), emptyOutDir: true, target: 'es2022', chunkSizeWarningLimit: 1500 },
   worker: { format: 'es' },
-  css: { preprocessorOptions: { scss: { quietDeps: true, silenceDeprecations: ['import', 'global-builtin', 'color-functions', 'if-function'] } } },
+  css: {
+    preprocessorOptions: {
+      scss: { quietDeps: true, silenceDeprecations: ['import', 'global-builtin', 'color-functions', 'if-function'] },
+    },
+  },
   server: { proxy: { '/api': 'http://127.0.0.1:4870' } },
 })

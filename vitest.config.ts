@@ -1,3 +1,19 @@
 import { defineConfig } from 'vitest/config'
 
-export default defineConfig({ test: { include: ['core/**/*.test.ts', 'contract/**/*.test.ts', 'cli/**/*.test.ts', 'server/**/*.test.ts', 'web/**/*.test.ts', 'demo/**/*.test.ts'], testTimeout: 240_000, hookTimeout: 240_000, maxWorkers: 2 } })
+export default defineConfig({
+  test: {
+    include: [
+      'bootstrap/**/*.test.ts',
+      'core/**/*.test.ts',
+      'contract/**/*.test.ts',
+      'cli/**/*.test.ts',
+      'server/**/*.test.ts',
+      'web/**/*.test.ts',
+      'demo/**/*.test.ts',
+    ],
+    testTimeout: 240_000,
+    hookTimeout: 240_000,
+    maxWorkers: 2,
+    setupFiles: ['bootstrap/propertySeed.ts'],
+  },
+})

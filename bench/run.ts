@@ -12,18 +12,22 @@ import { rayFirst } from '../core/mesh/ray'
 import { simplify } from '../core/mesh/simplify'
 import { buildTree } from '../core/mesh/tree'
 import { colourVertices, stackTable, type StackCoat } from '../core/paint/stack'
-import { MAPS } from '../core/paint/surfaceMaps'
+import { MAPS, surfaceMaps } from '../core/paint/surfaceMaps'
+import { hexToLab } from '../core/paint/colour'
+import { searchDrops } from '../core/paint/recipeSearch'
+import { fromQuaternion, transformed } from '../core/mesh/transform'
 import { opticsOf } from '../core/paint/film'
 import { solveRecipe, type StockPaint } from '../core/paint/recipe'
 import { scoreOrientations } from '../core/print/orientation'
 import { Rasteriser, type Runs } from '../core/print/raster'
 import { Sections } from '../core/print/sections'
-import { inspectLayers } from '../core/print/slice'
+import { layerGraph } from '../core/print/slice'
 import { support } from '../core/print/support'
 import { hollow } from '../core/shape/hollow'
 import { extractSurface } from '../core/volume/extract'
 import { sampleField } from '../core/volume/field'
 import { MeshDistance, FunctionDistance } from '../core/volume/source'
+import { shapeRows } from './shape'
 
 /**
  * Speed as ratios to a baseline measured in the same run (methods.md, Speed and size). Seconds are printed only
@@ -36,26 +40,42 @@ async function time<T>(work: () => T | Promise<T>): Promise<[number, T]> {
   return [(performance.now() - t) / 1000, v]
 }
 function row(what: string, ours: number, baseline: string, theirs: number | null, wanted: string, note = ''): void {
-  rows.push([what, `${ours.toFixed(2)} s`, theirs === null ? '–' : `${theirs.toFixed(2)} s`, theirs === null ? '–' : `${(theirs / ours).toFixed(1)}×`, wanted, baseline, note])
+  rows.push([
+    what,
+    `${ours.toFixed(2)} s`,
+    theirs === null ? '–' : `${theirs.toFixed(2)} s`,
+    theirs === null ? '–' : `${(theirs / ours).toFixed(1)}×`,
+    wanted,
+    baseline,
+    note,
+  ])
   console.log(rows.at(-1)!.join(' | '))
 }
 
 /** A knobbly body 200 mm tall with the number of faces asked, about. */
 function sculpt(faces: number): Mesh {
-  const f = new FunctionDistance((x, y, z) => Math.hypot(x / 0.42, y / 0.36, z) * 0.36 - 36 + 1.1 * Math.sin(x * 0.5) * Math.sin(y * 0.45) * Math.sin(z * 0.4), 1.9)
-  const voxel = Math.sqrt(76_000 / faces) * 1.42
+  const f = new FunctionDistance(
+    (x, y, z) =>
+      Math.hypot(x / 0.42, y / 0.36, z) * 0.36 - 36 + 1.1 * Math.sin(x * 0.5) * Math.sin(y * 0.45) * Math.sin(z * 0.4),
+    1.9,
+  )
+  const voxel = Math.sqrt(76_000 / faces) * 1.28
   return extractSurface(sampleField(f, { min: [-46, -40, -104], max: [46, 40, 104] }, voxel, 0))
 }
 const faces = Number(process.argv[2] ?? 1_000_000)
 const raw = sculpt(faces)
 const lowest = bounds(raw).min[2]
 const mesh: Mesh = { positions: raw.positions.map((v, i) => (i % 3 === 2 ? v - lowest : v)), triangles: raw.triangles }
-console.log(`body: ${faceCount(mesh).toLocaleString('en')} faces, ${bounds(mesh).max[2].toFixed(0)} mm tall\nwhat | ours | baseline | ratio | to reach | baseline is`)
+console.log(
+  `body: ${faceCount(mesh).toLocaleString('en')} faces, ${bounds(mesh).max[2].toFixed(0)} mm tall\nwhat | ours | baseline | ratio | to reach | baseline is`,
+)
 
 const stl = writeStl(mesh)
 const [read, again] = await time(() => readStl(stl))
 if (!again.ok) throw new Error(again.problem.message)
-const [readThree] = await time(() => mergeVertices(new STLLoader().parse(stl.buffer as ArrayBuffer).deleteAttribute('normal')))
+const [readThree] = await time(() =>
+  mergeVertices(new STLLoader().parse(stl.buffer as ArrayBuffer).deleteAttribute('normal')),
+)
 row('read binary STL, welded and indexed', read, 'general 3D library: loader and vertex merge', readThree, '3×')
 
 const geometry = new THREE.BufferGeometry()
@@ -64,15 +84,38 @@ geometry.setIndex(new THREE.BufferAttribute(mesh.triangles.slice(), 1))
 const [built, tree] = await time(() => buildTree(mesh))
 const [builtThree, bvh] = await time(() => new MeshBVH(geometry))
 row('tree build', built, 'general BVH library, default strategy', builtThree, '1×')
-const points = Float64Array.from({ length: 60_000 }, (_, i) => ((Math.sin(i * 12.9898) * 43758.5453) % 1) * (i % 3 === 2 ? 100 : 45) + (i % 3 === 2 ? 100 : 0))
-const hit = closest(), vector = new THREE.Vector3(), target = { point: new THREE.Vector3(), distance: 0, faceIndex: 0 }
-const [near] = await time(() => { for (let i = 0; i < points.length; i += 3) closestPoint(tree, points[i]!, points[i + 1]!, points[i + 2]!, hit) })
-const [nearThree] = await time(() => { for (let i = 0; i < points.length; i += 3) bvh.closestPointToPoint(vector.set(points[i]!, points[i + 1]!, points[i + 2]!), target) })
+const points = Float64Array.from(
+  { length: 60_000 },
+  (_, i) => ((Math.sin(i * 12.9898) * 43758.5453) % 1) * (i % 3 === 2 ? 100 : 45) + (i % 3 === 2 ? 100 : 0),
+)
+const hit = closest(),
+  vector = new THREE.Vector3(),
+  target = { point: new THREE.Vector3(), distance: 0, faceIndex: 0 }
+const [near] = await time(() => {
+  for (let i = 0; i < points.length; i += 3) closestPoint(tree, points[i]!, points[i + 1]!, points[i + 2]!, hit)
+})
+const [nearThree] = await time(() => {
+  for (let i = 0; i < points.length; i += 3)
+    bvh.closestPointToPoint(vector.set(points[i]!, points[i + 1]!, points[i + 2]!), target)
+})
 row('closest point, 20,000', near, 'general BVH library', nearThree, '1×')
 const ray = new THREE.Ray()
-const cast = (use: (i: number, d: THREE.Vector3) => void): void => { for (let i = 0; i < points.length; i += 3) use(i, vector.set(Math.sin(i), Math.cos(i * 1.7), Math.sin(i * 0.7)).normalize()) }
-const [rays] = await time(() => cast((i, d) => { rayFirst(tree, points[i]!, points[i + 1]!, points[i + 2]!, d.x, d.y, d.z) }))
-const [raysThree] = await time(() => cast((i, d) => { ray.origin.set(points[i]!, points[i + 1]!, points[i + 2]!); ray.direction.copy(d); bvh.raycastFirst(ray, THREE.DoubleSide) }))
+const cast = (use: (i: number, d: THREE.Vector3) => void): void => {
+  for (let i = 0; i < points.length; i += 3)
+    use(i, vector.set(Math.sin(i), Math.cos(i * 1.7), Math.sin(i * 0.7)).normalize())
+}
+const [rays] = await time(() =>
+  cast((i, d) => {
+    rayFirst(tree, points[i]!, points[i + 1]!, points[i + 2]!, d.x, d.y, d.z)
+  }),
+)
+const [raysThree] = await time(() =>
+  cast((i, d) => {
+    ray.origin.set(points[i]!, points[i + 1]!, points[i + 2]!)
+    ray.direction.copy(d)
+    bvh.raycastFirst(ray, THREE.DoubleSide)
+  }),
+)
 row('first ray hit, 20,000', rays, 'general BVH library', raysThree, '1×')
 
 const [hollowed, shell] = await time(() => hollow(mesh, { wall: 2, voxel: 0.5, opening: 1, leastPocket: 100 }))
@@ -80,34 +123,130 @@ if (!shell.ok) throw new Error(shell.problem.message)
 // The library's level set asks the same field at every grid point of the box; a twentieth of the volume is timed and scaled.
 const wasm = await Module()
 wasm.setup()
-const field = new MeshDistance(tree), box = bounds(mesh), slab = (box.max[2] - box.min[2]) / 20, middle = (box.min[2] + box.max[2]) / 2
-const [level] = await time(() => wasm.Manifold.levelSet((p) => -(field.sample(p[0], p[1], p[2]) + 2), { min: [box.min[0], box.min[1], middle], max: [box.max[0], box.max[1], middle + slab] }, 0.5).delete())
-row('hollow at 0.5 mm voxels, meshed', hollowed, 'level set of the boolean library, same field (1/20 timed, scaled)', level * 20, '5×', `cavity ${(shell.value.report.cavityVolume / 1000).toFixed(0)} ml, wall at least ${shell.value.report.wall.minimum.toFixed(2)} mm`)
+const field = new MeshDistance(tree),
+  box = bounds(mesh),
+  slab = (box.max[2] - box.min[2]) / 20,
+  middle = (box.min[2] + box.max[2]) / 2
+const [level] = await time(() =>
+  wasm.Manifold.levelSet(
+    (p) => -(field.sample(p[0], p[1], p[2]) + 2),
+    { min: [box.min[0], box.min[1], middle], max: [box.max[0], box.max[1], middle + slab] },
+    0.5,
+  ).delete(),
+)
+row(
+  'hollow at 0.5 mm voxels, meshed',
+  hollowed,
+  'level set of the boolean library, same field (1/20 timed, scaled)',
+  level * 20,
+  '5×',
+  `cavity ${(shell.value.report.cavityVolume / 1000).toFixed(0)} ml, wall at least ${shell.value.report.wall.minimum.toFixed(2)} mm`,
+)
 
-const W = 11_520, H = 5_120, sections = new Sections(mesh), raster = new Rasteriser(W, H, 0.019, 0.019, -W * 0.0095, -H * 0.0095)
+const W = 11_520,
+  H = 5_120,
+  sections = new Sections(mesh),
+  raster = new Rasteriser(W, H, 0.019, 0.019, -W * 0.0095, -H * 0.0095)
 const planes = Array.from({ length: 80 }, (_, i) => (i + 0.5) * (box.max[2] / 80))
 let bytes = 0
-const [sliced] = await time(() => { for (const z of planes) bytes += encodeLayer(raster.draw(sections.segments, sections.at(z))).length })
+const [sliced] = await time(() => {
+  for (const z of planes) bytes += encodeLayer(raster.draw(sections.segments, sections.at(z))).length
+})
 const bitmapPng = (runs: Runs): number => {
   const bitmap = new Uint8Array((W + 1) * H)
-  for (let y = 0; y < H; y++) for (let i = runs.rowStart[y]!; i < runs.rowStart[y + 1]!; i++) bitmap.fill(runs.value[i]!, y * (W + 1) + 1 + runs.x[i]!, y * (W + 1) + 1 + runs.x[i]! + runs.length[i]!)
+  for (let y = 0; y < H; y++)
+    for (let i = runs.rowStart[y]!; i < runs.rowStart[y + 1]!; i++)
+      bitmap.fill(runs.value[i]!, y * (W + 1) + 1 + runs.x[i]!, y * (W + 1) + 1 + runs.x[i]! + runs.length[i]!)
   return deflateSync(bitmap).length
 }
 const few = planes.filter((_, i) => i % 20 === 10)
-const [full] = await time(() => { for (const z of few) bitmapPng(raster.draw(sections.segments, sections.at(z))) })
-row(`slice and write ${planes.length} layers of ${W} × ${H}`, sliced, 'full bitmap and zlib (4 layers timed, scaled)', (full / few.length) * planes.length, '15×, 40 layers/s', `${(planes.length / sliced).toFixed(0)} layers/s on one thread, ${(bytes / planes.length / 1024).toFixed(0)} KiB a layer`)
-const [inspected] = await time(() => inspectLayers(mesh, 0.05))
-row('islands, cups and peel, 4,000 layers', inspected, 'time to slice as many layers', (sliced / planes.length) * Math.ceil(box.max[2] / 0.05), '10×')
+const [full] = await time(() => {
+  for (const z of few) bitmapPng(raster.draw(sections.segments, sections.at(z)))
+})
+row(
+  `slice and write ${planes.length} layers of ${W} × ${H}`,
+  sliced,
+  'full bitmap and zlib (4 layers timed, scaled)',
+  (full / few.length) * planes.length,
+  '15×, 40 layers/s',
+  `${(planes.length / sliced).toFixed(0)} layers/s on one thread, ${(bytes / planes.length / 1024).toFixed(0)} KiB a layer`,
+)
+// As the slicer does it: from the sections it has cut anyway, layer after layer.
+const { graph, coarse } = layerGraph(mesh, 0.05)
+let whole = 0,
+  walked = 0
+for (let i = 0; i < 400; i++) {
+  const begun = performance.now()
+  const count = sections.at(box.max[2] * 0.3 + i * 0.05)
+  encodeLayer(raster.draw(sections.segments, count))
+  const sliced = performance.now()
+  graph.push(coarse.draw(sections.segments, count))
+  whole += sliced - begun
+  walked += performance.now() - sliced
+}
+row('islands, cups and peel, 400 layers', walked / 1000, 'slicing the same layers', whole / 1000, '10×')
 const lean = await simplify(mesh, 30_000, 0.4)
 const [oriented, scores] = await time(() => scoreOrientations(lean, { limit: 40, volume: [240, 120, 260] }))
 row(`${scores.length} orientations scored`, oriented, '', null, '5 s')
-const [supported, held] = await time(() => support(mesh, { limit: 40, spacing: 3, clearance: 0.6, lift: 5, peelPressure: 12_000, greenStrength: 4.5e6, automatic: true, edits: [] }))
+// Lying on its side the body overhangs along its whole length.
+const lying = transformed(lean, fromQuaternion([Math.SQRT1_2, 0, 0, Math.SQRT1_2]), [0, 0, 0])
+const [supported, held] = await time(() =>
+  support(lying, {
+    limit: 40,
+    spacing: 1.5,
+    clearance: 0.6,
+    lift: 5,
+    peelPressure: 12_000,
+    greenStrength: 4.5e6,
+    automatic: true,
+    edits: [],
+  }),
+)
 row('supports', supported, '', null, '10 s for 2,000 tips', held.ok ? `${held.value.report.tips.length} tips` : '')
-const stock: StockPaint[] = Array.from({ length: 120 }, (_, i) => ({ id: String(i), name: String(i), hex: `#${((Math.imul(i + 7, 2_654_435_761) >>> 8) & 0xffffff).toString(16).padStart(6, '0')}`, opacity: 0.5 + (i % 5) / 10, kind: 'acrylic' }))
+await shapeRows(mesh, time, row)
+
+const stock: StockPaint[] = Array.from({ length: 120 }, (_, i) => ({
+  id: String(i),
+  name: String(i),
+  hex: `#${((Math.imul(i + 7, 2_654_435_761) >>> 8) & 0xffffff).toString(16).padStart(6, '0')}`,
+  opacity: 0.5 + (i % 5) / 10,
+  kind: 'acrylic',
+}))
 const optics = new Map(stock.map((p) => [p.id, opticsOf(p.hex, p.opacity)]))
 const [recipe] = await time(() => solveRecipe('#a0705a', stock, optics))
-row('recipe from 120 paints, 4 at most', recipe, '', null, '0.05 s')
-const coats: StackCoat[] = Array.from({ length: 8 }, (_, i) => ({ technique: (['base', 'wash', 'dry brush', 'glaze'] as const)[i % 4]!, paints: [{ optics: optics.get(String(i))!, share: 1 }], film: 15, pigment: 0.8, tool: 'brush' }))
-const maps = Float32Array.from({ length: 200_000 * MAPS }, (_, i) => Math.abs(Math.sin(i))), labels = new Uint8Array(200_000), out = new Float32Array(600_000)
-const [preview] = await time(() => colourVertices(maps, labels, new Map([[0, stackTable('zenithal', opticsOf('#f2f1ec', 0.8), coats)]]), out))
+// Exhaustive over all 120 is thousands of millions of mixes, so the same answer is asked of the first 16.
+const some = stock.slice(0, 16)
+const goal = hexToLab('#a0705a')
+const [everything, all] = await time(() =>
+  searchDrops(
+    some.map((p) => optics.get(p.id)!),
+    some.map((_, i) => i),
+    goal,
+  ),
+)
+const least = Math.min(...all.map((f) => f.error))
+const [short, ours] = await time(() => solveRecipe('#a0705a', some, optics))
+row(
+  'recipe from 120 paints, 4 at most',
+  recipe,
+  'exhaustive search (16 paints)',
+  everything,
+  '0.05 s, same answer',
+  `of 16 paints in ${short.toFixed(2)} s: ΔE00 ${Math.min(...ours.recipes.map((r) => r.error)).toFixed(2)}, exhaustive ${least.toFixed(2)}`,
+)
+const [mapped] = await time(() => surfaceMaps(lean, { brush: 1.2, direction: [0, -0.34, 0.94] }))
+row(`surface maps, ${(lean.positions.length / 3).toLocaleString('en')} vertices`, mapped, '', null, '')
+const coats: StackCoat[] = Array.from({ length: 8 }, (_, i) => ({
+  technique: (['base', 'wash', 'dry brush', 'glaze'] as const)[i % 4]!,
+  paints: [{ optics: optics.get(String(i))!, share: 1 }],
+  film: 15,
+  pigment: 0.8,
+  tool: 'brush',
+}))
+const maps = Float32Array.from({ length: 200_000 * MAPS }, (_, i) => Math.abs(Math.sin(i))),
+  labels = new Uint8Array(200_000),
+  out = new Float32Array(600_000)
+const [preview] = await time(() =>
+  colourVertices(maps, labels, new Map([[0, stackTable('zenithal', opticsOf('#f2f1ec', 0.8), coats)]]), out),
+)
 row('layer-stack preview, 200,000 vertices, 8 coats', preview, '', null, '0.1 s')

@@ -3,8 +3,26 @@ import { existsSync, readdirSync, rmSync, statSync, utimesSync, writeFileSync } 
 import { join } from 'node:path'
 import { root } from './install.mjs'
 
-const ROOMS = ['core', 'contract', 'server', 'web', 'demo', 'cli', 'bench', 'package-lock.json', 'vite.config.ts', 'bootstrap/build.mjs']
-const ENTRIES = { server: 'server/main.ts', worker: 'server/worker.ts', kernel: 'server/kernel.ts', cli: 'cli/index.ts', seed: 'demo/seed.ts', bench: 'bench/run.ts' }
+const ROOMS = [
+  'core',
+  'contract',
+  'server',
+  'web',
+  'demo',
+  'cli',
+  'bench',
+  'package-lock.json',
+  'vite.config.ts',
+  'bootstrap/build.mjs',
+]
+const ENTRIES = {
+  server: 'server/main.ts',
+  worker: 'server/worker.ts',
+  kernel: 'server/kernel.ts',
+  cli: 'cli/index.ts',
+  seed: 'demo/seed.ts',
+  bench: 'bench/run.ts',
+}
 
 function newest(path) {
   const s = statSync(path)
@@ -13,7 +31,11 @@ function newest(path) {
 }
 
 function upToDate(stamp) {
-  return existsSync(stamp) && statSync(stamp).mtimeMs >= Math.max(...ROOMS.filter((r) => existsSync(join(root, r))).map((r) => newest(join(root, r))))
+  return (
+    existsSync(stamp) &&
+    statSync(stamp).mtimeMs >=
+      Math.max(...ROOMS.filter((r) => existsSync(join(root, r))).map((r) => newest(join(root, r))))
+  )
 }
 
 /** esbuild, not a loader at run time: kernels run as plain functions, and threads start at once. */
@@ -22,8 +44,23 @@ export async function buildNode() {
   if (upToDate(stamp)) return
   const began = Date.now()
   const { build } = await import('esbuild')
-  const entryPoints = Object.fromEntries(Object.entries(ENTRIES).filter(([, f]) => existsSync(join(root, f))).map(([n, f]) => [n, join(root, f)]))
-  await build({ entryPoints, outdir: join(root, 'dist', 'node'), outExtension: { '.js': '.mjs' }, bundle: true, platform: 'node', format: 'esm', target: 'node20', packages: 'external', sourcemap: true, logLevel: 'error' })
+  const entryPoints = Object.fromEntries(
+    Object.entries(ENTRIES)
+      .filter(([, f]) => existsSync(join(root, f)))
+      .map(([n, f]) => [n, join(root, f)]),
+  )
+  await build({
+    entryPoints,
+    outdir: join(root, 'dist', 'node'),
+    outExtension: { '.js': '.mjs' },
+    bundle: true,
+    platform: 'node',
+    format: 'esm',
+    target: 'node20',
+    packages: 'external',
+    sourcemap: true,
+    logLevel: 'error',
+  })
   writeFileSync(stamp, '')
   utimesSync(stamp, began / 1000, began / 1000)
 }

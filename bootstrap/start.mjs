@@ -19,8 +19,11 @@ if (existsSync(runFile)) {
   // The file of a crashed start names a process that is gone, or one that is not ours any more.
   try {
     const { pid, address } = JSON.parse(readFileSync(runFile, 'utf8'))
-    if (pid !== process.pid && readFileSync(`/proc/${pid}/cmdline`, 'utf8').includes('start.mjs')) stop(`Undercut is running already: ${address}`)
-  } catch { /* stale */ }
+    if (pid !== process.pid && readFileSync(`/proc/${pid}/cmdline`, 'utf8').includes('start.mjs'))
+      stop(`Undercut is running already: ${address}`)
+  } catch {
+    /* stale */
+  }
 }
 const cluster = await startCluster(folder)
 const port = await freePort(Number(process.env.PORT ?? 4870))
@@ -28,10 +31,14 @@ const address = `http://127.0.0.1:${port}`
 writeFileSync(runFile, JSON.stringify({ pid: process.pid, address }))
 
 let workerReady = () => {}
-const workerUp = new Promise((r) => { workerReady = r })
+const workerUp = new Promise((r) => {
+  workerReady = r
+})
 const env = { DATABASE_URL: cluster.url, PORT: String(port), NODE_ENV: 'production' }
 const api = launch('server', env, { restart: true })
-let closing = false, worker = null, seed = null
+let closing = false,
+  worker = null,
+  seed = null
 const close = async () => {
   if (closing) return
   closing = true
@@ -43,8 +50,16 @@ const close = async () => {
 }
 process.on('SIGINT', () => void close())
 process.on('SIGTERM', () => void close())
-if (!(await until(`${address}/api/health`))) { console.error('The server did not answer within a minute.'); await close() }
-worker = launch('worker', env, { restart: true, onLine: (l) => { if (l === 'worker ready') workerReady() } })
+if (!(await until(`${address}/api/health`))) {
+  console.error('The server did not answer within a minute.')
+  await close()
+}
+worker = launch('worker', env, {
+  restart: true,
+  onLine: (l) => {
+    if (l === 'worker ready') workerReady()
+  },
+})
 await workerUp
 console.log(`\nUndercut is open at ${address}   (Ctrl-C stops it)\n`)
 if (process.env.UNDERCUT_DEMO !== '0') seed = launch('seed', { ...env, UNDERCUT_API: address })

@@ -1,6 +1,12 @@
 import { run } from './main'
 
-process.exitCode = await run(process.argv.slice(2), (s) => process.stdout.write(s), (s) => process.stderr.write(s)).catch((error: unknown) => {
-  process.stderr.write(`undercut: stopped by an unexpected fault: ${error instanceof Error ? error.message : String(error)}\n`)
+process.exitCode = await run(
+  process.argv.slice(2),
+  (s) => process.stdout.write(s),
+  (s) => process.stderr.write(s),
+).catch((error: unknown) => {
+  process.stderr.write(
+    `undercut: stopped by an unexpected fault: ${error instanceof Error ? error.message : String(error)}\n`,
+  )
   return 3
 })

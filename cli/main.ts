@@ -1,25 +1,36 @@
-import { readFile, writeFile } from 'node:fs/promises'
-import { createWriteStream } from 'node:fs'
-import { basename, extname } from 'node:path'
+import { open, rename, rm, writeFile } from 'node:fs/promises'
+import { basename, dirname, extname } from 'node:path'
 import { Zip, ZipPassThrough } from 'fflate'
 import { z } from 'zod'
 import { operation, operationList } from '../contract/operations'
 import { printerFile } from '../contract/stock'
-import { bad, good, type Answer, type Problem } from '../core/answer'
+import type { Answer, Problem } from '../core/answer'
+import { writeGlb } from '../core/formats/glb'
 import { writeObj } from '../core/formats/obj'
-import { readSculpt } from '../core/formats/readSculpt'
+import { writePly } from '../core/formats/ply'
 import { writeStl } from '../core/formats/stl'
-import { write3mf } from '../core/formats/threemf'
+import { write3mf } from '../core/formats/write3mf'
 import { health, type Health } from '../core/mesh/health'
-import { concatenate, type Mesh } from '../core/mesh/mesh'
-import { slice } from '../core/print/slice'
-import { applyOperation, type Operation, type OperationReport } from '../core/shape/operations'
+import type { Mesh } from '../core/mesh/mesh'
+import { slice, type SliceReport } from '../core/print/slice'
+import { applyOperation } from '../core/shape/applyOperation'
+import type { Operation, OperationReport } from '../core/shape/operations'
 import { manifest } from '../core/formats/manifest'
+import { balanceCommand, fitCommand } from './assembly'
+import { load, loadJson, loadOthers } from './files'
+import { trapCommand } from './trap'
 
 const USAGE = `undercut check FILE [--json]
     Health of a sculpt. Exit 0 sound, 1 defects, 2 unreadable.
 undercut apply OPS.json FILE -o OUT [--report R.json]
-    Applies a list of operation records. OUT ends in .stl, .obj or .3mf.
+    Applies a list of operation records. OUT ends in .stl, .obj, .ply, .3mf or .glb. A join names its other parts by
+    files beside OPS.json.
+undercut fit A B [--json]
+    Gaps and overlaps between two placed parts.
+undercut balance ASSEMBLY.json [--json]
+    Whether the whole stands. ASSEMBLY.json: { "parts": [{ "file", "density", "infill" }], "wish" }.
+undercut trap FILE [--pose X,Y,Z] [--json]
+    Resin that stays in a hollow part when that direction is down, and the poses that empty it. 0 empties, 1 not.
 undercut slice FILE --printer PRINTER.json -o OUT.zip [--report R.json]
     PNG layers with a JSON manifest.
 undercut --help
@@ -27,12 +38,22 @@ undercut --help
 `
 
 /** Runs a command line and gives its exit code: 0 done, 1 defects or refused, 2 unreadable or misused. */
-export async function run(args: readonly string[], out: (s: string) => void, err: (s: string) => void): Promise<number> {
+export async function run(
+  args: readonly string[],
+  out: (s: string) => void,
+  err: (s: string) => void,
+): Promise<number> {
   const { words, flags } = parse(args)
-  const fail = (p: Problem, code: number): number => { err(`undercut: ${p.message}\n`); return code }
+  const fail = (p: Problem, code: number): number => {
+    err(`undercut: ${p.message}\n`)
+    return code
+  }
   if (flags.has('help') || words.length === 0) {
     out(USAGE)
-    if (flags.has('help')) out(`\nOperations:\n${JSON.stringify(z.toJSONSchema(operation, { io: 'input' }), null, 1)}\n\nPrinter file:\n${JSON.stringify(z.toJSONSchema(printerFile, { io: 'input' }), null, 1)}\n`)
+    if (flags.has('help'))
+      out(
+        `\nOperations:\n${JSON.stringify(z.toJSONSchema(operation, { io: 'input' }), null, 1)}\n\nPrinter file:\n${JSON.stringify(z.toJSONSchema(printerFile, { io: 'input' }), null, 1)}\n`,
+      )
     return flags.has('help') ? 0 : 2
   }
   const [command, ...rest] = words
@@ -41,102 +62,167 @@ export async function run(args: readonly string[], out: (s: string) => void, err
     const mesh = await load(rest[0])
     if (!mesh.ok) return fail(mesh.problem, 2)
     const h = health(mesh.value)
-    out(flags.has('json') ? `${JSON.stringify({ file: basename(rest[0]), ...h, volumeMl: h.volume / 1000 }, null, 1)}\n` : describe(basename(rest[0]), h))
+    out(
+      flags.has('json')
+        ? `${JSON.stringify({ file: basename(rest[0]), ...h, volumeMl: h.volume / 1000 }, null, 1)}\n`
+        : describe(basename(rest[0]), h),
+    )
     return h.sound ? 0 : 1
   }
   if (command === 'apply') {
-    const [opsFile, file] = rest, target = flags.get('o')
-    if (!opsFile || !file || !target) return fail({ code: 'usage', message: 'apply needs OPS.json, FILE and -o OUT.' }, 2)
+    const [opsFile, file] = rest,
+      target = flags.get('o')
+    if (!opsFile || !file || !target)
+      return fail({ code: 'usage', message: 'apply needs OPS.json, FILE and -o OUT.' }, 2)
     const ops = await loadJson(opsFile, operationList)
     if (!ops.ok) return fail(ops.problem, 2)
     const writer = WRITERS[extname(target).toLowerCase()]
-    if (!writer) return fail({ code: 'format-unknown', message: `${target}: results are written as .stl, .obj or .3mf.` }, 2)
+    if (!writer)
+      return fail(
+        { code: 'format-unknown', message: `${target}: results are written as .stl, .obj, .ply, .3mf or .glb.` },
+        2,
+      )
     const input = await load(file)
     if (!input.ok) return fail(input.problem, 2)
     let mesh = input.value
     const reports: OperationReport[] = []
     for (const [i, op] of ops.value.entries()) {
-      const r = await applyOperation(mesh, op as Operation)
+      const others = await loadOthers(op, dirname(opsFile))
+      if (!others.ok) return fail(others.problem, 2)
+      const r = await applyOperation(mesh, op as Operation, undefined, others.value)
       if (!r.ok) return fail({ ...r.problem, message: `Operation ${i + 1} (${op.kind}): ${r.problem.message}` }, 1)
       reports.push(r.value.report)
       mesh = r.value.mesh
     }
-    await writeFile(target, writer(mesh))
-    if (flags.has('report')) await writeFile(flags.get('report')!, JSON.stringify(reports, null, 1))
+    const noted = (await write(target, writer(mesh))) ?? (await writeReport(flags.get('report'), reports))
+    if (noted) return fail(noted, 2)
     out(`${target}: ${(mesh.triangles.length / 3).toLocaleString('en')} faces after ${reports.length} operations\n`)
     return 0
   }
+  if (command === 'fit') return fitCommand(rest, flags, out, fail)
+  if (command === 'balance') return balanceCommand(rest, flags, out, fail)
+  if (command === 'trap') return trapCommand(rest, flags, out, fail)
   if (command === 'slice') {
-    const file = rest[0], target = flags.get('o'), printerPath = flags.get('printer')
-    if (!file || !target || !printerPath) return fail({ code: 'usage', message: 'slice needs FILE, --printer PRINTER.json and -o OUT.zip.' }, 2)
+    const file = rest[0],
+      target = flags.get('o'),
+      printerPath = flags.get('printer')
+    if (!file || !target || !printerPath)
+      return fail({ code: 'usage', message: 'slice needs FILE, --printer PRINTER.json and -o OUT.zip.' }, 2)
     const printer = await loadJson(printerPath, printerFile)
     if (!printer.ok) return fail(printer.problem, 2)
     const mesh = await load(file)
     if (!mesh.ok) return fail(mesh.problem, 2)
-    const stream = createWriteStream(target)
-    const zip = new Zip((error, chunk, final) => {
-      if (error) throw error
-      stream.write(chunk)
-      if (final) stream.end()
-    })
-    const put = (name: string, bytes: Uint8Array): void => {
-      const entry = new ZipPassThrough(name)
-      zip.add(entry)
-      entry.push(bytes, true)
-    }
-    const r = await slice(mesh.value, printer.value, printer.value.resin, put)
-    if (!r.ok) { stream.destroy(); return fail(r.problem, 1) }
-    put('manifest.json', new TextEncoder().encode(JSON.stringify(manifest(printer.value, printer.value.resin, r.value), null, 1)))
-    zip.end()
-    await new Promise<void>((resolve, reject) => stream.on('finish', () => resolve()).on('error', reject))
-    if (flags.has('report')) await writeFile(flags.get('report')!, JSON.stringify(r.value, null, 1))
-    out(`${target}: ${r.value.layers} layers, ${(r.value.seconds / 3600).toFixed(1)} h, ${r.value.resinMl.toFixed(1)} ml${r.value.islands.length ? `, ${r.value.islands.length} islands` : ''}${r.value.cups.length ? `, ${r.value.cups.length} suction cups` : ''}\n`)
+    const r = await writeLayers(target, mesh.value, printer.value)
+    if (!r.ok) return fail(r.problem, r.problem.code === CANNOT_WRITE ? 2 : 1)
+    const noted = await writeReport(flags.get('report'), r.value)
+    if (noted) return fail(noted, 2)
+    out(
+      `${target}: ${r.value.layers} layers, ${(r.value.seconds / 3600).toFixed(1)} h, ${r.value.resinMl.toFixed(1)} ml${r.value.islands.length ? `, ${r.value.islands.length} islands` : ''}${r.value.cups.length ? `, ${r.value.cups.length} suction cups` : ''}\n`,
+    )
     return 0
   }
   return fail({ code: 'usage', message: `There is no command "${command}". Try undercut --help.` }, 2)
 }
 
-const WRITERS: Record<string, (m: Mesh) => Uint8Array> = { '.stl': writeStl, '.obj': (m) => writeObj(m), '.3mf': write3mf }
+const CANNOT_WRITE = 'file-unwritable'
+const unwritable = (path: string, error: unknown): Problem => ({
+  code: CANNOT_WRITE,
+  message: `${path}: the file cannot be written (${(error as NodeJS.ErrnoException).code ?? String(error)}).`,
+})
 
+/** Writes beside the target and moves there when whole, so that a half result never stands under its name. */
+async function write(path: string, content: Uint8Array | string): Promise<Problem | null> {
+  const beside = `${path}.part`
+  try {
+    await writeFile(beside, content)
+    await rename(beside, path)
+    return null
+  } catch (error) {
+    await rm(beside, { force: true })
+    return unwritable(path, error)
+  }
+}
+const writeReport = (path: string | undefined, report: unknown): Promise<Problem | null> =>
+  path === undefined ? Promise.resolve(null) : write(path, JSON.stringify(report, null, 1))
+
+/** Slices into a zip, layer by layer as the disk takes them. */
+async function writeLayers(
+  target: string,
+  mesh: Mesh,
+  printer: z.infer<typeof printerFile>,
+): Promise<Answer<SliceReport>> {
+  const beside = `${target}.part`
+  const file = await open(beside, 'w').catch((error: unknown) => unwritable(target, error))
+  if ('code' in file) return { ok: false, problem: file }
+  const chunks: Uint8Array[] = []
+  const zip = new Zip((error, chunk) => {
+    if (error) throw error
+    chunks.push(chunk)
+  })
+  const flush = async (): Promise<void> => {
+    for (const c of chunks.splice(0)) await file.appendFile(c)
+  }
+  const put = async (name: string, bytes: Uint8Array): Promise<void> => {
+    const entry = new ZipPassThrough(name)
+    zip.add(entry)
+    entry.push(bytes, true)
+    await flush()
+  }
+  try {
+    const r = await slice(mesh, printer, printer.resin, put)
+    if (!r.ok) return r
+    await put(
+      'manifest.json',
+      new TextEncoder().encode(JSON.stringify(manifest(printer, printer.resin, r.value), null, 1)),
+    )
+    zip.end()
+    await flush()
+    await file.close()
+    await rename(beside, target)
+    return r
+  } catch (error) {
+    return { ok: false, problem: unwritable(target, error) }
+  } finally {
+    await file.close().catch(() => undefined)
+    await rm(beside, { force: true })
+  }
+}
+
+const WRITERS: Record<string, (m: Mesh) => Uint8Array> = {
+  '.stl': writeStl,
+  '.obj': (m) => writeObj(m),
+  '.ply': writePly,
+  '.glb': (m) => writeGlb(m),
+  '.3mf': write3mf,
+}
+
+const VALUED = ['-o', '--report', '--printer', '--pose']
 function parse(args: readonly string[]): { words: string[]; flags: Map<string, string> } {
-  const words: string[] = [], flags = new Map<string, string>()
+  const words: string[] = [],
+    flags = new Map<string, string>()
   for (let i = 0; i < args.length; i++) {
     const a = args[i]!
-    if (a === '-o' || a === '--report' || a === '--printer') flags.set(a.replace(/^-+/, ''), args[++i] ?? '')
+    if (VALUED.includes(a)) flags.set(a.replace(/^-+/, ''), args[++i] ?? '')
     else if (a.startsWith('-')) flags.set(a.replace(/^-+/, ''), '')
     else words.push(a)
   }
   return { words, flags }
 }
 
-async function load(path: string): Promise<Answer<Mesh>> {
-  try {
-    const bodies = readSculpt(basename(path), new Uint8Array(await readFile(path)))
-    return bodies.ok ? good(bodies.value.length === 1 ? bodies.value[0]!.mesh : concatenate(bodies.value.map((b) => b.mesh))) : bodies
-  } catch (error) {
-    return bad('file-unreadable', `${path}: the file cannot be opened (${(error as NodeJS.ErrnoException).code ?? 'unknown reason'}).`)
-  }
-}
-
-async function loadJson<T>(path: string, schema: z.ZodType<T>): Promise<Answer<T>> {
-  let text: string
-  try { text = await readFile(path, 'utf8') } catch { return bad('file-unreadable', `${path}: the file cannot be opened.`) }
-  let value: unknown
-  try { value = JSON.parse(text) } catch (e) { return bad('json-bad', `${path}: not valid JSON (${(e as Error).message}).`) }
-  const parsed = schema.safeParse(value)
-  if (parsed.success) return good(parsed.data)
-  const issue = parsed.error.issues[0]!
-  return bad('json-schema', `${path}: at ${issue.path.join('.') || 'the top'}: ${issue.message}.`)
-}
-
 function describe(name: string, h: Health): string {
   const rows: [string, string][] = [
-    ['faces', h.faces.toLocaleString('en')], ['shells', String(h.shells)], ['size', `${h.size.map((s) => s.toFixed(2)).join(' × ')} mm (${h.units})`],
-    ['volume', `${(h.volume / 1000).toFixed(2)} ml`], ['area', `${(h.area / 100).toFixed(1)} cm²`],
-    ['open edges', `${h.openEdges.count} in ${h.holes.count} holes`], ['edges of more than two faces', String(h.nonManifold.count)],
-    ['disagreeing directions', String(h.disoriented.count)], ['shells inside out', String(h.insideOut.count)],
+    ['faces', h.faces.toLocaleString('en')],
+    ['shells', String(h.shells)],
+    ['size', `${h.size.map((s) => s.toFixed(2)).join(' × ')} mm (${h.units})`],
+    ['volume', `${(h.volume / 1000).toFixed(2)} ml`],
+    ['area', `${(h.area / 100).toFixed(1)} cm²`],
+    ['open edges', `${h.openEdges.count} in ${h.holes.count} holes`],
+    ['edges of more than two faces', String(h.nonManifold.count)],
+    ['disagreeing directions', String(h.disoriented.count)],
+    ['shells inside out', String(h.insideOut.count)],
     ['degenerate or doubled faces', String(h.degenerate.count + h.duplicate.count)],
-    ['faces crossing', `${h.selfIntersecting.count}${h.selfIntersecting.complete ? '' : ' or more'}`], ['crumbs', String(h.crumbs.count)],
+    ['faces crossing', `${h.selfIntersecting.count}${h.selfIntersecting.complete ? '' : ' or more'}`],
+    ['crumbs', String(h.crumbs.count)],
   ]
   return `${name}: ${h.sound ? 'sound' : 'has defects'}\n${rows.map(([k, v]) => `  ${k.padEnd(30)}${v}`).join('\n')}\n`
 }

@@ -3,23 +3,115 @@ import { printer, resin } from './stock'
 
 const point = z.tuple([z.number(), z.number(), z.number()])
 
+const hash = z.string().regex(/^[0-9a-f]{64}$/)
+const detailLimits = {
+  layerHeight: z.number().min(0).max(1),
+  pitch: z.number().min(0).max(1),
+  film: z.number().min(0).max(2).describe('mm of primer and paint'),
+}
+const weight = z.object({
+  density: z.number().min(0).max(25).describe('g/cm³'),
+  infill: z.number().min(0).max(1).default(1),
+})
+
 /** Checks that can be asked of a mesh; like operations they are cached for ever under their key. */
 export const check = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('health') }),
-  z.object({ kind: z.literal('display'), faces: z.int().min(1000).max(400_000).default(120_000), bodyFaces: z.int().min(0).optional().describe('faces before this index are the body, the rest its supports') }),
+  z.object({
+    kind: z.literal('display'),
+    faces: z.int().min(1000).max(400_000).default(120_000),
+    bodyFaces: z.int().min(0).optional().describe('faces before this index are the body, the rest its supports'),
+  }),
   z.object({ kind: z.literal('drainSites'), diameter: z.number().min(1).max(20), down: point }),
+  z.object({
+    kind: z.literal('ventSite'),
+    point,
+    quaternion: z.tuple([z.number(), z.number(), z.number(), z.number()]),
+    shift: point,
+    diameter: z.number().min(1).max(20),
+  }),
   z.object({ kind: z.literal('orientations'), limit: z.number().min(15).max(75), volume: point }),
   z.object({ kind: z.literal('thinness'), limit: z.number().min(0.05).max(10) }),
+  z.object({ kind: z.literal('thicknessMap') }),
+  z.object({
+    kind: z.literal('detail'),
+    ...detailLimits,
+    factors: z.array(z.number().gt(0).max(10_000)).min(1).max(12),
+  }),
+  z.object({ kind: z.literal('detailMap'), other: hash, factor: z.number().gt(0).max(10_000), ...detailLimits }),
+  z.object({ kind: z.literal('stretchMap'), others: z.array(hash).length(2).describe('posed, and before the pose') }),
+  z.object({ kind: z.literal('axis'), point }),
+  z.object({ kind: z.literal('skinLine'), places: z.array(point).min(2).max(200), closed: z.boolean() }),
+  z.object({
+    kind: z.literal('cutPlanes'),
+    volume: point,
+    focal: z
+      .array(z.object({ point, radius: z.number().gt(0).max(500) }))
+      .max(200)
+      .default([]),
+  }),
+  z.object({
+    kind: z.literal('lightRoute'),
+    others: z.array(hash).max(64),
+    from: point,
+    to: point,
+    diameter: z.number().min(0.5).max(40),
+    wall: z.number().min(0.2).max(20),
+  }),
+  z.object({ kind: z.literal('trapped'), down: point }),
   z.object({ kind: z.literal('layers'), step: z.number().min(0.02).max(1) }),
   z.object({ kind: z.literal('slice'), printer, resin }),
-  z.object({ kind: z.literal('export'), format: z.enum(['stl', 'obj', '3mf']), name: z.string().max(80) }),
+  z.object({
+    kind: z.literal('export'),
+    format: z.enum(['stl', 'obj', 'ply', '3mf', 'glb']),
+    name: z.string().max(80),
+  }),
+  z.object({ kind: z.literal('measures') }),
+  z.object({ kind: z.literal('rest'), others: z.array(hash).max(64) }),
+  z.object({ kind: z.literal('inward'), point, normal: point }),
+  z.object({ kind: z.literal('floor') }),
+  z.object({
+    kind: z.literal('scan'),
+    stations: z
+      .array(z.object({ azimuth: z.number(), elevation: z.number().min(-60).max(90) }))
+      .min(1)
+      .max(64),
+    across: z.int().min(20).max(600).default(220),
+    noise: z.number().min(0).max(0.05).default(0.001),
+    dropouts: z.number().min(0).max(0.95).default(0.1),
+    floor: z.boolean().default(true),
+    seed: z
+      .int()
+      .min(0)
+      .max(2 ** 31),
+  }),
+  z.object({ kind: z.literal('fit'), other: hash, reach: z.number().gt(0).max(20).default(3) }),
+  z.object({ kind: z.literal('gapMap'), other: hash, reach: z.number().gt(0).max(20).default(3) }),
+  z.object({ kind: z.literal('difference'), other: hash }),
+  z.object({
+    kind: z.literal('balance'),
+    others: z.array(hash).max(64),
+    weights: z.array(weight).min(1).max(65),
+    wish: z.number().min(1).max(80).default(15),
+  }),
+  z.object({
+    kind: z.literal('keySites'),
+    point,
+    normal: point,
+    wall: z.number().min(0.3).max(20),
+    clearance: z.number().min(0).max(2),
+    draft: z.number().min(0).max(15),
+  }),
   z.object({ kind: z.literal('surfaceMaps'), brush: z.number().gt(0).max(20), direction: point }),
 ])
 export type Check = z.infer<typeof check>
 
 export const derivationStatus = z.enum(['waiting', 'running', 'done', 'failed'])
 export const derivation = z.object({
-  key: z.string(), kind: z.string(), status: derivationStatus, progress: z.number(),
+  key: z.string(),
+  kind: z.string(),
+  status: derivationStatus,
+  progress: z.number(),
   meshHash: z.string().nullable(),
   /** name → blob hash of what else was made (a zip, an export, vertex maps) */
   blobs: z.record(z.string(), z.string()),
@@ -27,3 +119,9 @@ export const derivation = z.object({
   problem: z.object({ code: z.string(), message: z.string() }).nullable(),
 })
 export type DerivationRecord = z.infer<typeof derivation>
+
+/** Meshes a check needs beside the one it is asked of, in the order in which it gets them. */
+export const othersAsked = (check: Check): string[] => [
+  ...('other' in check ? [check.other] : []),
+  ...('others' in check ? check.others : []),
+]

@@ -17,19 +17,199 @@ export const drainHole = z.object({
   diameter: z.number().min(1).max(40).describe('mm'),
 })
 
+const direction = point.refine((v) => Math.abs(Math.hypot(...v) - 1) < 1e-3, 'must be a unit vector')
+const hash = z.string().regex(/^[0-9a-f]{64}$/)
+
+type Nine = [N, N, N, N, N, N, N, N, N]
+type N = z.ZodNumber
+
+/** Stands where no mesh of the store is meant. */
+export const NO_MESH = '0'.repeat(64)
+
+export const fixing = z.object({
+  shape: z.enum(['key', 'ball', 'pin', 'magnet']),
+  role: z.enum(['plug', 'socket']),
+  point,
+  direction,
+  width: z.number().min(0.4).max(60).describe('mm'),
+  length: z.number().min(0).max(100).describe('mm'),
+  draft: z.number().min(0).max(15).default(3).describe('degrees'),
+  clearance: z.number().min(0).max(2).default(0.1).describe('mm per side'),
+})
+export type FixingRecord = z.infer<typeof fixing>
+
+export const joint = z.object({
+  name: z.string().trim().min(1).max(60),
+  parent: z
+    .int()
+    .min(-1)
+    .describe('index of the joint it hangs on; −1 for a root; parents stand before their children'),
+  position: point.describe('mm, inside the sculpt as it is before posing'),
+  turn: quaternion.default([0, 0, 0, 1]).describe('x, y, z, w against its parent'),
+})
+export type JointRecord = z.infer<typeof joint>
+
 /** The operation records of a part, with defaults, as they cross the API, the archive and the command line. */
 export const operation = z.discriminatedUnion('kind', [
   z.object({
+    kind: z.literal('base'),
+    outline: z.enum(['round', 'rounded']).default('round'),
+    width: z.number().min(5).max(1000).default(80).describe('mm across the front'),
+    depth: z.number().min(5).max(1000).default(80).describe('mm from front to back'),
+    height: z.number().min(1).max(500).default(12).describe('mm'),
+    corner: z.number().min(0).max(200).default(6).describe('mm'),
+    side: z.enum(['plain', 'stepped', 'turned']).default('plain'),
+    steps: z.int().min(1).max(8).default(2),
+    profile: z
+      .array(z.tuple([z.number().min(0).max(1.5), z.number().min(0).max(1)]))
+      .max(60)
+      .default([])
+      .describe('turned: share of half the width and share of the height, from the foot up'),
+    top: z.enum(['plain', 'cobbles', 'planks', 'rock']).default('plain'),
+    relief: z.number().min(0).max(30).default(1.5).describe('mm'),
+    seed: z.int().min(0).max(1_000_000).default(1),
+  }),
+  z.object({
+    kind: z.literal('nameplate'),
+    text: z.string().trim().min(1).max(200).describe('lines are parted by line breaks'),
+    face: z.enum(['sans', 'serif']).default('serif'),
+    letter: z.number().min(0.8).max(100).default(4).describe('mm, of a capital'),
+    spacing: z.number().min(-0.05).max(0.5).default(0.06).describe('share of the em between letters'),
+    style: z.enum(['raised', 'sunk']).default('raised'),
+    relief: z.number().min(0.1).max(10).default(0.6).describe('mm'),
+    around: z.number().min(-180).max(180).default(0).describe('degrees from the front'),
+    up: z
+      .number()
+      .min(0)
+      .max(1000)
+      .nullable()
+      .default(null)
+      .describe('mm above the foot; null for where it is flattest'),
+    width: z.number().min(2).max(500).nullable().default(null).describe('mm; null for as wide as the text needs'),
+    height: z.number().min(2).max(300).nullable().default(null).describe('mm'),
+    recess: z.number().min(0).max(20).default(0.8).describe('mm'),
+  }),
+  z.object({
+    kind: z.literal('trim'),
+    planes: z
+      .array(z.object({ point, normal: direction }))
+      .max(24)
+      .default([]),
+    box: z.object({ min: point, max: point }).nullable().default(null),
+  }),
+  z.object({
+    kind: z.literal('surface'),
+    voxel: z.number().min(0.0005).max(1000).describe('in the units of the scan'),
+    softness: z.number().min(0.5).max(8).default(1.5).describe('voxels over which noise is averaged out'),
+  }),
+  z.object({ kind: z.literal('rebuild'), voxel: z.number().min(0.02).max(50).describe('mm') }),
+  z.object({
     kind: z.literal('repair'),
     weld: z.number().min(0).max(1).default(repairDefaults.weld).describe('mm; corners nearer than this become one'),
-    dropCrumbs: z.boolean().default(true), fillHoles: z.boolean().default(true),
+    dropCrumbs: z.boolean().default(true),
+    fillHoles: z.boolean().default(true),
   }),
-  z.object({ kind: z.literal('scale'), factor: z.number().gt(0).max(10_000) }),
+  z.object({
+    kind: z.literal('calibrate'),
+    from: point,
+    to: point,
+    distance: z.number().gt(0).max(100_000).describe('mm between the two in truth'),
+  }),
+  z.object({
+    kind: z.literal('smooth'),
+    passes: z.int().min(1).max(200).default(10),
+    limit: z.number().min(0).max(50).default(0.5).describe('mm by which a vertex may move at most'),
+  }),
+  z.object({ kind: z.literal('simplify'), faces: z.int().min(100).max(20_000_000) }),
+  z.object({
+    kind: z.literal('pose'),
+    joints: z.array(joint).max(80),
+    rigid: z.int().min(0).nullable().default(null).describe('joint that the whole part follows; null bends its skin'),
+    settle: z.boolean().default(true),
+    paint: z
+      .array(z.object({ joint: z.int().min(0).max(79), point, radius: z.number().gt(0).max(200) }))
+      .max(2000)
+      .default([])
+      .describe('which joint the skin follows where a brush went, on the sculpt before the pose'),
+  }),
+  z.object({
+    kind: z.literal('place'),
+    quaternion: quaternion.default([0, 0, 0, 1]).describe('x, y, z, w'),
+    shift: point.default([0, 0, 0]).describe('mm'),
+    mirror: z.boolean().default(false),
+  }),
+  z.object({
+    kind: z.literal('scale'),
+    factor: z.number().gt(0).max(10_000),
+    axes: z
+      .tuple([z.number().gt(0).max(100), z.number().gt(0).max(100), z.number().gt(0).max(100)])
+      .default([1, 1, 1])
+      .describe('further factors across, deep and high'),
+    about: z.enum(['foot', 'origin']).default('foot'),
+  }),
+  z.object({
+    kind: z.literal('thicken'),
+    dabs: z
+      .array(z.object({ point, radius: z.number().min(0.1).max(200).describe('mm') }))
+      .min(1)
+      .max(500),
+    by: z.number().min(0.02).max(10).default(0.3).describe('mm'),
+    voxel: z.number().min(0.02).max(5).default(0.2).describe('mm'),
+  }),
+  z.object({
+    kind: z.literal('join'),
+    mode: z.enum(['union', 'subtract', 'blend', 'relieve']),
+    others: z
+      .array(
+        z.object({
+          part: z.string().max(400),
+          mesh: hash.default(NO_MESH),
+          matrix: z
+            .tuple(Array.from({ length: 9 }, () => z.number()) as Nine)
+            .default([1, 0, 0, 0, 1, 0, 0, 0, 1])
+            .describe('by rows: how the other has been turned and has grown since, with this one'),
+          shift: point.default([0, 0, 0]).describe('mm, and moved by'),
+        }),
+      )
+      .min(1)
+      .max(32)
+      .describe('the other parts and the hash of each mesh; on the command line part is a file, beside OPS.json'),
+    fillet: z.number().min(0).max(50).default(2).describe('mm'),
+    clearance: z.number().min(0).max(5).default(0.1).describe('mm per side'),
+    voxel: z.number().min(0.02).max(5).default(0.25).describe('mm'),
+  }),
+  z.object({
+    kind: z.literal('cut'),
+    point,
+    normal: direction,
+    keep: z.enum(['above', 'below']),
+    line: z.array(point).max(2000).default([]).describe('round the body; empty for a plane cut'),
+  }),
+  z.object({ kind: z.literal('fix'), fixings: z.array(fixing).min(1).max(64) }),
+  z.object({
+    kind: z.literal('channel'),
+    path: z.array(point).min(2).max(400),
+    diameter: z.number().min(0.5).max(40).default(2.5).describe('mm'),
+  }),
+  z.object({
+    kind: z.literal('bay'),
+    centre: z.tuple([z.number(), z.number()]).describe('mm, on the foot'),
+    width: z.number().min(3).max(300).default(26).describe('mm inside'),
+    depth: z.number().min(3).max(300).default(26).describe('mm inside'),
+    height: z.number().min(1).max(200).default(6).describe('mm inside'),
+    lid: z.number().min(0.6).max(10).default(1.6).describe('mm, thickness of the lid'),
+    ledge: z.number().min(0.5).max(10).default(1.5).describe('mm on which the lid rests'),
+  }),
   z.object({
     kind: z.literal('hollow'),
     wall: z.number().min(0.4).max(20).describe('mm'),
     voxel: z.number().min(0.05).max(5).default(0.5).describe('mm'),
-    opening: z.number().min(0.2).max(20).default(1).describe('mm; slits of the cavity narrower than twice this are closed'),
+    opening: z
+      .number()
+      .min(0.2)
+      .max(20)
+      .default(1)
+      .describe('mm; slits of the cavity narrower than twice this are closed'),
     leastPocket: z.number().min(0).default(100).describe('mm³; smaller cavities stay solid'),
   }),
   z.object({ kind: z.literal('drill'), holes: z.array(drainHole).min(1).max(64) }),

@@ -1,13 +1,29 @@
 import { z } from 'zod'
+import { CLEARANCES } from '../core/fit/clearance'
+import { LANDMARKS } from '../core/fit/stature'
 import { derivation } from './derivations'
 import { operation } from './operations'
 
 export const schools = z.object({
-  strip: z.enum(['beforeWash', 'afterWash', 'afterCure']), sanding: z.enum(['wet', 'dry']),
-  undercoat: z.enum(['grey', 'white', 'black', 'zenithal']), gluing: z.enum(['assembleFirst', 'subAssemblies']),
-  joints: z.enum(['pinAll', 'pinLoaded', 'glueOnly']), shading: z.enum(['washes', 'glazes', 'airbrush']), finalCoat: z.enum(['oneMatt', 'byRegion']),
+  strip: z.enum(['beforeWash', 'afterWash', 'afterCure']),
+  sanding: z.enum(['wet', 'dry']),
+  undercoat: z.enum(['grey', 'white', 'black', 'zenithal']),
+  gluing: z.enum(['assembleFirst', 'subAssemblies']),
+  joints: z.enum(['pinAll', 'pinLoaded', 'glueOnly']),
+  shading: z.enum(['washes', 'glazes', 'airbrush']),
+  finalCoat: z.enum(['oneMatt', 'byRegion']),
 })
 export const finishLevel = z.enum(['shelf', 'display', 'exhibition'])
+
+/** What a part is made of, for its weight. */
+export const material = z.object({
+  name: z.enum(['resin', 'filament', 'metal']).default('resin'),
+  density: z.number().min(0).max(25).default(1.12),
+  infill: z.number().min(0).max(1).default(1),
+})
+export type Material = z.infer<typeof material>
+
+const triple = z.tuple([z.number(), z.number(), z.number()])
 
 export const pieceFields = z.object({
   name: z.string().trim().min(1, 'Give the piece a name.').max(120),
@@ -20,14 +36,38 @@ export const pieceFields = z.object({
   printerId: z.uuid().nullable().default(null),
   resinId: z.uuid().nullable().default(null),
   schools: schools.partial().default({}),
+  /** by part */
+  materials: z.record(z.string(), material).default({}),
+  /** degrees that the whole should bear being tipped */
+  tipWish: z.number().min(1).max(80).default(15),
+  /** what for: prints of a sculpt that may not be sold must not be */
+  purpose: z.enum(['keep', 'sell', 'commission']).default('keep'),
+  /** parts that are moved together, by the name of their group */
+  groups: z.record(z.string(), z.string().trim().max(60)).default({}),
+  /** which way the face looks: a direction on the sculpt as it came, and the joint that turns it */
+  facing: z
+    .object({ partId: z.uuid(), direction: triple, joint: z.string().max(60).nullable() })
+    .nullable()
+    .default(null),
+  /** a standing height along the body: places on the skin, before the size is set, see core/fit/stature */
+  landmarks: z
+    .object({ partId: z.uuid(), points: z.array(triple).length(LANDMARKS.length) })
+    .nullable()
+    .default(null),
 })
 export const newPiece = pieceFields
 export const changedPiece = pieceFields.partial().extend({ version: z.int() })
 
 export const partStep = z.object({ op: operation, derivation: derivation.nullable() })
 export const part = z.object({
-  id: z.uuid(), pieceId: z.uuid(), name: z.string(), version: z.int(),
-  sculptMesh: z.string(), fileName: z.string(),
+  id: z.uuid(),
+  pieceId: z.uuid(),
+  name: z.string(),
+  version: z.int(),
+  sculptMesh: z.string(),
+  /** the library's entry; null of a body that was made here */
+  sculptId: z.uuid().nullable(),
+  fileName: z.string(),
   steps: z.array(partStep),
   /** hash of the mesh after all operations that are done */
   meshHash: z.string(),
@@ -35,22 +75,63 @@ export const part = z.object({
 export type PartRecord = z.infer<typeof part>
 export const changedPart = z.object({ version: z.int(), operations: z.array(operation).max(200) })
 
+/**
+ * Several parts changed at once, all or none: what a cut, a key in both halves, a new base or a duplicate needs. Each
+ * change names the version it was made from.
+ */
+export const arrangement = z.object({
+  changes: z
+    .array(changedPart.extend({ id: z.uuid() }))
+    .max(200)
+    .default([]),
+  /** parts that get another sculpt of the library under the same operations; after `changes`, whose versions count on */
+  swap: z
+    .array(z.object({ id: z.uuid(), version: z.int(), sculpt: z.uuid() }))
+    .max(200)
+    .default([]),
+  /** new parts: a copy of another, a sculpt of the library, or neither: a generated body; each with its operations */
+  create: z
+    .array(
+      z.object({
+        name: z.string().trim().min(1).max(120),
+        from: z.uuid().nullable(),
+        sculpt: z.uuid().nullable().default(null),
+        operations: z.array(operation).max(200),
+      }),
+    )
+    .max(50)
+    .default([]),
+  remove: z.array(z.uuid()).max(200).default([]),
+  restore: z.array(z.uuid()).max(200).default([]),
+})
+export type ArrangementInput = z.input<typeof arrangement>
+
 export const intake = z.object({
-  id: z.uuid(), fileName: z.string(), status: z.enum(['waiting', 'done', 'refused']),
+  id: z.uuid(),
+  fileName: z.string(),
+  status: z.enum(['waiting', 'done', 'refused']),
   problem: z.object({ code: z.string(), message: z.string() }).nullable(),
+  /** sentences about files of an archive that could not be read while others could */
+  passedOver: z.array(z.string()).default([]),
 })
 export const piece = pieceFields.extend({ id: z.uuid(), version: z.int(), createdAt: z.string() })
 export type PieceRecord = z.infer<typeof piece>
+export const arranged = z.object({ created: z.array(z.uuid()) })
 export const pieceSummary = piece.extend({ parts: z.int(), done: z.int(), thumbnailMesh: z.string().nullable() })
 export const pieceDetail = piece.extend({ partList: z.array(part), intakes: z.array(intake) })
 export type PieceDetail = z.infer<typeof pieceDetail>
 
 export const TECHNIQUES = ['base', 'wash', 'dry brush', 'glaze', 'layer', 'varnish'] as const
 export const coat = z.object({
-  id: z.string().max(40), regionId: z.int().min(0).max(255), technique: z.enum(TECHNIQUES),
+  id: z.string().max(40),
+  regionId: z.int().min(0).max(255),
+  technique: z.enum(TECHNIQUES),
   paintId: z.uuid().nullable().default(null),
   /** or a mix: drops by paint */
-  mix: z.array(z.object({ paintId: z.uuid(), drops: z.int().min(1).max(12) })).max(4).default([]),
+  mix: z
+    .array(z.object({ paintId: z.uuid(), drops: z.int().min(1).max(12) }))
+    .max(4)
+    .default([]),
   /** dry film, µm, of all its coats together */
   film: z.number().min(0.5).max(400).default(40),
   /** volume share of paint in the thinned mix */
@@ -58,32 +139,110 @@ export const coat = z.object({
   tool: z.enum(['brush', 'airbrush']).default('brush'),
 })
 export type Coat = z.infer<typeof coat>
-export const region = z.object({ id: z.int().min(0).max(255), name: z.string().trim().min(1).max(60), target: z.string().regex(/^#[0-9a-f]{6}$/i).nullable().default(null), area: z.number().min(0).nullable().default(null).describe('mm², as labelled on the sculpt') })
+export const region = z.object({
+  id: z.int().min(0).max(255),
+  name: z.string().trim().min(1).max(60),
+  target: z
+    .string()
+    .regex(/^#[0-9a-f]{6}$/i)
+    .nullable()
+    .default(null),
+})
+/** Which region each vertex of one part's display copy belongs to. */
+export const labelMap = z.object({
+  partId: z.uuid(),
+  meshHash: z.string().length(64).describe('display mesh on which the labels were painted'),
+  labels: z.string().length(64).describe('blob of one byte per vertex'),
+  areas: z.record(z.string(), z.number().min(0)).describe('mm² by region id'),
+})
 export const scheme = z.object({
-  version: z.int(), regions: z.array(region).min(1).max(64), coats: z.array(coat).max(400),
-  /** display mesh on which the labels were painted, and one byte per vertex of it */
-  meshHash: z.string().nullable(), labels: z.string().nullable().describe('blob hash'),
+  version: z.int(),
+  regions: z.array(region).min(1).max(64),
+  coats: z.array(coat).max(400),
+  maps: z.array(labelMap).max(200).default([]),
 })
 export type Scheme = z.infer<typeof scheme>
 
-export const tick = z.object({ stepKey: z.string().max(200), doneAt: z.iso.datetime().nullable(), timerUntil: z.iso.datetime().nullable() })
-export const logEntry = z.object({ id: z.uuid(), pieceId: z.uuid(), stepKey: z.string().nullable(), text: z.string(), photo: z.string().nullable(), at: z.string() })
-export const newLogEntry = z.object({ stepKey: z.string().max(200).nullable().default(null), text: z.string().trim().max(10_000), photo: z.string().length(64).nullable().default(null) })
+export const tick = z.object({
+  stepKey: z.string().max(200),
+  doneAt: z.iso.datetime().nullable(),
+  timerUntil: z.iso.datetime().nullable(),
+})
+export const logEntry = z.object({
+  id: z.uuid(),
+  pieceId: z.uuid(),
+  stepKey: z.string().nullable(),
+  text: z.string(),
+  photo: z.string().nullable(),
+  at: z.string(),
+})
+export const newLogEntry = z.object({
+  stepKey: z.string().max(200).nullable().default(null),
+  text: z.string().trim().max(10_000),
+  photo: z.string().length(64).nullable().default(null),
+})
 export type LogEntry = z.infer<typeof logEntry>
 
 export const planStep = z.object({
-  key: z.string(), phase: z.string(), title: z.string(), why: z.string(), handsOn: z.number(), waiting: z.number(), needs: z.string(),
-  cautions: z.array(z.string()), materials: z.array(z.string()), after: z.array(z.string()),
-  start: z.number().nullable(), end: z.number().nullable(), free: z.number().nullable(),
-  doneAt: z.string().nullable(), timerUntil: z.string().nullable(), critical: z.boolean(),
+  key: z.string(),
+  phase: z.string(),
+  title: z.string(),
+  why: z.string(),
+  handsOn: z.number(),
+  waiting: z.number(),
+  needs: z.string(),
+  cautions: z.array(z.string()),
+  materials: z.array(z.string()),
+  after: z.array(z.string()),
+  start: z.number().nullable(),
+  end: z.number().nullable(),
+  free: z.number().nullable(),
+  doneAt: z.string().nullable(),
+  timerUntil: z.string().nullable(),
+  critical: z.boolean(),
 })
 export type PlanStepRecord = z.infer<typeof planStep>
-export const plan = z.object({ steps: z.array(planStep), finish: z.number(), impossible: z.array(z.string()), sprayRefused: z.string().nullable() })
+export const plan = z.object({
+  steps: z.array(planStep),
+  finish: z.number(),
+  impossible: z.array(z.string()),
+  sprayRefused: z.string().nullable(),
+})
 export type PlanRecord = z.infer<typeof plan>
 
+const drawnAndMeasured = z.object({
+  drawn: z.number().gt(0).max(200).describe('mm'),
+  measured: z.number().gt(0).max(200).describe('mm'),
+})
+const byProcess = z.object({
+  sliding: z.number().min(0).max(2).describe('mm per side'),
+  press: z.number().min(0).max(2).describe('mm per side'),
+  /** a peg and a hole printed and measured; null where none was */
+  print: z.object({ peg: drawnAndMeasured, hole: drawnAndMeasured }).nullable().default(null),
+})
+
 export const workshop = z.object({
-  name: z.string(), currency: z.string().length(3), temperature: z.number().min(-20).max(50), humidity: z.number().min(0).max(100),
-  schools, benchHours: z.array(z.object({ weekday: z.int().min(0).max(6), from: z.int().min(0).max(1440), to: z.int().min(0).max(1440) })).max(40),
+  name: z.string(),
+  currency: z.string().length(3),
+  temperature: z.number().min(-20).max(50),
+  humidity: z.number().min(0).max(100),
+  schools,
+  benchHours: z
+    .array(z.object({ weekday: z.int().min(0).max(6), from: z.int().min(0).max(1440), to: z.int().min(0).max(1440) }))
+    .max(40),
+  clearances: z
+    .object({ resin: byProcess, filament: byProcess })
+    .default({ resin: { ...CLEARANCES.resin, print: null }, filament: { ...CLEARANCES.filament, print: null } }),
+  /** remembered poses: each joint's turn by its name */
+  poses: z
+    .array(
+      z.object({
+        name: z.string().max(60),
+        turns: z.record(z.string(), z.tuple([z.number(), z.number(), z.number(), z.number()])),
+      }),
+    )
+    .max(200)
+    .default([]),
   /** how far the demo has been filled in; null where the workshop was never a demo */
   demo: z.enum(['filling', 'done']).nullable().default(null),
   version: z.int(),

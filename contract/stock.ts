@@ -2,8 +2,10 @@ import { z } from 'zod'
 
 export const printer = z.object({
   name: z.string().min(1).max(80),
-  pixelsX: z.int().min(16).max(40_000), pixelsY: z.int().min(16).max(40_000),
-  pitchX: z.number().gt(0.005).max(1).describe('mm'), pitchY: z.number().gt(0.005).max(1).describe('mm'),
+  pixelsX: z.int().min(16).max(40_000),
+  pixelsY: z.int().min(16).max(40_000),
+  pitchX: z.number().gt(0.005).max(1).describe('mm'),
+  pitchY: z.number().gt(0.005).max(1).describe('mm'),
   height: z.number().gt(1).max(2000).describe('mm'),
   layerHeight: z.number().min(0.01).max(0.4).describe('mm'),
   liftTime: z.number().min(0).max(120).default(3.2).describe('s'),
@@ -12,14 +14,19 @@ export const printer = z.object({
   bottomLayers: z.int().min(0).max(100).default(5),
 })
 export const resin = z.object({
-  name: z.string().min(1).max(80), density: z.number().gt(0.5).max(3).default(1.12).describe('g/ml'),
-  pricePerLitre: z.number().min(0).default(38), exposure: z.number().gt(0).max(600).default(2.4).describe('s'),
+  name: z.string().min(1).max(80),
+  density: z.number().gt(0.5).max(3).default(1.12).describe('g/ml'),
+  pricePerLitre: z.number().min(0).default(38),
+  exposure: z.number().gt(0).max(600).default(2.4).describe('s'),
   bottomExposure: z.number().gt(0).max(600).default(26).describe('s'),
-  peelPressure: z.number().gt(0).default(12_000).describe('Pa'), greenStrength: z.number().gt(0).default(4.5e6).describe('Pa'),
+  peelPressure: z.number().gt(0).default(12_000).describe('Pa'),
+  greenStrength: z.number().gt(0).default(4.5e6).describe('Pa'),
   clear: z.boolean().default(false),
 })
 export const paint = z.object({
-  name: z.string().min(1).max(80), hex: z.string().regex(/^#[0-9a-f]{6}$/i), opacity: z.number().min(0).max(1),
+  name: z.string().min(1).max(80),
+  hex: z.string().regex(/^#[0-9a-f]{6}$/i),
+  opacity: z.number().min(0).max(1),
   kind: z.enum(['acrylic', 'ink', 'wash', 'metallic', 'fluorescent', 'varnish']),
   /** ml left */
   level: z.number().min(0).default(17),

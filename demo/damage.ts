@@ -9,7 +9,8 @@ export function damaged(mesh: Mesh): Mesh {
     return Math.hypot(p[v]! - x, p[v + 1]! - y, p[v + 2]! - z) < r
   }
   const keep = new Uint8Array(faces).fill(1)
-  for (let f = 0; f < faces; f++) if (near(f, 7, 2, 40, 2.2) || near(f, 0, -9, 10, 1.4) || near(f, -4, -12, 52, 0.9)) keep[f] = 0
+  for (let f = 0; f < faces; f++)
+    if (near(f, 7, 2, 40, 2.2) || near(f, 0, -9, 10, 1.4) || near(f, -4, -12, 52, 0.9)) keep[f] = 0
   const torn = keepFaces(mesh, keep)
   const triangles = torn.triangles.slice()
   for (let f = 0; f < triangles.length; f += 3) {
@@ -23,5 +24,10 @@ export function damaged(mesh: Mesh): Mesh {
     positions: new Float32Array([x, y, z, x + s, y, z, x, y + s, z, x, y, z + s]),
     triangles: new Uint32Array([0, 2, 1, 0, 1, 3, 0, 3, 2, 1, 2, 3]),
   })
-  return concatenate([{ positions: torn.positions, triangles }, crumb(13, -8, 30, 0.4), crumb(-12, 10, 45, 0.3), crumb(3, -20, 20, 0.5)])
+  return concatenate([
+    { positions: torn.positions, triangles },
+    crumb(13, -8, 30, 0.4),
+    crumb(-12, 10, 45, 0.3),
+    crumb(3, -20, 20, 0.5),
+  ])
 }

@@ -23,8 +23,8 @@ describe('demo', () => {
     expect(topology(bust)).toMatchObject(closed)
     const r = await hollow(bust, { wall: 2, voxel: 0.8, opening: 1, leastPocket: 100 })
     if (!r.ok) throw new Error(r.problem.message)
-    expect(r.value.report.wall.minimum).toBeGreaterThan(2 * 0.92)
     // At this coarse voxel: well within one voxel; at 0.5 mm within 5 % (core/shape).
+    expect(r.value.report.wall.minimum).toBeGreaterThan(2 - 0.8 / 3)
     expect(r.value.report.wall.mean).toBeLessThan(2.2)
     expect(await acceptedAsSolid(r.value.mesh)).toBe(true)
   })

@@ -1,14 +1,19 @@
+import { writePly } from '../core/formats/ply'
 import { writeStl } from '../core/formats/stl'
 import { meshFromBytes } from '../core/formats/meshBytes'
 import { bounds, type Box, type Mesh } from '../core/mesh/mesh'
 import { regionAreas } from '../core/paint/regions'
+import type { SculptRecord } from '../contract/sculpts'
 import type { OperationInput } from '../contract/operations'
 import type { PartRecord, PieceDetail, Coat } from '../contract/pieces'
 import type { Shape } from '../core/volume/primitives'
 import { damaged } from './damage'
+import { LOOK, type Cup } from '../core/print/layerGraph'
+import { scan, type ScannerOptions } from '../core/scan/scanner'
+import type { DrainHole } from '../core/shape/drill'
 import { build } from './sculpts/build'
 import { lanternKeeper } from './sculpts/lanternKeeper'
-import { pilotBust } from './sculpts/pilotBust'
+import { pilotBust, pilotParts } from './sculpts/pilotBust'
 import { tern } from './sculpts/tern'
 import { PAINTS, PRINTERS, RESINS } from './workshop'
 
@@ -16,14 +21,19 @@ import { PAINTS, PRINTERS, RESINS } from './workshop'
 const api = process.env.UNDERCUT_API ?? 'http://127.0.0.1:4870'
 
 async function call<T>(method: string, path: string, body?: unknown, raw?: Uint8Array): Promise<T> {
-  const ask = (): Promise<Response> => fetch(`${api}/api${path}`, {
-    method, headers: { 'content-type': raw ? 'application/octet-stream' : 'application/json' }, body: raw ? Buffer.from(raw) : body === undefined ? undefined : JSON.stringify(body),
-  })
+  const ask = (): Promise<Response> =>
+    fetch(`${api}/api${path}`, {
+      method,
+      headers: { 'content-type': raw ? 'application/octet-stream' : 'application/json' },
+      body: raw ? Buffer.from(raw) : body === undefined ? undefined : JSON.stringify(body),
+    })
   // Sculpting takes long enough for a kept connection to be closed meanwhile; a fresh one is made then.
   const r = await ask().catch(ask)
   if (!r.ok) throw new Error(`${method} ${path}: ${r.status} ${await r.text()}`)
   return (r.status === 204 ? undefined : await r.json()) as T
 }
+/** The bust goes on a shelf at eye level: 172 mm. */
+const BUST_SCALE = 1.2
 const pause = (ms: number): Promise<void> => new Promise((r) => setTimeout(r, ms))
 
 async function settled(piece: string, ready: (p: PieceDetail) => boolean): Promise<PieceDetail> {
@@ -38,34 +48,60 @@ const derived = (p: PartRecord): boolean => p.steps.every((s) => s.derivation?.s
 
 async function operate(piece: string, more: OperationInput[]): Promise<PieceDetail> {
   const before = (await call<PieceDetail>('GET', `/pieces/${piece}`)).partList[0]!
-  await call('PUT', `/parts/${before.id}/operations`, { version: before.version, operations: [...before.steps.map((s) => s.op), ...more] })
+  await call('PUT', `/parts/${before.id}/operations`, {
+    version: before.version,
+    operations: [...before.steps.map((s) => s.op), ...more],
+  })
   return settled(piece, (p) => derived(p.partList[0]!))
 }
 
 const check = async <T>(mesh: string, body: unknown): Promise<T> => (await checked(mesh, body)).report as T
 async function checked(mesh: string, body: unknown): Promise<{ report: unknown; meshHash: string | null }> {
   for (;;) {
-    const d = await call<{ status: string; report: unknown; meshHash: string | null; problem: { message: string } | null }>('POST', '/checks', { mesh, check: body })
+    const d = await call<{
+      status: string
+      report: unknown
+      meshHash: string | null
+      problem: { message: string } | null
+    }>('POST', '/checks', { mesh, check: body })
     if (d.status === 'done') return d
     if (d.status === 'failed') throw new Error(d.problem?.message)
     await pause(400)
   }
 }
 
-/** Painted by where things are on the bust, as an artist would brush them: heights in shares of the whole. */
-function bustLabels(mesh: Mesh): Uint8Array {
+/** The keeper looks round to the water: joints in the middle of his body, the neck turned. */
+const KEEPER_JOINTS: Extract<OperationInput, { kind: 'pose' }>['joints'] = [
+  { name: 'pelvis', parent: -1, position: [1.8, 2.3, 97.7] },
+  { name: 'chest', parent: 0, position: [1.3, 3.2, 128.7] },
+  {
+    name: 'neck',
+    parent: 1,
+    position: [1.3, -2.4, 143.8],
+    turn: [0.07, 0.02, 0.2, Math.sqrt(1 - 0.07 ** 2 - 0.02 ** 2 - 0.2 ** 2)],
+  },
+  { name: 'crown', parent: 2, position: [-1.2, -1.8, 154.5] },
+]
+const CAST_SCAN: ScannerOptions = {
+  stations: Array.from({ length: 10 }, (_, i) => ({ azimuth: 36 * i, elevation: i % 2 === 0 ? 12 : 48 })),
+  across: 260,
+  noise: 0.0008,
+  dropouts: 0.12,
+  floor: true,
+  seed: 1887,
+}
+
+/** Each vertex takes the region of the part of the sculpt that it lies on. The body was scaled about its foot. */
+function bustLabels(mesh: Mesh, factor: number): Uint8Array {
   const { min, max } = bounds(mesh)
+  const foot = [(min[0] + max[0]) / 2, (min[1] + max[1]) / 2, min[2]]
+  const parts = pilotParts()
+  const regions = [parts.coat, parts.skin, parts.hair, parts.cap, parts.socle]
   const p = mesh.positions
   return Uint8Array.from({ length: p.length / 3 }, (_, v) => {
-    const k = 148 / (max[2] - min[2])
-    const x = (p[v * 3]! - (min[0] + max[0]) / 2) * k, y = (p[v * 3 + 1]! - (min[1] + max[1]) / 2) * k - 0.6, z = (p[v * 3 + 2]! - min[2]) * k
-    if (z < 37) return 4
-    if (z > 120.5 + 0.18 * y && Math.hypot(x / 22, (y - 3.4) / 25) < 1.2 && z > 118) return 3
-    const beard = y < -1 && z < 104.6 && z > 81 && Math.hypot(x / (z > 93 ? 17 : 12), (y + 9) / 12.5) < 1.05
-    const mouth = Math.abs(x) < 4.6 && z > 98.3 && z < 102.9 && y < -15
-    if (beard && !mouth) return 2
-    if (y > 6 && z > 97 && Math.abs(x) < 16) return 2
-    return z > 88 && Math.hypot(x / 21, (y - 1) / 28) < 1 ? 1 : 0
+    const [x, y, z] = foot.map((f, k) => f + (p[v * 3 + k]! - f) / factor) as [number, number, number]
+    const distances = regions.map((r) => r(x, y, z))
+    return distances.indexOf(Math.min(...distances))
   })
 }
 
@@ -75,58 +111,248 @@ async function main(): Promise<void> {
   const stock = await call<{ id: string; kind: string; data: { name: string } }[]>('GET', '/stock')
   // A workshop that is in use, or whose demo was finished, is left alone; one that was interrupted is filled on.
   if (shop.demo === 'done' || (shop.demo === null && (there.length > 0 || stock.length > 0))) return
-  if (shop.demo === null) await call('PUT', '/workshop', { ...shop, name: 'Kielwerk, Brennhaven', temperature: 18, humidity: 56, demo: 'filling' })
+  if (shop.demo === null)
+    await call('PUT', '/workshop', {
+      ...shop,
+      name: 'Kielwerk, Brennhaven',
+      temperature: 18,
+      humidity: 56,
+      demo: 'filling',
+    })
   const made = async (kind: string, list: readonly object[]): Promise<Map<string, string>> => {
     const ids = new Map<string, string>()
     for (const data of list) {
       const { name } = data as { name: string }
-      ids.set(name, (stock.find((s) => s.kind === kind && s.data.name === name) ?? (await call<{ id: string }>('POST', `/stock/${kind}`, data))).id)
+      ids.set(
+        name,
+        (
+          stock.find((s) => s.kind === kind && s.data.name === name) ??
+          (await call<{ id: string }>('POST', `/stock/${kind}`, data))
+        ).id,
+      )
     }
     return ids
   }
-  const printers = await made('printer', PRINTERS), resins = await made('resin', RESINS), paints = await made('paint', PAINTS)
+  const printers = await made('printer', PRINTERS),
+    resins = await made('resin', RESINS),
+    paints = await made('paint', PAINTS)
   const soon = (days: number): string => new Date(Date.now() + days * 86_400_000).toISOString().slice(0, 10)
-  const base = { resinId: resins.get('Slate grey, tough'), client: 'Brennhaven Harbour Museum' }
-  const piece = async (fields: { name: string } & Record<string, unknown>): Promise<string> => (there.find((p) => p.name === fields.name) ?? (await call<{ id: string }>('POST', '/pieces', { ...base, ...fields }))).id
+  const base = {
+    resinId: resins.get('Slate grey, tough'),
+    client: 'Brennhaven Harbour Museum',
+    purpose: 'commission',
+  }
+  const piece = async (fields: { name: string } & Record<string, unknown>): Promise<string> =>
+    (
+      there.find((p) => p.name === fields.name) ??
+      (await call<{ id: string }>('POST', '/pieces', { ...base, ...fields }))
+    ).id
   // The list shows the newest first: the bust, which has come furthest, is made last.
-  const spare = await piece({ name: 'Tern, file from the archive', brief: 'The museum’s old file of the tern. It came damaged: mend it before anything else.', finish: 'shelf', printerId: printers.get('Plover (fine)') })
-  const bird = await piece({ name: 'Tern on a mooring post', brief: 'Twelve small birds for the shop, 60 mm, to be painted in a batch.', finish: 'shelf', printerId: printers.get('Plover (fine)'), deadline: soon(60) })
-  const keeper = await piece({ name: 'The lantern keeper', brief: 'Display statue for the stairwell: the keeper on his last round. Lantern in clear resin later. Ask about the coat: oilskin ochre or dark blue?', finish: 'exhibition', printerId: printers.get('Gannet (large)'), deadline: soon(75) })
-  const bust = await piece({ name: 'Harbour pilot, bust', brief: 'For the entrance hall, behind glass, seen from the front and a little below. Knit cap dark blue, coat black-blue, beard grey. He looked out, not down.', finish: 'display', printerId: printers.get('Gannet (large)'), deadline: soon(45), subjectStature: 660 })
+  const spare = await piece({
+    name: 'Tern, file from the archive',
+    brief: 'The museum’s old file of the tern. It came damaged: mend it before anything else.',
+    finish: 'shelf',
+    printerId: printers.get('Plover (fine)'),
+  })
+  const cast = await piece({
+    name: 'Tern, scanned from the cast',
+    purpose: 'keep',
+    brief:
+      'The plaster cast in the museum’s cellar, scanned on the spot. Beak to tail is 63 mm on the cast: calibrate by that.',
+    finish: 'display',
+    printerId: printers.get('Plover (fine)'),
+  })
+  const bird = await piece({
+    name: 'Tern on a mooring post',
+    purpose: 'sell',
+    brief: 'Twelve small birds for the shop, 60 mm, to be painted in a batch.',
+    finish: 'shelf',
+    printerId: printers.get('Plover (fine)'),
+    deadline: soon(60),
+  })
+  const keeper = await piece({
+    name: 'The lantern keeper',
+    brief:
+      'Display statue for the stairwell: the keeper on his last round. Lantern in clear resin later. Ask about the coat: oilskin ochre or dark blue?',
+    finish: 'exhibition',
+    printerId: printers.get('Gannet (large)'),
+    deadline: soon(75),
+  })
+  const bust = await piece({
+    name: 'Harbour pilot, bust',
+    brief:
+      'For the entrance hall, behind glass, seen from the front and a little below. Knit cap dark blue, coat black-blue, beard grey. He looked out, not down.',
+    finish: 'display',
+    printerId: printers.get('Gannet (large)'),
+    deadline: soon(45),
+    subjectStature: 660,
+  })
 
   const sculpt = async (to: string, name: string, make: () => Promise<Mesh>): Promise<void> => {
     const now = await call<PieceDetail>('GET', `/pieces/${to}`)
     if (now.partList.length > 0) return
-    if (now.intakes.length === 0) await call('POST', `/pieces/${to}/files?name=${encodeURIComponent(name)}`, undefined, writeStl(await make()))
+    if (now.intakes.length === 0)
+      await call(
+        'POST',
+        `/pieces/${to}/files?name=${encodeURIComponent(name)}`,
+        undefined,
+        name.endsWith('.ply') ? writePly(await make()) : writeStl(await make()),
+      )
     await settled(to, (p) => p.partList.length > 0)
   }
-  const shape = (s: Shape, min: Box['min'], max: Box['max'], voxel: number): Promise<Mesh> => build(s, { min, max }, voxel)
+  const shape = (s: Shape, min: Box['min'], max: Box['max'], voxel: number): Promise<Mesh> =>
+    build(s, { min, max }, voxel)
   const ternMesh = (): Promise<Mesh> => shape(tern(), [-16, -27, -1], [16, 38, 60], 0.3)
   await sculpt(bust, 'harbour-pilot.stl', () => shape(pilotBust(), [-42, -34, -1], [42, 34, 150], 0.6))
   await sculpt(bird, 'tern.stl', ternMesh)
   await sculpt(spare, 'tern-archive-copy.stl', async () => damaged(await ternMesh()))
+  await sculpt(cast, 'scan-of-the-cast.ply', async () => scan(await ternMesh(), CAST_SCAN).cloud)
   await sculpt(keeper, 'lantern-keeper.stl', () => shape(lanternKeeper(), [-38, -38, -1], [40, 38, 168], 0.55))
 
-  const begun = async (id: string, kind: string): Promise<boolean> => (await call<PieceDetail>('GET', `/pieces/${id}`)).partList[0]!.steps.some((s) => s.op.kind === kind)
-  if (!(await begun(bust, 'hollow'))) await operate(bust, [{ kind: 'scale', factor: 1.2 }, { kind: 'hollow', wall: 2.2, voxel: 0.6 }])
+  await describeLibrary()
+
+  const begun = async (id: string, kind: string): Promise<boolean> =>
+    (await call<PieceDetail>('GET', `/pieces/${id}`)).partList[0]!.steps.some((s) => s.op.kind === kind)
+  if (!(await begun(bust, 'hollow')))
+    await operate(bust, [
+      { kind: 'scale', factor: BUST_SCALE },
+      { kind: 'hollow', wall: 2.2, voxel: 0.6 },
+    ])
   const hollowed = await settled(bust, (p) => derived(p.partList[0]!))
   if (!(await begun(bust, 'drill'))) {
     // Tipped back, so that the face looks up and away from every support; down is then toward the back of the foot.
-    const back = (-38 * Math.PI) / 180
-    const { sites } = await check<{ sites: { point: [number, number, number]; direction: [number, number, number]; diameter: number }[] }>(hollowed.partList[0]!.meshHash, { kind: 'drainSites', diameter: 4, down: [0, -Math.sin(back), -Math.cos(back)] })
+    const back = (-25 * Math.PI) / 180
+    const { sites } = await check<{
+      sites: { point: [number, number, number]; direction: [number, number, number]; diameter: number }[]
+    }>(hollowed.partList[0]!.meshHash, { kind: 'drainSites', diameter: 4, down: [0, -Math.sin(back), -Math.cos(back)] })
     await operate(bust, [
       { kind: 'drill', holes: sites.map(({ point, direction, diameter }) => ({ point, direction, diameter })) },
-      { kind: 'orient', quaternion: [Math.sin(back / 2), 0, 0, Math.cos(back / 2)] }, { kind: 'support' },
+      { kind: 'orient', quaternion: [Math.sin(back / 2), 0, 0, Math.cos(back / 2)] },
+      { kind: 'support' },
     ])
   }
+  await ventCups(bust, hollowed.partList[0]!.meshHash)
   const done = await settled(bust, (p) => derived(p.partList[0]!))
-  await call('POST', '/checks', { mesh: done.partList[0]!.meshHash, check: { kind: 'slice', printer: PRINTERS[0], resin: RESINS[0] } })
-  if (!(await begun(keeper, 'scale'))) await operate(keeper, [{ kind: 'scale', factor: 1.25 }])
+  await call('POST', '/checks', {
+    mesh: done.partList[0]!.meshHash,
+    check: { kind: 'slice', printer: PRINTERS[0], resin: RESINS[0] },
+  })
+  if (!(await begun(keeper, 'scale')))
+    await operate(keeper, [
+      { kind: 'pose', joints: KEEPER_JOINTS },
+      { kind: 'scale', factor: 1.25, about: 'origin' },
+    ])
+  const standing = await settled(keeper, (p) => derived(p.partList[0]!))
+  if (standing.partList.length === 1)
+    await call('POST', `/pieces/${keeper}/arrange`, {
+      create: [
+        {
+          name: 'Plinth',
+          from: null,
+          operations: [
+            {
+              kind: 'base',
+              outline: 'rounded',
+              side: 'stepped',
+              width: 108,
+              depth: 108,
+              height: 16,
+              steps: 2,
+              corner: 6,
+            },
+            { kind: 'nameplate', text: 'THE LAST ROUND', letter: 3.4, relief: 0.5 },
+            { kind: 'place', shift: [1.5, 0, -16] },
+          ],
+        },
+      ],
+    })
+
+  const { version, facing, partList } = await call<PieceDetail>('GET', `/pieces/${keeper}`)
+  if (!facing)
+    await call('PATCH', `/pieces/${keeper}`, {
+      version,
+      facing: { partId: partList[0]!.id, direction: [0.05, -0.99, 0.1], joint: 'neck' },
+    })
 
   const before = await call<{ version: number }>('GET', `/pieces/${bust}/scheme`)
   if (before.version === 0) await paintBust(bust, paints, done.partList[0]!)
-  if ((await call<unknown[]>('GET', `/pieces/${bust}/log`)).length === 0) await call('POST', `/pieces/${bust}/log`, { text: 'Museum approved the sculpt. The cap must not shade the eyes: light comes from above in the case.' })
+  if ((await call<unknown[]>('GET', `/pieces/${bust}/log`)).length === 0)
+    await call('POST', `/pieces/${bust}/log`, {
+      text: 'Museum approved the sculpt. The cap must not shade the eyes: light comes from above in the case.',
+    })
   await call('PUT', '/workshop', { ...(await call<object>('GET', '/workshop')), demo: 'done' })
+}
+
+/** What the workshop knows of its sculpts, by the file they came as. */
+const LIBRARY: Record<string, { name: string; tags: string[]; origin: string; licence: string; maySell: string }> = {
+  'harbour-pilot.stl': {
+    name: 'Harbour pilot',
+    tags: ['bust', 'harbour', 'own sculpt'],
+    origin: 'Sculpted here, from the museum’s photographs',
+    licence: 'Made for the museum; castings for its shop are agreed.',
+    maySell: 'yes',
+  },
+  'lantern-keeper.stl': {
+    name: 'Lantern keeper',
+    tags: ['figure', 'harbour', 'own sculpt'],
+    origin: 'Sculpted here',
+    licence: 'Ours.',
+    maySell: 'yes',
+  },
+  'tern.stl': {
+    name: 'Tern',
+    tags: ['bird', 'harbour', 'own sculpt'],
+    origin: 'Sculpted here',
+    licence: 'Ours.',
+    maySell: 'yes',
+  },
+  'tern-archive-copy.stl': {
+    name: 'Tern, archive copy',
+    tags: ['bird', 'harbour', 'damaged'],
+    origin: 'The museum’s archive, on an old disc',
+    licence: '',
+    maySell: 'ask',
+  },
+  'scan-of-the-cast.ply': {
+    name: 'Tern, plaster cast',
+    tags: ['bird', 'scan'],
+    origin: 'Scanned in the museum’s cellar',
+    licence: 'For the museum’s own use.',
+    maySell: 'no',
+  },
+}
+async function describeLibrary(): Promise<void> {
+  for (const s of await call<SculptRecord[]>('GET', '/sculpts')) {
+    const known = LIBRARY[s.fileName]
+    if (known && s.origin === '') await call('PATCH', `/sculpts/${s.id}`, { ...known, version: s.version })
+  }
+}
+
+/** As the artist would with the finding's own fix: opens cups that pull hard, one hole after the other. */
+async function ventCups(piece: string, hollow: string): Promise<void> {
+  for (let round = 0; round < 3; round++) {
+    const part = (await settled(piece, (p) => derived(p.partList[0]!))).partList[0]!
+    const { cups } = await check<{ cups: Cup[] }>(part.meshHash, { kind: 'layers', step: LOOK })
+    const worst = cups[0]
+    if (!worst || worst.force < 10) return
+    const ops = part.steps.map((s) => s.op)
+    const turn = ops.find((o) => o.kind === 'orient')!
+    const { report } = part.steps.find((s) => s.op.kind === 'support')!.derivation!
+    const { site } = await check<{ site: DrainHole }>(hollow, {
+      kind: 'ventSite',
+      point: [worst.startX, worst.startY, (worst.firstLayer + 0.5) * LOOK],
+      quaternion: turn.quaternion,
+      shift: (report as { support: { shift: number[] } }).support.shift,
+      diameter: 3,
+    })
+    const { point, direction, diameter } = site
+    await call('PUT', `/parts/${part.id}/operations`, {
+      version: part.version,
+      operations: ops.map((o) =>
+        o.kind === 'drill' ? { ...o, holes: [...o.holes, { point, direction, diameter }] } : o,
+      ),
+    })
+  }
 }
 
 async function paintBust(bust: string, paints: ReadonlyMap<string, string>, part: PartRecord): Promise<void> {
@@ -134,19 +360,47 @@ async function paintBust(bust: string, paints: ReadonlyMap<string, string>, part
   const shown = await checked(scaled, { kind: 'display', faces: 120_000 })
   const copy = meshFromBytes(new Uint8Array(await (await fetch(`${api}/api/blobs/${shown.meshHash}`)).arrayBuffer()))
   if (!copy.ok) throw new Error(copy.problem.message)
-  const labels = bustLabels(copy.value), areas = regionAreas(copy.value, labels)
+  const labels = bustLabels(copy.value, BUST_SCALE),
+    areas = regionAreas(copy.value, labels)
   const { hash } = await call<{ hash: string }>('POST', '/blobs', undefined, labels)
-  const coat = (n: number, regionId: number, technique: Coat['technique'], paint: string, film: number, tool: Coat['tool'] = 'brush', pigment = 1): Coat =>
-    ({ id: `demo-${n}`, regionId, technique, paintId: paints.get(paint)!, mix: [], film, pigment, tool })
+  const coat = (
+    n: number,
+    regionId: number,
+    technique: Coat['technique'],
+    paint: string,
+    film: number,
+    tool: Coat['tool'] = 'brush',
+    pigment = 1,
+  ): Coat => ({ id: `demo-${n}`, regionId, technique, paintId: paints.get(paint)!, mix: [], film, pigment, tool })
   await call('PUT', `/pieces/${bust}/scheme`, {
-    version: 0, meshHash: shown.meshHash, labels: hash,
-    regions: [{ id: 0, name: 'Coat', target: '#2b3548' }, { id: 1, name: 'Skin', target: '#c08a6c' }, { id: 2, name: 'Beard and hair', target: '#b9b3a4' }, { id: 3, name: 'Cap', target: '#31405e' }, { id: 4, name: 'Socle', target: '#5a4030' }].map((r) => ({ ...r, area: areas[r.id]! })),
+    version: 0,
+    maps: [{ partId: part.id, meshHash: shown.meshHash, labels: hash, areas }],
+    regions: [
+      { id: 0, name: 'Coat', target: '#2b3548' },
+      { id: 1, name: 'Skin', target: '#c08a6c' },
+      { id: 2, name: 'Beard and hair', target: '#b9b3a4' },
+      { id: 3, name: 'Cap', target: '#31405e' },
+      { id: 4, name: 'Socle', target: '#5a4030' },
+    ],
     coats: [
-      coat(1, 0, 'base', 'Wool navy', 40, 'airbrush'), coat(2, 0, 'dry brush', 'Storm slate', 14), coat(3, 1, 'base', 'Weathered skin', 60), coat(4, 1, 'layer', 'Fair skin', 18), coat(5, 1, 'glaze', 'Cheek', 8, 'brush', 0.25),
-      coat(6, 1, 'wash', 'Brown wash', 30), coat(7, 2, 'base', 'Tide grey', 40), coat(8, 2, 'wash', 'Black wash', 26), coat(9, 2, 'dry brush', 'Ivory beard', 22), coat(10, 3, 'base', 'Harbour blue', 60), coat(11, 3, 'wash', 'Black wash', 26),
-      coat(12, 4, 'base', 'Tarred oak', 40), coat(13, 4, 'dry brush', 'Plank brown', 12),
+      coat(1, 0, 'base', 'Wool navy', 40, 'airbrush'),
+      coat(2, 0, 'dry brush', 'Storm slate', 14),
+      coat(3, 1, 'base', 'Weathered skin', 60),
+      coat(4, 1, 'layer', 'Fair skin', 18),
+      coat(5, 1, 'glaze', 'Cheek', 8, 'brush', 0.25),
+      coat(6, 1, 'wash', 'Brown wash', 30),
+      coat(7, 2, 'base', 'Tide grey', 40),
+      coat(8, 2, 'wash', 'Black wash', 26),
+      coat(9, 2, 'dry brush', 'Ivory beard', 22),
+      coat(10, 3, 'base', 'Harbour blue', 60),
+      coat(11, 3, 'wash', 'Black wash', 26),
+      coat(12, 4, 'base', 'Tarred oak', 40),
+      coat(13, 4, 'dry brush', 'Plank brown', 12),
     ],
   })
 }
 
-main().catch((error: unknown) => { console.error('The demo workshop could not be filled:', error); process.exitCode = 1 })
+main().catch((error: unknown) => {
+  console.error('The demo workshop could not be filled:', error)
+  process.exitCode = 1
+})

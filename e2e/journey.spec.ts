@@ -1,6 +1,5 @@
 import { readFileSync } from 'node:fs'
-import { AxeBuilder } from '@axe-core/playwright'
-import { expect, test, type Locator, type Page } from '@playwright/test'
+import { expect, test } from '@playwright/test'
 import { unzipSync } from 'fflate'
 import { readSculpt } from '../core/formats/readSculpt'
 import { writeStl } from '../core/formats/stl'
@@ -8,28 +7,29 @@ import { bounds, keepFaces } from '../core/mesh/mesh'
 import { shells } from '../core/mesh/topology'
 import { acceptedAsSolid, sectionAreaOfSolid, unite } from '../core/shape/solid'
 import { skittle, skittleSection } from './bodies'
+import { accessible, call, file, idle, middleOf, pressUntil, stage, type } from './page'
 
 const api = process.env.UNDERCUT_E2E!
-const post = async (path: string, body: object): Promise<{ id: string }> => {
-  const r = await fetch(`${api}/api${path}`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) })
-  if (!r.ok) throw new Error(await r.text())
-  return (await r.json()) as { id: string }
-}
-const file = (name: string, bytes: Uint8Array | string): { name: string; mimeType: string; buffer: Buffer } => ({ name, mimeType: 'application/octet-stream', buffer: Buffer.from(bytes) })
-async function accessible(page: Page): Promise<void> {
-  const { violations } = await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa']).analyze()
-  expect(violations.map((v) => `${v.id}: ${v.nodes.map((n) => n.target.join(' ')).join('; ')}`)).toEqual([])
-}
-async function stage(page: Page, name: string): Promise<void> { await page.getByRole('navigation', { name: 'Stages' }).getByRole('link', { name: new RegExp(`^${name}`) }).click() }
-async function type(field: Locator, text: string): Promise<void> { await field.fill(text); await field.press('Enter') }
-/** Waits until the operation strip is gone: everything asked has been computed. */
-const idle = (page: Page): Promise<void> => expect(page.locator('footer.strip')).toHaveCount(0, { timeout: 300_000 })
-const middleOf = async (page: Page): Promise<{ x: number; y: number }> => { const b = (await page.locator('canvas').boundingBox())!; return { x: b.x + b.width / 2, y: b.y + b.height / 2 } }
+const post = (path: string, body: object): Promise<{ id: string }> => call('POST', path, body)
 
 test.beforeAll(async () => {
-  await post('/stock/printer', { name: 'Test printer', pixelsX: 1600, pixelsY: 1200, pitchX: 0.06, pitchY: 0.06, height: 120, layerHeight: 0.1 })
+  await post('/stock/printer', {
+    name: 'Test printer',
+    pixelsX: 1600,
+    pixelsY: 1200,
+    pitchX: 0.06,
+    pitchY: 0.06,
+    height: 120,
+    layerHeight: 0.1,
+  })
   await post('/stock/resin', { name: 'Test resin' })
-  for (const [name, hex, opacity] of [['White', '#f3f1ea', 0.85], ['Red', '#b0282a', 0.6], ['Ochre', '#c08a2d', 0.7], ['Blue', '#274a78', 0.74]] as const) await post('/stock/paint', { name, hex, opacity, kind: 'acrylic' })
+  for (const [name, hex, opacity] of [
+    ['White', '#f3f1ea', 0.85],
+    ['Red', '#b0282a', 0.6],
+    ['Ochre', '#c08a2d', 0.7],
+    ['Blue', '#274a78', 0.74],
+  ] as const)
+    await post('/stock/paint', { name, hex, opacity, kind: 'acrylic' })
   await post('/stock/paint', { name: 'Dark wash', hex: '#2c1c12', opacity: 0.2, kind: 'wash' })
 })
 
@@ -41,13 +41,22 @@ test('a dropped sculpt goes all the way to layers, a plan and a painted preview'
   await page.getByRole('button', { name: 'New piece' }).click()
 
   await test.step('intake: bad files get a sentence each, the good one goes on', async () => {
-    await page.getByLabel('Sculpt files').setInputFiles([file('skittle.stl', writeStl(skittle())), file('cut.stl', writeStl(skittle()).slice(0, 500)), file('letter.stl', 'Dear museum')])
+    await page
+      .getByLabel('Sculpt files')
+      .setInputFiles([
+        file('skittle.stl', writeStl(skittle())),
+        file('cut.stl', writeStl(skittle()).slice(0, 500)),
+        file('letter.stl', 'Dear museum'),
+      ])
     await expect(page.getByText('cut.stl: The STL header announces')).toBeVisible()
     await expect(page.getByText('letter.stl: The file is text')).toBeVisible()
     await expect(page.getByText('Nothing to settle')).toBeVisible()
     await expect(page.getByText('30.0 × 30.0 × 60.0 mm')).toBeVisible()
-    for (const b of await page.getByRole('button', { name: 'Dismiss' }).all()) { void b; await page.getByRole('button', { name: 'Dismiss' }).first().click(); await page.waitForTimeout(400) }
-    await expect(page.getByRole('button', { name: 'Dismiss' })).toHaveCount(0)
+    const dismiss = page.getByRole('button', { name: 'Dismiss' })
+    for (let left = await dismiss.count(); left > 0; left--) {
+      await dismiss.first().click()
+      await expect(dismiss).toHaveCount(left - 1)
+    }
     await accessible(page)
   })
   await test.step('size: typed arithmetic, undo and redo', async () => {
@@ -72,9 +81,10 @@ test('a dropped sculpt goes all the way to layers, a plan and a painted preview'
     await expect(page.getByRole('button', { name: 'Drill 2' })).toBeEnabled()
     await page.getByRole('button', { name: 'Place by hand' }).click()
     await idle(page)
-    await page.waitForTimeout(2500)
     const { x, y } = await middleOf(page)
-    await page.mouse.click(x, y - 40)
+    await pressUntil(page, x, y - 40, () =>
+      expect(page.getByRole('button', { name: 'Remove hole 3' })).toBeVisible({ timeout: 10_000 }),
+    )
     await expect(page.getByRole('button', { name: 'Drill 3' })).toBeEnabled()
     await page.getByRole('button', { name: 'Remove hole 3' }).click()
     await page.getByRole('button', { name: 'Drill 2' }).click()
@@ -91,7 +101,7 @@ test('a dropped sculpt goes all the way to layers, a plan and a painted preview'
     await idle(page)
     await expect(page.locator('[data-finding=islands]')).toHaveCount(0)
     await page.getByRole('button', { name: 'Add by hand' }).click()
-    await page.waitForTimeout(3500)
+    await idle(page)
     const { x, y } = await middleOf(page)
     await page.mouse.click(x, y)
     await expect(page.locator('dt:has-text("by hand") + dd')).toHaveText('1 edits')
@@ -109,18 +119,30 @@ test('a dropped sculpt goes all the way to layers, a plan and a painted preview'
     await slider.focus()
     await slider.press('ArrowRight')
     await expect.poll(() => page.locator('.picture img').evaluate((i: HTMLImageElement) => i.naturalWidth)).toBe(1600)
-    const [layers] = await Promise.all([page.waitForEvent('download'), page.getByRole('link', { name: 'Download layers' }).click()])
+    const [layers] = await Promise.all([
+      page.waitForEvent('download'),
+      page.getByRole('link', { name: 'Download layers' }).click(),
+    ])
     const [body] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'STL' }).click()])
     const files = unzipSync(new Uint8Array(readFileSync(await layers.path())))
     const stl = readSculpt('body.stl', new Uint8Array(readFileSync(await body.path())))
     if (!stl.ok) throw new Error(stl.problem.message)
-    const mesh = stl.value[0]!.mesh, top = bounds(mesh).max[2]
-    const manifest = JSON.parse(new TextDecoder().decode(files['manifest.json'])) as { layers: number; files: { area: number }[] }
+    const mesh = stl.value[0]!.mesh,
+      top = bounds(mesh).max[2]
+    const manifest = JSON.parse(new TextDecoder().decode(files['manifest.json'])) as {
+      layers: number
+      files: { area: number }[]
+    }
     expect(Object.keys(files).filter((n) => n.endsWith('.png'))).toHaveLength(Math.ceil(top / 0.1 - 1e-6))
     expect(manifest.layers).toBe(Math.ceil(top / 0.1 - 1e-6))
     // The body and its supports are separate shells that overlap: their union, by the boolean library, is the truth.
     const { shellOf, count } = shells(mesh)
-    const parts = Array.from({ length: count }, (_, s) => keepFaces(mesh, Uint8Array.from(shellOf, (x) => (x === s ? 1 : 0))))
+    const parts = Array.from({ length: count }, (_, s) =>
+      keepFaces(
+        mesh,
+        Uint8Array.from(shellOf, (x) => (x === s ? 1 : 0)),
+      ),
+    )
     for (const p of parts) expect(await acceptedAsSolid(p)).toBe(true)
     const whole = await unite(parts)
     if (!whole.ok) throw new Error(whole.problem.message)
@@ -136,14 +158,16 @@ test('a dropped sculpt goes all the way to layers, a plan and a painted preview'
     await page.getByRole('button', { name: '+ wash' }).click()
     await page.getByRole('combobox', { name: 'Paint' }).nth(1).selectOption({ label: 'Dark wash' })
     await idle(page)
-    const hue = async (): Promise<number> => page.evaluate(() => {
-      const c = document.querySelector('canvas')!, t = document.createElement('canvas')
-      t.width = t.height = 9
-      const g = t.getContext('2d')!
-      g.drawImage(c, c.width / 2 - 4, c.height / 2 - 4, 9, 9, 0, 0, 9, 9)
-      const p = g.getImageData(4, 4, 1, 1).data
-      return p[0]! - p[2]!
-    })
+    const hue = async (): Promise<number> =>
+      page.evaluate(() => {
+        const c = document.querySelector('canvas')!,
+          t = document.createElement('canvas')
+        t.width = t.height = 9
+        const g = t.getContext('2d')!
+        g.drawImage(c, c.width / 2 - 4, c.height / 2 - 4, 9, 9, 0, 0, 9, 9)
+        const p = g.getImageData(4, 4, 1, 1).data
+        return p[0]! - p[2]!
+      })
     await expect.poll(hue, { timeout: 60_000 }).toBeGreaterThan(60)
     await page.getByRole('button', { name: '+ region' }).click()
     await page.getByRole('button', { name: '+ base' }).click()
@@ -156,11 +180,13 @@ test('a dropped sculpt goes all the way to layers, a plan and a painted preview'
     await page.mouse.up()
     await expect.poll(hue, { timeout: 60_000 }).toBeLessThan(30)
     await page.getByRole('button', { name: 'Done brushing' }).click()
-    await page.getByLabel('Target colour').evaluate((e: HTMLInputElement) => { e.value = '#00e0ff'; e.dispatchEvent(new Event('change')) })
+    await page.getByLabel('Target colour').evaluate((e: HTMLInputElement) => {
+      e.value = '#00e0ff'
+      e.dispatchEvent(new Event('change'))
+    })
     await expect(page.getByText('cannot be mixed from the stock')).toBeVisible()
     await page.getByRole('button', { name: 'Use' }).first().click()
     await expect(page.getByText(/saving/)).toHaveCount(0)
-    await page.waitForTimeout(1500)
     await page.reload()
     await expect(page.getByRole('button', { name: 'Region 2' })).toBeVisible()
   })
@@ -169,7 +195,14 @@ test('a dropped sculpt goes all the way to layers, a plan and a painted preview'
     await expect(page.getByText('Wash in two baths and flush every cavity').first()).toBeVisible()
     await expect(page.getByText(/Nitrile gloves/)).toBeVisible()
     await page.getByLabel('Log entry').fill('Flushed twice, ran clear.')
-    await page.getByLabel('Photo').setInputFiles({ name: 'bath.png', mimeType: 'image/png', buffer: Buffer.from('iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAYAAAAfFcSJAAAADUlEQVR42mNk+M9QDwADhgGAWjR9awAAAABJRU5ErkJggg==', 'base64') })
+    await page.getByLabel('Photo').setInputFiles({
+      name: 'bath.png',
+      mimeType: 'image/png',
+      buffer: Buffer.from(
+        'iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAYAAAAfFcSJAAAADUlEQVR42mNk+M9QDwADhgGAWjR9awAAAABJRU5ErkJggg==',
+        'base64',
+      ),
+    })
     await page.getByRole('button', { name: 'Write down' }).click()
     await expect(page.getByText('Flushed twice, ran clear.')).toBeVisible()
     await expect(page.getByRole('img', { name: 'Photo of the step' })).toBeVisible()
@@ -189,7 +222,9 @@ test('two tabs, an unknown piece, and the rest of the workshop', async ({ page }
   await page.goto(`/pieces/${id}/brief`)
   await page.getByLabel('For whom').fill('Museum')
   await page.getByLabel('For whom').press('Tab')
-  await expect.poll(async () => ((await (await fetch(`${api}/api/pieces/${id}`)).json()) as { client: string }).client).toBe('Museum')
+  await expect
+    .poll(async () => ((await (await fetch(`${api}/api/pieces/${id}`)).json()) as { client: string }).client)
+    .toBe('Museum')
   await accessible(page)
   await page.goto('/pieces/00000000-0000-4000-8000-000000000000/intake')
   await expect(page.getByText('is not there (any more)')).toBeVisible()

@@ -7,6 +7,7 @@ import { openApi } from './route'
 import { bench } from './routes/bench'
 import { derive } from './routes/derive'
 import { pieces } from './routes/pieces'
+import { sculpts } from './routes/sculpts'
 import { stock } from './routes/stock'
 
 /** The API under /api and the built web app beside it. */
@@ -14,19 +15,31 @@ export function makeApp(): Express {
   const app = express()
   app.disable('x-powered-by')
   app.use((_req, res, next) => {
-    res.setHeader('content-security-policy', "default-src 'self'; img-src 'self' blob: data:; style-src 'self' 'unsafe-inline'; worker-src 'self' blob:; script-src 'self' 'wasm-unsafe-eval'; connect-src 'self' blob: data:")
+    res.setHeader(
+      'content-security-policy',
+      "default-src 'self'; img-src 'self' blob: data:; style-src 'self' 'unsafe-inline'; worker-src 'self' blob:; script-src 'self' 'wasm-unsafe-eval'; connect-src 'self' blob: data:",
+    )
     res.setHeader('x-content-type-options', 'nosniff')
     next()
   })
-  app.get('/api/health', (_req, res) => { res.json({ ok: true }) })
+  app.get('/api/health', (_req, res) => {
+    res.json({ ok: true })
+  })
   app.get('/api/events', stream)
-  app.get('/api/openapi.json', (_req, res) => { res.json(openApi()) })
-  app.use('/api', express.json({ limit: '4mb' }), pieces, derive, bench, stock)
-  app.use('/api', (_req, _res, next) => { next(notFound('This address')) })
+  app.get('/api/openapi.json', (_req, res) => {
+    res.json(openApi())
+  })
+  app.use('/api', express.json({ limit: '4mb' }), pieces, sculpts, derive, bench, stock)
+  app.use('/api', (_req, _res, next) => {
+    next(notFound('This address'))
+  })
   const web = fileURLToPath(new URL('../web', import.meta.url))
   if (existsSync(web)) {
     app.use(express.static(web, { index: false, maxAge: '1y', immutable: true }))
-    app.get(/^\/(?!api\/)/, (_req, res) => { res.setHeader('cache-control', 'no-store'); res.sendFile('index.html', { root: web }) })
+    app.get(/^\/(?!api\/)/, (_req, res) => {
+      res.setHeader('cache-control', 'no-store')
+      res.sendFile('index.html', { root: web })
+    })
   }
   app.use(problemHandler)
   return app

@@ -6,7 +6,9 @@ import { database, databaseUrl } from './database'
 export type Change =
   | { type: 'derivation'; key: string; status: string; progress: number }
   | { type: 'piece'; id: string }
-  | { type: 'stock' } | { type: 'workshop' }
+  | { type: 'stock' }
+  | { type: 'workshop' }
+  | { type: 'sculpts' }
 
 export async function announce(change: Change): Promise<void> {
   await database.query('SELECT pg_notify($1, $2)', { bind: ['undercut', JSON.stringify(change)] })
@@ -14,20 +16,43 @@ export async function announce(change: Change): Promise<void> {
 
 const listeners = new Set<Response>()
 
-/** Passes every notification on to all connected browsers; reconnects when the database comes back. */
+const tell = (payload: string): void => {
+  for (const l of listeners) l.write(`data: ${payload}\n\n`)
+}
+// A connection may have missed changes: the browser refetches what it shows on "hello".
+const HELLO = '{"type":"hello"}'
+const AGAIN_MS = 1000
+
+/** Passes every notification on to all connected browsers, and takes the thread up again whenever it breaks. */
 export async function listen(): Promise<void> {
   const client = new pg.Client({ connectionString: databaseUrl })
-  client.on('notification', (n) => { for (const l of listeners) l.write(`data: ${n.payload}\n\n`) })
-  client.on('error', () => { setTimeout(() => void listen().catch(() => undefined), 1000) })
+  let lost = false
+  const again = (): void => {
+    if (lost) return
+    lost = true
+    client.removeAllListeners('notification')
+    const retry = (): void => {
+      listen().then(
+        () => tell(HELLO),
+        () => setTimeout(retry, AGAIN_MS),
+      )
+    }
+    setTimeout(retry, AGAIN_MS)
+  }
+  client.on('notification', (n) => tell(n.payload ?? HELLO))
   await client.connect()
   await client.query('LISTEN undercut')
+  client.on('error', again)
+  client.on('end', again)
 }
 
 export function stream(req: Request, res: Response): void {
   res.writeHead(200, { 'content-type': 'text/event-stream', 'cache-control': 'no-store', connection: 'keep-alive' })
-  // A new connection may have missed changes: the browser refetches what it shows on "hello".
-  res.write('data: {"type":"hello"}\n\n')
+  res.write(`data: ${HELLO}\n\n`)
   listeners.add(res)
   const beat = setInterval(() => res.write(': beat\n\n'), 20_000)
-  req.on('close', () => { clearInterval(beat); listeners.delete(res) })
+  req.on('close', () => {
+    clearInterval(beat)
+    listeners.delete(res)
+  })
 }

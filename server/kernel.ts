@@ -3,80 +3,169 @@ import type { Answer } from '../core/answer'
 import { bad, good } from '../core/answer'
 import { manifest } from '../core/formats/manifest'
 import { meshFromBytes, meshToBytes } from '../core/formats/meshBytes'
+import { writeGlb } from '../core/formats/glb'
 import { writeObj } from '../core/formats/obj'
+import { writePly } from '../core/formats/ply'
 import { readSculpt } from '../core/formats/readSculpt'
 import { writeStl } from '../core/formats/stl'
-import { write3mf } from '../core/formats/threemf'
+import { write3mf } from '../core/formats/write3mf'
+import { balance } from '../core/fit/balance'
+import { detailMap, detailShares } from '../core/fit/detail'
+import { difference } from '../core/fit/difference'
+import { fitDefaults, fitOf, gapMap } from '../core/fit/gap'
+import { restOn } from '../core/fit/rest'
+import { thicknessMap } from '../core/fit/thicknessMap'
 import { thinness } from '../core/fit/thinness'
 import { health } from '../core/mesh/health'
-import { measure } from '../core/mesh/measure'
-import { bounds, boxDiagonal, concatenate, keepFaces, type Mesh } from '../core/mesh/mesh'
+import { carryColours } from '../core/mesh/carryColours'
+import { measure, vertexNormals } from '../core/mesh/measure'
+import { bounds, boxDiagonal, concatenate, isCloud, splitFaces, type Mesh } from '../core/mesh/mesh'
 import { refine } from '../core/mesh/refine'
+import { axisAt } from '../core/mesh/roundness'
 import { simplify } from '../core/mesh/simplify'
+import { skinLine } from '../core/mesh/skinLine'
 import { surfaceMaps } from '../core/paint/surfaceMaps'
 import { scoreOrientations } from '../core/print/orientation'
 import { inspectLayers, slice } from '../core/print/slice'
+import { trappedResin } from '../core/print/trapped'
+import { ventSite } from '../core/shape/ventSite'
 import { drainSites } from '../core/shape/drainSites'
-import { applyOperation, OPERATION_VERSION, type Operation } from '../core/shape/operations'
+import { applyOperation } from '../core/shape/applyOperation'
+import { cutPlanes } from '../core/shape/cutPlanes'
+import { keySites } from '../core/shape/fixing'
+import { lightRoute } from '../core/shape/lightRoute'
+import { inwardMiddle } from '../core/pose/landmark'
+import { stretchMap } from '../core/pose/stretch'
+import { OPERATION_VERSION, type Operation } from '../core/shape/operations'
+import { findFloor } from '../core/scan/floor'
+import { nearestNeighbours } from '../core/scan/neighbours'
+import { cloudNormals } from '../core/scan/normals'
+import { scan } from '../core/scan/scanner'
+import { thinned } from '../core/scan/thin'
 import type { Check } from '../contract/derivations'
 
 /**
  * Runs one derivation in a worker thread: bytes in, bytes out, no database. Progress and, for layer archives,
  * the files themselves are posted as they come, so that the archive never stands in memory whole.
  */
-export interface KernelTask { kind: string; params: Record<string, unknown>; inputs: Uint8Array[] }
+export interface KernelTask {
+  kind: string
+  params: Record<string, unknown>
+  inputs: Uint8Array[]
+}
 export type KernelMessage =
   | { type: 'progress'; fraction: number }
   | { type: 'file'; name: string; bytes: Uint8Array }
   | { type: 'done'; result: KernelResult }
   | { type: 'problem'; problem: { code: string; message: string } }
-export interface KernelResult { mesh?: Uint8Array; meshes?: { name: string; bytes: Uint8Array }[]; files?: Record<string, Uint8Array>; report: unknown }
+export interface KernelResult {
+  mesh?: Uint8Array
+  meshes?: { name: string; bytes: Uint8Array }[]
+  files?: Record<string, Uint8Array>
+  report: unknown
+}
 
 const port = parentPort!
 const post = (m: KernelMessage): void => port.postMessage(m)
 let lastReport = 0
 const report = (fraction: number): void => {
   const now = Date.now()
-  if (now - lastReport > 200) { lastReport = now; post({ type: 'progress', fraction }) }
+  if (now - lastReport > 200) {
+    lastReport = now
+    post({ type: 'progress', fraction })
+  }
 }
 
 /** Files posted but not yet stored; the slicer waits when the database is behind. */
 const MOST_PENDING = 48
-let pending = 0, resume: (() => void) | null = null
-port.on('message', () => { pending--; if (resume && pending < MOST_PENDING / 2) { resume(); resume = null } })
+let pending = 0,
+  resume: (() => void) | null = null
+port.on('message', () => {
+  pending--
+  if (resume && pending < MOST_PENDING / 2) {
+    resume()
+    resume = null
+  }
+})
 async function postFile(name: string, bytes: Uint8Array): Promise<void> {
   // The encoder keeps nothing of a finished layer, so its buffer is handed over without a copy.
   port.postMessage({ type: 'file', name, bytes } satisfies KernelMessage, [bytes.buffer as ArrayBuffer])
-  if (++pending >= MOST_PENDING) await new Promise<void>((r) => { resume = r })
+  if (++pending >= MOST_PENDING)
+    await new Promise<void>((r) => {
+      resume = r
+    })
 }
 
 async function perform({ kind, params, inputs }: KernelTask): Promise<Answer<KernelResult>> {
   if (kind === 'import') {
-    const bodies = readSculpt(params.fileName as string, inputs[0]!)
+    const passedOver: string[] = []
+    const bodies = readSculpt(params.fileName as string, inputs[0]!, passedOver)
     if (!bodies.ok) return bodies
-    return good({ meshes: bodies.value.map((b) => ({ name: b.name, bytes: meshToBytes(b.mesh) })), report: {} })
+    return good({
+      meshes: bodies.value.map((b) => ({ name: b.name, bytes: meshToBytes(b.mesh) })),
+      report: { passedOver },
+    })
   }
-  const opened = meshFromBytes(inputs[0]!)
-  if (!opened.ok) return opened
-  const mesh = opened.value
+  const meshes: Mesh[] = []
+  for (const bytes of inputs) {
+    const opened = meshFromBytes(bytes)
+    if (!opened.ok) return opened
+    meshes.push(opened.value)
+  }
+  const [mesh, ...others] = meshes as [Mesh, ...Mesh[]]
   if (kind in OPERATION_VERSION) {
-    const r = await applyOperation(mesh, { kind, ...params } as Operation, report)
+    const r = await applyOperation(mesh, { kind, ...params } as Operation, report, others)
     return r.ok ? good({ mesh: meshToBytes(r.value.mesh), report: r.value.report }) : r
   }
-  return performCheck({ kind, ...params } as Check, mesh)
+  return performCheck({ kind, ...params } as Check, mesh, others)
 }
 
-async function performCheck(check: Check, mesh: Mesh): Promise<Answer<KernelResult>> {
+async function performCheck(check: Check, mesh: Mesh, others: readonly Mesh[]): Promise<Answer<KernelResult>> {
   switch (check.kind) {
-    case 'health': return good({ report: { ...health(mesh), measures: measure(mesh) } })
-    case 'display': return good(await display(mesh, check.faces, check.bodyFaces))
-    case 'drainSites': return good({ report: { sites: drainSites(mesh, check, report) } })
+    case 'health':
+      return good({
+        report: { ...health(mesh), measures: measure(mesh), points: isCloud(mesh) ? mesh.positions.length / 3 : 0 },
+      })
+    case 'display':
+      return good(await display(mesh, check.faces, check.bodyFaces))
+    case 'drainSites':
+      return good({ report: { sites: drainSites(mesh, check, report) } })
+    case 'ventSite': {
+      const site = ventSite(mesh, check)
+      return site.ok ? good({ report: { site: site.value } }) : site
+    }
     case 'orientations': {
       const lean = await simplify(mesh, 30_000, 0.4)
       return good({ report: { scores: scoreOrientations(lean, check, report).slice(0, 60) } })
     }
-    case 'thinness': return good({ report: thinness(mesh, check.limit, report) })
-    case 'layers': return good({ report: inspectLayers(mesh, check.step, report) })
+    case 'thinness':
+      return good({ report: thinness(mesh, check.limit, report) })
+    case 'thicknessMap':
+      return good(asMap(thicknessMap(mesh, report)))
+    case 'detail': {
+      const lean = await simplify(mesh, DETAIL_FACES, 0.05)
+      return good({ report: { shares: detailShares(lean, check.factors, check, report) } })
+    }
+    case 'detailMap':
+      return good(asMap(detailMap(mesh, await simplify(others[0]!, DETAIL_FACES, 0.05), check.factor, check, report)))
+    case 'stretchMap':
+      return good(asMap(stretchMap(mesh, others[0]!, others[1]!)))
+    case 'axis': {
+      const r = axisAt(mesh, check.point)
+      return r.ok ? good({ report: r.value }) : r
+    }
+    case 'skinLine':
+      return good({ report: { line: skinLine(mesh, check.places, check.closed) } })
+    case 'cutPlanes':
+      return good({ report: { planes: cutPlanes(await simplify(mesh, 60_000, 0.2), check, report) } })
+    case 'lightRoute': {
+      const r = lightRoute([mesh, ...others], check, report)
+      return r.ok ? good({ report: r.value }) : r
+    }
+    case 'trapped':
+      return good({ report: trappedResin(mesh, check.down, report) })
+    case 'layers':
+      return good({ report: inspectLayers(mesh, check.step, report) })
     case 'slice': {
       const r = await slice(mesh, check.printer, check.resin, postFile, report)
       if (!r.ok) return r
@@ -85,9 +174,41 @@ async function performCheck(check: Check, mesh: Mesh): Promise<Answer<KernelResu
       return good({ report: r.value })
     }
     case 'export': {
-      const bytes = check.format === 'stl' ? writeStl(mesh) : check.format === 'obj' ? writeObj(mesh, check.name) : write3mf(mesh)
+      const bytes = EXPORTS[check.format](mesh, check.name)
       return good({ files: { [check.format]: bytes }, report: { bytes: bytes.length } })
     }
+    case 'measures':
+      return good({ report: measure(mesh) })
+    case 'rest':
+      return good({ report: { up: restOn(mesh, others) } })
+    case 'inward':
+      return good({ report: { middle: inwardMiddle(mesh, check.point, check.normal) } })
+    case 'floor':
+      return good({ report: { floor: findFloor(mesh.positions) } })
+    case 'scan': {
+      // The true scale stays here: finding it is what calibration is for.
+      const { cloud } = scan(mesh, check, report)
+      return good({ files: { ply: writePly(cloud) }, report: { points: cloud.positions.length / 3 } })
+    }
+    case 'fit': {
+      const r = await fitOf(mesh, others[0]!, { ...fitDefaults, reach: check.reach }, report)
+      return r.ok ? good({ report: r.value }) : r
+    }
+    case 'gapMap':
+      return good(asMap(gapMap(mesh, vertexNormals(mesh), others[0]!, check.reach, report)))
+    case 'difference': {
+      const { map, ...figures } = difference(mesh, others[0]!, report)
+      return good({ files: { map: new Uint8Array(map.buffer) }, report: figures })
+    }
+    case 'balance': {
+      const r = balance(
+        [mesh, ...others].map((m, i) => ({ mesh: m, ...(check.weights[i] ?? check.weights[0]!) })),
+        check.wish,
+      )
+      return r.ok ? good({ report: r.value }) : r
+    }
+    case 'keySites':
+      return good({ report: { sites: keySites(mesh, check.point, check.normal, check) } })
     case 'surfaceMaps': {
       const maps = surfaceMaps(mesh, check, report)
       return good({ files: { maps: new Uint8Array(maps.data.buffer) }, report: { vertices: maps.vertices } })
@@ -96,22 +217,50 @@ async function performCheck(check: Check, mesh: Mesh): Promise<Answer<KernelResu
   return bad('unknown-check', 'This check is not known to this version of Undercut.')
 }
 
-/** Not too many faces to draw, and none too large to brush or to map per vertex. */
-async function fitForScreen(mesh: Mesh, faces: number): Promise<Mesh> {
-  return refine(await simplify(mesh, faces, 1), boxDiagonal(bounds(mesh)) / 80, faces)
+/** Faces on which relief is told from form: finer than a screen shows, and quick. */
+const DETAIL_FACES = 1_500_000
+const asMap = (map: Float32Array): KernelResult => ({
+  files: { map: new Uint8Array(map.buffer) },
+  report: { vertices: map.length },
+})
+
+const EXPORTS: Record<Extract<Check, { kind: 'export' }>['format'], (mesh: Mesh, name: string) => Uint8Array> = {
+  stl: (m) => writeStl(m),
+  obj: (m) => writeObj(m),
+  ply: writePly,
+  '3mf': write3mf,
+  glb: writeGlb,
 }
 
-/** A lighter copy for the screen. Supports are simplified apart from the body, so that they can be told apart. */
+/** Not too many faces to draw, and none too large to brush or to map per vertex. */
+async function fitForScreen(mesh: Mesh, faces: number): Promise<Mesh> {
+  return carryColours(mesh, refine(await simplify(mesh, faces, 1), boxDiagonal(bounds(mesh)) / 80, faces))
+}
+
+/** Points that a screen can tell apart, with normals so that they can be lit. */
+function cloudForScreen(cloud: Mesh): Mesh {
+  const thin = thinned(cloud, Math.max(1e-6, boxDiagonal(bounds(cloud)) / 600))
+  const { positions } = thin
+  return thin.normals ? thin : { ...thin, normals: cloudNormals(positions, nearestNeighbours(positions, 10), 10) }
+}
+
+/** A lighter copy for the screen. Supports stay as they are, and apart, so that they can be told from the body. */
 async function display(mesh: Mesh, faces: number, bodyFaces: number | undefined): Promise<KernelResult> {
+  if (isCloud(mesh)) return { mesh: meshToBytes(cloudForScreen(mesh)), report: { faces: 0, bodyFaces: 0 } }
   const total = mesh.triangles.length / 3
   if (bodyFaces === undefined || bodyFaces >= total) {
     const lean = await fitForScreen(mesh, faces)
-    return { mesh: meshToBytes(lean), report: { faces: lean.triangles.length / 3, bodyFaces: lean.triangles.length / 3 } }
+    return {
+      mesh: meshToBytes(lean),
+      report: { faces: lean.triangles.length / 3, bodyFaces: lean.triangles.length / 3 },
+    }
   }
-  const body = keepFaces(mesh, Uint8Array.from({ length: total }, (_, f) => (f < bodyFaces ? 1 : 0)))
-  const rest = keepFaces(mesh, Uint8Array.from({ length: total }, (_, f) => (f < bodyFaces ? 0 : 1)))
+  const [body, rest] = splitFaces(mesh, bodyFaces)
   const lean = await fitForScreen(body, faces)
-  return { mesh: meshToBytes(concatenate([lean, rest])), report: { faces: (lean.triangles.length + rest.triangles.length) / 3, bodyFaces: lean.triangles.length / 3 } }
+  return {
+    mesh: meshToBytes(concatenate([lean, rest])),
+    report: { faces: (lean.triangles.length + rest.triangles.length) / 3, bodyFaces: lean.triangles.length / 3 },
+  }
 }
 
 const answer = await perform(workerData as KernelTask)

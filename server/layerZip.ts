@@ -40,13 +40,18 @@ export class ZipToStore {
 
   private failure: Error | null = null
 
-  private async* drain(): AsyncGenerator<Uint8Array> {
+  private async *drain(): AsyncGenerator<Uint8Array> {
     for (;;) {
       if (this.failure) throw this.failure
       const chunk = this.chunks.shift()
-      if (chunk) { yield chunk; continue }
+      if (chunk) {
+        yield chunk
+        continue
+      }
       if (this.ended) return
-      await new Promise<void>((r) => { this.wake = r })
+      await new Promise<void>((r) => {
+        this.wake = r
+      })
       this.wake = null
     }
   }

@@ -9,7 +9,9 @@ async function main(): Promise<void> {
   await migrate()
   await queue()
   await listen()
-  const server = makeApp().listen(Number(process.env.PORT ?? 4870), process.env.HOST ?? '127.0.0.1', () => console.log('api ready'))
+  const server = makeApp().listen(Number(process.env.PORT ?? 4870), process.env.HOST ?? '127.0.0.1', () =>
+    console.log('api ready'),
+  )
   // Uploads may take long, and a client that computes between two requests finds its connection still there.
   server.requestTimeout = 0
   server.keepAliveTimeout = 120_000
@@ -22,6 +24,10 @@ async function main(): Promise<void> {
   }
   process.on('SIGTERM', () => void stop())
   process.on('SIGINT', () => void stop())
+  process.on('disconnect', () => void stop())
 }
 
-main().catch((error: unknown) => { console.error('The server cannot start:', error); process.exit(1) })
+main().catch((error: unknown) => {
+  console.error('The server cannot start:', error)
+  process.exit(1)
+})

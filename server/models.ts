@@ -1,4 +1,11 @@
-import { DataTypes, Model, type InferAttributes, type InferCreationAttributes, type CreationOptional, type ModelAttributes } from 'sequelize'
+import {
+  DataTypes,
+  Model,
+  type InferAttributes,
+  type InferCreationAttributes,
+  type CreationOptional,
+  type ModelAttributes,
+} from 'sequelize'
 import { database } from './database'
 
 type Json = Record<string, unknown>
@@ -17,7 +24,16 @@ export class Piece extends Model<InferAttributes<Piece>, InferCreationAttributes
   declare createdAt: CreationOptional<Date>
   declare deletedAt: CreationOptional<Date | null>
 }
-Piece.init({ id: { ...uuid(), primaryKey: true }, data: DataTypes.JSONB, version: version(), createdAt: created(), deletedAt: DataTypes.DATE } as ModelAttributes<Piece>, { ...options, tableName: 'piece' })
+Piece.init(
+  {
+    id: { ...uuid(), primaryKey: true },
+    data: DataTypes.JSONB,
+    version: version(),
+    createdAt: created(),
+    deletedAt: DataTypes.DATE,
+  } as ModelAttributes<Piece>,
+  { ...options, tableName: 'piece' },
+)
 
 export class Part extends Model<InferAttributes<Part>, InferCreationAttributes<Part>> {
   declare id: CreationOptional<string>
@@ -26,16 +42,30 @@ export class Part extends Model<InferAttributes<Part>, InferCreationAttributes<P
   declare fileName: string
   declare fileHash: string
   declare sculptMesh: string
+  declare sculptId: CreationOptional<string | null>
   declare operations: CreationOptional<unknown[]>
   declare awaiting: CreationOptional<string | null>
   declare version: CreationOptional<number>
   declare createdAt: CreationOptional<Date>
   declare deletedAt: CreationOptional<Date | null>
 }
-Part.init({
-  id: { ...uuid(), primaryKey: true }, pieceId: DataTypes.UUID, name: text, fileName: text, fileHash: text, sculptMesh: text,
-  operations: { type: DataTypes.JSONB, defaultValue: [] }, awaiting: text, version: version(), createdAt: created(), deletedAt: DataTypes.DATE,
-} as ModelAttributes<Part>, { ...options, tableName: 'part' })
+Part.init(
+  {
+    id: { ...uuid(), primaryKey: true },
+    pieceId: DataTypes.UUID,
+    name: text,
+    fileName: text,
+    fileHash: text,
+    sculptMesh: text,
+    sculptId: DataTypes.UUID,
+    operations: { type: DataTypes.JSONB, defaultValue: [] },
+    awaiting: text,
+    version: version(),
+    createdAt: created(),
+    deletedAt: DataTypes.DATE,
+  } as ModelAttributes<Part>,
+  { ...options, tableName: 'part' },
+)
 
 export class Derivation extends Model<InferAttributes<Derivation>, InferCreationAttributes<Derivation>> {
   declare key: string
@@ -50,15 +80,27 @@ export class Derivation extends Model<InferAttributes<Derivation>, InferCreation
   declare problem: CreationOptional<ProblemJson | null>
   declare updatedAt: CreationOptional<Date>
 }
-Derivation.init({
-  key: { type: text, primaryKey: true }, kind: text, params: DataTypes.JSONB, inputs: DataTypes.JSONB,
-  status: { type: text, defaultValue: 'waiting' }, progress: { type: DataTypes.FLOAT, defaultValue: 0 }, meshHash: text,
-  blobs: { type: DataTypes.JSONB, defaultValue: {} }, report: DataTypes.JSONB, problem: DataTypes.JSONB, updatedAt: created(),
-} as ModelAttributes<Derivation>, { ...options, tableName: 'derivation' })
+Derivation.init(
+  {
+    key: { type: text, primaryKey: true },
+    kind: text,
+    params: DataTypes.JSONB,
+    inputs: DataTypes.JSONB,
+    status: { type: text, defaultValue: 'waiting' },
+    progress: { type: DataTypes.FLOAT, defaultValue: 0 },
+    meshHash: text,
+    blobs: { type: DataTypes.JSONB, defaultValue: {} },
+    report: DataTypes.JSONB,
+    problem: DataTypes.JSONB,
+    updatedAt: created(),
+  } as ModelAttributes<Derivation>,
+  { ...options, tableName: 'derivation' },
+)
 
 export class Intake extends Model<InferAttributes<Intake>, InferCreationAttributes<Intake>> {
   declare id: CreationOptional<string>
-  declare pieceId: string
+  /** null: taken into the library only */
+  declare pieceId: string | null
   declare fileName: string
   declare fileHash: string
   declare derivationKey: string
@@ -66,10 +108,47 @@ export class Intake extends Model<InferAttributes<Intake>, InferCreationAttribut
   declare problem: CreationOptional<ProblemJson | null>
   declare createdAt: CreationOptional<Date>
 }
-Intake.init({
-  id: { ...uuid(), primaryKey: true }, pieceId: DataTypes.UUID, fileName: text, fileHash: text, derivationKey: text,
-  status: { type: text, defaultValue: 'waiting' }, problem: DataTypes.JSONB, createdAt: created(),
-} as ModelAttributes<Intake>, { ...options, tableName: 'intake' })
+Intake.init(
+  {
+    id: { ...uuid(), primaryKey: true },
+    pieceId: DataTypes.UUID,
+    fileName: text,
+    fileHash: text,
+    derivationKey: text,
+    status: { type: text, defaultValue: 'waiting' },
+    problem: DataTypes.JSONB,
+    createdAt: created(),
+  } as ModelAttributes<Intake>,
+  { ...options, tableName: 'intake' },
+)
+
+export class SculptRow extends Model<InferAttributes<SculptRow>, InferCreationAttributes<SculptRow>> {
+  declare id: CreationOptional<string>
+  declare family: string
+  declare edition: CreationOptional<number>
+  declare fileName: string
+  declare fileHash: string
+  declare mesh: string
+  declare data: Json
+  declare version: CreationOptional<number>
+  declare createdAt: CreationOptional<Date>
+  declare deletedAt: CreationOptional<Date | null>
+}
+SculptRow.init(
+  {
+    id: { ...uuid(), primaryKey: true },
+    family: DataTypes.UUID,
+    edition: { type: DataTypes.INTEGER, defaultValue: 1 },
+    fileName: text,
+    fileHash: text,
+    mesh: text,
+    data: DataTypes.JSONB,
+    version: version(),
+    createdAt: created(),
+    deletedAt: DataTypes.DATE,
+  } as ModelAttributes<SculptRow>,
+  { ...options, tableName: 'sculpt' },
+)
 
 export class StockItem extends Model<InferAttributes<StockItem>, InferCreationAttributes<StockItem>> {
   declare id: CreationOptional<string>
@@ -78,14 +157,30 @@ export class StockItem extends Model<InferAttributes<StockItem>, InferCreationAt
   declare version: CreationOptional<number>
   declare deletedAt: CreationOptional<Date | null>
 }
-StockItem.init({ id: { ...uuid(), primaryKey: true }, kind: text, data: DataTypes.JSONB, version: version(), deletedAt: DataTypes.DATE } as ModelAttributes<StockItem>, { ...options, tableName: 'stock_item' })
+StockItem.init(
+  {
+    id: { ...uuid(), primaryKey: true },
+    kind: text,
+    data: DataTypes.JSONB,
+    version: version(),
+    deletedAt: DataTypes.DATE,
+  } as ModelAttributes<StockItem>,
+  { ...options, tableName: 'stock_item' },
+)
 
 export class SchemeRow extends Model<InferAttributes<SchemeRow>, InferCreationAttributes<SchemeRow>> {
   declare pieceId: string
   declare data: Json
   declare version: CreationOptional<number>
 }
-SchemeRow.init({ pieceId: { type: DataTypes.UUID, primaryKey: true }, data: DataTypes.JSONB, version: version() } as ModelAttributes<SchemeRow>, { ...options, tableName: 'scheme' })
+SchemeRow.init(
+  {
+    pieceId: { type: DataTypes.UUID, primaryKey: true },
+    data: DataTypes.JSONB,
+    version: version(),
+  } as ModelAttributes<SchemeRow>,
+  { ...options, tableName: 'scheme' },
+)
 
 export class Tick extends Model<InferAttributes<Tick>, InferCreationAttributes<Tick>> {
   declare pieceId: string
@@ -93,7 +188,15 @@ export class Tick extends Model<InferAttributes<Tick>, InferCreationAttributes<T
   declare doneAt: CreationOptional<Date | null>
   declare timerUntil: CreationOptional<Date | null>
 }
-Tick.init({ pieceId: { type: DataTypes.UUID, primaryKey: true }, stepKey: { type: text, primaryKey: true }, doneAt: DataTypes.DATE, timerUntil: DataTypes.DATE } as ModelAttributes<Tick>, { ...options, tableName: 'tick' })
+Tick.init(
+  {
+    pieceId: { type: DataTypes.UUID, primaryKey: true },
+    stepKey: { type: text, primaryKey: true },
+    doneAt: DataTypes.DATE,
+    timerUntil: DataTypes.DATE,
+  } as ModelAttributes<Tick>,
+  { ...options, tableName: 'tick' },
+)
 
 export class LogRow extends Model<InferAttributes<LogRow>, InferCreationAttributes<LogRow>> {
   declare id: CreationOptional<string>
@@ -103,11 +206,28 @@ export class LogRow extends Model<InferAttributes<LogRow>, InferCreationAttribut
   declare photo: string | null
   declare at: CreationOptional<Date>
 }
-LogRow.init({ id: { ...uuid(), primaryKey: true }, pieceId: DataTypes.UUID, stepKey: text, text, photo: text, at: created() } as ModelAttributes<LogRow>, { ...options, tableName: 'log_entry' })
+LogRow.init(
+  {
+    id: { ...uuid(), primaryKey: true },
+    pieceId: DataTypes.UUID,
+    stepKey: text,
+    text,
+    photo: text,
+    at: created(),
+  } as ModelAttributes<LogRow>,
+  { ...options, tableName: 'log_entry' },
+)
 
 export class WorkshopRow extends Model<InferAttributes<WorkshopRow>, InferCreationAttributes<WorkshopRow>> {
   declare id: number
   declare data: Json
   declare version: CreationOptional<number>
 }
-WorkshopRow.init({ id: { type: DataTypes.INTEGER, primaryKey: true }, data: DataTypes.JSONB, version: version() } as ModelAttributes<WorkshopRow>, { ...options, tableName: 'workshop' })
+WorkshopRow.init(
+  {
+    id: { type: DataTypes.INTEGER, primaryKey: true },
+    data: DataTypes.JSONB,
+    version: version(),
+  } as ModelAttributes<WorkshopRow>,
+  { ...options, tableName: 'workshop' },
+)

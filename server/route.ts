@@ -1,7 +1,14 @@
 import type { Request, RequestHandler, Response, Router } from 'express'
 import { z } from 'zod'
 
-interface Route { method: string; path: string; summary: string; params: string[]; body?: z.ZodType; reply?: z.ZodType }
+interface Route {
+  method: string
+  path: string
+  summary: string
+  params: string[]
+  body?: z.ZodType
+  reply?: z.ZodType
+}
 const routes: Route[] = []
 
 /**
@@ -9,10 +16,21 @@ const routes: Route[] = []
  * the handler returns is sent; `undefined` means that it has answered itself (streams) or that there is nothing.
  */
 export function endpoint<B extends z.ZodType, R extends z.ZodType>(
-  router: Router, method: 'get' | 'post' | 'put' | 'patch' | 'delete', path: string, summary: string,
-  shape: { body?: B; reply?: R }, handler: (req: Request<Record<string, string>>, body: z.infer<B>, res: Response) => Promise<z.input<R> | undefined>,
+  router: Router,
+  method: 'get' | 'post' | 'put' | 'patch' | 'delete',
+  path: string,
+  summary: string,
+  shape: { body?: B; reply?: R },
+  handler: (req: Request<Record<string, string>>, body: z.infer<B>, res: Response) => Promise<z.input<R> | undefined>,
 ): void {
-  routes.push({ method, path, summary, params: [...path.matchAll(/:(\w+)/g)].map((m) => m[1]!), body: shape.body, reply: shape.reply })
+  routes.push({
+    method,
+    path,
+    summary,
+    params: [...path.matchAll(/:(\w+)/g)].map((m) => m[1]!),
+    body: shape.body,
+    reply: shape.reply,
+  })
   const run: RequestHandler = (req, res, next) => {
     void (async () => {
       const body = (shape.body ? shape.body.parse(req.body ?? {}) : undefined) as z.infer<B>
@@ -28,15 +46,47 @@ export function endpoint<B extends z.ZodType, R extends z.ZodType>(
 /** OpenAPI 3.1 of everything that was added. */
 export function openApi(): object {
   const paths: Record<string, Record<string, object>> = {}
-  const problem = { description: 'Problem details (RFC 9457)', content: { 'application/problem+json': { schema: { type: 'object', properties: { type: { type: 'string' }, title: { type: 'string' }, status: { type: 'integer' }, detail: { type: 'string' }, field: { type: 'string' } } } } } }
+  const problem = {
+    description: 'Problem details (RFC 9457)',
+    content: {
+      'application/problem+json': {
+        schema: {
+          type: 'object',
+          properties: {
+            type: { type: 'string' },
+            title: { type: 'string' },
+            status: { type: 'integer' },
+            detail: { type: 'string' },
+            field: { type: 'string' },
+          },
+        },
+      },
+    },
+  }
   for (const r of routes) {
     const path = `/api${r.path.replace(/:(\w+)/g, '{$1}')}`
     paths[path] ??= {}
     paths[path][r.method] = {
       summary: r.summary,
       parameters: r.params.map((name) => ({ name, in: 'path', required: true, schema: { type: 'string' } })),
-      ...(r.body ? { requestBody: { content: { 'application/json': { schema: z.toJSONSchema(r.body, { io: 'input', unrepresentable: 'any' }) } } } } : {}),
-      responses: { 200: { description: 'Done', ...(r.reply ? { content: { 'application/json': { schema: z.toJSONSchema(r.reply, { unrepresentable: 'any' }) } } } : {}) }, default: problem },
+      ...(r.body
+        ? {
+            requestBody: {
+              content: {
+                'application/json': { schema: z.toJSONSchema(r.body, { io: 'input', unrepresentable: 'any' }) },
+              },
+            },
+          }
+        : {}),
+      responses: {
+        200: {
+          description: 'Done',
+          ...(r.reply
+            ? { content: { 'application/json': { schema: z.toJSONSchema(r.reply, { unrepresentable: 'any' }) } } }
+            : {}),
+        },
+        default: problem,
+      },
     }
   }
   return { openapi: '3.1.0', info: { title: 'Undercut', version: '1' }, paths }

@@ -1,13 +1,14 @@
 import { Worker } from 'node:worker_threads'
 import pg from 'pg'
+import { Op } from 'sequelize'
 import { putBytes, readBytes, sweepOrphans } from './blobs'
 import { database, databaseUrl } from './database'
-import { settle } from './derivations'
+import { settle, settleLeftovers } from './derivations'
 import { announce } from './events'
 import type { KernelMessage, KernelResult } from './kernel'
 import { ZipToStore } from './layerZip'
 import { Derivation } from './models'
-import { DERIVE, queue, sendDerive, stopQueue } from './queue'
+import { DERIVE, isQueued, queue, sendDerive, stopQueue } from './queue'
 
 /**
  * The worker process: takes derivations from the queue and runs each in a thread. While it runs one, it holds an
@@ -19,7 +20,8 @@ const RESCUE_EVERY = 3000
 const locks = new pg.Client({ connectionString: databaseUrl })
 const running = new Map<string, Worker>()
 /** taken up, but its inputs are still being read; a cancel that comes now must not be lost */
-const starting = new Set<string>(), cancelled = new Set<string>()
+const starting = new Set<string>(),
+  cancelled = new Set<string>()
 let stopping = false
 
 const lockNumber = (key: string): string => BigInt.asIntN(64, BigInt(`0x${key.slice(0, 16)}`)).toString()
@@ -27,7 +29,9 @@ async function lock(key: string): Promise<boolean> {
   const r = await locks.query<{ ok: boolean }>('SELECT pg_try_advisory_lock($1) AS ok', [lockNumber(key)])
   return r.rows[0]!.ok
 }
-const unlock = async (key: string): Promise<void> => { await locks.query('SELECT pg_advisory_unlock($1)', [lockNumber(key)]) }
+const unlock = async (key: string): Promise<void> => {
+  await locks.query('SELECT pg_advisory_unlock($1)', [lockNumber(key)])
+}
 
 async function derive(key: string): Promise<void> {
   // Before anything is awaited: the lock is this session's own, so it does not keep two calls of one process apart.
@@ -36,7 +40,11 @@ async function derive(key: string): Promise<void> {
   try {
     const row = await Derivation.findByPk(key)
     if (!row || row.status === 'done' || row.status === 'failed' || !(await lock(key))) return
-    try { await perform(row) } finally { await unlock(key) }
+    try {
+      await perform(row)
+    } finally {
+      await unlock(key)
+    }
   } finally {
     running.delete(key)
     starting.delete(key)
@@ -48,27 +56,41 @@ async function perform(row: Derivation): Promise<void> {
   await row.update({ status: 'running', progress: 0, updatedAt: new Date() })
   await announce({ type: 'derivation', key: row.key, status: 'running', progress: 0 })
   const outcome = await runKernel(row, await Promise.all(row.inputs.map(readBytes)))
-  if (outcome.type === 'problem') await row.update({ status: 'failed', problem: outcome.problem, updatedAt: new Date() })
+  if (outcome.type === 'problem')
+    await row.update({ status: 'failed', problem: outcome.problem, updatedAt: new Date() })
   else {
-    row.set({ status: 'done', progress: 1, problem: null, updatedAt: new Date(), ...(await store(outcome.result, outcome.archive)) } as Partial<Derivation>)
+    row.set({
+      status: 'done',
+      progress: 1,
+      problem: null,
+      updatedAt: new Date(),
+      ...(await store(outcome.result, outcome.archive)),
+    } as Partial<Derivation>)
     await row.save()
   }
   await settle(row)
 }
 
-type Outcome = { type: 'done'; result: KernelResult; archive: string | null } | { type: 'problem'; problem: { code: string; message: string } }
+type Outcome =
+  | { type: 'done'; result: KernelResult; archive: string | null }
+  | { type: 'problem'; problem: { code: string; message: string } }
 
 function runKernel(row: Derivation, inputs: Uint8Array[]): Promise<Outcome> {
   return new Promise((resolve, reject) => {
     const thread = new Worker(KERNEL, {
-      workerData: { kind: row.kind, params: row.params, inputs }, transferList: inputs.map((i) => i.buffer as ArrayBuffer),
+      workerData: { kind: row.kind, params: row.params, inputs },
+      transferList: inputs.map((i) => i.buffer as ArrayBuffer),
       resourceLimits: { maxOldGenerationSizeMb: 4096 },
     })
     running.set(row.key, thread)
     starting.delete(row.key)
     if (cancelled.delete(row.key)) void thread.terminate()
-    let archive: ZipToStore | null = null, outcome: KernelMessage | null = null
-    const fail = (error: Error): void => { archive?.abandon(error); reject(error) }
+    let archive: ZipToStore | null = null,
+      outcome: KernelMessage | null = null
+    const fail = (error: Error): void => {
+      archive?.abandon(error)
+      reject(error)
+    }
     thread.on('message', (m: KernelMessage) => {
       if (m.type === 'progress') {
         void Derivation.update({ progress: m.fraction, updatedAt: new Date() }, { where: { key: row.key } })
@@ -85,65 +107,109 @@ function runKernel(row: Derivation, inputs: Uint8Array[]): Promise<Outcome> {
       // Out of memory is an answer about this body on this machine, not a fault to retry.
       if ((error as NodeJS.ErrnoException).code === 'ERR_WORKER_OUT_OF_MEMORY') {
         archive?.abandon(error)
-        resolve({ type: 'problem', problem: { code: 'too-fine', message: 'This needs more memory than there is. Use a coarser voxel, or simplify the sculpt first.' } })
+        resolve({
+          type: 'problem',
+          problem: {
+            code: 'too-fine',
+            message: 'This needs more memory than there is. Use a coarser voxel, or simplify the sculpt first.',
+          },
+        })
       } else fail(error)
     })
     thread.on('exit', () => {
       if (!outcome) {
         archive?.abandon(new Error('cancelled'))
         if (stopping) reject(new Error('The worker is stopping.'))
-        else resolve({ type: 'problem', problem: { code: 'cancelled', message: 'Cancelled. Nothing was changed; ask for it again when you want it.' } })
-      } else if (outcome.type === 'problem') { archive?.abandon(new Error('refused')); resolve(outcome) }
-      else {
+        else
+          resolve({
+            type: 'problem',
+            problem: {
+              code: 'cancelled',
+              message: 'Cancelled. Nothing was changed; ask for it again when you want it.',
+            },
+          })
+      } else if (outcome.type === 'problem') {
+        archive?.abandon(new Error('refused'))
+        resolve(outcome)
+      } else {
         const done = outcome as Extract<KernelMessage, { type: 'done' }>
-        if (archive) archive.finish().then((a) => resolve({ type: 'done', result: done.result, archive: a.hash }), reject)
+        if (archive)
+          archive.finish().then((a) => resolve({ type: 'done', result: done.result, archive: a.hash }), reject)
         else resolve({ type: 'done', result: done.result, archive: null })
       }
     })
   })
 }
 
-async function store(result: KernelResult, archive: string | null): Promise<{ meshHash: string | null; blobs: Record<string, string>; report: unknown }> {
+async function store(
+  result: KernelResult,
+  archive: string | null,
+): Promise<{ meshHash: string | null; blobs: Record<string, string>; report: unknown }> {
   const blobs: Record<string, string> = archive ? { zip: archive } : {}
   for (const [name, bytes] of Object.entries(result.files ?? {})) blobs[name] = await putBytes(bytes)
   let report = result.report
   if (result.meshes) {
     const bodies: { name: string; mesh: string }[] = []
     for (const m of result.meshes) bodies.push({ name: m.name, mesh: await putBytes(m.bytes) })
-    report = { bodies }
+    report = { ...(result.report as object), bodies }
   }
   return { meshHash: result.mesh ? await putBytes(result.mesh) : null, blobs, report }
 }
 
-/** Sends derivations again whose worker has died: marked running, but nobody holds their lock. */
+/** Sends derivations again whose worker has died: marked running, but nobody holds their lock. Settles what it left. */
 async function rescue(): Promise<void> {
   for (const row of await Derivation.findAll({ where: { status: 'running' } })) {
     if (running.has(row.key) || starting.has(row.key) || !(await lock(row.key))) continue
-    await row.update({ status: 'waiting', progress: 0 })
-    await announce({ type: 'derivation', key: row.key, status: 'waiting', progress: 0 })
-    await unlock(row.key)
+    try {
+      // It may have ended between the look and the lock.
+      if ((await row.reload()).status !== 'running') continue
+      await row.update({ status: 'waiting', progress: 0, updatedAt: new Date() })
+      await announce({ type: 'derivation', key: row.key, status: 'waiting', progress: 0 })
+    } finally {
+      await unlock(row.key)
+    }
     await sendDerive(row.key)
   }
+  // Taken from the queue by a worker that died before it had said so: waiting, but in nobody's hands.
+  const patience = new Date(Date.now() - RESCUE_EVERY * 2)
+  for (const row of await Derivation.findAll({ where: { status: 'waiting', updatedAt: { [Op.lt]: patience } } })) {
+    if (starting.has(row.key) || (await isQueued(row.key)) || !(await lock(row.key))) continue
+    await unlock(row.key)
+    await row.update({ updatedAt: new Date() })
+    await sendDerive(row.key)
+  }
+  await settleLeftovers()
 }
 
 async function main(): Promise<void> {
   await database.authenticate()
   await locks.connect()
   // Without the lock's connection another worker may take the step over: end, and be started afresh.
-  locks.on('error', (error) => { console.error('worker: lost the database:', error.message); process.exit(1) })
+  locks.on('error', (error) => {
+    console.error('worker: lost the database:', error.message)
+    process.exit(1)
+  })
   locks.on('notification', (n) => {
-    const key = n.payload ?? '', thread = running.get(key)
+    const key = n.payload ?? '',
+      thread = running.get(key)
     if (thread) void thread.terminate()
     else if (starting.has(key)) cancelled.add(key)
   })
   await locks.query('LISTEN undercut_cancel')
   const boss = await queue()
-  const take = async (jobs: { data: { key: string } }[]): Promise<void> => { for (const job of jobs) await derive(job.data.key) }
+  const take = async (jobs: { data: { key: string } }[]): Promise<void> => {
+    for (const job of jobs) await derive(job.data.key)
+  }
   // Two at a time: one long slice must not keep a quick check waiting.
-  for (let i = 0; i < 2; i++) await boss.work<{ key: string }>(DERIVE, { pollingIntervalSeconds: 0.5, batchSize: 1 }, take)
+  for (let i = 0; i < 2; i++)
+    await boss.work<{ key: string }>(DERIVE, { pollingIntervalSeconds: 0.5, batchSize: 1 }, take)
   await rescue()
-  const timer = setInterval(() => { void rescue().catch((e: unknown) => console.error('rescue:', e)) }, RESCUE_EVERY)
-  const sweep = setInterval(() => { void sweepOrphans().catch(() => undefined) }, 3_600_000)
+  const timer = setInterval(() => {
+    void rescue().catch((e: unknown) => console.error('rescue:', e))
+  }, RESCUE_EVERY)
+  const sweep = setInterval(() => {
+    void sweepOrphans().catch(() => undefined)
+  }, 3_600_000)
   const stop = async (): Promise<void> => {
     if (stopping) return
     stopping = true
@@ -156,8 +222,12 @@ async function main(): Promise<void> {
     process.exit(0)
   }
   process.on('SIGTERM', () => void stop())
+  process.on('disconnect', () => void stop())
   process.on('SIGINT', () => void stop())
   console.log('worker ready')
 }
 
-main().catch((error: unknown) => { console.error('The worker cannot start:', error); process.exit(1) })
+main().catch((error: unknown) => {
+  console.error('The worker cannot start:', error)
+  process.exit(1)
+})

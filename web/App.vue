@@ -28,14 +28,20 @@ onMounted(() => {
   <BApp>
     <div class="app">
       <header v-if="!route.meta.bare" class="top">
-        <RouterLink to="/pieces" class="brand"><img src="/mark.svg" alt="" width="22" height="22"> Undercut</RouterLink>
+        <RouterLink to="/pieces" class="brand"
+          ><img src="/mark.svg" alt="" width="22" height="22" /> Undercut</RouterLink
+        >
         <nav aria-label="Workshop">
-          <RouterLink to="/pieces">Pieces</RouterLink><RouterLink to="/stock">Stock</RouterLink><RouterLink to="/workshop">Workshop</RouterLink><RouterLink to="/guide">Guide</RouterLink>
+          <RouterLink to="/pieces">Pieces</RouterLink><RouterLink to="/sculpts">Sculpts</RouterLink
+          ><RouterLink to="/stock">Stock</RouterLink><RouterLink to="/workshop">Workshop</RouterLink
+          ><RouterLink to="/guide">Guide</RouterLink>
         </nav>
         <span class="shop soft">{{ stock.workshop?.name }}</span>
         <button class="btn btn-sm btn-quiet" aria-label="Shortcuts" @click="help = true">?</button>
       </header>
-      <p v-if="!changes.connected" class="offline" role="alert">The server does not answer. What you see stays; it goes on by itself when the server is back.</p>
+      <p v-if="!changes.connected" class="offline" role="alert">
+        The server does not answer. What you see stays; it goes on by itself when the server is back.
+      </p>
       <main class="place"><RouterView /></main>
       <JobStrip v-if="!route.meta.bare" />
       <ShortcutSheet v-if="help" @close="help = false" />
@@ -44,12 +50,53 @@ onMounted(() => {
 </template>
 
 <style scoped>
-.app { display: flex; flex-direction: column; height: 100vh; }
-.top { display: flex; align-items: center; gap: 26px; height: 44px; padding: 0 16px; border-bottom: 1px solid var(--line); background: var(--paper-raised); flex: none; }
-.brand { display: flex; gap: 8px; align-items: center; font-weight: 680; font-size: 1.08rem; color: inherit; text-decoration: none; }
-nav { display: flex; gap: 4px; flex: 1; }
-nav a { padding: 4px 11px; border-radius: 4px; text-decoration: none; color: inherit; }
-nav a.router-link-active { background: var(--paper-sunk); font-weight: 600; }
-.place { flex: 1; min-height: 0; }
-.offline { background: var(--settle); color: #fff; margin: 0; padding: 5px 16px; }
+.app {
+  display: flex;
+  flex-direction: column;
+  height: 100vh;
+}
+.top {
+  display: flex;
+  align-items: center;
+  gap: 26px;
+  height: 44px;
+  padding: 0 16px;
+  border-bottom: 1px solid var(--line);
+  background: var(--paper-raised);
+  flex: none;
+}
+.brand {
+  display: flex;
+  gap: 8px;
+  align-items: center;
+  font-weight: 680;
+  font-size: 1.08rem;
+  color: inherit;
+  text-decoration: none;
+}
+nav {
+  display: flex;
+  gap: 4px;
+  flex: 1;
+}
+nav a {
+  padding: 4px 11px;
+  border-radius: 4px;
+  text-decoration: none;
+  color: inherit;
+}
+nav a.router-link-active {
+  background: var(--paper-sunk);
+  font-weight: 600;
+}
+.place {
+  flex: 1;
+  min-height: 0;
+}
+.offline {
+  background: var(--settle);
+  color: #fff;
+  margin: 0;
+  padding: 5px 16px;
+}
 </style>

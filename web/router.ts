@@ -1,7 +1,12 @@
 import { createRouter, createWebHistory } from 'vue-router'
 import PiecesPlace from './places/PiecesPlace.vue'
 
-const stage = (name: string, load: () => Promise<object>) => ({ path: name, name, component: load as () => Promise<typeof import('*.vue')>, meta: {} })
+const stage = (name: string, load: () => Promise<object>) => ({
+  path: name,
+  name,
+  component: load as () => Promise<typeof import('*.vue')>,
+  meta: {},
+})
 
 /** Workshop-wide places are one level up from the stages of a piece. */
 export const router = createRouter({
@@ -9,16 +14,26 @@ export const router = createRouter({
   routes: [
     { path: '/', redirect: '/pieces' },
     { path: '/pieces', component: PiecesPlace },
+    { path: '/sculpts', component: () => import('./places/SculptsPlace.vue') },
     { path: '/stock', component: () => import('./places/StockPlace.vue') },
     { path: '/workshop', component: () => import('./places/WorkshopPlace.vue') },
     { path: '/guide', component: () => import('./places/GuidePlace.vue') },
     { path: '/pieces/:id/bench', component: () => import('./places/BenchMode.vue'), meta: { bare: true } },
     {
-      path: '/pieces/:id', component: () => import('./places/PiecePlace.vue'), redirect: (to) => `/pieces/${String(to.params.id)}/intake`,
+      path: '/pieces/:id',
+      component: () => import('./places/PiecePlace.vue'),
+      redirect: (to) => `/pieces/${String(to.params.id)}/intake`,
       children: [
-        stage('brief', () => import('./stages/BriefStage.vue')), stage('intake', () => import('./stages/IntakeStage.vue')), stage('size', () => import('./stages/SizeStage.vue')),
-        stage('core', () => import('./stages/CoreStage.vue')), stage('stand', () => import('./stages/StandStage.vue')), stage('plates', () => import('./stages/PlatesStage.vue')),
-        stage('scheme', () => import('./stages/SchemeStage.vue')), stage('plan', () => import('./stages/PlanStage.vue')),
+        stage('brief', () => import('./stages/BriefStage.vue')),
+        stage('intake', () => import('./stages/IntakeStage.vue')),
+        stage('combine', () => import('./stages/CombineStage.vue')),
+        stage('pose', () => import('./stages/PoseStage.vue')),
+        stage('size', () => import('./stages/SizeStage.vue')),
+        stage('core', () => import('./stages/CoreStage.vue')),
+        stage('stand', () => import('./stages/StandStage.vue')),
+        stage('plates', () => import('./stages/PlatesStage.vue')),
+        stage('scheme', () => import('./stages/SchemeStage.vue')),
+        stage('plan', () => import('./stages/PlanStage.vue')),
       ],
     },
     { path: '/:rest(.*)', redirect: '/pieces' },

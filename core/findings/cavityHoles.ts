@@ -5,14 +5,34 @@ import { plural, type Finding } from './finding'
 export function cavityHoles(h: HollowReport, holes: number): Finding[] {
   const needed = 2 * h.cavities
   if (holes >= needed) return []
-  return [{
-    id: 'cavity-holes', level: 'settle', value: (h.cavityVolume / 1000).toFixed(1), unit: 'ml shut in', places: [],
-    sentence: `${plural(h.cavities, 'cavity', 'cavities')} with ${plural(holes, 'hole')}: raw resin stays inside, weeps out later or splits the wall. ${needed - holes} more ${needed - holes === 1 ? 'is' : 'are'} needed.`,
-    how: 'Volume of the inner skin; two holes for each cavity.', fixes: [{ act: 'proposeHoles', label: 'Propose holes', effect: 'one low as it hangs, one for air, both out of sight' }],
-  }]
+  return [
+    {
+      id: 'cavity-holes',
+      level: 'settle',
+      value: (h.cavityVolume / 1000).toFixed(1),
+      unit: 'ml shut in',
+      places: [],
+      sentence: `${plural(h.cavities, 'cavity', 'cavities')} with ${plural(holes, 'hole')}: raw resin stays inside, weeps out later or splits the wall. ${needed - holes} more ${needed - holes === 1 ? 'is' : 'are'} needed.`,
+      how: 'Volume of the inner skin; two holes for each cavity.',
+      fixes: [
+        { act: 'proposeHoles', label: 'Propose holes', effect: 'one low as it hangs, one for air, both out of sight' },
+      ],
+    },
+  ]
 }
 /** Whether the wall came out as asked: within 5 % or one voxel. */
 export function wallKept(h: HollowReport, voxel: number): Finding[] {
   if (h.wall.minimum >= Math.min(h.wallAsked * 0.95, h.wallAsked - voxel)) return []
-  return [{ id: 'wall', level: 'know', value: h.wall.minimum.toFixed(2), unit: 'mm wall', sentence: `At its thinnest the wall is ${h.wall.minimum.toFixed(2)} mm where ${h.wallAsked} mm was asked.`, places: [h.wall.thinnest], how: `${h.wall.samples.toLocaleString('en')} exact distances from inner to outer skin.`, fixes: [] }]
+  return [
+    {
+      id: 'wall',
+      level: 'know',
+      value: h.wall.minimum.toFixed(2),
+      unit: 'mm wall',
+      sentence: `At its thinnest the wall is ${h.wall.minimum.toFixed(2)} mm where ${h.wallAsked} mm was asked.`,
+      places: [h.wall.thinnest],
+      how: `${h.wall.samples.toLocaleString('en')} exact distances from inner to outer skin.`,
+      fixes: [],
+    },
+  ]
 }

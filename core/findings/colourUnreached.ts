@@ -5,8 +5,16 @@ import type { Finding } from './finding'
 export function colourUnreached(region: string, target: string, answer: RecipeAnswer): Finding[] {
   if (answer.reached) return []
   const best = answer.recipes.reduce((m, r) => Math.min(m, r.error), Infinity)
-  return [{
-    id: `colour-${region}`, level: 'know', value: best === Infinity ? '–' : best.toFixed(1), unit: 'ΔE00 off', sentence: `${region} (${target}) cannot be mixed from the stock. ${answer.missing ?? ''}`, places: [],
-    how: 'Kubelka–Munk mixes of up to four paints in twelve drops; 2 is the most that passes unseen.', fixes: [],
-  }]
+  return [
+    {
+      id: `colour-${region}`,
+      level: 'know',
+      value: best === Infinity ? '–' : best.toFixed(1),
+      unit: 'ΔE00 off',
+      sentence: `${region} (${target}) cannot be mixed from the stock. ${answer.missing ?? ''}`,
+      places: [],
+      how: 'Kubelka–Munk mixes of up to four paints in twelve drops; 2 is the most that passes unseen.',
+      fixes: [],
+    },
+  ]
 }

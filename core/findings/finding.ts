@@ -19,5 +19,7 @@ export interface Finding {
 
 const LEVELS = { settle: 0, know: 1, note: 2 }
 /** Worst first, otherwise as given. */
-export const ranked = (list: readonly Finding[]): Finding[] => [...list].sort((a, b) => LEVELS[a.level] - LEVELS[b.level])
-export const plural = (n: number, one: string, many = `${one}s`): string => `${n.toLocaleString('en')} ${n === 1 ? one : many}`
+export const ranked = (list: readonly Finding[]): Finding[] =>
+  [...list].sort((a, b) => LEVELS[a.level] - LEVELS[b.level])
+export const plural = (n: number, one: string, many = `${one}s`): string =>
+  `${n.toLocaleString('en')} ${n === 1 ? one : many}`

@@ -4,25 +4,103 @@ import { plural, type Finding } from './finding'
 /** Defects of the mesh itself, each kind one finding. */
 export function openMesh(h: Health): Finding[] {
   const out: Finding[] = []
-  const how = 'Counted on the whole mesh: edges by their faces, crossings by exact predicates on the file’s own coordinates.'
-  const mend = [{ act: 'repair', label: 'Repair', effect: 'welds, orients, fills and drops crumbs; the file itself stays as it came' }]
-  const add = (id: string, count: number, level: Finding['level'], unit: string, sentence: string, places: Finding['places'], fixes = mend): void => {
+  const how =
+    'Counted on the whole mesh: edges by their faces, crossings by exact predicates on the file’s own coordinates.'
+  const mend = [
+    {
+      act: 'repair',
+      label: 'Repair',
+      effect: 'welds, orients, fills and drops crumbs; the file itself stays as it came',
+    },
+  ]
+  const add = (
+    id: string,
+    count: number,
+    level: Finding['level'],
+    unit: string,
+    sentence: string,
+    places: Finding['places'],
+    fixes = mend,
+  ): void => {
     if (count > 0) out.push({ id, level, value: count.toLocaleString('en'), unit, sentence, places, how, fixes })
   }
   const rim = h.holes.lengths.reduce((a, b) => a + b, 0)
-  add('holes', h.holes.count, 'settle', h.holes.count === 1 ? 'hole' : 'holes', `The skin is open along ${rim.toFixed(1)} mm of edge: a slicer may fill the wrong side.`, h.holes.places)
-  if (h.holes.count === 0) add('open-edges', h.openEdges.count, 'settle', 'open edges', 'Single edges are open.', h.openEdges.places)
-  add('non-manifold', h.nonManifold.count, 'settle', 'knotted edges', 'More than two faces meet at an edge: inside and outside are undefined there.', h.nonManifold.places)
-  add('disoriented', h.disoriented.count, 'settle', 'turned edges', 'Neighbouring faces disagree which side is out.', h.disoriented.places)
-  add('inside-out', h.insideOut.count, 'settle', plural(h.insideOut.count, 'shell').replace(/^\S+ /, ''), 'A body is inside out: it would print as a hole.', h.insideOut.places)
-  add('faulty', h.degenerate.count + h.duplicate.count, 'know', 'faulty faces', `${h.degenerate.count} without area, ${h.duplicate.count} doubled.`, [...h.degenerate.places, ...h.duplicate.places])
-  add('crossing', h.selfIntersecting.count, 'know', `${h.selfIntersecting.complete ? '' : 'or more '}crossings`, 'Faces pass through each other. The slicer here unites them; other tools may not.', h.selfIntersecting.places, [])
-  add('crumbs', h.crumbs.count, 'know', h.crumbs.count === 1 ? 'crumb' : 'crumbs', 'Loose bits under 0.1 % of the volume would print as scraps in the vat.', h.crumbs.places)
+  add(
+    'holes',
+    h.holes.count,
+    'settle',
+    h.holes.count === 1 ? 'hole' : 'holes',
+    `The skin is open along ${rim.toFixed(1)} mm of edge: a slicer may fill the wrong side.`,
+    h.holes.places,
+  )
+  if (h.holes.count === 0)
+    add('open-edges', h.openEdges.count, 'settle', 'open edges', 'Single edges are open.', h.openEdges.places)
+  add(
+    'non-manifold',
+    h.nonManifold.count,
+    'settle',
+    'knotted edges',
+    'More than two faces meet at an edge: inside and outside are undefined there.',
+    h.nonManifold.places,
+  )
+  add(
+    'disoriented',
+    h.disoriented.count,
+    'settle',
+    'turned edges',
+    'Neighbouring faces disagree which side is out.',
+    h.disoriented.places,
+  )
+  add(
+    'inside-out',
+    h.insideOut.count,
+    'settle',
+    plural(h.insideOut.count, 'shell').replace(/^\S+ /, ''),
+    'A body is inside out: it would print as a hole.',
+    h.insideOut.places,
+  )
+  add(
+    'faulty',
+    h.degenerate.count + h.duplicate.count,
+    'know',
+    'faulty faces',
+    `${h.degenerate.count} without area, ${h.duplicate.count} doubled.`,
+    [...h.degenerate.places, ...h.duplicate.places],
+  )
+  add(
+    'crossing',
+    h.selfIntersecting.count,
+    'know',
+    `${h.selfIntersecting.complete ? '' : 'or more '}crossings`,
+    'Faces pass through each other. The slicer here unites them; other tools may not.',
+    h.selfIntersecting.places,
+    [],
+  )
+  add(
+    'crumbs',
+    h.crumbs.count,
+    'know',
+    h.crumbs.count === 1 ? 'crumb' : 'crumbs',
+    'Loose bits under 0.1 % of the volume would print as scraps in the vat.',
+    h.crumbs.places,
+  )
   if (h.units !== 'plausible') {
     const factor = h.units === 'looks like metres' ? 1000 : h.units === 'looks like inches' ? 25.4 : 0.001
     out.push({
-      id: 'units', level: 'settle', value: Math.max(...h.size).toPrecision(3), unit: 'mm', sentence: `The longest side ${h.units}.`, places: [],
-      how: 'Display pieces are 15 mm to 4 m long; this is outside.', fixes: [{ act: `scale:${factor}`, label: `Scale by ${factor}`, effect: `makes it ${(Math.max(...h.size) * factor).toFixed(0)} mm long` }],
+      id: 'units',
+      level: 'settle',
+      value: Math.max(...h.size).toPrecision(3),
+      unit: 'mm',
+      sentence: `The longest side ${h.units}.`,
+      places: [],
+      how: 'Display pieces are 15 mm to 4 m long; this is outside.',
+      fixes: [
+        {
+          act: `scale:${factor}`,
+          label: `Scale by ${factor}`,
+          effect: `makes it ${(Math.max(...h.size) * factor).toFixed(0)} mm long`,
+        },
+      ],
     })
   }
   return out

@@ -1,13 +1,37 @@
 import type { Finding } from './finding'
 
 /** Waits of half a day and more, and a deadline that the plan misses. */
-export function steepWait(steps: readonly { title: string; waiting: number; doneAt: string | null }[], finish: number, deadline: string | null): Finding[] {
+export function steepWait(
+  steps: readonly { title: string; waiting: number; doneAt: string | null }[],
+  finish: number,
+  deadline: string | null,
+): Finding[] {
   const out: Finding[] = []
   if (deadline) {
     const due = new Date(`${deadline}T23:59:59`).getTime()
-    if (finish > due) out.push({ id: 'late', level: 'settle', value: String(Math.ceil((finish - due) / 86_400_000)), unit: 'days late', sentence: `The plan ends after the deadline of ${deadline}.`, places: [], how: 'Steps laid on the bench hours one after another, waits included.', fixes: [] })
+    if (finish > due)
+      out.push({
+        id: 'late',
+        level: 'settle',
+        value: String(Math.ceil((finish - due) / 86_400_000)),
+        unit: 'days late',
+        sentence: `The plan ends after the deadline of ${deadline}.`,
+        places: [],
+        how: 'Steps laid on the bench hours one after another, waits included.',
+        fixes: [],
+      })
   }
   const long = steps.filter((s) => !s.doneAt && s.waiting >= 12 * 3600).sort((a, b) => b.waiting - a.waiting)[0]
-  if (long) out.push({ id: 'steep-wait', level: 'know', value: (long.waiting / 3600).toFixed(0), unit: 'h of waiting', sentence: `“${long.title}” cannot be hurried: start it before a night.`, places: [], how: 'Product time at 20 °C and 50 %, corrected for the room.', fixes: [] })
+  if (long)
+    out.push({
+      id: 'steep-wait',
+      level: 'know',
+      value: (long.waiting / 3600).toFixed(0),
+      unit: 'h of waiting',
+      sentence: `“${long.title}” cannot be hurried: start it before a night.`,
+      places: [],
+      how: 'Product time at 20 °C and 50 %, corrected for the room.',
+      fixes: [],
+    })
   return out
 }

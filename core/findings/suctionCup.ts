@@ -6,9 +6,20 @@ const SERIOUS = 10
 
 export function suctionCup(cups: readonly Cup[], step: number): Finding[] {
   return cups.slice(0, 6).map((c, i) => ({
-    id: `cup-${i}`, level: c.force >= SERIOUS ? 'settle' : c.force > 1.5 ? 'know' : 'note', value: c.force.toFixed(c.force < 10 ? 1 : 0), unit: 'N of suction',
+    id: `cup-${i}`,
+    level: c.force >= SERIOUS ? 'settle' : c.force > 1.5 ? 'know' : 'note',
+    value: c.force.toFixed(c.force < 10 ? 1 : 0),
+    unit: 'N of suction',
     sentence: `A cup of ${(c.area / 100).toFixed(c.area < 100 ? 2 : 1)} cm² closes against the film between ${(c.firstLayer * step).toFixed(1)} and ${(c.lastLayer * step).toFixed(1)} mm.`,
-    places: [[c.x, c.y, (c.worstLayer + 0.5) * step]], how: `Void regions followed from layer to layer at ${step} mm; force at 100 kPa over the enclosed area.`,
-    fixes: [{ act: 'ventCup', label: 'Put a hole there', effect: 'lets air in as the cup forms' }, { act: 'reorient', label: 'Turn it', effect: 'another way up may not close it' }],
+    // The closed end first: there a vent helps. Then where it pulls hardest.
+    places: [
+      [c.startX, c.startY, (c.firstLayer + 0.5) * step],
+      [c.x, c.y, (c.worstLayer + 0.5) * step],
+    ],
+    how: `Void regions followed from layer to layer at ${step} mm; force at 100 kPa over the enclosed area.`,
+    fixes: [
+      { act: 'ventCup', label: 'Put a hole there', effect: 'lets air in as the cup forms' },
+      { act: 'reorient', label: 'Turn it', effect: 'another way up may not close it' },
+    ],
   }))
 }

@@ -8,10 +8,22 @@ export const SURVIVES = 0.6
 export function tooThin(t: Thinness): Finding[] {
   if (!(t.thinnest < SURVIVES) || t.thinArea < 1) return []
   const hopeless = t.thinnest < PRINTS
-  return [{
-    id: 'too-thin', level: hopeless ? 'settle' : 'know', value: t.thinnest.toFixed(2), unit: 'mm thin',
-    sentence: `${(t.thinArea / 100).toFixed(1)} cm² of skin is thinner than ${SURVIVES} mm${hopeless ? `; under ${PRINTS} mm it may not print at all` : ' and may break when the supports come off'}.`,
-    places: t.places.map((p) => p.point), how: `Median of nine rays in a 30° cone into the body, from ${t.samples.toLocaleString('en')} places spread over the skin.`,
-    fixes: [{ act: 'enlarge', label: `Enlarge by ${Math.ceil((SURVIVES / t.thinnest) * 100 - 100)} %`, effect: `brings the thinnest spot to ${SURVIVES} mm` }],
-  }]
+  return [
+    {
+      id: 'too-thin',
+      level: hopeless ? 'settle' : 'know',
+      value: t.thinnest.toFixed(2),
+      unit: 'mm thin',
+      sentence: `${(t.thinArea / 100).toFixed(1)} cm² of skin is thinner than ${SURVIVES} mm${hopeless ? `; under ${PRINTS} mm it may not print at all` : ' and may break when the supports come off'}.`,
+      places: t.places.map((p) => p.point),
+      how: `Median of nine rays in a 30° cone into the body, from ${t.samples.toLocaleString('en')} places spread over the skin.`,
+      fixes: [
+        {
+          act: 'enlarge',
+          label: `Enlarge by ${Math.ceil((SURVIVES / t.thinnest) * 100 - 100)} %`,
+          effect: `brings the thinnest spot to ${SURVIVES} mm`,
+        },
+      ],
+    },
+  ]
 }

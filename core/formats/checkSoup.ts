@@ -7,8 +7,16 @@ const REACH = 100_000
 export function checkSoup(coordinates: Float32Array, name: (face: number) => string): ReturnType<typeof bad> | null {
   for (let i = 0; i < coordinates.length; i++) {
     const v = coordinates[i]!
-    if (v - v !== 0) return bad('coordinate-not-a-number', `A corner of ${name(Math.floor(i / 9))} is not a number (${v}). The file is damaged: export it again.`)
-    if (v > REACH || v < -REACH) return bad('coordinate-too-far', `A corner of ${name(Math.floor(i / 9))} lies ${Math.abs(v / 1000).toFixed(0)} m from the origin. Check the file's units, or move the sculpt to the origin before exporting.`)
+    if (v - v !== 0)
+      return bad(
+        'coordinate-not-a-number',
+        `A corner of ${name(Math.floor(i / 9))} is not a number (${v}). The file is damaged: export it again.`,
+      )
+    if (v > REACH || v < -REACH)
+      return bad(
+        'coordinate-too-far',
+        `A corner of ${name(Math.floor(i / 9))} lies ${Math.abs(v / 1000).toFixed(0)} m from the origin. Check the file's units, or move the sculpt to the origin before exporting.`,
+      )
   }
   return null
 }

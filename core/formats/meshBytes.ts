@@ -2,28 +2,53 @@ import { bad, good, type Answer } from '../answer'
 import type { Mesh } from '../mesh/mesh'
 
 /**
- * The store's own form of a mesh: little-endian, `UCM1`, vertex count, face count, 0, then Float32 positions
- * and Uint32 triangles. Sixteen header bytes keep both arrays aligned, so reading is two views, no copy.
+ * The store's own form of a mesh: little-endian, `UCM1`, vertex count, face count, flags, then Float32 positions and
+ * Uint32 triangles, then what the flags name: Float32 normals (2), RGB bytes filled up to four (1). Sixteen header
+ * bytes keep the arrays aligned, so reading is views, no copy.
  */
 const MAGIC = 0x314d4355
+const HEADER = 16
+const COLOURS = 1,
+  NORMALS = 2
 
-export function meshToBytes(mesh: Mesh): Uint8Array {
-  const { positions, triangles } = mesh
-  const bytes = new Uint8Array(16 + positions.byteLength + triangles.byteLength)
-  new Uint32Array(bytes.buffer, 0, 4).set([MAGIC, positions.length / 3, triangles.length / 3, 0])
-  new Float32Array(bytes.buffer, 16, positions.length).set(positions)
-  new Uint32Array(bytes.buffer, 16 + positions.byteLength, triangles.length).set(triangles)
+const length = (vertices: number, faces: number, flags: number): number =>
+  HEADER +
+  vertices * 12 +
+  faces * 12 +
+  (flags & NORMALS ? vertices * 12 : 0) +
+  (flags & COLOURS ? (vertices * 3 + 3) & ~3 : 0)
+
+export function meshToBytes({ positions, triangles, colours, normals }: Mesh): Uint8Array {
+  const vertices = positions.length / 3,
+    faces = triangles.length / 3
+  const flags = (colours ? COLOURS : 0) | (normals ? NORMALS : 0)
+  const bytes = new Uint8Array(length(vertices, faces, flags))
+  new Uint32Array(bytes.buffer, 0, 4).set([MAGIC, vertices, faces, flags])
+  let at = HEADER
+  for (const a of [positions, triangles, normals, colours]) {
+    if (!a) continue
+    bytes.set(new Uint8Array(a.buffer, a.byteOffset, a.byteLength), at)
+    at += a.byteLength
+  }
   return bytes
 }
 
 /** Views the bytes as a mesh (copies only when they are not 4-byte aligned). */
 export function meshFromBytes(input: Uint8Array): Answer<Mesh> {
   const bytes = input.byteOffset % 4 === 0 ? input : input.slice()
-  if (bytes.length < 16) return bad('mesh-bytes', 'Not a stored mesh: too short.')
-  const [magic, vertices, faces] = new Uint32Array(bytes.buffer, bytes.byteOffset, 4)
-  if (magic !== MAGIC || 16 + vertices! * 12 + faces! * 12 !== bytes.length) return bad('mesh-bytes', 'Not a stored mesh: header and length disagree.')
-  return good({
-    positions: new Float32Array(bytes.buffer, bytes.byteOffset + 16, vertices! * 3),
-    triangles: new Uint32Array(bytes.buffer, bytes.byteOffset + 16 + vertices! * 12, faces! * 3),
-  })
+  if (bytes.length < HEADER) return bad('mesh-bytes', 'Not a stored mesh: too short.')
+  const [magic, vertices, faces, flags] = new Uint32Array(bytes.buffer, bytes.byteOffset, 4) as unknown as number[]
+  if (magic !== MAGIC || length(vertices!, faces!, flags!) !== bytes.length)
+    return bad('mesh-bytes', 'Not a stored mesh: header and length disagree.')
+  let at = bytes.byteOffset + HEADER
+  const next = <T>(make: (at: number) => T & { byteLength: number }): T => {
+    const view = make(at)
+    at += view.byteLength
+    return view
+  }
+  const positions = next((o) => new Float32Array(bytes.buffer, o, vertices! * 3)),
+    triangles = next((o) => new Uint32Array(bytes.buffer, o, faces! * 3))
+  const normals = flags! & NORMALS ? next((o) => new Float32Array(bytes.buffer, o, vertices! * 3)) : null
+  const colours = flags! & COLOURS ? next((o) => new Uint8Array(bytes.buffer, o, vertices! * 3)) : null
+  return good({ positions, triangles, ...(colours ? { colours } : {}), ...(normals ? { normals } : {}) })
 }

@@ -1,25 +1,22 @@
 import { bad, good, type Answer } from '../answer'
 import type { Mesh } from '../mesh/mesh'
+import type { Body } from './body'
 import { checkSoup } from './checkSoup'
+import { floatText } from './floatText'
 import { weldExact } from '../mesh/weld'
-
-/** A body of an OBJ: what stood under one `o` or `g` line. */
-export interface NamedMesh {
-  name: string
-  mesh: Mesh
-}
 
 /**
  * Reads the polygons of an OBJ: `v`, `f` (any corner count, fanned; negative indices count back), `o`, `g`.
  * Materials and texture coordinates are passed over. Bodies share vertices only within themselves.
  */
-export function readObj(bytes: Uint8Array): Answer<NamedMesh[]> {
+export function readObj(bytes: Uint8Array): Answer<Body[]> {
   if (bytes.length === 0) return bad('file-empty', 'The file is empty.')
   const text = new TextDecoder().decode(bytes)
   const vertices: number[] = []
   const bodies: { name: string; corners: number[] }[] = []
   let body = { name: '', corners: [] as number[] }
-  let line = 0, at = 0
+  let line = 0,
+    at = 0
   while (at <= text.length) {
     let end = text.indexOf('\n', at)
     if (end < 0) end = text.length
@@ -32,9 +29,12 @@ export function readObj(bytes: Uint8Array): Answer<NamedMesh[]> {
         const word = f[k] ?? ''
         const n = Number(word)
         if (word === '' || (Number.isNaN(n) && !/^[-+]?nan/i.test(word))) {
-          return bad('obj-bad-number', word.includes(',')
-            ? `Line ${line} has a number with a comma ("${word}"). OBJ needs decimal points.`
-            : `Line ${line} has ${word === '' ? 'too few numbers' : `"${word.slice(0, 20)}" where a number belongs`}.`)
+          return bad(
+            'obj-bad-number',
+            word.includes(',')
+              ? `Line ${line} has a number with a comma ("${word}"). OBJ needs decimal points.`
+              : `Line ${line} has ${word === '' ? 'too few numbers' : `"${word.slice(0, 20)}" where a number belongs`}.`,
+          )
         }
         vertices.push(n)
       }
@@ -46,7 +46,10 @@ export function readObj(bytes: Uint8Array): Answer<NamedMesh[]> {
         const index = parseInt(f[k]!, 10)
         const v = index < 0 ? count + index : index - 1
         if (!Number.isInteger(v) || v < 0 || v >= count || index === 0) {
-          return bad('obj-missing-vertex', `Line ${line} uses vertex ${f[k]!.slice(0, 20)}, but only ${count.toLocaleString('en')} vertices stand before it. The file is incomplete or was edited by hand.`)
+          return bad(
+            'obj-missing-vertex',
+            `Line ${line} uses vertex ${f[k]!.slice(0, 20)}, but only ${count.toLocaleString('en')} vertices stand before it. The file is incomplete or was edited by hand.`,
+          )
         }
         ring.push(v)
       }
@@ -58,8 +61,14 @@ export function readObj(bytes: Uint8Array): Answer<NamedMesh[]> {
     }
   }
   if (body.corners.length > 0) bodies.push(body)
-  if (bodies.length === 0) return bad('obj-no-faces', vertices.length > 0 ? 'The OBJ has points but no faces.' : 'The file has no vertices and no faces: it is not an OBJ, or it is empty.')
-  const result: NamedMesh[] = []
+  if (bodies.length === 0)
+    return bad(
+      'obj-no-faces',
+      vertices.length > 0
+        ? 'The OBJ has points but no faces.'
+        : 'The file has no vertices and no faces: it is not an OBJ, or it is empty.',
+    )
+  const result: Body[] = []
   for (const [i, b] of bodies.entries()) {
     const soup = new Float32Array(b.corners.length * 3)
     for (let k = 0; k < b.corners.length; k++)
@@ -76,11 +85,8 @@ export function readObj(bytes: Uint8Array): Answer<NamedMesh[]> {
 export function writeObj(mesh: Mesh, name = 'undercut'): Uint8Array {
   const { positions: p, triangles: t } = mesh
   const rows: string[] = [`# millimetres`, `o ${name}`]
-  const exact = (x: number): string => {
-    const short = x.toPrecision(8)
-    return Math.fround(Number(short)) === x ? String(Number(short)) : String(Number(x.toPrecision(9)))
-  }
-  for (let i = 0; i < p.length; i += 3) rows.push(`v ${exact(p[i]!)} ${exact(p[i + 1]!)} ${exact(p[i + 2]!)}`)
+  for (let i = 0; i < p.length; i += 3)
+    rows.push(`v ${floatText(p[i]!)} ${floatText(p[i + 1]!)} ${floatText(p[i + 2]!)}`)
   for (let i = 0; i < t.length; i += 3) rows.push(`f ${t[i]! + 1} ${t[i + 1]! + 1} ${t[i + 2]! + 1}`)
   return new TextEncoder().encode(rows.join('\n') + '\n')
 }

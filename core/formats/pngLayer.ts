@@ -9,17 +9,25 @@ import type { Runs } from '../print/raster'
  */
 const MATCH_MAX = 258
 
-interface Code { lengths: Uint8Array; codes: Uint16Array }
+interface Code {
+  lengths: Uint8Array
+  codes: Uint16Array
+}
 
-const LITERALS = buildCode((() => {
-  const weight = new Float64Array(286).fill(1)
-  weight[0] = 64; weight[255] = 64; weight[285] = 1500
-  for (let i = 257; i < 285; i++) weight[i] = 16
-  return weight
-})())
+const LITERALS = buildCode(
+  (() => {
+    const weight = new Float64Array(286).fill(1)
+    weight[0] = 64
+    weight[255] = 64
+    weight[285] = 1500
+    for (let i = 257; i < 285; i++) weight[i] = 16
+    return weight
+  })(),
+)
 
 /** Length symbols of deflate: first length, extra bits. */
-const LENGTH_BASE: number[] = [], LENGTH_EXTRA: number[] = []
+const LENGTH_BASE: number[] = [],
+  LENGTH_EXTRA: number[] = []
 for (let i = 0, length = 3; i < 28; i++) {
   const extra = i < 8 ? 0 : (i >> 2) - 1
   LENGTH_BASE.push(length)
@@ -46,12 +54,19 @@ class BitWriter {
     this.hold |= bits << this.held
     this.held += count
     if (this.at + 8 > this.bytes.length) this.room(8)
-    while (this.held >= 8) { this.bytes[this.at++] = this.hold & 255; this.hold >>>= 8; this.held -= 8 }
+    while (this.held >= 8) {
+      this.bytes[this.at++] = this.hold & 255
+      this.hold >>>= 8
+      this.held -= 8
+    }
   }
 
   zeros(count: number): void {
     const total = this.held + count
-    if (total < 8) { this.held = total; return }
+    if (total < 8) {
+      this.held = total
+      return
+    }
     this.room((total >> 3) + 1)
     this.bytes[this.at] = this.hold & 255
     this.at += total >> 3
@@ -60,7 +75,10 @@ class BitWriter {
   }
 
   finish(): Uint8Array {
-    if (this.held > 0) { this.room(1); this.bytes[this.at++] = this.hold & 255 }
+    if (this.held > 0) {
+      this.room(1)
+      this.bytes[this.at++] = this.hold & 255
+    }
     return this.bytes.subarray(0, this.at)
   }
 
@@ -75,9 +93,12 @@ class BitWriter {
 /** PNG bytes of the layer, decodable by any reader. O(runs + rows). */
 export function encodeLayer(runs: Runs): Uint8Array {
   const out = new BitWriter()
-  out.put(0x78, 8); out.put(0x01, 8)
+  out.put(0x78, 8)
+  out.put(0x01, 8)
   writeBlockHeader(out)
-  let a = 1, b = 0, last = -1
+  let a = 1,
+    b = 0,
+    last = -1
   let pendingZeros = 0
 
   const emit = (value: number, n: number): void => {
@@ -86,9 +107,16 @@ export function encodeLayer(runs: Runs): Uint8Array {
     b = (b + n * a + (value === 0 ? 0 : (value * n * (n + 1)) / 2)) % 65521
     a = (a + value * n) % 65521
     let left = n
-    if (value !== last) { out.put(LITERALS.codes[value]!, LITERALS.lengths[value]!); left--; last = value }
+    if (value !== last) {
+      out.put(LITERALS.codes[value]!, LITERALS.lengths[value]!)
+      left--
+      last = value
+    }
     const full = Math.floor(left / MATCH_MAX)
-    if (full > 0) { out.zeros(full * 2); left -= full * MATCH_MAX }
+    if (full > 0) {
+      out.zeros(full * 2)
+      left -= full * MATCH_MAX
+    }
     if (left >= 3) {
       const s = SYMBOL_OF_LENGTH[left]!
       out.put(LITERALS.codes[257 + s]!, LITERALS.lengths[257 + s]!)
@@ -143,8 +171,11 @@ function crc(bytes: Uint8Array, from: number, to: number): number {
 /** Dynamic block header (RFC 1951, 3.2.7) that spells out the fixed code. */
 function writeBlockHeader(out: BitWriter): void {
   const lengths = [...LITERALS.lengths, 1]
-  out.put(1, 1); out.put(2, 2)
-  out.put(286 - 257, 5); out.put(0, 5); out.put(15, 4)
+  out.put(1, 1)
+  out.put(2, 2)
+  out.put(286 - 257, 5)
+  out.put(0, 5)
+  out.put(15, 4)
   // Code-length code: symbols 0..15 with four bits each; 16 to 18 are not used.
   const order = [16, 17, 18, 0, 8, 7, 9, 6, 10, 5, 11, 4, 12, 3, 13, 2, 14, 1, 15]
   for (const s of order) out.put(s < 16 ? 4 : 0, 3)
@@ -160,7 +191,10 @@ function reverse(bits: number, count: number): number {
 /** Huffman lengths from weights, then canonical codes, bit-reversed for deflate's order. */
 function buildCode(weights: Float64Array): Code {
   const n = weights.length
-  interface Node { weight: number; symbols: number[] }
+  interface Node {
+    weight: number
+    symbols: number[]
+  }
   let nodes: Node[] = Array.from(weights, (weight, s) => ({ weight, symbols: [s] }))
   const lengths = new Uint8Array(n)
   while (nodes.length > 1) {

@@ -1,4 +1,5 @@
 import { bad, good, type Answer } from '../answer'
+import { faceCross, lengthOf } from '../mesh/face'
 import type { Mesh } from '../mesh/mesh'
 import { weldExact } from '../mesh/weld'
 import { checkSoup } from './checkSoup'
@@ -22,18 +23,24 @@ export function readStl(bytes: Uint8Array): Answer<Mesh> {
     if (!text) {
       if (count === 0) return bad('stl-no-faces', 'The STL header says there are no triangles in it.')
       if (needed > bytes.length) {
-        return bad('stl-truncated',
-          `The STL header announces ${count.toLocaleString('en')} triangles (${megabytes(needed)}), but the file has only ${megabytes(bytes.length)}: it is cut off or damaged after triangle ${Math.floor((bytes.length - HEADER) / RECORD).toLocaleString('en')}. Export or download it again.`)
+        return bad(
+          'stl-truncated',
+          `The STL header announces ${count.toLocaleString('en')} triangles (${megabytes(needed)}), but the file has only ${megabytes(bytes.length)}: it is cut off or damaged after triangle ${Math.floor((bytes.length - HEADER) / RECORD).toLocaleString('en')}. Export or download it again.`,
+        )
       }
       return readBinary(view, count)
     }
   } else if (!text) {
-    return bad('stl-truncated', `The file has only ${bytes.length} bytes; a binary STL needs at least 134. It is cut off.`)
+    return bad(
+      'stl-truncated',
+      `The file has only ${bytes.length} bytes; a binary STL needs at least 134. It is cut off.`,
+    )
   }
   return readAscii(bytes)
 }
 
-const megabytes = (n: number): string => (n < 1e5 ? `${n.toLocaleString('en')} bytes` : `${(n / 1e6).toLocaleString('en', { maximumFractionDigits: 1 })} MB`)
+const megabytes = (n: number): string =>
+  n < 1e5 ? `${n.toLocaleString('en')} bytes` : `${(n / 1e6).toLocaleString('en', { maximumFractionDigits: 1 })} MB`
 
 function looksLikeText(bytes: Uint8Array): boolean {
   const n = Math.min(bytes.length, 1024)
@@ -59,7 +66,10 @@ function readBinary(view: DataView, count: number): Answer<Mesh> {
 function readAscii(bytes: Uint8Array): Answer<Mesh> {
   const text = new TextDecoder().decode(bytes)
   if (!/^\s*solid\b/i.test(text)) {
-    return bad('stl-not-stl', 'The file is text but does not begin with "solid": it is not an STL, only named like one.')
+    return bad(
+      'stl-not-stl',
+      'The file is text but does not begin with "solid": it is not an STL, only named like one.',
+    )
   }
   const numbers: number[] = []
   const vertex = /\bvertex\s+(\S+)\s+(\S+)\s+(\S+)/gi
@@ -70,7 +80,10 @@ function readAscii(bytes: Uint8Array): Answer<Mesh> {
       if (Number.isNaN(n) && !/^[-+]?nan/i.test(m[k]!)) {
         const line = text.slice(0, m.index).split('\n').length
         return m[k]!.includes(',')
-          ? bad('stl-decimal-comma', `Line ${line} has a number with a comma ("${m[k]}"). STL needs decimal points: export it again with English number format.`)
+          ? bad(
+              'stl-decimal-comma',
+              `Line ${line} has a number with a comma ("${m[k]}"). STL needs decimal points: export it again with English number format.`,
+            )
           : bad('stl-bad-number', `Line ${line} has "${m[k]!.slice(0, 20)}" where a number belongs.`)
       }
       numbers.push(n)
@@ -78,7 +91,10 @@ function readAscii(bytes: Uint8Array): Answer<Mesh> {
   }
   if (numbers.length === 0) return bad('stl-no-faces', 'The STL has no triangles in it.')
   if (numbers.length % 9 !== 0 || !/\bendsolid\b/i.test(text.slice(-4096))) {
-    return bad('stl-truncated', `The ASCII STL stops after ${Math.floor(numbers.length / 9).toLocaleString('en')} whole triangles without its closing line: it is cut off.`)
+    return bad(
+      'stl-truncated',
+      `The ASCII STL stops after ${Math.floor(numbers.length / 9).toLocaleString('en')} whole triangles without its closing line: it is cut off.`,
+    )
   }
   const soup = new Float32Array(numbers)
   const problem = checkSoup(soup, (face) => `triangle ${(face + 1).toLocaleString('en')}`)
@@ -93,13 +109,14 @@ export function writeStl(mesh: Mesh): Uint8Array {
   bytes.set(new TextEncoder().encode('Undercut binary STL, millimetres'))
   const view = new DataView(bytes.buffer)
   view.setUint32(80, faces, true)
+  const normal = new Float64Array(3)
   for (let f = 0, o = HEADER; f < faces; f++, o += RECORD) {
-    const a = t[f * 3]! * 3, b = t[f * 3 + 1]! * 3, c = t[f * 3 + 2]! * 3
-    const ux = p[b]! - p[a]!, uy = p[b + 1]! - p[a + 1]!, uz = p[b + 2]! - p[a + 2]!
-    const vx = p[c]! - p[a]!, vy = p[c + 1]! - p[a + 1]!, vz = p[c + 2]! - p[a + 2]!
-    const nx = uy * vz - uz * vy, ny = uz * vx - ux * vz, nz = ux * vy - uy * vx
-    const l = Math.hypot(nx, ny, nz) || 1
-    view.setFloat32(o, nx / l, true); view.setFloat32(o + 4, ny / l, true); view.setFloat32(o + 8, nz / l, true)
+    const a = t[f * 3]! * 3,
+      b = t[f * 3 + 1]! * 3,
+      c = t[f * 3 + 2]! * 3
+    faceCross(p, a, b, c, normal)
+    const l = lengthOf(normal) || 1
+    for (let k = 0; k < 3; k++) view.setFloat32(o + 4 * k, normal[k]! / l, true)
     let at = o + 12
     for (const v of [a, b, c]) for (let k = 0; k < 3; k++, at += 4) view.setFloat32(at, p[v + k]!, true)
   }

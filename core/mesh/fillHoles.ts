@@ -1,3 +1,5 @@
+import { faceCross, lengthOf } from './face'
+
 /**
  * Patches for holes. Small rims get the triangulation of least area by dynamic programming (Barequet and
  * Sharir 1995, Liepa 2003, O(n³)); long rims are first cut down by clipping their flattest ears.
@@ -13,11 +15,17 @@ export function patchHole(p: Float32Array, loop: readonly number[]): number[] {
   const rim = [...loop].reverse()
   const out: number[] = []
   while (rim.length > EXACT) {
-    let best = Infinity, at = 0
+    let best = Infinity,
+      at = 0
     for (let i = 0; i < rim.length; i++) {
-      const a = rim[(i + rim.length - 1) % rim.length]!, b = rim[i]!, c = rim[(i + 1) % rim.length]!
+      const a = rim[(i + rim.length - 1) % rim.length]!,
+        b = rim[i]!,
+        c = rim[(i + 1) % rim.length]!
       const cost = triangleArea(p, a, b, c) + 0.05 * distance2(p, a, c)
-      if (cost < best) { best = cost; at = i }
+      if (cost < best) {
+        best = cost
+        at = i
+      }
     }
     out.push(rim[(at + rim.length - 1) % rim.length]!, rim[at]!, rim[(at + 1) % rim.length]!)
     rim.splice(at, 1)
@@ -28,14 +36,19 @@ export function patchHole(p: Float32Array, loop: readonly number[]): number[] {
 
 function leastArea(p: Float32Array, rim: number[], out: number[]): void {
   const n = rim.length
-  const cost = new Float64Array(n * n), pick = new Int32Array(n * n)
+  const cost = new Float64Array(n * n),
+    pick = new Int32Array(n * n)
   for (let span = 2; span < n; span++) {
     for (let i = 0; i + span < n; i++) {
       const k = i + span
-      let best = Infinity, via = i + 1
+      let best = Infinity,
+        via = i + 1
       for (let j = i + 1; j < k; j++) {
         const c = cost[i * n + j]! + cost[j * n + k]! + triangleArea(p, rim[i]!, rim[j]!, rim[k]!)
-        if (c < best) { best = c; via = j }
+        if (c < best) {
+          best = c
+          via = j
+        }
       }
       cost[i * n + k] = best
       pick[i * n + k] = via
@@ -43,7 +56,8 @@ function leastArea(p: Float32Array, rim: number[], out: number[]): void {
   }
   const todo: number[] = [0, n - 1]
   while (todo.length > 0) {
-    const k = todo.pop()!, i = todo.pop()!
+    const k = todo.pop()!,
+      i = todo.pop()!
     if (k - i < 2) continue
     const j = pick[i * n + k]!
     out.push(rim[i]!, rim[j]!, rim[k]!)
@@ -51,13 +65,14 @@ function leastArea(p: Float32Array, rim: number[], out: number[]): void {
   }
 }
 
+const cross = new Float64Array(3)
 function triangleArea(p: Float32Array, a: number, b: number, c: number): number {
-  const A = a * 3, B = b * 3, C = c * 3
-  const ux = p[B]! - p[A]!, uy = p[B + 1]! - p[A + 1]!, uz = p[B + 2]! - p[A + 2]!
-  const vx = p[C]! - p[A]!, vy = p[C + 1]! - p[A + 1]!, vz = p[C + 2]! - p[A + 2]!
-  return Math.hypot(uy * vz - uz * vy, uz * vx - ux * vz, ux * vy - uy * vx) / 2
+  faceCross(p, a * 3, b * 3, c * 3, cross)
+  return lengthOf(cross) / 2
 }
 function distance2(p: Float32Array, a: number, b: number): number {
-  const x = p[a * 3]! - p[b * 3]!, y = p[a * 3 + 1]! - p[b * 3 + 1]!, z = p[a * 3 + 2]! - p[b * 3 + 2]!
+  const x = p[a * 3]! - p[b * 3]!,
+    y = p[a * 3 + 1]! - p[b * 3 + 1]!,
+    z = p[a * 3 + 2]! - p[b * 3 + 2]!
   return x * x + y * y + z * z
 }

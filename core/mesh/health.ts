@@ -1,5 +1,7 @@
 import { bounds, boxSize, type Mesh } from './mesh'
-import { boundaryLoops, BOUNDARY, DISORIENTED, edgeEnd, NONMANIFOLD, shells, topology } from './topology'
+import { faceCross, lengthOf } from './face'
+import { crumbShells, insideOutShells, shellFacts } from './shellFacts'
+import { boundaryLoops, BOUNDARY, DISORIENTED, edgeEnd, NONMANIFOLD, topology } from './topology'
 import { measure } from './measure'
 import { treeOf } from './tree'
 import { selfIntersections } from './selfIntersect'
@@ -36,9 +38,6 @@ export interface Health {
 }
 
 const PLACES = 200
-/** Shells below this share of the largest one's volume are crumbs (methods.md 1). */
-export const CRUMB_SHARE = 0.001
-
 /** Measures everything that is wrong with a mesh. Changes nothing. O(n log n). */
 export function health(mesh: Mesh): Health {
   const { positions: p, triangles: t } = mesh
@@ -48,13 +47,16 @@ export function health(mesh: Mesh): Health {
     const places: [number, number, number][] = []
     for (let h = 0; h < t.length && places.length < PLACES; h++) {
       if (topo.twin[h] !== mark) continue
-      const a = at(t[h]!), b = at(edgeEnd(t, h))
+      const a = at(t[h]!),
+        b = at(edgeEnd(t, h))
       places.push([(a[0] + b[0]) / 2, (a[1] + b[1]) / 2, (a[2] + b[2]) / 2])
     }
     return { count, places }
   }
   const faceMiddle = (f: number): [number, number, number] => {
-    const a = at(t[f * 3]!), b = at(t[f * 3 + 1]!), c = at(t[f * 3 + 2]!)
+    const a = at(t[f * 3]!),
+      b = at(t[f * 3 + 1]!),
+      c = at(t[f * 3 + 2]!)
     return [(a[0] + b[0] + c[0]) / 3, (a[1] + b[1] + c[1]) / 3, (a[2] + b[2] + c[2]) / 3]
   }
 
@@ -63,6 +65,7 @@ export function health(mesh: Mesh): Health {
     .sort((a, b) => b.length - a.length)
   const faults = faultyFaces(mesh)
   const parts = shellFacts(mesh)
+  const firstFaces = (marked: Uint8Array): number[] => [...parts.firstFace.filter((_, s) => marked[s] === 1)]
   const crossing = selfIntersections(treeOf(mesh))
   const m = measure(mesh)
   const size = boxSize(bounds(mesh))
@@ -71,34 +74,48 @@ export function health(mesh: Mesh): Health {
   const result: Health = {
     faces: t.length / 3,
     vertices: p.length / 3,
-    shells: parts.volumes.length,
+    shells: parts.count,
     shellVolumes: [...parts.volumes].sort((a, b) => Math.abs(b) - Math.abs(a)).slice(0, 64),
     openEdges: edgePlaces(BOUNDARY, topo.openEdges),
     holes: {
-      count: loops.length, places: loops.slice(0, PLACES).map((l) => at(l.loop[0]!)),
+      count: loops.length,
+      places: loops.slice(0, PLACES).map((l) => at(l.loop[0]!)),
       lengths: loops.slice(0, PLACES).map((l) => l.length),
     },
     nonManifold: edgePlaces(NONMANIFOLD, topo.nonManifoldEdges),
     disoriented: edgePlaces(DISORIENTED, topo.disorientedEdges),
-    insideOut: list(parts.insideOut),
+    insideOut: list(firstFaces(insideOutShells(parts))),
     degenerate: list(faults.degenerate),
     duplicate: list(faults.duplicate),
     selfIntersecting: {
-      count: crossing.pairs.length, complete: crossing.complete,
+      count: crossing.pairs.length,
+      complete: crossing.complete,
       places: crossing.pairs.slice(0, PLACES).map(([f]) => faceMiddle(f)),
     },
-    crumbs: list(parts.crumbs),
-    volume: m.volume, area: m.area, size, units: guessUnits(Math.max(...size)), sound: false,
+    crumbs: list(firstFaces(crumbShells(parts))),
+    volume: m.volume,
+    area: m.area,
+    size,
+    units: guessUnits(Math.max(...size)),
+    sound: false,
   }
-  result.sound = result.openEdges.count + result.nonManifold.count + result.disoriented.count + result.insideOut.count +
-    result.degenerate.count + result.duplicate.count + result.selfIntersecting.count === 0 && result.faces > 0
+  result.sound =
+    result.openEdges.count +
+      result.nonManifold.count +
+      result.disoriented.count +
+      result.insideOut.count +
+      result.degenerate.count +
+      result.duplicate.count +
+      result.selfIntersecting.count ===
+      0 && result.faces > 0
   return result
 }
 
 function loopLength(p: Float32Array, loop: number[]): number {
   let sum = 0
   for (let i = 0; i < loop.length; i++) {
-    const a = loop[i]! * 3, b = loop[(i + 1) % loop.length]! * 3
+    const a = loop[i]! * 3,
+      b = loop[(i + 1) % loop.length]! * 3
     sum += Math.hypot(p[a]! - p[b]!, p[a + 1]! - p[b + 1]!, p[a + 2]! - p[b + 2]!)
   }
   return sum
@@ -107,59 +124,43 @@ function loopLength(p: Float32Array, loop: number[]): number {
 /** Faces with two equal corners or no area, and later copies of the same three corners. */
 export function faultyFaces(mesh: Mesh): { degenerate: number[]; duplicate: number[] } {
   const { positions: p, triangles: t } = mesh
-  const degenerate: number[] = [], duplicate: number[] = []
+  const degenerate: number[] = [],
+    duplicate: number[] = []
   const vertices = p.length / 3
   // Bucket faces by their lowest corner, so that copies meet without hashing.
   const head = new Int32Array(vertices).fill(-1)
   const chain = new Int32Array(t.length / 3).fill(-1)
   for (let f = 0; f < t.length / 3; f++) {
-    const a = t[f * 3]!, b = t[f * 3 + 1]!, c = t[f * 3 + 2]!
-    if (a === b || b === c || a === c || noArea(p, a * 3, b * 3, c * 3)) { degenerate.push(f); continue }
-    const low = Math.min(a, b, c), high = Math.max(a, b, c), sum = a + b + c
+    const a = t[f * 3]!,
+      b = t[f * 3 + 1]!,
+      c = t[f * 3 + 2]!
+    if (a === b || b === c || a === c || noArea(p, a * 3, b * 3, c * 3)) {
+      degenerate.push(f)
+      continue
+    }
+    const low = Math.min(a, b, c),
+      high = Math.max(a, b, c),
+      sum = a + b + c
     let copy = false
     for (let g = head[low]!; g >= 0 && !copy; g = chain[g]!) {
-      const x = t[g * 3]!, y = t[g * 3 + 1]!, z = t[g * 3 + 2]!
+      const x = t[g * 3]!,
+        y = t[g * 3 + 1]!,
+        z = t[g * 3 + 2]!
       copy = Math.max(x, y, z) === high && x + y + z === sum
     }
     if (copy) duplicate.push(f)
-    else { chain[f] = head[low]!; head[low] = f }
+    else {
+      chain[f] = head[low]!
+      head[low] = f
+    }
   }
   return { degenerate, duplicate }
 }
 
+const cross = new Float64Array(3)
 function noArea(p: Float32Array, a: number, b: number, c: number): boolean {
-  const ux = p[b]! - p[a]!, uy = p[b + 1]! - p[a + 1]!, uz = p[b + 2]! - p[a + 2]!
-  const vx = p[c]! - p[a]!, vy = p[c + 1]! - p[a + 1]!, vz = p[c + 2]! - p[a + 2]!
-  return uy * vz - uz * vy === 0 && uz * vx - ux * vz === 0 && ux * vy - uy * vx === 0
-}
-
-function shellFacts(mesh: Mesh): { volumes: number[]; insideOut: number[]; crumbs: number[] } {
-  const { positions: p, triangles: t } = mesh
-  const { shellOf, count } = shells(mesh)
-  const volume = new Float64Array(count), firstFace = new Int32Array(count).fill(-1)
-  const lo = new Float32Array(count * 3).fill(Infinity), hi = new Float32Array(count * 3).fill(-Infinity)
-  for (let f = 0; f < shellOf.length; f++) {
-    const s = shellOf[f]!
-    if (firstFace[s] === -1) firstFace[s] = f
-    const a = t[f * 3]! * 3, b = t[f * 3 + 1]! * 3, c = t[f * 3 + 2]! * 3
-    volume[s]! += (p[a]! * (p[b + 1]! * p[c + 2]! - p[b + 2]! * p[c + 1]!) + p[a + 1]! * (p[b + 2]! * p[c]! - p[b]! * p[c + 2]!) +
-      p[a + 2]! * (p[b]! * p[c + 1]! - p[b + 1]! * p[c]!)) / 6
-    for (const v of [a, b, c]) for (let k = 0; k < 3; k++) {
-      if (p[v + k]! < lo[s * 3 + k]!) lo[s * 3 + k] = p[v + k]!
-      if (p[v + k]! > hi[s * 3 + k]!) hi[s * 3 + k] = p[v + k]!
-    }
-  }
-  const volumes = [...volume]
-  const largest = Math.max(0, ...volumes.map(Math.abs))
-  const insideOut: number[] = [], crumbs: number[] = []
-  for (let s = 0; s < count; s++) {
-    // A cavity's skin rightly faces inward; it lies within the box of the shell around it.
-    const enclosed = volumes.some((v, o) => o !== s && Math.abs(v) > Math.abs(volume[s]!) &&
-      [0, 1, 2].every((k) => lo[o * 3 + k]! <= lo[s * 3 + k]! && hi[o * 3 + k]! >= hi[s * 3 + k]!))
-    if (volume[s]! < 0 && !enclosed) insideOut.push(firstFace[s]!)
-    if (Math.abs(volume[s]!) < CRUMB_SHARE * largest && !(volume[s]! < 0 && enclosed)) crumbs.push(firstFace[s]!)
-  }
-  return { volumes, insideOut, crumbs }
+  faceCross(p, a, b, c, cross)
+  return lengthOf(cross) === 0
 }
 
 function guessUnits(longest: number): Health['units'] {

@@ -13,13 +13,21 @@ export function refine(mesh: Mesh, longest: number, most: number): Mesh {
     const middles = new Map<number, number>()
     const count = positions.length / 3
     const split = (a: number, b: number): number => {
-      const i = a * 3, j = b * 3
-      const d = (positions[i]! - positions[j]!) ** 2 + (positions[i + 1]! - positions[j + 1]!) ** 2 + (positions[i + 2]! - positions[j + 2]!) ** 2
+      const i = a * 3,
+        j = b * 3
+      const d =
+        (positions[i]! - positions[j]!) ** 2 +
+        (positions[i + 1]! - positions[j + 1]!) ** 2 +
+        (positions[i + 2]! - positions[j + 2]!) ** 2
       if (d <= limit) return -1
       const key = Math.min(a, b) * 0x4000000 + Math.max(a, b)
       const there = middles.get(key)
       if (there !== undefined) return there
-      positions.push((positions[i]! + positions[j]!) / 2, (positions[i + 1]! + positions[j + 1]!) / 2, (positions[i + 2]! + positions[j + 2]!) / 2)
+      positions.push(
+        (positions[i]! + positions[j]!) / 2,
+        (positions[i + 1]! + positions[j + 1]!) / 2,
+        (positions[i + 2]! + positions[j + 2]!) / 2,
+      )
       middles.set(key, positions.length / 3 - 1)
       return positions.length / 3 - 1
     }
@@ -28,7 +36,10 @@ export function refine(mesh: Mesh, longest: number, most: number): Mesh {
       let [a, b, c] = [triangles[f]!, triangles[f + 1]!, triangles[f + 2]!]
       let [x, y, z] = [split(a, b), split(b, c), split(c, a)]
       // Turn the face until its split edges come first.
-      while ((x < 0 && (y >= 0 || z >= 0)) || (x >= 0 && y < 0 && z >= 0)) { [a, b, c] = [b, c, a]; [x, y, z] = [y, z, x] }
+      while ((x < 0 && (y >= 0 || z >= 0)) || (x >= 0 && y < 0 && z >= 0)) {
+        ;[a, b, c] = [b, c, a]
+        ;[x, y, z] = [y, z, x]
+      }
       if (x < 0) next.push(a, b, c)
       else if (y < 0) next.push(a, x, c, x, b, c)
       else if (z < 0) next.push(x, b, y, a, x, y, a, y, c)

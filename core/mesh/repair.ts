@@ -1,7 +1,8 @@
 import { keepFaces, type Mesh } from './mesh'
 import { weldTolerance } from './weld'
-import { BOUNDARY, boundaryLoops, edgeEnd, edgeStart, NONMANIFOLD, shells, topology } from './topology'
-import { CRUMB_SHARE, faultyFaces } from './health'
+import { BOUNDARY, boundaryLoops, edgeStart, NONMANIFOLD, topology } from './topology'
+import { faultyFaces } from './health'
+import { crumbShells, insideOutShells, shellFacts } from './shellFacts'
 import { patchHole } from './fillHoles'
 
 export interface RepairOptions {
@@ -32,7 +33,14 @@ export interface RepairReport {
  */
 export function repair(input: Mesh, options: RepairOptions = repairDefaults): { mesh: Mesh; report: RepairReport } {
   const report: RepairReport = {
-    welded: 0, degenerate: 0, duplicate: 0, nonManifoldFaces: 0, turned: 0, crumbs: 0, holesFilled: 0, patchFaces: 0,
+    welded: 0,
+    degenerate: 0,
+    duplicate: 0,
+    nonManifoldFaces: 0,
+    turned: 0,
+    crumbs: 0,
+    holesFilled: 0,
+    patchFaces: 0,
   }
   let mesh = input
   // Welding could merge what is meant to be apart in a clean mesh, so it only runs where there is something to close.
@@ -86,16 +94,9 @@ function orient(mesh: Mesh, report: RepairReport): Mesh {
   const topo = topology(mesh)
   if (topo.disorientedEdges === 0) return mesh
   const t = mesh.triangles
-  const pairs = new Map<string, number[]>()
-  for (let h = 0; h < t.length; h++) {
-    const a = edgeStart(t, h), b = edgeEnd(t, h)
-    const key = a < b ? `${a},${b}` : `${b},${a}`
-    const list = pairs.get(key)
-    if (list) list.push(h)
-    else pairs.set(key, [h])
-  }
   const faces = t.length / 3
-  const flip = new Uint8Array(faces), seen = new Uint8Array(faces)
+  const flip = new Uint8Array(faces),
+    seen = new Uint8Array(faces)
   for (let seed = 0; seed < faces; seed++) {
     if (seen[seed]) continue
     const members = [seed]
@@ -105,14 +106,12 @@ function orient(mesh: Mesh, report: RepairReport): Mesh {
       const f = members[i]!
       for (let k = 0; k < 3; k++) {
         const h = f * 3 + k
-        const a = edgeStart(t, h), b = edgeEnd(t, h)
-        const list = pairs.get(a < b ? `${a},${b}` : `${b},${a}`)!
-        if (list.length !== 2) continue
-        const g = list[0] === h ? list[1]! : list[0]!
+        const g = topo.mate[h]!
+        if (g < 0) continue
         const neighbour = (g / 3) | 0
         if (seen[neighbour]) continue
         seen[neighbour] = 1
-        const same = edgeStart(t, g) === a
+        const same = edgeStart(t, g) === edgeStart(t, h)
         flip[neighbour] = same ? 1 - flip[f]! : flip[f]!
         flipped += flip[neighbour]!
         members.push(neighbour)
@@ -130,38 +129,15 @@ function orient(mesh: Mesh, report: RepairReport): Mesh {
   return { positions: mesh.positions, triangles }
 }
 
-function shellVolumes(mesh: Mesh): { shellOf: Uint32Array; volumes: Float64Array; boxes: Float64Array } {
-  const { positions: p, triangles: t } = mesh
-  const { shellOf, count } = shells(mesh)
-  const volumes = new Float64Array(count), boxes = new Float64Array(count * 6)
-  for (let s = 0; s < count; s++) boxes.set([Infinity, Infinity, Infinity, -Infinity, -Infinity, -Infinity], s * 6)
-  const o = [p[0] ?? 0, p[1] ?? 0, p[2] ?? 0]
-  for (let f = 0; f < shellOf.length; f++) {
-    const s = shellOf[f]!
-    const [a, b, c] = [0, 1, 2].map((k) => t[f * 3 + k]! * 3) as [number, number, number]
-    const ax = p[a]! - o[0]!, ay = p[a + 1]! - o[1]!, az = p[a + 2]! - o[2]!
-    const bx = p[b]! - o[0]!, by = p[b + 1]! - o[1]!, bz = p[b + 2]! - o[2]!
-    const cx = p[c]! - o[0]!, cy = p[c + 1]! - o[1]!, cz = p[c + 2]! - o[2]!
-    volumes[s]! += (ax * (by * cz - bz * cy) + ay * (bz * cx - bx * cz) + az * (bx * cy - by * cx)) / 6
-    for (const v of [a, b, c]) for (let k = 0; k < 3; k++) {
-      boxes[s * 6 + k] = Math.min(boxes[s * 6 + k]!, p[v + k]!)
-      boxes[s * 6 + 3 + k] = Math.max(boxes[s * 6 + 3 + k]!, p[v + k]!)
-    }
-  }
-  return { shellOf, volumes, boxes }
-}
-
-const encloses = (b: Float64Array, o: number, s: number): boolean =>
-  [0, 1, 2].every((k) => b[o * 6 + k]! <= b[s * 6 + k]! && b[o * 6 + 3 + k]! >= b[s * 6 + 3 + k]!)
-
 function dropCrumbs(mesh: Mesh, report: RepairReport): Mesh {
-  const { shellOf, volumes, boxes } = shellVolumes(mesh)
-  const largest = Math.max(0, ...volumes.map(Math.abs))
-  const drop = [...volumes].map((v, s) => Math.abs(v) < CRUMB_SHARE * largest &&
-    !(v < 0 && [...volumes.keys()].some((o) => o !== s && encloses(boxes, o, s))))
-  report.crumbs = drop.filter(Boolean).length
+  const facts = shellFacts(mesh)
+  const drop = crumbShells(facts)
+  report.crumbs = drop.reduce((n, d) => n + d, 0)
   if (report.crumbs === 0) return mesh
-  return keepFaces(mesh, Uint8Array.from(shellOf, (s) => (drop[s] ? 0 : 1)))
+  return keepFaces(
+    mesh,
+    Uint8Array.from(facts.shellOf, (s) => 1 - drop[s]!),
+  )
 }
 
 function closeHoles(mesh: Mesh, report: RepairReport): Mesh {
@@ -188,10 +164,10 @@ function closeHoles(mesh: Mesh, report: RepairReport): Mesh {
 
 /** Turns closed shells that face inward though no larger shell encloses them. */
 function turnShells(mesh: Mesh, report: RepairReport): Mesh {
-  const { shellOf, volumes, boxes } = shellVolumes(mesh)
-  const turn = [...volumes].map((v, s) => v < 0 &&
-    ![...volumes.keys()].some((o) => o !== s && Math.abs(volumes[o]!) > Math.abs(v) && encloses(boxes, o, s)))
-  if (!turn.some(Boolean)) return mesh
+  const facts = shellFacts(mesh)
+  const { shellOf } = facts
+  const turn = insideOutShells(facts)
+  if (!turn.includes(1)) return mesh
   const t = mesh.triangles
   const { twin } = topology(mesh)
   const open = new Set<number>()

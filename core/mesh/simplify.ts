@@ -10,7 +10,11 @@ export async function simplify(mesh: Mesh, target: number, error: number): Promi
   await MeshoptSimplifier.ready
   const scale = MeshoptSimplifier.getScale(mesh.positions, 3)
   const [triangles] = MeshoptSimplifier.simplify(
-    mesh.triangles, mesh.positions, 3, Math.max(12, Math.floor(target) * 3), Math.min(1, error / scale),
+    mesh.triangles,
+    mesh.positions,
+    3,
+    Math.max(12, Math.floor(target) * 3),
+    Math.min(1, error / scale),
   )
   return keepFaces({ positions: mesh.positions, triangles }, new Uint8Array(triangles.length / 3).fill(1))
 }

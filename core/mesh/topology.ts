@@ -9,6 +9,8 @@ import type { Mesh } from './mesh'
  */
 export interface Topology {
   twin: Int32Array
+  /** the other half-edge where exactly two faces meet, whichever way it runs; −1 elsewhere */
+  mate: Int32Array
   openEdges: number
   nonManifoldEdges: number
   disorientedEdges: number
@@ -31,21 +33,33 @@ export function topology(mesh: Mesh): Topology {
   const bucket = new Uint32Array(t.length)
   for (let h = 0; h < t.length; h++) bucket[fill[Math.min(edgeStart(t, h), edgeEnd(t, h))]!++] = h
   const twin = new Int32Array(t.length).fill(BOUNDARY)
-  let openEdges = 0, nonManifoldEdges = 0, disorientedEdges = 0
+  const mates = new Int32Array(t.length).fill(-1)
+  let openEdges = 0,
+    nonManifoldEdges = 0,
+    disorientedEdges = 0
   const done = new Uint8Array(t.length)
   for (let v = 0; v < vertices; v++) {
     for (let i = start[v]!; i < start[v + 1]!; i++) {
       const h = bucket[i]!
       if (done[h]) continue
       const other = Math.max(edgeStart(t, h), edgeEnd(t, h))
-      let uses = 1, mate = -1
+      let uses = 1,
+        mate = -1
       for (let j = i + 1; j < start[v + 1]!; j++) {
         const g = bucket[j]!
-        if (Math.max(edgeStart(t, g), edgeEnd(t, g)) === other) { uses++; mate = g }
+        if (Math.max(edgeStart(t, g), edgeEnd(t, g)) === other) {
+          uses++
+          mate = g
+        }
       }
-      if (uses === 1) { openEdges++; continue }
+      if (uses === 1) {
+        openEdges++
+        continue
+      }
       if (uses === 2) {
         done[mate] = 1
+        mates[h] = mate
+        mates[mate] = h
         const opposite = edgeStart(t, mate) !== edgeStart(t, h)
         twin[h] = opposite ? mate : DISORIENTED
         twin[mate] = opposite ? h : DISORIENTED
@@ -55,11 +69,20 @@ export function topology(mesh: Mesh): Topology {
       nonManifoldEdges++
       for (let j = i; j < start[v + 1]!; j++) {
         const g = bucket[j]!
-        if (Math.max(edgeStart(t, g), edgeEnd(t, g)) === other) { twin[g] = NONMANIFOLD; done[g] = 1 }
+        if (Math.max(edgeStart(t, g), edgeEnd(t, g)) === other) {
+          twin[g] = NONMANIFOLD
+          done[g] = 1
+        }
       }
     }
   }
-  return { twin, openEdges, nonManifoldEdges, disorientedEdges }
+  return { twin, mate: mates, openEdges, nonManifoldEdges, disorientedEdges }
+}
+
+/** Whether every edge has exactly two faces that run along it in opposite directions. */
+export function isClosed(mesh: Mesh): boolean {
+  const { openEdges, nonManifoldEdges, disorientedEdges } = topology(mesh)
+  return openEdges + nonManifoldEdges + disorientedEdges === 0
 }
 
 /** Shell number of each face; faces that share a vertex belong together. */
@@ -68,11 +91,15 @@ export function shells(mesh: Mesh): { shellOf: Uint32Array; count: number } {
   const parent = new Int32Array(mesh.positions.length / 3)
   for (let i = 0; i < parent.length; i++) parent[i] = i
   const find = (v: number): number => {
-    while (parent[v] !== v) { parent[v] = parent[parent[v]!]!; v = parent[v]! }
+    while (parent[v] !== v) {
+      parent[v] = parent[parent[v]!]!
+      v = parent[v]!
+    }
     return v
   }
   for (let i = 0; i < t.length; i += 3) {
-    const a = find(t[i]!), b = find(t[i + 1]!)
+    const a = find(t[i]!),
+      b = find(t[i + 1]!)
     if (a !== b) parent[b] = a
     const c = find(t[i + 2]!)
     if (a !== c) parent[c] = a

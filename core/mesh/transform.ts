@@ -1,4 +1,4 @@
-import type { Mesh } from './mesh'
+import { reversed, type Mesh } from './mesh'
 
 /** Row-major 3 × 3 rotation or linear map. */
 export type Matrix3 = readonly [number, number, number, number, number, number, number, number, number]
@@ -11,19 +11,38 @@ export function transformed(mesh: Mesh, m: Matrix3, t: Vector3): Mesh {
   const p = mesh.positions
   const positions = new Float32Array(p.length)
   for (let i = 0; i < p.length; i += 3) {
-    const x = p[i]!, y = p[i + 1]!, z = p[i + 2]!
+    const x = p[i]!,
+      y = p[i + 1]!,
+      z = p[i + 2]!
     positions[i] = m[0] * x + m[1] * y + m[2] * z + t[0]
     positions[i + 1] = m[3] * x + m[4] * y + m[5] * z + t[1]
     positions[i + 2] = m[6] * x + m[7] * y + m[8] * z + t[2]
   }
-  if (determinant(m) >= 0) return { positions, triangles: mesh.triangles }
-  const triangles = mesh.triangles.slice()
-  for (let i = 0; i < triangles.length; i += 3) {
-    const a = triangles[i + 1]!
-    triangles[i + 1] = triangles[i + 2]!
-    triangles[i + 2] = a
+  const { normals, ...rest } = mesh
+  const moved = { ...rest, positions, ...(normals ? { normals: turnedNormals(normals, m) } : {}) }
+  return determinant(m) < 0 ? reversed(moved) : moved
+}
+
+/** Unit normals under a linear map: by its cofactors, which is the inverse transpose up to scale. */
+function turnedNormals(normals: Float32Array, m: Matrix3): Float32Array {
+  const c: Matrix3 = [
+    m[4] * m[8] - m[5] * m[7],
+    m[5] * m[6] - m[3] * m[8],
+    m[3] * m[7] - m[4] * m[6],
+    m[2] * m[7] - m[1] * m[8],
+    m[0] * m[8] - m[2] * m[6],
+    m[1] * m[6] - m[0] * m[7],
+    m[1] * m[5] - m[2] * m[4],
+    m[2] * m[3] - m[0] * m[5],
+    m[0] * m[4] - m[1] * m[3],
+  ]
+  const out = new Float32Array(normals.length)
+  for (let i = 0; i < out.length; i += 3) {
+    const n = apply3(c, [normals[i]!, normals[i + 1]!, normals[i + 2]!])
+    const l = Math.hypot(...n) || 1
+    for (let k = 0; k < 3; k++) out[i + k] = n[k]! / l
   }
-  return { positions, triangles }
+  return out
 }
 
 export function determinant(m: Matrix3): number {
@@ -38,22 +57,23 @@ export function apply3(m: Matrix3, v: Vector3): [number, number, number] {
   ]
 }
 
-export function multiply3(a: Matrix3, b: Matrix3): Matrix3 {
-  const r: number[] = []
-  for (let i = 0; i < 3; i++)
-    for (let j = 0; j < 3; j++)
-      r.push(a[i * 3]! * b[j]! + a[i * 3 + 1]! * b[3 + j]! + a[i * 3 + 2]! * b[6 + j]!)
-  return r as unknown as Matrix3
-}
-
 /** Rotation from a unit quaternion (x, y, z, w); it is normalised first. */
 export function fromQuaternion(q: readonly [number, number, number, number]): Matrix3 {
   const n = Math.hypot(...q) || 1
-  const x = q[0] / n, y = q[1] / n, z = q[2] / n, w = q[3] / n
+  const x = q[0] / n,
+    y = q[1] / n,
+    z = q[2] / n,
+    w = q[3] / n
   return [
-    1 - 2 * (y * y + z * z), 2 * (x * y - z * w), 2 * (x * z + y * w),
-    2 * (x * y + z * w), 1 - 2 * (x * x + z * z), 2 * (y * z - x * w),
-    2 * (x * z - y * w), 2 * (y * z + x * w), 1 - 2 * (x * x + y * y),
+    1 - 2 * (y * y + z * z),
+    2 * (x * y - z * w),
+    2 * (x * z + y * w),
+    2 * (x * y + z * w),
+    1 - 2 * (x * x + z * z),
+    2 * (y * z - x * w),
+    2 * (x * z - y * w),
+    2 * (y * z + x * w),
+    1 - 2 * (x * x + y * y),
   ]
 }
 
@@ -67,19 +87,34 @@ export function quaternionBetween(from: Vector3, to: Vector3): [number, number, 
     return [axis[0] / n, axis[1] / n, axis[2] / n, 0]
   }
   const q: [number, number, number, number] = [
-    from[1] * to[2] - from[2] * to[1], from[2] * to[0] - from[0] * to[2], from[0] * to[1] - from[1] * to[0], 1 + d,
+    from[1] * to[2] - from[2] * to[1],
+    from[2] * to[0] - from[0] * to[2],
+    from[0] * to[1] - from[1] * to[0],
+    1 + d,
   ]
   const n = Math.hypot(...q)
   return [q[0] / n, q[1] / n, q[2] / n, q[3] / n]
 }
 
 export function multiplyQuaternions(
-  a: readonly [number, number, number, number], b: readonly [number, number, number, number],
+  a: readonly [number, number, number, number],
+  b: readonly [number, number, number, number],
 ): [number, number, number, number] {
   return [
     a[3] * b[0] + a[0] * b[3] + a[1] * b[2] - a[2] * b[1],
     a[3] * b[1] - a[0] * b[2] + a[1] * b[3] + a[2] * b[0],
     a[3] * b[2] + a[0] * b[1] - a[1] * b[0] + a[2] * b[3],
     a[3] * b[3] - a[0] * b[0] - a[1] * b[1] - a[2] * b[2],
+  ]
+}
+
+/** Two unit vectors that with `d` form a right-handed frame (Duff et al. 2017). */
+export function frame(d: Vector3): [Vector3, Vector3] {
+  const s = d[2] >= 0 ? 1 : -1
+  const a = -1 / (s + d[2]),
+    b = d[0] * d[1] * a
+  return [
+    [1 + s * d[0] * d[0] * a, s * b, -s * d[0]],
+    [b, s + d[1] * d[1] * a, -d[1]],
   ]
 }

@@ -20,7 +20,9 @@ export function weldExact(soup: Float32Array): Mesh {
   const unique = new Uint32Array(soup.length)
   let used = 0
   for (let i = 0, j = 0; i < count; i++, j += 3) {
-    let x = bits[j]!, y = bits[j + 1]!, z = bits[j + 2]!
+    let x = bits[j]!,
+      y = bits[j + 1]!,
+      z = bits[j + 2]!
     if (x === 0x80000000) x = 0
     if (y === 0x80000000) y = 0
     if (z === 0x80000000) z = 0
@@ -39,11 +41,27 @@ export function weldExact(soup: Float32Array): Mesh {
         break
       }
       const w = v * 3
-      if (unique[w] === x && unique[w + 1] === y && unique[w + 2] === z) { triangles[i] = v; break }
+      if (unique[w] === x && unique[w + 1] === y && unique[w + 2] === z) {
+        triangles[i] = v
+        break
+      }
       s = (s + 1) & mask
     }
   }
   return { positions: new Float32Array(unique.buffer.slice(0, used * 12)), triangles }
+}
+
+/**
+ * Merges vertices that stand at exactly the same place, as exporters split them along creases and texture seams. The
+ * first one's colour stays. Returns the same mesh when there are none.
+ */
+export function weldIdentical(mesh: Mesh): Mesh {
+  const { positions, triangles: firsts } = weldExact(mesh.positions)
+  if (positions.length === mesh.positions.length) return mesh
+  const colours = mesh.colours && new Uint8Array(positions.length)
+  if (colours)
+    for (let v = firsts.length - 1; v >= 0; v--) colours.set(mesh.colours!.subarray(v * 3, v * 3 + 3), firsts[v]! * 3)
+  return { positions, triangles: mesh.triangles.map((v) => firsts[v]!), ...(colours ? { colours } : {}) }
 }
 
 /**
@@ -54,36 +72,61 @@ export function weldTolerance(mesh: Mesh, tolerance: number): { mesh: Mesh; merg
   const { positions: p, triangles: t } = mesh
   const n = p.length / 3
   const map = new Uint32Array(n)
-  const cells = new Map<string, number[]>()
-  const inv = 1 / tolerance, limit = tolerance * tolerance
+  // Vertices by hashed cell, in chains; another cell's vertices in the same chain are told apart by distance.
+  let capacity = 1024
+  while (capacity < n) capacity *= 2
+  const head = new Int32Array(capacity).fill(-1),
+    chain = new Int32Array(n)
+  const slot = (i: number, j: number, k: number): number => {
+    const h = Math.imul(i, 0x9e3779b1) ^ Math.imul(j, 0x85ebca77) ^ Math.imul(k, 0xc2b2ae3d)
+    return (h ^ (h >>> 15)) & (capacity - 1)
+  }
+  const inv = 1 / tolerance,
+    limit = tolerance * tolerance
   let merged = 0
   for (let v = 0; v < n; v++) {
-    const x = p[v * 3]!, y = p[v * 3 + 1]!, z = p[v * 3 + 2]!
-    const i = Math.floor(x * inv), j = Math.floor(y * inv), k = Math.floor(z * inv)
-    let found = -1
-    for (let a = -1; a <= 1 && found < 0; a++)
-      for (let b = -1; b <= 1 && found < 0; b++)
-        for (let c = -1; c <= 1 && found < 0; c++)
-          for (const w of cells.get(`${i + a},${j + b},${k + c}`) ?? []) {
-            const dx = p[w * 3]! - x, dy = p[w * 3 + 1]! - y, dz = p[w * 3 + 2]! - z
-            if (dx * dx + dy * dy + dz * dz <= limit) { found = w; break }
-          }
-    if (found >= 0) { map[v] = found; merged++; continue }
-    map[v] = v
-    const key = `${i},${j},${k}`
-    const cell = cells.get(key)
-    if (cell) cell.push(v)
-    else cells.set(key, [v])
+    const x = p[v * 3]!,
+      y = p[v * 3 + 1]!,
+      z = p[v * 3 + 2]!
+    const i = Math.floor(x * inv),
+      j = Math.floor(y * inv),
+      k = Math.floor(z * inv)
+    let found = v
+    for (let c = 0; c < 27; c++)
+      for (
+        let w = head[slot(i + (c % 3) - 1, j + (((c / 3) | 0) % 3) - 1, k + ((c / 9) | 0) - 1)]!;
+        w >= 0;
+        w = chain[w]!
+      ) {
+        const dx = p[w * 3]! - x,
+          dy = p[w * 3 + 1]! - y,
+          dz = p[w * 3 + 2]! - z
+        // The earliest of those within reach, so that the answer does not hang on the hash.
+        if (w < found && dx * dx + dy * dy + dz * dz <= limit) found = w
+      }
+    map[v] = found
+    if (found < v) {
+      merged++
+      continue
+    }
+    const s = slot(i, j, k)
+    chain[v] = head[s]!
+    head[s] = v
   }
   if (merged === 0) return { mesh, merged }
   const compact = new Int32Array(n).fill(-1)
   const positions: number[] = []
   const triangles: number[] = []
   for (let i = 0; i < t.length; i += 3) {
-    const a = map[t[i]!]!, b = map[t[i + 1]!]!, c = map[t[i + 2]!]!
+    const a = map[t[i]!]!,
+      b = map[t[i + 1]!]!,
+      c = map[t[i + 2]!]!
     if (a === b || b === c || a === c) continue
     for (const v of [a, b, c]) {
-      if (compact[v] === -1) { compact[v] = positions.length / 3; positions.push(p[v * 3]!, p[v * 3 + 1]!, p[v * 3 + 2]!) }
+      if (compact[v] === -1) {
+        compact[v] = positions.length / 3
+        positions.push(p[v * 3]!, p[v * 3 + 1]!, p[v * 3 + 2]!)
+      }
       triangles.push(compact[v]!)
     }
   }

@@ -19,35 +19,70 @@ export function buildWinding(tree: Tree): Winding {
   const dipoles = new Float32Array(nodes * 7)
   const areas = new Float64Array(nodes)
   for (let node = nodes - 1; node >= 0; node--) {
-    let cx = 0, cy = 0, cz = 0, nx = 0, ny = 0, nz = 0, area = 0
+    let cx = 0,
+      cy = 0,
+      cz = 0,
+      nx = 0,
+      ny = 0,
+      nz = 0,
+      area = 0
     if (count[node]! > 0) {
       for (let i = first[node]!; i < first[node]! + count[node]!; i++) {
         const c = i * 9
-        const ux = corners[c + 3]! - corners[c]!, uy = corners[c + 4]! - corners[c + 1]!, uz = corners[c + 5]! - corners[c + 2]!
-        const vx = corners[c + 6]! - corners[c]!, vy = corners[c + 7]! - corners[c + 1]!, vz = corners[c + 8]! - corners[c + 2]!
-        const ax = (uy * vz - uz * vy) / 2, ay = (uz * vx - ux * vz) / 2, az = (ux * vy - uy * vx) / 2
+        const ux = corners[c + 3]! - corners[c]!,
+          uy = corners[c + 4]! - corners[c + 1]!,
+          uz = corners[c + 5]! - corners[c + 2]!
+        const vx = corners[c + 6]! - corners[c]!,
+          vy = corners[c + 7]! - corners[c + 1]!,
+          vz = corners[c + 8]! - corners[c + 2]!
+        const ax = (uy * vz - uz * vy) / 2,
+          ay = (uz * vx - ux * vz) / 2,
+          az = (ux * vy - uy * vx) / 2
         const a = Math.hypot(ax, ay, az)
-        nx += ax; ny += ay; nz += az; area += a
+        nx += ax
+        ny += ay
+        nz += az
+        area += a
         cx += (a * (corners[c]! + corners[c + 3]! + corners[c + 6]!)) / 3
         cy += (a * (corners[c + 1]! + corners[c + 4]! + corners[c + 7]!)) / 3
         cz += (a * (corners[c + 2]! + corners[c + 5]! + corners[c + 8]!)) / 3
       }
     } else {
       for (const child of [node + 1, right[node]!]) {
-        const d = child * 7, a = areas[child]!
-        cx += dipoles[d]! * a; cy += dipoles[d + 1]! * a; cz += dipoles[d + 2]! * a
-        nx += dipoles[d + 3]!; ny += dipoles[d + 4]!; nz += dipoles[d + 5]!
+        const d = child * 7,
+          a = areas[child]!
+        cx += dipoles[d]! * a
+        cy += dipoles[d + 1]! * a
+        cz += dipoles[d + 2]! * a
+        nx += dipoles[d + 3]!
+        ny += dipoles[d + 4]!
+        nz += dipoles[d + 5]!
         area += a
       }
     }
     const k = area > 0 ? 1 / area : 0
-    cx *= k; cy *= k; cz *= k
+    cx *= k
+    cy *= k
+    cz *= k
     const b = node * 6
     const bx = tree.boxes
     areas[node] = area
-    dipoles.set([cx, cy, cz, nx, ny, nz, Math.hypot(
-      Math.max(cx - bx[b]!, bx[b + 3]! - cx), Math.max(cy - bx[b + 1]!, bx[b + 4]! - cy), Math.max(cz - bx[b + 2]!, bx[b + 5]! - cz),
-    )], node * 7)
+    dipoles.set(
+      [
+        cx,
+        cy,
+        cz,
+        nx,
+        ny,
+        nz,
+        Math.hypot(
+          Math.max(cx - bx[b]!, bx[b + 3]! - cx),
+          Math.max(cy - bx[b + 1]!, bx[b + 4]! - cy),
+          Math.max(cz - bx[b + 2]!, bx[b + 5]! - cz),
+        ),
+      ],
+      node * 7,
+    )
   }
   return { tree, dipoles }
 }
@@ -59,12 +94,15 @@ export function windingNumber(w: Winding, x: number, y: number, z: number): numb
   const { dipoles, tree } = w
   const { count, first, right, corners } = tree
   if (tree.nodes === 0) return 0
-  let sum = 0, top = 0
+  let sum = 0,
+    top = 0
   stack[0] = 0
   while (top >= 0) {
     const node = stack[top--]!
     const d = node * 7
-    const rx = dipoles[d]! - x, ry = dipoles[d + 1]! - y, rz = dipoles[d + 2]! - z
+    const rx = dipoles[d]! - x,
+      ry = dipoles[d + 1]! - y,
+      rz = dipoles[d + 2]! - z
     const r2 = rx * rx + ry * ry + rz * rz
     const reach = FAR * dipoles[d + 6]!
     if (r2 > reach * reach) {
@@ -72,16 +110,32 @@ export function windingNumber(w: Winding, x: number, y: number, z: number): numb
       continue
     }
     const faces = count[node]!
-    if (faces === 0) { stack[++top] = right[node]!; stack[++top] = node + 1; continue }
+    if (faces === 0) {
+      stack[++top] = right[node]!
+      stack[++top] = node + 1
+      continue
+    }
     const from = first[node]!
     for (let i = from; i < from + faces; i++) {
       const c = i * 9
-      const ax = corners[c]! - x, ay = corners[c + 1]! - y, az = corners[c + 2]! - z
-      const bx = corners[c + 3]! - x, by = corners[c + 4]! - y, bz = corners[c + 5]! - z
-      const cx = corners[c + 6]! - x, cy = corners[c + 7]! - y, cz = corners[c + 8]! - z
-      const a = Math.sqrt(ax * ax + ay * ay + az * az), b = Math.sqrt(bx * bx + by * by + bz * bz), g = Math.sqrt(cx * cx + cy * cy + cz * cz)
+      const ax = corners[c]! - x,
+        ay = corners[c + 1]! - y,
+        az = corners[c + 2]! - z
+      const bx = corners[c + 3]! - x,
+        by = corners[c + 4]! - y,
+        bz = corners[c + 5]! - z
+      const cx = corners[c + 6]! - x,
+        cy = corners[c + 7]! - y,
+        cz = corners[c + 8]! - z
+      const a = Math.sqrt(ax * ax + ay * ay + az * az),
+        b = Math.sqrt(bx * bx + by * by + bz * bz),
+        g = Math.sqrt(cx * cx + cy * cy + cz * cz)
       const det = ax * (by * cz - bz * cy) + ay * (bz * cx - bx * cz) + az * (bx * cy - by * cx)
-      const den = a * b * g + (ax * bx + ay * by + az * bz) * g + (bx * cx + by * cy + bz * cz) * a + (cx * ax + cy * ay + cz * az) * b
+      const den =
+        a * b * g +
+        (ax * bx + ay * by + az * bz) * g +
+        (bx * cx + by * cy + bz * cz) * a +
+        (cx * ax + cy * ay + cz * az) * b
       sum += 2 * Math.atan2(det, den)
     }
   }

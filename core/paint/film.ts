@@ -11,13 +11,15 @@ export interface Optics {
  * Surface reflection for paint in air (Saunderson 1942): internal k2; the external k1 is 0, because swatches are
  * given without their gloss (specular excluded) and a matt finish is shown the same way.
  */
-const K1 = 0, K2 = 0.55
+const K1 = 0,
+  K2 = 0.55
 /** Dry film of one brushed coat, µm (craft.md, materials). */
 export const BRUSHED = 20
 export const AIRBRUSHED = 8
 
 export const outward = (r: number): number => K1 + ((1 - K1) * (1 - K2) * r) / (1 - K2 * r)
-const inward = (m: number): number => Math.min(0.999, Math.max(0.0004, (m - K1) / ((1 - K1) * (1 - K2) + K2 * (m - K1))))
+const inward = (m: number): number =>
+  Math.min(0.999, Math.max(0.0004, (m - K1) / ((1 - K1) * (1 - K2) + K2 * (m - K1))))
 
 /**
  * K and S from what a user can say of a paint: its colour where it hides fully, and its opacity, the contrast
@@ -28,7 +30,8 @@ export function opticsOf(hex: string, opacity: number): Optics {
   const R = reflectanceOf(hexToLab(hex)).map(inward)
   const ratio = R.map((r) => ((1 - r) * (1 - r)) / (2 * r))
   const wanted = Math.min(0.995, Math.max(0.02, opacity))
-  let lo = 1e-6, hi = 20
+  let lo = 1e-6,
+    hi = 20
   for (let i = 0; i < 60; i++) {
     const s = Math.sqrt(lo * hi)
     const o: Optics = { K: ratio.map((k) => k * s), S: new Float64Array(BANDS).fill(s) }
@@ -47,16 +50,23 @@ export const PAPER = new Float64Array(BANDS).fill(0.9)
 /** Mixture by volume share; shares are normalised. K and S add (Duncan 1940). */
 export function mix(paints: readonly Optics[], shares: readonly number[]): Optics {
   const total = shares.reduce((a, b) => a + b, 0) || 1
-  const K = new Float64Array(BANDS), S = new Float64Array(BANDS)
+  const K = new Float64Array(BANDS),
+    S = new Float64Array(BANDS)
   paints.forEach((p, i) => {
     const c = shares[i]! / total
-    for (let b = 0; b < BANDS; b++) { K[b]! += c * p.K[b]!; S[b]! += c * p.S[b]! }
+    for (let b = 0; b < BANDS; b++) {
+      K[b]! += c * p.K[b]!
+      S[b]! += c * p.S[b]!
+    }
   })
   return { K, S }
 }
 
 /** Thinned with clear medium to a volume share `pigment` (0 to 1] of itself: the film scatters and absorbs that much less. */
-export const thinned = (o: Optics, pigment: number): Optics => ({ K: o.K.map((k) => k * pigment), S: o.S.map((s) => s * pigment) })
+export const thinned = (o: Optics, pigment: number): Optics => ({
+  K: o.K.map((k) => k * pigment),
+  S: o.S.map((s) => s * pigment),
+})
 
 /**
  * Reflectance seen from outside of a film of `thickness` µm over a ground, by the hyperbolic solution:
@@ -64,16 +74,21 @@ export const thinned = (o: Optics, pigment: number): Optics => ({ K: o.K.map((k)
  */
 export function filmOver(o: Optics, thickness: number, ground: ArrayLike<number>): Float64Array {
   const out = new Float64Array(BANDS)
-  for (let i = 0; i < BANDS; i++) out[i] = thickness <= 0 ? ground[i]! : outward(internalFilm(o.K[i]!, o.S[i]!, thickness, inward(ground[i]!)))
+  for (let i = 0; i < BANDS; i++)
+    out[i] = thickness <= 0 ? ground[i]! : outward(internalFilm(o.K[i]!, o.S[i]!, thickness, inward(ground[i]!)))
   return out
 }
 
 function internalFilm(K: number, S: number, X: number, Rg: number): number {
   // Without scatter the film only absorbs, there and back.
   if (S * X < 1e-9) return Rg * Math.exp(-2 * K * X)
-  const a = 1 + K / S, b = Math.sqrt(a * a - 1)
+  const a = 1 + K / S,
+    b = Math.sqrt(a * a - 1)
   const arg = b * S * X
-  if (arg < 1e-6) { const sx = S * X; return (sx + Rg * (1 - sx)) / (1 + sx - sx * Rg) }
+  if (arg < 1e-6) {
+    const sx = S * X
+    return (sx + Rg * (1 - sx)) / (1 + sx - sx * Rg)
+  }
   const coth = arg > 20 ? 1 : 1 / Math.tanh(arg)
   return (1 - Rg * (a - b * coth)) / (a - Rg + b * coth)
 }

@@ -4,16 +4,33 @@ import { sphereBody } from '../testBodies'
 import { concatenate } from '../mesh/mesh'
 import { measure, vertexNormals } from '../mesh/measure'
 import { transformed } from '../mesh/transform'
-import { BANDS, deltaE00, hexToLab, parseHex, srgbToXyz, toHex, toLab, toXyz, WHITE, xyzToLab, xyzToSrgb } from './colour'
+import {
+  BANDS,
+  deltaE00,
+  hexToLab,
+  parseHex,
+  srgbToXyz,
+  toHex,
+  toLab,
+  toXyz,
+  WHITE,
+  xyzToLab,
+  xyzToSrgb,
+} from './colour'
 import { BLACK, coatsToHide, filmOver, hiding, mix, opticsOf, PAPER, thinned } from './film'
 import { solveRecipe, type StockPaint } from './recipe'
+import { searchDrops } from './recipeSearch'
 import { brushLabels, carryLabels, regionAreas } from './regions'
 import { reflectanceOf } from './spectrum'
 import { colourVertices, filmAt, stackColour, stackTable, type StackCoat } from './stack'
 import { MAP, MAPS, surfaceMaps } from './surfaceMaps'
 
-const hex = fc.tuple(fc.nat(255), fc.nat(255), fc.nat(255)).map((c) => toHex(c.map((v) => v / 255) as [number, number, number]))
-const muted = fc.tuple(...[0, 1, 2].map(() => fc.integer({ min: 35, max: 225 }))).map((c) => toHex(c.map((v) => v / 255) as [number, number, number]))
+const hex = fc
+  .tuple(fc.nat(255), fc.nat(255), fc.nat(255))
+  .map((c) => toHex(c.map((v) => v / 255) as [number, number, number]))
+const muted = fc
+  .tuple(...[0, 1, 2].map(() => fc.integer({ min: 35, max: 225 })))
+  .map((c) => toHex(c.map((v) => v / 255) as [number, number, number]))
 
 describe('colour', () => {
   it('has the D65 white of the 2° observer', () => {
@@ -23,45 +40,74 @@ describe('colour', () => {
   })
   it('gives the CIEDE2000 differences published by Sharma, Wu and Dalal', () => {
     const pairs: [[number, number, number], [number, number, number], number][] = [
-      [[50, 2.6772, -79.7751], [50, 0, -82.7485], 2.0425], [[50, 3.1571, -77.2803], [50, 0, -82.7485], 2.8615], [[50, -1.3802, -84.2814], [50, 0, -82.7485], 1],
-      [[50, 2.49, -0.001], [50, -2.49, 0.0009], 7.1792], [[50, 2.5, 0], [50, 0, -2.5], 4.3065], [[50, 2.5, 0], [73, 25, -18], 27.1492], [[50, 2.5, 0], [61, -5, 29], 22.8977],
-      [[60.2574, -34.0099, 36.2677], [60.4626, -34.1751, 39.4387], 1.2644], [[2.0776, 0.0795, -1.135], [0.9033, -0.0636, -0.5514], 0.9082],
+      [[50, 2.6772, -79.7751], [50, 0, -82.7485], 2.0425],
+      [[50, 3.1571, -77.2803], [50, 0, -82.7485], 2.8615],
+      [[50, -1.3802, -84.2814], [50, 0, -82.7485], 1],
+      [[50, 2.49, -0.001], [50, -2.49, 0.0009], 7.1792],
+      [[50, 2.5, 0], [50, 0, -2.5], 4.3065],
+      [[50, 2.5, 0], [73, 25, -18], 27.1492],
+      [[50, 2.5, 0], [61, -5, 29], 22.8977],
+      [[60.2574, -34.0099, 36.2677], [60.4626, -34.1751, 39.4387], 1.2644],
+      [[2.0776, 0.0795, -1.135], [0.9033, -0.0636, -0.5514], 0.9082],
     ]
-    for (const [a, b, d] of pairs) { expect(deltaE00(a, b)).toBeCloseTo(d, 4); expect(deltaE00(b, a)).toBeCloseTo(d, 4) }
+    for (const [a, b, d] of pairs) {
+      expect(deltaE00(a, b)).toBeCloseTo(d, 4)
+      expect(deltaE00(b, a)).toBeCloseTo(d, 4)
+    }
   })
-  it('goes to XYZ and back without losing a bit of a hex colour', () => { fc.assert(fc.property(hex, (h) => { expect(toHex(xyzToSrgb(srgbToXyz(parseHex(h)!)))).toBe(h) })) })
+  it('goes to XYZ and back without losing a bit of a hex colour', () => {
+    fc.assert(
+      fc.property(hex, (h) => {
+        expect(toHex(xyzToSrgb(srgbToXyz(parseHex(h)!)))).toBe(h)
+      }),
+    )
+  })
   it('finds a smooth reflectance for every muted colour', () => {
-    fc.assert(fc.property(muted, (h) => {
-      const r = reflectanceOf(hexToLab(h))
-      expect(deltaE00(toLab(r), hexToLab(h))).toBeLessThan(0.05)
-      expect(r.every((v) => v > 0 && v < 1)).toBe(true)
-    }), { numRuns: 60 })
+    fc.assert(
+      fc.property(muted, (h) => {
+        const r = reflectanceOf(hexToLab(h))
+        expect(deltaE00(toLab(r), hexToLab(h))).toBeLessThan(0.05)
+        expect(r.every((v) => v > 0 && v < 1)).toBe(true)
+      }),
+      { numRuns: 60 },
+    )
   })
 })
 
 describe('film', () => {
   it('shows the ground at nothing and itself at full hiding, and goes from one to the other steadily', () => {
-    fc.assert(fc.property(muted, fc.double({ min: 0.1, max: 0.98, noNaN: true }), (h, opacity) => {
-      const o = opticsOf(h, opacity)
-      expect([...filmOver(o, 0, PAPER)]).toEqual([...PAPER])
-      const goal = hiding(o)
-      filmOver(o, 1e8, BLACK).forEach((v, i) => expect(v).toBeCloseTo(goal[i]!, 3))
-      let last = toXyz(filmOver(o, 1, BLACK))[1]
-      for (const x of [4, 12, 40, 120, 400]) { const y = toXyz(filmOver(o, x, BLACK))[1]; if (toXyz(goal)[1] > 0.1) expect(y).toBeGreaterThanOrEqual(last - 1e-9); last = y }
-    }), { numRuns: 40 })
+    fc.assert(
+      fc.property(muted, fc.double({ min: 0.1, max: 0.98, noNaN: true }), (h, opacity) => {
+        const o = opticsOf(h, opacity)
+        expect([...filmOver(o, 0, PAPER)]).toEqual([...PAPER])
+        const goal = hiding(o)
+        filmOver(o, 1e8, BLACK).forEach((v, i) => expect(v).toBeCloseTo(goal[i]!, 3))
+        let last = toXyz(filmOver(o, 1, BLACK))[1]
+        for (const x of [4, 12, 40, 120, 400]) {
+          const y = toXyz(filmOver(o, x, BLACK))[1]
+          if (toXyz(goal)[1] > 0.1) expect(y).toBeGreaterThanOrEqual(last - 1e-9)
+          last = y
+        }
+      }),
+      { numRuns: 40 },
+    )
   })
   it('has the opacity it was given, and the colour', () => {
-    fc.assert(fc.property(muted, fc.double({ min: 0.15, max: 0.95, noNaN: true }), (h, opacity) => {
-      const o = opticsOf(h, opacity)
-      expect(deltaE00(toLab(hiding(o)), hexToLab(h))).toBeLessThan(0.3)
-      const contrast = toXyz(filmOver(o, 20, BLACK))[1] / toXyz(filmOver(o, 20, PAPER))[1]
-      // Dark paints cannot contrast less than their own depth allows.
-      if (contrast > 0.1) expect(contrast).toBeCloseTo(opacity, 2)
-    }), { numRuns: 40 })
+    fc.assert(
+      fc.property(muted, fc.double({ min: 0.15, max: 0.95, noNaN: true }), (h, opacity) => {
+        const o = opticsOf(h, opacity)
+        expect(deltaE00(toLab(hiding(o)), hexToLab(h))).toBeLessThan(0.3)
+        const contrast = toXyz(filmOver(o, 20, BLACK))[1] / toXyz(filmOver(o, 20, PAPER))[1]
+        // Dark paints cannot contrast less than their own depth allows.
+        if (contrast > 0.1) expect(contrast).toBeCloseTo(opacity, 2)
+      }),
+      { numRuns: 40 },
+    )
   })
   it('solves the law: two half films over each other are one whole', () => {
     const o = opticsOf('#9a3324', 0.6)
-    const once = filmOver(o, 30, PAPER), twice = filmOver(o, 15, filmOver(o, 15, PAPER))
+    const once = filmOver(o, 30, PAPER),
+      twice = filmOver(o, 15, filmOver(o, 15, PAPER))
     once.forEach((v, i) => expect(twice[i]!).toBeCloseTo(v, 9))
     filmOver(thinned(o, 0.5), 60, PAPER).forEach((v, i) => expect(v).toBeCloseTo(once[i]!, 9))
   })
@@ -73,10 +119,43 @@ describe('film', () => {
 })
 
 describe('recipes', () => {
-  const stock: StockPaint[] = ['#f3f1ea', '#1b1a1c', '#c02528', '#e7b416', '#274a78', '#6b4a30', '#c08a2d', '#3d5a38'].map((h, i) => ({ id: `p${i}`, name: `Paint ${i}`, hex: h, opacity: 0.6 + 0.04 * i, kind: 'acrylic' }))
+  const stock: StockPaint[] = [
+    '#f3f1ea',
+    '#1b1a1c',
+    '#c02528',
+    '#e7b416',
+    '#274a78',
+    '#6b4a30',
+    '#c08a2d',
+    '#3d5a38',
+  ].map((h, i) => ({ id: `p${i}`, name: `Paint ${i}`, hex: h, opacity: 0.6 + 0.04 * i, kind: 'acrylic' }))
   it('finds the mix that a target was made of', () => {
-    for (const [parts, drops] of [[[0, 2], [3, 1]], [[0, 4, 5], [6, 2, 1]], [[3, 1], [5, 1]]] as const) {
-      const target = toHex(xyzToSrgb(toXyz(hiding(mix(parts.map((i) => opticsOf(stock[i]!.hex, stock[i]!.opacity)), [...drops])))))
+    for (const [parts, drops] of [
+      [
+        [0, 2],
+        [3, 1],
+      ],
+      [
+        [0, 4, 5],
+        [6, 2, 1],
+      ],
+      [
+        [3, 1],
+        [5, 1],
+      ],
+    ] as const) {
+      const target = toHex(
+        xyzToSrgb(
+          toXyz(
+            hiding(
+              mix(
+                parts.map((i) => opticsOf(stock[i]!.hex, stock[i]!.opacity)),
+                [...drops],
+              ),
+            ),
+          ),
+        ),
+      )
       const best = solveRecipe(target, stock).recipes.reduce((a, b) => (b.error < a.error ? b : a))
       expect(best.error).toBeLessThan(1)
       expect(best.total).toBeLessThanOrEqual(12)
@@ -84,7 +163,10 @@ describe('recipes', () => {
     }
   })
   it('says honestly what is missing, and leaves metallics out with the reason', () => {
-    const a = solveRecipe('#00e0ff', [...stock, { id: 'm', name: 'Brass', hex: '#b08d3e', opacity: 0.8, kind: 'metallic' }])
+    const a = solveRecipe('#00e0ff', [
+      ...stock,
+      { id: 'm', name: 'Brass', hex: '#b08d3e', opacity: 0.8, kind: 'metallic' },
+    ])
     expect(a.reached).toBe(false)
     expect(a.missing).toMatch(/turquoise|blue/)
     expect(a.excluded).toEqual([expect.stringContaining('Brass')])
@@ -95,19 +177,56 @@ describe('recipes', () => {
 describe('stack and maps', () => {
   const white = opticsOf('#f2f1ec', 0.8)
   const coats: StackCoat[] = [
-    { technique: 'base', paints: [{ optics: opticsOf('#b9785a', 0.76), share: 1 }], film: 40, pigment: 1, tool: 'brush' }, { technique: 'wash', paints: [{ optics: opticsOf('#4a2c18', 0.2), share: 1 }], film: 24, pigment: 1, tool: 'brush' },
-    { technique: 'dry brush', paints: [{ optics: opticsOf('#e3b195', 0.7), share: 1 }], film: 14, pigment: 1, tool: 'brush' },
+    {
+      technique: 'base',
+      paints: [{ optics: opticsOf('#b9785a', 0.76), share: 1 }],
+      film: 40,
+      pigment: 1,
+      tool: 'brush',
+    },
+    {
+      technique: 'wash',
+      paints: [{ optics: opticsOf('#4a2c18', 0.2), share: 1 }],
+      film: 24,
+      pigment: 1,
+      tool: 'brush',
+    },
+    {
+      technique: 'dry brush',
+      paints: [{ optics: opticsOf('#e3b195', 0.7), share: 1 }],
+      film: 14,
+      pigment: 1,
+      tool: 'brush',
+    },
   ]
   it('interpolates the table to within what the eye can tell of the exact optics', () => {
-    const table = stackTable('zenithal', white, coats), out = new Float32Array(3)
-    fc.assert(fc.property(...[0, 1, 2].map(() => fc.float({ min: 0, max: 1, noNaN: true })) as [fc.Arbitrary<number>, fc.Arbitrary<number>, fc.Arbitrary<number>], (s, r, d) => {
-      const maps = new Float32Array(MAPS)
-      maps[MAP.spray] = s; maps[MAP.recess] = r; maps[MAP.ridge] = d
-      colourVertices(maps, new Uint8Array([3]), new Map([[3, table]]), out)
-      const exact = stackColour('zenithal', white, coats, s, r, d)
-      const lab = (c: ArrayLike<number>): [number, number, number] => xyzToLab([0.4124564 * c[0]! + 0.3575761 * c[1]! + 0.1804375 * c[2]!, 0.2126729 * c[0]! + 0.7151522 * c[1]! + 0.072175 * c[2]!, 0.0193339 * c[0]! + 0.119192 * c[1]! + 0.9503041 * c[2]!])
-      expect(deltaE00(lab(out), lab(exact))).toBeLessThan(1)
-    }), { numRuns: 200 })
+    const table = stackTable('zenithal', white, coats),
+      out = new Float32Array(3)
+    fc.assert(
+      fc.property(
+        ...([0, 1, 2].map(() => fc.float({ min: 0, max: 1, noNaN: true })) as [
+          fc.Arbitrary<number>,
+          fc.Arbitrary<number>,
+          fc.Arbitrary<number>,
+        ]),
+        (s, r, d) => {
+          const maps = new Float32Array(MAPS)
+          maps[MAP.spray] = s
+          maps[MAP.recess] = r
+          maps[MAP.ridge] = d
+          colourVertices(maps, new Uint8Array([3]), new Map([[3, table]]), out)
+          const exact = stackColour('zenithal', white, coats, s, r, d)
+          const lab = (c: ArrayLike<number>): [number, number, number] =>
+            xyzToLab([
+              0.4124564 * c[0]! + 0.3575761 * c[1]! + 0.1804375 * c[2]!,
+              0.2126729 * c[0]! + 0.7151522 * c[1]! + 0.072175 * c[2]!,
+              0.0193339 * c[0]! + 0.119192 * c[1]! + 0.9503041 * c[2]!,
+            ])
+          expect(deltaE00(lab(out), lab(exact))).toBeLessThan(1)
+        },
+      ),
+      { numRuns: 200 },
+    )
   })
   it('lets a wash pool in recesses and a dry brush catch on ridges', () => {
     expect(filmAt(coats[1]!, 0, 1, 0)).toBeGreaterThan(5 * filmAt(coats[1]!, 0, 0, 0))
@@ -117,7 +236,10 @@ describe('stack and maps', () => {
   it('finds the crease between two balls, no recess on one, and light on top only', () => {
     const pair = concatenate([sphereBody(10, 5), sphereBody(10, 5, [16, 0, 0])])
     const { data } = surfaceMaps(pair, { brush: 2, direction: [0, 0, 1] })
-    let crease = 0, free = 0, top = 1, under = 0
+    let crease = 0,
+      free = 0,
+      top = 1,
+      under = 0
     for (let v = 0; v < pair.positions.length / 3; v++) {
       const [x, y, z] = [pair.positions[v * 3]!, pair.positions[v * 3 + 1]!, pair.positions[v * 3 + 2]!]
       if (Math.abs(x - 8) < 0.35 && Math.hypot(y, z) > 5.9) crease = Math.max(crease, data[v * MAPS + MAP.recess]!)
@@ -131,7 +253,8 @@ describe('stack and maps', () => {
     expect(under).toBe(0)
   })
   it('brushes only the near side, and carries labels to a copy of another size', () => {
-    const s = sphereBody(10, 4), labels = new Uint8Array(s.positions.length / 3)
+    const s = sphereBody(10, 4),
+      labels = new Uint8Array(s.positions.length / 3)
     brushLabels(s, vertexNormals(s), labels, [0, 0, 10], [0, 0, 1], 30, 2)
     for (let v = 0; v < labels.length; v++) if (s.positions[v * 3 + 2]! < -2.5) expect(labels[v]).toBe(0)
     const areas = regionAreas(s, labels)
@@ -139,6 +262,52 @@ describe('stack and maps', () => {
     expect(areas[2]!).toBeGreaterThan(areas[0]!)
     const big = transformed(sphereBody(10, 5), [3, 0, 0, 0, 3, 0, 0, 0, 3], [9, 9, 9])
     const carried = carryLabels(s, labels, big)
-    for (let v = 0; v < carried.length; v++) { const z = (big.positions[v * 3 + 2]! - 9) / 3; if (z > 0) expect(carried[v]).toBe(2); if (z < -4) expect(carried[v]).toBe(0) }
+    for (let v = 0; v < carried.length; v++) {
+      const z = (big.positions[v * 3 + 2]! - 9) / 3
+      if (z > 0) expect(carried[v]).toBe(2)
+      if (z < -4) expect(carried[v]).toBe(0)
+    }
+  })
+})
+
+describe('the recipe search', () => {
+  const paint = fc
+    .tuple(fc.integer({ min: 0, max: 0xffffff }), fc.double({ min: 0.3, max: 0.95, noNaN: true }))
+    .map(([n, opacity]) => ({ hex: `#${n.toString(16).padStart(6, '0')}`, opacity }))
+  it('comes within half a ΔE00 of trying everything, of paints of any kind', () => {
+    fc.assert(
+      fc.property(fc.array(paint, { minLength: 3, maxLength: 9 }), fc.integer({ min: 0, max: 0xffffff }), (list, n) => {
+        const stock: StockPaint[] = list.map((p, i) => ({ ...p, id: String(i), name: String(i), kind: 'acrylic' }))
+        const target = `#${n.toString(16).padStart(6, '0')}`
+        const best = Math.min(...solveRecipe(target, stock).recipes.map((r) => r.error))
+        const everything = searchDrops(
+          stock.map((p) => opticsOf(p.hex, p.opacity)),
+          stock.map((_, i) => i),
+          hexToLab(target),
+        )
+        const least = Math.min(...everything.map((f) => f.error))
+        expect(best).toBeGreaterThanOrEqual(least - 1e-6)
+        expect(best - least).toBeLessThan(0.5)
+      }),
+      { numRuns: 25 },
+    )
+  })
+  it('gives whole drops in lowest terms, no more than twelve of four paints', () => {
+    fc.assert(
+      fc.property(
+        fc.array(paint, { minLength: 4, maxLength: 20 }),
+        fc.integer({ min: 0, max: 0xffffff }),
+        (list, n) => {
+          const stock: StockPaint[] = list.map((p, i) => ({ ...p, id: String(i), name: String(i), kind: 'acrylic' }))
+          for (const r of solveRecipe(`#${n.toString(16).padStart(6, '0')}`, stock).recipes) {
+            expect(r.drops.length).toBeLessThanOrEqual(4)
+            expect(r.total).toBeLessThanOrEqual(12)
+            const gcd = (a: number, b: number): number => (b === 0 ? a : gcd(b, a % b))
+            expect(r.drops.map((d) => d.drops).reduce(gcd)).toBe(1)
+          }
+        },
+      ),
+      { numRuns: 25 },
+    )
   })
 })

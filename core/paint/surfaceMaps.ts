@@ -1,17 +1,15 @@
 import { part, silent, type Report } from '../answer'
-import { closest, closestPoint } from '../mesh/closest'
-import { bounds, boxDiagonal, type Mesh } from '../mesh/mesh'
+import { depthMap, seen } from '../mesh/depthMap'
+import type { Mesh } from '../mesh/mesh'
 import { vertexNormals } from '../mesh/measure'
-import { rayBlocked } from '../mesh/ray'
-import { treeOf } from '../mesh/tree'
+import { isClosed } from '../mesh/topology'
 import type { Vector3 } from '../mesh/transform'
-import { frame } from '../shape/cylinder'
-import { sphereDirections } from '../shape/directions'
-import { offsetSurface } from '../volume/offset'
+import { coneDirections } from '../shape/directions'
+import { ballResidue } from '../volume/residue'
 
-/** Maps per vertex, interleaved: spray light, recess, ridge, exposure; each 0 to 1. */
-export const MAPS = 4
-export const MAP = { spray: 0, recess: 1, ridge: 2, exposure: 3 } as const
+/** Maps per vertex, interleaved: spray light, recess, ridge; each 0 to 1. */
+export const MAPS = 3
+export const MAP = { spray: 0, recess: 1, ridge: 2 } as const
 
 export interface MapWish {
   /** mm; radius of the brush: what a ball of this size cannot reach is recess, what it rides on is ridge */
@@ -22,60 +20,58 @@ export interface MapWish {
 
 /**
  * Surface maps of methods.md 12. Recess is the residue of closing the body with a ball of the brush's radius,
- * ridge the residue of opening it: with O the surface offset outward by r, a vertex v has closing residue
- * d(v, O) − r, which is 0 wherever the ball can touch it; inward likewise.
+ * ridge that of opening it with a smaller one. Spray light comes from depth maps, one for each direction of the nozzle's cone.
  *
  * @param mesh the display copy, up to a few hundred thousand vertices
  */
-export function surfaceMaps(mesh: Mesh, wish: MapWish, report: Report = silent): { data: Float32Array; vertices: number } {
+export function surfaceMaps(
+  mesh: Mesh,
+  wish: MapWish,
+  report: Report = silent,
+): { data: Float32Array; vertices: number } {
   const p = mesh.positions
   const n = p.length / 3
   const data = new Float32Array(n * MAPS)
   const normals = vertexNormals(mesh)
-  const voxel = Math.max(wish.brush / 2, boxDiagonal(bounds(mesh)) / 400)
-  const outer = offsetSurface(mesh, wish.brush, voxel, part(report, 0, 0.25))
-  const inner = offsetSurface(mesh, -wish.brush * 0.6, voxel, part(report, 0.25, 0.45))
-  residue(p, outer, wish.brush, wish.brush, data, MAP.recess, part(report, 0.45, 0.55))
-  residue(p, inner, wish.brush * 0.6, wish.brush * 0.6, data, MAP.ridge, part(report, 0.55, 0.65))
-
-  const tree = treeOf(mesh)
-  const reach = boxDiagonal(bounds(mesh))
-  const [u, v] = frame(wish.direction)
-  const cone = Array.from({ length: 9 }, (_, k) => {
-    const a = k === 0 ? 0 : (14 * Math.PI) / 180 * (k < 5 ? 0.5 : 1), r = (k * Math.PI) / 2 + (k < 5 ? 0 : 0.785)
-    return [0, 1, 2].map((i) => wish.direction[i]! * Math.cos(a) + (u[i]! * Math.cos(r) + v[i]! * Math.sin(r)) * Math.sin(a)) as unknown as Vector3
-  })
-  const sky = sphereDirections(32)
-  for (let i = 0; i < n; i++) {
-    if ((i & 1023) === 0) report(0.65 + (0.35 * i) / n)
-    const nx = normals[i * 3]!, ny = normals[i * 3 + 1]!, nz = normals[i * 3 + 2]!
-    // Start a little off the skin, so that a face does not shadow its own corner.
-    const x = p[i * 3]! + nx * 0.08, y = p[i * 3 + 1]! + ny * 0.08, z = p[i * 3 + 2]! + nz * 0.08
-    let lit = 0
-    for (const d of cone) {
-      const c = d[0] * nx + d[1] * ny + d[2] * nz
-      if (c > 0.02 && !rayBlocked(tree, x, y, z, d[0], d[1], d[2], 0.02, reach)) lit += c
-    }
-    data[i * MAPS + MAP.spray] = lit / cone.length
-    let open = 0, all = 0
-    for (const d of sky) {
-      const c = d[0] * nx + d[1] * ny + d[2] * nz
-      if (c <= 0.05) continue
-      all += c
-      if (!rayBlocked(tree, x, y, z, d[0], d[1], d[2], 0.02, reach * 0.35)) open += c
-    }
-    data[i * MAPS + MAP.exposure] = all > 0 ? open / all : 1
+  const inward = wish.brush * 0.75
+  const sound = isClosed(mesh)
+  const roll = (radius: number, map: number, told: Report): void => {
+    // An open skin has no inside for a ball to roll in: it gets no recess and no ridge rather than wrong ones.
+    // A little less than half the ball, so that its offset clears the skin's own samples.
+    const off = sound ? ballResidue(mesh, radius, Math.abs(radius) * 0.48, told) : new Float32Array(n)
+    const full = 0.35 * Math.abs(radius)
+    for (let i = 0; i < n; i++) data[i * MAPS + map] = Math.min(1, off[i]! / full)
   }
+  roll(wish.brush, MAP.recess, part(report, 0, 0.4))
+  roll(-inward, MAP.ridge, part(report, 0.4, 0.7))
+
+  sprayLight(mesh, normals, coneDirections(wish.direction, NOZZLE), data, part(report, 0.7, 1))
   return { data, vertices: n }
 }
 
-function residue(p: Float32Array, offset: Mesh, radius: number, full: number, data: Float32Array, map: number, report: Report): void {
-  if (offset.triangles.length === 0) { for (let i = 0; i < p.length / 3; i++) data[i * MAPS + map] = 1; return }
-  const tree = treeOf(offset)
-  const hit = closest()
-  for (let i = 0; i < p.length / 3; i++) {
-    if ((i & 2047) === 0) report(i / (p.length / 3))
-    const d = closestPoint(tree, p[i * 3]!, p[i * 3 + 1]!, p[i * 3 + 2]!, hit)
-    data[i * MAPS + map] = Math.min(1, Math.max(0, (d - radius) / (0.35 * full)))
-  }
+/** Half angle of a nozzle's cone. */
+const NOZZLE = (14 * Math.PI) / 180
+/** mm; a shadow thinner than this is lost, and a face does not shadow itself */
+const PITCH = 0.25
+
+/** Mean over the directions of the cosine where the vertex is seen from there, and nothing where it is not. */
+function sprayLight(
+  mesh: Mesh,
+  normals: Float32Array,
+  directions: readonly Vector3[],
+  data: Float32Array,
+  report: Report,
+): void {
+  const p = mesh.positions
+  directions.forEach((d, k) => {
+    report(k / directions.length)
+    const map = depthMap(mesh, d, PITCH)
+    for (let o = 0, to = MAP.spray; o < p.length; o += 3, to += MAPS) {
+      const c = d[0] * normals[o]! + d[1] * normals[o + 1]! + d[2] * normals[o + 2]!
+      if (c <= 0.05) continue
+      // Within a pixel a face rises by the tangent of its slant; beyond 80° that is left to the cosine.
+      const slack = map.pitch * (0.3 + Math.min(5, Math.sqrt(1 - Math.min(1, c * c)) / c))
+      data[to]! += (c * seen(map, p[o]!, p[o + 1]!, p[o + 2]!, slack)) / directions.length
+    }
+  })
 }

@@ -1,7 +1,11 @@
 import type { PlanStep } from './steps'
 
 /** Bench hours on a weekday (0 Sunday), in minutes from local midnight. */
-export interface BenchHours { weekday: number; from: number; to: number }
+export interface BenchHours {
+  weekday: number
+  from: number
+  to: number
+}
 
 export interface Slot {
   key: string
@@ -31,20 +35,43 @@ const DAY = 86_400_000
  *
  * @param done when steps already ticked were finished, ms
  */
-export function schedule(steps: readonly PlanStep[], hours: readonly BenchHours[], now: number, done: ReadonlyMap<string, number> = new Map()): Schedule {
-  const free = new Map<string, number>(), cause = new Map<string, string>()
+export function schedule(
+  steps: readonly PlanStep[],
+  hours: readonly BenchHours[],
+  now: number,
+  done: ReadonlyMap<string, number> = new Map(),
+): Schedule {
+  const free = new Map<string, number>(),
+    cause = new Map<string, string>()
   const slots: Slot[] = []
   const impossible: string[] = []
   let hands = now
   const usable = hours.filter((h) => h.to > h.from)
   for (const step of steps) {
     const ticked = done.get(step.key)
-    if (ticked !== undefined) { free.set(step.key, ticked + step.waiting * 1000); continue }
+    if (ticked !== undefined) {
+      free.set(step.key, ticked + step.waiting * 1000)
+      continue
+    }
     let ready = now
-    for (const p of step.after) { const f = free.get(p) ?? now; if (f > ready) { ready = f; cause.set(step.key, p) } }
-    if (hands > ready) { ready = hands; const before = slots.at(-1); if (before) cause.set(step.key, before.key) }
+    for (const p of step.after) {
+      const f = free.get(p) ?? now
+      if (f > ready) {
+        ready = f
+        cause.set(step.key, p)
+      }
+    }
+    if (hands > ready) {
+      ready = hands
+      const before = slots.at(-1)
+      if (before) cause.set(step.key, before.key)
+    }
     const laid = usable.length === 0 ? null : lay(ready, step.handsOn * 1000, usable)
-    if (!laid) { impossible.push(step.key); free.set(step.key, ready); continue }
+    if (!laid) {
+      impossible.push(step.key)
+      free.set(step.key, ready)
+      continue
+    }
     hands = laid.end
     free.set(step.key, laid.end + step.waiting * 1000)
     slots.push({ key: step.key, start: laid.start, end: laid.end, free: laid.end + step.waiting * 1000 })
@@ -59,7 +86,8 @@ export function schedule(steps: readonly PlanStep[], hours: readonly BenchHours[
 function lay(ready: number, work: number, hours: readonly BenchHours[]): { start: number; end: number } | null {
   const longest = Math.max(...hours.map((h) => (h.to - h.from) * 60_000))
   const whole = work <= longest
-  let start = -1, left = work
+  let start = -1,
+    left = work
   for (let d = 0; d < 800; d++) {
     const day = new Date(ready + d * DAY)
     // Midday keeps the date right on days of 23 or 25 hours.
@@ -69,7 +97,10 @@ function lay(ready: number, work: number, hours: readonly BenchHours[]): { start
       const close = new Date(noon.getFullYear(), noon.getMonth(), noon.getDate(), 0, h.to).getTime()
       const from = Math.max(open, ready)
       if (from >= close) continue
-      if (whole) { if (close - from >= work) return { start: from, end: from + work }; continue }
+      if (whole) {
+        if (close - from >= work) return { start: from, end: from + work }
+        continue
+      }
       if (start < 0) start = from
       if (close - from >= left) return { start, end: from + left }
       left -= close - from

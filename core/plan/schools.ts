@@ -3,19 +3,43 @@
  * differ; each choice changes the plan.
  */
 export const SCHOOLS = {
-  strip: { question: 'Supports come off', choices: { beforeWash: 'before the wash', afterWash: 'after the wash', afterCure: 'after the cure' } },
+  strip: {
+    question: 'Supports come off',
+    choices: { beforeWash: 'before the wash', afterWash: 'after the wash', afterCure: 'after the cure' },
+  },
   sanding: { question: 'Sanding', choices: { wet: 'wet', dry: 'dry' } },
-  undercoat: { question: 'Undercoat', choices: { grey: 'grey', white: 'white', black: 'black', zenithal: 'black, then white from above' } },
-  gluing: { question: 'Gluing', choices: { assembleFirst: 'assemble all, then paint', subAssemblies: 'paint in sub-assemblies' } },
-  joints: { question: 'Joints', choices: { pinAll: 'pin all', pinLoaded: 'pin what bears load', glueOnly: 'glue only' } },
-  shading: { question: 'Shading', choices: { washes: 'washes and dry brush', glazes: 'layering and glazing', airbrush: 'airbrush gradients' } },
-  finalCoat: { question: 'Final coat', choices: { oneMatt: 'one matt coat, then gloss accents', byRegion: 'each region its own finish' } },
+  undercoat: {
+    question: 'Undercoat',
+    choices: { grey: 'grey', white: 'white', black: 'black', zenithal: 'black, then white from above' },
+  },
+  gluing: {
+    question: 'Gluing',
+    choices: { assembleFirst: 'assemble all, then paint', subAssemblies: 'paint in sub-assemblies' },
+  },
+  joints: {
+    question: 'Joints',
+    choices: { pinAll: 'pin all', pinLoaded: 'pin what bears load', glueOnly: 'glue only' },
+  },
+  shading: {
+    question: 'Shading',
+    choices: { washes: 'washes and dry brush', glazes: 'layering and glazing', airbrush: 'airbrush gradients' },
+  },
+  finalCoat: {
+    question: 'Final coat',
+    choices: { oneMatt: 'one matt coat, then gloss accents', byRegion: 'each region its own finish' },
+  },
 } as const
 export type School = keyof typeof SCHOOLS
 export type Schools = { [S in School]: keyof (typeof SCHOOLS)[S]['choices'] }
 
 export const schoolDefaults: Schools = {
-  strip: 'afterWash', sanding: 'wet', undercoat: 'grey', gluing: 'assembleFirst', joints: 'pinLoaded', shading: 'washes', finalCoat: 'byRegion',
+  strip: 'afterWash',
+  sanding: 'wet',
+  undercoat: 'grey',
+  gluing: 'assembleFirst',
+  joints: 'pinLoaded',
+  shading: 'washes',
+  finalCoat: 'byRegion',
 }
 
 export type FinishLevel = 'shelf' | 'display' | 'exhibition'

@@ -1,8 +1,11 @@
-import type { Tree } from '../mesh/tree'
 import type { Vector3 } from '../mesh/transform'
-import { clear } from './supportRoute'
+import { clear, type Obstacle } from './supportRoute'
 
-export interface Brace { from: Vector3; to: Vector3; radius: number }
+export interface Brace {
+  from: Vector3
+  to: Vector3
+  radius: number
+}
 
 /** Length over radius beyond which a free-standing stem of green resin bends rather than pulls (Euler). */
 const SLENDER = 36
@@ -12,7 +15,11 @@ const REACH = 14
  * Ties slender stems to their nearest neighbours by rising diagonals, as often as keeps each free length under
  * the slenderness limit. A tie is only laid where it clears the body.
  */
-export function braces(tree: Tree, stems: readonly { path: Vector3[]; radius: number }[], clearance: number): Brace[] {
+export function braces(
+  body: Obstacle,
+  stems: readonly { path: Vector3[]; radius: number }[],
+  clearance: number,
+): Brace[] {
   const out: Brace[] = []
   const uprights = stems.map((s) => {
     const [top, foot] = [s.path.at(-2)!, s.path.at(-1)!]
@@ -30,8 +37,9 @@ export function braces(tree: Tree, stems: readonly { path: Vector3[]; radius: nu
       // Each pair is tied once, by its lower-numbered stem, unless the other one is not slender itself.
       if (j < i && uprights[j]!.high - uprights[j]!.low > SLENDER * uprights[j]!.radius) continue
       for (let z = a.low + free / 2; z + d < Math.min(a.high, b.high); z += free * 0.75) {
-        const from: Vector3 = [a.x, a.y, z], to: Vector3 = [b.x, b.y, z + d * 0.9]
-        if (clear(tree, from, to, 0.35 + clearance)) out.push({ from, to, radius: 0.35 })
+        const from: Vector3 = [a.x, a.y, z],
+          to: Vector3 = [b.x, b.y, z + d * 0.9]
+        if (clear(body, from, to, 0.35 + clearance)) out.push({ from, to, radius: 0.35 })
       }
     }
   }

@@ -2,7 +2,7 @@ import { silent, type Report } from '../answer'
 import type { Mesh } from '../mesh/mesh'
 import { faceNormals } from '../mesh/measure'
 import { topology } from '../mesh/topology'
-import { quaternionBetween, type Vector3 } from '../mesh/transform'
+import { frame, fromQuaternion, quaternionBetween, type Vector3 } from '../mesh/transform'
 import { sphereDirections } from '../shape/directions'
 
 /** What one way up costs. `up` is the direction of the body, in its own frame, that points away from the plate. */
@@ -35,7 +35,14 @@ export interface OrientationWish {
 }
 
 const BINS = 192
-const AXES: readonly Vector3[] = [[0, 0, 1], [0, 0, -1], [1, 0, 0], [-1, 0, 0], [0, 1, 0], [0, -1, 0]]
+const AXES: readonly Vector3[] = [
+  [0, 0, 1],
+  [0, 0, -1],
+  [1, 0, 0],
+  [-1, 0, 0],
+  [0, 1, 0],
+  [0, -1, 0],
+]
 
 /**
  * Scores a lattice of directions, then refines around the best (methods.md 4). The greatest layer comes from
@@ -56,8 +63,12 @@ export function scoreOrientations(mesh: Mesh, wish: OrientationWish, report: Rep
   // Refine: a small ring around each of the best few.
   const spread = Math.sqrt((4 * Math.PI) / directions.length)
   for (const seed of scores.slice(0, 6)) {
-    for (const [r, n] of [[spread / 2, 6], [spread / 4, 6]] as const)
-      for (let k = 0; k < n; k++) scores.push(scorer.score(tilt(seed.up, r, (2 * Math.PI * (k + 0.5 * (r < spread / 3 ? 1 : 0))) / n)))
+    for (const [r, n] of [
+      [spread / 2, 6],
+      [spread / 4, 6],
+    ] as const)
+      for (let k = 0; k < n; k++)
+        scores.push(scorer.score(tilt(seed.up, r, (2 * Math.PI * (k + 0.5 * (r < spread / 3 ? 1 : 0))) / n)))
   }
   rank(scores)
   report(1)
@@ -70,16 +81,25 @@ function rank(scores: OrientationScore[]): void {
     const v = scores.map(f).sort((a, b) => a - b)
     return v[v.length >> 1]! || 1
   }
-  const scar = median((s) => s.scar), height = median((s) => s.height), peak = median((s) => s.peak), starts = median((s) => s.starts)
+  const scar = median((s) => s.scar),
+    height = median((s) => s.height),
+    peak = median((s) => s.peak),
+    starts = median((s) => s.starts)
   for (const s of scores)
-    s.score = s.scar / scar + 0.5 * (s.height / height) + 0.35 * (s.peak / peak) + 0.35 * (s.starts / starts) + (s.fits ? 0 : 100)
+    s.score =
+      s.scar / scar +
+      0.5 * (s.height / height) +
+      0.35 * (s.peak / peak) +
+      0.35 * (s.starts / starts) +
+      (s.fits ? 0 : 100)
   scores.sort((a, b) => a.score - b.score)
 }
 
 function tilt(d: Vector3, angle: number, azimuth: number): Vector3 {
-  const s = d[2] >= 0 ? 1 : -1, a = -1 / (s + d[2]), b = d[0] * d[1] * a
-  const u: Vector3 = [1 + s * d[0] * d[0] * a, s * b, -s * d[0]], v: Vector3 = [b, s + d[1] * d[1] * a, -d[1]]
-  const c = Math.cos(angle), x = Math.sin(angle) * Math.cos(azimuth), y = Math.sin(angle) * Math.sin(azimuth)
+  const [u, v] = frame(d)
+  const c = Math.cos(angle),
+    x = Math.sin(angle) * Math.cos(azimuth),
+    y = Math.sin(angle) * Math.sin(azimuth)
   return [0, 1, 2].map((k) => d[k]! * c + u[k]! * x + v[k]! * y) as unknown as Vector3
 }
 
@@ -91,7 +111,10 @@ class Scorer {
   private readonly heights: Float32Array
   private readonly flux = new Float64Array(BINS)
 
-  constructor(private readonly mesh: Mesh, private readonly wish: OrientationWish) {
+  constructor(
+    private readonly mesh: Mesh,
+    private readonly wish: OrientationWish,
+  ) {
     const f = faceNormals(mesh)
     this.normals = f.normals
     this.areas = f.areas
@@ -101,13 +124,18 @@ class Scorer {
     const { twin } = topology(mesh)
     this.neighbourStart = new Uint32Array(n + 1)
     const once = (h: number): boolean => twin[h]! < 0 || twin[h]! > h
-    for (let h = 0; h < t.length; h++) if (once(h)) { this.neighbourStart[t[h]! + 1]!++; this.neighbourStart[t[h % 3 === 2 ? h - 2 : h + 1]! + 1]!++ }
+    for (let h = 0; h < t.length; h++)
+      if (once(h)) {
+        this.neighbourStart[t[h]! + 1]!++
+        this.neighbourStart[t[h % 3 === 2 ? h - 2 : h + 1]! + 1]!++
+      }
     for (let v = 0; v < n; v++) this.neighbourStart[v + 1]! += this.neighbourStart[v]!
     const fill = this.neighbourStart.slice()
     this.neighbours = new Uint32Array(this.neighbourStart[n]!)
     for (let h = 0; h < t.length; h++) {
       if (!once(h)) continue
-      const a = t[h]!, b = t[h % 3 === 2 ? h - 2 : h + 1]!
+      const a = t[h]!,
+        b = t[h % 3 === 2 ? h - 2 : h + 1]!
       this.neighbours[fill[a]!++] = b
       this.neighbours[fill[b]!++] = a
     }
@@ -117,7 +145,8 @@ class Scorer {
     const { positions: p, triangles: t } = this.mesh
     const [ux, uy, uz] = up
     const z = this.heights
-    let lo = Infinity, hi = -Infinity
+    let lo = Infinity,
+      hi = -Infinity
     for (let v = 0; v < z.length; v++) {
       const h = p[v * 3]! * ux + p[v * 3 + 1]! * uy + p[v * 3 + 2]! * uz
       z[v] = h
@@ -130,7 +159,8 @@ class Scorer {
     const { flux, normals, areas } = this
     flux.fill(0)
     const scale = (BINS - 1e-6) / (height || 1)
-    let scar = 0, overhang = 0
+    let scar = 0,
+      overhang = 0
     for (let f = 0; f < areas.length; f++) {
       const n = normals[f * 3]! * ux + normals[f * 3 + 1]! * uy + normals[f * 3 + 2]! * uz
       const middle = (z[t[f * 3]!]! + z[t[f * 3 + 1]!]! + z[t[f * 3 + 2]!]!) / 3 - lo
@@ -141,11 +171,16 @@ class Scorer {
         scar += areas[f]! * (this.wish.importance?.[f] ?? 1)
       }
     }
-    let section = 0, peak = 0
-    for (let b = 0; b < BINS; b++) { section -= flux[b]!; if (section > peak) peak = section }
+    let section = 0,
+      peak = 0
+    for (let b = 0; b < BINS; b++) {
+      section -= flux[b]!
+      if (section > peak) peak = section
+    }
     let starts = 0
     for (let v = 0; v < z.length; v++) {
-      const from = this.neighbourStart[v]!, to = this.neighbourStart[v + 1]!
+      const from = this.neighbourStart[v]!,
+        to = this.neighbourStart[v + 1]!
       let lowest = to > from
       for (let i = from; i < to && lowest; i++) lowest = z[this.neighbours[i]!]! > z[v]!
       if (lowest) starts++
@@ -157,13 +192,15 @@ class Scorer {
   }
 
   private footprint(up: Vector3): [number, number] {
-    const q = quaternionBetween(up, [0, 0, 1])
-    const [x, y, zq, w] = q
-    const m = [1 - 2 * (y * y + zq * zq), 2 * (x * y - zq * w), 2 * (x * zq + y * w), 2 * (x * y + zq * w), 1 - 2 * (x * x + zq * zq), 2 * (y * zq - x * w)]
+    const m = fromQuaternion(quaternionBetween(up, [0, 0, 1]))
     const p = this.mesh.positions
-    let x0 = Infinity, x1 = -Infinity, y0 = Infinity, y1 = -Infinity
+    let x0 = Infinity,
+      x1 = -Infinity,
+      y0 = Infinity,
+      y1 = -Infinity
     for (let i = 0; i < p.length; i += 3) {
-      const a = m[0]! * p[i]! + m[1]! * p[i + 1]! + m[2]! * p[i + 2]!, b = m[3]! * p[i]! + m[4]! * p[i + 1]! + m[5]! * p[i + 2]!
+      const a = m[0] * p[i]! + m[1] * p[i + 1]! + m[2] * p[i + 2]!,
+        b = m[3] * p[i]! + m[4] * p[i + 1]! + m[5] * p[i + 2]!
       if (a < x0) x0 = a
       if (a > x1) x1 = a
       if (b < y0) y0 = b

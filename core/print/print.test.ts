@@ -15,14 +15,45 @@ import { support } from './support'
 import { tipCapacity, tipLoads } from './supportLoad'
 import { gradeDefaults } from './supportRoute'
 
-const printer: Printer = { name: 'Test', pixelsX: 1200, pixelsY: 800, pitchX: 0.05, pitchY: 0.06, height: 60, layerHeight: 0.1, liftTime: 3, retractTime: 2, restTime: 1, bottomLayers: 4 }
-const resin: Resin = { name: 'Test', density: 1.1, pricePerLitre: 40, exposure: 2, bottomExposure: 20, peelPressure: 12_000, greenStrength: 4.5e6, clear: false }
+const printer: Printer = {
+  name: 'Test',
+  pixelsX: 1200,
+  pixelsY: 800,
+  pitchX: 0.05,
+  pitchY: 0.06,
+  height: 60,
+  layerHeight: 0.1,
+  liftTime: 3,
+  retractTime: 2,
+  restTime: 1,
+  bottomLayers: 4,
+}
+const resin: Resin = {
+  name: 'Test',
+  density: 1.1,
+  pricePerLitre: 40,
+  exposure: 2,
+  bottomExposure: 20,
+  peelPressure: 12_000,
+  greenStrength: 4.5e6,
+  clear: false,
+}
 const up = (z: number): readonly [number, number, number] => [0, 0, z]
-const options = { limit: 40, spacing: 3, clearance: 0.5, lift: 5, peelPressure: 12_000, greenStrength: 4.5e6, automatic: true, edits: [] }
+const options = {
+  limit: 40,
+  spacing: 3,
+  clearance: 0.5,
+  lift: 5,
+  peelPressure: 12_000,
+  greenStrength: 4.5e6,
+  automatic: true,
+  edits: [],
+}
 
 describe('sections and raster', () => {
   it('cuts a sphere into the circles that the boolean library cuts, vertices on the plane included', async () => {
-    const s = sphereBody(10, 4), sections = new Sections(s)
+    const s = sphereBody(10, 4),
+      sections = new Sections(s)
     for (const z of [-9.5, -5, 0, 3.3, 10 * Math.SQRT1_2]) {
       const area = sectionArea(sections.segments, sections.at(z))
       expect(area).toBeCloseTo(await sectionAreaOfSolid(s, z), 1)
@@ -30,15 +61,32 @@ describe('sections and raster', () => {
     }
   })
   it('covers exactly the area of any convex outline inside the picture', () => {
-    fc.assert(fc.property(fc.double({ min: 0.4, max: 14, noNaN: true }), fc.double({ min: -6, max: 6, noNaN: true }), fc.double({ min: -6, max: 6, noNaN: true }), fc.integer({ min: 3, max: 40 }), (r, cx, cy, n) => {
-      const at = (i: number): [number, number] => [cx + r * Math.cos((2 * Math.PI * i) / n), cy + r * Math.sin((2 * Math.PI * i) / n)]
-      const segments = Float64Array.from({ length: n }, (_, i) => i).reduce<number[]>((s, i) => [...s, ...at(i), ...at(i + 1)], [])
-      const runs = new Rasteriser(600, 400, 0.08, 0.11, -24, -22).draw(Float64Array.from(segments), n)
-      const exact = (n / 2) * r * r * Math.sin((2 * Math.PI) / n)
-      // Each pixel on the outline is rounded to 8 bits.
-      expect(Math.abs(runs.covered * 0.08 * 0.11 - exact)).toBeLessThan(0.004 * 0.0088 * 2 * Math.PI * r / 0.08 + 0.002)
-      expect(runs.brokenRows).toBe(0)
-    }), { numRuns: 80 })
+    fc.assert(
+      fc.property(
+        fc.double({ min: 0.4, max: 14, noNaN: true }),
+        fc.double({ min: -6, max: 6, noNaN: true }),
+        fc.double({ min: -6, max: 6, noNaN: true }),
+        fc.integer({ min: 3, max: 40 }),
+        (r, cx, cy, n) => {
+          const at = (i: number): [number, number] => [
+            cx + r * Math.cos((2 * Math.PI * i) / n),
+            cy + r * Math.sin((2 * Math.PI * i) / n),
+          ]
+          const segments = Float64Array.from({ length: n }, (_, i) => i).reduce<number[]>(
+            (s, i) => [...s, ...at(i), ...at(i + 1)],
+            [],
+          )
+          const runs = new Rasteriser(600, 400, 0.08, 0.11, -24, -22).draw(Float64Array.from(segments), n)
+          const exact = (n / 2) * r * r * Math.sin((2 * Math.PI) / n)
+          // Each pixel on the outline is rounded to 8 bits.
+          expect(Math.abs(runs.covered * 0.08 * 0.11 - exact)).toBeLessThan(
+            (0.004 * 0.0088 * 2 * Math.PI * r) / 0.08 + 0.002,
+          )
+          expect(runs.brokenRows).toBe(0)
+        },
+      ),
+      { numRuns: 80 },
+    )
   })
   it('unites overlapping shells and keeps cavities open, by the nonzero rule', () => {
     const area = (m: Parameters<typeof concatenate>[0]): number => {
@@ -60,11 +108,13 @@ describe('slicing', () => {
   it('makes ceil(height / layer) layers whose areas integrate to the volume, with its time and resin', async () => {
     const body = transformed(sphereBody(8, 4), identity3, up(8))
     let files = 0
-    const r = await slice(body, printer, resin, () => { files++ })
+    const r = await slice(body, printer, resin, () => {
+      files++
+    })
     if (!r.ok) throw new Error(r.problem.message)
     expect(r.value.layers).toBe(160)
     expect(files).toBe(160)
-    expect(r.value.areas.reduce((a, b) => a + b, 0) * 0.1 / ((4 / 3) * Math.PI * 512)).toBeCloseTo(1, 1.7)
+    expect((r.value.areas.reduce((a, b) => a + b, 0) * 0.1) / ((4 / 3) * Math.PI * 512)).toBeCloseTo(1, 1.7)
     expect(r.value.seconds).toBe(160 * 6 + 4 * 20 + 156 * 2)
     expect(r.value.peel[80]).toBeCloseTo(12_000 * r.value.areas[80]! * 1e-6, 9)
     expect(printSeconds(printer, resin, 2)).toBe(52)
@@ -72,14 +122,21 @@ describe('slicing', () => {
   })
   it('mends a torn body before slicing, says so, and leaves no row broken', async () => {
     const s = transformed(sphereBody(8, 4), identity3, up(8))
-    const torn = keepFaces(s, Uint8Array.from({ length: s.triangles.length / 3 }, (_, f) => (f % 33 === 0 ? 0 : 1)))
+    const torn = keepFaces(
+      s,
+      Uint8Array.from({ length: s.triangles.length / 3 }, (_, f) => (f % 33 === 0 ? 0 : 1)),
+    )
     const r = await slice(torn, printer, resin, () => undefined)
     if (!r.ok) throw new Error(r.problem.message)
     expect(r.value.mended!.holesFilled).toBeGreaterThan(20)
     expect(r.value.brokenRows).toBe(0)
     expect(r.value.areas[80]! / (Math.PI * 64)).toBeCloseTo(1, 1.5)
   })
-  it.each([['too wide', boxBody(80, 5, 5, -40, -2.5, 0)], ['too tall', boxBody(5, 5, 80)], ['below the plate', boxBody(5, 5, 5, 0, 0, -2)]])('refuses a body that is %s, with the figure', async (_, body) => {
+  it.each([
+    ['too wide', boxBody(80, 5, 5, -40, -2.5, 0)],
+    ['too tall', boxBody(5, 5, 80)],
+    ['below the plate', boxBody(5, 5, 5, 0, 0, -2)],
+  ])('refuses a body that is %s, with the figure', async (_, body) => {
     const r = await slice(body, printer, resin, () => undefined)
     expect(!r.ok && /\d/.test(r.problem.message)).toBe(true)
   })
@@ -92,7 +149,8 @@ describe('islands and cups', () => {
     expect(inspectLayers(comb, 0.1).islands.length).toBe(7)
   })
   it('knows the force of an upturned cup, and that a vent or the right way up removes it', async () => {
-    const cup = (z0: number): ReturnType<typeof concatenate> => concatenate([boxBody(24, 24, 20, -12, -12, 0), reversed(boxBody(20, 20, 16, -10, -10, z0))])
+    const cup = (z0: number): ReturnType<typeof concatenate> =>
+      concatenate([boxBody(24, 24, 20, -12, -12, 0), reversed(boxBody(20, 20, 16, -10, -10, z0))])
     const sealed = inspectLayers(cup(2), 0.1).cups
     expect(sealed).toHaveLength(1)
     expect(sealed[0]!.area).toBeCloseTo(400, -1)
@@ -135,8 +193,10 @@ describe('supports', () => {
     expect(inspectLayers(r.value.mesh, 0.1).islands).toEqual([])
     expect(Math.max(...tips.map((t) => t.utilisation))).toBeLessThanOrEqual(1)
     // Below every neck the stems keep their clearance.
-    const skin = treeOf(transformed(body, identity3, r.value.report.shift)), hit = closest()
-    const p = r.value.mesh.positions, t = r.value.mesh.triangles
+    const skin = treeOf(transformed(body, identity3, r.value.report.shift)),
+      hit = closest()
+    const p = r.value.mesh.positions,
+      t = r.value.mesh.triangles
     let nearest = Infinity
     for (let i = bodyFaces * 3; i < t.length; i++) {
       const v = t[i]! * 3
@@ -149,10 +209,15 @@ describe('supports', () => {
     if (!r.ok) throw new Error(r.problem.message)
     const under = r.value.report.tips.filter((t) => Math.abs(t.point[2] - 20) < 0.1)
     expect(under.length).toBeGreaterThan(40)
-    for (const [i, a] of under.entries()) for (const b of under.slice(i + 1)) expect(Math.hypot(a.point[0] - b.point[0], a.point[1] - b.point[1])).toBeGreaterThan(options.spacing * 0.55)
+    for (const [i, a] of under.entries())
+      for (const b of under.slice(i + 1))
+        expect(Math.hypot(a.point[0] - b.point[0], a.point[1] - b.point[1])).toBeGreaterThan(options.spacing * 0.55)
   })
   it('keeps hand edits through regeneration, and says which have lost their place', () => {
-    const edits = [{ kind: 'add' as const, point: [10, 10, 20] as const, grade: 'post' as const }, { kind: 'add' as const, point: [200, 0, 0] as const, grade: 'strut' as const }]
+    const edits = [
+      { kind: 'add' as const, point: [10, 10, 20] as const, grade: 'post' as const },
+      { kind: 'add' as const, point: [200, 0, 0] as const, grade: 'strut' as const },
+    ]
     for (const spacing of [3, 5]) {
       const r = support(table, { ...options, lift: 0, spacing, edits })
       if (!r.ok) throw new Error(r.problem.message)

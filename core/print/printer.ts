@@ -42,7 +42,11 @@ export const VAT_LOSS_ML = 2
 /** Seconds for a print of that many layers. */
 export function printSeconds(printer: Printer, resin: Resin, layers: number): number {
   const bottom = Math.min(printer.bottomLayers, layers)
-  return layers * (printer.liftTime + printer.retractTime + printer.restTime) + bottom * resin.bottomExposure + (layers - bottom) * resin.exposure
+  return (
+    layers * (printer.liftTime + printer.retractTime + printer.restTime) +
+    bottom * resin.bottomExposure +
+    (layers - bottom) * resin.exposure
+  )
 }
 
 /** Resin used, ml: solid volume and film on the surface, plus what stays in the vat. */

@@ -6,9 +6,15 @@ const MARGIN = 2.5
 /** A plate of the given thickness under all feet: their convex hull grown by a margin, edge chamfered for a blade. */
 export function raft(feet: readonly Vector3[], thickness: number): Mesh {
   const points: [number, number][] = feet.flatMap((f) =>
-    Array.from({ length: 12 }, (_, k) => [f[0] + Math.cos((k * Math.PI) / 6) * MARGIN, f[1] + Math.sin((k * Math.PI) / 6) * MARGIN] as [number, number]))
+    Array.from(
+      { length: 12 },
+      (_, k) =>
+        [f[0] + Math.cos((k * Math.PI) / 6) * MARGIN, f[1] + Math.sin((k * Math.PI) / 6) * MARGIN] as [number, number],
+    ),
+  )
   const outline = convexHull(points)
-  const cx = outline.reduce((s, p) => s + p[0], 0) / outline.length, cy = outline.reduce((s, p) => s + p[1], 0) / outline.length
+  const cx = outline.reduce((s, p) => s + p[0], 0) / outline.length,
+    cy = outline.reduce((s, p) => s + p[1], 0) / outline.length
   const positions: number[] = []
   for (const [x, y] of outline) {
     const l = Math.hypot(x - cx, y - cy) || 1
@@ -17,7 +23,8 @@ export function raft(feet: readonly Vector3[], thickness: number): Mesh {
   const n = outline.length
   const triangles: number[] = []
   for (let i = 0; i < n; i++) {
-    const a = 2 * i, b = 2 * ((i + 1) % n)
+    const a = 2 * i,
+      b = 2 * ((i + 1) % n)
     triangles.push(a, b, b + 1, a, b + 1, a + 1)
     if (i > 0 && i < n - 1) triangles.push(0, b, a, 1, a + 1, b + 1)
   }

@@ -25,7 +25,9 @@ export class Sections {
     this.low = new Float32Array(n)
     this.high = new Float32Array(n)
     for (let f = 0; f < n; f++) {
-      const a = p[t[f * 3]! * 3 + 2]!, b = p[t[f * 3 + 1]! * 3 + 2]!, c = p[t[f * 3 + 2]! * 3 + 2]!
+      const a = p[t[f * 3]! * 3 + 2]!,
+        b = p[t[f * 3 + 1]! * 3 + 2]!,
+        c = p[t[f * 3 + 2]! * 3 + 2]!
       this.low[f] = Math.min(a, b, c)
       this.high[f] = Math.max(a, b, c)
     }
@@ -38,11 +40,18 @@ export class Sections {
 
   /** Fills `segments` with the section at height z (mm). Planes must come in rising order; a lower one restarts. */
   at(z: number): number {
-    if (z < this.lastPlane) { this.next = 0; this.activeCount = 0 }
+    if (z < this.lastPlane) {
+      this.next = 0
+      this.activeCount = 0
+    }
     this.lastPlane = z
     const { order, low, high } = this
     while (this.next < order.length && low[order[this.next]!]! < z) {
-      if (this.activeCount === this.active.length) { const more = new Uint32Array(this.active.length * 2); more.set(this.active); this.active = more }
+      if (this.activeCount === this.active.length) {
+        const more = new Uint32Array(this.active.length * 2)
+        more.set(this.active)
+        this.active = more
+      }
       this.active[this.activeCount++] = order[this.next++]!
     }
     let kept = 0
@@ -59,10 +68,18 @@ export class Sections {
 
   private cut(f: number, z: number): void {
     const { positions: p, triangles: t } = this.mesh
-    const a = t[f * 3]!, b = t[f * 3 + 1]!, c = t[f * 3 + 2]!
-    const ua = p[a * 3 + 2]! >= z, ub = p[b * 3 + 2]! >= z, uc = p[c * 3 + 2]! >= z
+    const a = t[f * 3]!,
+      b = t[f * 3 + 1]!,
+      c = t[f * 3 + 2]!
+    const ua = p[a * 3 + 2]! >= z,
+      ub = p[b * 3 + 2]! >= z,
+      uc = p[c * 3 + 2]! >= z
     if (ua === ub && ub === uc) return
-    if ((this.count + 1) * 4 > this.segments.length) { const more = new Float64Array(this.segments.length * 2); more.set(this.segments); this.segments = more }
+    if ((this.count + 1) * 4 > this.segments.length) {
+      const more = new Float64Array(this.segments.length * 2)
+      more.set(this.segments)
+      this.segments = more
+    }
     const o = this.count * 4
     // The lone corner decides; the section runs so that the solid, below the outward normal, is on the left.
     if (ua !== ub && ua !== uc) this.pair(o, z, a, b, c, ua)
@@ -72,13 +89,19 @@ export class Sections {
   }
 
   private pair(o: number, z: number, lone: number, next: number, previous: number, loneAbove: boolean): void {
-    if (loneAbove) { this.crossing(o, z, lone, next); this.crossing(o + 2, z, lone, previous) }
-    else { this.crossing(o, z, lone, previous); this.crossing(o + 2, z, lone, next) }
+    if (loneAbove) {
+      this.crossing(o, z, lone, next)
+      this.crossing(o + 2, z, lone, previous)
+    } else {
+      this.crossing(o, z, lone, previous)
+      this.crossing(o + 2, z, lone, next)
+    }
   }
 
   private crossing(o: number, z: number, i: number, j: number): void {
     const p = this.mesh.positions
-    const a = (i < j ? i : j) * 3, b = (i < j ? j : i) * 3
+    const a = (i < j ? i : j) * 3,
+      b = (i < j ? j : i) * 3
     const s = (z - p[a + 2]!) / (p[b + 2]! - p[a + 2]!)
     this.segments[o] = p[a]! + s * (p[b]! - p[a]!)
     this.segments[o + 1] = p[a + 1]! + s * (p[b + 1]! - p[a + 1]!)
@@ -94,6 +117,7 @@ export function sectionArea(segments: Float64Array, count: number): number {
 
 export function sectionPerimeter(segments: Float64Array, count: number): number {
   let sum = 0
-  for (let i = 0; i < count * 4; i += 4) sum += Math.hypot(segments[i + 2]! - segments[i]!, segments[i + 3]! - segments[i + 1]!)
+  for (let i = 0; i < count * 4; i += 4)
+    sum += Math.hypot(segments[i + 2]! - segments[i]!, segments[i + 3]! - segments[i + 1]!)
   return sum
 }

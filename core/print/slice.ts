@@ -37,12 +37,19 @@ export type LayerSink = (name: string, png: Uint8Array) => Promise<void> | void
  * Slices a body standing on z = 0, centred on the plate, into PNG layers of exact area coverage. One layer is
  * held at a time. Layer i covers z from i·h to (i + 1)·h and is cut in its middle.
  */
-export async function slice(input: Mesh, printer: Printer, resin: Resin, sink: LayerSink, report: Report = silent): Promise<Answer<SliceReport>> {
+export async function slice(
+  input: Mesh,
+  printer: Printer,
+  resin: Resin,
+  sink: LayerSink,
+  report: Report = silent,
+): Promise<Answer<SliceReport>> {
   if (input.triangles.length === 0) return bad('nothing-to-slice', 'There is nothing to slice: the body has no faces.')
   const fit = outsidePlate(input, printer)
   if (fit) return fit
   const topo = topology(input)
-  let mesh = input, mended: RepairReport | null = null
+  let mesh = input,
+    mended: RepairReport | null = null
   if (topo.openEdges + topo.disorientedEdges + topo.nonManifoldEdges > 0) {
     const r = repair(input, { weld: 0.002, dropCrumbs: false, fillHoles: true })
     mesh = r.mesh
@@ -52,11 +59,14 @@ export async function slice(input: Mesh, printer: Printer, resin: Resin, sink: L
   const box = bounds(mesh)
   const layers = Math.ceil(box.max[2] / h - 1e-6)
   const [px, py] = [printer.pitchX, printer.pitchY]
-  const ox = (-printer.pixelsX * px) / 2, oy = (-printer.pixelsY * py) / 2
+  const ox = (-printer.pixelsX * px) / 2,
+    oy = (-printer.pixelsY * py) / 2
   const fine = new Rasteriser(printer.pixelsX, printer.pixelsY, px, py, ox, oy)
   const sections = new Sections(mesh)
   const { graph, coarse } = layerGraph(mesh, h)
-  const areas: number[] = [], perimeters: number[] = [], peel: number[] = []
+  const areas: number[] = [],
+    perimeters: number[] = [],
+    peel: number[] = []
   let brokenRows = 0
   for (let i = 0; i < layers; i++) {
     const count = sections.at((i + 0.5) * h)
@@ -73,16 +83,30 @@ export async function slice(input: Mesh, printer: Printer, resin: Resin, sink: L
   const volume = areas.reduce((a, b) => a + b, 0) * h
   const resinMl = resinUse(volume, measure(mesh).area)
   return good({
-    layers, layerHeight: h, pixels: [printer.pixelsX, printer.pixelsY], seconds: printSeconds(printer, resin, layers),
-    resinMl, resinCost: (resinMl / 1000) * resin.pricePerLitre, areas, perimeters, peel,
-    islands: graph.islands, cups: graph.suction(), brokenRows, mended,
+    layers,
+    layerHeight: h,
+    pixels: [printer.pixelsX, printer.pixelsY],
+    seconds: printSeconds(printer, resin, layers),
+    resinMl,
+    resinCost: (resinMl / 1000) * resin.pricePerLitre,
+    areas,
+    perimeters,
+    peel,
+    islands: graph.islands,
+    cups: graph.suction(),
+    brokenRows,
+    mended,
   })
 }
 
 export const layerName = (i: number): string => `layers/${String(i + 1).padStart(5, '0')}.png`
 
 /** Islands and cups without writing any layer, at every `step` mm. */
-export function inspectLayers(mesh: Mesh, step: number, report: Report = silent): { islands: Island[]; cups: Cup[]; areas: number[] } {
+export function inspectLayers(
+  mesh: Mesh,
+  step: number,
+  report: Report = silent,
+): { islands: Island[]; cups: Cup[]; areas: number[] } {
   const { graph, coarse } = layerGraph(mesh, step)
   const sections = new Sections(mesh)
   const layers = Math.ceil(bounds(mesh).max[2] / step - 1e-6)
@@ -97,11 +121,13 @@ export function inspectLayers(mesh: Mesh, step: number, report: Report = silent)
 }
 
 /** Regions are followed at a tenth of a millimetre, or as coarse as keeps 4,000 pixels across a large body. */
-function layerGraph(mesh: Mesh, layerHeight: number): { graph: LayerGraph; coarse: Rasteriser } {
+export function layerGraph(mesh: Mesh, layerHeight: number): { graph: LayerGraph; coarse: Rasteriser } {
   const box = bounds(mesh)
   const pixel = Math.max(0.1, layerHeight, Math.max(box.max[0] - box.min[0], box.max[1] - box.min[1]) / 4000)
-  const x0 = box.min[0] - 3 * pixel, y0 = box.min[1] - 3 * pixel
-  const w = Math.ceil((box.max[0] - x0) / pixel) + 3, h = Math.ceil((box.max[1] - y0) / pixel) + 3
+  const x0 = box.min[0] - 3 * pixel,
+    y0 = box.min[1] - 3 * pixel
+  const w = Math.ceil((box.max[0] - x0) / pixel) + 3,
+    h = Math.ceil((box.max[1] - y0) / pixel) + 3
   return { graph: new LayerGraph(pixel, pixel, x0, y0), coarse: new Rasteriser(w, h, pixel, pixel, x0, y0) }
 }
 
@@ -109,12 +135,23 @@ function layerGraph(mesh: Mesh, layerHeight: number): { graph: LayerGraph; coars
 export function outsidePlate(mesh: Mesh, printer: Printer): ReturnType<typeof bad> | null {
   const box = bounds(mesh)
   const [w, d] = plateSize(printer)
-  const over = [Math.max(-box.min[0], box.max[0]) - w / 2, Math.max(-box.min[1], box.max[1]) - d / 2, box.max[2] - printer.height]
+  const over = [
+    Math.max(-box.min[0], box.max[0]) - w / 2,
+    Math.max(-box.min[1], box.max[1]) - d / 2,
+    box.max[2] - printer.height,
+  ]
   const names = ['wide', 'deep', 'tall']
   const worst = over.indexOf(Math.max(...over))
   if (over[worst]! > 1e-6) {
-    return bad('does-not-fit', `It stands ${over[worst]!.toFixed(1)} mm out of ${printer.name} (too ${names[worst]}). Turn it, make it smaller, or take a larger printer.`)
+    return bad(
+      'does-not-fit',
+      `It stands ${over[worst]!.toFixed(1)} mm out of ${printer.name} (too ${names[worst]}). Turn it, make it smaller, or take a larger printer.`,
+    )
   }
-  if (box.min[2] < -1e-3) return bad('below-plate', `It reaches ${(-box.min[2]).toFixed(2)} mm below the plate. Orient it first, which sets it down.`)
+  if (box.min[2] < -1e-3)
+    return bad(
+      'below-plate',
+      `It reaches ${(-box.min[2]).toFixed(2)} mm below the plate. Orient it first, which sets it down.`,
+    )
   return null
 }

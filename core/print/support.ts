@@ -8,7 +8,7 @@ import { braces } from './brace'
 import { raft } from './raft'
 import { tipCapacity, tipLoads } from './supportLoad'
 import { Skin, supportNeed, type Contact } from './supportNeed'
-import { BITE, GRADE_NAMES, gradeDefaults, route, type GradeName, type Route } from './supportRoute'
+import { BITE, GRADE_NAMES, gradeDefaults, obstacle, route, type GradeName, type Route } from './supportRoute'
 
 /** A change made by hand. Places are on the body as it stands before lifting, mm; they survive regeneration. */
 export type SupportEdit =
@@ -66,17 +66,30 @@ export interface SupportReport {
 const MEANT = 1.6
 
 /** Generates, routes, loads and builds supports and raft. The body keeps its faces, first in the result. */
-export function support(input: Mesh, options: SupportOptions, report: Report = silent): Answer<{ mesh: Mesh; report: SupportReport }> {
+export function support(
+  input: Mesh,
+  options: SupportOptions,
+  report: Report = silent,
+): Answer<{ mesh: Mesh; report: SupportReport }> {
   const lifted = options.lift > 0
   const rise = (lifted ? RAFT + options.lift : 0) - bounds(input).min[2]
   const mesh = transformed(input, identity3, [0, 0, rise])
   const up = (p: Vector3): Vector3 => [p[0], p[1], p[2] + rise]
-  const tree = treeOf(mesh)
+  const body = obstacle(treeOf(mesh))
   const need = options.automatic
-    ? supportNeed(mesh, { limit: options.limit, spacing: options.spacing, pixel: 0.25, floor: lifted ? -1 : 0.2 }, part(report, 0, 0.45))
+    ? supportNeed(
+        mesh,
+        { limit: options.limit, spacing: options.spacing, pixel: 0.25, floor: lifted ? -1 : 0.2 },
+        part(report, 0, 0.45),
+      )
     : { taken: [], spare: [] }
 
-  interface Planned { contact: Contact; grade: GradeName; byHand: boolean; route: Route | null }
+  interface Planned {
+    contact: Contact
+    grade: GradeName
+    byHand: boolean
+    route: Route | null
+  }
   const planned: Planned[] = need.taken.map((contact) => ({ contact, grade: 'whisker', byHand: false, route: null }))
   let lostEdits = 0
   const skin = new Skin(mesh)
@@ -89,12 +102,18 @@ export function support(input: Mesh, options: SupportOptions, report: Report = s
       else planned.push({ contact: { ...contact, island: false }, grade: edit.grade, byHand: true, route: null })
     } else if (meant.length === 0) lostEdits++
     else if (edit.kind === 'remove') for (const t of meant) planned.splice(planned.indexOf(t), 1)
-    else for (const t of meant) { t.grade = edit.grade; t.byHand = true }
+    else
+      for (const t of meant) {
+        t.grade = edit.grade
+        t.byHand = true
+      }
   }
   const removed = options.edits.filter((e) => e.kind === 'remove').map((e) => up(e.point))
   const spare = need.spare.filter((c) => !removed.some((r) => gap(c.point, r) <= MEANT))
   const floor = lifted ? RAFT * 0.6 : 0
-  const layRoute = (t: Planned): void => { t.route = route(tree, t.contact, gradeDefaults[t.grade], floor, options.clearance) }
+  const layRoute = (t: Planned): void => {
+    t.route = route(body, t.contact, gradeDefaults[t.grade], floor, options.clearance)
+  }
   planned.forEach((t, i) => {
     if ((i & 15) === 0) report(0.45 + (0.3 * i) / planned.length)
     layRoute(t)
@@ -106,13 +125,22 @@ export function support(input: Mesh, options: SupportOptions, report: Report = s
     let changed = false
     planned.forEach((t, i) => {
       if (t.byHand || loads[i]!.utilisation <= 1) return
-      const enough = GRADE_NAMES.find((g) => tipCapacity(gradeDefaults[g].tip, options.greenStrength) >= loads[i]!.force) ?? 'post'
-      if (enough !== t.grade) { t.grade = enough; layRoute(t); changed = true; return }
+      const enough =
+        GRADE_NAMES.find((g) => tipCapacity(gradeDefaults[g].tip, options.greenStrength) >= loads[i]!.force) ?? 'post'
+      if (enough !== t.grade) {
+        t.grade = enough
+        layRoute(t)
+        changed = true
+        return
+      }
       const helper = spare.findIndex((c) => gap(c.point, t.contact.point) < options.spacing * 1.5)
       if (helper < 0) return
       const more: Planned = { contact: spare.splice(helper, 1)[0]!, grade: t.grade, byHand: false, route: null }
       layRoute(more)
-      if (more.route) { planned.push(more); changed = true }
+      if (more.route) {
+        planned.push(more)
+        changed = true
+      }
     })
     if (!changed) break
     loads = tipLoads(mesh, planned.map(asTip), options.peelPressure, options.greenStrength)
@@ -121,7 +149,11 @@ export function support(input: Mesh, options: SupportOptions, report: Report = s
 
   const standing = planned.map((t, i) => ({ ...t, load: loads[i]! })).filter((t) => t.route !== null)
   const stems = standing.map((t) => ({ path: t.route!.path, radius: gradeDefaults[t.grade].stem / 2 }))
-  const ties = braces(tree, stems.filter((_, i) => standing[i]!.route!.landsOn === 'plate'), options.clearance)
+  const ties = braces(
+    body,
+    stems.filter((_, i) => standing[i]!.route!.landsOn === 'plate'),
+    options.clearance,
+  )
   const bodies = standing.map((t) => stemBody(t.route!, t.grade))
   bodies.push(...ties.map((b) => tube([b.from, b.to], [b.radius, b.radius], 8)))
   const feet = standing.filter((t) => t.route!.landsOn === 'plate').map((t) => t.route!.path.at(-1)!)
@@ -130,7 +162,8 @@ export function support(input: Mesh, options: SupportOptions, report: Report = s
   const whole = bodies.length > 0 ? concatenate([mesh, supports]) : mesh
   // Stems and raft reach out to one side; what counts on the plate is the whole.
   const around = bounds(whole)
-  const cx = -(around.min[0] + around.max[0]) / 2, cy = -(around.min[1] + around.max[1]) / 2
+  const cx = -(around.min[0] + around.max[0]) / 2,
+    cy = -(around.min[1] + around.max[1]) / 2
   const result = transformed(whole, identity3, [cx, cy, 0])
   const placed = (p: Vector3): Vector3 => [p[0] + cx, p[1] + cy, p[2]]
   report(1)
@@ -138,14 +171,26 @@ export function support(input: Mesh, options: SupportOptions, report: Report = s
     mesh: result,
     report: {
       tips: standing.map((t) => ({
-        point: placed(t.contact.point), grade: t.grade, landsOn: t.route!.landsOn, force: t.load.force, utilisation: t.load.utilisation,
-        worstZ: t.load.worstZ, byHand: t.byHand, island: t.contact.island,
+        point: placed(t.contact.point),
+        grade: t.grade,
+        landsOn: t.route!.landsOn,
+        force: t.load.force,
+        utilisation: t.load.utilisation,
+        worstZ: t.load.worstZ,
+        byHand: t.byHand,
+        island: t.contact.island,
         length: t.route!.path.slice(1).reduce((s, p, i) => s + gap(p, t.route!.path[i]!), 0),
       })),
-      unreached: planned.filter((t) => t.route === null).map((t) => ({ point: placed(t.contact.point), island: t.contact.island })),
-      lostEdits, shift: [cx, cy, rise], bodyFaces: mesh.triangles.length / 3, supportVolume: measure(supports).volume,
+      unreached: planned
+        .filter((t) => t.route === null)
+        .map((t) => ({ point: placed(t.contact.point), island: t.contact.island })),
+      lostEdits,
+      shift: [cx, cy, rise],
+      bodyFaces: mesh.triangles.length / 3,
+      supportVolume: measure(supports).volume,
       scarArea: standing.reduce((s, t) => s + Math.PI * (gradeDefaults[t.grade].tip / 2) ** 2, 0),
-      braces: ties.length, height: bounds(result).max[2],
+      braces: ties.length,
+      height: bounds(result).max[2],
     },
   })
 }
@@ -155,8 +200,10 @@ export const RAFT = 0.8
 
 const gap = (a: Vector3, b: Vector3): number => Math.hypot(a[0] - b[0], a[1] - b[1], a[2] - b[2])
 
-const asTip = (t: { contact: Contact; grade: GradeName }): { point: Vector3; diameter: number } =>
-  ({ point: t.contact.point, diameter: gradeDefaults[t.grade].tip })
+const asTip = (t: { contact: Contact; grade: GradeName }): { point: Vector3; diameter: number } => ({
+  point: t.contact.point,
+  diameter: gradeDefaults[t.grade].tip,
+})
 
 /** Tip, neck and stem as one closed solid; it bites a little into the skin it holds. */
 function stemBody(r: Route, grade: GradeName): Mesh {

@@ -24,13 +24,19 @@ export const tipCapacity = (diameter: number, greenStrength: number): number =>
  * @param pressure Pa
  */
 export function tipLoads(
-  mesh: Mesh, tips: readonly { point: Vector3; diameter: number }[], pressure: number, greenStrength: number, step = 1,
+  mesh: Mesh,
+  tips: readonly { point: Vector3; diameter: number }[],
+  pressure: number,
+  greenStrength: number,
+  step = 1,
 ): TipLoad[] {
   const box = bounds(mesh)
   const span = Math.max(box.max[0] - box.min[0], box.max[1] - box.min[1])
   const px = Math.max(0.4, span / 120)
-  const x0 = box.min[0] - px, y0 = box.min[1] - px
-  const w = Math.ceil((box.max[0] - x0) / px) + 2, h = Math.ceil((box.max[1] - y0) / px) + 2
+  const x0 = box.min[0] - px,
+    y0 = box.min[1] - px
+  const w = Math.ceil((box.max[0] - x0) / px) + 2,
+    h = Math.ceil((box.max[1] - y0) / px) + 2
   const raster = new Rasteriser(w, h, px, px, x0, y0)
   const sections = new Sections(mesh)
   const loads: TipLoad[] = tips.map(() => ({ force: 0, utilisation: 0, worstZ: 0 }))
@@ -48,32 +54,50 @@ export function tipLoads(
     const runs = raster.draw(sections.segments, sections.at(z))
     for (let row = 0; row < h; row++)
       for (let i = runs.rowStart[row]!; i < runs.rowStart[row + 1]!; i++) {
-        const v = runs.value[i]! / 255, from = row * w + runs.x[i]!
+        const v = runs.value[i]! / 255,
+          from = row * w + runs.x[i]!
         for (let q = from; q < from + runs.length[i]!; q++) share[owner[q]!]! += v
       }
     for (let t = 0; t < tips.length; t++) {
       const force = pressure * share[t]! * px * px * 1e-6
-      if (force > loads[t]!.force) { loads[t]!.force = force; loads[t]!.worstZ = z }
+      if (force > loads[t]!.force) {
+        loads[t]!.force = force
+        loads[t]!.worstZ = z
+      }
     }
   }
-  for (let t = 0; t < tips.length; t++) loads[t]!.utilisation = loads[t]!.force / tipCapacity(tips[t]!.diameter, greenStrength)
+  for (let t = 0; t < tips.length; t++)
+    loads[t]!.utilisation = loads[t]!.force / tipCapacity(tips[t]!.diameter, greenStrength)
   return loads
 }
 
 /** Lets the newly reached tips claim the pixels to which they are nearest. */
 function assign(
-  owner: Int32Array, w: number, h: number, px: number, x0: number, y0: number,
-  tips: readonly { point: Vector3 }[], order: number[], from: number, to: number,
+  owner: Int32Array,
+  w: number,
+  h: number,
+  px: number,
+  x0: number,
+  y0: number,
+  tips: readonly { point: Vector3 }[],
+  order: number[],
+  from: number,
+  to: number,
 ): void {
-  for (let y = 0; y < h; y++) for (let x = 0; x < w; x++) {
-    const cx = x0 + (x + 0.5) * px, cy = y0 + (y + 0.5) * px
-    const i = y * w + x
-    const o = owner[i]!
-    let best = o < 0 ? Infinity : (tips[o]!.point[0] - cx) ** 2 + (tips[o]!.point[1] - cy) ** 2
-    for (let k = from; k < to; k++) {
-      const p = tips[order[k]!]!.point
-      const d = (p[0] - cx) ** 2 + (p[1] - cy) ** 2
-      if (d < best) { best = d; owner[i] = order[k]! }
+  for (let y = 0; y < h; y++)
+    for (let x = 0; x < w; x++) {
+      const cx = x0 + (x + 0.5) * px,
+        cy = y0 + (y + 0.5) * px
+      const i = y * w + x
+      const o = owner[i]!
+      let best = o < 0 ? Infinity : (tips[o]!.point[0] - cx) ** 2 + (tips[o]!.point[1] - cy) ** 2
+      for (let k = from; k < to; k++) {
+        const p = tips[order[k]!]!.point
+        const d = (p[0] - cx) ** 2 + (p[1] - cy) ** 2
+        if (d < best) {
+          best = d
+          owner[i] = order[k]!
+        }
+      }
     }
-  }
 }

@@ -38,24 +38,37 @@ const LEAST_PATCH = 0.35
  *
  * @returns contacts taken, and spare ones that the spacing left out (for loads that need more)
  */
-export function supportNeed(mesh: Mesh, options: NeedOptions, report: Report = silent): { taken: Contact[]; spare: Contact[] } {
+export function supportNeed(
+  mesh: Mesh,
+  options: NeedOptions,
+  report: Report = silent,
+): { taken: Contact[]; spare: Contact[] } {
   const box = bounds(mesh)
   const px = options.pixel
   const slab = px * Math.tan((options.limit * Math.PI) / 180)
-  const x0 = box.min[0] - 2 * px, y0 = box.min[1] - 2 * px
-  const w = Math.ceil((box.max[0] - x0) / px) + 3, h = Math.ceil((box.max[1] - y0) / px) + 3
+  const x0 = box.min[0] - 2 * px,
+    y0 = box.min[1] - 2 * px
+  const w = Math.ceil((box.max[0] - x0) / px) + 3,
+    h = Math.ceil((box.max[1] - y0) / px) + 3
   const sections = new Sections(mesh)
   const raster = new Rasteriser(w, h, px, px, x0, y0)
   const skin = new Skin(mesh)
-  const taken: Contact[] = [], spare: Contact[] = []
+  const taken: Contact[] = [],
+    spare: Contact[] = []
   const near = new Map<string, Vector3[]>()
   const cell = options.spacing
-  const key = (p: Vector3): [number, number, number] => [Math.floor(p[0] / cell), Math.floor(p[1] / cell), Math.floor(p[2] / cell)]
+  const key = (p: Vector3): [number, number, number] => [
+    Math.floor(p[0] / cell),
+    Math.floor(p[1] / cell),
+    Math.floor(p[2] / cell),
+  ]
   const crowded = (p: Vector3, reach: number): boolean => {
     const [i, j, k] = key(p)
-    for (let a = -1; a <= 1; a++) for (let b = -1; b <= 1; b++) for (let c = -1; c <= 1; c++)
-      for (const q of near.get(`${i + a},${j + b},${k + c}`) ?? [])
-        if ((p[0] - q[0]) ** 2 + (p[1] - q[1]) ** 2 + (p[2] - q[2]) ** 2 < reach * reach) return true
+    for (let a = -1; a <= 1; a++)
+      for (let b = -1; b <= 1; b++)
+        for (let c = -1; c <= 1; c++)
+          for (const q of near.get(`${i + a},${j + b},${k + c}`) ?? [])
+            if ((p[0] - q[0]) ** 2 + (p[1] - q[1]) ** 2 + (p[2] - q[2]) ** 2 < reach * reach) return true
     return false
   }
   const take = (c: Contact): void => {
@@ -77,7 +90,8 @@ export function supportNeed(mesh: Mesh, options: NeedOptions, report: Report = s
     return best
   }
   let zNow = 0
-  let before = new Uint8Array(w * h), now = new Uint8Array(w * h)
+  let before = new Uint8Array(w * h),
+    now = new Uint8Array(w * h)
   const seen = new Uint8Array(w * h)
   const first = Math.max(box.min[2], options.floor)
   const slabs = Math.ceil((box.max[2] - first) / slab)
@@ -89,47 +103,49 @@ export function supportNeed(mesh: Mesh, options: NeedOptions, report: Report = s
     now.fill(0)
     fill(now, raster, sections, z)
     seen.fill(0)
-    for (let y = 1; y < h - 1; y++) for (let x = 1; x < w - 1; x++) {
-      const i = y * w + x
-      if (!now[i] || seen[i] || held(before, i, w)) continue
-      // Gather the patch of pixels that nothing below holds.
-      const patch = [i]
-      seen[i] = 1
-      let touches = false
-      for (let q = 0; q < patch.length; q++) {
-        const at = patch[q]!
-        for (const n of [at - 1, at + 1, at - w, at + w]) {
-          if (!now[n] || seen[n]) continue
-          if (held(before, n, w)) { touches = true; continue }
-          seen[n] = 1
-          patch.push(n)
+    for (let y = 1; y < h - 1; y++)
+      for (let x = 1; x < w - 1; x++) {
+        const i = y * w + x
+        if (!now[i] || seen[i] || held(before, i, w)) continue
+        // Gather the patch of pixels that nothing below holds.
+        const patch = [i]
+        seen[i] = 1
+        let touches = false
+        for (let q = 0; q < patch.length; q++) {
+          const at = patch[q]!
+          for (const n of [at - 1, at + 1, at - w, at + w]) {
+            if (!now[n] || seen[n]) continue
+            if (held(before, n, w)) {
+              touches = true
+              continue
+            }
+            seen[n] = 1
+            patch.push(n)
+          }
         }
-      }
-      if (touches && patch.length * px * px < LEAST_PATCH) continue
-      let got = false
-      if (!touches) {
-        // An island is held at its lowest point, or it hangs in the air until its tip is reached.
+        if (touches && patch.length * px * px < LEAST_PATCH) continue
+        // First the lowest place: an island must be held there, or it hangs in the air until its tip is reached; and
+        // what grows together with the rest within this very slab may still have begun as one.
         const lowest = lowestContact(patch)
-        if (lowest) {
+        let got = lowest !== null
+        if (lowest && !crowded(lowest.point, touches ? options.spacing * 0.6 : 2 * px))
+          take({ ...lowest, island: !touches })
+        for (const at of patch) {
+          const cx = x0 + ((at % w) + 0.5) * px,
+            cy = y0 + (Math.floor(at / w) + 0.5) * px
+          const rough: Vector3 = [cx, cy, z]
+          if (crowded(rough, options.spacing * 0.6)) continue
+          const contact = skin.below(cx, cy, z, 2 * slab + px)
+          if (!contact) continue
           got = true
-          if (!crowded(lowest.point, 2 * px)) take({ ...lowest, island: true })
+          if (crowded(contact.point, options.spacing)) spare.push(contact)
+          else take(contact)
+        }
+        if (!got && !touches) {
+          const at = patch[patch.length >> 1]!
+          take(skin.nearest(x0 + ((at % w) + 0.5) * px, y0 + (Math.floor(at / w) + 0.5) * px, z))
         }
       }
-      for (const at of patch) {
-        const cx = x0 + ((at % w) + 0.5) * px, cy = y0 + (Math.floor(at / w) + 0.5) * px
-        const rough: Vector3 = [cx, cy, z]
-        if (crowded(rough, options.spacing * 0.6)) continue
-        const contact = skin.below(cx, cy, z, 2 * slab + px)
-        if (!contact) continue
-        got = true
-        if (crowded(contact.point, options.spacing)) spare.push(contact)
-        else take(contact)
-      }
-      if (!got && !touches) {
-        const at = patch[patch.length >> 1]!
-        take(skin.nearest(x0 + ((at % w) + 0.5) * px, y0 + (Math.floor(at / w) + 0.5) * px, z))
-      }
-    }
     const swap = before
     before = now
     now = swap
@@ -141,11 +157,21 @@ function fill(bitmap: Uint8Array, raster: Rasteriser, sections: Sections, z: num
   const runs = raster.draw(sections.segments, sections.at(z))
   for (let row = 0; row < runs.height; row++)
     for (let i = runs.rowStart[row]!; i < runs.rowStart[row + 1]!; i++)
-      if (runs.value[i]! >= 24) bitmap.fill(1, row * runs.width + runs.x[i]!, row * runs.width + runs.x[i]! + runs.length[i]!)
+      if (runs.value[i]! >= 24)
+        bitmap.fill(1, row * runs.width + runs.x[i]!, row * runs.width + runs.x[i]! + runs.length[i]!)
 }
 
 const held = (b: Uint8Array, i: number, w: number): boolean =>
-  (b[i]! | b[i - 1]! | b[i + 1]! | b[i - w]! | b[i + w]! | b[i - w - 1]! | b[i - w + 1]! | b[i + w - 1]! | b[i + w + 1]!) !== 0
+  (b[i]! |
+    b[i - 1]! |
+    b[i + 1]! |
+    b[i - w]! |
+    b[i + w]! |
+    b[i - w - 1]! |
+    b[i - w + 1]! |
+    b[i + w - 1]! |
+    b[i + w + 1]!) !==
+  0
 
 /** Finds exact contacts on the skin near a rough place. */
 export class Skin {

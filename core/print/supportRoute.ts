@@ -1,6 +1,8 @@
 import { closest, closestPoint } from '../mesh/closest'
 import { rayFirst } from '../mesh/ray'
 import type { Tree } from '../mesh/tree'
+import { Clearance } from '../volume/clearance'
+import { bounds, boxDiagonal } from '../mesh/mesh'
 import type { Vector3 } from '../mesh/transform'
 import type { Contact } from './supportNeed'
 
@@ -33,7 +35,7 @@ export const BITE = 0.12
  * Every stretch below the neck keeps `clearance` plus its own radius from the body, proved by sphere tracing on
  * the exact distance.
  */
-export function route(tree: Tree, contact: Contact, grade: Grade, floor: number, clearance: number): Route | null {
+export function route(body: Obstacle, contact: Contact, grade: Grade, floor: number, clearance: number): Route | null {
   const keep = grade.stem / 2 + clearance
   const { point: p, normal: n } = contact
   for (const lean of [1, 0.6, 0.3, 0]) {
@@ -42,19 +44,20 @@ export function route(tree: Tree, contact: Contact, grade: Grade, floor: number,
       const length = grade.neck * stretch
       const joint: Vector3 = [p[0] + d[0] * length, p[1] + d[1] * length, p[2] + d[2] * length]
       if (joint[2] <= floor + 0.2) continue
-      if (!clear(tree, along(p, d, length * 0.55), joint, grade.tip / 2 + clearance * 0.4)) continue
+      if (!clear(body, along(p, d, length * 0.55), joint, grade.tip / 2 + clearance * 0.4)) continue
       const foot: Vector3 = [joint[0], joint[1], floor]
-      if (clear(tree, joint, foot, keep)) return { path: [p, joint, foot], landsOn: 'plate' }
-      const aside = sidestep(tree, joint, floor, keep)
+      if (clear(body, joint, foot, keep)) return { path: [p, joint, foot], landsOn: 'plate' }
+      const aside = sidestep(body, joint, floor, keep)
       if (aside) return { path: [p, joint, aside, [aside[0], aside[1], floor]], landsOn: 'plate' }
     }
   }
-  return landOnBody(tree, contact, grade, clearance)
+  return landOnBody(body, contact, grade, clearance)
 }
 
 /** The skin's normal turned toward straight down, never flatter than 30° below the horizon. */
 function neckDirection(n: Vector3, lean: number): Vector3 {
-  const x = n[0] * lean, y = n[1] * lean
+  const x = n[0] * lean,
+    y = n[1] * lean
   const z = Math.min(n[2] * lean - (1 - lean), -0.577 * Math.hypot(x, y) - 1e-3)
   const l = Math.hypot(x, y, z)
   return [x / l, y / l, z / l]
@@ -63,47 +66,67 @@ function neckDirection(n: Vector3, lean: number): Vector3 {
 const along = (p: Vector3, d: Vector3, t: number): Vector3 => [p[0] + d[0] * t, p[1] + d[1] * t, p[2] + d[2] * t]
 
 /** Nearest place from which the way down is free, reached at no more than 45° from the vertical. */
-function sidestep(tree: Tree, joint: Vector3, floor: number, keep: number): Vector3 | null {
+function sidestep(body: Obstacle, joint: Vector3, floor: number, keep: number): Vector3 | null {
   for (const out of [1.5, 3, 5, 8, 12, 17, 24, 32]) {
     const drop = out * 1.05
     if (joint[2] - drop <= floor + 0.3) break
     for (let k = 0; k < 16; k++) {
       const a = (k * Math.PI) / 8
       const to: Vector3 = [joint[0] + Math.cos(a) * out, joint[1] + Math.sin(a) * out, joint[2] - drop]
-      if (clear(tree, to, [to[0], to[1], floor], keep) && clear(tree, joint, to, keep)) return to
+      if (clear(body, to, [to[0], to[1], floor], keep) && clear(body, joint, to, keep)) return to
     }
   }
   return null
 }
 
 /** Down onto the body below: the foot bites into the skin, so only the stretch between two short necks must be clear. */
-function landOnBody(tree: Tree, contact: Contact, grade: Grade, clearance: number): Route | null {
+function landOnBody(body: Obstacle, contact: Contact, grade: Grade, clearance: number): Route | null {
   const { point: p } = contact
-  for (const lean of [0.5, 0, 1]) for (const stretch of [1, 0.5, 0.25]) {
-    const d = neckDirection(contact.normal, lean)
-    const joint = along(p, d, grade.neck * stretch)
-    const hit = rayFirst(tree, joint[0], joint[1], joint[2], 0, 0, -1, 0.05)
-    if (!hit || hit.leaving) continue
-    const foot: Vector3 = [joint[0], joint[1], joint[2] - hit.t]
-    const neckEnd: Vector3 = [joint[0], joint[1], foot[2] + Math.min(grade.neck * stretch, hit.t / 2)]
-    const thin = grade.tip / 2 + clearance * 0.4
-    if (clear(tree, joint, neckEnd, Math.min(thin, Math.max(0.1, hit.t * 0.3)))) return { path: [p, joint, neckEnd, foot], landsOn: 'body' }
-  }
+  for (const lean of [0.5, 0, 1])
+    for (const stretch of [1, 0.5, 0.25]) {
+      const d = neckDirection(contact.normal, lean)
+      const joint = along(p, d, grade.neck * stretch)
+      const hit = rayFirst(body.tree, joint[0], joint[1], joint[2], 0, 0, -1, 0.05)
+      if (!hit || hit.leaving) continue
+      const foot: Vector3 = [joint[0], joint[1], joint[2] - hit.t]
+      const neckEnd: Vector3 = [joint[0], joint[1], foot[2] + Math.min(grade.neck * stretch, hit.t / 2)]
+      const thin = grade.tip / 2 + clearance * 0.4
+      if (clear(body, joint, neckEnd, Math.min(thin, Math.max(0.1, hit.t * 0.3))))
+        return { path: [p, joint, neckEnd, foot], landsOn: 'body' }
+    }
   return null
 }
 
+/** The body that supports must keep off, with a coarse map of the free space around it. */
+export interface Obstacle {
+  readonly tree: Tree
+  readonly free: Clearance
+}
+export const obstacle = (tree: Tree): Obstacle => ({
+  tree,
+  free: new Clearance(tree, Math.min(1.6, Math.max(0.4, boxDiagonal(bounds(tree.mesh)) / 140)), 8),
+})
+
 const hit = closest()
 /** Whether a capsule of radius `keep` around the segment stays off the body: sphere tracing from a to b. */
-export function clear(tree: Tree, a: Vector3, b: Vector3, keep: number): boolean {
+export function clear({ tree, free }: Obstacle, a: Vector3, b: Vector3, keep: number): boolean {
   const length = Math.hypot(b[0] - a[0], b[1] - a[1], b[2] - a[2])
   if (length === 0) return closestPoint(tree, a[0], a[1], a[2], hit, keep) === Infinity
-  const ux = (b[0] - a[0]) / length, uy = (b[1] - a[1]) / length, uz = (b[2] - a[2]) / length
+  const ux = (b[0] - a[0]) / length,
+    uy = (b[1] - a[1]) / length,
+    uz = (b[2] - a[2]) / length
   for (let t = 0; ;) {
-    // Searching no farther than needed keeps the query cheap where the body is far.
-    const reach = keep + Math.min(8, length - t) + 0.05
-    const d = closestPoint(tree, a[0] + ux * t, a[1] + uy * t, a[2] + uz * t, hit, reach)
-    if (d < keep) return false
+    const x = a[0] + ux * t,
+      y = a[1] + uy * t,
+      z = a[2] + uz * t
+    let room = free.atLeast(x, y, z)
+    if (room < keep + 0.3) {
+      // Only where it is narrow is the exact distance searched for, and no farther than needed.
+      const reach = keep + 1
+      room = Math.min(reach, closestPoint(tree, x, y, z, hit, reach))
+      if (room < keep) return false
+    }
     if (t >= length) return true
-    t = Math.min(length, t + Math.max(0.04, Math.min(d, reach) - keep))
+    t = Math.min(length, t + Math.max(0.04, room - keep))
   }
 }

@@ -1,22 +1,17 @@
 import type { Mesh } from '../mesh/mesh'
-import type { Vector3 } from '../mesh/transform'
-
-/** Two unit vectors that with `d` form a right-handed frame (Duff et al. 2017). */
-export function frame(d: Vector3): [Vector3, Vector3] {
-  const s = d[2] >= 0 ? 1 : -1
-  const a = -1 / (s + d[2]), b = d[0] * d[1] * a
-  return [[1 + s * d[0] * d[0] * a, s * b, -s * d[0]], [b, s + d[1] * d[1] * a, -d[1]]]
-}
+import { frame, type Vector3 } from '../mesh/transform'
 
 /**
  * Closed solid of revolution along straight pieces: a ring of radius r at each point of the path. Rings lie
  * across the mean direction of the pieces that meet there. Radius 0 at an end makes a cone's tip.
  */
 export function tube(path: readonly Vector3[], radii: readonly number[], sides = 16): Mesh {
-  const positions: number[] = [], triangles: number[] = []
+  const positions: number[] = [],
+    triangles: number[] = []
   const n = path.length
   const direction = (i: number): Vector3 => {
-    const a = path[Math.max(0, i - 1)]!, b = path[Math.min(n - 1, i + 1)]!
+    const a = path[Math.max(0, i - 1)]!,
+      b = path[Math.min(n - 1, i + 1)]!
     const d: Vector3 = [b[0] - a[0], b[1] - a[1], b[2] - a[2]]
     const l = Math.hypot(...d) || 1
     return [d[0] / l, d[1] / l, d[2] / l]
@@ -34,14 +29,23 @@ export function tube(path: readonly Vector3[], radii: readonly number[], sides =
     v = [d[1] * u[2] - d[2] * u[1], d[2] * u[0] - d[0] * u[2], d[0] * u[1] - d[1] * u[0]]
     rings.push(positions.length / 3)
     for (let s = 0; s < sides; s++) {
-      const c = Math.cos((2 * Math.PI * s) / sides) * radii[i]!, e = Math.sin((2 * Math.PI * s) / sides) * radii[i]!
-      positions.push(path[i]![0] + u[0] * c + v[0] * e, path[i]![1] + u[1] * c + v[1] * e, path[i]![2] + u[2] * c + v[2] * e)
+      const c = Math.cos((2 * Math.PI * s) / sides) * radii[i]!,
+        e = Math.sin((2 * Math.PI * s) / sides) * radii[i]!
+      positions.push(
+        path[i]![0] + u[0] * c + v[0] * e,
+        path[i]![1] + u[1] * c + v[1] * e,
+        path[i]![2] + u[2] * c + v[2] * e,
+      )
     }
   }
-  for (let i = 0; i + 1 < n; i++) for (let s = 0; s < sides; s++) {
-    const a = rings[i]! + s, b = rings[i]! + ((s + 1) % sides), c = rings[i + 1]! + s, d = rings[i + 1]! + ((s + 1) % sides)
-    triangles.push(a, b, d, a, d, c)
-  }
+  for (let i = 0; i + 1 < n; i++)
+    for (let s = 0; s < sides; s++) {
+      const a = rings[i]! + s,
+        b = rings[i]! + ((s + 1) % sides),
+        c = rings[i + 1]! + s,
+        d = rings[i + 1]! + ((s + 1) % sides)
+      triangles.push(a, b, d, a, d, c)
+    }
   const bottom = positions.length / 3
   positions.push(...path[0]!, ...path[n - 1]!)
   for (let s = 0; s < sides; s++) {

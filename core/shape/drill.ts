@@ -4,7 +4,8 @@ import { measure } from '../mesh/measure'
 import { rayAll, rayBlocked } from '../mesh/ray'
 import { treeOf, type Tree } from '../mesh/tree'
 import type { Vector3 } from '../mesh/transform'
-import { frame, tube } from './cylinder'
+import { tube } from './cylinder'
+import { frame } from '../mesh/transform'
 import { subtract } from './solid'
 import { sphereDirections } from './directions'
 
@@ -24,14 +25,20 @@ export interface DrilledHole extends DrainHole {
   clear: number
 }
 
-export interface DrillReport { holes: DrilledHole[]; volumeRemoved: number }
+export interface DrillReport {
+  holes: DrilledHole[]
+  volumeRemoved: number
+}
 
 /**
  * Drills all holes with one boolean. Each must pass from outside into an enclosed cavity and keep its own
  * diameter clear of the far wall (methods.md 3), which is tested by rays through its axis and its rim first;
  * nothing is cut unless every hole is good.
  */
-export async function drill(mesh: Mesh, holes: readonly DrainHole[]): Promise<Answer<{ mesh: Mesh; report: DrillReport }>> {
+export async function drill(
+  mesh: Mesh,
+  holes: readonly DrainHole[],
+): Promise<Answer<{ mesh: Mesh; report: DrillReport }>> {
   const tree = treeOf(mesh)
   const drilled: DrilledHole[] = []
   for (const [i, hole] of holes.entries()) {
@@ -40,10 +47,17 @@ export async function drill(mesh: Mesh, holes: readonly DrainHole[]): Promise<An
     drilled.push(a.value)
   }
   const before = measure(mesh).volume
-  const cut = await subtract(mesh, drilled.map((h) => {
-    const at = (d: number): Vector3 => [h.point[0] + h.direction[0] * d, h.point[1] + h.direction[1] * d, h.point[2] + h.direction[2] * d]
-    return tube([at(-h.diameter), at(h.depth)], [h.diameter / 2, h.diameter / 2], 32)
-  }))
+  const cut = await subtract(
+    mesh,
+    drilled.map((h) => {
+      const at = (d: number): Vector3 => [
+        h.point[0] + h.direction[0] * d,
+        h.point[1] + h.direction[1] * d,
+        h.point[2] + h.direction[2] * d,
+      ]
+      return tube([at(-h.diameter), at(h.depth)], [h.diameter / 2, h.diameter / 2], 32)
+    }),
+  )
   if (!cut.ok) return cut
   return good({ mesh: cut.value, report: { holes: drilled, volumeRemoved: before - measure(cut.value).volume } })
 }
@@ -54,19 +68,36 @@ export function probe(tree: Tree, hole: DrainHole): Answer<DrilledHole> {
   const axis = walls(tree, p, d)
   if (!axis) return bad('hole-misses', 'the drill does not meet the surface there. Click on the sculpt itself.')
   const [u, v] = frame(d)
-  let depth = axis.through, clear = axis.clear
+  let depth = axis.through,
+    clear = axis.clear
   for (let k = 0; k < 8; k++) {
-    const c = (Math.cos((k * Math.PI) / 4) * diameter) / 2, s = (Math.sin((k * Math.PI) / 4) * diameter) / 2
+    const c = (Math.cos((k * Math.PI) / 4) * diameter) / 2,
+      s = (Math.sin((k * Math.PI) / 4) * diameter) / 2
     const rim = walls(tree, [p[0] + u[0] * c + v[0] * s, p[1] + u[1] * c + v[1] * s, p[2] + u[2] * c + v[2] * s], d)
     // A rim ray that finds no skin hangs over an edge: the hole would break out at its side.
-    if (!rim) return bad('hole-at-edge', `at ${diameter} mm it breaks out over an edge. Move it inward, or make it smaller.`)
+    if (!rim)
+      return bad('hole-at-edge', `at ${diameter} mm it breaks out over an edge. Move it inward, or make it smaller.`)
     depth = Math.max(depth, rim.through)
     clear = Math.min(clear, rim.clear - Math.max(0, rim.through - axis.through))
   }
-  if (!enclosed(tree, p[0] + d[0] * (axis.through + 0.05), p[1] + d[1] * (axis.through + 0.05), p[2] + d[2] * (axis.through + 0.05))) {
-    return bad('hole-misses-cavity', `it comes out on the other side after ${axis.through.toFixed(1)} mm without meeting the cavity. Move it, or turn the drill.`)
+  if (
+    !enclosed(
+      tree,
+      p[0] + d[0] * (axis.through + 0.05),
+      p[1] + d[1] * (axis.through + 0.05),
+      p[2] + d[2] * (axis.through + 0.05),
+    )
+  ) {
+    return bad(
+      'hole-misses-cavity',
+      `it comes out on the other side after ${axis.through.toFixed(1)} mm without meeting the cavity. Move it, or turn the drill.`,
+    )
   }
-  if (clear < diameter) return bad('hole-grazes', `behind it the cavity is only ${Math.max(0, clear).toFixed(1)} mm deep; a ${diameter} mm hole needs its own diameter. Move it or make it smaller.`)
+  if (clear < diameter)
+    return bad(
+      'hole-grazes',
+      `behind it the cavity is only ${Math.max(0, clear).toFixed(1)} mm deep; a ${diameter} mm hole needs its own diameter. Move it or make it smaller.`,
+    )
   return good({ ...hole, depth: depth + 0.1, clear })
 }
 

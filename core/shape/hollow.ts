@@ -1,9 +1,10 @@
 import { bad, good, part, silent, type Answer, type Report } from '../answer'
 import { bounds, boxSize, concatenate, faceCount, keepFaces, reversed, type Mesh } from '../mesh/mesh'
 import { measure } from '../mesh/measure'
-import { shells, topology } from '../mesh/topology'
+import { shellFacts } from '../mesh/shellFacts'
+import { isClosed } from '../mesh/topology'
 import { simplify } from '../mesh/simplify'
-import { offsetSurface } from '../volume/offset'
+import { erodedAndOpened } from '../volume/offset'
 import { measureWall, type WallMeasure } from './wall'
 
 export interface HollowOptions {
@@ -31,18 +32,24 @@ export interface HollowReport {
 }
 
 /**
- * Cavity = body eroded by the wall, then opened by a ball (methods.md 3): the surface at depth wall + opening,
- * grown back by the opening. Both are true Euclidean offsets, so no point of the cavity is nearer to the skin
- * than the wall, up to the surface's own half voxel.
+ * Cavity = body eroded by the wall, then opened by a ball (methods.md 3): what balls of that
+ * radius reach whose centres lie at depth wall + opening or deeper. Both steps are Euclidean, so no point of the
+ * cavity is nearer to the skin than the wall, up to the surface's own half voxel.
  */
-export async function hollow(mesh: Mesh, options: HollowOptions, report: Report = silent): Promise<Answer<{ mesh: Mesh; report: HollowReport }>> {
+export async function hollow(
+  mesh: Mesh,
+  options: HollowOptions,
+  report: Report = silent,
+): Promise<Answer<{ mesh: Mesh; report: HollowReport }>> {
   const { wall, voxel, opening } = options
   const before = measure(mesh)
   const cells = boxSize(bounds(mesh)).reduce((n, s) => n * (s / voxel + 8), 1)
-  if (cells > 8e9) return bad('voxel-too-small', `A voxel of ${voxel} mm is too fine for a body ${Math.max(...before.size).toFixed(0)} mm long. Use ${(Math.max(...before.size) / 1500).toFixed(2)} mm or more.`)
-  const deep = offsetSurface(mesh, -(wall + opening), voxel, part(report, 0, 0.6))
-  if (deep.triangles.length === 0) return noInside(wall, opening)
-  const grown = offsetSurface(deep, opening, voxel, part(report, 0.6, 0.9))
+  if (cells > 8e9)
+    return bad(
+      'voxel-too-small',
+      `A voxel of ${voxel} mm is too fine for a body ${Math.max(...before.size).toFixed(0)} mm long. Use ${(Math.max(...before.size) / 1500).toFixed(2)} mm or more.`,
+    )
+  const grown = erodedAndOpened(mesh, wall, opening, voxel, part(report, 0, 0.8))
   const { mesh: cavity, dropped, kept } = dropSmall(grown, options.leastPocket)
   if (kept === 0) return noInside(wall, opening)
   // Nobody sees the inner skin: a twentieth of a voxel of deviation is below what the wall is measured to.
@@ -54,36 +61,37 @@ export async function hollow(mesh: Mesh, options: HollowOptions, report: Report 
   return good({
     mesh: result,
     report: {
-      wallAsked: wall, wall: measureWall(mesh, inner), cavities: kept, cavityVolume: measure(inner).volume,
-      volumeBefore: before.volume, volumeAfter: after.volume, centreBefore: before.centre, centreAfter: after.centre,
+      wallAsked: wall,
+      wall: measureWall(mesh, inner),
+      cavities: kept,
+      cavityVolume: measure(inner).volume,
+      volumeBefore: before.volume,
+      volumeAfter: after.volume,
+      centreBefore: before.centre,
+      centreAfter: after.centre,
       pocketsFilled: dropped,
     },
   })
 }
 
 const noInside = (wall: number, opening: number): ReturnType<typeof bad> =>
-  bad('no-inside', `Nothing inside is deeper than ${(wall + opening).toFixed(1)} mm, so a ${wall} mm wall leaves no cavity worth having. Print it solid, or try a thinner wall.`)
-
-const isClosed = (mesh: Mesh): boolean => {
-  const t = topology(mesh)
-  return t.openEdges + t.nonManifoldEdges + t.disorientedEdges === 0
-}
+  bad(
+    'no-inside',
+    `Nothing inside is deeper than ${(wall + opening).toFixed(1)} mm, so a ${wall} mm wall leaves no cavity worth having. Print it solid, or try a thinner wall.`,
+  )
 
 function dropSmall(mesh: Mesh, least: number): { mesh: Mesh; dropped: number; kept: number } {
-  const { shellOf, count } = shells(mesh)
-  const volumes = new Float64Array(count)
-  const { positions: p, triangles: t } = mesh
-  for (let f = 0; f < shellOf.length; f++) {
-    const a = t[f * 3]! * 3, b = t[f * 3 + 1]! * 3, c = t[f * 3 + 2]! * 3
-    volumes[shellOf[f]!]! += (p[a]! * (p[b + 1]! * p[c + 2]! - p[b + 2]! * p[c + 1]!) + p[a + 1]! * (p[b + 2]! * p[c]! - p[b]! * p[c + 2]!) +
-      p[a + 2]! * (p[b]! * p[c + 1]! - p[b + 1]! * p[c]!)) / 6
-  }
+  const { shellOf, volumes } = shellFacts(mesh)
   // A negative shell is an island of material inside a cavity: it belongs to the wall and stays as it is.
   const small = [...volumes].map((v) => v >= 0 && v < least)
   const dropped = small.filter(Boolean).length
   if (dropped === 0) return { mesh, dropped, kept: [...volumes].filter((v) => v > 0).length }
   return {
-    mesh: keepFaces(mesh, Uint8Array.from(shellOf, (s) => (small[s] ? 0 : 1))), dropped,
+    mesh: keepFaces(
+      mesh,
+      Uint8Array.from(shellOf, (s) => (small[s] ? 0 : 1)),
+    ),
+    dropped,
     kept: [...volumes].filter((v) => v >= least).length,
   }
 }

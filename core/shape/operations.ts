@@ -1,73 +1,140 @@
-import { bad, good, part, silent, type Answer, type Report } from '../answer'
-import { bounds, type Mesh } from '../mesh/mesh'
-import { measure, type Measures } from '../mesh/measure'
-import { repair, type RepairReport } from '../mesh/repair'
-import { transformed } from '../mesh/transform'
-import { support, type SupportOptions, type SupportReport } from '../print/support'
-import { drill, type DrainHole, type DrillReport } from './drill'
-import { hollow, type HollowOptions, type HollowReport } from './hollow'
-import { orient } from './orient'
+import type { Measures } from '../mesh/measure'
+import type { RepairOptions, RepairReport } from '../mesh/repair'
+import type { PoseOptions } from '../pose/pose'
+import type { PoseReport } from '../pose/quality'
+import type { SupportOptions, SupportReport } from '../print/support'
+import type { ReconstructOptions, ReconstructReport } from '../scan/reconstruct'
+import type { Matrix3, Vector3 } from '../mesh/transform'
+import type { BaseOptions } from './base'
+import type { BayOptions, BayReport, ChannelOptions, ChannelReport } from './channel'
+import type { CutOptions, CutReport } from './cut'
+import type { DrainHole, DrillReport } from './drill'
+import type { Fixing, FixingReport } from './fixing'
+import type { HollowOptions, HollowReport } from './hollow'
+import type { JoinOptions, JoinReport } from './join'
+import type { NameplateOptions, NameplateReport } from './nameplate'
+import type { Placement } from './place'
+import type { ThickenOptions, ThickenReport } from './thicken'
+import type { TrimOptions } from './trim'
+
+/** Another body that an operation works with, as it was when the operation was made. */
+export interface OtherBody {
+  /** which part it was */
+  part: string
+  /** hash of its mesh */
+  mesh: string
+  /** how it has been turned, grown and moved since, with the body: see `carried` */
+  matrix?: Matrix3
+  shift?: Vector3
+}
 
 /**
  * The records a part's history is made of. `version` counts changes of the algorithm: with it a new result never
  * passes for an old one (see OPERATION_VERSION).
  */
 export type Operation =
-  | { kind: 'repair'; weld: number; dropCrumbs: boolean; fillHoles: boolean }
-  | { kind: 'scale'; factor: number }
+  | ({ kind: 'base' } & BaseOptions)
+  | ({ kind: 'nameplate' } & NameplateOptions)
+  | ({ kind: 'trim' } & TrimOptions)
+  | ({ kind: 'surface' } & ReconstructOptions)
+  | { kind: 'rebuild'; voxel: number }
+  | ({ kind: 'repair' } & RepairOptions)
+  | { kind: 'calibrate'; from: Vector3; to: Vector3; distance: number }
+  | { kind: 'smooth'; passes: number; limit: number }
+  | { kind: 'simplify'; faces: number }
+  | ({ kind: 'pose' } & PoseOptions)
+  | ({ kind: 'place' } & Placement)
+  | { kind: 'scale'; factor: number; axes: Vector3; about: 'foot' | 'origin' }
+  | ({ kind: 'thicken' } & ThickenOptions)
+  | ({ kind: 'join'; others: readonly OtherBody[] } & JoinOptions)
+  | ({ kind: 'cut' } & CutOptions)
+  | { kind: 'fix'; fixings: readonly Fixing[] }
+  | ({ kind: 'channel' } & ChannelOptions)
+  | ({ kind: 'bay' } & BayOptions)
   | ({ kind: 'hollow' } & HollowOptions)
   | { kind: 'drill'; holes: readonly DrainHole[] }
   | { kind: 'orient'; quaternion: readonly [number, number, number, number] }
   | ({ kind: 'support' } & SupportOptions)
+export type OperationKind = Operation['kind']
 
-export type OperationReport =
-  | { kind: 'repair'; measures: Measures; repair: RepairReport }
-  | { kind: 'scale'; measures: Measures }
-  | { kind: 'hollow'; measures: Measures; hollow: HollowReport }
-  | { kind: 'drill'; measures: Measures; drill: DrillReport }
-  | { kind: 'orient'; measures: Measures }
-  | { kind: 'support'; measures: Measures; support: SupportReport }
+/** Operations of which the measures say all. */
+type Plain = 'base' | 'rebuild' | 'smooth' | 'simplify' | 'place' | 'scale' | 'orient'
+export type OperationReport = { measures: Measures } & (
+  | { [K in Plain]: { kind: K } }[Plain]
+  | { kind: 'nameplate'; nameplate: NameplateReport }
+  | { kind: 'trim'; removed: number }
+  | { kind: 'surface'; surface: ReconstructReport }
+  | { kind: 'repair'; repair: RepairReport }
+  | { kind: 'calibrate'; factor: number }
+  | { kind: 'pose'; pose: PoseReport }
+  | { kind: 'thicken'; thicken: ThickenReport }
+  | { kind: 'join'; join: JoinReport }
+  | { kind: 'cut'; cut: CutReport }
+  | { kind: 'fix'; fix: FixingReport }
+  | { kind: 'channel'; channel: ChannelReport }
+  | { kind: 'bay'; bay: BayReport }
+  | { kind: 'hollow'; hollow: HollowReport }
+  | { kind: 'drill'; drill: DrillReport }
+  | { kind: 'support'; support: SupportReport }
+)
 
 /** Raised whenever an operation gives other bytes for the same input. */
-export const OPERATION_VERSION: Record<Operation['kind'], number> = {
-  repair: 1, scale: 1, hollow: 2, drill: 1, orient: 1, support: 3,
+export const OPERATION_VERSION: Record<OperationKind, number> = {
+  base: 1,
+  nameplate: 1,
+  trim: 1,
+  surface: 1,
+  rebuild: 1,
+  repair: 2,
+  calibrate: 1,
+  smooth: 1,
+  simplify: 1,
+  pose: 2,
+  place: 1,
+  scale: 2,
+  thicken: 1,
+  join: 1,
+  cut: 1,
+  fix: 1,
+  channel: 1,
+  bay: 1,
+  hollow: 3,
+  drill: 1,
+  orient: 1,
+  support: 5,
 }
 
-/** The order in which a part's operations make sense; a new one is put in its place, not at the end. */
-export const OPERATION_ORDER: readonly Operation['kind'][] = ['repair', 'scale', 'hollow', 'drill', 'orient', 'support']
+/**
+ * The order in which a part's operations make sense; a new one is put in its place, not at the end. Those that may
+ * stand several times in a list are `REPEATED`.
+ */
+export const OPERATION_ORDER: readonly OperationKind[] = [
+  'base',
+  'nameplate',
+  'trim',
+  'surface',
+  'rebuild',
+  'repair',
+  'calibrate',
+  'smooth',
+  'simplify',
+  'pose',
+  'place',
+  'scale',
+  'thicken',
+  'join',
+  'cut',
+  'fix',
+  // The bay first: its walls are measured before a channel opens into it.
+  'bay',
+  'channel',
+  'hollow',
+  'drill',
+  'orient',
+  'support',
+]
+export const REPEATED: readonly OperationKind[] = ['trim', 'thicken', 'join', 'cut', 'fix', 'channel', 'bay']
 
-/** Applies one operation. The input is never changed; a problem leaves nothing behind. */
-export async function applyOperation(mesh: Mesh, op: Operation, report: Report = silent): Promise<Answer<{ mesh: Mesh; report: OperationReport }>> {
-  switch (op.kind) {
-    case 'repair': {
-      const r = repair(mesh, op)
-      if (r.mesh.triangles.length === 0) return bad('nothing-left', 'The repair left nothing: every face was faulty.')
-      return good({ mesh: r.mesh, report: { kind: op.kind, measures: measure(r.mesh), repair: r.report } })
-    }
-    case 'scale': {
-      const box = bounds(mesh)
-      const f = op.factor
-      // About the middle of the foot, so that the sculpt stays where it stands.
-      const t = [(box.min[0] + box.max[0]) / 2, (box.min[1] + box.max[1]) / 2, box.min[2]].map((c) => c * (1 - f)) as [number, number, number]
-      const scaled = transformed(mesh, [f, 0, 0, 0, f, 0, 0, 0, f], t)
-      return good({ mesh: scaled, report: { kind: op.kind, measures: measure(scaled) } })
-    }
-    case 'hollow': {
-      const r = await hollow(mesh, op, part(report, 0, 0.98))
-      return r.ok ? good({ mesh: r.value.mesh, report: { kind: op.kind, measures: measure(r.value.mesh), hollow: r.value.report } }) : r
-    }
-    case 'drill': {
-      if (op.holes.length === 0) return bad('no-holes', 'There are no holes to drill.')
-      const r = await drill(mesh, op.holes)
-      return r.ok ? good({ mesh: r.value.mesh, report: { kind: op.kind, measures: measure(r.value.mesh), drill: r.value.report } }) : r
-    }
-    case 'orient': {
-      const turned = orient(mesh, op.quaternion)
-      return good({ mesh: turned, report: { kind: op.kind, measures: measure(turned) } })
-    }
-    case 'support': {
-      const r = support(mesh, op, report)
-      return r.ok ? good({ mesh: r.value.mesh, report: { kind: op.kind, measures: measure(r.value.mesh), support: r.value.report } }) : r
-    }
-  }
-}
+/** Meshes that an operation needs beside the one it changes, in the order in which it gets them. */
+export const othersOf = (op: { kind: string; others?: readonly OtherBody[] }): string[] =>
+  op.kind === 'join' ? (op.others ?? []).map((o) => o.mesh) : []

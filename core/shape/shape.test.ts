@@ -8,7 +8,7 @@ import { thinness } from '../fit/thinness'
 import { drainSites } from './drainSites'
 import { drill, probe } from './drill'
 import { hollow } from './hollow'
-import { applyOperation } from './operations'
+import { applyOperation } from './applyOperation'
 import { acceptedAsSolid, subtract, unite } from './solid'
 
 const options = { wall: 2, voxel: 0.5, opening: 1, leastPocket: 50 }
@@ -28,7 +28,9 @@ describe('hollowing', () => {
     const b = await hollowed(boxBody(30, 25, 20))
     // Opening by a ball of 1 mm rounds the cavity's edges and corners (Steiner's formula for the rounded box).
     const [x, y, z] = [24, 19, 14]
-    expect(b.report.cavityVolume / (x * y * z + 2 * (x * y + y * z + z * x) + Math.PI * (x + y + z) + (4 / 3) * Math.PI)).toBeCloseTo(1, 1.7)
+    expect(
+      b.report.cavityVolume / (x * y * z + 2 * (x * y + y * z + z * x) + Math.PI * (x + y + z) + (4 / 3) * Math.PI),
+    ).toBeCloseTo(1, 1.7)
     expect(b.report.wall.minimum).toBeGreaterThan(1.9)
     expect(b.report.volumeBefore - b.report.volumeAfter).toBeCloseTo(b.report.cavityVolume, 0)
   })
@@ -47,7 +49,11 @@ describe('hollowing', () => {
 
 describe('drilling', () => {
   const shell = concatenate([boxBody(30, 30, 30), reversed(boxBody(26, 26, 26, 2, 2, 2))])
-  const at = (x: number, y: number, d = 4) => ({ point: [x, y, 0] as const, direction: [0, 0, 1] as const, diameter: d })
+  const at = (x: number, y: number, d = 4) => ({
+    point: [x, y, 0] as const,
+    direction: [0, 0, 1] as const,
+    diameter: d,
+  })
   it('takes out a cylinder through the wall and stays a valid solid', async () => {
     const r = await drill(shell, [at(15, 15), at(8, 20, 3)])
     if (!r.ok) throw new Error(r.problem.message)
@@ -56,9 +62,18 @@ describe('drilling', () => {
     expect(await acceptedAsSolid(r.value.mesh)).toBe(true)
   })
   it.each([
-    ['over an edge', at(0.5, 15), 'hole-at-edge'], ['in the air', at(60, 15), 'hole-misses'],
-    ['beside the cavity', { point: [1, 15, 0] as const, direction: [0, 0, 1] as const, diameter: 1 }, 'hole-misses-cavity'],
-    ['into a shallow cavity', { point: [15, 15, 0] as const, direction: [0, 0, 1] as const, diameter: 26.2 }, 'hole-grazes'],
+    ['over an edge', at(0.5, 15), 'hole-at-edge'],
+    ['in the air', at(60, 15), 'hole-misses'],
+    [
+      'beside the cavity',
+      { point: [1, 15, 0] as const, direction: [0, 0, 1] as const, diameter: 1 },
+      'hole-misses-cavity',
+    ],
+    [
+      'into a shallow cavity',
+      { point: [15, 15, 0] as const, direction: [0, 0, 1] as const, diameter: 26.2 },
+      'hole-grazes',
+    ],
   ])('refuses a hole %s and cuts nothing', async (_, hole, code) => {
     const r = await drill(shell, [at(15, 15), hole])
     expect(r.ok || r.problem.code).toBe(code)
@@ -80,7 +95,10 @@ describe('booleans', () => {
   it('agree with arithmetic on boxes, and refuse an open mesh in words', async () => {
     const r = await subtract(boxBody(10, 10, 10), [boxBody(5, 20, 20, 5, -5, -5)])
     expect(r.ok && measure(r.value).volume).toBeCloseTo(500, 3)
-    const open = keepFaces(boxBody(10, 10, 10), Uint8Array.from({ length: 12 }, (_, f) => (f === 3 ? 0 : 1)))
+    const open = keepFaces(
+      boxBody(10, 10, 10),
+      Uint8Array.from({ length: 12 }, (_, f) => (f === 3 ? 0 : 1)),
+    )
     const bad = await subtract(open, [boxBody(1, 1, 1)])
     expect(bad.ok || bad.problem.message).toMatch(/Repair it at Intake/)
     expect(await acceptedAsSolid(open)).toBe(false)
@@ -89,7 +107,12 @@ describe('booleans', () => {
 
 describe('operations', () => {
   it('scale about the foot, so that what stands goes on standing', async () => {
-    const r = await applyOperation(transformed(boxBody(10, 10, 10), identity3, [5, 5, 3]), { kind: 'scale', factor: 2 })
+    const r = await applyOperation(transformed(boxBody(10, 10, 10), identity3, [5, 5, 3]), {
+      kind: 'scale',
+      factor: 2,
+      axes: [1, 1, 1],
+      about: 'foot',
+    })
     expect(r.ok && r.value.report.measures.box).toEqual({ min: [0, 0, 3], max: [20, 20, 23] })
   })
   it('stand the body on the plate, centred, whatever way it is turned', async () => {

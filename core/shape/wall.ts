@@ -24,25 +24,38 @@ export function measureWall(outer: Mesh, inner: Mesh, samples = 20_000): WallMea
   const { areas } = faceNormals(inner)
   const total = areas.reduce((a, b) => a + b, 0)
   const distances: number[] = []
-  let minimum = Infinity, sum = 0
+  let minimum = Infinity,
+    sum = 0
   let thinnest: [number, number, number] = [0, 0, 0]
   const probe = (x: number, y: number, z: number): void => {
-    const d = closestPoint(tree, x, y, z, hit)
+    // Samples follow each other closely: the last one's closest point bounds the search for this one's.
+    const bound = hit.face < 0 ? Infinity : Math.hypot(x - hit.x, y - hit.y, z - hit.z) * 1.00001 + 1e-5
+    const d = closestPoint(tree, x, y, z, hit, bound)
     distances.push(d)
     sum += d
-    if (d < minimum) { minimum = d; thinnest = [x, y, z] }
+    if (d < minimum) {
+      minimum = d
+      thinnest = [x, y, z]
+    }
   }
   const stride = Math.max(1, Math.ceil(p.length / 3 / samples))
   for (let v = 0; v < p.length; v += 3 * stride) probe(p[v]!, p[v + 1]!, p[v + 2]!)
-  let carried = 0, n = 0
+  let carried = 0,
+    n = 0
   for (let f = 0; f < areas.length; f++) {
     carried += (areas[f]! / total) * samples
     for (; carried >= 1; carried--) {
       n++
       // R2 sequence (Roberts 2018) folded into the triangle.
-      let u = (n * 0.7548776662466927) % 1, v = (n * 0.5698402909980532) % 1
-      if (u + v > 1) { u = 1 - u; v = 1 - v }
-      const a = t[f * 3]! * 3, b = t[f * 3 + 1]! * 3, c = t[f * 3 + 2]! * 3
+      let u = (n * 0.7548776662466927) % 1,
+        v = (n * 0.5698402909980532) % 1
+      if (u + v > 1) {
+        u = 1 - u
+        v = 1 - v
+      }
+      const a = t[f * 3]! * 3,
+        b = t[f * 3 + 1]! * 3,
+        c = t[f * 3 + 2]! * 3
       probe(
         p[a]! + u * (p[b]! - p[a]!) + v * (p[c]! - p[a]!),
         p[a + 1]! + u * (p[b + 1]! - p[a + 1]!) + v * (p[c + 1]! - p[a + 1]!),
@@ -51,5 +64,11 @@ export function measureWall(outer: Mesh, inner: Mesh, samples = 20_000): WallMea
     }
   }
   distances.sort((a, b) => a - b)
-  return { minimum, percentile1: distances[Math.floor(distances.length / 100)]!, mean: sum / distances.length, samples: distances.length, thinnest }
+  return {
+    minimum,
+    percentile1: distances[Math.floor(distances.length / 100)]!,
+    mean: sum / distances.length,
+    samples: distances.length,
+    thinnest,
+  }
 }

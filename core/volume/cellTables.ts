@@ -16,14 +16,19 @@ export interface CellSheets {
 
 /** Corner pair of each edge. */
 export const EDGE_CORNERS: readonly (readonly [number, number])[] = Array.from({ length: 12 }, (_, e) => {
-  const axis = e >> 2, u = (axis + 1) % 3, v = (axis + 2) % 3
+  const axis = e >> 2,
+    u = (axis + 1) % 3,
+    v = (axis + 2) % 3
   const a = ((e & 1) << u) | (((e >> 1) & 1) << v)
   return [a, a | (1 << axis)] as const
 })
 
 /** Face 2·axis + side: its corners in cyclic order. */
 const FACE_CORNERS = Array.from({ length: 6 }, (_, f) => {
-  const axis = f >> 1, u = (axis + 1) % 3, v = (axis + 2) % 3, s = (f & 1) << axis
+  const axis = f >> 1,
+    u = (axis + 1) % 3,
+    v = (axis + 2) % 3,
+    s = (f & 1) << axis
   return [s, s | (1 << u), s | (1 << u) | (1 << v), s | (1 << v)]
 })
 const edgeBetween = (a: number, b: number): number =>
@@ -38,7 +43,8 @@ export function cellSheets(pattern: number, flipped: number): CellSheets {
   const links: number[][] = Array.from({ length: 12 }, () => [])
   const strands: [number, number][][] = []
   for (let f = 0; f < 6; f++) {
-    const corners = FACE_CORNERS[f]!, edges = FACE_EDGES[f]!
+    const corners = FACE_CORNERS[f]!,
+      edges = FACE_EDGES[f]!
     const solid = corners.map((c) => (pattern >> c) & 1)
     const crossed = edges.filter((_, i) => solid[i] !== solid[(i + 1) % 4])
     strands[f] = []
@@ -48,7 +54,10 @@ export function cellSheets(pattern: number, flipped: number): CellSheets {
       const apart = (flipped >> f) & 1 ? 0 : 1
       for (let i = 0; i < 4; i++) if (solid[i] === apart) strands[f]!.push([edges[(i + 3) % 4]!, edges[i]!])
     }
-    for (const [a, b] of strands[f]!) { links[a]!.push(b); links[b]!.push(a) }
+    for (const [a, b] of strands[f]!) {
+      links[a]!.push(b)
+      links[b]!.push(a)
+    }
   }
   const sheet = new Int8Array(12).fill(-1)
   let count = 0

@@ -1,4 +1,4 @@
-import { closest, closestPoint, type Closest } from '../mesh/closest'
+import { ClosestWalk } from '../mesh/closest'
 import { isInside } from '../mesh/winding'
 import type { Tree } from '../mesh/tree'
 
@@ -21,31 +21,35 @@ export interface DistanceSource {
  */
 export class MeshDistance implements DistanceSource {
   readonly lipschitz = 1
-  private readonly hit: Closest = closest()
+  private readonly walk: ClosestWalk
   private px = NaN
   private py = NaN
   private pz = NaN
   private last = 0
 
-  constructor(private readonly tree: Tree) {}
+  constructor(private readonly tree: Tree) {
+    this.walk = new ClosestWalk(tree)
+  }
 
   sample(x: number, y: number, z: number): number {
     const step = Math.hypot(x - this.px, y - this.py, z - this.pz)
     const before = Math.abs(this.last)
-    // The last closest point is still on the mesh, so the answer is no farther than that.
-    const { hit } = this
-    const limit = step === step ? Math.hypot(x - hit.x, y - hit.y, z - hit.z) * 1.00001 + 1e-5 : Infinity
-    let d = closestPoint(this.tree, x, y, z, hit, limit)
-    if (d === Infinity) d = closestPoint(this.tree, x, y, z, hit)
+    const d = this.walk.to(x, y, z)
     const inside = step < before ? this.last < 0 : isInside(this.tree, x, y, z)
-    this.px = x; this.py = y; this.pz = z
+    this.px = x
+    this.py = y
+    this.pz = z
     return (this.last = inside ? -d : d)
   }
 
   gradient(out: Float64Array): void {
-    const dx = this.px - this.hit.x, dy = this.py - this.hit.y, dz = this.pz - this.hit.z
+    const dx = this.px - this.walk.hit.x,
+      dy = this.py - this.walk.hit.y,
+      dz = this.pz - this.walk.hit.z
     const k = this.last === 0 ? 0 : 1 / this.last
-    out[0] = dx * k; out[1] = dy * k; out[2] = dz * k
+    out[0] = dx * k
+    out[1] = dy * k
+    out[2] = dz * k
   }
 }
 
@@ -62,14 +66,20 @@ export class FunctionDistance implements DistanceSource {
   ) {}
 
   sample(x: number, y: number, z: number): number {
-    this.x = x; this.y = y; this.z = z
+    this.x = x
+    this.y = y
+    this.z = z
     return this.f(x, y, z)
   }
 
   gradient(out: Float64Array): void {
     const { x, y, z, step: h, f } = this
-    const gx = f(x + h, y, z) - f(x - h, y, z), gy = f(x, y + h, z) - f(x, y - h, z), gz = f(x, y, z + h) - f(x, y, z - h)
+    const gx = f(x + h, y, z) - f(x - h, y, z),
+      gy = f(x, y + h, z) - f(x, y - h, z),
+      gz = f(x, y, z + h) - f(x, y, z - h)
     const l = Math.hypot(gx, gy, gz) || 1
-    out[0] = gx / l; out[1] = gy / l; out[2] = gz / l
+    out[0] = gx / l
+    out[1] = gy / l
+    out[2] = gz / l
   }
 }

@@ -24,5 +24,10 @@ function largestShell(mesh: Mesh): Mesh {
   const faces = new Uint32Array(count)
   for (const s of shellOf) faces[s]!++
   const main = faces.indexOf(Math.max(...faces))
-  return count === 1 ? mesh : keepFaces(mesh, Uint8Array.from(shellOf, (s) => (s === main ? 1 : 0)))
+  return count === 1
+    ? mesh
+    : keepFaces(
+        mesh,
+        Uint8Array.from(shellOf, (s) => (s === main ? 1 : 0)),
+      )
 }

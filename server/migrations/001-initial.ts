@@ -41,5 +41,7 @@ export async function up(query: QueryInterface): Promise<void> {
 }
 
 export async function down(query: QueryInterface): Promise<void> {
-  await query.sequelize.query('DROP TABLE log_entry, tick, scheme, intake, part, derivation, piece, stock_item, workshop, blob_chunk, blob')
+  await query.sequelize.query(
+    'DROP TABLE log_entry, tick, scheme, intake, part, derivation, piece, stock_item, workshop, blob_chunk, blob',
+  )
 }

@@ -1,17 +1,33 @@
 import { Router } from 'express'
+import { Op } from 'sequelize'
 import { z } from 'zod'
-import { changedPart, changedPiece, newPiece, part as partSchema, piece as pieceSchema, pieceDetail, pieceSummary, type PartRecord, type PieceRecord } from '../../contract/pieces'
-import { operationList } from '../../contract/operations'
-import { advance, ensure, publicDerivation, settle } from '../derivations'
+import {
+  arranged,
+  arrangement,
+  changedPart,
+  changedPiece,
+  intake as intakeSchema,
+  newPiece,
+  part as partSchema,
+  piece as pieceSchema,
+  pieceDetail,
+  pieceSummary,
+  type PartRecord,
+  type PieceRecord,
+} from '../../contract/pieces'
+import { operationList, type OperationRecord } from '../../contract/operations'
+import { meshToBytes } from '../../core/formats/meshBytes'
+import { othersOf } from '../../core/shape/operations'
+import { database } from '../database'
+import { advance, publicDerivation } from '../derivations'
 import { announce } from '../events'
-import { Intake, Part, Piece, Tick } from '../models'
-import { putStream, TooLarge } from '../blobs'
+import { Derivation, Intake, Part, Piece, SculptRow, Tick } from '../models'
+import { blobSize, putBytes } from '../blobs'
+import { takeIn } from '../takeIn'
 import { notFound, Refusal, stale } from '../problem'
 import { endpoint } from '../route'
 
 export const pieces = Router()
-/** Largest sculpt file that is accepted, bytes. */
-export const UPLOAD_LIMIT = 1_000_000_000
 
 export async function findPiece(id: string): Promise<Piece> {
   const row = z.uuid().safeParse(id).success ? await Piece.findOne({ where: { id, deletedAt: null } }) : null
@@ -19,23 +35,52 @@ export async function findPiece(id: string): Promise<Piece> {
   return row
 }
 
-export const publicPiece = (p: Piece): PieceRecord =>
-  ({ ...newPiece.parse(p.data), id: p.id, version: p.version, createdAt: p.createdAt.toISOString() })
+export const publicPiece = (p: Piece): PieceRecord => ({
+  ...newPiece.parse(p.data),
+  id: p.id,
+  version: p.version,
+  createdAt: p.createdAt.toISOString(),
+})
 
 export async function publicPart(p: Part, again = false): Promise<PartRecord> {
   const { steps, meshHash } = await advance(p, again)
   return {
-    id: p.id, pieceId: p.pieceId, name: p.name, version: p.version, sculptMesh: p.sculptMesh, fileName: p.fileName, meshHash,
+    id: p.id,
+    pieceId: p.pieceId,
+    name: p.name,
+    version: p.version,
+    sculptMesh: p.sculptMesh,
+    sculptId: p.sculptId ?? null,
+    fileName: p.fileName,
+    meshHash,
     steps: steps.map((s) => ({ op: s.op, derivation: s.derivation ? publicDerivation(s.derivation) : null })),
+  }
+}
+
+export async function publicIntake(i: Intake): Promise<z.input<typeof intakeSchema>> {
+  const report = i.status === 'done' ? (await Derivation.findByPk(i.derivationKey))?.report : null
+  return {
+    id: i.id,
+    fileName: i.fileName,
+    status: i.status,
+    problem: i.problem ?? null,
+    passedOver: (report as { passedOver?: string[] } | null)?.passedOver ?? [],
   }
 }
 
 endpoint(pieces, 'get', '/pieces', 'All pieces, newest first', { reply: z.array(pieceSummary) }, async () => {
   const rows = await Piece.findAll({ where: { deletedAt: null }, order: [['createdAt', 'DESC']] })
-  return Promise.all(rows.map(async (p) => {
-    const parts = await Part.findAll({ where: { pieceId: p.id, deletedAt: null }, order: [['createdAt', 'ASC']] })
-    return { ...publicPiece(p), parts: parts.length, thumbnailMesh: parts[0]?.sculptMesh ?? null, done: await Tick.count({ where: { pieceId: p.id } }) }
-  }))
+  return Promise.all(
+    rows.map(async (p) => {
+      const parts = await Part.findAll({ where: { pieceId: p.id, deletedAt: null }, order: [['createdAt', 'ASC']] })
+      return {
+        ...publicPiece(p),
+        parts: parts.length,
+        thumbnailMesh: parts[0]?.sculptMesh ?? null,
+        done: await Tick.count({ where: { pieceId: p.id, doneAt: { [Op.ne]: null } } }),
+      }
+    }),
+  )
 })
 
 endpoint(pieces, 'post', '/pieces', 'A new piece', { body: newPiece, reply: pieceSchema }, async (_req, body) => {
@@ -49,21 +94,32 @@ endpoint(pieces, 'get', '/pieces/:id', 'A piece with its parts', { reply: pieceD
   const parts = await Part.findAll({ where: { pieceId: p.id, deletedAt: null }, order: [['createdAt', 'ASC']] })
   const intakes = await Intake.findAll({ where: { pieceId: p.id }, order: [['createdAt', 'ASC']] })
   return {
-    ...publicPiece(p), partList: await Promise.all(parts.map((x) => publicPart(x))),
-    intakes: intakes.map((i) => ({ id: i.id, fileName: i.fileName, status: i.status, problem: i.problem ?? null })),
+    ...publicPiece(p),
+    partList: await Promise.all(parts.map((x) => publicPart(x))),
+    intakes: await Promise.all(intakes.map(publicIntake)),
   }
 })
 
-endpoint(pieces, 'patch', '/pieces/:id', 'Change a piece', { body: changedPiece, reply: pieceSchema }, async (req, body) => {
-  const p = await findPiece(req.params.id!)
-  const { version, ...fields } = body
-  // Defaults of absent fields must not overwrite what is there: only keys that were sent count.
-  const sent = Object.fromEntries(Object.entries(fields).filter(([k]) => k in (req.body as object)))
-  const [changed] = await Piece.update({ data: { ...p.data, ...sent }, version: version + 1 }, { where: { id: p.id, version } })
-  if (changed === 0) throw stale(publicPiece(p))
-  await announce({ type: 'piece', id: p.id })
-  return publicPiece(await p.reload())
-})
+endpoint(
+  pieces,
+  'patch',
+  '/pieces/:id',
+  'Change a piece',
+  { body: changedPiece, reply: pieceSchema },
+  async (req, body) => {
+    const p = await findPiece(req.params.id!)
+    const { version, ...fields } = body
+    // Defaults of absent fields must not overwrite what is there: only keys that were sent count.
+    const sent = Object.fromEntries(Object.entries(fields).filter(([k]) => k in (req.body as object)))
+    const [changed] = await Piece.update(
+      { data: { ...p.data, ...sent }, version: version + 1 },
+      { where: { id: p.id, version } },
+    )
+    if (changed === 0) throw stale(publicPiece(p))
+    await announce({ type: 'piece', id: p.id })
+    return publicPiece(await p.reload())
+  },
+)
 
 endpoint(pieces, 'delete', '/pieces/:id', 'Put a piece in the bin for 30 days', {}, async (req) => {
   const p = await findPiece(req.params.id!)
@@ -80,25 +136,19 @@ endpoint(pieces, 'post', '/pieces/:id/restore', 'Take a piece out of the bin', {
   return publicPiece(row)
 })
 
-endpoint(pieces, 'post', '/pieces/:id/files', 'Drop a sculpt file (raw body, ?name=)', { reply: z.object({ intake: z.uuid() }) }, async (req) => {
-  const p = await findPiece(req.params.id!)
-  const name = String(req.query.name ?? '').split(/[\\/]/).pop()!.slice(0, 200)
-  if (name === '') throw new Refusal(422, 'no-name', 'The file has no name.')
-  const tooLarge = new Refusal(413, 'file-too-large', `${name}: the file is larger than ${(UPLOAD_LIMIT / 1e9).toFixed(0)} GB, the most that is taken in. Decimate the sculpt, or split it.`)
-  if (Number(req.headers['content-length'] ?? 0) > UPLOAD_LIMIT) throw tooLarge
-  let stored: { hash: string; size: number }
-  try { stored = await putStream(req, UPLOAD_LIMIT) } catch (error) { throw error instanceof TooLarge ? tooLarge : error }
-  const d = await ensure('import', { fileName: name }, [stored.hash], true)
-  const row = await Intake.create({ pieceId: p.id, fileName: name, fileHash: stored.hash, derivationKey: d.key })
-  if (d.status === 'done' || d.status === 'failed') await settle(d)
-  await announce({ type: 'piece', id: p.id })
-  return { intake: row.id }
-})
+endpoint(
+  pieces,
+  'post',
+  '/pieces/:id/files',
+  'Drop a sculpt file (raw body, ?name=)',
+  { reply: z.object({ intake: z.uuid() }) },
+  async (req) => ({ intake: await takeIn(req, (await findPiece(req.params.id!)).id) }),
+)
 
 endpoint(pieces, 'delete', '/intakes/:id', 'Forget a refused file', {}, async (req) => {
   const row = await Intake.findByPk(req.params.id!)
   await row?.destroy()
-  if (row) await announce({ type: 'piece', id: row.pieceId })
+  if (row) await announce(row.pieceId ? { type: 'piece', id: row.pieceId } : { type: 'sculpts' })
   return undefined
 })
 
@@ -108,16 +158,104 @@ async function findPart(id: string): Promise<Part> {
   return row
 }
 
-endpoint(pieces, 'put', '/parts/:id/operations', 'Replace the operation list of a part', { body: changedPart, reply: partSchema }, async (req, body) => {
-  const p = await findPart(req.params.id!)
-  const operations = operationList.parse(body.operations)
-  const [changed] = await Part.update({ operations, version: body.version + 1 }, { where: { id: p.id, version: body.version } })
-  if (changed === 0) throw stale(await publicPart(p))
-  await p.reload()
-  const reply = await publicPart(p, true)
-  await announce({ type: 'piece', id: p.pieceId })
-  return reply
-})
+endpoint(
+  pieces,
+  'put',
+  '/parts/:id/operations',
+  'Replace the operation list of a part',
+  { body: changedPart, reply: partSchema },
+  async (req, body) => {
+    const p = await findPart(req.params.id!)
+    const operations = operationList.parse(body.operations)
+    await othersExist(operations)
+    const [changed] = await Part.update(
+      { operations, version: body.version + 1 },
+      { where: { id: p.id, version: body.version } },
+    )
+    if (changed === 0) throw stale(await publicPart(p))
+    await p.reload()
+    const reply = await publicPart(p, true)
+    await announce({ type: 'piece', id: p.pieceId })
+    return reply
+  },
+)
+
+/** A hash that names nothing must not become a derivation that can never be done. */
+async function othersExist(operations: readonly OperationRecord[]): Promise<void> {
+  for (const op of operations)
+    for (const mesh of othersOf(op))
+      if ((await blobSize(mesh)) === null)
+        throw new Refusal(422, 'unknown-mesh', 'The other part of this joint is not known any more. Choose it again.')
+}
+
+endpoint(
+  pieces,
+  'post',
+  '/pieces/:id/arrange',
+  'Change, add, take away and bring back several parts at once',
+  { body: arrangement, reply: arranged },
+  async (req, body) => {
+    const piece = await findPiece(req.params.id!)
+    for (const c of [...body.changes, ...body.create]) await othersExist(c.operations)
+    const nothing = await putBytes(meshToBytes({ positions: new Float32Array(0), triangles: new Uint32Array(0) }))
+    const created = await database.transaction(async (transaction) => {
+      for (const { id, version, operations } of body.changes) {
+        const [changed] = await Part.update(
+          { operations, version: version + 1 },
+          { where: { id, version, pieceId: piece.id, deletedAt: null }, transaction },
+        )
+        if (changed === 0) throw stale(publicPiece(piece))
+      }
+      for (const { id, version, sculpt } of body.swap) {
+        const other = await SculptRow.findOne({ where: { id: sculpt, deletedAt: null }, transaction })
+        if (!other) throw notFound('This sculpt')
+        const [changed] = await Part.update(
+          {
+            sculptMesh: other.mesh,
+            sculptId: other.id,
+            fileName: other.fileName,
+            fileHash: other.fileHash,
+            version: version + 1,
+          },
+          { where: { id, version, pieceId: piece.id, deletedAt: null }, transaction },
+        )
+        if (changed === 0) throw stale(publicPiece(piece))
+      }
+      const ids: string[] = []
+      for (const { name, from, sculpt, operations } of body.create) {
+        const shelf = sculpt ? await SculptRow.findOne({ where: { id: sculpt, deletedAt: null }, transaction }) : null
+        if (sculpt && !shelf) throw notFound('This sculpt')
+        const original = from
+          ? await Part.findOne({ where: { id: from, pieceId: piece.id, deletedAt: null }, transaction })
+          : null
+        if (from && !original) throw notFound('The part to copy')
+        const part = await Part.create(
+          {
+            pieceId: piece.id,
+            name,
+            fileName: original?.fileName ?? shelf?.fileName ?? '',
+            fileHash: original?.fileHash ?? shelf?.fileHash ?? nothing,
+            sculptMesh: original?.sculptMesh ?? shelf?.mesh ?? nothing,
+            sculptId: original?.sculptId ?? shelf?.id ?? null,
+            operations,
+          },
+          { transaction },
+        )
+        ids.push(part.id)
+      }
+      for (const [list, deletedAt] of [
+        [body.remove, new Date()],
+        [body.restore, null],
+      ] as const)
+        if (list.length > 0) await Part.update({ deletedAt }, { where: { id: list, pieceId: piece.id }, transaction })
+      return ids
+    })
+    const touched = new Set([...created, ...[...body.changes, ...body.swap].map((c) => c.id), ...body.restore])
+    for (const id of touched) await advance((await Part.findByPk(id))!, true)
+    await announce({ type: 'piece', id: piece.id })
+    return { created }
+  },
+)
 
 endpoint(pieces, 'delete', '/parts/:id', 'Remove a part', {}, async (req) => {
   const p = await findPart(req.params.id!)

@@ -11,33 +11,63 @@ import { endpoint } from '../route'
 export const stock = Router()
 const KINDS = { printer, resin, paint } as const
 type Kind = keyof typeof KINDS
-const item = z.object({ id: z.uuid(), kind: z.enum(['printer', 'resin', 'paint']), version: z.int(), data: z.record(z.string(), z.unknown()) })
+const item = z.object({
+  id: z.uuid(),
+  kind: z.enum(['printer', 'resin', 'paint']),
+  version: z.int(),
+  data: z.record(z.string(), z.unknown()),
+})
 
 function kindOf(value: string): Kind {
   if (value in KINDS) return value as Kind
   throw new Refusal(404, 'no-such-stock', 'Stock is printers, resins and paints.')
 }
-const publicItem = (r: StockItem): z.infer<typeof item> => ({ id: r.id, kind: r.kind, version: r.version, data: KINDS[r.kind].parse(r.data) })
+const publicItem = (r: StockItem): z.infer<typeof item> => ({
+  id: r.id,
+  kind: r.kind,
+  version: r.version,
+  data: KINDS[r.kind].parse(r.data),
+})
 
 endpoint(stock, 'get', '/stock', 'Everything in stock', { reply: z.array(item) }, async () =>
-  (await StockItem.findAll({ where: { deletedAt: null } })).map(publicItem).sort((a, b) => String(a.data.name).localeCompare(String(b.data.name))))
+  (await StockItem.findAll({ where: { deletedAt: null } }))
+    .map(publicItem)
+    .sort((a, b) => String(a.data.name).localeCompare(String(b.data.name))),
+)
 
-endpoint(stock, 'post', '/stock/:kind', 'Add to stock', { body: z.record(z.string(), z.unknown()), reply: item }, async (req, body) => {
-  const kind = kindOf(req.params.kind!)
-  const row = await StockItem.create({ kind, data: KINDS[kind].parse(body) })
-  await announce({ type: 'stock' })
-  return publicItem(row)
-})
+endpoint(
+  stock,
+  'post',
+  '/stock/:kind',
+  'Add to stock',
+  { body: z.record(z.string(), z.unknown()), reply: item },
+  async (req, body) => {
+    const kind = kindOf(req.params.kind!)
+    const row = await StockItem.create({ kind, data: KINDS[kind].parse(body) })
+    await announce({ type: 'stock' })
+    return publicItem(row)
+  },
+)
 
-endpoint(stock, 'put', '/stock/:kind/:id', 'Change an item', { body: z.object({ version: z.int(), data: z.record(z.string(), z.unknown()) }), reply: item }, async (req, body) => {
-  const kind = kindOf(req.params.kind!)
-  const [changed] = await StockItem.update({ data: KINDS[kind].parse(body.data), version: body.version + 1 }, { where: { id: req.params.id!, kind, version: body.version, deletedAt: null } })
-  const row = await StockItem.findByPk(req.params.id!)
-  if (!row) throw notFound('This item')
-  if (changed === 0) throw stale(publicItem(row))
-  await announce({ type: 'stock' })
-  return publicItem(row)
-})
+endpoint(
+  stock,
+  'put',
+  '/stock/:kind/:id',
+  'Change an item',
+  { body: z.object({ version: z.int(), data: z.record(z.string(), z.unknown()) }), reply: item },
+  async (req, body) => {
+    const kind = kindOf(req.params.kind!)
+    const [changed] = await StockItem.update(
+      { data: KINDS[kind].parse(body.data), version: body.version + 1 },
+      { where: { id: req.params.id!, kind, version: body.version, deletedAt: null } },
+    )
+    const row = await StockItem.findByPk(req.params.id!)
+    if (!row) throw notFound('This item')
+    if (changed === 0) throw stale(publicItem(row))
+    await announce({ type: 'stock' })
+    return publicItem(row)
+  },
+)
 
 endpoint(stock, 'delete', '/stock/:kind/:id', 'Take out of stock (kept 30 days)', {}, async (req) => {
   await StockItem.update({ deletedAt: new Date() }, { where: { id: req.params.id!, kind: kindOf(req.params.kind!) } })
@@ -46,8 +76,13 @@ endpoint(stock, 'delete', '/stock/:kind/:id', 'Take out of stock (kept 30 days)'
 })
 
 const evening = [1, 2, 3, 4, 5].map((weekday) => ({ weekday, from: 18 * 60, to: 21 * 60 + 30 }))
-export const WORKSHOP_DEFAULT: Omit<Workshop, 'version'> = {
-  name: 'My workshop', currency: 'EUR', demo: null, temperature: 20, humidity: 50, schools: schoolDefaults,
+export const WORKSHOP_DEFAULT: Omit<z.input<typeof workshop>, 'version'> = {
+  name: 'My workshop',
+  currency: 'EUR',
+  demo: null,
+  temperature: 20,
+  humidity: 50,
+  schools: schoolDefaults,
   benchHours: [...evening, { weekday: 6, from: 10 * 60, to: 17 * 60 }],
 }
 

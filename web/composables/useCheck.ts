@@ -3,26 +3,49 @@ import type { Check, DerivationRecord } from '../../contract/derivations'
 import { useDerivations } from '../stores/derivations'
 
 /** A check of the mesh that the getters name, asked again whenever either changes. Null inputs ask nothing. */
-export function useCheck<T>(mesh: () => string | null | undefined, check: () => Check | null): {
-  derivation: ComputedRef<DerivationRecord | null>; report: ComputedRef<T | null>; problem: ComputedRef<string | null>; measuring: ComputedRef<boolean>
+export function useCheck<T>(
+  mesh: () => string | null | undefined,
+  check: () => Check | null,
+): {
+  derivation: ComputedRef<DerivationRecord | null>
+  report: ComputedRef<T | null>
+  problem: ComputedRef<string | null>
+  measuring: ComputedRef<boolean>
 } {
   const derivations = useDerivations()
   const current = ref<DerivationRecord | null>(null)
   const fault = ref<string | null>(null)
   let serial = 0
-  watch(() => JSON.stringify([mesh(), check()]), async () => {
-    const m = mesh(), c = check(), mine = ++serial
-    fault.value = null
-    if (!m || !c) { current.value = null; return }
-    try {
-      const d = await derivations.ask(m, c)
-      if (mine === serial) current.value = d
-    } catch (e) { if (mine === serial) { current.value = null; fault.value = e instanceof Error ? e.message : String(e) } }
-  }, { immediate: true })
+  watch(
+    () => JSON.stringify([mesh(), check()]),
+    async () => {
+      const m = mesh(),
+        c = check(),
+        mine = ++serial
+      fault.value = null
+      if (!m || !c) {
+        current.value = null
+        return
+      }
+      try {
+        const d = await derivations.ask(m, c)
+        if (mine === serial) current.value = d
+      } catch (e) {
+        if (mine === serial) {
+          current.value = null
+          fault.value = e instanceof Error ? e.message : String(e)
+        }
+      }
+    },
+    { immediate: true },
+  )
   return {
     derivation: computed(() => current.value),
     report: computed(() => (current.value?.status === 'done' ? (current.value.report as T) : null)),
-    problem: computed(() => fault.value ?? (current.value?.status === 'failed' ? (current.value.problem?.message ?? 'It failed.') : null)),
+    problem: computed(
+      () =>
+        fault.value ?? (current.value?.status === 'failed' ? (current.value.problem?.message ?? 'It failed.') : null),
+    ),
     measuring: computed(() => current.value?.status === 'waiting' || current.value?.status === 'running'),
   }
 }

@@ -1,13 +1,33 @@
 import { computed } from 'vue'
 import type { OperationRecord } from '../../contract/operations'
+import { duration } from '../shell/duration'
+import { useAssembly } from '../stores/assembly'
+import { useFindings } from '../stores/findings'
 import { usePiece } from '../stores/piece'
+import { usePlan } from '../stores/plan'
+import { useScheme } from '../stores/scheme'
 
-export type StageName = 'brief' | 'intake' | 'size' | 'core' | 'stand' | 'plates' | 'scheme' | 'plan'
-export interface Knot { name: StageName; title: string; state: 'done' | 'open' | 'stale' | 'waiting'; measure: string }
+export type StageName =
+  'brief' | 'intake' | 'combine' | 'pose' | 'size' | 'core' | 'stand' | 'plates' | 'scheme' | 'plan'
+export interface Knot {
+  name: StageName
+  title: string
+  state: 'done' | 'open' | 'stale' | 'waiting'
+  measure: string
+  /** findings that must be dealt with, and those to know */
+  settle: number
+  know: number
+}
+const SHAPING: readonly OperationRecord['kind'][] = ['base', 'place', 'join', 'fix']
+type Bare = Omit<Knot, 'settle' | 'know'>
 
 /** The piece's stages in working order, each with its state and the one measure that matters there. */
 export function useTrail() {
-  const store = usePiece()
+  const store = usePiece(),
+    found = useFindings(),
+    plan = usePlan(),
+    scheme = useScheme(),
+    assembly = useAssembly()
   const state = (...kinds: OperationRecord['kind'][]): Knot['state'] => {
     const steps = kinds.map((k) => store.step(k)).filter((s) => s !== null)
     if (steps.length === 0) return 'open'
@@ -16,25 +36,134 @@ export function useTrail() {
     return steps.every((s) => s.derivation?.status === 'done') ? 'done' : 'waiting'
   }
   const ml = (v: number): string => `${(v / 1000).toFixed(1)} ml`
-  return computed<{ length: string; knots: Knot[] }[]>(() => {
-    const p = store.piece, part = store.part
+  const bare = computed<{ length: string; knots: Bare[] }[]>(() => {
+    const p = store.piece,
+      part = store.part
     const size = store.report('scale')?.measures.size
-    const hollow = store.report('hollow')?.hollow, drill = store.report('drill')?.drill, support = store.report('support')?.support
+    const hollow = store.report('hollow')?.hollow,
+      drill = store.report('drill')?.drill,
+      support = store.report('support')?.support
     return [
-      { length: 'Model', knots: [
-        { name: 'brief', title: 'Brief', state: p?.brief ? 'done' : 'open', measure: p?.deadline ? `due ${new Date(`${p.deadline}T12:00`).toLocaleDateString(undefined, { day: 'numeric', month: 'short' })}` : '' },
-        { name: 'intake', title: 'Intake', state: part ? (store.step('repair') ? state('repair') : 'done') : 'open', measure: part ? `${p!.partList.length} ${p!.partList.length === 1 ? 'part' : 'parts'}${store.report('repair') ? ', repaired' : ''}` : 'drop a sculpt' },
-        { name: 'size', title: 'Size', state: state('scale'), measure: size ? `${size[2].toFixed(0)} mm tall` : part ? 'as it came' : '' },
-      ] },
-      { length: 'Print', knots: [
-        { name: 'core', title: 'Core', state: state('hollow', 'drill'), measure: hollow ? `${ml(hollow.volumeBefore - hollow.volumeAfter)} saved${drill ? `, ${drill.holes.length} holes` : ''}` : part ? 'solid' : '' },
-        { name: 'stand', title: 'Stand', state: state('orient', 'support'), measure: support ? `${support.tips.length} tips` : store.step('orient') ? 'turned' : '' },
-        { name: 'plates', title: 'Plates', state: 'open', measure: support ? `${support.height.toFixed(0)} mm to print` : '' },
-      ] },
-      { length: 'Bench', knots: [
-        { name: 'scheme', title: 'Scheme', state: 'open', measure: '' },
-        { name: 'plan', title: 'Bench plan', state: 'open', measure: '' },
-      ] },
+      {
+        length: 'Model',
+        knots: [
+          {
+            name: 'brief',
+            title: 'Brief',
+            state: p?.brief ? 'done' : 'open',
+            measure: p?.deadline
+              ? `due ${new Date(`${p.deadline}T12:00`).toLocaleDateString(undefined, { day: 'numeric', month: 'short' })}`
+              : '',
+          },
+          {
+            name: 'intake',
+            title: 'Intake',
+            state: part ? (store.step('repair') ? state('repair') : 'done') : 'open',
+            measure: part
+              ? `${p!.partList.length} ${p!.partList.length === 1 ? 'part' : 'parts'}${store.report('repair') ? ', repaired' : ''}`
+              : 'drop a sculpt',
+          },
+          { name: 'combine', title: 'Combine', ...combined() },
+          { name: 'pose', title: 'Pose', state: state('pose'), measure: posed() },
+          {
+            name: 'size',
+            title: 'Size',
+            state: state('scale'),
+            measure: size ? `${size[2].toFixed(0)} mm tall` : part ? 'as it came' : '',
+          },
+        ],
+      },
+      {
+        length: 'Print',
+        knots: [
+          {
+            name: 'core',
+            title: 'Core',
+            state: state('hollow', 'drill'),
+            measure: hollow
+              ? `${ml(hollow.volumeBefore - hollow.volumeAfter)} saved${drill ? `, ${drill.holes.length} holes` : ''}`
+              : part
+                ? 'solid'
+                : '',
+          },
+          {
+            name: 'stand',
+            title: 'Stand',
+            state: state('orient', 'support'),
+            measure: support ? `${support.tips.length} tips` : store.step('orient') ? 'turned' : '',
+          },
+          { name: 'plates', title: 'Plates', ...plates() },
+        ],
+      },
+      {
+        length: 'Bench',
+        knots: [
+          { name: 'scheme', title: 'Scheme', ...painted() },
+          { name: 'plan', title: 'Bench plan', ...planned() },
+        ],
+      },
     ]
   })
+  function posed(): string {
+    const op = store.step('pose')?.op
+    if (op?.kind !== 'pose') return store.part ? 'as it came' : ''
+    const n = op.joints.filter((j) => Math.abs(j.turn[3]) < 0.99999).length
+    return `${n} ${n === 1 ? 'joint' : 'joints'} turned`
+  }
+  function combined(): Pick<Knot, 'state' | 'measure'> {
+    const tip = assembly.balance?.weakest.angle
+    const shaped = store.piece?.partList.some((x) => x.steps.some((s) => SHAPING.includes(s.op.kind))) ?? false
+    return {
+      state: assembly.measuring && assembly.several ? 'waiting' : shaped || assembly.several ? 'done' : 'open',
+      measure: tip === undefined ? '' : tip < 0 ? 'falls over' : `bears ${tip.toFixed(0)}°`,
+    }
+  }
+  function plates(): Pick<Knot, 'state' | 'measure'> {
+    const r = found.sliceReport
+    if (r) return { state: 'done', measure: `${duration(r.seconds)}, ${r.resinMl.toFixed(0)} ml` }
+    const support = store.report('support')?.support
+    const status = found.sliced?.status
+    return {
+      state: status === 'waiting' || status === 'running' ? 'waiting' : status === 'failed' ? 'stale' : 'open',
+      measure: support ? `${support.height.toFixed(0)} mm to print` : '',
+    }
+  }
+  function painted(): Pick<Knot, 'state' | 'measure'> {
+    const s = scheme.scheme
+    if (!s || s.coats.length === 0) return { state: 'open', measure: '' }
+    const bare = s.regions.filter((r) => !s.coats.some((c) => c.regionId === r.id)).length
+    return {
+      state: bare > 0 ? 'open' : 'done',
+      measure:
+        bare > 0 ? `${bare} of ${s.regions.length} bare` : `${s.regions.length} regions, ${s.coats.length} coats`,
+    }
+  }
+  function planned(): Pick<Knot, 'state' | 'measure'> {
+    const steps = plan.plan?.steps ?? []
+    if (steps.length === 0) return { state: 'open', measure: '' }
+    const done = steps.filter((s) => s.doneAt).length
+    const until = Math.max(0, ...steps.map((s) => (s.timerUntil ? new Date(s.timerUntil).getTime() : 0)))
+    if (until > plan.now)
+      return {
+        state: 'waiting',
+        measure: `waits until ${new Date(until).toLocaleTimeString(undefined, { hour: 'numeric', minute: '2-digit' })}`,
+      }
+    return { state: done === steps.length ? 'done' : 'open', measure: `${done} of ${steps.length} done` }
+  }
+  return computed<{ length: string; knots: Knot[] }[]>(() =>
+    bare.value.map((l) => ({
+      ...l,
+      knots: l.knots.map((k) => {
+        const list = found.byStage[k.name]
+        const settle = list.filter((f) => f.level === 'settle').length
+        return {
+          ...k,
+          // What must be settled keeps a stage from being done.
+          state: k.state === 'done' && settle > 0 ? 'stale' : k.state,
+          settle,
+          know: list.filter((f) => f.level === 'know').length,
+        }
+      }),
+    })),
+  )
 }

@@ -1,21 +1,56 @@
 <template>
   <article class="guide scroll">
     <h1 class="mb-3">Guide</h1>
-    <p>A piece goes along its thread, top to bottom. Every stage opens with what was measured. <b>Settle</b> what must be dealt with before you go on; <b>know</b> the rest. Press a large number to see how it is known; “Show me” turns the sculpt to the place.</p>
+    <p>
+      A piece goes along its thread, top to bottom. Every stage opens with what was measured. <b>Settle</b> what must be
+      dealt with before you go on; <b>know</b> the rest. Press a large number to see how it is known; “Show me” turns
+      the sculpt to the place.
+    </p>
     <h2>Model</h2>
-    <p><b>Intake</b>: drop STL or OBJ files anywhere on the piece. Holes, flipped faces, crumbs, crossings and thin spots are counted and shown. Repair welds, orients, fills and drops; the file itself stays as it came. <b>Size</b>: type a height, a factor or a ratio; sums like <kbd>180/6</kbd> work.</p>
+    <p>
+      <b>Intake</b>: drop sculpts or scans anywhere on the piece. Holes, flipped faces, crumbs, crossings and thin spots
+      are counted and shown. Light repair welds, orients, fills and drops; rebuilding makes one skin of overlapping or
+      torn bodies; the file itself stays as it came. Of a scan the floor is cut away, a surface is made, and two places
+      with a known distance give it its true size. <b>Combine</b>: put parts where they belong by hand, by number or
+      face to face; join them, or keep them apart with keys, pins, balls or magnets; see where they overlap or gape
+      before anything is printed, and how far the whole can be tipped. <b>Pose</b>: press joints onto the sculpt and
+      turn them; the skin follows and its volume is kept. <b>Size</b>: type a height, a factor or a ratio; sums like
+      <kbd>180/6</kbd> work; cut what is too large, with keys in both halves.
+    </p>
     <h2>Print</h2>
-    <p><b>Core</b>: a wall is kept everywhere and measured afterwards. Every cavity needs two holes, one low as it hangs, one for air. <b>Stand</b>: find the best way up, lay a face down, or tip it by hand; then grow supports. Your own additions and removals stay when supports are grown again. <b>Plates</b>: every layer as the printer shows it, hours, resin and money; download the layers, or the body with its supports.</p>
+    <p>
+      <b>Core</b>: a wall is kept everywhere and measured afterwards. Every cavity needs two holes, one low as it hangs,
+      one for air. <b>Stand</b>: find the best way up, lay a face down, or tip it by hand; then grow supports. Your own
+      additions and removals stay when supports are grown again. <b>Plates</b>: every layer as the printer shows it,
+      hours, resin and money; download the layers, or the body with its supports.
+    </p>
     <h2>Bench</h2>
-    <p><b>Scheme</b>: name regions, brush them on, stack coats. The sculpt shows what the optics of your paints do over what lies below; where a wash pools and a dry brush catches is read from the sculpt’s own recesses and ridges, how strongly is judgement. Recipes are in whole drops, with an honest ΔE00: under 2 a touch-up goes unseen. <b>Bench plan</b>: steps made from the piece, laid on your bench hours; <b>bench mode</b> shows one at a time, large.</p>
+    <p>
+      <b>Scheme</b>: name regions, brush them on, stack coats. The sculpt shows what the optics of your paints do over
+      what lies below; where a wash pools and a dry brush catches is read from the sculpt’s own recesses and ridges, how
+      strongly is judgement. Recipes are in whole drops, with an honest ΔE00: under 2 a touch-up goes unseen.
+      <b>Bench plan</b>: steps made from the piece, laid on your bench hours; <b>bench mode</b> shows one at a time,
+      large.
+    </p>
     <h2>Nothing is lost</h2>
-    <p>Operations are a list: undo with <kbd>u</kbd>, redo with <kbd>U</kbd>. Changing an early one computes the later ones again. Long work goes on when you close the page. Files and measures are kept in the folder <code>.undercut</code> beside the program.</p>
+    <p>
+      Operations are a list: undo with <kbd>u</kbd>, redo with <kbd>U</kbd>. Changing an early one computes the later
+      ones again. Long work goes on when you close the page. Files and measures are kept in the folder
+      <code>.undercut</code> beside the program.
+    </p>
     <p class="soft">Cautions are short and defer to the safety data sheet of the product and to local rules.</p>
   </article>
 </template>
 
 <style scoped>
-.guide { height: 100%; padding: 18px 28px; }
-.guide p { max-width: 74ch; }
-h2 { margin: 18px 0 4px; }
+.guide {
+  height: 100%;
+  padding: 18px 28px;
+}
+.guide p {
+  max-width: 74ch;
+}
+h2 {
+  margin: 18px 0 4px;
+}
 </style>

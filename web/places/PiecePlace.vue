@@ -6,19 +6,29 @@ import Turntable from '../viewport/Turntable.vue'
 import { useViewport } from '../viewport/useViewport'
 import { usePiece } from '../stores/piece'
 
-const route = useRoute(), router = useRouter()
-const store = usePiece(), viewport = useViewport()
+const route = useRoute(),
+  router = useRouter()
+const store = usePiece(),
+  viewport = useViewport()
 const id = computed(() => String(route.params.id))
 const missing = ref('')
 const dropping = ref(false)
 const refused = ref<string[]>([])
-watch(id, async (v) => {
-  missing.value = ''
-  viewport.mesh = null
-  viewport.clear()
-  try { await store.open(v) } catch (e) { missing.value = e instanceof Error ? e.message : String(e) }
-}, { immediate: true })
-const STAGES = ['brief', 'intake', 'size', 'core', 'stand', 'plates', 'scheme', 'plan'] as const
+watch(
+  id,
+  async (v) => {
+    missing.value = ''
+    viewport.mesh = null
+    viewport.clear()
+    try {
+      await store.open(v)
+    } catch (e) {
+      missing.value = e instanceof Error ? e.message : String(e)
+    }
+  },
+  { immediate: true },
+)
+const STAGES = ['brief', 'intake', 'combine', 'pose', 'size', 'core', 'stand', 'plates', 'scheme', 'plan'] as const
 const flat = computed(() => ['brief', 'plates', 'plan'].includes(String(route.name)))
 
 async function drop(e: DragEvent): Promise<void> {
@@ -29,52 +39,144 @@ async function drop(e: DragEvent): Promise<void> {
   await router.push(`/pieces/${id.value}/intake`)
 }
 function keys(e: KeyboardEvent): void {
-  if ((e.target instanceof HTMLElement && e.target.closest('input, textarea, select')) || e.ctrlKey || e.metaKey || e.altKey) return
-  const n = Number(e.key)
+  if (
+    (e.target instanceof HTMLElement && e.target.closest('input, textarea, select')) ||
+    e.ctrlKey ||
+    e.metaKey ||
+    e.altKey
+  )
+    return
+  const n = e.key === '0' ? 10 : Number(e.key)
   if (n >= 1 && n <= STAGES.length) void router.push(`/pieces/${id.value}/${STAGES[n - 1]!}`)
   if (e.key === 'u') void store.undo()
   if (e.key === 'U') void store.redo()
   if (e.key === 'b') void router.push(`/pieces/${id.value}/bench`)
 }
 onMounted(() => window.addEventListener('keydown', keys))
-onBeforeUnmount(() => { window.removeEventListener('keydown', keys); viewport.mesh = null })
+onBeforeUnmount(() => {
+  window.removeEventListener('keydown', keys)
+  viewport.mesh = null
+})
 </script>
 
 <template>
-  <div v-if="missing" class="p-5"><p role="alert">{{ missing }}</p><RouterLink to="/pieces">Back to the pieces</RouterLink></div>
+  <div v-if="missing" class="p-5">
+    <p role="alert">{{ missing }}</p>
+    <RouterLink to="/pieces">Back to the pieces</RouterLink>
+  </div>
   <div v-else class="frame" @dragenter.prevent="dropping = true" @dragover.prevent @drop.prevent="drop">
     <Thread :piece-id="id" />
     <div class="middle">
       <Turntable v-show="!flat" />
       <div id="middle" class="over" :class="{ flat }" />
-      <div v-if="dropping" class="drop" @dragleave="dropping = false">Drop STL or OBJ files here</div>
+      <div v-if="dropping" class="drop" @dragleave="dropping = false">Drop sculpts or scans here</div>
     </div>
     <aside class="side scroll">
       <div class="title-row">
         <h1 class="text-truncate" :title="store.piece?.name">{{ store.piece?.name ?? '…' }}</h1>
         <span class="d-flex gap-1">
-          <button class="btn btn-sm btn-quiet" :disabled="store.history.length === 0" title="Undo (u)" @click="store.undo()">Undo</button>
-          <button class="btn btn-sm btn-quiet" :disabled="store.undone.length === 0" title="Redo (shift u)" @click="store.redo()">Redo</button>
+          <button
+            class="btn btn-sm btn-quiet"
+            :disabled="store.history.length === 0"
+            title="Undo (u)"
+            @click="store.undo()"
+          >
+            Undo
+          </button>
+          <button
+            class="btn btn-sm btn-quiet"
+            :disabled="store.undone.length === 0"
+            title="Redo (shift u)"
+            @click="store.redo()"
+          >
+            Redo
+          </button>
         </span>
       </div>
       <div v-if="(store.piece?.partList.length ?? 0) > 1" class="parts">
-        <button v-for="(p, i) in store.piece!.partList" :key="p.id" class="btn btn-sm" :class="store.part?.id === p.id ? 'btn-primary' : 'btn-quiet'" @click="store.partIndex = i">{{ p.name }}</button>
+        <button
+          v-for="(p, i) in store.piece!.partList"
+          :key="p.id"
+          class="btn btn-sm"
+          :class="store.part?.id === p.id ? 'btn-primary' : 'btn-quiet'"
+          @click="store.partIndex = i"
+        >
+          {{ p.name }}
+        </button>
       </div>
-      <p v-for="r in refused" :key="r" class="refused" role="alert">{{ r }} <button class="btn btn-sm btn-quiet" @click="refused = refused.filter((x) => x !== r)">Close</button></p>
-      <p v-if="store.problem" class="refused" role="alert">{{ store.problem }} <button class="btn btn-sm btn-quiet" @click="store.problem = null">Close</button></p>
+      <p v-for="r in refused" :key="r" class="refused" role="alert">
+        {{ r }} <button class="btn btn-sm btn-quiet" @click="refused = refused.filter((x) => x !== r)">Close</button>
+      </p>
+      <p v-if="store.problem" class="refused stays" role="alert">
+        {{ store.problem }} <button class="btn btn-sm btn-quiet" @click="store.problem = null">Close</button>
+      </p>
       <RouterView v-if="store.piece" :key="`${id}-${String(route.name)}-${store.part?.id}`" />
     </aside>
   </div>
 </template>
 
 <style scoped>
-.frame { display: grid; grid-template-columns: 208px minmax(0, 1fr) 360px; height: 100%; }
-.middle { position: relative; min-width: 0; min-height: 0; }
-.over:not(.flat) { position: absolute; inset: auto 0 0 0; pointer-events: none; }
-.over.flat { height: 100%; overflow: auto; }
-.side { border-left: 1px solid var(--line); padding: 12px 16px 20px; background: var(--bs-body-bg); }
-.title-row { display: flex; justify-content: space-between; gap: 8px; align-items: center; margin-bottom: 10px; }
-.parts { display: flex; gap: 5px; flex-wrap: wrap; margin-bottom: 10px; }
-.drop { position: absolute; inset: 12px; border: 2px dashed var(--action); border-radius: 8px; background: #fdfaf4e6; display: grid; place-items: center; font-size: 1.2rem; z-index: 5; }
-.refused { background: #f4ddd6; border-left: 4px solid var(--settle); padding: 7px 10px; border-radius: 4px; }
+.frame {
+  display: grid;
+  grid-template-columns: 208px minmax(0, 1fr) 360px;
+  height: 100%;
+}
+.middle {
+  position: relative;
+  min-width: 0;
+  min-height: 0;
+}
+.over:not(.flat) {
+  position: absolute;
+  inset: 0;
+  display: flex;
+  flex-direction: column;
+  justify-content: flex-end;
+  pointer-events: none;
+}
+.over.flat {
+  height: 100%;
+  overflow: auto;
+}
+.side {
+  border-left: 1px solid var(--line);
+  padding: 12px 16px 20px;
+  background: var(--bs-body-bg);
+}
+.title-row {
+  display: flex;
+  justify-content: space-between;
+  gap: 8px;
+  align-items: center;
+  margin-bottom: 10px;
+}
+.parts {
+  display: flex;
+  gap: 5px;
+  flex-wrap: wrap;
+  margin-bottom: 10px;
+}
+.drop {
+  position: absolute;
+  inset: 12px;
+  border: 2px dashed var(--action);
+  border-radius: 8px;
+  background: #fdfaf4e6;
+  display: grid;
+  place-items: center;
+  font-size: 1.2rem;
+  z-index: 5;
+}
+/* Stays in sight however far the side is scrolled: it answers what was just pressed. */
+.stays {
+  position: sticky;
+  top: 0;
+  z-index: 3;
+}
+.refused {
+  background: #f4ddd6;
+  border-left: 4px solid var(--settle);
+  padding: 7px 10px;
+  border-radius: 4px;
+}
 </style>

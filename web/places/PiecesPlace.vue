@@ -9,22 +9,44 @@ import SculptThumb from '../viewport/SculptThumb.vue'
 
 type Summary = z.infer<typeof pieceSummary>
 const pieces = ref<Summary[] | null>(null)
-const fault = ref(''), name = ref(''), binned = ref<Summary | null>(null)
+const fault = ref(''),
+  name = ref(''),
+  binned = ref<Summary | null>(null)
 const router = useRouter()
-async function load(): Promise<void> {
-  try { pieces.value = await api(z.array(pieceSummary), 'GET', '/pieces'); fault.value = '' } catch (e) { fault.value = e instanceof Error ? e.message : String(e) }
-}
-const off = useChanges().listen((c) => { if (c.type === 'piece' || c.type === 'hello') void load() })
+const load = (): Promise<void> =>
+  guard(async () => {
+    pieces.value = await api(z.array(pieceSummary), 'GET', '/pieces')
+  })
+const off = useChanges().listen((c) => {
+  if (c.type === 'piece' || c.type === 'hello') void load()
+})
 onMounted(load)
 onBeforeUnmount(off)
-async function create(): Promise<void> {
+async function guard(work: () => Promise<unknown>): Promise<void> {
   try {
+    await work()
+    fault.value = ''
+  } catch (e) {
+    fault.value = e instanceof Error ? e.message : String(e)
+  }
+}
+const create = (): Promise<void> =>
+  guard(async () => {
     const p = await api(pieceSchema, 'POST', '/pieces', { name: name.value })
     await router.push(`/pieces/${p.id}/intake`)
-  } catch (e) { fault.value = e instanceof Error ? e.message : String(e) }
-}
-async function bin(p: Summary): Promise<void> { await tell('DELETE', `/pieces/${p.id}`); binned.value = p; await load() }
-async function restore(): Promise<void> { if (binned.value) await tell('POST', `/pieces/${binned.value.id}/restore`); binned.value = null; await load() }
+  })
+const bin = (p: Summary): Promise<void> =>
+  guard(async () => {
+    await tell('DELETE', `/pieces/${p.id}`)
+    binned.value = p
+    await load()
+  })
+const restore = (): Promise<void> =>
+  guard(async () => {
+    if (binned.value) await tell('POST', `/pieces/${binned.value.id}/restore`)
+    binned.value = null
+    await load()
+  })
 const due = (p: Summary): string => {
   if (!p.deadline) return 'no deadline'
   const days = Math.ceil((new Date(`${p.deadline}T23:59`).getTime() - Date.now()) / 86_400_000)
@@ -37,23 +59,46 @@ const due = (p: Summary): string => {
     <div class="head">
       <h1>On the bench</h1>
       <form class="d-flex gap-2" @submit.prevent="create">
-        <input v-model="name" class="form-control form-control-sm" placeholder="Name of a new piece" aria-label="Name of a new piece" required maxlength="120">
+        <input
+          v-model="name"
+          class="form-control form-control-sm"
+          placeholder="Name of a new piece"
+          aria-label="Name of a new piece"
+          required
+          maxlength="120"
+        />
         <button class="btn btn-sm btn-primary text-nowrap">New piece</button>
       </form>
     </div>
     <p v-if="fault" role="alert" class="text-danger">{{ fault }}</p>
-    <p v-if="binned" class="sheet p-2 px-3">“{{ binned.name }}” is in the bin for 30 days. <button class="btn btn-sm btn-quiet" @click="restore">Take it back</button></p>
-    <p v-if="pieces?.length === 0" class="soft">Nothing here yet. Name a piece above, then drop a sculpt file onto it: Undercut measures it first.</p>
+    <p v-if="binned" class="sheet p-2 px-3">
+      “{{ binned.name }}” is in the bin for 30 days.
+      <button class="btn btn-sm btn-quiet" @click="restore">Take it back</button>
+    </p>
+    <p v-if="pieces?.length === 0" class="soft">
+      Nothing here yet. Name a piece above, then drop a sculpt file onto it: Undercut measures it first.
+    </p>
     <ul class="rows">
       <li v-for="p in pieces ?? []" :key="p.id" class="sheet row-piece">
-        <RouterLink :to="`/pieces/${p.id}/intake`" class="thumb" :aria-label="`Open ${p.name}`"><SculptThumb :mesh="p.thumbnailMesh" /></RouterLink>
+        <RouterLink :to="`/pieces/${p.id}/intake`" class="thumb" :aria-label="`Open ${p.name}`"
+          ><SculptThumb :mesh="p.thumbnailMesh"
+        /></RouterLink>
         <div class="about">
-          <h2><RouterLink :to="`/pieces/${p.id}/intake`">{{ p.name }}</RouterLink></h2>
+          <h2>
+            <RouterLink :to="`/pieces/${p.id}/intake`">{{ p.name }}</RouterLink>
+          </h2>
           <p class="soft m-0">{{ p.client || 'own piece' }}</p>
           <p class="brief">{{ p.brief }}</p>
         </div>
         <dl class="facts side">
-          <dt>when</dt><dd>{{ due(p) }}</dd><dt>finish</dt><dd>{{ p.finish }}</dd><dt>parts</dt><dd>{{ p.parts }}</dd><dt>bench steps done</dt><dd>{{ p.done }}</dd>
+          <dt>when</dt>
+          <dd>{{ due(p) }}</dd>
+          <dt>finish</dt>
+          <dd>{{ p.finish }}</dd>
+          <dt>parts</dt>
+          <dd>{{ p.parts }}</dd>
+          <dt>bench steps done</dt>
+          <dd>{{ p.done }}</dd>
         </dl>
         <button class="btn btn-sm btn-quiet" :aria-label="`Put ${p.name} in the bin`" @click="bin(p)">Bin</button>
       </li>
@@ -62,12 +107,55 @@ const due = (p: Summary): string => {
 </template>
 
 <style scoped>
-.place { height: 100%; padding: 18px 28px; }
-.head { display: flex; justify-content: space-between; align-items: center; margin-bottom: 14px; max-width: 1180px; }
-.rows { list-style: none; padding: 0; margin: 0; max-width: 1180px; display: grid; gap: 10px; }
-.row-piece { display: grid; grid-template-columns: 132px 1fr 220px auto; gap: 20px; align-items: center; padding: 0 16px 0 0; overflow: hidden; }
-.thumb { display: block; width: 132px; height: 144px; background: linear-gradient(#f9f4ea, #e6dccb); }
-.about { padding: 10px 0; min-width: 0; }
-.about h2 a { color: inherit; text-decoration: none; } .about h2 a:hover { text-decoration: underline; }
-.brief { margin: 6px 0 0; display: -webkit-box; -webkit-line-clamp: 3; -webkit-box-orient: vertical; overflow: hidden; }
+.place {
+  height: 100%;
+  padding: 18px 28px;
+}
+.head {
+  display: flex;
+  justify-content: space-between;
+  align-items: center;
+  margin-bottom: 14px;
+  max-width: 1180px;
+}
+.rows {
+  list-style: none;
+  padding: 0;
+  margin: 0;
+  max-width: 1180px;
+  display: grid;
+  gap: 10px;
+}
+.row-piece {
+  display: grid;
+  grid-template-columns: 132px 1fr 220px auto;
+  gap: 20px;
+  align-items: center;
+  padding: 0 16px 0 0;
+  overflow: hidden;
+}
+.thumb {
+  display: block;
+  width: 132px;
+  height: 144px;
+  background: linear-gradient(#f9f4ea, #e6dccb);
+}
+.about {
+  padding: 10px 0;
+  min-width: 0;
+}
+.about h2 a {
+  color: inherit;
+  text-decoration: none;
+}
+.about h2 a:hover {
+  text-decoration: underline;
+}
+.brief {
+  margin: 6px 0 0;
+  display: -webkit-box;
+  -webkit-line-clamp: 3;
+  -webkit-box-orient: vertical;
+  overflow: hidden;
+}
 </style>

@@ -6,11 +6,30 @@ import { useStock } from '../stores/stock'
 
 const stock = useStock()
 const fault = ref('')
-onMounted(() => stock.load().catch((e: unknown) => { fault.value = e instanceof Error ? e.message : String(e) }))
+onMounted(() =>
+  stock.load().catch((e: unknown) => {
+    fault.value = e instanceof Error ? e.message : String(e)
+  }),
+)
 const form = reactive({ name: '', hex: '#8a5a3a', opacity: 0.75, kind: 'acrylic' as const })
-async function guard(work: () => Promise<void>): Promise<void> { try { await work(); fault.value = '' } catch (e) { fault.value = e instanceof Error ? e.message : String(e) } }
-const add = (): Promise<void> => guard(async () => { await stock.add('paint', paintSchema.parse(form)); form.name = '' })
-const layer = (p: (typeof stock.printers)[number], v: string): Promise<void> => guard(async () => { const { id, version, ...data } = p; await stock.change('printer', id, version, { ...data, layerHeight: Number(v) }) })
+async function guard(work: () => Promise<void>): Promise<void> {
+  try {
+    await work()
+    fault.value = ''
+  } catch (e) {
+    fault.value = e instanceof Error ? e.message : String(e)
+  }
+}
+const add = (): Promise<void> =>
+  guard(async () => {
+    await stock.add('paint', paintSchema.parse(form))
+    form.name = ''
+  })
+const layer = (p: (typeof stock.printers)[number], v: string): Promise<void> =>
+  guard(async () => {
+    const { id, version, ...data } = p
+    await stock.change('printer', id, version, { ...data, layerHeight: Number(v) })
+  })
 </script>
 
 <template>
@@ -19,35 +38,148 @@ const layer = (p: (typeof stock.printers)[number], v: string): Promise<void> => 
     <p v-if="fault" role="alert" class="text-danger">{{ fault }}</p>
     <h2>Printers</h2>
     <table class="plain mb-4">
-      <thead><tr><th>Name</th><th class="num">Plate, mm</th><th class="num">Height, mm</th><th class="num">Pixels</th><th class="num">Pitch, µm</th><th class="num">Layer, mm</th><th class="num">s a layer, motion</th></tr></thead>
-      <tbody><tr v-for="p in stock.printers" :key="p.id"><td>{{ p.name }}</td><td class="num">{{ plateSize(p).map((v) => v.toFixed(0)).join(' × ') }}</td><td class="num">{{ p.height }}</td><td class="num">{{ p.pixelsX }} × {{ p.pixelsY }}</td><td class="num">{{ (p.pitchX * 1000).toFixed(1) }}</td>
-        <td class="num"><select class="form-select form-select-sm d-inline-block w-auto" :value="p.layerHeight" :aria-label="`Layer height of ${p.name}`" @change="layer(p, ($event.target as HTMLSelectElement).value)"><option v-for="h in [0.025, 0.03, 0.04, 0.05, 0.08, 0.1]" :key="h" :value="h">{{ h }}</option></select></td>
-        <td class="num">{{ (p.liftTime + p.retractTime + p.restTime).toFixed(1) }}</td></tr></tbody>
+      <thead>
+        <tr>
+          <th>Name</th>
+          <th class="num">Plate, mm</th>
+          <th class="num">Height, mm</th>
+          <th class="num">Pixels</th>
+          <th class="num">Pitch, µm</th>
+          <th class="num">Layer, mm</th>
+          <th class="num">s a layer, motion</th>
+        </tr>
+      </thead>
+      <tbody>
+        <tr v-for="p in stock.printers" :key="p.id">
+          <td>{{ p.name }}</td>
+          <td class="num">
+            {{
+              plateSize(p)
+                .map((v) => v.toFixed(0))
+                .join(' × ')
+            }}
+          </td>
+          <td class="num">{{ p.height }}</td>
+          <td class="num">{{ p.pixelsX }} × {{ p.pixelsY }}</td>
+          <td class="num">{{ (p.pitchX * 1000).toFixed(1) }}</td>
+          <td class="num">
+            <select
+              class="form-select form-select-sm d-inline-block w-auto"
+              :value="p.layerHeight"
+              :aria-label="`Layer height of ${p.name}`"
+              @change="layer(p, ($event.target as HTMLSelectElement).value)"
+            >
+              <option v-for="h in [0.025, 0.03, 0.04, 0.05, 0.08, 0.1]" :key="h" :value="h">{{ h }}</option>
+            </select>
+          </td>
+          <td class="num">{{ (p.liftTime + p.retractTime + p.restTime).toFixed(1) }}</td>
+        </tr>
+      </tbody>
     </table>
     <h2>Resins</h2>
     <table class="plain mb-4">
-      <thead><tr><th>Name</th><th class="num">Density, g/ml</th><th class="num">Price a litre</th><th class="num">Exposure, s</th><th class="num">First layers, s</th><th class="num">Peel, kPa</th><th class="num">Green strength, MPa</th></tr></thead>
-      <tbody><tr v-for="r in stock.resins" :key="r.id"><td>{{ r.name }}{{ r.clear ? ' (clear)' : '' }}</td><td class="num">{{ r.density }}</td><td class="num">{{ stock.money(r.pricePerLitre) }}</td><td class="num">{{ r.exposure }}</td><td class="num">{{ r.bottomExposure }}</td><td class="num">{{ (r.peelPressure / 1000).toFixed(1) }}</td><td class="num">{{ (r.greenStrength / 1e6).toFixed(1) }}</td></tr></tbody>
+      <thead>
+        <tr>
+          <th>Name</th>
+          <th class="num">Density, g/ml</th>
+          <th class="num">Price a litre</th>
+          <th class="num">Exposure, s</th>
+          <th class="num">First layers, s</th>
+          <th class="num">Peel, kPa</th>
+          <th class="num">Green strength, MPa</th>
+        </tr>
+      </thead>
+      <tbody>
+        <tr v-for="r in stock.resins" :key="r.id">
+          <td>{{ r.name }}{{ r.clear ? ' (clear)' : '' }}</td>
+          <td class="num">{{ r.density }}</td>
+          <td class="num">{{ stock.money(r.pricePerLitre) }}</td>
+          <td class="num">{{ r.exposure }}</td>
+          <td class="num">{{ r.bottomExposure }}</td>
+          <td class="num">{{ (r.peelPressure / 1000).toFixed(1) }}</td>
+          <td class="num">{{ (r.greenStrength / 1e6).toFixed(1) }}</td>
+        </tr>
+      </tbody>
     </table>
     <h2>Paints</h2>
     <form class="d-flex gap-2 my-2 align-items-end" @submit.prevent="add">
-      <label class="small">Name<input v-model="form.name" class="form-control form-control-sm" required maxlength="80"></label>
-      <label class="small">Colour where it hides<input v-model="form.hex" type="color" class="form-control form-control-sm form-control-color"></label>
-      <label class="small">Opacity of one coat<input v-model.number="form.opacity" type="number" min="0" max="1" step="0.01" class="form-control form-control-sm"></label>
-      <label class="small">Kind<select v-model="form.kind" class="form-select form-select-sm"><option v-for="k in ['acrylic', 'ink', 'wash', 'metallic', 'fluorescent', 'varnish']" :key="k">{{ k }}</option></select></label>
+      <label class="small"
+        >Name<input v-model="form.name" class="form-control form-control-sm" required maxlength="80"
+      /></label>
+      <label class="small"
+        >Colour where it hides<input
+          v-model="form.hex"
+          type="color"
+          class="form-control form-control-sm form-control-color"
+      /></label>
+      <label class="small"
+        >Opacity of one coat<input
+          v-model.number="form.opacity"
+          type="number"
+          min="0"
+          max="1"
+          step="0.01"
+          class="form-control form-control-sm"
+      /></label>
+      <label class="small"
+        >Kind<select v-model="form.kind" class="form-select form-select-sm">
+          <option v-for="k in ['acrylic', 'ink', 'wash', 'metallic', 'fluorescent', 'varnish']" :key="k">
+            {{ k }}
+          </option>
+        </select></label
+      >
       <button class="btn btn-sm btn-primary">Add paint</button>
     </form>
     <ul class="paints">
-      <li v-for="p in stock.paints" :key="p.id" class="sheet"><span class="chip" :style="{ background: p.hex }" /><span class="about"><b>{{ p.name }}</b><span class="soft small">{{ p.kind }}, hides {{ Math.round(p.opacity * 100) }} %, {{ p.level }} ml</span></span><button class="btn btn-sm btn-quiet" :aria-label="`Remove ${p.name}`" @click="guard(() => stock.remove('paint', p.id))">×</button></li>
+      <li v-for="p in stock.paints" :key="p.id" class="sheet">
+        <span class="chip" :style="{ background: p.hex }" /><span class="about"
+          ><b>{{ p.name }}</b
+          ><span class="soft small"
+            >{{ p.kind }}, hides {{ Math.round(p.opacity * 100) }} %, {{ p.level }} ml</span
+          ></span
+        ><button
+          class="btn btn-sm btn-quiet"
+          :aria-label="`Remove ${p.name}`"
+          @click="guard(() => stock.remove('paint', p.id))"
+        >
+          ×
+        </button>
+      </li>
     </ul>
   </div>
 </template>
 
 <style scoped>
-.place { height: 100%; padding: 18px 28px; }
-table { max-width: 1100px; }
-.paints { list-style: none; padding: 0; display: grid; grid-template-columns: repeat(auto-fill, minmax(255px, 1fr)); gap: 8px; }
-.paints li { display: flex; align-items: center; gap: 10px; padding-right: 8px; overflow: hidden; }
-.chip { width: 46px; height: 46px; flex: none; }
-.about { display: flex; flex-direction: column; flex: 1; line-height: 1.25; }
+.place {
+  height: 100%;
+  padding: 18px 28px;
+}
+table {
+  max-width: 1100px;
+}
+.paints {
+  list-style: none;
+  padding: 0;
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(255px, 1fr));
+  gap: 8px;
+}
+.paints li {
+  display: flex;
+  align-items: center;
+  gap: 10px;
+  padding-right: 8px;
+  overflow: hidden;
+}
+.chip {
+  width: 46px;
+  height: 46px;
+  flex: none;
+}
+.about {
+  display: flex;
+  flex-direction: column;
+  flex: 1;
+  line-height: 1.25;
+}
 </style>

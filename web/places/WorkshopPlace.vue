@@ -1,59 +1,146 @@
 <script setup lang="ts">
 import { ref, watch } from 'vue'
-import { workshop as schema, type Workshop } from '../../contract/pieces'
+import type { Workshop } from '../../contract/pieces'
 import { SCHOOLS, type School } from '../../core/plan/schools'
-import { api } from '../api'
 import { useStock } from '../stores/stock'
 import NumberField from '../shell/NumberField.vue'
+import ClearanceTable from './ClearanceTable.vue'
 
 const stock = useStock()
 const form = ref<Workshop | null>(null)
-const fault = ref(''), saved = ref(false)
-watch(() => stock.workshop, (w) => { form.value = w ? (JSON.parse(JSON.stringify(w)) as Workshop) : null }, { immediate: true })
+const fault = ref(''),
+  saved = ref(false)
+watch(
+  () => stock.workshop,
+  (w) => {
+    form.value = w ? (JSON.parse(JSON.stringify(w)) as Workshop) : null
+  },
+  { immediate: true },
+)
 const DAYS = ['Sunday', 'Monday', 'Tuesday', 'Wednesday', 'Thursday', 'Friday', 'Saturday']
 const text = (m: number): string => `${String(Math.floor(m / 60)).padStart(2, '0')}:${String(m % 60).padStart(2, '0')}`
-const minutes = (t: string): number => { const [h, m] = t.split(':').map(Number); return (h ?? 0) * 60 + (m ?? 0) }
+const minutes = (t: string): number => {
+  const [h, m] = t.split(':').map(Number)
+  return (h ?? 0) * 60 + (m ?? 0)
+}
 async function save(): Promise<void> {
   fault.value = ''
   saved.value = false
   const f = form.value!
   const backwards = f.benchHours.find((h) => h.to <= h.from)
-  if (backwards) { fault.value = `${DAYS[backwards.weekday]}: the bench closes before it opens.`; return }
-  try { stock.workshop = await api(schema, 'PUT', '/workshop', f); saved.value = true } catch (e) { fault.value = e instanceof Error ? e.message : String(e) }
+  if (backwards) {
+    fault.value = `${DAYS[backwards.weekday]}: the bench closes before it opens.`
+    return
+  }
+  try {
+    await stock.saveWorkshop(f)
+    saved.value = true
+  } catch (e) {
+    fault.value = e instanceof Error ? e.message : String(e)
+  }
 }
-const choose = (s: School, v: string): void => { (form.value!.schools as Record<string, string>)[s] = v }
+const choose = (s: School, v: string): void => {
+  ;(form.value!.schools as Record<string, string>)[s] = v
+}
 </script>
 
 <template>
   <form v-if="form" class="place scroll" @submit.prevent="save">
-    <div class="d-flex gap-3 align-items-center mb-3"><h1>Workshop</h1><button class="btn btn-sm btn-primary">Save</button><span v-if="saved" role="status" class="soft">Saved.</span><span v-if="fault" role="alert" class="text-danger">{{ fault }}</span></div>
+    <div class="d-flex gap-3 align-items-center mb-3">
+      <h1>Workshop</h1>
+      <button class="btn btn-sm btn-primary">Save</button><span v-if="saved" role="status" class="soft">Saved.</span
+      ><span v-if="fault" role="alert" class="text-danger">{{ fault }}</span>
+    </div>
     <div class="columns">
       <section>
         <h2 class="mb-2">Room and money</h2>
-        <label class="d-block mb-2">Name<input v-model="form.name" class="form-control form-control-sm" maxlength="120"></label>
-        <label class="d-block mb-2">Currency<input v-model="form.currency" class="form-control form-control-sm" pattern="[A-Z]{3}" maxlength="3"></label>
-        <NumberField v-model="form.temperature" label="Temperature" unit="°C" :min="-20" :max="50" source="yours; waits follow it" />
-        <NumberField v-model="form.humidity" label="Humidity" unit="%" :min="0" :max="100" source="yours; drying follows it" />
+        <label class="d-block mb-2"
+          >Name<input v-model="form.name" class="form-control form-control-sm" maxlength="120"
+        /></label>
+        <label class="d-block mb-2"
+          >Currency<input v-model="form.currency" class="form-control form-control-sm" pattern="[A-Z]{3}" maxlength="3"
+        /></label>
+        <NumberField
+          v-model="form.temperature"
+          label="Temperature"
+          unit="°C"
+          :min="-20"
+          :max="50"
+          source="yours; waits follow it"
+        />
+        <NumberField
+          v-model="form.humidity"
+          label="Humidity"
+          unit="%"
+          :min="0"
+          :max="100"
+          source="yours; drying follows it"
+        />
         <h2 class="mt-4 mb-2">Bench hours</h2>
         <div v-for="(h, i) in form.benchHours" :key="i" class="d-flex gap-2 mb-1 align-items-center">
-          <select v-model.number="h.weekday" class="form-select form-select-sm" aria-label="Day"><option v-for="(d, n) in DAYS" :key="d" :value="n">{{ d }}</option></select>
-          <input type="time" class="form-control form-control-sm" :value="text(h.from)" aria-label="From" @change="h.from = minutes(($event.target as HTMLInputElement).value)">
-          <input type="time" class="form-control form-control-sm" :value="text(h.to)" aria-label="To" @change="h.to = minutes(($event.target as HTMLInputElement).value)">
-          <button type="button" class="btn btn-sm btn-quiet" aria-label="Remove these hours" @click="form.benchHours.splice(i, 1)">×</button>
+          <select v-model.number="h.weekday" class="form-select form-select-sm" aria-label="Day">
+            <option v-for="(d, n) in DAYS" :key="d" :value="n">{{ d }}</option>
+          </select>
+          <input
+            type="time"
+            class="form-control form-control-sm"
+            :value="text(h.from)"
+            aria-label="From"
+            @change="h.from = minutes(($event.target as HTMLInputElement).value)"
+          />
+          <input
+            type="time"
+            class="form-control form-control-sm"
+            :value="text(h.to)"
+            aria-label="To"
+            @change="h.to = minutes(($event.target as HTMLInputElement).value)"
+          />
+          <button
+            type="button"
+            class="btn btn-sm btn-quiet"
+            aria-label="Remove these hours"
+            @click="form.benchHours.splice(i, 1)"
+          >
+            ×
+          </button>
         </div>
-        <button type="button" class="btn btn-sm btn-quiet" @click="form.benchHours.push({ weekday: 6, from: 600, to: 720 })">Add hours</button>
+        <button
+          type="button"
+          class="btn btn-sm btn-quiet"
+          @click="form.benchHours.push({ weekday: 6, from: 600, to: 720 })"
+        >
+          Add hours
+        </button>
       </section>
       <section>
         <h2 class="mb-2">House rules</h2>
-        <p class="soft">Where practitioners differ, choose how this workshop works. A piece may differ; every choice changes its plan.</p>
-        <label v-for="(s, key) in SCHOOLS" :key="key" class="d-block mb-2">{{ s.question }}
-          <select class="form-select form-select-sm" :value="form.schools[key]" @change="choose(key, ($event.target as HTMLSelectElement).value)"><option v-for="(words, v) in s.choices" :key="v" :value="v">{{ words }}</option></select></label>
+        <p class="soft">
+          Where practitioners differ, choose how this workshop works. A piece may differ; every choice changes its plan.
+        </p>
+        <label v-for="(s, key) in SCHOOLS" :key="key" class="d-block mb-2"
+          >{{ s.question }}
+          <select
+            class="form-select form-select-sm"
+            :value="form.schools[key]"
+            @change="choose(key, ($event.target as HTMLSelectElement).value)"
+          >
+            <option v-for="(words, v) in s.choices" :key="v" :value="v">{{ words }}</option>
+          </select></label
+        >
       </section>
+      <ClearanceTable v-model="form.clearances" />
     </div>
   </form>
 </template>
 
 <style scoped>
-.place { height: 100%; padding: 18px 28px; }
-.columns { display: grid; grid-template-columns: 420px 420px; gap: 56px; }
+.place {
+  height: 100%;
+  padding: 18px 28px;
+}
+.columns {
+  display: grid;
+  grid-template-columns: repeat(3, minmax(0, 370px));
+  gap: 44px;
+}
 </style>

@@ -4,8 +4,58 @@ import { useDerivations } from '../stores/derivations'
 
 const derivations = useDerivations()
 const WORDS: Record<string, string> = {
-  import: 'reading the file', health: 'checking the mesh', display: 'preparing the view', repair: 'repairing', scale: 'scaling', hollow: 'hollowing', drill: 'drilling', orient: 'standing it up',
-  support: 'growing supports', drainSites: 'looking for places to drill', orientations: 'trying ways up', thinness: 'feeling for thin spots', layers: 'reading the layers', slice: 'slicing', export: 'writing the file', surfaceMaps: 'mapping the surface',
+  import: 'reading the file',
+  health: 'checking the mesh',
+  display: 'preparing the view',
+  repair: 'repairing',
+  base: 'making the base',
+  trim: 'trimming',
+  surface: 'making a surface of the points',
+  rebuild: 'rebuilding the skin',
+  calibrate: 'calibrating',
+  smooth: 'smoothing',
+  simplify: 'taking faces off',
+  pose: 'bending the skin',
+  inward: 'finding the middle',
+  measures: 'measuring',
+  place: 'placing',
+  join: 'joining',
+  cut: 'cutting',
+  fix: 'setting keys and pins',
+  floor: 'looking for the floor',
+  scan: 'scanning',
+  fit: 'measuring the fit',
+  gapMap: 'mapping the gap',
+  difference: 'comparing',
+  balance: 'weighing',
+  keySites: 'looking for room for keys',
+  nameplate: 'lettering',
+  thicken: 'thickening',
+  channel: 'boring the channel',
+  bay: 'making the battery bay',
+  thicknessMap: 'mapping the thickness',
+  detail: 'weighing the detail',
+  detailMap: 'mapping the detail',
+  stretchMap: 'mapping the stretch',
+  axis: 'finding the axis',
+  skinLine: 'drawing the line taut',
+  cutPlanes: 'trying cuts',
+  lightRoute: 'looking for a way for the light',
+  rest: 'setting it down',
+  scale: 'scaling',
+  hollow: 'hollowing',
+  drill: 'drilling',
+  orient: 'standing it up',
+  support: 'growing supports',
+  drainSites: 'looking for places to drill',
+  ventSite: 'looking for a vent',
+  orientations: 'trying ways up',
+  trapped: 'draining it',
+  thinness: 'feeling for thin spots',
+  layers: 'reading the layers',
+  slice: 'slicing',
+  export: 'writing the file',
+  surfaceMaps: 'mapping the surface',
 }
 const jobs = computed(() => derivations.busy.filter((d) => d.kind !== 'display'))
 </script>
@@ -23,9 +73,35 @@ const jobs = computed(() => derivations.busy.filter((d) => d.kind !== 'display')
 </template>
 
 <style scoped>
-.strip { display: flex; gap: 22px; align-items: center; padding: 5px 16px; background: var(--paper-sunk); border-top: 1px solid var(--line); font-size: 0.88rem; }
-.job { display: flex; gap: 9px; align-items: center; }
-.bar { width: 110px; height: 6px; background: #fff8; border-radius: 3px; overflow: hidden; }
-.bar span { display: block; height: 100%; background: var(--action); transition: width 0.25s; }
-.percent { min-width: 3.2rem; white-space: nowrap; }
+.strip {
+  display: flex;
+  gap: 22px;
+  align-items: center;
+  padding: 5px 16px;
+  background: var(--paper-sunk);
+  border-top: 1px solid var(--line);
+  font-size: 0.88rem;
+}
+.job {
+  display: flex;
+  gap: 9px;
+  align-items: center;
+}
+.bar {
+  width: 110px;
+  height: 6px;
+  background: #fff8;
+  border-radius: 3px;
+  overflow: hidden;
+}
+.bar span {
+  display: block;
+  height: 100%;
+  background: var(--action);
+  transition: width 0.25s;
+}
+.percent {
+  min-width: 3.2rem;
+  white-space: nowrap;
+}
 </style>

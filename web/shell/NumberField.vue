@@ -2,15 +2,35 @@
 import { ref, watch } from 'vue'
 import { arithmetic } from './arithmetic'
 
-const props = withDefaults(defineProps<{ modelValue: number; label: string; unit?: string; step?: number; min?: number; max?: number; digits?: number; source?: string }>(), { unit: '', step: 1, min: -Infinity, max: Infinity, digits: 2, source: '' })
+const props = withDefaults(
+  defineProps<{
+    modelValue: number
+    label: string
+    unit?: string
+    step?: number
+    min?: number
+    max?: number
+    digits?: number
+    source?: string
+  }>(),
+  { unit: '', step: 1, min: -Infinity, max: Infinity, digits: 2, source: '' },
+)
 const emit = defineEmits<{ 'update:modelValue': [value: number] }>()
 const show = (v: number): string => String(Number(v.toFixed(props.digits)))
 const text = ref(show(props.modelValue))
 const wrong = ref('')
-watch(() => props.modelValue, (v) => { text.value = show(v) })
+watch(
+  () => props.modelValue,
+  (v) => {
+    text.value = show(v)
+  },
+)
 function settle(): void {
   const v = arithmetic(text.value)
-  if (v === null) { wrong.value = 'Type a number or a sum like 180/6.'; return }
+  if (v === null) {
+    wrong.value = 'Type a number or a sum like 180/6.'
+    return
+  }
   const bounded = Math.min(props.max, Math.max(props.min, v))
   wrong.value = bounded !== v ? `Between ${props.min} and ${props.max} ${props.unit}.` : ''
   text.value = show(bounded)
@@ -25,12 +45,22 @@ function nudge(n: number): void {
 
 <template>
   <label class="field">
-    <span class="name">{{ label }}<span v-if="source" class="source" :title="`Where this value comes from: ${source}`">{{ source }}</span></span>
+    <span class="name"
+      >{{ label
+      }}<span v-if="source" class="source" :title="`Where this value comes from: ${source}`">{{ source }}</span></span
+    >
     <span class="entry">
       <input
-        v-model="text" class="form-control form-control-sm num" inputmode="decimal" :aria-label="label" :aria-invalid="wrong !== ''"
-        @blur="settle" @keydown.enter.prevent="settle" @keydown.up.prevent="nudge($event.shiftKey ? 10 : 1)" @keydown.down.prevent="nudge($event.shiftKey ? -10 : -1)"
-      >
+        v-model="text"
+        class="form-control form-control-sm num"
+        inputmode="decimal"
+        :aria-label="label"
+        :aria-invalid="wrong !== ''"
+        @blur="settle"
+        @keydown.enter.prevent="settle"
+        @keydown.up.prevent="nudge($event.shiftKey ? 10 : 1)"
+        @keydown.down.prevent="nudge($event.shiftKey ? -10 : -1)"
+      />
       <span class="unit soft">{{ unit }}</span>
     </span>
     <span v-if="wrong" class="wrong">{{ wrong }}</span>
@@ -38,10 +68,35 @@ function nudge(n: number): void {
 </template>
 
 <style scoped>
-.field { display: grid; grid-template-columns: 1fr auto; align-items: center; gap: 2px 10px; margin-bottom: 5px; }
-.name { display: flex; flex-direction: column; line-height: 1.15; }
-.source { font-size: 0.76rem; color: var(--ink-soft); }
-.entry { display: grid; grid-template-columns: 82px 34px; gap: 6px; align-items: center; }
-.unit { font-size: 0.85rem; }
-.wrong { grid-column: 1 / -1; color: var(--settle); font-size: 0.82rem; text-align: right; }
+.field {
+  display: grid;
+  grid-template-columns: 1fr auto;
+  align-items: center;
+  gap: 2px 10px;
+  margin-bottom: 5px;
+}
+.name {
+  display: flex;
+  flex-direction: column;
+  line-height: 1.15;
+}
+.source {
+  font-size: 0.76rem;
+  color: var(--ink-soft);
+}
+.entry {
+  display: grid;
+  grid-template-columns: 82px 34px;
+  gap: 6px;
+  align-items: center;
+}
+.unit {
+  font-size: 0.85rem;
+}
+.wrong {
+  grid-column: 1 / -1;
+  color: var(--settle);
+  font-size: 0.82rem;
+  text-align: right;
+}
 </style>

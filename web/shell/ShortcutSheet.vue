@@ -4,8 +4,13 @@ const emit = defineEmits<{ close: [] }>()
 const close = ref<HTMLButtonElement | null>(null)
 onMounted(() => close.value?.focus())
 const KEYS = [
-  ['?', 'this sheet'], ['1 … 8', 'stages of the piece, in working order'], ['u', 'undo the last operation'], ['U', 'do it again'], ['b', 'bench mode'],
-  ['← →', 'turn the table (when the sculpt has focus)'], ['↑ ↓', 'step a number; with shift ten steps'],
+  ['?', 'this sheet'],
+  ['1 … 9, 0', 'stages of the piece, in working order'],
+  ['u', 'undo the last operation'],
+  ['U', 'do it again'],
+  ['b', 'bench mode'],
+  ['← →', 'turn the table (when the sculpt has focus)'],
+  ['↑ ↓', 'step a number; with shift ten steps'],
 ]
 </script>
 
@@ -13,12 +18,26 @@ const KEYS = [
   <div class="veil" role="dialog" aria-modal="true" aria-label="Shortcuts" @click.self="emit('close')">
     <div class="sheet p-4">
       <h2 class="mb-3">Shortcuts</h2>
-      <dl class="facts"><template v-for="[k, what] in KEYS" :key="k"><dt><kbd>{{ k }}</kbd></dt><dd class="text-start">{{ what }}</dd></template></dl>
+      <dl class="facts">
+        <template v-for="[k, what] in KEYS" :key="k"
+          ><dt>
+            <kbd>{{ k }}</kbd>
+          </dt>
+          <dd class="text-start">{{ what }}</dd></template
+        >
+      </dl>
       <button ref="close" class="btn btn-sm btn-primary mt-3" @click="emit('close')">Close</button>
     </div>
   </div>
 </template>
 
 <style scoped>
-.veil { position: fixed; inset: 0; background: #0006; display: grid; place-items: center; z-index: 50; }
+.veil {
+  position: fixed;
+  inset: 0;
+  background: #0006;
+  display: grid;
+  place-items: center;
+  z-index: 50;
+}
 </style>

@@ -9,12 +9,24 @@ export function arithmetic(text: string): number | null {
   }
   const product = (): number => {
     let v = factor()
-    while (s[at] === '*' || s[at] === '/' || s[at] === '×' || s[at] === ':') { const op = s[at++]; const f = factor(); v = op === '*' || op === '×' ? v * f : v / f }
+    while (s[at] === '*' || s[at] === '/' || s[at] === '×' || s[at] === ':') {
+      const op = s[at++]
+      const f = factor()
+      v = op === '*' || op === '×' ? v * f : v / f
+    }
     return v
   }
   const factor = (): number => {
-    if (s[at] === '-') { at++; return -factor() }
-    if (s[at] === '(') { at++; const v = sum(); if (s[at++] !== ')') return NaN; return v }
+    if (s[at] === '-') {
+      at++
+      return -factor()
+    }
+    if (s[at] === '(') {
+      at++
+      const v = sum()
+      if (s[at++] !== ')') return NaN
+      return v
+    }
     const m = /^\d*\.?\d+(e[-+]?\d+)?/i.exec(s.slice(at))
     if (!m) return NaN
     at += m[0].length

@@ -5,10 +5,24 @@ import { usePiece } from '../stores/piece'
 import { useStock } from '../stores/stock'
 import NumberField from '../shell/NumberField.vue'
 
-const store = usePiece(), stock = useStock()
+const store = usePiece(),
+  stock = useStock()
 const form = reactive({ name: '', client: '', brief: '', deadline: '' as string | null })
-watch(() => store.piece?.version, () => { const p = store.piece!; Object.assign(form, { name: p.name, client: p.client, brief: p.brief, deadline: p.deadline }) }, { immediate: true })
-const save = (fields: Parameters<typeof store.save>[0]): void => { void store.save(fields) }
+watch(
+  () => store.piece?.version,
+  () => {
+    const p = store.piece!
+    Object.assign(form, { name: p.name, client: p.client, brief: p.brief, deadline: p.deadline })
+  },
+  { immediate: true },
+)
+const save = (fields: Parameters<typeof store.save>[0]): void => {
+  void store.save(fields)
+}
+const houseRule = (s: School): string => {
+  const choices: Record<string, string> = SCHOOLS[s].choices
+  return stock.workshop ? `house rule: ${choices[stock.workshop.schools[s]]}` : 'house rule'
+}
 function school(s: School, v: string): void {
   const schools = { ...store.piece!.schools, [s]: v === '' ? undefined : v }
   save({ schools: JSON.parse(JSON.stringify(schools)) as typeof schools })
@@ -21,41 +35,133 @@ function school(s: School, v: string): void {
     <div class="page">
       <h2 class="mb-3">Brief</h2>
       <div class="grid">
-        <label>Name<input v-model="form.name" class="form-control" maxlength="120" required @change="save({ name: form.name })"></label>
-        <label>For whom<input v-model="form.client" class="form-control" maxlength="120" placeholder="own piece" @change="save({ client: form.client })"></label>
-        <label>Deadline<input v-model="form.deadline" type="date" class="form-control" @change="save({ deadline: form.deadline || null })"></label>
-        <label>Finish
-          <select class="form-select" :value="store.piece!.finish" @change="save({ finish: ($event.target as HTMLSelectElement).value as 'shelf' })">
-            <option value="shelf">shelf</option><option value="display">display</option><option value="exhibition">exhibition</option>
-          </select></label>
-        <label>Printer
-          <select class="form-select" :value="store.piece!.printerId ?? ''" @change="save({ printerId: ($event.target as HTMLSelectElement).value || null })">
-            <option value="">not chosen</option><option v-for="p in stock.printers" :key="p.id" :value="p.id">{{ p.name }}</option>
-          </select></label>
-        <label>Resin
-          <select class="form-select" :value="store.piece!.resinId ?? ''" @change="save({ resinId: ($event.target as HTMLSelectElement).value || null })">
-            <option value="">not chosen</option><option v-for="r in stock.resins" :key="r.id" :value="r.id">{{ r.name }}</option>
-          </select></label>
-        <label class="wide">What was agreed, what to ask before painting<textarea v-model="form.brief" class="form-control" rows="5" maxlength="10000" @change="save({ brief: form.brief })" /></label>
+        <label
+          >Name<input
+            v-model="form.name"
+            class="form-control"
+            maxlength="120"
+            required
+            @change="save({ name: form.name })"
+        /></label>
+        <label
+          >For whom<input
+            v-model="form.client"
+            class="form-control"
+            maxlength="120"
+            placeholder="own piece"
+            @change="save({ client: form.client })"
+        /></label>
+        <label
+          >What for
+          <select
+            class="form-select"
+            :value="store.piece!.purpose"
+            @change="save({ purpose: ($event.target as HTMLSelectElement).value as 'keep' })"
+          >
+            <option value="keep">to keep</option>
+            <option value="sell">to sell</option>
+            <option value="commission">commission</option>
+          </select></label
+        >
+        <label
+          >Deadline<input
+            v-model="form.deadline"
+            type="date"
+            class="form-control"
+            @change="save({ deadline: form.deadline || null })"
+        /></label>
+        <label
+          >Finish
+          <select
+            class="form-select"
+            :value="store.piece!.finish"
+            @change="save({ finish: ($event.target as HTMLSelectElement).value as 'shelf' })"
+          >
+            <option value="shelf">shelf</option>
+            <option value="display">display</option>
+            <option value="exhibition">exhibition</option>
+          </select></label
+        >
+        <label
+          >Printer
+          <select
+            class="form-select"
+            :value="store.piece!.printerId ?? ''"
+            @change="save({ printerId: ($event.target as HTMLSelectElement).value || null })"
+          >
+            <option value="">not chosen</option>
+            <option v-for="p in stock.printers" :key="p.id" :value="p.id">{{ p.name }}</option>
+          </select></label
+        >
+        <label
+          >Resin
+          <select
+            class="form-select"
+            :value="store.piece!.resinId ?? ''"
+            @change="save({ resinId: ($event.target as HTMLSelectElement).value || null })"
+          >
+            <option value="">not chosen</option>
+            <option v-for="r in stock.resins" :key="r.id" :value="r.id">{{ r.name }}</option>
+          </select></label
+        >
+        <label class="wide"
+          >What was agreed, what to ask before painting<textarea
+            v-model="form.brief"
+            class="form-control"
+            rows="5"
+            maxlength="10000"
+            @change="save({ brief: form.brief })"
+          />
+        </label>
       </div>
     </div>
   </Teleport>
-  <NumberField :model-value="store.piece!.subjectStature" label="Stature of the subject" unit="mm" :step="10" :min="1" :max="100000" :digits="0" source="for ratios" @update:model-value="save({ subjectStature: $event })" />
+  <NumberField
+    :model-value="store.piece!.subjectStature"
+    label="Stature of the subject"
+    unit="mm"
+    :step="10"
+    :min="1"
+    :max="100000"
+    :digits="0"
+    source="for ratios"
+    @update:model-value="save({ subjectStature: $event })"
+  />
   <h2 class="mt-4 mb-2">How you work</h2>
   <p class="soft small">House rule of the workshop unless this piece differs. Each choice changes the bench plan.</p>
   <label v-for="(s, key) in SCHOOLS" :key="key" class="choice">
     <span>{{ s.question }}</span>
-    <select class="form-select form-select-sm" :value="store.piece!.schools[key] ?? ''" @change="school(key, ($event.target as HTMLSelectElement).value)">
-      <option value="">house rule{{ stock.workshop ? `: ${(s.choices as Record<string, string>)[stock.workshop.schools[key]]}` : '' }}</option>
+    <select
+      class="form-select form-select-sm"
+      :value="store.piece!.schools[key] ?? ''"
+      @change="school(key, ($event.target as HTMLSelectElement).value)"
+    >
+      <option value="">{{ houseRule(key) }}</option>
       <option v-for="(words, v) in s.choices" :key="v" :value="v">{{ words }}</option>
     </select>
   </label>
 </template>
 
 <style scoped>
-.page { padding: 20px 28px; max-width: 780px; }
-.grid { display: grid; grid-template-columns: 1fr 1fr; gap: 12px 18px; }
-.grid label { font-size: 0.88rem; color: var(--ink-soft); }
-.wide { grid-column: 1 / -1; }
-.choice { display: block; margin-bottom: 8px; font-size: 0.88rem; }
+.page {
+  padding: 20px 28px;
+  max-width: 780px;
+}
+.grid {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 12px 18px;
+}
+.grid label {
+  font-size: 0.88rem;
+  color: var(--ink-soft);
+}
+.wide {
+  grid-column: 1 / -1;
+}
+.choice {
+  display: block;
+  margin-bottom: 8px;
+  font-size: 0.88rem;
+}
 </style>

@@ -1,28 +1,36 @@
 <script setup lang="ts">
 import { computed, ref, watchEffect } from 'vue'
-import type { Health } from '../../core/mesh/health'
-import { openMesh } from '../../core/findings/openMesh'
-import { tooThin, SURVIVES } from '../../core/findings/tooThin'
-import type { Finding } from '../../core/findings/finding'
-import type { Thinness } from '../../core/fit/thinness'
+import { SCULPT_ENDINGS } from '../../core/formats/endings'
 import { tell } from '../api'
-import { useCheck } from '../composables/useCheck'
 import FindingList from '../shell/FindingList.vue'
+import StepList from '../shell/StepList.vue'
+import { useFindings } from '../stores/findings'
+import type { SculptRecord } from '../../contract/sculpts'
 import { usePiece } from '../stores/piece'
+import { useSculpts } from '../stores/sculpts'
 import { useViewport } from '../viewport/useViewport'
+import SculptPicker from '../shell/SculptPicker.vue'
+import CalibratePanel from './intake/CalibratePanel.vue'
+import RepairPanel from './intake/RepairPanel.vue'
+import ScanPanel from './intake/ScanPanel.vue'
+import ScannerPanel from './intake/ScannerPanel.vue'
+import TidyPanel from './intake/TidyPanel.vue'
 
-const store = usePiece(), viewport = useViewport()
-const mesh = computed(() => store.meshAfter('repair') ?? store.part?.sculptMesh ?? null)
-const health = useCheck<Health>(() => mesh.value, () => ({ kind: 'health' }))
-const thin = useCheck<Thinness>(() => (health.report.value ? mesh.value : null), () => ({ kind: 'thinness', limit: SURVIVES }))
-const repaired = computed(() => store.report('repair')?.repair ?? null)
-const findings = computed<Finding[]>(() => [...(health.report.value ? openMesh(health.report.value) : []), ...(thin.report.value ? tooThin(thin.report.value) : [])])
+const store = usePiece(),
+  found = useFindings(),
+  viewport = useViewport()
+const sculpts = useSculpts()
+const findings = computed(() => found.byStage.intake)
 const picker = ref<HTMLInputElement | null>(null)
+const scanPanel = ref<InstanceType<typeof ScanPanel> | null>(null)
 const refused = ref<string[]>([])
 viewport.clear()
 watchEffect(() => {
-  viewport.mesh = mesh.value
-  viewport.markers = findings.value.flatMap((f) => f.places.map((point) => ({ point, kind: f.level })))
+  viewport.mesh = found.taken
+})
+watchEffect(() => {
+  if (viewport.mode === 'look')
+    viewport.markers = findings.value.flatMap((f) => f.places.map((point) => ({ point, kind: f.level })))
 })
 async function choose(e: Event): Promise<void> {
   const input = e.target as HTMLInputElement
@@ -32,49 +40,123 @@ async function choose(e: Event): Promise<void> {
 function act(name: string): void {
   if (name === 'repair') void store.apply({ kind: 'repair' })
   if (name.startsWith('scale:')) void store.apply({ kind: 'scale', factor: Number(name.slice(6)) })
+  if (name === 'newest') {
+    const s = sculpts.byId(store.part?.sculptId)
+    const newest = s && sculpts.editions(s.family)[0]
+    if (newest) void store.arrange({ swap: [{ id: store.part!.id, sculpt: newest.id }] })
+  }
+  if (name === 'surface') void scanPanel.value?.make()
+  const { floor } = found
+  if (name === 'floor' && floor) {
+    const up = Math.max(4 * floor.scatter, 1e-6)
+    const point = floor.point.map((v, k) => v + up * floor.normal[k]!) as [number, number, number]
+    void store.tryOut({ kind: 'trim', planes: [{ point, normal: floor.normal }] })
+  }
 }
-const h = computed(() => health.report.value)
-const changes = computed(() => repaired.value ? ([['corners welded', repaired.value.welded], ['faces without area', repaired.value.degenerate], ['doubled faces', repaired.value.duplicate], ['faces at knots removed', repaired.value.nonManifoldFaces], ['faces turned', repaired.value.turned], ['crumbs dropped', repaired.value.crumbs], ['holes filled', repaired.value.holesFilled], ['faces added in patches', repaired.value.patchFaces]] as const).filter(([, n]) => n > 0) : [])
+const shelf = ref(false)
+async function take(s: SculptRecord): Promise<void> {
+  const made = await store.arrange({ create: [{ name: s.name, from: null, sculpt: s.id, operations: [] }] })
+  if (made)
+    store.partIndex = Math.max(
+      0,
+      store.piece!.partList.findIndex((p) => p.id === made[0]),
+    )
+}
+const h = computed(() => found.health)
+const isScan = computed(() => (h.value?.points ?? 0) > 0 || store.step('surface') !== null)
+const notices = computed(() =>
+  (store.piece?.intakes ?? []).flatMap((i) => i.passedOver.map((sentence) => ({ id: i.id, sentence }))),
+)
 </script>
 
 <template>
   <template v-if="store.part">
-    <FindingList :findings="findings" :measuring="health.measuring.value || !h" checked="Closed, oriented, no crossing faces, no crumbs, a plausible size, nothing thinner than 0.6 mm." :acts="store.step('repair') ? ['scale'] : ['repair', 'scale']" @show="viewport.show" @act="act" />
-    <p v-if="health.problem.value" role="alert" class="text-danger">{{ health.problem.value }}</p>
-    <section v-if="changes.length > 0" class="sheet p-3 mb-3">
-      <h3>Repaired</h3>
-      <dl class="facts mt-1"><template v-for="[what, n] in changes" :key="what"><dt>{{ what }}</dt><dd>{{ n.toLocaleString() }}</dd></template></dl>
-      <button class="btn btn-sm btn-quiet mt-2" @click="store.remove('repair')">Take the repair back</button>
-    </section>
-    <section v-if="h" class="sheet p-3 mb-3">
-      <h3 class="mb-1">{{ store.part.fileName }}</h3>
+    <FindingList
+      :findings="findings"
+      :measuring="!h && !found.healthProblem"
+      checked="Closed, oriented, no crossing faces, no crumbs, a plausible size."
+      :acts="['surface', 'floor', 'scale', 'newest', ...(store.step('repair') ? [] : ['repair'])]"
+      @show="viewport.show"
+      @act="act"
+    />
+    <p v-if="found.healthProblem" role="alert" class="text-danger">{{ found.healthProblem }}</p>
+    <section v-if="h && h.points === 0" class="sheet p-3 mb-3">
+      <h3 class="mb-1">{{ store.part.fileName || store.part.name }}</h3>
       <dl class="facts">
-        <dt>size</dt><dd>{{ h.size.map((s) => s.toFixed(1)).join(' × ') }} mm</dd>
-        <dt>volume</dt><dd>{{ (h.volume / 1000).toFixed(1) }} ml</dd>
-        <dt>skin</dt><dd>{{ (h.area / 100).toFixed(0) }} cm²</dd>
-        <dt>faces</dt><dd>{{ h.faces.toLocaleString() }}</dd>
-        <dt>shells</dt><dd>{{ h.shells }}</dd>
-        <dt>open edges</dt><dd>{{ h.openEdges.count.toLocaleString() }}</dd>
-        <template v-if="thin.report.value"><dt>thinnest spot</dt><dd>{{ thin.report.value.thinnest.toFixed(2) }} mm</dd></template>
+        <dt>size</dt>
+        <dd>{{ h.size.map((s) => s.toFixed(1)).join(' × ') }} mm</dd>
+        <dt>volume</dt>
+        <dd>{{ (h.volume / 1000).toFixed(1) }} ml</dd>
+        <dt>skin</dt>
+        <dd>{{ (h.area / 100).toFixed(0) }} cm²</dd>
+        <dt>faces</dt>
+        <dd>{{ h.faces.toLocaleString() }}</dd>
+        <dt>shells</dt>
+        <dd>{{ h.shells }}</dd>
+        <dt>open edges</dt>
+        <dd>{{ h.openEdges.count.toLocaleString() }}</dd>
       </dl>
     </section>
+    <ScanPanel v-if="isScan" ref="scanPanel" />
+    <CalibratePanel v-if="isScan" />
+    <RepairPanel v-if="h && h.points === 0" />
+    <TidyPanel v-if="h" />
+    <StepList :kinds="['trim', 'surface', 'rebuild', 'repair', 'calibrate', 'smooth', 'simplify']" />
+    <ScannerPanel v-if="h && h.points === 0" />
   </template>
   <section v-else class="mb-3">
     <h2>Drop a sculpt</h2>
-    <p class="soft">STL or OBJ, several at once, anywhere on this page. Each is checked and measured before anything else happens to it.</p>
+    <p class="soft">
+      STL, OBJ, PLY, 3MF, GLB or OFF, or a ZIP of them, several at once, anywhere on this page. Each is checked and
+      measured before anything else happens to it.
+    </p>
   </section>
   <ul class="list-unstyled">
-    <li v-for="i in store.piece!.intakes.filter((x) => x.status !== 'done')" :key="i.id" class="intake" :class="i.status">
+    <li
+      v-for="i in store.piece!.intakes.filter((x) => x.status !== 'done')"
+      :key="i.id"
+      class="intake"
+      :class="i.status"
+    >
       <span v-if="i.status === 'waiting'">{{ i.fileName }} is being read …</span>
-      <template v-else><span role="alert">{{ i.problem?.message }}</span> <button class="btn btn-sm btn-quiet" @click="tell('DELETE', `/intakes/${i.id}`)">Dismiss</button></template>
+      <template v-else
+        ><span role="alert">{{ i.problem?.message }}</span>
+        <button class="btn btn-sm btn-quiet" @click="tell('DELETE', `/intakes/${i.id}`)">Dismiss</button></template
+      >
+    </li>
+    <li v-for="n in notices" :key="n.sentence" class="intake refused">
+      <span role="alert">{{ n.sentence }}</span>
+      <button class="btn btn-sm btn-quiet" @click="tell('DELETE', `/intakes/${n.id}`)">Dismiss</button>
     </li>
   </ul>
   <p v-for="r in refused" :key="r" role="alert" class="intake refused">{{ r }}</p>
-  <input ref="picker" type="file" multiple accept=".stl,.obj" class="visually-hidden" aria-label="Sculpt files" @change="choose">
-  <button class="btn btn-quiet btn-sm" @click="picker?.click()">{{ store.part ? 'Add another file' : 'Choose files' }}</button>
+  <input
+    ref="picker"
+    type="file"
+    multiple
+    :accept="SCULPT_ENDINGS.map((e) => `.${e}`).join(',')"
+    class="visually-hidden"
+    aria-label="Sculpt files"
+    @change="choose"
+  />
+  <button class="btn btn-quiet btn-sm" @click="picker?.click()">
+    {{ store.part ? 'Add another file' : 'Choose files' }}
+  </button>
+  <details class="mt-2" @toggle="shelf = ($event.target as HTMLDetailsElement).open">
+    <summary>Take one from the library</summary>
+    <SculptPicker v-if="shelf" @choose="take" />
+  </details>
 </template>
 
 <style scoped>
-.intake { padding: 7px 10px; border-radius: 4px; margin-bottom: 8px; background: var(--paper-sunk); }
-.intake.refused { background: #f4ddd6; border-left: 4px solid var(--settle); }
+.intake {
+  padding: 7px 10px;
+  border-radius: 4px;
+  margin-bottom: 8px;
+  background: var(--paper-sunk);
+}
+.intake.refused {
+  background: #f4ddd6;
+  border-left: 4px solid var(--settle);
+}
 </style>

@@ -1,37 +1,42 @@
 <script setup lang="ts">
+import { storeToRefs } from 'pinia'
 import { computed, ref } from 'vue'
 import type { PlanStepRecord } from '../../contract/pieces'
-import { steepWait } from '../../core/findings/steepWait'
-import type { Finding } from '../../core/findings/finding'
-import { clock, duration, usePlan } from '../composables/usePlan'
+import { clock, duration } from '../shell/duration'
 import FindingList from '../shell/FindingList.vue'
-import { usePiece } from '../stores/piece'
+import { useFindings } from '../stores/findings'
+import { usePlan } from '../stores/plan'
 
-const store = usePiece()
-const { plan, log, fault, tick, startTimer, write, next, left } = usePlan(() => store.piece!.id)
+const store = usePlan(),
+  findings = useFindings()
+const { plan, log, fault, next } = storeToRefs(store)
+const { tick, startTimer, write, left } = store
 const open = ref<string | null>(null)
 const selected = computed(() => plan.value?.steps.find((s) => s.key === open.value) ?? next.value)
-const findings = computed<Finding[]>(() => plan.value ? [
-  ...steepWait(plan.value.steps, plan.value.finish, store.piece!.deadline),
-  ...(plan.value.sprayRefused ? [{ id: 'spray', level: 'settle' as const, value: '0', unit: 'spray coats today', sentence: plan.value.sprayRefused, places: [], how: 'Room as set in the workshop.', fixes: [] }] : []),
-  ...(plan.value.impossible.length > 0 ? [{ id: 'no-hours', level: 'settle' as const, value: String(plan.value.impossible.length), unit: 'steps without a place', sentence: 'There are no bench hours. Set them under Workshop.', places: [], how: '', fixes: [] }] : []),
-] : [])
 const days = computed(() => {
   const out: { day: string; steps: PlanStepRecord[] }[] = []
   for (const s of plan.value?.steps ?? []) {
     const at = s.doneAt ? new Date(s.doneAt) : s.start ? new Date(s.start) : null
-    const day = at ? at.toLocaleDateString(undefined, { weekday: 'long', day: 'numeric', month: 'long' }) : 'no bench hours'
+    const day = at
+      ? at.toLocaleDateString(undefined, { weekday: 'long', day: 'numeric', month: 'long' })
+      : 'no bench hours'
     if (out.at(-1)?.day === day) out.at(-1)!.steps.push(s)
     else out.push({ day, steps: [s] })
   }
   return out
 })
-const time = (ms: number | null): string => (ms ? new Date(ms).toLocaleTimeString(undefined, { hour: 'numeric', minute: '2-digit' }) : '')
+const time = (ms: number | null): string =>
+  ms ? new Date(ms).toLocaleTimeString(undefined, { hour: 'numeric', minute: '2-digit' }) : ''
 const total = computed(() => (plan.value?.steps ?? []).filter((s) => !s.doneAt).reduce((a, s) => a + s.handsOn, 0))
-const text = ref(''), photo = ref<File | null>(null), picker = ref<HTMLInputElement | null>(null)
+const text = ref(''),
+  photo = ref<File | null>(null),
+  picker = ref<HTMLInputElement | null>(null)
 async function note(): Promise<void> {
   if (text.value.trim() === '' && !photo.value) return
-  if (await write(selected.value?.key ?? null, text.value, photo.value)) { text.value = ''; photo.value = null }
+  if (await write(selected.value?.key ?? null, text.value, photo.value)) {
+    text.value = ''
+    photo.value = null
+  }
 }
 const titleOf = (key: string | null): string => plan.value?.steps.find((s) => s.key === key)?.title ?? ''
 </script>
@@ -39,26 +44,55 @@ const titleOf = (key: string | null): string => plan.value?.steps.find((s) => s.
 <template>
   <Teleport to="#middle" defer>
     <div class="page">
-      <p v-if="plan?.steps.length === 0" class="soft p-4">Drop a sculpt first: the plan is made from what the piece is.</p>
+      <p v-if="plan?.steps.length === 0" class="soft p-4">
+        Drop a sculpt first: the plan is made from what the piece is.
+      </p>
       <section v-for="d in days" :key="d.day + d.steps[0]!.key">
         <h3 class="day">{{ d.day }}</h3>
         <ul class="list-unstyled m-0">
           <li v-for="s in d.steps" :key="s.key" class="step" :class="{ done: s.doneAt, on: s.key === selected?.key }">
-            <input type="checkbox" class="form-check-input" :checked="s.doneAt !== null" :aria-label="`Done: ${s.title}`" @change="tick(s, ($event.target as HTMLInputElement).checked)">
-            <button class="what" @click="open = s.key"><span class="phase soft">{{ s.phase }}</span>{{ s.title }}</button>
+            <input
+              type="checkbox"
+              class="form-check-input"
+              :checked="s.doneAt !== null"
+              :aria-label="`Done: ${s.title}`"
+              @change="tick(s, ($event.target as HTMLInputElement).checked)"
+            />
+            <button class="what" @click="open = s.key">
+              <span class="phase soft">{{ s.phase }}</span>{{ s.title }}
+            </button>
             <span class="num soft">{{ s.doneAt ? 'done' : `${time(s.start)}–${time(s.end)}` }}</span>
             <span class="num">{{ duration(s.handsOn) }}</span>
-            <span class="num wait" :class="{ running: (left(s) ?? 0) > 0 }">{{ left(s) !== null ? (left(s) === 0 ? 'ready' : clock(left(s)!)) : s.waiting > 0 ? `+ ${duration(s.waiting)}` : '' }}</span>
+            <span class="num wait" :class="{ running: (left(s) ?? 0) > 0 }">{{
+              left(s) !== null
+                ? left(s) === 0
+                  ? 'ready'
+                  : clock(left(s)!)
+                : s.waiting > 0
+                  ? `+ ${duration(s.waiting)}`
+                  : ''
+            }}</span>
           </li>
         </ul>
       </section>
     </div>
   </Teleport>
-  <FindingList v-if="plan" :findings="findings" checked="No wait over twelve hours is left, and the deadline holds." />
+  <FindingList
+    v-if="plan"
+    :findings="findings.byStage.plan"
+    checked="No wait over twelve hours is left, and the deadline holds."
+  />
   <p v-if="fault" role="alert" class="text-danger">{{ fault }}</p>
   <section v-if="plan && plan.steps.length > 0" class="sheet p-3 mb-3">
     <span class="figure">{{ duration(total) }}</span> <span class="soft">of work left</span>
-    <dl class="facts mt-2"><dt>done by</dt><dd>{{ new Date(plan.finish).toLocaleDateString(undefined, { weekday: 'short', day: 'numeric', month: 'short' }) }}</dd><dt>steps</dt><dd>{{ plan.steps.filter((s) => s.doneAt).length }} of {{ plan.steps.length }}</dd></dl>
+    <dl class="facts mt-2">
+      <dt>done by</dt>
+      <dd>
+        {{ new Date(plan.finish).toLocaleDateString(undefined, { weekday: 'short', day: 'numeric', month: 'short' }) }}
+      </dd>
+      <dt>steps</dt>
+      <dd>{{ plan.steps.filter((s) => s.doneAt).length }} of {{ plan.steps.length }}</dd>
+    </dl>
   </section>
   <section v-if="selected" class="sheet p-3 mb-3">
     <h2>{{ selected.title }}</h2>
@@ -66,39 +100,119 @@ const titleOf = (key: string | null): string => plan.value?.steps.find((s) => s.
     <p v-for="c in selected.cautions" :key="c" class="caution">{{ c }}</p>
     <p v-if="selected.materials.length > 0" class="soft small mb-2">At hand: {{ selected.materials.join('; ') }}.</p>
     <div class="d-flex gap-2 flex-wrap">
-      <button class="btn btn-sm btn-primary" @click="tick(selected, !selected.doneAt)">{{ selected.doneAt ? 'Not done after all' : 'Done' }}</button>
-      <button v-if="selected.waiting > 0" class="btn btn-sm btn-quiet" @click="startTimer(selected, left(selected) ? 0 : selected.waiting)">{{ left(selected) ? 'Stop timer' : `Timer ${duration(selected.waiting)}` }}</button>
+      <button class="btn btn-sm btn-primary" @click="tick(selected, !selected.doneAt)">
+        {{ selected.doneAt ? 'Not done after all' : 'Done' }}
+      </button>
+      <button
+        v-if="selected.waiting > 0"
+        class="btn btn-sm btn-quiet"
+        @click="startTimer(selected, left(selected) ? 0 : selected.waiting)"
+      >
+        {{ left(selected) ? 'Stop timer' : `Timer ${duration(selected.waiting)}` }}
+      </button>
     </div>
   </section>
   <section>
     <h2>Log</h2>
     <form class="my-2" @submit.prevent="note">
-      <textarea v-model="text" class="form-control form-control-sm" rows="2" :placeholder="selected ? `About: ${selected.title}` : 'What happened'" aria-label="Log entry" />
+      <textarea
+        v-model="text"
+        class="form-control form-control-sm"
+        rows="2"
+        :placeholder="selected ? `About: ${selected.title}` : 'What happened'"
+        aria-label="Log entry"
+      />
       <div class="d-flex gap-2 mt-1 align-items-center">
         <button class="btn btn-sm btn-primary" :disabled="text.trim() === '' && !photo">Write down</button>
-        <button type="button" class="btn btn-sm btn-quiet" @click="picker?.click()">{{ photo ? photo.name : 'Add a photo' }}</button>
-        <input ref="picker" type="file" accept="image/png,image/jpeg,image/webp" class="visually-hidden" aria-label="Photo" @change="photo = ($event.target as HTMLInputElement).files?.[0] ?? null">
+        <button type="button" class="btn btn-sm btn-quiet" @click="picker?.click()">
+          {{ photo ? photo.name : 'Add a photo' }}
+        </button>
+        <input
+          ref="picker"
+          type="file"
+          accept="image/png,image/jpeg,image/webp"
+          class="visually-hidden"
+          aria-label="Photo"
+          @change="photo = ($event.target as HTMLInputElement).files?.[0] ?? null"
+        />
       </div>
     </form>
     <article v-for="e in log" :key="e.id" class="entry">
-      <span class="soft small">{{ new Date(e.at).toLocaleString(undefined, { dateStyle: 'medium', timeStyle: 'short' }) }}{{ titleOf(e.stepKey) ? ` · ${titleOf(e.stepKey)}` : '' }}</span>
+      <span class="soft small"
+        >{{ new Date(e.at).toLocaleString(undefined, { dateStyle: 'medium', timeStyle: 'short' })
+        }}{{ titleOf(e.stepKey) ? ` · ${titleOf(e.stepKey)}` : '' }}</span
+      >
       <p class="m-0">{{ e.text }}</p>
-      <img v-if="e.photo" :src="`/api/blobs/${e.photo}?type=image/png`" alt="Photo of the step" class="photo">
+      <img v-if="e.photo" :src="`/api/blobs/${e.photo}?type=image/png`" alt="Photo of the step" class="photo" />
     </article>
   </section>
 </template>
 
 <style scoped>
-.page { padding: 10px 20px 24px; }
-.day { margin: 14px 0 4px; padding-bottom: 3px; border-bottom: 1px solid var(--line); }
-.step { display: grid; grid-template-columns: 22px 1fr 150px 66px 78px; gap: 8px; align-items: center; padding: 3px 8px; border-radius: 4px; }
-.step.on { background: var(--paper-sunk); }
-.step.done .what { color: var(--ink-soft); text-decoration: line-through; }
-.what { background: none; border: 0; text-align: left; padding: 1px 0; color: inherit; overflow: hidden; text-overflow: ellipsis; white-space: nowrap; }
-.phase { display: inline-block; width: 52px; font-size: 0.82rem; }
-.wait { color: var(--ink-soft); } .wait.running { color: var(--action); font-weight: 650; }
-.caution { border-left: 4px solid var(--know); background: #f6e9cf; padding: 5px 9px; border-radius: 4px; font-size: 0.88rem; margin-bottom: 6px; }
-.entry { border-top: 1px solid var(--line); padding: 7px 0; }
-.photo { max-width: 100%; max-height: 190px; border-radius: 4px; margin-top: 5px; }
-.step .num { white-space: nowrap; }
+.page {
+  padding: 10px 20px 24px;
+}
+.day {
+  margin: 14px 0 4px;
+  padding-bottom: 3px;
+  border-bottom: 1px solid var(--line);
+}
+.step {
+  display: grid;
+  grid-template-columns: 22px 1fr 150px 66px 78px;
+  gap: 8px;
+  align-items: center;
+  padding: 3px 8px;
+  border-radius: 4px;
+}
+.step.on {
+  background: var(--paper-sunk);
+}
+.step.done .what {
+  color: var(--ink-soft);
+  text-decoration: line-through;
+}
+.what {
+  background: none;
+  border: 0;
+  text-align: left;
+  padding: 1px 0;
+  color: inherit;
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+}
+.phase {
+  display: inline-block;
+  width: 52px;
+  font-size: 0.82rem;
+}
+.wait {
+  color: var(--ink-soft);
+}
+.wait.running {
+  color: var(--action);
+  font-weight: 650;
+}
+.caution {
+  border-left: 4px solid var(--know);
+  background: #f6e9cf;
+  padding: 5px 9px;
+  border-radius: 4px;
+  font-size: 0.88rem;
+  margin-bottom: 6px;
+}
+.entry {
+  border-top: 1px solid var(--line);
+  padding: 7px 0;
+}
+.photo {
+  max-width: 100%;
+  max-height: 190px;
+  border-radius: 4px;
+  margin-top: 5px;
+}
+.step .num {
+  white-space: nowrap;
+}
 </style>

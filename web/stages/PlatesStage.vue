@@ -1,45 +1,44 @@
 <script setup lang="ts">
 import { computed, onMounted, ref, watch } from 'vue'
+import { storeToRefs } from 'pinia'
 import { RouterLink } from 'vue-router'
-import type { SliceReport } from '../../core/print/slice'
-import { doesNotFit } from '../../core/findings/doesNotFit'
-import type { Finding } from '../../core/findings/finding'
-import { suctionCup } from '../../core/findings/suctionCup'
-import { supportGaps } from '../../core/findings/supportGaps'
-import type { Check } from '../../contract/derivations'
-import { printer as printerSchema, resin as resinSchema } from '../../contract/stock'
 import { useMeans } from '../composables/useMeans'
 import FindingList from '../shell/FindingList.vue'
 import LayerChart from './LayerChart.vue'
 import { useDerivations } from '../stores/derivations'
+import { useFindings } from '../stores/findings'
 import { usePiece } from '../stores/piece'
 import { useStock } from '../stores/stock'
 
-const store = usePiece(), stock = useStock(), derivations = useDerivations()
+const store = usePiece(),
+  found = useFindings(),
+  stock = useStock(),
+  derivations = useDerivations()
 const { printer, resin, chosen } = useMeans()
 const mesh = computed(() => store.meshAfter('support'))
-const check = computed<Check | null>(() => (printer.value && resin.value ? { kind: 'slice', printer: printerSchema.parse(printer.value), resin: resinSchema.parse(resin.value) } : null))
-const key = ref<string | null>(null)
-const sliced = computed(() => (key.value ? (derivations.known.get(key.value) ?? null) : null))
-const report = computed(() => (sliced.value?.status === 'done' ? (sliced.value.report as SliceReport) : null))
+const { sliced, sliceReport: report } = storeToRefs(found)
 const zip = computed(() => (sliced.value?.status === 'done' ? sliced.value.blobs.zip : undefined))
-const fault = ref(''), layer = ref(0), exporting = ref('')
-watch(() => JSON.stringify([mesh.value, check.value]), () => { key.value = null })
+const fault = ref(''),
+  layer = ref(0),
+  exporting = ref('')
 async function slice(): Promise<void> {
-  if (!mesh.value || !check.value) return
   fault.value = ''
-  try { key.value = (await derivations.ask(mesh.value, check.value)).key } catch (e) { fault.value = e instanceof Error ? e.message : String(e) }
+  try {
+    await found.slice()
+  } catch (e) {
+    fault.value = e instanceof Error ? e.message : String(e)
+  }
 }
-watch(report, (r) => { if (r) layer.value = Math.min(layer.value || Math.floor(r.layers / 3), r.layers - 1) })
-onMounted(() => { if (store.step('support')) void slice() })
-const size = computed(() => (store.report('support') ?? store.report('orient'))?.measures.size ?? null)
-const findings = computed<Finding[]>(() => [
-  ...(size.value && printer.value ? doesNotFit(size.value, printer.value, true) : []),
-  ...(report.value ? [...supportGaps(report.value.islands, report.value.layerHeight, null), ...suctionCup(report.value.cups, report.value.layerHeight)] : []),
-])
-const duration = (s: number): string => `${Math.floor(s / 3600)} h ${String(Math.round((s % 3600) / 60)).padStart(2, '0')}`
+watch(report, (r) => {
+  if (r) layer.value = Math.min(layer.value || Math.floor(r.layers / 3), r.layers - 1)
+})
+onMounted(() => {
+  if (store.step('support')) void slice()
+})
+const duration = (s: number): string =>
+  `${Math.floor(s / 3600)} h ${String(Math.round((s % 3600) / 60)).padStart(2, '0')}`
 const fileName = computed(() => (store.piece?.name ?? 'piece').replace(/[^\w-]+/g, '-').toLowerCase())
-async function save(format: 'stl' | 'obj' | '3mf'): Promise<void> {
+async function save(format: 'stl' | 'obj' | 'ply' | '3mf' | 'glb'): Promise<void> {
   if (!mesh.value) return
   exporting.value = format
   fault.value = ''
@@ -49,60 +48,157 @@ async function save(format: 'stl' | 'obj' | '3mf'): Promise<void> {
     a.href = `/api/blobs/${d.blobs[format]}?download=${fileName.value}.${format}`
     a.download = `${fileName.value}.${format}`
     a.click()
-  } catch (e) { fault.value = e instanceof Error ? e.message : String(e) } finally { exporting.value = '' }
+  } catch (e) {
+    fault.value = e instanceof Error ? e.message : String(e)
+  } finally {
+    exporting.value = ''
+  }
 }
 const canExport = computed(() => mesh.value !== null)
-function goTo(place: [number, number, number]): void { if (report.value) layer.value = Math.max(0, Math.min(report.value.layers - 1, Math.round(place[2] / report.value.layerHeight - 0.5))) }
+function goTo(place: [number, number, number]): void {
+  if (report.value)
+    layer.value = Math.max(0, Math.min(report.value.layers - 1, Math.round(place[2] / report.value.layerHeight - 0.5)))
+}
 </script>
 
 <template>
   <Teleport to="#middle" defer>
     <div class="page">
       <template v-if="report && zip">
-        <div class="picture"><img :src="`/api/layers/${zip}/${layer}`" :alt="`Layer ${layer + 1}`"></div>
+        <div class="picture"><img :src="`/api/layers/${zip}/${layer}`" :alt="`Layer ${layer + 1}`" /></div>
         <div class="scrub">
-          <label class="d-flex gap-3 align-items-center"><span class="num at">layer {{ layer + 1 }}</span><input v-model.number="layer" type="range" class="form-range" min="0" :max="report.layers - 1" aria-label="Layer"><span class="num at">{{ ((layer + 1) * report.layerHeight).toFixed(2) }} mm</span></label>
-          <p class="soft small m-0">{{ (report.areas[layer]! / 100).toFixed(2) }} cm² of light, {{ report.peel[layer]!.toFixed(2) }} N of peel, {{ report.perimeters[layer]!.toFixed(0) }} mm of outline</p>
+          <label class="d-flex gap-3 align-items-center"
+            ><span class="num at">layer {{ layer + 1 }}</span
+            ><input
+              v-model.number="layer"
+              type="range"
+              class="form-range"
+              min="0"
+              :max="report.layers - 1"
+              aria-label="Layer"
+            /><span class="num at">{{ ((layer + 1) * report.layerHeight).toFixed(2) }} mm</span></label
+          >
+          <p class="soft small m-0">
+            {{ (report.areas[layer]! / 100).toFixed(2) }} cm² of light, {{ report.peel[layer]!.toFixed(2) }} N of peel,
+            {{ report.perimeters[layer]!.toFixed(0) }} mm of outline
+          </p>
         </div>
-        <LayerChart :areas="report.areas" :peel="report.peel" :layer-height="report.layerHeight" :layer="layer" @pick="layer = $event" />
+        <LayerChart
+          :areas="report.areas"
+          :peel="report.peel"
+          :layer-height="report.layerHeight"
+          :layer="layer"
+          @pick="layer = $event"
+        />
       </template>
       <div v-else class="wait">
         <p v-if="!store.part" class="soft">Drop a sculpt at Intake first.</p>
-        <p v-else-if="!store.step('orient')" class="soft">It has not been stood up yet. <RouterLink :to="`/pieces/${store.piece!.id}/stand`">Choose a way up and supports</RouterLink>, then slice.</p>
-        <p v-else-if="sliced && sliced.status !== 'failed'" class="soft">Slicing, {{ Math.round(sliced.progress * 100) }} % …</p>
+        <p v-else-if="!store.step('orient')" class="soft">
+          It has not been stood up yet.
+          <RouterLink :to="`/pieces/${store.piece!.id}/stand`">Choose a way up and supports</RouterLink>, then slice.
+        </p>
+        <p v-else-if="sliced && sliced.status !== 'failed'" class="soft">
+          Slicing, {{ Math.round(sliced.progress * 100) }} % …
+        </p>
         <p v-else class="soft">Slice it to see every layer as the printer will show it.</p>
       </div>
     </div>
   </Teleport>
-  <FindingList v-if="report || findings.length" :findings="findings" checked="Fits the printer; no island, no cup in any layer." @show="goTo" />
+  <FindingList
+    v-if="report || found.byStage.plates.length"
+    :findings="found.byStage.plates"
+    checked="Fits the printer; no island, no cup in any layer."
+    @show="goTo"
+  />
   <p v-if="fault || sliced?.problem" role="alert" class="text-danger">{{ fault || sliced?.problem?.message }}</p>
   <section v-if="report" class="sheet p-3 mb-3">
     <span class="figure">{{ duration(report.seconds) }}</span> <span class="soft">on {{ printer?.name }}</span>
     <dl class="facts mt-2">
-      <dt>layers</dt><dd>{{ report.layers.toLocaleString() }} of {{ report.layerHeight }} mm</dd>
-      <dt>resin</dt><dd>{{ report.resinMl.toFixed(1) }} ml</dd><dt>cost of resin</dt><dd>{{ stock.money(report.resinCost) }}</dd>
-      <dt>hardest peel</dt><dd>{{ Math.max(...report.peel).toFixed(1) }} N</dd>
-      <template v-if="report.brokenRows > 0"><dt>rows left blank</dt><dd>{{ report.brokenRows }}</dd></template>
-      <template v-if="report.mended"><dt>holes mended before slicing</dt><dd>{{ report.mended.holesFilled }}</dd></template>
+      <dt>layers</dt>
+      <dd>{{ report.layers.toLocaleString() }} of {{ report.layerHeight }} mm</dd>
+      <dt>resin</dt>
+      <dd>{{ report.resinMl.toFixed(1) }} ml</dd>
+      <dt>cost of resin</dt>
+      <dd>{{ stock.money(report.resinCost) }}</dd>
+      <dt>hardest peel</dt>
+      <dd>{{ Math.max(...report.peel).toFixed(1) }} N</dd>
+      <template v-if="report.brokenRows > 0"
+        ><dt>rows left blank</dt>
+        <dd>{{ report.brokenRows }}</dd></template
+      >
+      <template v-if="report.mended"
+        ><dt>holes mended before slicing</dt>
+        <dd>{{ report.mended.holesFilled }}</dd></template
+      >
     </dl>
   </section>
   <section class="mb-3">
-    <p v-if="!chosen" class="soft small">Printer and resin are not chosen in the brief; {{ printer?.name }} and {{ resin?.name }} stand in.</p>
+    <p v-if="!chosen" class="soft small">
+      Printer and resin are not chosen in the brief; {{ printer?.name }} and {{ resin?.name }} stand in.
+    </p>
     <div class="d-flex gap-2 flex-wrap">
-      <button v-if="!report" class="btn btn-primary" :disabled="!mesh || !check || (sliced !== null && sliced.status !== 'failed')" @click="slice">Slice for {{ printer?.name ?? 'a printer' }}</button>
-      <a v-if="zip" class="btn btn-primary" :href="`/api/blobs/${zip}?download=${fileName}-layers.zip`" :download="`${fileName}-layers.zip`">Download layers (zip)</a>
+      <button
+        v-if="!report"
+        class="btn btn-primary"
+        :disabled="!mesh || !printer || !resin || (sliced !== null && sliced.status !== 'failed')"
+        @click="slice"
+      >
+        Slice for {{ printer?.name ?? 'a printer' }}
+      </button>
+      <a
+        v-if="zip"
+        class="btn btn-primary"
+        :href="`/api/blobs/${zip}?download=${fileName}-layers.zip`"
+        :download="`${fileName}-layers.zip`"
+        >Download layers (zip)</a
+      >
     </div>
   </section>
   <section v-if="canExport">
     <h2 class="mb-2">Body with supports</h2>
-    <div class="d-flex gap-2"><button v-for="f in ['stl', 'obj', '3mf'] as const" :key="f" class="btn btn-quiet btn-sm" :disabled="exporting !== ''" @click="save(f)">{{ exporting === f ? 'Writing …' : f.toUpperCase() }}</button></div>
+    <div class="d-flex gap-2">
+      <button
+        v-for="f in ['stl', 'obj', 'ply', '3mf', 'glb'] as const"
+        :key="f"
+        class="btn btn-quiet btn-sm"
+        :disabled="exporting !== ''"
+        @click="save(f)"
+      >
+        {{ exporting === f ? 'Writing …' : f.toUpperCase() }}
+      </button>
+    </div>
   </section>
 </template>
 
 <style scoped>
-.page { display: grid; grid-template-rows: minmax(0, 1fr) auto 190px; height: 100%; padding: 14px 18px; gap: 10px; background: #f1eadd; }
-.picture { background: #11100f; border-radius: 6px; min-height: 0; display: grid; place-items: center; overflow: hidden; }
-.picture img { width: 100%; height: 100%; object-fit: contain; image-rendering: auto; }
-.at { min-width: 84px; }
-.wait { grid-row: 1 / -1; display: grid; place-items: center; }
+.page {
+  display: grid;
+  grid-template-rows: minmax(0, 1fr) auto 190px;
+  height: 100%;
+  padding: 14px 18px;
+  gap: 10px;
+  background: #f1eadd;
+}
+.picture {
+  background: #11100f;
+  border-radius: 6px;
+  min-height: 0;
+  display: grid;
+  place-items: center;
+  overflow: hidden;
+}
+.picture img {
+  width: 100%;
+  height: 100%;
+  object-fit: contain;
+  image-rendering: auto;
+}
+.at {
+  min-width: 84px;
+}
+.wait {
+  grid-row: 1 / -1;
+  display: grid;
+  place-items: center;
+}
 </style>

@@ -1,71 +1,206 @@
 <script setup lang="ts">
 import { computed, ref, watch, watchEffect } from 'vue'
-import type { Health } from '../../core/mesh/health'
-import type { Measures } from '../../core/mesh/measure'
-import type { Thinness } from '../../core/fit/thinness'
-import { doesNotFit } from '../../core/findings/doesNotFit'
-import { SURVIVES, tooThin } from '../../core/findings/tooThin'
+import { SURVIVES } from '../../core/findings/tooThin'
 import { resinUse } from '../../core/print/printer'
-import { useCheck } from '../composables/useCheck'
 import { useMeans } from '../composables/useMeans'
+import CutPanel from './size/CutPanel.vue'
+import RatioTable from './size/RatioTable.vue'
 import FindingList from '../shell/FindingList.vue'
 import NumberField from '../shell/NumberField.vue'
+import StepList from '../shell/StepList.vue'
+import { useFindings } from '../stores/findings'
 import { usePiece } from '../stores/piece'
 import { useStock } from '../stores/stock'
+import { statureAlong } from '../../core/fit/stature'
 import { useViewport } from '../viewport/useViewport'
+import SizeMaps from './size/SizeMaps.vue'
+import StaturePanel from './size/StaturePanel.vue'
+import ThickenPanel from './size/ThickenPanel.vue'
 
-const store = usePiece(), stock = useStock(), viewport = useViewport()
-const { printer, resin } = useMeans()
+const store = usePiece(),
+  found = useFindings(),
+  stock = useStock(),
+  viewport = useViewport()
+const { resin } = useMeans()
 const source = computed(() => store.meshBefore('scale'))
-const health = useCheck<Health & { measures: Measures }>(() => source.value, () => ({ kind: 'health' }))
-const applied = computed(() => { const op = store.step('scale')?.op; return op?.kind === 'scale' ? op.factor : 1 })
-const factor = ref(applied.value)
-watch(applied, (v) => { factor.value = v })
-const base = computed(() => health.report.value?.measures ?? null)
-const size = computed(() => base.value?.size.map((s) => s * factor.value) as [number, number, number] | undefined)
-const volume = computed(() => (base.value?.volume ?? 0) * factor.value ** 3)
-const area = computed(() => (base.value?.area ?? 0) * factor.value ** 2)
-const ml = computed(() => resinUse(volume.value, area.value))
-const thin = useCheck<Thinness>(() => (base.value ? source.value : null), () => ({ kind: 'thinness', limit: SURVIVES / applied.value }))
-const scaledThin = computed<Thinness | null>(() => {
-  const t = thin.report.value, f = factor.value
-  return t && { ...t, thinnest: t.thinnest * f, thinArea: t.thinnest * f < SURVIVES ? t.thinArea * f * f : 0, places: t.places.map((p) => ({ ...p, thickness: p.thickness * f })) }
+const applied = computed(() => {
+  const op = store.step('scale')?.op
+  return op?.kind === 'scale' ? op.factor : 1
 })
-const findings = computed(() => [...(size.value && printer.value ? doesNotFit(size.value, printer.value, false) : []), ...(scaledThin.value ? tooThin(scaledThin.value) : [])])
+const factor = ref(applied.value)
+// News from elsewhere does not take away what is being tried here.
+watch(applied, (v, before) => {
+  if (factor.value === before) factor.value = v
+})
+const base = computed(() => found.health?.measures ?? null)
+const size = computed(
+  () => base.value?.size.map((s, k) => s * factor.value * axes.value[k]!) as [number, number, number] | undefined,
+)
+const volume = computed(
+  () => (base.value?.volume ?? 0) * factor.value ** 3 * axes.value[0] * axes.value[1] * axes.value[2],
+)
+/** Of a stretched skin: exact when all axes grow alike, else by the mean. */
+const area = computed(
+  () => (base.value?.area ?? 0) * factor.value ** 2 * (axes.value[0] * axes.value[1] * axes.value[2]) ** (2 / 3),
+)
+const ml = computed(() => resinUse(volume.value, area.value))
+const findings = computed(() => found.sizeFindings(factor.value))
 const stature = computed(() => store.piece?.subjectStature ?? 1750)
-// Until landmarks are set, the standing height is the sculpt's own; the base counts with it, and the words say so.
-const ratio = computed(() => (size.value ? stature.value / size.value[2] : 0))
+const axes = ref<[number, number, number]>([1, 1, 1])
+const setAxes = computed(() => {
+  const op = store.step('scale')?.op
+  return op?.kind === 'scale' ? op.axes : ([1, 1, 1] as [number, number, number])
+})
+watch(setAxes, (v) => (axes.value = [...v]), { immediate: true })
+/** mm of stature at factor 1: along the body where that was measured, else the sculpt's own height. */
+const ownStature = computed(() => {
+  const l = store.piece?.landmarks
+  return l && l.partId === store.part?.id
+    ? statureAlong(l.points, axes.value)
+    : (base.value?.size[2] ?? 1) * axes.value[2]
+})
+const ratio = computed(() => stature.value / (ownStature.value * factor.value))
 const RATIOS = [4, 6, 9, 12, 16]
 viewport.clear()
-watchEffect(() => { viewport.mesh = store.meshAfter('scale') ?? source.value })
+watchEffect(() => {
+  viewport.mesh = store.meshAfter('channel') ?? source.value
+})
 function act(name: string): void {
   if (name.startsWith('scale:')) factor.value *= Number(name.slice(6))
-  if (name === 'enlarge' && scaledThin.value) factor.value *= SURVIVES / scaledThin.value.thinnest
+  const thin = found.thinnessAt(factor.value)
+  if (name === 'enlarge' && thin) factor.value *= SURVIVES / thin.thinnest
 }
-const changed = computed(() => Math.abs(factor.value / applied.value - 1) > 1e-6)
+const several = computed(() => (store.piece?.partList.length ?? 0) > 1)
+/** Parts that stand together grow together, about one point; a part alone about its own foot. */
+async function setSize(): Promise<void> {
+  const op = {
+    kind: 'scale' as const,
+    factor: factor.value,
+    axes: axes.value,
+    about: several.value ? ('origin' as const) : ('foot' as const),
+  }
+  if (!several.value) await store.apply(op)
+  else
+    await store.arrange({
+      lists: store.piece!.partList.map((p) => ({ id: p.id, operations: store.withOperation(p, op) })),
+    })
+}
+const changed = computed(
+  () =>
+    Math.abs(factor.value / applied.value - 1) > 1e-6 ||
+    axes.value.some((a, k) => Math.abs(a - setAxes.value[k]!) > 1e-6),
+)
+function back(): void {
+  factor.value = applied.value
+  axes.value = [...setAxes.value]
+}
+const AXES = ['Across', 'Deep', 'High'] as const
+const setAxis = (k: number, v: number): void => {
+  axes.value = axes.value.map((a, i) => (i === k ? v : a)) as typeof axes.value
+}
 </script>
 
 <template>
-  <FindingList :findings="findings" :measuring="!base || thin.measuring.value" checked="Goes into the printer, and nothing is thinner than 0.6 mm at this size." :acts="['scale', 'enlarge']" @show="viewport.show" @act="act" />
+  <FindingList
+    :findings="findings"
+    :measuring="found.measuring"
+    checked="Goes into the printer, and nothing is thinner than 0.6 mm at this size."
+    :acts="['scale', 'enlarge']"
+    @show="viewport.show"
+    @act="act"
+  />
   <section v-if="base && size" class="sheet p-3 mb-3">
-    <div class="d-flex justify-content-between align-items-baseline"><span><span class="figure">{{ size[2].toFixed(1) }}</span> <span class="soft">mm tall</span></span><span class="soft">1 : {{ ratio.toFixed(1) }}</span></div>
+    <div class="d-flex justify-content-between align-items-baseline">
+      <span
+        ><span class="figure">{{ size[2].toFixed(1) }}</span> <span class="soft">mm tall</span></span
+      ><span class="soft">1 : {{ ratio.toFixed(1) }}</span>
+    </div>
     <dl class="facts mt-2">
-      <dt>across</dt><dd>{{ size[0].toFixed(1) }} × {{ size[1].toFixed(1) }} mm</dd>
-      <dt>solid volume</dt><dd>{{ (volume / 1000).toFixed(1) }} ml</dd>
-      <dt>resin, printed solid</dt><dd>{{ ml.toFixed(1) }} ml</dd>
-      <dt>mass</dt><dd>{{ ((volume / 1000) * (resin?.density ?? 1.12)).toFixed(0) }} g</dd>
-      <dt>price of resin</dt><dd>{{ stock.money((ml / 1000) * (resin?.pricePerLitre ?? 0)) }}</dd>
+      <dt>across</dt>
+      <dd>{{ size[0].toFixed(1) }} × {{ size[1].toFixed(1) }} mm</dd>
+      <dt>solid volume</dt>
+      <dd>{{ (volume / 1000).toFixed(1) }} ml</dd>
+      <dt>resin, printed solid</dt>
+      <dd>{{ ml.toFixed(1) }} ml</dd>
+      <dt>mass</dt>
+      <dd>{{ ((volume / 1000) * (resin?.density ?? 1.12)).toFixed(0) }} g</dd>
+      <dt>price of resin</dt>
+      <dd>{{ stock.money((ml / 1000) * (resin?.pricePerLitre ?? 0)) }}</dd>
     </dl>
   </section>
   <section v-if="base && size" class="mb-3">
     <h2 class="mb-2">Your choices</h2>
-    <NumberField :model-value="size[2]" label="Height" unit="mm" :min="1" :max="4000" :digits="1" @update:model-value="factor = $event / base.size[2]" />
-    <NumberField :model-value="factor" label="Factor" unit="×" :step="0.05" :min="0.0001" :max="10000" :digits="4" @update:model-value="factor = $event" />
-    <NumberField :model-value="ratio" label="Ratio, one to" unit="" :step="1" :min="0.1" :max="500" :digits="2" :source="`subject ${stature} mm, base included`" @update:model-value="factor = stature / $event / base.size[2]" />
-    <div class="d-flex gap-1 flex-wrap mt-2"><button v-for="r in RATIOS" :key="r" class="btn btn-sm btn-quiet" @click="factor = stature / r / base.size[2]">1:{{ r }}</button></div>
+    <NumberField
+      :model-value="size[2]"
+      label="Height"
+      unit="mm"
+      :min="1"
+      :max="4000"
+      :digits="1"
+      @update:model-value="factor = $event / (base.size[2] * axes[2])"
+    />
+    <NumberField
+      :model-value="factor"
+      label="Factor"
+      unit="×"
+      :step="0.05"
+      :min="0.0001"
+      :max="10000"
+      :digits="4"
+      @update:model-value="factor = $event"
+    />
+    <NumberField
+      :model-value="ratio"
+      label="Ratio, one to"
+      unit=""
+      :step="1"
+      :min="0.1"
+      :max="500"
+      :digits="2"
+      :source="`subject ${stature} mm`"
+      @update:model-value="factor = stature / $event / ownStature"
+    />
+    <div class="d-flex gap-1 flex-wrap mt-2">
+      <button v-for="r in RATIOS" :key="r" class="btn btn-sm btn-quiet" @click="factor = stature / r / ownStature">
+        1:{{ r }}
+      </button>
+    </div>
+    <details class="mt-2">
+      <summary>Stretch along one way</summary>
+      <NumberField
+        v-for="(word, k) in AXES"
+        :key="word"
+        :model-value="axes[k]!"
+        :label="word"
+        unit="×"
+        :step="0.05"
+        :min="0.01"
+        :max="100"
+        :digits="3"
+        @update:model-value="setAxis(k, $event)"
+      />
+    </details>
   </section>
-  <div class="d-flex gap-2">
-    <button class="btn btn-primary" :disabled="!changed" @click="store.apply({ kind: 'scale', factor })">Set this size</button>
-    <button v-if="changed" class="btn btn-quiet" @click="factor = applied">Back to {{ applied === 1 ? 'as it came' : `× ${applied.toFixed(3)}` }}</button>
+  <div class="d-flex gap-2 mb-3">
+    <button class="btn btn-primary" :disabled="!changed" @click="setSize">
+      {{ several ? 'Set this size for all parts' : 'Set this size' }}
+    </button>
+    <button v-if="changed" class="btn btn-quiet" @click="back">
+      Back to {{ applied === 1 ? 'as it came' : `× ${applied.toFixed(3)}` }}
+    </button>
   </div>
+  <StaturePanel v-if="base" :applied="applied" :stature="stature" />
+  <RatioTable
+    v-if="base"
+    :base="base"
+    :own-stature="ownStature"
+    :stature="stature"
+    :factor="factor"
+    :applied="applied"
+    @choose="factor = $event"
+  />
+  <SizeMaps v-if="base" :factor="factor" :applied="applied" />
+  <ThickenPanel v-if="base" />
+  <CutPanel v-if="base" />
+  <StepList :kinds="['scale', 'thicken', 'cut', 'fix']" />
 </template>

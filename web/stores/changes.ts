@@ -12,15 +12,23 @@ export const useChanges = defineStore('changes', () => {
   function open(): void {
     source ??= (() => {
       const s = new EventSource('/api/events')
-      s.onmessage = (e: MessageEvent<string>) => { connected.value = true; const c = JSON.parse(e.data) as Change; for (const l of listeners) l(c) }
-      s.onerror = () => { connected.value = false }
+      s.onmessage = (e: MessageEvent<string>) => {
+        connected.value = true
+        const c = JSON.parse(e.data) as Change
+        for (const l of listeners) l(c)
+      }
+      s.onerror = () => {
+        connected.value = false
+      }
       return s
     })()
   }
   function listen(l: (c: Change) => void): () => void {
     open()
     listeners.add(l)
-    return () => { listeners.delete(l) }
+    return () => {
+      listeners.delete(l)
+    }
   }
   return { connected, listen }
 })

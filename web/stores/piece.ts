@@ -2,34 +2,67 @@ import { defineStore } from 'pinia'
 import { computed, ref } from 'vue'
 import type { OperationInput, OperationRecord } from '../../contract/operations'
 import { operation } from '../../contract/operations'
-import { part as partSchema, piece as pieceSchema, pieceDetail, type PartRecord, type PieceDetail } from '../../contract/pieces'
-import { OPERATION_ORDER, type OperationReport } from '../../core/shape/operations'
+import {
+  arranged,
+  part as partSchema,
+  piece as pieceSchema,
+  pieceDetail,
+  type ArrangementInput,
+  type PartRecord,
+  type PieceDetail,
+} from '../../contract/pieces'
+import { apply3 } from '../../core/mesh/transform'
+import { carried, type Carry } from '../../core/shape/carried'
+import { OPERATION_ORDER, REPEATED, type OperationReport } from '../../core/shape/operations'
 import { api, ApiProblem, tell } from '../api'
 import { useChanges } from './changes'
 import { useDerivations } from './derivations'
 
 type Kind = OperationRecord['kind']
+export type PlaceRecord = Extract<OperationRecord, { kind: 'place' }>
+/** One change of the piece's parts that can be taken back: which lists stood before, which parts came and went. */
+interface Change {
+  lists: { id: string; operations: OperationRecord[] }[]
+  remove: string[]
+  restore: string[]
+  /** which sculpt of the library a part is made from */
+  swap: { id: string; sculpt: string }[]
+}
+const rank = (kind: Kind): number => OPERATION_ORDER.indexOf(kind)
 
 /** The piece on the table: its fields, its parts and their operation lists, with undo. */
 export const usePiece = defineStore('piece', () => {
   const piece = ref<PieceDetail | null>(null)
   const partIndex = ref(0)
   const problem = ref<string | null>(null)
-  const undone = ref<OperationRecord[][]>([])
-  const history = ref<OperationRecord[][]>([])
+  const undone = ref<Change[]>([])
+  const history = ref<Change[]>([])
   const derivations = useDerivations()
-  const part = computed<PartRecord | null>(() => piece.value?.partList[partIndex.value] ?? piece.value?.partList[0] ?? null)
-  let reloading: Promise<void> | null = null, again = false
+  const part = computed<PartRecord | null>(
+    () => piece.value?.partList[partIndex.value] ?? piece.value?.partList[0] ?? null,
+  )
+  let reloading: Promise<void> | null = null,
+    again = false
 
   useChanges().listen((c) => {
     const id = piece.value?.id
     if (!id) return
     if ((c.type === 'piece' && c.id === id) || c.type === 'hello') void reload()
-    else if (c.type === 'derivation' && (c.status === 'done' || c.status === 'failed') && part.value?.steps.some((s) => s.derivation?.key === c.key)) void reload()
+    else if (
+      c.type === 'derivation' &&
+      (c.status === 'done' || c.status === 'failed') &&
+      piece.value?.partList.some((p) => p.steps.some((s) => s.derivation?.key === c.key))
+    )
+      void reload()
   })
 
   async function open(id: string): Promise<void> {
-    if (piece.value?.id !== id) { piece.value = null; partIndex.value = 0; history.value = []; undone.value = [] }
+    if (piece.value?.id !== id) {
+      piece.value = null
+      partIndex.value = 0
+      history.value = []
+      undone.value = []
+    }
     await fetchPiece(id)
   }
   async function fetchPiece(id: string): Promise<void> {
@@ -41,31 +74,49 @@ export const usePiece = defineStore('piece', () => {
     const id = piece.value?.id
     if (!id) return
     // Changes come in bursts; one fetch answers all that arrive while it is under way, and one more what came after.
-    if (reloading) { again = true; return reloading }
-    reloading = fetchPiece(id).catch(() => undefined).finally(() => {
-      reloading = null
-      if (again) { again = false; void reload() }
-    })
+    if (reloading) {
+      again = true
+      return reloading
+    }
+    reloading = fetchPiece(id)
+      .catch(() => undefined)
+      .finally(() => {
+        reloading = null
+        if (again) {
+          again = false
+          void reload()
+        }
+      })
     await reloading
   }
   async function save(fields: Partial<PieceDetail>): Promise<void> {
     const p = piece.value
     if (!p) return
-    await guarded(async () => { Object.assign(p, await api(pieceSchema, 'PATCH', `/pieces/${p.id}`, { ...fields, version: p.version })) })
+    // What was chosen counts at once: the next press may come before the server has answered.
+    const { version } = p
+    Object.assign(p, fields)
+    const kept = await guarded(async () => {
+      Object.assign(p, await api(pieceSchema, 'PATCH', `/pieces/${p.id}`, { ...fields, version }))
+    })
+    if (!kept) await reload()
   }
   async function guarded(work: () => Promise<void>): Promise<boolean> {
     problem.value = null
-    try { await work(); return true } catch (e) {
-      if (e instanceof ApiProblem && e.status === 409) { await reload(); problem.value = `${e.message} The newer version is shown now; make your change again if it still applies.` }
-      else problem.value = e instanceof Error ? e.message : String(e)
+    try {
+      await work()
+      return true
+    } catch (e) {
+      if (e instanceof ApiProblem && e.status === 409) {
+        await reload()
+        problem.value = `${e.message} The newer version is shown now; make your change again if it still applies.`
+      } else problem.value = e instanceof Error ? e.message : String(e)
       return false
     }
   }
 
-  const operations = (): OperationRecord[] => part.value?.steps.map((s) => s.op) ?? []
-  async function writeOperations(list: OperationRecord[]): Promise<boolean> {
-    const p = part.value
-    if (!p) return false
+  const operations = (): OperationRecord[] => listOf(part.value)
+  const listOf = (p: PartRecord | null): OperationRecord[] => p?.steps.map((s) => s.op) ?? []
+  async function writeOperations(p: PartRecord, list: OperationRecord[]): Promise<boolean> {
     return guarded(async () => {
       const next = await api(partSchema, 'PUT', `/parts/${p.id}/operations`, { version: p.version, operations: list })
       for (const s of next.steps) if (s.derivation) s.derivation = derivations.note(s.derivation)
@@ -73,72 +124,248 @@ export const usePiece = defineStore('piece', () => {
     })
   }
   async function change(list: OperationRecord[]): Promise<boolean> {
-    const before = operations()
-    if (!(await writeOperations(list))) return false
-    history.value.push(before)
+    const p = part.value
+    if (!p) return false
+    const before = listOf(p)
+    if (!(await writeOperations(p, list))) return false
+    history.value.push({ lists: [{ id: p.id, operations: before }], remove: [], restore: [], swap: [] })
     undone.value = []
     return true
   }
-  /** Puts the operation in its place in working order, replacing an earlier one of its kind. Scales add up. */
-  async function apply(input: OperationInput): Promise<boolean> {
-    const op = operation.parse(input)
-    const list = operations().filter((o) => o.kind !== op.kind).map((o) => (op.kind === 'scale' ? carriedAlong(o, op.factor) : o))
-    const place = list.findIndex((o) => OPERATION_ORDER.indexOf(o.kind) > OPERATION_ORDER.indexOf(op.kind))
-    list.splice(place < 0 ? list.length : place, 0, op)
-    return change(list)
+  /**
+   * Changes several parts together, all or none, as one step of undo. New parts are copies of others or generated.
+   *
+   * @returns the ids of the parts that were made; null when nothing was done
+   */
+  async function arrange(a: {
+    lists?: { id: string; operations: OperationInput[] }[]
+    create?: NonNullable<ArrangementInput['create']>
+    remove?: string[]
+    swap?: { id: string; sculpt: string }[]
+  }): Promise<string[] | null> {
+    const lists = (a.lists ?? []).map((l) => ({ ...l, operations: l.operations.map((o) => operation.parse(o)) }))
+    const inverse = inverseOf(lists)
+    const back = swapsBack(a.swap ?? [])
+    const change: Change = { lists, remove: a.remove ?? [], restore: [], swap: a.swap ?? [] }
+    const created = await sendArrangement(change, a.create)
+    if (!created) return null
+    history.value.push({ lists: inverse, remove: created, restore: a.remove ?? [], swap: back })
+    undone.value = []
+    return created
   }
-  /** Holes and hand-set supports keep their place on the sculpt when its size changes. */
-  function carriedAlong(o: OperationRecord, factor: number): OperationRecord {
-    const old = step('scale')
-    const ratio = factor / (old?.op.kind === 'scale' ? old.op.factor : 1)
-    const box = (report('scale') ?? report('hollow'))?.measures.box
-    if (o.kind === 'support') return { ...o, edits: o.edits.map((e) => ({ ...e, point: e.point.map((v) => v * ratio) as [number, number, number] })) }
-    if (o.kind !== 'drill' || !box) return o
-    const foot = [(box.min[0] + box.max[0]) / 2, (box.min[1] + box.max[1]) / 2, box.min[2]]
-    return { ...o, holes: o.holes.map((h) => ({ ...h, point: h.point.map((v, k) => foot[k]! + (v - foot[k]!) * ratio) as [number, number, number] })) }
+  const inverseOf = (lists: Change['lists']): Change['lists'] =>
+    lists.map(({ id }) => ({ id, operations: listOf(piece.value?.partList.find((p) => p.id === id) ?? null) }))
+  const swapsBack = (swaps: Change['swap']): Change['swap'] =>
+    swaps.flatMap(({ id }) => {
+      const sculpt = piece.value?.partList.find((p) => p.id === id)?.sculptId
+      return sculpt ? [{ id, sculpt }] : []
+    })
+  async function sendArrangement(
+    c: Change,
+    create: NonNullable<ArrangementInput['create']> = [],
+  ): Promise<string[] | null> {
+    const p = piece.value
+    if (!p) return null
+    let created: string[] | null = null
+    await guarded(async () => {
+      const r = await api(arranged, 'POST', `/pieces/${p.id}/arrange`, {
+        changes: c.lists.map((l) => ({ ...l, version: p.partList.find((x) => x.id === l.id)?.version ?? 0 })),
+        // A part that is both changed and swapped has been changed once by then.
+        swap: c.swap.map((w) => ({
+          ...w,
+          version: (p.partList.find((x) => x.id === w.id)?.version ?? 0) + (c.lists.some((l) => l.id === w.id) ? 1 : 0),
+        })),
+        create,
+        remove: c.remove,
+        restore: c.restore,
+      })
+      await fetchPiece(p.id)
+      created = r.created
+    })
+    return created
+  }
+  /**
+   * Puts the operation in its place in working order. It replaces an earlier one of its kind, unless its kind may stand
+   * several times; then it comes after those. Scales add up.
+   */
+  const apply = (input: OperationInput): Promise<boolean> => change(withOperation(part.value, input))
+  /**
+   * Computes the operation first and puts it into the list only when it gave a result; otherwise says why not, and the
+   * list is as it was.
+   */
+  const tryOut = async (input: OperationInput): Promise<boolean> => (await tryOnly(input)) && apply(input)
+  /** Computes the operation on a part without putting it into its list; says why not when it cannot be. */
+  async function tryOnly(input: OperationInput, of = part.value): Promise<boolean> {
+    const op = operation.parse(input)
+    // A kind that may be repeated comes after the others of its kind; any other takes the place of the one there is.
+    const mesh = REPEATED.includes(op.kind) ? meshAfter(op.kind, of) : meshBefore(op.kind, of)
+    if (!mesh) {
+      problem.value = 'An earlier step is still being computed, or has failed. Wait for it, or take it back.'
+      return false
+    }
+    return (await tryOn(mesh, op)) !== null
+  }
+  /** The hash of what an operation makes of a mesh; null, with the reason said, when it cannot. */
+  async function tryOn(mesh: string, input: OperationInput): Promise<string | null> {
+    let made: string | null = null
+    await guarded(async () => {
+      made = (await derivations.tried(mesh, operation.parse(input))).meshHash
+    })
+    return made
+  }
+  function withOperation(p: PartRecord | null, input: OperationInput): OperationRecord[] {
+    const op = operation.parse(input)
+    const carry = op.kind === 'scale' ? sizing(p, op.factor, op.axes, op.about) : null
+    const list = listOf(p)
+      .filter((o) => o.kind !== op.kind || REPEATED.includes(op.kind))
+      // Whatever was set on the sculpt at its old size keeps its place on it.
+      .map((o) => (carry && rank(o.kind) > rank('scale') ? carried(o, carry) : o))
+    const place = list.findIndex((o) => rank(o.kind) > rank(op.kind))
+    list.splice(place < 0 ? list.length : place, 0, op)
+    return list
+  }
+  /** How the body's points move when its size is set anew; null where that cannot be known yet. */
+  function sizing(
+    p: PartRecord | null,
+    factor: number,
+    axes: readonly [number, number, number],
+    about: 'foot' | 'origin',
+  ): Carry | null {
+    const old = p?.steps.find((s) => s.op.kind === 'scale')?.op
+    const was = old?.kind === 'scale' ? old.axes.map((a) => a * old.factor) : [1, 1, 1]
+    const [x, y, z] = axes.map((a, k) => (a * factor) / was[k]!) as [number, number, number]
+    const matrix: Carry['matrix'] = [x, 0, 0, 0, y, 0, 0, 0, z]
+    if (about === 'origin') return { matrix, shift: [0, 0, 0] }
+    const foot = footOf(p)
+    // The middle of the foot stays where it is.
+    return foot && { matrix, shift: [foot[0] * (1 - x), foot[1] * (1 - y), foot[2] * (1 - z)] }
+  }
+  /** Middle of the foot of the sized body, as it was measured. */
+  function footOf(p: PartRecord | null): [number, number, number] | null {
+    const sized = p?.steps.find((s) => s.op.kind === 'scale' && s.derivation?.status === 'done')
+    const box = (sized?.derivation?.report as OperationReport | undefined)?.measures.box
+    return box ? [(box.min[0] + box.max[0]) / 2, (box.min[1] + box.max[1]) / 2, box.min[2]] : null
+  }
+  /**
+   * The part's list when it is moved as a whole, as it is seen: its place changes, and all that was set on it goes along.
+   *
+   * @param carry turn or reflection, and shift in mm as seen
+   * @param place the record's quaternion and mirroring after it
+   */
+  function movedList(
+    p: PartRecord,
+    carry: Carry,
+    place: (was: PlaceRecord) => Pick<PlaceRecord, 'quaternion' | 'mirror'>,
+  ): OperationRecord[] {
+    const list = listOf(p)
+    const scale = list.find((o) => o.kind === 'scale')
+    const was = list.find((o) => o.kind === 'place') ?? (operation.parse({ kind: 'place' }) as PlaceRecord)
+    let shift = was.shift,
+      k = 1
+    if (scale?.kind === 'scale') {
+      k = scale.factor
+      const foot = scale.about === 'foot' ? footOf(p) : null
+      // Sized about its foot, which is another one when the part leans: the same size about the origin does not depend on it.
+      if (foot) shift = shift.map((v, i) => v + ((1 - k) / k) * foot[i]!) as PlaceRecord['shift']
+    }
+    const next: PlaceRecord = {
+      ...was,
+      ...place(was),
+      shift: apply3(carry.matrix, shift).map((v, i) => v + carry.shift[i]! / k) as PlaceRecord['shift'],
+    }
+    const rest: OperationRecord[] = list
+      .filter((o) => o.kind !== 'place')
+      .map((o) => (o.kind === 'scale' ? { ...o, about: 'origin' as const } : o))
+      .map((o) => (rank(o.kind) > rank('scale') ? carried(o, carry) : o))
+    const at = rest.findIndex((o) => rank(o.kind) > rank('place'))
+    rest.splice(at < 0 ? rest.length : at, 0, next)
+    return rest
   }
   const remove = (kind: Kind): Promise<boolean> => change(operations().filter((o) => o.kind !== kind))
-  async function undo(): Promise<void> {
-    const last = history.value.pop()
-    if (!last) return
-    const now = operations()
-    if (await writeOperations(last)) undone.value.push(now)
-  }
-  async function redo(): Promise<void> {
-    const next = undone.value.pop()
-    if (!next) return
-    const now = operations()
-    if (await writeOperations(next)) history.value.push(now)
+  const removeAt = (index: number): Promise<boolean> => change(operations().filter((_, i) => i !== index))
+  const undo = (): Promise<void> => swing(history.value, undone.value)
+  const redo = (): Promise<void> => swing(undone.value, history.value)
+  /** Takes the last change off one pile, does it, and lays its opposite on the other. */
+  async function swing(from: Change[], to: Change[]): Promise<void> {
+    const c = from.pop()
+    if (!c) return
+    const opposite: Change = {
+      lists: inverseOf(c.lists),
+      remove: c.restore,
+      restore: c.remove,
+      swap: swapsBack(c.swap),
+    }
+    const [only] = c.lists
+    const alone = c.lists.length === 1 && c.remove.length + c.restore.length + c.swap.length === 0
+    const target = alone ? piece.value?.partList.find((p) => p.id === only!.id) : undefined
+    const done = target ? await writeOperations(target, only!.operations) : (await sendArrangement(c)) !== null
+    if (done) to.push(opposite)
   }
 
-  const step = (kind: Kind): PartRecord['steps'][number] | null => part.value?.steps.find((s) => s.op.kind === kind) ?? null
+  const step = (kind: Kind): PartRecord['steps'][number] | null =>
+    part.value?.steps.find((s) => s.op.kind === kind) ?? null
   function report<K extends Kind>(kind: K): Extract<OperationReport, { kind: K }> | null {
     const s = step(kind)
     return s?.derivation?.status === 'done' ? (s.derivation.report as Extract<OperationReport, { kind: K }>) : null
   }
   /** Mesh that goes into the operation of that kind: the last one derived before its place. */
-  function meshBefore(kind: Kind): string | null {
-    let mesh = part.value?.sculptMesh ?? null
-    for (const s of part.value?.steps ?? []) {
-      if (OPERATION_ORDER.indexOf(s.op.kind) >= OPERATION_ORDER.indexOf(kind)) break
+  const meshBefore = (kind: Kind, of = part.value): string | null => meshOf(of, (k) => rank(k) < rank(kind))
+  /** Mesh after all operations up to that kind; null while one of them is not done. */
+  const meshAfter = (kind: Kind, of = part.value): string | null => meshOf(of, (k) => rank(k) <= rank(kind))
+  function meshOf(p: PartRecord | null, counts: (kind: Kind) => boolean): string | null {
+    let mesh = p?.sculptMesh ?? null
+    for (const s of p?.steps ?? []) {
+      if (!counts(s.op.kind)) break
       if (s.derivation?.status !== 'done' || !s.derivation.meshHash) return null
       mesh = s.derivation.meshHash
     }
     return mesh
   }
-  function meshAfter(kind: Kind): string | null {
-    const s = step(kind)
-    return s ? (s.derivation?.status === 'done' ? s.derivation.meshHash : null) : meshBefore(kind)
-  }
+  /** The first operation of the part's list that failed, with why. */
+  const failed = computed(() => part.value?.steps.find((s) => s.derivation?.status === 'failed') ?? null)
   async function dropFiles(files: readonly File[]): Promise<string[]> {
     const p = piece.value
     const refused: string[] = []
     if (!p) return refused
     for (const f of files) {
-      try { await tell('POST', `/pieces/${p.id}/files?name=${encodeURIComponent(f.name)}`, f) } catch (e) { refused.push(e instanceof Error ? e.message : String(e)) }
+      try {
+        await tell('POST', `/pieces/${p.id}/files?name=${encodeURIComponent(f.name)}`, f)
+      } catch (e) {
+        refused.push(e instanceof Error ? e.message : String(e))
+      }
     }
     await reload()
     return refused
   }
-  return { piece, part, partIndex, problem, history, undone, open, reload, save, apply, remove, undo, redo, step, report, meshBefore, meshAfter, operations, change, dropFiles, guarded }
+  return {
+    piece,
+    part,
+    partIndex,
+    problem,
+    history,
+    undone,
+    open,
+    reload,
+    save,
+    apply,
+    remove,
+    removeAt,
+    tryOut,
+    tryOnly,
+    tryOn,
+    withOperation,
+    movedList,
+    arrange,
+    failed,
+    undo,
+    redo,
+    step,
+    report,
+    meshBefore,
+    meshAfter,
+    operations,
+    change,
+    dropFiles,
+    guarded,
+  }
 })

@@ -6,7 +6,12 @@ import type { PaintRecord, PrinterRecord, ResinRecord } from '../../contract/sto
 import { api, tell } from '../api'
 import { useChanges } from './changes'
 
-const item = z.object({ id: z.string(), kind: z.enum(['printer', 'resin', 'paint']), version: z.number(), data: z.record(z.string(), z.unknown()) })
+const item = z.object({
+  id: z.string(),
+  kind: z.enum(['printer', 'resin', 'paint']),
+  version: z.number(),
+  data: z.record(z.string(), z.unknown()),
+})
 export type Item<T> = { id: string; version: number } & T
 
 /** Printers, resins, paints and the workshop's settings. */
@@ -14,11 +19,17 @@ export const useStock = defineStore('stock', () => {
   const items = ref<z.infer<typeof item>[]>([])
   const workshop = ref<Workshop | null>(null)
   let loaded: Promise<void> | null = null
-  const pick = <T>(kind: string): Item<T>[] => items.value.filter((i) => i.kind === kind).map((i) => ({ ...(i.data as T), id: i.id, version: i.version }))
+  const pick = <T>(kind: string): Item<T>[] =>
+    items.value.filter((i) => i.kind === kind).map((i) => ({ ...(i.data as T), id: i.id, version: i.version }))
   const printers = computed(() => pick<PrinterRecord>('printer'))
   const resins = computed(() => pick<ResinRecord>('resin'))
   const paints = computed(() => pick<PaintRecord>('paint'))
-  useChanges().listen((c) => { if (c.type === 'stock' || c.type === 'workshop' || c.type === 'hello') { loaded = null; void load() } })
+  useChanges().listen((c) => {
+    if (c.type === 'stock' || c.type === 'workshop' || c.type === 'hello') {
+      loaded = null
+      void load()
+    }
+  })
   function load(): Promise<void> {
     loaded ??= (async () => {
       items.value = await api(z.array(item), 'GET', '/stock')
@@ -26,9 +37,25 @@ export const useStock = defineStore('stock', () => {
     })()
     return loaded
   }
-  async function add(kind: string, data: object): Promise<void> { await tell('POST', `/stock/${kind}`, data); loaded = null; await load() }
-  async function change(kind: string, id: string, version: number, data: object): Promise<void> { await tell('PUT', `/stock/${kind}/${id}`, { version, data }); loaded = null; await load() }
-  async function remove(kind: string, id: string): Promise<void> { await tell('DELETE', `/stock/${kind}/${id}`); loaded = null; await load() }
-  const money = (amount: number): string => new Intl.NumberFormat(undefined, { style: 'currency', currency: workshop.value?.currency ?? 'EUR' }).format(amount)
-  return { items, printers, resins, paints, workshop, load, add, change, remove, money }
+  async function add(kind: string, data: object): Promise<void> {
+    await tell('POST', `/stock/${kind}`, data)
+    loaded = null
+    await load()
+  }
+  async function change(kind: string, id: string, version: number, data: object): Promise<void> {
+    await tell('PUT', `/stock/${kind}/${id}`, { version, data })
+    loaded = null
+    await load()
+  }
+  async function remove(kind: string, id: string): Promise<void> {
+    await tell('DELETE', `/stock/${kind}/${id}`)
+    loaded = null
+    await load()
+  }
+  async function saveWorkshop(next: Workshop): Promise<void> {
+    workshop.value = await api(workshopSchema, 'PUT', '/workshop', next)
+  }
+  const money = (amount: number): string =>
+    new Intl.NumberFormat(undefined, { style: 'currency', currency: workshop.value?.currency ?? 'EUR' }).format(amount)
+  return { items, printers, resins, paints, workshop, load, add, change, remove, saveWorkshop, money }
 })

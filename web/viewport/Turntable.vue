@@ -1,8 +1,9 @@
 <script setup lang="ts">
-import { onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vue'
+import { computed, onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vue'
 import { Focus } from 'lucide-vue-next'
 import * as THREE from 'three'
 import { useDerivations } from '../stores/derivations'
+import { Carrying } from './carrying'
 import { loadMesh } from './meshCache'
 import { Scene } from './scene'
 import { useViewport, type Quaternion } from './useViewport'
@@ -21,59 +22,144 @@ let firstShown = false
 
 onMounted(() => {
   let s: Scene
-  try { s = new Scene(canvas.value!) } catch {
+  try {
+    s = new Scene(canvas.value!)
+  } catch {
     fault.value = 'This browser draws no 3D (WebGL is off). Measuring and planning work all the same.'
     return
   }
   scene.value = s
+  viewport.eyes = s
   s.onDraw = () => {
     turned.value = s.turned()
-    marks.value = s.rulerMarks.flatMap((m) => { const p = s.project(m.at); return p ? [{ mm: m.mm, ...p }] : [] })
+    marks.value = s.rulerMarks.flatMap((m) => {
+      const p = s.project(m.at)
+      return p ? [{ mm: m.mm, ...p }] : []
+    })
   }
-  const observer = new ResizeObserver(() => { if (frame.value) s.resize(frame.value.clientWidth, frame.value.clientHeight) })
+  const observer = new ResizeObserver(() => {
+    if (frame.value) s.resize(frame.value.clientWidth, frame.value.clientHeight)
+  })
   observer.observe(frame.value!)
-  onBeforeUnmount(() => { observer.disconnect(); s.dispose() })
+  onBeforeUnmount(() => {
+    observer.disconnect()
+    viewport.eyes = null
+    s.dispose()
+  })
 })
 
-watch([() => viewport.mesh, () => viewport.bodyFaces, scene], async ([hash, bodyFaces]) => {
-  const s = scene.value
-  if (!s) return
-  const mine = ++serial
-  if (!hash) { s.show(null, 0, true); viewport.shown = null; return }
-  busy.value = true
-  fault.value = ''
-  try {
-    const d = await derivations.settled(hash, { kind: 'display', faces: 120_000, bodyFaces })
-    if (mine !== serial) return
-    const mesh = await loadMesh(d.meshHash!)
-    if (mine !== serial) return
-    const body = (d.report as { bodyFaces: number }).bodyFaces
-    const before = s.size.clone()
-    viewport.shown = { mesh, hash: d.meshHash!, bodyFaces: body }
-    s.show(mesh, body, firstShown)
-    // A body of much the same size keeps the view; a new one is framed afresh.
-    if (firstShown && Math.abs(Math.log(s.size.length() / before.length())) > 0.12) s.home()
-    firstShown = true
-    s.tilt(viewport.quaternion)
-    s.mark(viewport.markers)
-    if (viewport.colours) s.paint(viewport.colours)
-  } catch (e) {
-    if (mine === serial) fault.value = e instanceof Error ? e.message : String(e)
-  } finally { if (mine === serial) busy.value = false }
-}, { immediate: true })
-watch(() => viewport.markers, (m) => scene.value?.mark(m))
-watch(() => viewport.colours, (c) => scene.value?.paint(c))
-watch(() => viewport.quaternion, (q) => scene.value?.tilt(q))
-watch(() => viewport.spot, (p) => { if (p) scene.value?.frameSpot(p) })
-watch(() => viewport.mode, (m) => { if (scene.value) scene.value.controls.enabled = m === 'look' || m === 'pick' }, { immediate: true })
+watch(
+  [() => viewport.mesh, () => viewport.bodyFaces, scene],
+  async ([hash, bodyFaces]) => {
+    const s = scene.value
+    if (!s) return
+    const mine = ++serial
+    if (!hash) {
+      s.show(null, 0, true)
+      viewport.shown = null
+      return
+    }
+    busy.value = true
+    fault.value = ''
+    try {
+      const d = await derivations.settled(hash, { kind: 'display', faces: 120_000, bodyFaces })
+      if (mine !== serial) return
+      const mesh = await loadMesh(d.meshHash!)
+      if (mine !== serial) return
+      const body = (d.report as { bodyFaces: number }).bodyFaces
+      const before = s.size.clone()
+      viewport.shown = { mesh, hash: d.meshHash!, bodyFaces: body }
+      s.show(mesh, body, firstShown)
+      // A body of much the same size keeps the view; a new one is framed afresh.
+      if (firstShown && Math.abs(Math.log(s.size.length() / before.length())) > 0.12) s.home()
+      firstShown = true
+      s.tilt(viewport.quaternion)
+      s.carry(viewport.motion, viewport.along)
+      s.showHandles(viewport.mode === 'carry')
+      s.showPlane(viewport.plane)
+      s.mark(viewport.markers)
+      if (viewport.colours) s.paint(viewport.colours)
+    } catch (e) {
+      if (mine === serial) fault.value = e instanceof Error ? e.message : String(e)
+    } finally {
+      if (mine === serial) busy.value = false
+    }
+  },
+  { immediate: true },
+)
+watch(
+  () => viewport.markers,
+  (m) => scene.value?.mark(m),
+)
+watch(
+  () => viewport.colours,
+  (c) => scene.value?.paint(c),
+)
+watch(
+  () => viewport.positions,
+  (p) => scene.value?.deform(p),
+)
+watch(
+  () => viewport.quaternion,
+  (q) => scene.value?.tilt(q),
+)
+let company = 0
+watch(
+  [() => [...viewport.companions], scene],
+  async ([hashes, s]) => {
+    const mine = ++company
+    if (!s) return
+    try {
+      const list = await Promise.all(
+        hashes.map(async (hash) => {
+          const d = await derivations.settled(hash, { kind: 'display', faces: 60_000 })
+          return { hash, mesh: await loadMesh(d.meshHash!) }
+        }),
+      )
+      if (mine !== company) return
+      const before = s.size.clone()
+      s.accompany(list)
+      if (Math.abs(Math.log(s.size.length() / before.length())) > 0.12) s.home()
+    } catch (e) {
+      if (mine === company) fault.value = e instanceof Error ? e.message : String(e)
+    }
+  },
+  { immediate: true },
+)
+watch(
+  () => viewport.motion,
+  (m) => scene.value?.carry(m, viewport.along),
+)
+watch(
+  () => viewport.plane,
+  (p) => scene.value?.showPlane(p),
+)
+watch([() => viewport.line, scene], ([l, s]) => s?.showLine(l))
+watch(
+  () => viewport.spot,
+  (p) => {
+    if (p) scene.value?.frameSpot(p)
+  },
+)
+watch(
+  () => viewport.mode,
+  (m) => {
+    if (!scene.value) return
+    scene.value.controls.enabled = m === 'look' || m === 'pick'
+    scene.value.showHandles(m === 'carry')
+  },
+  { immediate: true },
+)
 
 let down: { x: number; y: number } | null = null
+const carrying = computed(() => (scene.value ? new Carrying(scene.value) : null))
 function press(e: PointerEvent): void {
   down = { x: e.clientX, y: e.clientY }
   const s = scene.value
   if (!s) return
   // Beside the sculpt one always turns the table, whatever the mode.
-  const free = viewport.mode === 'look' || viewport.mode === 'pick' || !s.pick(e.clientX, e.clientY)
+  const held = viewport.mode === 'carry' ? (carrying.value?.begin(e) ?? false) : s.pick(e.clientX, e.clientY) !== null
+  const free = viewport.mode === 'look' || viewport.mode === 'pick' || !held
   s.controls.enabled = free
   if (!free) canvas.value!.setPointerCapture(e.pointerId)
   if (!free && viewport.mode === 'brush') brush(e)
@@ -82,33 +168,69 @@ function move(e: PointerEvent): void {
   const s = scene.value
   if (!s || !down || s.controls.enabled) return
   if (viewport.mode === 'brush') brush(e)
+  if (carrying.value?.busy) viewport.carried(carrying.value.motion(e), false)
   if (viewport.mode === 'tilt') {
-    const dx = e.clientX - down.x, dy = e.clientY - down.y
+    const dx = e.clientX - down.x,
+      dy = e.clientY - down.y
     down = { x: e.clientX, y: e.clientY }
-    const right = new THREE.Vector3().setFromMatrixColumn(s.camera.matrixWorld, 0), up = new THREE.Vector3().setFromMatrixColumn(s.camera.matrixWorld, 1)
-    const q = new THREE.Quaternion().setFromAxisAngle(right, dy * 0.008).premultiply(new THREE.Quaternion().setFromAxisAngle(up, dx * 0.008))
+    const right = new THREE.Vector3().setFromMatrixColumn(s.camera.matrixWorld, 0),
+      up = new THREE.Vector3().setFromMatrixColumn(s.camera.matrixWorld, 1)
+    const q = new THREE.Quaternion()
+      .setFromAxisAngle(right, dy * 0.008)
+      .premultiply(new THREE.Quaternion().setFromAxisAngle(up, dx * 0.008))
     viewport.tilted(s.holder.quaternion.clone().premultiply(q).normalize().toArray() as Quaternion)
   }
 }
-function brush(e: PointerEvent): void { const p = scene.value?.pick(e.clientX, e.clientY); if (p) viewport.picked(p) }
+function brush(e: PointerEvent): void {
+  const p = scene.value?.pick(e.clientX, e.clientY)
+  if (p) viewport.picked(p)
+}
 function release(e: PointerEvent): void {
   const still = down !== null && Math.hypot(e.clientX - down.x, e.clientY - down.y) < 4
   down = null
+  if (carrying.value?.busy) {
+    viewport.carried(carrying.value.motion(e), true)
+    carrying.value.end()
+  }
   if (still && viewport.mode === 'pick') brush(e)
 }
-function turnBy(degrees: number): void { scene.value?.turnTo(turned.value + degrees) }
+function turnBy(degrees: number): void {
+  scene.value?.turnTo(turned.value + degrees)
+}
 </script>
 
 <template>
-  <div ref="frame" class="turntable">
-    <canvas
-      ref="canvas" tabindex="0" aria-label="The sculpt on its turntable. Arrow keys turn it." :class="{ crosshair: viewport.mode !== 'look' }"
-      @pointerdown.capture="press" @pointermove="move" @pointerup="release" @keydown.left.prevent="turnBy(-15)" @keydown.right.prevent="turnBy(15)"
+  <div ref="frame" class="turntable" :aria-busy="busy">
+    <img
+      v-if="viewport.backdrop"
+      :src="viewport.backdrop.url"
+      alt=""
+      class="backdrop"
+      :class="{ matched: viewport.backdrop.matrix }"
+      :style="{
+        opacity: viewport.backdrop.opacity,
+        transform: viewport.backdrop.matrix ? `matrix(${viewport.backdrop.matrix.join(',')})` : undefined,
+      }"
     />
-    <span v-for="m in marks" :key="m.mm" class="graduation" :style="{ left: `${m.x}px`, top: `${m.y}px` }">{{ m.mm }}{{ m.mm > 0 ? ' mm' : '' }}</span>
+    <canvas
+      ref="canvas"
+      tabindex="0"
+      aria-label="The sculpt on its turntable. Arrow keys turn it."
+      :class="{ crosshair: viewport.mode !== 'look' }"
+      @pointerdown.capture="press"
+      @pointermove="move"
+      @pointerup="release"
+      @keydown.left.prevent="turnBy(-15)"
+      @keydown.right.prevent="turnBy(15)"
+    />
+    <span v-for="m in marks" :key="m.mm" class="graduation" :style="{ left: `${m.x}px`, top: `${m.y}px` }"
+      >{{ m.mm }}{{ m.mm > 0 ? ' mm' : '' }}</span
+    >
     <div class="reading">
       <span class="soft">{{ turned === 0 ? 'front' : `turned ${turned}°` }}</span>
-      <button class="btn btn-sm btn-quiet" title="Frame the whole sculpt, from the front" @click="scene?.home()"><Focus :size="15" aria-hidden="true" /> whole</button>
+      <button class="btn btn-sm btn-quiet" title="Frame the whole sculpt, from the front" @click="scene?.home()">
+        <Focus :size="15" aria-hidden="true" /> whole
+      </button>
     </div>
     <div v-if="viewport.hint" class="hint" role="status">{{ viewport.hint }}</div>
     <div v-if="fault" class="hint bad" role="alert">{{ fault }}</div>
@@ -117,12 +239,78 @@ function turnBy(degrees: number): void { scene.value?.turnTo(turned.value + degr
 </template>
 
 <style scoped>
-.turntable { position: relative; width: 100%; height: 100%; min-height: 0; overflow: hidden; background: radial-gradient(ellipse at 50% 38%, #fbf7ef 0, #f1eadd 58%, #e4d9c6 100%); }
-canvas { position: absolute; inset: 0; width: 100%; height: 100%; display: block; touch-action: none; }
-canvas.crosshair { cursor: crosshair; }
-.graduation { position: absolute; transform: translate(-50%, 0); font-size: 0.78rem; color: var(--ink-soft); pointer-events: none; white-space: nowrap; }
-.reading { position: absolute; left: 14px; top: 10px; display: flex; gap: 10px; align-items: center; font-size: 0.85rem; }
-.hint { position: absolute; left: 50%; top: 12px; transform: translateX(-50%); background: var(--action); color: #fff; padding: 5px 12px; border-radius: 5px; font-size: 0.88rem; max-width: 88%; }
-.hint.bad { background: var(--settle); }
-.busy { position: absolute; right: 14px; bottom: 12px; font-size: 0.85rem; }
+.turntable {
+  position: relative;
+  width: 100%;
+  height: 100%;
+  min-height: 0;
+  overflow: hidden;
+  background: radial-gradient(ellipse at 50% 38%, #fbf7ef 0, #f1eadd 58%, #e4d9c6 100%);
+}
+canvas {
+  position: absolute;
+  inset: 0;
+  width: 100%;
+  height: 100%;
+  display: block;
+  touch-action: none;
+}
+canvas.crosshair {
+  cursor: crosshair;
+}
+.backdrop {
+  position: absolute;
+  inset: 0;
+  width: 100%;
+  height: 100%;
+  object-fit: contain;
+  pointer-events: none;
+}
+.backdrop.matched {
+  inset: auto;
+  left: 0;
+  top: 0;
+  width: auto;
+  height: auto;
+  max-width: none;
+  transform-origin: 0 0;
+}
+.graduation {
+  position: absolute;
+  transform: translate(-50%, 0);
+  font-size: 0.78rem;
+  color: var(--ink-soft);
+  pointer-events: none;
+  white-space: nowrap;
+}
+.reading {
+  position: absolute;
+  left: 14px;
+  top: 10px;
+  display: flex;
+  gap: 10px;
+  align-items: center;
+  font-size: 0.85rem;
+}
+.hint {
+  position: absolute;
+  left: 50%;
+  top: 12px;
+  transform: translateX(-50%);
+  background: var(--action);
+  color: #fff;
+  padding: 5px 12px;
+  border-radius: 5px;
+  font-size: 0.88rem;
+  max-width: 88%;
+}
+.hint.bad {
+  background: var(--settle);
+}
+.busy {
+  position: absolute;
+  right: 14px;
+  bottom: 12px;
+  font-size: 0.85rem;
+}
 </style>

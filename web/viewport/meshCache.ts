@@ -8,7 +8,11 @@ const cache = new Map<string, Promise<Mesh>>()
 /** The mesh of that hash; the last few stay in memory, since stages look at the same ones. */
 export function loadMesh(hash: string): Promise<Mesh> {
   const there = cache.get(hash)
-  if (there) { cache.delete(hash); cache.set(hash, there); return there }
+  if (there) {
+    cache.delete(hash)
+    cache.set(hash, there)
+    return there
+  }
   const load = fetchBytes(hash).then((bytes) => {
     const r = meshFromBytes(bytes)
     if (!r.ok) throw new Error(r.problem.message)

@@ -1,16 +1,23 @@
 import CameraControls from 'camera-controls'
 import * as THREE from 'three'
 import { acceleratedRaycast, MeshBVH } from 'three-mesh-bvh'
-import type { Mesh } from '../../core/mesh/mesh'
+import { isCloud, type Mesh } from '../../core/mesh/mesh'
+import type { Motion } from './motion'
+import { bareColours, pointsOf, solidOf } from './drawn'
+import { Annotations, empty, type Marker, type Stroke } from './annotations'
+import { Furniture } from './furniture'
+import { Handles } from './handles'
 
 CameraControls.install({ THREE })
 THREE.Mesh.prototype.raycast = acceleratedRaycast
 
-export interface Marker { point: [number, number, number]; kind: 'settle' | 'know' | 'note' | 'hole' | 'tip' | 'hand'; radius?: number }
-export interface Picked { point: [number, number, number]; normal: [number, number, number]; face: number }
-
-const MARKER_COLOURS = { settle: 0xb3361f, know: 0xc07c00, note: 0x37588a, hole: 0x0e5a61, tip: 0x5d7f50, hand: 0x7a3f8a }
-const CLAY = new THREE.Color(0xcdc2b0), STEM = new THREE.Color(0x8fa3a0)
+export interface Picked {
+  point: [number, number, number]
+  normal: [number, number, number]
+  face: number
+  /** which companion was met; null is the part at work */
+  companion: string | null
+}
 
 /**
  * The sculpt on its turntable: a disc with a graduated rim, the front marked, a ruler at its foot. Draws only when
@@ -23,9 +30,10 @@ export class Scene {
   readonly controls: CameraControls
   /** carries the sculpt; tilting by hand turns it */
   readonly holder = new THREE.Group()
-  private readonly furniture = new THREE.Group()
-  private readonly markers = new THREE.Group()
-  private body: THREE.Mesh | null = null
+  private readonly furniture = new Furniture()
+  private readonly notes = new Annotations()
+  private body: THREE.Mesh | THREE.Points | null = null
+  private readonly companions = new THREE.Group()
   private frame = 0
   private last = performance.now()
   private readonly key = new THREE.DirectionalLight(0xfff1dc, 3.1)
@@ -44,14 +52,25 @@ export class Scene {
     this.controls.smoothTime = 0.12
     this.controls.draggingSmoothTime = 0.04
     this.scene.add(new THREE.HemisphereLight(0xeef2f6, 0x9a8f80, 1.25))
-    const fill = new THREE.DirectionalLight(0xcfdcea, 0.5), rim = new THREE.DirectionalLight(0xffffff, 0.9)
+    const fill = new THREE.DirectionalLight(0xcfdcea, 0.5),
+      rim = new THREE.DirectionalLight(0xffffff, 0.9)
     // Lights ride with the camera, so form reads from every side: key high on the left, fill low, rim behind.
     this.key.position.set(-0.75, 0.95, 0.75)
     fill.position.set(0.9, -0.15, 0.7)
     rim.position.set(0.7, 0.6, -0.9)
-    for (const l of [this.key, fill, rim]) { this.camera.add(l); this.camera.add(l.target) }
-    this.scene.add(this.camera, this.holder, this.furniture)
-    this.holder.add(this.markers)
+    for (const l of [this.key, fill, rim]) {
+      this.camera.add(l)
+      this.camera.add(l.target)
+    }
+    this.scene.add(
+      this.camera,
+      this.holder,
+      this.furniture.group,
+      this.companions,
+      this.notes.fixed,
+      this.handles.group,
+    )
+    this.holder.add(this.notes.carried)
     this.controls.addEventListener('update', () => this.draw())
     this.tick()
   }
@@ -92,24 +111,90 @@ export class Scene {
       ;(this.body.material as THREE.Material).dispose()
       this.body = null
     }
-    if (!mesh) { this.draw(); return }
-    const geometry = new THREE.BufferGeometry()
-    geometry.setAttribute('position', new THREE.BufferAttribute(mesh.positions, 3))
-    geometry.setIndex(new THREE.BufferAttribute(mesh.triangles, 1))
-    geometry.computeVertexNormals()
-    const colours = new Float32Array(mesh.positions.length)
-    const stems = new Set<number>()
-    for (let i = bodyFaces * 3; i < mesh.triangles.length; i++) stems.add(mesh.triangles[i]!)
-    for (let v = 0; v < mesh.positions.length / 3; v++) (stems.has(v) ? STEM : CLAY).toArray(colours, v * 3)
-    geometry.setAttribute('color', new THREE.BufferAttribute(colours, 3))
-    geometry.boundsTree = new MeshBVH(geometry, { indirect: true })
-    this.body = new THREE.Mesh(geometry, new THREE.MeshStandardMaterial({ vertexColors: true, roughness: 0.62, metalness: 0, side: THREE.DoubleSide }))
+    if (!mesh) {
+      this.draw()
+      return
+    }
+    this.came = null
+    this.bare = bareColours(mesh, bodyFaces)
+    this.body = isCloud(mesh) ? pointsOf(mesh, this.bare) : pickable(solidOf(mesh, this.bare.slice()))
+    const { geometry } = this.body
     this.holder.add(this.body)
     geometry.computeBoundingBox()
-    const box = geometry.boundingBox!
-    box.getSize(this.size)
-    this.furnish(box)
+    this.measureAll()
     if (!keepView) this.home()
+    this.draw()
+  }
+
+  /** colours of the body when no map lies on it: its own, or clay and the stems' */
+  private bare: Float32Array<ArrayBufferLike> = new Float32Array(0)
+
+  /** Other parts beside the one at work; each keeps its hash as its name, to be told when it is met. */
+  accompany(list: readonly { hash: string; mesh: Mesh }[]): void {
+    empty(this.companions)
+    for (const { hash, mesh } of list) {
+      const colours = bareColours(mesh, mesh.triangles.length / 3)
+      for (let i = 0; i < colours.length; i++) colours[i] = 0.35 + 0.5 * colours[i]!
+      const body = pickable(solidOf(mesh, colours))
+      body.name = hash
+      body.geometry.computeBoundingBox()
+      this.companions.add(body)
+    }
+    if (this.body) this.measureAll()
+    this.draw()
+  }
+  /** Box of all that stands on the disc; the disc and the ruler go by it. */
+  private readonly whole = new THREE.Box3()
+  private measureAll(): void {
+    this.whole.copy(this.body!.geometry.boundingBox!)
+    for (const c of this.companions.children) this.whole.union((c as THREE.Mesh).geometry.boundingBox!)
+    this.whole.getSize(this.size)
+    this.furniture.build(this.whole)
+  }
+  private readonly handles = new Handles()
+  /** While it is moved the part at work stands beside its place, and so do those that go with it. */
+  carry(motion: Motion, along: readonly string[]): void {
+    const moved: THREE.Object3D[] = [
+      this.holder,
+      this.handles.group,
+      ...this.companions.children.filter((c) => along.includes(c.name)),
+    ]
+    for (const o of moved) {
+      o.quaternion.set(...motion.quaternion)
+      o.position.set(...motion.shift)
+    }
+    this.draw()
+  }
+  /** Ring and mast round the part at work. */
+  showHandles(shown: boolean): void {
+    this.handles.place(shown ? this.partBox() : null)
+    this.draw()
+  }
+  partBox(): THREE.Box3 | null {
+    return this.body?.geometry.boundingBox ?? null
+  }
+  grip(x: number, y: number): ReturnType<Handles['hit']> {
+    return this.handles.hit(this.ray(x, y))
+  }
+  /** mm that a pixel is at a place. */
+  mmPerPixel(at: THREE.Vector3): number {
+    const d = at.distanceTo(this.camera.position)
+    return (2 * d * Math.tan((this.camera.fov * Math.PI) / 360)) / Math.max(1, this.canvas.clientHeight)
+  }
+  /** Where a ray through the screen meets the horizontal plane at that height. */
+  onLevel(x: number, y: number, height: number): THREE.Vector3 | null {
+    const p = this.ray(x, y).ray.intersectPlane(
+      new THREE.Plane(new THREE.Vector3(0, 0, 1), -height),
+      new THREE.Vector3(),
+    )
+    return p && p.distanceTo(this.camera.position) < this.size.length() * 40 ? p : null
+  }
+  showPlane(plane: { point: readonly number[]; normal: readonly number[] } | null): void {
+    this.notes.plane(plane, this.size.length() * 0.55)
+    this.draw()
+  }
+  showLine(line: Stroke): void {
+    this.notes.line(line, Math.max(0.12, this.size.length() / 700))
     this.draw()
   }
 
@@ -118,8 +203,25 @@ export class Scene {
     const attribute = this.body?.geometry.getAttribute('color') as THREE.BufferAttribute | undefined
     if (!attribute) return
     if (colours && colours.length === attribute.array.length) (attribute.array as Float32Array).set(colours)
-    else for (let v = 0; v < attribute.count; v++) CLAY.toArray(attribute.array as Float32Array, v * 3)
+    else (attribute.array as Float32Array).set(this.bare)
     attribute.needsUpdate = true
+    this.draw()
+  }
+
+  private came: Float32Array | null = null
+  /** the picking tree's boxes are of where the skin was before it was bent */
+  private refit = false
+  /** Moves the body's vertices while a pose is tried; null puts them back. */
+  deform(positions: Float32Array | null): void {
+    const attribute = this.body?.geometry.getAttribute('position') as THREE.BufferAttribute | undefined
+    if (!attribute || (positions && positions.length !== attribute.array.length)) return
+    // The array is the loaded mesh' own, which others read: it is never written to.
+    this.came ??= attribute.array as Float32Array
+    const next = new THREE.BufferAttribute(positions ?? this.came, 3)
+    this.body!.geometry.setAttribute('position', next)
+    this.refit = true
+    this.body!.geometry.computeVertexNormals()
+    if (!positions) this.came = null
     this.draw()
   }
 
@@ -132,8 +234,9 @@ export class Scene {
       const m = new THREE.Matrix4().makeRotationFromQuaternion(this.holder.quaternion).elements
       let low = Infinity
       const stride = Math.max(3, Math.floor(p.length / 3 / 20_000) * 3)
-      for (let i = 0; i < p.length; i += stride) low = Math.min(low, m[2]! * p[i]! + m[6]! * p[i + 1]! + m[10]! * p[i + 2]!)
-      this.holder.position.z = this.furniture.position.z - low
+      for (let i = 0; i < p.length; i += stride)
+        low = Math.min(low, m[2]! * p[i]! + m[6]! * p[i + 1]! + m[10]! * p[i + 2]!)
+      this.holder.position.z = this.furniture.group.position.z - low
     }
     this.draw()
   }
@@ -142,11 +245,47 @@ export class Scene {
     const r = Math.max(this.size.z * 0.66, Math.hypot(this.size.x, this.size.y) * 0.8)
     const distance = r / Math.tan((this.camera.fov * Math.PI) / 360)
     const c = this.centre()
-    void this.controls.setLookAt(c.x + distance * 0.34, c.y - distance * 0.98, c.z + distance * 0.2, c.x, c.y, c.z - this.size.z * 0.07, false)
+    void this.controls.setLookAt(
+      c.x + distance * 0.34,
+      c.y - distance * 0.98,
+      c.z + distance * 0.2,
+      c.x,
+      c.y,
+      c.z - this.size.z * 0.07,
+      false,
+    )
   }
   private centre(): THREE.Vector3 {
-    const box = this.body?.geometry.boundingBox
-    return box ? box.getCenter(new THREE.Vector3()) : new THREE.Vector3(0, 0, 50)
+    return this.body ? this.whole.getCenter(new THREE.Vector3()) : new THREE.Vector3(0, 0, 50)
+  }
+
+  /** What is looked at, how far off, and how large it is on the screen. */
+  view(): { middle: [number, number, number]; distance: number; pixelsPerMm: number; centre: [number, number] } {
+    const middle = this.centre()
+    const distance = middle.distanceTo(this.camera.position)
+    return {
+      middle: middle.toArray(),
+      distance,
+      pixelsPerMm: 1 / this.mmPerPixel(middle),
+      centre: [this.canvas.clientWidth / 2, this.canvas.clientHeight / 2],
+    }
+  }
+  /** The middle is looked at from there, at the distance it has. */
+  lookFrom(azimuth: number, elevation: number): void {
+    const {
+      middle: [x, y, z],
+      distance: d,
+    } = this.view()
+    const level = d * Math.cos(elevation)
+    void this.controls.setLookAt(
+      x + level * Math.sin(azimuth),
+      y - level * Math.cos(azimuth),
+      z + d * Math.sin(elevation),
+      x,
+      y,
+      z,
+      false,
+    )
   }
 
   /** Looks at a place from where its skin faces. */
@@ -159,62 +298,45 @@ export class Scene {
   }
 
   mark(list: readonly Marker[]): void {
-    this.markers.clear()
-    const unit = Math.max(0.35, this.size.length() / 240)
-    const ball = new THREE.SphereGeometry(1, 12, 8)
-    for (const kind of Object.keys(MARKER_COLOURS) as Marker['kind'][]) {
-      const of = list.filter((m) => m.kind === kind)
-      if (of.length === 0) continue
-      const dots = new THREE.InstancedMesh(ball, new THREE.MeshBasicMaterial({ color: MARKER_COLOURS[kind] }), of.length)
-      const m = new THREE.Matrix4()
-      of.forEach((o, i) => { const s = o.radius ?? unit; dots.setMatrixAt(i, m.makeScale(s, s, s).setPosition(...o.point)) })
-      this.markers.add(dots)
-    }
+    this.notes.mark(list, Math.max(0.35, this.size.length() / 240))
     this.draw()
   }
 
-  pick(x: number, y: number): Picked | null {
-    if (!this.body) return null
+  private ray(x: number, y: number): THREE.Raycaster {
     const r = this.canvas.getBoundingClientRect()
     const ray = new THREE.Raycaster()
     ray.firstHitOnly = true
-    ray.setFromCamera(new THREE.Vector2(((x - r.left) / r.width) * 2 - 1, -((y - r.top) / r.height) * 2 + 1), this.camera)
-    const hit = ray.intersectObject(this.body, false)[0]
-    if (!hit?.face) return null
-    const local = this.holder.worldToLocal(hit.point.clone())
-    return { point: local.toArray(), normal: hit.face.normal.toArray(), face: hit.faceIndex ?? 0 }
+    ray.params.Points.threshold = this.size.length() / 250
+    ray.setFromCamera(
+      new THREE.Vector2(((x - r.left) / r.width) * 2 - 1, -((y - r.top) / r.height) * 2 + 1),
+      this.camera,
+    )
+    return ray
+  }
+  pick(x: number, y: number): Picked | null {
+    if (!this.body) return null
+    if (this.refit) this.body.geometry.boundsTree?.refit()
+    this.refit = false
+    const hit = this.ray(x, y).intersectObjects([this.body, ...this.companions.children], false)[0]
+    if (!hit) return null
+    const companion = hit.object === this.body ? null : hit.object.name
+    const local = companion === null ? this.holder.worldToLocal(hit.point.clone()) : hit.point
+    // A point of a cloud faces whoever looks at it.
+    const normal = hit.face?.normal ?? this.camera.position.clone().sub(hit.point).normalize()
+    return { point: local.toArray(), normal: normal.toArray(), face: hit.faceIndex ?? 0, companion }
   }
 
   /** Degrees by which the front is turned away from the viewer. */
   turned(): number {
-    return Math.round((((this.controls.azimuthAngle * 180) / Math.PI) % 360 + 540) % 360 - 180)
+    return Math.round((((((this.controls.azimuthAngle * 180) / Math.PI) % 360) + 540) % 360) - 180)
   }
-  turnTo(degrees: number): void { void this.controls.rotateTo((degrees * Math.PI) / 180, this.controls.polarAngle, true) }
+  turnTo(degrees: number): void {
+    void this.controls.rotateTo((degrees * Math.PI) / 180, this.controls.polarAngle, true)
+  }
 
-  /** Disc, graduated rim with its front mark, and the ruler lying before it. */
-  private furnish(box: THREE.Box3): void {
-    this.furniture.clear()
-    const c = box.getCenter(new THREE.Vector3())
-    this.furniture.position.set(c.x, c.y, box.min.z)
-    const radius = Math.max(20, Math.hypot(this.size.x, this.size.y) * 0.62)
-    const disc = new THREE.Mesh(new THREE.CylinderGeometry(radius, radius, radius * 0.02, 96), new THREE.MeshStandardMaterial({ color: 0xe6dccb, roughness: 0.95 }))
-    disc.rotation.x = Math.PI / 2
-    disc.position.z = -radius * 0.0105
-    const points: THREE.Vector3[] = []
-    for (let d = 0; d < 360; d += 5) {
-      const a = (d * Math.PI) / 180, inner = radius * (d % 90 === 0 ? 0.87 : d % 15 === 0 ? 0.93 : 0.965)
-      points.push(new THREE.Vector3(Math.sin(a) * inner, -Math.cos(a) * inner, 0.05), new THREE.Vector3(Math.sin(a) * radius, -Math.cos(a) * radius, 0.05))
-    }
-    const ink = new THREE.LineBasicMaterial({ color: 0x7d705b })
-    const front = new THREE.Mesh(new THREE.CircleGeometry(radius * 0.05, 3), new THREE.MeshBasicMaterial({ color: 0x0e5a61 }))
-    front.position.set(0, -radius * 0.8, 0.08)
-    front.rotation.z = Math.PI / 6
-    const length = niceLength(radius * 1.5), y = -radius * 1.13, step = length / 10, ruler: THREE.Vector3[] = [new THREE.Vector3(-length / 2, y, 0), new THREE.Vector3(length / 2, y, 0)]
-    for (let i = 0; i <= 10; i++) ruler.push(new THREE.Vector3(-length / 2 + i * step, y, 0), new THREE.Vector3(-length / 2 + i * step, y - radius * (i % 5 === 0 ? 0.06 : 0.03), 0))
-    this.furniture.add(disc, new THREE.LineSegments(new THREE.BufferGeometry().setFromPoints(points), ink), front, new THREE.LineSegments(new THREE.BufferGeometry().setFromPoints(ruler), ink))
-    this.rulerMarks = [0, 0.5, 1].map((t) => ({ mm: length * t, at: new THREE.Vector3(c.x - length / 2 + length * t, c.y + y - radius * 0.1, box.min.z) }))
+  get rulerMarks(): Furniture['rulerMarks'] {
+    return this.furniture.rulerMarks
   }
-  rulerMarks: { mm: number; at: THREE.Vector3 }[] = []
 
   /** Screen place of a world point, or null when it lies behind. */
   project(p: THREE.Vector3): { x: number; y: number } | null {
@@ -227,12 +349,17 @@ export class Scene {
     this.disposed = true
     cancelAnimationFrame(this.frame)
     this.show(null, 0, true)
+    this.scene.traverse((o) => {
+      if (!(o instanceof THREE.Mesh || o instanceof THREE.Line)) return
+      ;(o.geometry as THREE.BufferGeometry).dispose()
+      ;(o.material as THREE.Material).dispose()
+    })
     this.controls.dispose()
     this.renderer.dispose()
   }
 }
 
-const niceLength = (x: number): number => {
-  const p = 10 ** Math.floor(Math.log10(x))
-  return [5, 2, 1].find((k) => k * p <= x)! * p
+function pickable(mesh: THREE.Mesh): THREE.Mesh {
+  mesh.geometry.boundsTree = new MeshBVH(mesh.geometry, { indirect: true })
+  return mesh
 }

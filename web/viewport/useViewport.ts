@@ -1,8 +1,22 @@
 import { defineStore } from 'pinia'
 import { ref, shallowRef } from 'vue'
 import type { Mesh } from '../../core/mesh/mesh'
-import type { Marker, Picked } from './scene'
+import { STILL, type Motion } from './motion'
+import type { Marker } from './annotations'
+import type { Picked } from './scene'
 
+/** Where the turntable is looked at from. */
+export interface Eyes {
+  /** middle of what is looked at, mm, and how far off; what it measures on the screen, px */
+  view: () => {
+    middle: [number, number, number]
+    distance: number
+    pixelsPerMm: number
+    centre: [number, number]
+  }
+  /** radians round from the front and up from the level, at the same distance */
+  lookFrom: (azimuth: number, elevation: number) => void
+}
 export type Quaternion = [number, number, number, number]
 
 /** What the stage wants on the turntable. Stages write; the turntable, which outlives them, reads. */
@@ -13,28 +27,99 @@ export const useViewport = defineStore('viewport', () => {
   const markers = shallowRef<Marker[]>([])
   /** linear colours per vertex of the display mesh */
   const colours = shallowRef<Float32Array | null>(null)
+  /** where the display mesh' vertices are while a pose is tried; null where they came */
+  const positions = shallowRef<Float32Array | null>(null)
   const quaternion = ref<Quaternion | null>(null)
   /** what a press on the sculpt does: nothing, one pick, a brush stroke, tilting it by hand */
-  const mode = ref<'look' | 'pick' | 'brush' | 'tilt'>('look')
+  const mode = ref<'look' | 'pick' | 'brush' | 'tilt' | 'carry'>('look')
+  /** full meshes of other parts that stand beside the one at work, as they are placed */
+  const companions = ref<string[]>([])
+  /** how the part at work is moved while a hand holds it, and the companions that go with it */
+  const motion = shallowRef<Motion>(STILL)
+  const along = ref<string[]>([])
+  /** a cutting plane to be shown: a point on it and its unit normal */
+  const plane = shallowRef<{ point: [number, number, number]; normal: [number, number, number] } | null>(null)
+  /** a line drawn over the sculpt, rounded unless it is sharp; fewer than two points are none */
+  const line = shallowRef<{ points: [number, number, number][]; closed: boolean; sharp?: boolean }>({
+    points: [],
+    closed: false,
+  })
+  /** a picture behind the sculpt, px; the matrix is a CSS one from its pixels to the turntable's, null lets it fill it */
+  const backdrop = shallowRef<{
+    url: string
+    size: [number, number]
+    opacity: number
+    matrix: [number, number, number, number, number, number] | null
+  } | null>(null)
   const hint = ref('')
   const spot = shallowRef<[number, number, number] | null>(null)
   const shown = shallowRef<{ mesh: Mesh; hash: string; bodyFaces: number } | null>(null)
+  /** the turntable's own eyes, while it stands */
+  const eyes = shallowRef<Eyes | null>(null)
+  const camera = (): ReturnType<Eyes['view']> | null => eyes.value?.view() ?? null
+  const turnView = (azimuth: number, elevation: number): void => eyes.value?.lookFrom(azimuth, elevation)
   let onPick: ((p: Picked) => void) | null = null
   let onTilt: ((q: Quaternion) => void) | null = null
+  let onCarry: ((by: Motion, ended: boolean) => void) | null = null
 
   function clear(): void {
     markers.value = []
     colours.value = null
+    positions.value = null
     quaternion.value = null
     mode.value = 'look'
     hint.value = ''
     bodyFaces.value = undefined
-    onPick = onTilt = null
+    companions.value = []
+    motion.value = STILL
+    along.value = []
+    plane.value = null
+    line.value = { points: [], closed: false }
+    backdrop.value = null
+    onPick = onTilt = onCarry = null
   }
-  const picking = (handler: (p: Picked) => void): void => { onPick = handler }
-  const tilting = (handler: (q: Quaternion) => void): void => { onTilt = handler }
+  const picking = (handler: (p: Picked) => void): void => {
+    onPick = handler
+  }
+  const tilting = (handler: (q: Quaternion) => void): void => {
+    onTilt = handler
+  }
+  const carrying = (handler: (by: Motion, ended: boolean) => void): void => {
+    onCarry = handler
+  }
+  const carried = (by: Motion, ended: boolean): void => onCarry?.(by, ended)
   const picked = (p: Picked): void => onPick?.(p)
   const tilted = (q: Quaternion): void => onTilt?.(q)
-  const show = (place: [number, number, number]): void => { spot.value = [...place] }
-  return { mesh, bodyFaces, markers, colours, quaternion, mode, hint, spot, shown, clear, picking, tilting, picked, tilted, show }
+  const show = (place: [number, number, number]): void => {
+    spot.value = [...place]
+  }
+  return {
+    mesh,
+    bodyFaces,
+    markers,
+    colours,
+    positions,
+    quaternion,
+    mode,
+    companions,
+    motion,
+    along,
+    plane,
+    line,
+    backdrop,
+    eyes,
+    camera,
+    turnView,
+    hint,
+    spot,
+    shown,
+    clear,
+    picking,
+    tilting,
+    carrying,
+    carried,
+    picked,
+    tilted,
+    show,
+  }
 })

@@ -1,0 +1,43 @@
+import { between } from '../fit/facing'
+import type { Finding } from './finding'
+
+/** Degrees within which a face looks to the front. */
+const STRAIGHT = 12
+
+/**
+ * Where the face looks against the front of the base and the nameplate, all in degrees from the front of the turntable.
+ *
+ * @param plate null where there is no nameplate
+ */
+export function facesAway(face: number, at: [number, number, number], front: number, plate: number | null): Finding[] {
+  const out: Finding[] = []
+  const how =
+    'Direction that was picked on the face, turned as its part and its joint are, against the front round the upright.'
+  const side = (d: number): string => (d > 0 ? 'right' : 'left')
+  const aside = between(face, front)
+  if (plate !== null && Math.abs(between(face, plate)) > STRAIGHT) {
+    const d = between(face, plate)
+    out.push({
+      id: 'plate-aside',
+      level: 'know',
+      value: `${Math.abs(d).toFixed(0)}°`,
+      unit: 'beside the nameplate',
+      sentence: `The face looks ${Math.abs(d).toFixed(0)}° to the ${side(d)} of the nameplate.`,
+      places: [at],
+      how,
+      fixes: [{ act: 'plate', label: 'Turn the plate there', effect: `sets it at ${face.toFixed(0)}° round the base` }],
+    })
+  }
+  if (Math.abs(aside) > STRAIGHT && plate === null)
+    out.push({
+      id: 'faces-aside',
+      level: 'note',
+      value: `${Math.abs(aside).toFixed(0)}°`,
+      unit: 'off the front',
+      sentence: `The face looks ${Math.abs(aside).toFixed(0)}° to the ${side(aside)} of the base’s front.`,
+      places: [at],
+      how,
+      fixes: [{ act: 'base', label: 'Turn the base there', effect: 'its front comes under the face' }],
+    })
+  return out
+}

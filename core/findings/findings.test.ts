@@ -1,0 +1,149 @@
+import { describe, expect, it } from 'vitest'
+import { health } from '../mesh/health'
+import { concatenate, keepFaces } from '../mesh/mesh'
+import { transformed } from '../mesh/transform'
+import { boxBody, sphereBody } from '../testBodies'
+import { colourUnreached } from './colourUnreached'
+import { laterEdition, licence } from './licence'
+import { openMesh } from './openMesh'
+import { suctionCup } from './suctionCup'
+import { supportGaps } from './supportGaps'
+import type { TrapReport } from '../print/trapped'
+import { trappedResin } from './trappedResin'
+import { PRINTS, SURVIVES, tooThin } from './tooThin'
+import type { Finding } from './finding'
+
+/** What every finding owes its reader. */
+function complete(list: readonly Finding[]): void {
+  for (const f of list) {
+    expect(f.value).not.toBe('')
+    expect(f.unit).not.toBe('')
+    expect(f.sentence).toMatch(/\.$/)
+    expect(f.how.length).toBeGreaterThan(10)
+    for (const p of f.places) expect(p.every(Number.isFinite)).toBe(true)
+    for (const x of f.fixes) expect(x.label).not.toBe('')
+  }
+  expect(new Set(list.map((f) => f.id)).size).toBe(list.length)
+}
+
+describe('what is wrong with a file', () => {
+  it('is nothing with a sound one, and each kind by its own name with its places otherwise', () => {
+    expect(openMesh(health(sphereBody(20, 4)))).toEqual([])
+    const torn = keepFaces(
+      sphereBody(20, 4),
+      Uint8Array.from({ length: 2048 }, (_, f) => (f === 9 || f === 700 ? 0 : 1)),
+    )
+    const list = openMesh(health(concatenate([torn, boxBody(0.4, 0.4, 0.4, 40, 0, 0)])))
+    complete(list)
+    expect(list.find((f) => f.id === 'holes')).toMatchObject({ level: 'settle', value: '2' })
+    expect(list.find((f) => f.id === 'holes')!.places).toHaveLength(2)
+    expect(list.map((f) => f.id)).toContain('crumbs')
+  })
+  it('asks about units when the size is not to be believed, and offers the factor', () => {
+    const third = [1, 0, 0, 0, 1, 0, 0, 0, 1].map((v) => v * 0.01) as never
+    const list = openMesh(health(transformed(sphereBody(20, 3), third, [0, 0, 0])))
+    complete(list)
+    expect(list.some((f) => f.fixes.some((x) => x.act === 'scale:1000'))).toBe(true)
+  })
+})
+
+describe('thin places', () => {
+  const thin = (thinnest: number): Parameters<typeof tooThin>[0] =>
+    ({
+      thinnest,
+      thinArea: thinnest < SURVIVES ? 12 : 0,
+      samples: 4000,
+      places: [{ point: [1, 2, 3], thickness: thinnest }],
+    }) as never
+  it('are named by whether they print at all or merely break', () => {
+    expect(tooThin(thin(SURVIVES + 0.01))).toEqual([])
+    expect(tooThin(thin(PRINTS + 0.05))).toMatchObject([{ level: 'know' }])
+    expect(tooThin(thin(PRINTS - 0.05))).toMatchObject([{ level: 'settle' }])
+    complete(tooThin(thin(0.2)))
+  })
+})
+
+describe('what the layers say', () => {
+  it('weighs a cup by its force, and shows its closed end first', () => {
+    const cup = { firstLayer: 10, lastLayer: 40, worstLayer: 20, x: 5, y: 6, startX: 1, startY: 2 }
+    const list = suctionCup(
+      [
+        { ...cup, area: 300, force: 30 },
+        { ...cup, area: 50, force: 5 },
+        { ...cup, area: 5, force: 0.5 },
+      ],
+      0.1,
+    )
+    complete(list)
+    expect(list.map((f) => f.level)).toEqual(['settle', 'know', 'note'])
+    expect(list[0]!.places[0]).toEqual([1, 2, 1.05])
+  })
+  it('passes over flecks, and tells overloaded tips and unreached places from islands', () => {
+    expect(supportGaps([{ layer: 3, x: 0, y: 0, area: 0.3 }], 0.1, null)).toEqual([])
+    const tip = { point: [0, 0, 5], utilisation: 1.4 }
+    const report = {
+      tips: [tip, { ...tip, utilisation: 0.4 }],
+      unreached: [{ point: [1, 1, 9], island: true }],
+      lostEdits: 2,
+    }
+    const list = supportGaps([{ layer: 3, x: 0, y: 0, area: 2 }], 0.1, report as never)
+    complete(list)
+    expect(list.map((f) => f.id)).toEqual(['islands', 'overload', 'unreached', 'lost-edits'])
+    expect(list[1]).toMatchObject({ value: '140 %' })
+  })
+})
+
+describe('a colour out of reach', () => {
+  it('says how far off the nearest mix is, and nothing when it is near enough', () => {
+    const recipe = { drops: [], total: 1, hex: '#000000' }
+    expect(
+      colourUnreached('Face', '#ff0000', {
+        recipes: [{ ...recipe, error: 1 }],
+        reached: true,
+        missing: null,
+        excluded: [],
+      }),
+    ).toEqual([])
+    const list = colourUnreached('Face', '#ff0000', {
+      recipes: [
+        { ...recipe, error: 9 },
+        { ...recipe, error: 6.25 },
+      ],
+      reached: false,
+      missing: 'The stock has no red pigment pure enough.',
+      excluded: [],
+    })
+    complete(list)
+    expect(list[0]).toMatchObject({ value: '6.3', sentence: expect.stringContaining('no red pigment') })
+  })
+})
+
+describe('what the library says', () => {
+  it('stops a sale that is not allowed, asks where nobody has noted it, and is silent otherwise', () => {
+    expect(licence('Tern', 'no', 'sell')[0]).toMatchObject({ level: 'settle' })
+    expect(licence('Tern', 'ask', 'commission')[0]).toMatchObject({ level: 'know' })
+    expect([...licence('Tern', 'no', 'keep'), ...licence('Tern', 'yes', 'sell')]).toEqual([])
+    expect(laterEdition('Tern', 1, 3)[0]!.fixes[0]!.act).toBe('newest')
+    expect(laterEdition('Tern', 3, 3)).toEqual([])
+  })
+})
+
+describe('what stays inside', () => {
+  const report = {
+    trapped: 4200,
+    pools: [{ volume: 4200, centre: [0, 0, 5], deepest: [0, 0, 3], inside: true }],
+    cavity: 30_000,
+    shut: 0,
+    best: { down: [0, 0, 1], left: 20 },
+    routine: [{ down: [0, 0, 1], left: 20 }],
+    voxel: 0.5,
+  } as TrapReport
+  it('says how to drain it, stops where nothing drains it, and is silent when all leaves as it hangs', () => {
+    expect(trappedResin(report)[0]).toMatchObject({ id: 'trapped', level: 'know', value: '4.2', places: [[0, 0, 3]] })
+    expect(trappedResin(report)[0]!.sentence).toBe('Drain it head down: then it is empty.')
+    const never = { ...report, routine: [{ down: [0, 0, 1], left: 900 }] } as TrapReport
+    expect(trappedResin(never)[0]).toMatchObject({ id: 'never-drains', level: 'settle', value: '0.90' })
+    expect(trappedResin({ ...report, shut: 5000 })[0]).toMatchObject({ id: 'shut-in', level: 'settle' })
+    expect(trappedResin({ ...report, trapped: 20 })).toEqual([])
+  })
+})

@@ -1,0 +1,49 @@
+import { magnetFor } from '../fit/magnet'
+import { pinFor } from '../fit/pin'
+import type { Vector3 } from '../mesh/transform'
+import type { Finding } from './finding'
+
+/** N·mm, handling counted, that glue on a fitted joint bears without a thought */
+const GLUE_ALONE = 60
+
+export interface JointLoad {
+  key: string
+  /** of the part that hangs on it, and of the one that holds it */
+  hangs: string
+  holds: string
+  /** g and mm of all that hangs on the joint */
+  mass: number
+  centre: Vector3
+  /** mm and mm² of the joint's face */
+  joint: Vector3
+  area: number
+}
+
+/** What a joint carries, and the wire or magnets that bear it. */
+export function jointLoad(j: JointLoad): Finding[] {
+  const pin = pinFor(j.joint, j.mass, j.centre, 'brass')
+  if (pin.moment < GLUE_ALONE) return []
+  const across = 2 * Math.sqrt(j.area / Math.PI)
+  const { diameter, thickness, enough } = magnetFor(pin.moment / 5, across)
+  const magnets = enough ? ` To come off again: a pair of magnets of ${diameter} × ${thickness} mm.` : ''
+  return [
+    {
+      id: `load:${j.key}`,
+      level: pin.enough ? 'note' : 'know',
+      value: pin.moment < 1000 ? pin.moment.toFixed(0) : (pin.moment / 1000).toFixed(1),
+      unit: pin.moment < 1000 ? 'N·mm' : 'N·m',
+      sentence: `${j.mass.toFixed(0)} g hang on the joint of ${j.hangs} and ${j.holds}. ${pin.enough ? `A brass wire of ${pin.wire} mm bears it, ${pin.depth} mm into each.` : 'No single wire bears it: set two, or widen the joint.'}${magnets}`,
+      places: [[...j.joint]],
+      how: 'M = m·g·d with d across from the joint to the centre of what hangs on it, times five for handling; wire by σ = 32 M/(π d³) with 200 N/mm² for brass, 4 d deep.',
+      fixes: pin.enough
+        ? [
+            {
+              act: `pin:${j.key}`,
+              label: `Set a ${pin.wire} mm pin`,
+              effect: `a hole of ${pin.depth} mm in each part, in the middle of the joint`,
+            },
+          ]
+        : [],
+    },
+  ]
+}

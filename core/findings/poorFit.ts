@@ -1,0 +1,43 @@
+import type { FitReport } from '../fit/gap'
+import type { Finding } from './finding'
+
+/** mm³, and mm, of overlap below which two skins merely touch: pressed or sanded together without a thought */
+const TOUCH = 0.3,
+  SKIN = 0.08
+/** mm: the clearance of a key, and what brush-on resin fills, is no fault */
+const HAIRLINE = 0.12
+
+/** How two parts meet: overlapping, gaping, or well. */
+export function poorFit(a: string, b: string, key: string, r: FitReport): Finding[] {
+  if (!r.touching && r.overlap < TOUCH) return []
+  const how = `Signed gap from ${(r.area / 100).toFixed(1)} cm² of facing skin to the other's, by closest point; overlap by boolean.`
+  if (r.overlap >= TOUCH && (!r.deepest || -r.deepest.gap > SKIN))
+    return [
+      {
+        id: `overlap:${key}`,
+        level: 'settle',
+        value: r.deepest ? (-r.deepest.gap).toFixed(2) : r.overlap.toFixed(0),
+        unit: r.deepest ? 'mm too deep' : 'mm³ shared',
+        sentence: `${a} and ${b} claim the same ${r.overlap < 100 ? r.overlap.toFixed(1) : r.overlap.toFixed(0)} mm³: printed, they will not go together.`,
+        places: r.deepest ? [r.deepest.point] : [],
+        how,
+        fixes: [
+          { act: `relieve:${key}`, label: 'Relieve it', effect: `takes ${b}, grown by the clearance, off ${a}` },
+          { act: `union:${key}`, label: 'Make them one', effect: `${b} becomes part of ${a}` },
+        ],
+      },
+    ]
+  if (r.p95 <= HAIRLINE || r.seam < 1) return []
+  return [
+    {
+      id: `gap:${key}`,
+      level: 'know',
+      value: r.p95.toFixed(2),
+      unit: 'mm gap',
+      sentence: `Between ${a} and ${b}; ${r.seam.toFixed(0)} mm of the seam show and take ${(r.filler / 1000).toFixed(2)} ml of filler.`,
+      places: r.widest ? [r.widest.point] : [],
+      how,
+      fixes: [],
+    },
+  ]
+}

@@ -1,0 +1,50 @@
+import type { Floor } from '../scan/floor'
+import type { ReconstructReport } from '../scan/reconstruct'
+import { plural, type Finding } from './finding'
+
+/** A cloud that has no skin yet, and the floor that came along with it. */
+export function rawScan(points: number, floor: Floor | null): Finding[] {
+  if (points === 0) return []
+  const out: Finding[] = [
+    {
+      id: 'no-skin',
+      level: 'settle',
+      value: points.toLocaleString('en'),
+      unit: 'points',
+      sentence: 'This is a scan without a skin. Take away what is not the object, then make a surface of it.',
+      places: [],
+      how: 'Counted in the file: it has points but no faces.',
+      fixes: [{ act: 'surface', label: 'Make a surface', effect: 'closed, at the voxel below; the scan itself stays' }],
+    },
+  ]
+  if (floor)
+    out.push({
+      id: 'floor',
+      level: 'settle',
+      value: `${(floor.share * 100).toFixed(0)} %`,
+      unit: 'of it is floor',
+      sentence: 'The flat that it stood on was scanned too and would grow onto its feet.',
+      places: [floor.point],
+      how: `The plane with most points on it and nearly all others on one side; its points scatter by ${floor.scatter.toPrecision(2)} units.`,
+      fixes: [{ act: 'floor', label: 'Cut it away', effect: 'everything up to four times its scatter' }],
+    })
+  return out
+}
+
+/** Skin that the scanner never saw. */
+export function inventedSkin(report: ReconstructReport, area: number): Finding[] {
+  const sum = report.invented.reduce((s, i) => s + i.area, 0)
+  if (sum < 0.002 * area) return []
+  return [
+    {
+      id: 'invented',
+      level: 'know',
+      value: `${((100 * sum) / area).toFixed(1)} %`,
+      unit: 'of the skin invented',
+      sentence: `In ${plural(report.invented.length, 'place')} there were no points; the surface spans them smoothly.`,
+      places: report.invented.slice(0, 12).map((i) => i.point),
+      how: 'Connected skin farther than three point spacings from every point of the scan.',
+      fixes: [],
+    },
+  ]
+}

@@ -1,0 +1,33 @@
+import type { BalanceReport } from '../fit/balance'
+import type { Finding } from './finding'
+
+const toward = (degrees: number): string =>
+  ['the front', 'front right', 'the right', 'back right', 'the back', 'back left', 'the left', 'front left'][
+    Math.round(degrees / 45) % 8
+  ]!
+
+/** Whether the whole stands, which way it falls, and what would help. */
+export function topples(r: BalanceReport, wish: number): Finding[] {
+  if (!r.remedy) return []
+  const { weakest, remedy } = r
+  const falls = weakest.angle < 0
+  const ballast = remedy.ballast === null ? 'no ballast is enough' : `${Math.ceil(remedy.ballast)} g low in the foot`
+  return [
+    {
+      id: 'topples',
+      level: falls ? 'settle' : 'know',
+      value: falls ? (-weakest.margin).toFixed(1) : `${weakest.angle.toFixed(1)}°`,
+      unit: falls ? 'mm beyond its foot' : `of ${wish}° wished`,
+      sentence: `${falls ? 'It falls over' : 'It tips first'} toward ${toward(weakest.direction)}. It needs ${ballast}, or a foot ${Math.ceil((remedy.widen - 1) * 100)} % wider.`,
+      places: [r.centre],
+      how: `Centre of mass of ${r.mass.toFixed(0)} g, each part with its own material, over the hull of what touches the ground; angle = atan(margin / height).`,
+      fixes: [
+        {
+          act: 'widen',
+          label: `Widen the base by ${Math.ceil((remedy.widen - 1) * 100)} %`,
+          effect: `then it bears ${wish}° all round`,
+        },
+      ],
+    },
+  ]
+}

@@ -1,0 +1,59 @@
+import type { TrapReport } from '../print/trapped'
+import { plural, type Finding } from './finding'
+
+/** mm³ that a rinse and a shake take along */
+const RINSED = 150
+
+/** The way a direction of a part is said at the bench, as it stands upright before you. */
+export function directionWords([x, y, z]: readonly [number, number, number]): string {
+  const words: string[] = []
+  if (z < -0.38) words.push('foot')
+  if (z > 0.38) words.push('head')
+  if (y < -0.38) words.push('front')
+  if (y > 0.38) words.push('back')
+  if (x < -0.38) words.push('left side')
+  if (x > 0.38) words.push('right side')
+  return `${words.join(' and ')} down`
+}
+
+/** What stays inside as the part hangs, and how it is got out. */
+export function trappedResin(r: TrapReport): Finding[] {
+  const out: Finding[] = []
+  const inside = r.pools.filter((p) => p.inside)
+  const how = `Cells of ${r.voxel.toFixed(2)} mm; resin leaves by whichever way to the open rises least, and stays where that is above it.`
+  if (r.shut > RINSED)
+    out.push({
+      id: 'shut-in',
+      level: 'settle',
+      value: (r.shut / 1000).toFixed(1),
+      unit: 'ml shut in',
+      sentence: 'A cavity has no opening at all: raw resin stays inside, weeps out later or splits the wall.',
+      places: [],
+      how,
+      fixes: [],
+    })
+  const last = r.routine.at(-1)
+  if (last && last.left > RINSED && r.cavity > 0)
+    out.push({
+      id: 'never-drains',
+      level: 'settle',
+      value: (last.left / 1000).toFixed(2),
+      unit: 'ml never leave',
+      sentence: `Whichever way it is turned, ${plural(r.routine.length, 'pose')} after another, this much stays. It needs a hole where it stays.`,
+      places: inside.slice(0, 6).map((p) => p.deepest),
+      how,
+      fixes: [],
+    })
+  else if (r.trapped > RINSED)
+    out.push({
+      id: 'trapped',
+      level: 'know',
+      value: (r.trapped / 1000).toFixed(1),
+      unit: 'ml stay inside as it hangs',
+      sentence: `Drain it ${r.routine.map((s) => directionWords(s.down)).join(', then ')}${last && last.left <= RINSED ? ': then it is empty' : ''}.`,
+      places: inside.slice(0, 6).map((p) => p.deepest),
+      how,
+      fixes: [],
+    })
+  return out
+}

@@ -1,0 +1,43 @@
+import { unzipSync } from 'fflate'
+import { bad, good, type Answer } from '../answer'
+
+/** Limits for any archive that is opened: a file that asks for more is hostile or broken. */
+const MOST_ENTRIES = 2000
+const MOST_BYTES = 3_000_000_000
+/** deflate reaches about 1032 to 1; text models reach about 20 */
+const MOST_RATIO = 400
+const SMALL = 1_000_000
+
+/**
+ * Entries of a ZIP whose names are wanted, by name. Names are only ever looked up, never used as paths; limits on
+ * count, total size and expansion are checked from the directory before anything is expanded.
+ */
+export function openZip(bytes: Uint8Array, wanted: (name: string) => boolean): Answer<Map<string, Uint8Array>> {
+  let entries = 0,
+    total = 0,
+    refusal: ReturnType<typeof bad> | null = null
+  try {
+    const files = unzipSync(bytes, {
+      filter: ({ name, size, originalSize, compression }) => {
+        entries++
+        if (refusal || name.endsWith('/') || !wanted(name)) return false
+        total += originalSize
+        if (entries > MOST_ENTRIES)
+          refusal = bad('archive-too-many', `There are more than ${MOST_ENTRIES} files in the archive.`)
+        else if (total > MOST_BYTES)
+          refusal = bad(
+            'archive-too-large',
+            'Unpacked, the archive would be larger than 3 GB. Drop the sculpts singly.',
+          )
+        else if (originalSize > SMALL && originalSize > size * MOST_RATIO)
+          refusal = bad('archive-bomb', 'An entry would unpack to several hundred times its size. It is not opened.')
+        else if (compression !== 0 && compression !== 8)
+          refusal = bad('archive-method', 'The archive is packed by a method that is not read. Pack it as plain ZIP.')
+        return refusal === null
+      },
+    })
+    return refusal ?? good(new Map(Object.entries(files)))
+  } catch {
+    return refusal ?? bad('archive-damaged', 'The archive is damaged or is not a ZIP. Download or pack it again.')
+  }
+}

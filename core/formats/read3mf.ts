@@ -1,0 +1,296 @@
+import { SaxesParser, type SaxesTagPlain } from 'saxes'
+import { bad, good, type Answer } from '../answer'
+import { concatenate, type Mesh } from '../mesh/mesh'
+import { openZip } from './archive'
+import type { Body } from './body'
+import { checkSoup } from './checkSoup'
+import { identity4, placed, product4, type Matrix4 } from './matrix4'
+
+const MILLIMETRES: Record<string, number> = {
+  micron: 0.001,
+  millimeter: 1,
+  centimeter: 10,
+  inch: 25.4,
+  foot: 304.8,
+  meter: 1000,
+}
+const DEEPEST = 32
+const MOST_FACES = 20_000_000
+const MOST_BODIES = 5000
+/** uses of objects in all; a few nested components can otherwise ask for billions */
+const MOST_USES = 100_000
+const NO_COLOUR = -1
+
+/** What stands in one model file of the package. */
+interface Model {
+  /** mm per unit */
+  unit: number
+  objects: Map<string, ModelObject>
+  items: Placement[]
+  /** packed RGB by property group and index */
+  colours: Map<string, number[]>
+}
+interface ModelObject {
+  name: string
+  mesh: Mesh | null
+  components: Placement[]
+}
+interface Placement {
+  id: string
+  /** model file in the package; null is the same file */
+  path: string | null
+  transform: Matrix4
+}
+
+class Refused extends Error {
+  constructor(
+    readonly code: string,
+    message: string,
+  ) {
+    super(message)
+  }
+}
+
+/**
+ * Reads 3MF (core specification 1.3, with the production extension's paths and the materials extension's colours): every
+ * build item becomes one body, its components joined, in millimetres and with its transforms applied. Objects that
+ * nothing builds are left out, unless nothing is built at all.
+ */
+export function read3mf(bytes: Uint8Array): Answer<Body[]> {
+  const zip = openZip(bytes, (name) => /\.(model|rels)$/i.test(name))
+  if (!zip.ok) return zip
+  try {
+    const bodies = new Package(zip.value).bodies()
+    return bodies.length > 0 ? good(bodies) : bad('3mf-no-faces', 'There are no triangles in this 3MF.')
+  } catch (error) {
+    if (error instanceof Refused) return bad(error.code, error.message)
+    throw error
+  }
+}
+
+class Package {
+  private readonly models = new Map<string, Model>()
+  private faces = 0
+  private uses = 0
+  constructor(private readonly files: Map<string, Uint8Array>) {}
+
+  bodies(): Body[] {
+    const root = this.rootName()
+    const { items, objects } = this.model(root)
+    const built = items.length > 0 ? items : [...objects.keys()].map((id) => ({ id, path: null, transform: identity4 }))
+    if (built.length > MOST_BODIES)
+      throw new Refused('3mf-too-many', `There are more than ${MOST_BODIES} bodies in this 3MF.`)
+    const out: Body[] = []
+    for (const item of built) {
+      const path = item.path ?? root
+      const parts: Mesh[] = []
+      const unit = this.model(path).unit
+      const scale: Matrix4 = [unit, 0, 0, 0, 0, unit, 0, 0, 0, 0, unit, 0, 0, 0, 0, 1]
+      this.gather(path, item.id, product4(scale, item.transform), [], parts)
+      if (parts.length === 0) continue
+      const name = this.model(path).objects.get(item.id)?.name || `body ${out.length + 1}`
+      const mesh = parts.length === 1 ? parts[0]! : concatenate(parts)
+      const problem = checkSoup(mesh.positions, () => `a vertex of "${name}"`)
+      if (problem) throw new Refused(problem.problem.code, problem.problem.message)
+      out.push({ name, mesh })
+    }
+    return out
+  }
+
+  private rootName(): string {
+    const rels = this.files.get('_rels/.rels')
+    let target = ''
+    if (rels)
+      parse(rels, 'the list of parts', (tag) => {
+        if (local(tag.name) === 'Relationship' && /3dmodel$/.test(tag.attributes.Type ?? ''))
+          target ||= normal(tag.attributes.Target ?? '')
+      })
+    if (this.files.has(target)) return target
+    const any = [...this.files.keys()].find((n) => /\.model$/i.test(n))
+    if (!any) throw new Refused('3mf-no-model', 'There is no model in this 3MF.')
+    return any
+  }
+
+  private gather(path: string, id: string, to: Matrix4, above: readonly string[], into: Mesh[]): void {
+    const key = `${path}#${id}`
+    if (++this.uses > MOST_USES)
+      throw new Refused(
+        '3mf-too-many',
+        'The objects of this 3MF use each other more than 100,000 times. Export it flat.',
+      )
+    if (above.includes(key) || above.length > DEEPEST)
+      throw new Refused('3mf-cycle', 'An object of this 3MF contains itself, or is nested too deep. Export it again.')
+    const object = this.model(path).objects.get(id)
+    if (!object) throw new Refused('3mf-missing', `This 3MF uses object ${id.slice(0, 12)}, which is not in it.`)
+    if (object.mesh && object.mesh.triangles.length > 0) {
+      this.faces += object.mesh.triangles.length / 3
+      if (this.faces > MOST_FACES)
+        throw new Refused(
+          'too-many-faces',
+          'There are more than 20 million faces in this 3MF. Decimate the sculpt first.',
+        )
+      into.push(placed(object.mesh, to))
+    }
+    for (const c of object.components)
+      this.gather(c.path ?? path, c.id, product4(to, c.transform), [...above, key], into)
+  }
+
+  private model(path: string): Model {
+    const known = this.models.get(path)
+    if (known) return known
+    const bytes = this.files.get(path)
+    if (!bytes) throw new Refused('3mf-missing', `This 3MF names a part "${path.slice(0, 40)}" that is not in it.`)
+    const model = readModel(bytes)
+    this.models.set(path, model)
+    return model
+  }
+}
+
+/** Package names are relative to its root; what would climb out of it is not in it. */
+const normal = (name: string): string => name.replace(/^\/+/, '')
+const local = (name: string): string => name.slice(name.indexOf(':') + 1)
+/** Attribute by its local name, whatever prefix the writer gave it. */
+function attribute(tag: SaxesTagPlain, name: string): string | undefined {
+  const plain = tag.attributes[name]
+  if (plain !== undefined) return plain
+  for (const [k, v] of Object.entries(tag.attributes)) if (k.includes(':') && local(k) === name) return v
+  return undefined
+}
+
+function parse(
+  bytes: Uint8Array,
+  what: string,
+  opened: (tag: SaxesTagPlain) => void,
+  closed: (name: string) => void = () => undefined,
+): void {
+  const parser = new SaxesParser({})
+  const fail = (error: Error): never => {
+    throw error instanceof Refused
+      ? error
+      : new Refused('3mf-damaged', `The 3MF is damaged: ${what} is not well-formed. Export it again.`)
+  }
+  parser.on('error', fail)
+  // Declared entities are how small files become endless; a model has no use for any.
+  parser.on('doctype', () => {
+    throw new Refused('3mf-doctype', 'The 3MF declares XML entities, which no model needs. It is not opened.')
+  })
+  parser.on('opentag', opened)
+  parser.on('closetag', (tag) => closed(tag.name))
+  const decoder = new TextDecoder()
+  const step = 1 << 20
+  for (let at = 0; at < bytes.length; at += step)
+    parser.write(decoder.decode(bytes.subarray(at, at + step), { stream: at + step < bytes.length }))
+  parser.close()
+}
+
+function readModel(bytes: Uint8Array): Model {
+  const model: Model = { unit: 1, objects: new Map(), items: [], colours: new Map() }
+  let object: ModelObject | null = null,
+    group: number[] | null = null
+  let positions: number[] = [],
+    triangles: number[] = [],
+    ofVertex: number[] = []
+  let objectColour = NO_COLOUR,
+    coloured = false,
+    objectGroup: string | undefined
+  const number = (tag: SaxesTagPlain, name: string): number => {
+    const text = tag.attributes[name]
+    const v = Number(text)
+    if (text === undefined || text === '' || v !== v)
+      throw new Refused('3mf-bad-number', `A ${local(tag.name)} of this 3MF has no number for "${name}".`)
+    return v
+  }
+  const opened = (tag: SaxesTagPlain): void => {
+    switch (local(tag.name)) {
+      case 'vertex':
+        positions.push(number(tag, 'x'), number(tag, 'y'), number(tag, 'z'))
+        return
+      case 'triangle': {
+        const corners = [number(tag, 'v1'), number(tag, 'v2'), number(tag, 'v3')]
+        for (const v of corners)
+          if (!Number.isInteger(v) || v < 0 || v * 3 >= positions.length)
+            throw new Refused('3mf-missing-vertex', `A face of this 3MF uses vertex ${v}, which is not there.`)
+        triangles.push(...corners)
+        const own = tag.attributes.p1
+        const colours = model.colours.get(tag.attributes.pid ?? objectGroup ?? '')
+        if (!colours && objectColour === NO_COLOUR) return
+        corners.forEach((v, k) => {
+          const index = tag.attributes[`p${k + 1}`] ?? own
+          const c = index === undefined ? objectColour : (colours?.[Number(index)] ?? objectColour)
+          if (c === NO_COLOUR || (ofVertex[v] ?? NO_COLOUR) !== NO_COLOUR) return
+          ofVertex[v] = c
+          coloured = true
+        })
+        return
+      }
+      case 'model': {
+        const unit = MILLIMETRES[tag.attributes.unit ?? 'millimeter']
+        if (!unit)
+          throw new Refused(
+            '3mf-unit',
+            `This 3MF is measured in "${tag.attributes.unit!.slice(0, 20)}", which is not known.`,
+          )
+        model.unit = unit
+        return
+      }
+      case 'basematerials':
+      case 'colorgroup':
+        group = []
+        model.colours.set(tag.attributes.id ?? '', group)
+        return
+      case 'base':
+      case 'color': {
+        const hex = /^#([0-9a-f]{6})/i.exec(attribute(tag, 'displaycolor') ?? attribute(tag, 'color') ?? '')
+        group?.push(hex ? parseInt(hex[1]!, 16) : NO_COLOUR)
+        return
+      }
+      case 'object': {
+        object = { name: tag.attributes.name ?? '', mesh: null, components: [] }
+        model.objects.set(tag.attributes.id ?? '', object)
+        objectGroup = tag.attributes.pid
+        objectColour = model.colours.get(objectGroup ?? '')?.[Number(tag.attributes.pindex ?? 0)] ?? NO_COLOUR
+        positions = []
+        triangles = []
+        ofVertex = []
+        coloured = false
+        return
+      }
+      case 'component':
+        object?.components.push(placement(tag))
+        return
+      case 'item':
+        if (tag.attributes.printable !== '0') model.items.push(placement(tag))
+    }
+  }
+  const closed = (name: string): void => {
+    if (local(name) !== 'mesh' || !object) return
+    const colours = coloured ? new Uint8Array(positions.length) : null
+    if (colours)
+      for (let v = 0; v * 3 < colours.length; v++) {
+        const c = ofVertex[v] ?? objectColour
+        const rgb = c < 0 ? 0xc0c0c0 : c
+        colours.set([rgb >> 16, (rgb >> 8) & 255, rgb & 255], v * 3)
+      }
+    object.mesh = {
+      positions: Float32Array.from(positions),
+      triangles: Uint32Array.from(triangles),
+      ...(colours ? { colours } : {}),
+    }
+  }
+  parse(bytes, 'its model', opened, closed)
+  return model
+}
+
+function placement(tag: SaxesTagPlain): Placement {
+  const path = attribute(tag, 'path')
+  const text = tag.attributes.transform
+  let transform = identity4
+  if (text !== undefined) {
+    const v = text.trim().split(/\s+/).map(Number)
+    if (v.length !== 12 || v.some((x) => !Number.isFinite(x)))
+      throw new Refused('3mf-bad-number', 'A placement in this 3MF is not twelve numbers.')
+    // Row vectors in the file (v · M), columns here: the twelve numbers are the four columns of ours.
+    transform = [v[0]!, v[1]!, v[2]!, 0, v[3]!, v[4]!, v[5]!, 0, v[6]!, v[7]!, v[8]!, 0, v[9]!, v[10]!, v[11]!, 1]
+  }
+  return { id: tag.attributes.objectid ?? '', path: path === undefined ? null : normal(path), transform }
+}

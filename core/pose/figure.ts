@@ -1,0 +1,23 @@
+/** Landmarks of a standing figure in the order in which they are asked for, each with what it hangs on. */
+export const FIGURE: readonly { name: string; on: string | null }[] = [
+  { name: 'pelvis', on: null },
+  { name: 'chest', on: 'pelvis' },
+  { name: 'neck', on: 'chest' },
+  { name: 'crown', on: 'neck' },
+  { name: 'left shoulder', on: 'chest' },
+  { name: 'left elbow', on: 'left shoulder' },
+  { name: 'left wrist', on: 'left elbow' },
+  { name: 'left fingertips', on: 'left wrist' },
+  { name: 'right shoulder', on: 'chest' },
+  { name: 'right elbow', on: 'right shoulder' },
+  { name: 'right wrist', on: 'right elbow' },
+  { name: 'right fingertips', on: 'right wrist' },
+  { name: 'left hip', on: 'pelvis' },
+  { name: 'left knee', on: 'left hip' },
+  { name: 'left ankle', on: 'left knee' },
+  { name: 'left toes', on: 'left ankle' },
+  { name: 'right hip', on: 'pelvis' },
+  { name: 'right knee', on: 'right hip' },
+  { name: 'right ankle', on: 'right knee' },
+  { name: 'right toes', on: 'right ankle' },
+]

@@ -1,0 +1,80 @@
+import { bad, good, part, silent, type Answer, type Report } from '../answer'
+import { bounds, type Box, type Mesh } from '../mesh/mesh'
+import { measure } from '../mesh/measure'
+import type { Vector3 } from '../mesh/transform'
+import { treeOf } from '../mesh/tree'
+import { extractSurface, projectOnto } from '../volume/extract'
+import { sampleField } from '../volume/field'
+import { FunctionDistance, MeshDistance, type DistanceSource } from '../volume/source'
+import { unite } from './solid'
+
+/** Places of a brush: full strength out to half the radius, none at it. */
+export interface Dab {
+  point: Vector3
+  /** mm */
+  radius: number
+}
+export interface ThickenOptions {
+  dabs: readonly Dab[]
+  /** mm by which the skin grows outward where the brush was strongest */
+  by: number
+  voxel: number
+}
+export interface ThickenReport {
+  /** mm³ */
+  added: number
+}
+
+/** Samples along the longest side of the place that is worked on. */
+const MOST_ACROSS = 900
+
+/**
+ * Grows the skin outward along its distance field where a brush went, and leaves the rest as it is, face by face: the
+ * field of the body less a smooth bump is meshed near the brush only and united with the body.
+ */
+export async function thicken(
+  mesh: Mesh,
+  { dabs, by, voxel }: ThickenOptions,
+  report: Report = silent,
+): Promise<Answer<{ mesh: Mesh; report: ThickenReport }>> {
+  const body = bounds(mesh)
+  const box: Box = { min: [Infinity, Infinity, Infinity], max: [-Infinity, -Infinity, -Infinity] }
+  for (const { point, radius } of dabs)
+    for (let k = 0; k < 3; k++) {
+      box.min[k] = Math.min(box.min[k]!, point[k]! - radius - by)
+      box.max[k] = Math.max(box.max[k]!, point[k]! + radius + by)
+    }
+  for (let k = 0; k < 3; k++) {
+    box.min[k] = Math.max(box.min[k]!, body.min[k]! - by - voxel)
+    box.max[k] = Math.min(box.max[k]!, body.max[k]! + by + voxel)
+    if (!(box.min[k]! < box.max[k]!))
+      return bad('brush-misses', 'The brush did not meet this part. Brush where it is to become thicker.')
+  }
+  if (Math.max(...[0, 1, 2].map((k) => box.max[k]! - box.min[k]!)) / voxel > MOST_ACROSS)
+    return bad('too-fine', 'The voxel is too small for so large a place. Brush less at a time, or use a coarser one.')
+  const source = padded(new MeshDistance(treeOf(mesh)), dabs, by, voxel)
+  const pad = extractSurface(sampleField(source, box, voxel, 0, part(report, 0, 0.7)))
+  if (pad.triangles.length === 0)
+    return bad('brush-misses', 'The brush did not meet this part. Brush where it is to become thicker.')
+  projectOnto(pad, source, 0, voxel, part(report, 0.7, 0.85))
+  const made = await unite([mesh, pad])
+  if (!made.ok) return made
+  return good({ mesh: made.value, report: { added: measure(made.value).volume - measure(mesh).volume } })
+}
+
+/** The body grown where the brush went; elsewhere and deep inside nothing, so that only a pad is meshed. */
+function padded(body: DistanceSource, dabs: readonly Dab[], by: number, voxel: number): DistanceSource {
+  const value = (x: number, y: number, z: number): number => {
+    let weight = 0
+    for (const { point: p, radius } of dabs) {
+      const t = Math.min(1, Math.max(0, 2 * (1 - Math.hypot(x - p[0], y - p[1], z - p[2]) / radius)))
+      weight = Math.max(weight, t * t * (3 - 2 * t))
+    }
+    const d = body.sample(x, y, z)
+    // Away from the brush the pad ends a hair under the skin, and it reaches only a little way into the body.
+    return Math.max(d - by * weight + 0.02 * voxel * (1 - weight), voxel * (0.5 - 4 * weight), -d - 2 * voxel)
+  }
+  // The bump rises by `by` over half a dab's radius, at most twice as steep as the mean; the cut-offs are no steeper.
+  const steep = 1 + (4 * by) / Math.min(...dabs.map((d) => d.radius))
+  return new FunctionDistance(value, steep, voxel / 8)
+}

@@ -1,0 +1,59 @@
+import { AxeBuilder } from '@axe-core/playwright'
+import { expect, type Locator, type Page } from '@playwright/test'
+
+const api = process.env.UNDERCUT_E2E!
+
+/** Speaks to the server beside the page: what the page shows is held against it. */
+export async function call<T>(method: string, path: string, body?: object | Uint8Array): Promise<T> {
+  const raw = body instanceof Uint8Array
+  const r = await fetch(`${api}/api${path}`, {
+    method,
+    headers: { 'content-type': raw ? 'application/octet-stream' : 'application/json' },
+    body: raw ? Buffer.from(body) : body && JSON.stringify(body),
+  })
+  if (!r.ok) throw new Error(await r.text())
+  return (await r.json()) as T
+}
+
+export const file = (name: string, bytes: Uint8Array | string): { name: string; mimeType: string; buffer: Buffer } => ({
+  name,
+  mimeType: 'application/octet-stream',
+  buffer: Buffer.from(bytes),
+})
+
+export async function accessible(page: Page): Promise<void> {
+  const { violations } = await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa']).analyze()
+  expect(violations.map((v) => `${v.id}: ${v.nodes.map((n) => n.target.join(' ')).join('; ')}`)).toEqual([])
+}
+
+export async function stage(page: Page, name: string): Promise<void> {
+  await page
+    .getByRole('navigation', { name: 'Stages' })
+    .getByRole('link', { name: new RegExp(`^${name}`) })
+    .click()
+}
+
+export async function type(field: Locator, text: string): Promise<void> {
+  await field.fill(text)
+  await field.press('Enter')
+}
+
+/** Nothing is being computed, and what the stage wants shown stands on the turntable. */
+export async function idle(page: Page): Promise<void> {
+  await expect(page.locator('footer.strip')).toHaveCount(0, { timeout: 300_000 })
+  const turntable = page.locator('.turntable')
+  if ((await turntable.count()) > 0) await expect(turntable).toHaveAttribute('aria-busy', 'false', { timeout: 120_000 })
+}
+
+export const middleOf = async (page: Page): Promise<{ x: number; y: number }> => {
+  const b = (await page.locator('canvas').boundingBox())!
+  return { x: b.x + b.width / 2, y: b.y + b.height / 2 }
+}
+
+/** Presses on the sculpt until the page has taken it as meant: the press must do no harm when repeated. */
+export const pressUntil = (page: Page, x: number, y: number, taken: () => Promise<void>): Promise<void> =>
+  expect(async () => {
+    await idle(page)
+    await page.mouse.click(x, y)
+    await taken()
+  }).toPass({ timeout: 120_000 })

@@ -1,0 +1,29 @@
+import { expect, type Page } from '@playwright/test'
+import { meshFromBytes } from '../core/formats/meshBytes'
+import type { Mesh } from '../core/mesh/mesh'
+import { call, file } from './page'
+
+interface Op {
+  kind: string
+  shift?: number[]
+  around?: number
+}
+export interface Detail {
+  partList: { id: string; name: string; meshHash: string; sculptMesh: string; steps: { op: Op }[] }[]
+}
+export const detail = (id: string): Promise<Detail> => call('GET', `/pieces/${id}`)
+export async function meshOf(hash: string): Promise<Mesh> {
+  const bytes = new Uint8Array(await (await fetch(`${process.env.UNDERCUT_E2E}/api/blobs/${hash}`)).arrayBuffer())
+  const r = meshFromBytes(bytes)
+  if (!r.ok) throw new Error(r.problem.message)
+  return r.value
+}
+export const kinds = async (id: string, part: number): Promise<string> =>
+  (await detail(id)).partList[part]!.steps.map((s) => s.op.kind).join()
+export async function piece(page: Page, name: string, sculpt: string, bytes: Uint8Array): Promise<string> {
+  const { id } = await call<{ id: string }>('POST', '/pieces', { name })
+  await page.goto(`/pieces/${id}/intake`)
+  await page.getByLabel('Sculpt files').setInputFiles([file(sculpt, bytes)])
+  await expect.poll(async () => (await detail(id)).partList.length).toBe(1)
+  return id
+}

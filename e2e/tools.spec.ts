@@ -1,0 +1,129 @@
+import { readFileSync } from 'node:fs'
+import { expect, test, type Page } from '@playwright/test'
+import { readSculpt } from '../core/formats/readSculpt'
+import { writeStl } from '../core/formats/stl'
+import { bounds, boxSize } from '../core/mesh/mesh'
+import { measure } from '../core/mesh/measure'
+import { boxBody } from '../core/testBodies'
+import { acceptedAsSolid } from '../core/shape/solid'
+import { call, idle, pressUntil } from './page'
+
+interface Detail {
+  partList: { id: string; version: number; steps: { op: { kind: string; quaternion?: number[] } }[] }[]
+}
+/** A piece with a plank in it, longer than the plate is deep. */
+async function plank(name: string, printerId: string): Promise<string> {
+  const { id } = await call<{ id: string }>('POST', '/pieces', { name, printerId })
+  await call('POST', `/pieces/${id}/files?name=plank.stl`, writeStl(boxBody(20, 70, 12)))
+  await expect.poll(async () => (await call<Detail>('GET', `/pieces/${id}`)).partList.length).toBe(1)
+  return id
+}
+const turned = async (id: string): Promise<number[] | undefined> =>
+  (await call<Detail>('GET', `/pieces/${id}`)).partList[0]!.steps.find((s) => s.op.kind === 'orient')?.op.quaternion
+
+test('stood up by hand: face down, tipped by drag, a quarter turn where it only fits sideways', async ({ page }) => {
+  const printer = await call<{ id: string }>('POST', '/stock/printer', {
+    name: 'Narrow printer',
+    pixelsX: 1600,
+    pixelsY: 900,
+    pitchX: 0.05,
+    pitchY: 0.05,
+    height: 90,
+    layerHeight: 0.1,
+  })
+  const id = await plank('Plank', printer.id)
+  await page.goto(`/pieces/${id}/stand`)
+  await expect(page.getByText('preparing the view')).toHaveCount(0)
+  await idle(page)
+
+  await page.getByRole('button', { name: 'Tip by hand' }).click()
+  const canvas = (await page.locator('canvas').boundingBox())!
+  const x = canvas.x + canvas.width / 2,
+    y = canvas.y + canvas.height / 2
+  await expect(async () => {
+    await page.mouse.move(x, y)
+    await page.mouse.down()
+    await page.mouse.move(x + 60, y + 40, { steps: 8 })
+    await page.mouse.up()
+    await expect(page.locator('.figure-sm', { hasText: '°' })).not.toHaveText('0°', { timeout: 2000 })
+  }).toPass({ timeout: 120_000 })
+  await page.getByRole('button', { name: 'Stand it like this' }).click()
+  await expect.poll(async () => Math.hypot(...((await turned(id)) ?? [0]).slice(0, 2))).toBeGreaterThan(0.05)
+  const tipped = await turned(id)
+
+  await page.getByRole('button', { name: 'This face down' }).click()
+  const stand = page.getByRole('button', { name: 'Stand it like this' })
+  await pressUntil(page, x, y, () => expect(stand).toBeEnabled({ timeout: 2000 }))
+  await stand.click()
+  await expect.poll(async () => (await turned(id))?.join()).not.toBe(tipped!.join())
+
+  // Flat on its largest face the plank is 70 mm deep: too deep for this plate, not too wide.
+  const part = (await call<Detail>('GET', `/pieces/${id}`)).partList[0]!
+  await call('PUT', `/parts/${part.id}/operations`, {
+    version: part.version,
+    operations: [{ kind: 'orient', quaternion: [0, 0, 0, 1] }],
+  })
+  const finding = page.locator('[data-finding^=does-not-fit]')
+  await expect(finding).toBeVisible()
+  await finding.getByRole('button', { name: /[Qq]uarter turn|[Tt]urn it by 90/ }).click()
+  await expect(finding).toHaveCount(0)
+  const stood = await turned(id)
+  expect(Math.abs(stood![2]!)).toBeCloseTo(Math.SQRT1_2, 3)
+})
+
+test('bodies come down in every format as the same solid', async ({ page }) => {
+  const { id: printer } = (await call<{ id: string; kind: string }[]>('GET', '/stock')).find(
+    (s) => s.kind === 'printer',
+  )!
+  const id = await plank('Plank to take away', printer)
+  await page.goto(`/pieces/${id}/plates`)
+  for (const format of ['STL', 'OBJ', 'PLY', '3MF', 'GLB']) {
+    const [download] = await Promise.all([
+      page.waitForEvent('download'),
+      page.getByRole('button', { name: format, exact: true }).click(),
+    ])
+    expect(download.suggestedFilename()).toBe(`plank-to-take-away.${format.toLowerCase()}`)
+    const bytes = new Uint8Array(readFileSync(await download.path()))
+    const back = readSculpt(download.suggestedFilename(), bytes)
+    if (!back.ok) throw new Error(back.problem.message)
+    const { mesh } = back.value[0]!
+    expect(boxSize(bounds(mesh)).map((s) => Math.round(s * 1000) / 1000)).toEqual([20, 70, 12])
+    expect(measure(mesh).volume).toBeCloseTo(20 * 70 * 12, 2)
+    expect(await acceptedAsSolid(mesh)).toBe(true)
+  }
+})
+
+test('two tabs: the slower one is shown the newer version, and a change appears in the other by itself', async ({
+  page,
+  context,
+}) => {
+  const { id: printer } = (await call<{ id: string; kind: string }[]>('GET', '/stock')).find(
+    (s) => s.kind === 'printer',
+  )!
+  const id = await plank('Plank of two', printer)
+  const other = await context.newPage()
+  await page.goto(`/pieces/${id}/size`)
+  await other.goto(`/pieces/${id}/size`)
+  const height = (p: Page): ReturnType<Page['getByLabel']> => p.getByLabel('Height', { exact: true })
+  await height(page).fill('24')
+  await height(page).press('Enter')
+  await page.getByRole('button', { name: 'Set this size' }).click()
+  await expect(other.getByRole('navigation', { name: 'Stages' })).toContainText('24 mm tall')
+
+  // A tab that the news does not reach, as after a broken connection.
+  await other.close()
+  const deaf = await context.newPage()
+  await deaf.route('**/api/events', (r) => r.abort())
+  await deaf.goto(`/pieces/${id}/size`)
+  await expect(deaf.getByRole('navigation', { name: 'Stages' })).toContainText('24 mm tall')
+  await expect(height(deaf)).toHaveValue(/24/)
+  await height(page).fill('36')
+  await height(page).press('Enter')
+  await page.getByRole('button', { name: 'Set this size' }).click()
+  await expect(page.getByRole('navigation', { name: 'Stages' })).toContainText('36 mm tall')
+  await height(deaf).fill('48')
+  await height(deaf).press('Enter')
+  await deaf.getByRole('button', { name: 'Set this size' }).click()
+  await expect(deaf.getByRole('alert').filter({ hasText: 'newer version is shown now' })).toBeVisible()
+  await expect(deaf.getByRole('navigation', { name: 'Stages' })).toContainText('36 mm tall')
+})

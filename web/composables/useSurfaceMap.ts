@@ -1,0 +1,53 @@
+import { onBeforeUnmount, ref, watch } from 'vue'
+import type { Check } from '../../contract/derivations'
+import { fetchBytes } from '../api'
+import { useDerivations } from '../stores/derivations'
+import { mapColours, type Scale } from '../viewport/mapColours'
+import { useViewport } from '../viewport/useViewport'
+
+/**
+ * Lays a check's map (one Float32 per vertex of the copy on screen) onto the sculpt while the getter gives one, and
+ * takes it off again after. Another `key` scales it anew.
+ */
+export function useSurfaceMap(
+  wanted: () => { check: Check; scale: (values: Float32Array) => Scale; key?: unknown } | null,
+): {
+  scale: ReturnType<typeof ref<Scale | null>>
+  problem: ReturnType<typeof ref<string>>
+} {
+  const viewport = useViewport(),
+    derivations = useDerivations()
+  const scale = ref<Scale | null>(null),
+    problem = ref('')
+  let serial = 0
+  watch(
+    () => JSON.stringify([viewport.shown?.hash, wanted()?.check, wanted()?.key]),
+    async () => {
+      const mine = ++serial
+      const map = wanted(),
+        shown = viewport.shown
+      problem.value = ''
+      if (!map || !shown) {
+        scale.value = null
+        viewport.colours = null
+        return
+      }
+      try {
+        const d = await derivations.settled(shown.hash, map.check)
+        const bytes = await fetchBytes(d.blobs.map!)
+        if (mine !== serial) return
+        const values = new Float32Array(bytes.buffer, bytes.byteOffset, bytes.byteLength / 4)
+        scale.value = map.scale(values)
+        viewport.colours = mapColours(values, scale.value)
+      } catch (e) {
+        if (mine === serial) problem.value = e instanceof Error ? e.message : String(e)
+      }
+    },
+    { immediate: true },
+  )
+  onBeforeUnmount(() => {
+    serial++
+    viewport.colours = null
+  })
+  return { scale, problem }
+}

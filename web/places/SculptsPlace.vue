@@ -1,0 +1,296 @@
+<script setup lang="ts">
+import { computed, onMounted, ref } from 'vue'
+import { RouterLink, useRouter } from 'vue-router'
+import { arranged, piece as pieceSchema } from '../../contract/pieces'
+import type { SculptRecord } from '../../contract/sculpts'
+import { SCULPT_ENDINGS } from '../../core/formats/endings'
+import { api } from '../api'
+import { useSculpts } from '../stores/sculpts'
+import SculptThumb from '../viewport/SculptThumb.vue'
+
+/** Everything that was ever taken in: to find again, to know whether it may be sold, to use in another piece. */
+const sculpts = useSculpts(),
+  router = useRouter()
+onMounted(() => void sculpts.load())
+const words = ref(''),
+  tag = ref<string | null>(null)
+const tags = computed(() => [...new Set(sculpts.list.flatMap((s) => s.tags))].sort())
+const shown = computed(() => {
+  const w = words.value.toLowerCase().split(/\s+/).filter(Boolean)
+  return sculpts.newest.filter((s) => {
+    const text = [s.name, s.fileName, s.origin, s.licence, ...s.tags].join(' ').toLowerCase()
+    return w.every((x) => text.includes(x)) && (tag.value === null || s.tags.includes(tag.value))
+  })
+})
+const chosenId = ref<string | null>(null)
+const chosen = computed(() => sculpts.byId(chosenId.value))
+const MAY_SELL = { yes: 'may be sold', ask: 'ask before selling', no: 'not for sale' } as const
+const set = (fields: Partial<SculptRecord>): void => {
+  if (chosen.value) void sculpts.change(chosen.value, fields)
+}
+const splitTags = (text: string): string[] => [
+  ...new Set(
+    text
+      .split(',')
+      .map((t) => t.trim().toLowerCase())
+      .filter(Boolean),
+  ),
+]
+const others = computed(() => sculpts.newest.filter((s) => s.family !== chosen.value?.family))
+const binned = ref<SculptRecord | null>(null)
+async function bin(s: SculptRecord): Promise<void> {
+  await sculpts.remove(s.id)
+  binned.value = s
+  chosenId.value = null
+}
+async function takeBack(): Promise<void> {
+  if (binned.value) await sculpts.restore(binned.value.id)
+  binned.value = null
+}
+async function newPiece(s: SculptRecord): Promise<void> {
+  const p = await api(pieceSchema, 'POST', '/pieces', { name: s.name })
+  await api(arranged, 'POST', `/pieces/${p.id}/arrange`, {
+    create: [{ name: s.name, from: null, sculpt: s.id, operations: [] }],
+  })
+  await router.push(`/pieces/${p.id}/intake`)
+}
+const picker = ref<HTMLInputElement | null>(null)
+function choose(e: Event): void {
+  const input = e.target as HTMLInputElement
+  void sculpts.drop([...(input.files ?? [])])
+  input.value = ''
+}
+const dropping = ref(false)
+function drop(e: DragEvent): void {
+  dropping.value = false
+  void sculpts.drop([...(e.dataTransfer?.files ?? [])])
+}
+</script>
+
+<template>
+  <div
+    class="library"
+    :class="{ dropping }"
+    @dragenter.prevent="dropping = true"
+    @dragover.prevent
+    @dragleave.self="dropping = false"
+    @drop.prevent="drop"
+  >
+    <div class="list scroll">
+      <div class="d-flex gap-3 align-items-center mb-3">
+        <h1>Sculpts</h1>
+        <input
+          v-model="words"
+          type="search"
+          class="form-control form-control-sm search"
+          placeholder="Name, tag, origin, licence"
+          aria-label="Find a sculpt"
+        />
+        <button class="btn btn-sm btn-primary text-nowrap" @click="picker?.click()">Add files</button>
+        <input
+          ref="picker"
+          type="file"
+          multiple
+          :accept="SCULPT_ENDINGS.map((e) => `.${e}`).join(',')"
+          class="visually-hidden"
+          aria-label="Sculpt files for the library"
+          @change="choose"
+        />
+      </div>
+      <div v-if="tags.length > 0" class="d-flex flex-wrap gap-1 mb-3">
+        <button
+          v-for="t in tags"
+          :key="t"
+          class="btn btn-sm"
+          :class="tag === t ? 'btn-primary' : 'btn-quiet'"
+          :aria-pressed="tag === t"
+          @click="tag = tag === t ? null : t"
+        >
+          {{ t }}
+        </button>
+      </div>
+      <p v-if="sculpts.problem" role="alert" class="text-danger">{{ sculpts.problem }}</p>
+      <p v-if="binned" class="sheet p-2 px-3">
+        “{{ binned.name }}” is in the bin for 30 days; pieces that use it keep it.
+        <button class="btn btn-sm btn-quiet" @click="takeBack">Take it back</button>
+      </p>
+      <p v-for="i in sculpts.arriving" :key="i.id" class="sheet p-2 px-3">
+        <template v-if="i.status === 'waiting'">{{ i.fileName }} is being read …</template>
+        <span v-else role="alert"
+          >{{ i.problem?.message }}
+          <button class="btn btn-sm btn-quiet" @click="sculpts.dismiss(i.id)">Dismiss</button></span
+        >
+      </p>
+      <p v-if="shown.length === 0" class="soft">
+        {{
+          sculpts.list.length === 0
+            ? 'Nothing here yet. Drop sculpts or scans on this page, or on a piece: each is kept here too.'
+            : 'No sculpt is called that. Try another word.'
+        }}
+      </p>
+      <ul class="cards">
+        <li v-for="s in shown" :key="s.id">
+          <button class="card-sculpt" :class="{ here: s.id === chosenId }" @click="chosenId = s.id">
+            <span class="thumb"><SculptThumb :mesh="s.mesh" /></span>
+            <span class="name">{{ s.name }}</span>
+            <span class="soft small"
+              >{{ MAY_SELL[s.maySell]
+              }}{{ sculpts.editions(s.family).length > 1 ? `, edition ${s.edition}` : '' }}</span
+            >
+          </button>
+        </li>
+      </ul>
+    </div>
+    <aside class="about scroll">
+      <template v-if="chosen">
+        <div class="large"><SculptThumb :mesh="chosen.mesh" /></div>
+        <label class="d-block mb-2"
+          >Name<input
+            class="form-control form-control-sm"
+            maxlength="120"
+            :value="chosen.name"
+            @change="set({ name: ($event.target as HTMLInputElement).value })"
+        /></label>
+        <label class="d-block mb-2"
+          >Tags, parted by commas<input
+            class="form-control form-control-sm"
+            :value="chosen.tags.join(', ')"
+            @change="set({ tags: splitTags(($event.target as HTMLInputElement).value) })"
+        /></label>
+        <label class="d-block mb-2"
+          >Where it is from<input
+            class="form-control form-control-sm"
+            maxlength="1000"
+            :value="chosen.origin"
+            placeholder="own sculpt, bought from, scanned at"
+            @change="set({ origin: ($event.target as HTMLInputElement).value })"
+        /></label>
+        <label class="d-block mb-2"
+          >Prints of it
+          <select
+            class="form-select form-select-sm"
+            :value="chosen.maySell"
+            @change="set({ maySell: ($event.target as HTMLSelectElement).value as 'ask' })"
+          >
+            <option v-for="(w, k) in MAY_SELL" :key="k" :value="k">{{ w }}</option>
+          </select></label
+        >
+        <label class="d-block mb-2"
+          >What was agreed<textarea
+            class="form-control form-control-sm"
+            rows="3"
+            maxlength="2000"
+            :value="chosen.licence"
+            @change="set({ licence: ($event.target as HTMLTextAreaElement).value })"
+          ></textarea>
+        </label>
+        <h3 class="mt-3 mb-1">Editions</h3>
+        <ul class="list-unstyled mb-2">
+          <li v-for="e in sculpts.editions(chosen.family)" :key="e.id">
+            <button class="link" :class="{ here: e.id === chosen.id }" @click="chosenId = e.id">
+              {{ e.edition }}: {{ e.fileName }}, {{ new Date(e.createdAt).toLocaleDateString() }}
+            </button>
+          </li>
+        </ul>
+        <label class="d-block mb-2"
+          ><span class="soft small">It is the next edition of</span>
+          <select
+            class="form-select form-select-sm"
+            value=""
+            @change="sculpts.setEdition(chosen, ($event.target as HTMLSelectElement).value || null)"
+          >
+            <option value="">
+              {{ sculpts.editions(chosen.family).length > 1 ? 'choose, or none' : 'no other sculpt' }}
+            </option>
+            <option v-for="o in others" :key="o.id" :value="o.id">{{ o.name }}</option>
+          </select></label
+        >
+        <h3 class="mt-3 mb-1">Used in</h3>
+        <ul class="list-unstyled mb-3">
+          <li v-for="p in chosen.usedIn" :key="p.id">
+            <RouterLink :to="`/pieces/${p.id}/intake`">{{ p.name }}</RouterLink>
+          </li>
+          <li v-if="chosen.usedIn.length === 0" class="soft">no piece yet</li>
+        </ul>
+        <div class="d-flex gap-2">
+          <button class="btn btn-sm btn-primary" @click="newPiece(chosen)">New piece from it</button>
+          <button class="btn btn-sm btn-quiet" @click="bin(chosen)">Bin</button>
+        </div>
+      </template>
+      <p v-else class="soft">
+        Choose a sculpt to see where it is from, whether its prints may be sold, and which pieces use it.
+      </p>
+    </aside>
+  </div>
+</template>
+
+<style scoped>
+.library {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) 360px;
+  height: 100%;
+}
+.library.dropping {
+  outline: 3px dashed var(--action);
+  outline-offset: -8px;
+}
+.list {
+  padding: 18px 28px;
+}
+.search {
+  max-width: 300px;
+}
+.cards {
+  list-style: none;
+  padding: 0;
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(168px, 1fr));
+  gap: 12px;
+}
+.card-sculpt {
+  width: 100%;
+  text-align: left;
+  display: flex;
+  flex-direction: column;
+  border: 1px solid var(--line);
+  border-radius: 6px;
+  background: var(--paper-raised);
+  padding: 0 0 8px;
+  overflow: hidden;
+}
+.card-sculpt > span:not(.thumb) {
+  padding: 0 10px;
+}
+.card-sculpt.here {
+  border-color: var(--action);
+  box-shadow: 0 0 0 1px var(--action);
+}
+.thumb {
+  height: 168px;
+  background: linear-gradient(#f9f4ea, #e6dccb);
+  margin-bottom: 7px;
+}
+.name {
+  font-weight: 600;
+}
+.about {
+  border-left: 1px solid var(--line);
+  padding: 16px;
+}
+.large {
+  height: 200px;
+  background: linear-gradient(#f9f4ea, #e6dccb);
+  border-radius: 6px;
+  margin-bottom: 12px;
+}
+.link {
+  border: 0;
+  background: none;
+  padding: 1px 0;
+  color: var(--action);
+}
+.link.here {
+  color: inherit;
+  font-weight: 600;
+}
+</style>

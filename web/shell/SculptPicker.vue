@@ -1,0 +1,63 @@
+<script setup lang="ts">
+import { computed, onMounted, ref } from 'vue'
+import type { SculptRecord } from '../../contract/sculpts'
+import { useSculpts } from '../stores/sculpts'
+import SculptThumb from '../viewport/SculptThumb.vue'
+
+/** Sculpts of the library to choose one from, by name, tag or origin. */
+const props = defineProps<{ except?: string | null }>()
+const emit = defineEmits<{ choose: [sculpt: SculptRecord] }>()
+const sculpts = useSculpts()
+onMounted(() => void sculpts.load())
+const words = ref('')
+const found = computed(() => {
+  const w = words.value.toLowerCase().split(/\s+/).filter(Boolean)
+  return sculpts.list
+    .filter((s) => s.id !== props.except)
+    .filter((s) => {
+      const text = [s.name, s.fileName, s.origin, ...s.tags].join(' ').toLowerCase()
+      return w.every((x) => text.includes(x))
+    })
+    .slice(0, 12)
+})
+</script>
+
+<template>
+  <input
+    v-model="words"
+    type="search"
+    class="form-control form-control-sm my-2"
+    placeholder="Name, tag or origin"
+    aria-label="Find a sculpt"
+  />
+  <div class="grid">
+    <button v-for="s in found" :key="s.id" class="pick" :title="s.fileName" @click="emit('choose', s)">
+      <span class="thumb"><SculptThumb :mesh="s.mesh" /></span>
+      <span class="text-truncate d-block">{{ s.name }}</span>
+      <span v-if="s.edition > 1" class="soft small">edition {{ s.edition }}</span>
+    </button>
+  </div>
+  <p v-if="found.length === 0" class="soft small">Nothing in the library is called that.</p>
+</template>
+
+<style scoped>
+.grid {
+  display: grid;
+  grid-template-columns: repeat(3, 1fr);
+  gap: 6px;
+}
+.pick {
+  border: 1px solid var(--line);
+  border-radius: 5px;
+  background: var(--paper-raised);
+  padding: 4px;
+  min-width: 0;
+}
+.pick:hover {
+  border-color: var(--action);
+}
+.thumb {
+  display: block;
+  height: 86px;
+}
+</style>

@@ -1,0 +1,141 @@
+<script setup lang="ts">
+import { computed, ref, watchEffect } from 'vue'
+import { Copy, Trash2 } from 'lucide-vue-next'
+import { useCombineFixes } from '../composables/useCombineFixes'
+import { useSurfaceMap } from '../composables/useSurfaceMap'
+import FindingList from '../shell/FindingList.vue'
+import StepList from '../shell/StepList.vue'
+import { useAssembly } from '../stores/assembly'
+import { usePiece } from '../stores/piece'
+import MapLegend from '../viewport/MapLegend.vue'
+import { useViewport } from '../viewport/useViewport'
+import BasePanel from './combine/BasePanel.vue'
+import BustPanel from './combine/BustPanel.vue'
+import FacingPanel from './combine/FacingPanel.vue'
+import JoinPanel from './combine/JoinPanel.vue'
+import LightPanel from './combine/LightPanel.vue'
+import NameplatePanel from './combine/NameplatePanel.vue'
+import PlacePanel from './combine/PlacePanel.vue'
+import StandsPanel from './combine/StandsPanel.vue'
+import SwapPanel from './combine/SwapPanel.vue'
+
+/** All parts where they belong, tried for fit and balance before anything is printed. */
+const store = usePiece(),
+  assembly = useAssembly(),
+  viewport = useViewport()
+viewport.clear()
+const own = computed(() => assembly.placed.find((p) => p.part.id === store.part?.id) ?? null)
+watchEffect(() => {
+  viewport.mesh = own.value?.mesh ?? null
+  viewport.companions = assembly.placed.filter((p) => p !== own.value && p.mesh).map((p) => p.mesh!)
+})
+watchEffect(() => {
+  if (viewport.mode === 'look')
+    viewport.markers = assembly.findings.flatMap((f) => f.places.map((point) => ({ point, kind: f.level })))
+})
+const signed = (v: number): string => v.toFixed(2).replace('-', '−')
+const mapped = ref<string | null>(null)
+const pair = computed(() => assembly.pairs.find((p) => p.key === mapped.value) ?? null)
+const { scale, problem } = useSurfaceMap(() => {
+  const p = pair.value
+  if (!p || !own.value) return null
+  const other = p.a.part.id === own.value.part.id ? p.b : p.a
+  return other.mesh && other !== own.value
+    ? {
+        check: { kind: 'gapMap', other: other.mesh, reach: 1.5 },
+        scale: () => ({ kind: 'sides', from: -0.6, to: 0.6 }),
+      }
+    : null
+})
+function showMap(key: string): void {
+  mapped.value = mapped.value === key ? null : key
+  const p = pair.value
+  if (p && store.part?.id !== p.a.part.id && store.part?.id !== p.b.part.id) select(p.a.part.id)
+}
+function select(id: string): void {
+  store.partIndex = Math.max(
+    0,
+    store.piece!.partList.findIndex((p) => p.id === id),
+  )
+}
+const { act } = useCombineFixes()
+async function copy(): Promise<void> {
+  const p = store.part
+  if (!p) return
+  const made = await store.arrange({
+    create: [{ name: `${p.name}, copy`, from: p.id, operations: store.operations() }],
+  })
+  if (made) select(made[0]!)
+}
+const remove = (id: string): Promise<string[] | null> => store.arrange({ remove: [id] })
+</script>
+
+<template>
+  <template v-if="store.part">
+    <FindingList
+      :findings="assembly.findings"
+      :measuring="assembly.measuring"
+      checked="No part reaches more than 0.08 mm into another, no gap wider than a key’s clearance shows, and the whole stands."
+      :acts="['relieve', 'union', 'pin', 'plate', 'base', 'widen']"
+      @show="viewport.show"
+      @act="act"
+    />
+    <table v-if="assembly.pairs.length > 0" class="table table-sm mb-3">
+      <thead>
+        <tr>
+          <th>Where they meet</th>
+          <th class="num">gap, mm</th>
+          <th class="num">shared, mm³</th>
+          <th></th>
+        </tr>
+      </thead>
+      <tbody>
+        <tr v-for="p in assembly.pairs" :key="p.key">
+          <td>{{ p.a.part.name }} – {{ p.b.part.name }}</td>
+          <td class="num text-nowrap">
+            {{
+              p.fit ? (p.fit.touching ? `${signed(p.fit.p5)} to ${signed(p.fit.p95)}` : 'apart') : p.problem ? '–' : '…'
+            }}
+          </td>
+          <td class="num">{{ p.fit ? p.fit.overlap.toFixed(1) : '' }}</td>
+          <td class="text-end">
+            <button
+              class="btn btn-sm btn-quiet"
+              :aria-pressed="mapped === p.key"
+              :disabled="!p.fit?.touching"
+              @click="showMap(p.key)"
+            >
+              {{ mapped === p.key ? 'hide' : 'map' }}
+            </button>
+          </td>
+        </tr>
+      </tbody>
+    </table>
+    <p v-for="p in assembly.pairs.filter((x) => x.problem)" :key="p.key" role="alert" class="text-danger small">
+      {{ p.a.part.name }} – {{ p.b.part.name }}: {{ p.problem }}
+    </p>
+    <p v-if="problem" role="alert" class="text-danger">{{ problem }}</p>
+    <div class="d-flex gap-1 mb-2">
+      <button class="btn btn-sm btn-quiet" @click="copy">
+        <Copy :size="14" aria-hidden="true" /> Duplicate {{ store.part.name }}
+      </button>
+      <button v-if="assembly.several" class="btn btn-sm btn-quiet" @click="remove(store.part.id)">
+        <Trash2 :size="14" aria-hidden="true" /> Take it away
+      </button>
+    </div>
+    <PlacePanel />
+    <SwapPanel />
+    <JoinPanel v-if="assembly.several" />
+    <BasePanel />
+    <NameplatePanel />
+    <BustPanel />
+    <LightPanel />
+    <StandsPanel />
+    <FacingPanel />
+    <StepList :kinds="['base', 'nameplate', 'place', 'join', 'cut', 'fix', 'channel', 'bay']" />
+  </template>
+  <p v-else class="soft">Drop a sculpt at Intake first; then parts are put together here.</p>
+  <Teleport v-if="scale" to="#middle">
+    <MapLegend title="Overlap and gap" :scale="scale" unit="mm" />
+  </Teleport>
+</template>

@@ -1,0 +1,189 @@
+<script setup lang="ts">
+import { computed, ref, watchEffect } from 'vue'
+import { posedSkin } from '../../core/findings/posedSkin'
+import { mirroredPose } from '../../core/pose/mirror'
+import { usePosePreview } from '../composables/usePosePreview'
+import { useSurfaceMap } from '../composables/useSurfaceMap'
+import FindingList from '../shell/FindingList.vue'
+import StepList from '../shell/StepList.vue'
+import { useAssembly } from '../stores/assembly'
+import { usePiece } from '../stores/piece'
+import MapLegend from '../viewport/MapLegend.vue'
+import { useViewport } from '../viewport/useViewport'
+import PoseLibrary from './pose/PoseLibrary.vue'
+import ReferencePanel from './pose/ReferencePanel.vue'
+import SkinPanel from './pose/SkinPanel.vue'
+import TurnPanel from './pose/TurnPanel.vue'
+import { useJointSetting } from './pose/useJointSetting'
+import { usePosing } from './pose/usePosing'
+
+/** Joints set on the sculpt, turned, and what that does to the skin and to how it stands. */
+const store = usePiece(),
+  viewport = useViewport(),
+  assembly = useAssembly()
+viewport.clear()
+const posing = usePosing()
+const { joints, chosen, rigid, paint, changed, kept } = posing
+const source = computed(() => store.meshBefore('pose'))
+const { setting, begin, askNext, stop } = useJointSetting(posing, () => source.value)
+const report = computed(() => store.report('pose')?.pose ?? null)
+// What is kept is shown as it was computed in full; what is being tried, as a preview of the sculpt before the pose.
+const brushing = ref<InstanceType<typeof SkinPanel> | null>(null)
+const trying = computed(
+  () => kept.value === null || changed.value || setting.value !== 'nothing' || (brushing.value?.brushing ?? false),
+)
+watchEffect(() => {
+  viewport.mesh = trying.value ? source.value : store.meshAfter('pose')
+})
+const preview = usePosePreview(
+  () =>
+    trying.value && setting.value === 'nothing' && !rigid.value && !brushing.value?.brushing
+      ? { joints: joints.value, paint: paint.value }
+      : null,
+  () => store.part,
+)
+const findings = computed(() => (!changed.value && report.value ? posedSkin(report.value) : []))
+watchEffect(() => {
+  if (viewport.mode === 'pick' && setting.value === 'nothing') return
+  const size = Math.max(1.2, (store.report('pose')?.measures.size[2] ?? 100) / 90)
+  const at = setting.value === 'nothing' ? posing.standing.value : joints.value.map((j) => j.position)
+  viewport.markers = [
+    ...at.map((point, i) => ({
+      point,
+      kind: i === chosen.value ? ('hand' as const) : posing.isHeld(i) ? ('note' as const) : ('hole' as const),
+      radius: size,
+      over: true,
+    })),
+    ...findings.value.flatMap((f) => f.places.map((point) => ({ point, kind: f.level }))),
+  ]
+})
+const busy = ref(false)
+async function keep(): Promise<void> {
+  busy.value = true
+  await store.tryOut({
+    kind: 'pose',
+    joints: joints.value,
+    rigid: rigid.value ? chosen.value : null,
+    paint: paint.value,
+  })
+  busy.value = false
+}
+const stretched = ref(false)
+const posed = computed(() => (changed.value ? null : store.meshAfter('pose')))
+const { scale, problem } = useSurfaceMap(() =>
+  stretched.value && posed.value && source.value && viewport.mesh === posed.value
+    ? {
+        check: { kind: 'stretchMap', others: [posed.value, source.value] },
+        scale: () => ({ kind: 'sides', from: 0.6, to: 1.4 }),
+      }
+    : null,
+)
+const tips = computed(() => (changed.value ? preview.tip.value : (assembly.balance?.weakest.angle ?? null)))
+</script>
+
+<template>
+  <template v-if="store.part">
+    <FindingList
+      :findings="findings"
+      checked="No face turned over, no limb thinner by more than 5 %, no texture drawn out by a third."
+      @show="viewport.show"
+    />
+    <p v-if="tips !== null" class="mb-2">
+      <span class="figure-sm">{{ tips < 0 ? 'falls' : `${tips.toFixed(0)}°` }}</span>
+      <span class="soft ms-1">
+        {{ tips < 0 ? 'over as it stands now' : 'until it tips' }}{{ changed ? ', while you pose it' : '' }}</span
+      >
+    </p>
+    <section v-if="report && !changed" class="sheet p-3 mb-3">
+      <h3>As posed</h3>
+      <dl class="facts mt-1">
+        <dt>faces turned over</dt>
+        <dd>{{ report.flipped }}</dd>
+        <dt>volume changed by</dt>
+        <dd>{{ (100 * report.volumeChange).toFixed(2) }} %</dd>
+        <template v-for="j in report.joints" :key="j.name">
+          <dt>{{ j.name }}, {{ j.turned.toFixed(0) }}°</dt>
+          <dd>stretched × {{ j.stretch.toFixed(2) }}</dd>
+        </template>
+      </dl>
+      <button class="btn btn-sm btn-quiet mt-1" :aria-pressed="stretched" @click="stretched = !stretched">
+        {{ stretched ? 'Hide the stretch' : 'Map the stretch' }}
+      </button>
+      <p v-if="problem" role="alert" class="text-danger small mb-0">{{ problem }}</p>
+    </section>
+    <section class="mb-3">
+      <h2 class="mb-2">Joints</h2>
+      <div v-if="setting === 'nothing'" class="d-flex gap-1 flex-wrap mb-2">
+        <button class="btn btn-sm btn-quiet" @click="begin('figure')">Landmarks of a figure</button>
+        <button class="btn btn-sm btn-quiet" @click="begin('free')">
+          {{ joints.length > 0 ? 'Add joints' : 'A free chain' }}
+        </button>
+      </div>
+      <div v-else class="d-flex gap-1 mb-2">
+        <button v-if="setting === 'figure'" class="btn btn-sm btn-quiet" @click="askNext">Not on this one</button>
+        <button class="btn btn-sm btn-primary" @click="stop">Done setting</button>
+      </div>
+      <div v-if="joints.length > 0" class="joints scroll">
+        <div v-for="(j, i) in joints" :key="i" class="joint" :class="{ here: i === chosen }">
+          <button class="name" :aria-pressed="i === chosen" @click="chosen = i">
+            {{ j.name }}<span v-if="j.parent >= 0" class="soft"> on {{ joints[j.parent]?.name }}</span
+            ><span v-if="posing.isHeld(i)" class="held">held</span>
+          </button>
+          <button class="btn btn-sm btn-quiet" :aria-label="`Remove ${j.name}`" @click="posing.drop(i)">×</button>
+        </div>
+      </div>
+      <p v-else class="soft small">
+        Press the joints on the sculpt, from the body outward. Each is put into the middle of the limb there.
+      </p>
+    </section>
+    <section v-if="joints.length > 1 && setting === 'nothing'" class="mb-3">
+      <TurnPanel :posing="posing" />
+      <div class="d-flex flex-wrap gap-1">
+        <button class="btn btn-primary btn-sm" :disabled="busy || !changed" @click="keep">
+          {{ busy ? 'Bending …' : 'Keep this pose' }}
+        </button>
+        <button v-if="changed" class="btn btn-quiet btn-sm" @click="posing.reset()">Leave it</button>
+        <button class="btn btn-quiet btn-sm" @click="joints = mirroredPose(joints)">Mirror the pose</button>
+      </div>
+      <PoseLibrary :posing="posing" />
+      <SkinPanel ref="brushing" :posing="posing" class="mt-3" />
+    </section>
+    <ReferencePanel />
+    <StepList :kinds="['pose']" />
+  </template>
+  <p v-else class="soft">Drop a sculpt at Intake first; then it is posed here.</p>
+  <Teleport v-if="scale" to="#middle">
+    <MapLegend title="Stretched to" :scale="scale" unit="×" />
+  </Teleport>
+</template>
+
+<style scoped>
+.joints {
+  max-height: 190px;
+  border: 1px solid var(--line);
+  border-radius: 4px;
+}
+.joint {
+  display: flex;
+  align-items: center;
+  padding: 0 4px 0 0;
+}
+.joint.here {
+  background: var(--paper-sunk);
+}
+.name {
+  flex: 1;
+  text-align: left;
+  border: 0;
+  background: none;
+  padding: 5px 9px;
+}
+.held {
+  margin-left: 6px;
+  font-size: 0.76rem;
+  border: 1px solid var(--note);
+  color: var(--note);
+  border-radius: 3px;
+  padding: 0 4px;
+}
+</style>

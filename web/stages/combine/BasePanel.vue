@@ -1,0 +1,252 @@
+<script setup lang="ts">
+import { computed, ref, watch } from 'vue'
+import type { OperationInput } from '../../../contract/operations'
+import NumberField from '../../shell/NumberField.vue'
+import { useAssembly } from '../../stores/assembly'
+import { usePiece } from '../../stores/piece'
+import { SOCLE } from './socle'
+
+/** A base under what stands there: its shape, its side, its top. */
+const store = usePiece(),
+  assembly = useAssembly()
+type Base = Extract<OperationInput, { kind: 'base' }>
+const SHAPES = {
+  Disc: { outline: 'round', side: 'plain' },
+  Slab: { outline: 'rounded', side: 'plain' },
+  'Stepped plinth': { outline: 'rounded', side: 'stepped' },
+  'Turned socle': { outline: 'round', side: 'turned' },
+} as const
+const shape = ref<keyof typeof SHAPES>('Disc')
+const top = ref<'plain' | 'cobbles' | 'planks' | 'rock'>('plain')
+/** mm */
+const HEIGHTS = { Disc: 8, Slab: 12, 'Stepped plinth': 18, 'Turned socle': 36 } as const
+const height = ref<number>(HEIGHTS.Disc),
+  relief = ref(1.5),
+  seed = ref(1),
+  steps = ref(2)
+const profile = ref<[number, number][]>(SOCLE.map((p) => [...p]))
+const existing = computed(() => store.step('base')?.op)
+const foot = computed(() => {
+  const boxes = assembly.placed
+    .filter((p) => p.part.id !== baseId.value)
+    .flatMap((p) => (p.measures ? [p.measures.box] : []))
+  if (boxes.length === 0) return { width: 60, depth: 60, x: 0, y: 0, z: 0 }
+  // What touches the ground counts, not how far a coat or an arm reaches.
+  const { support } = assembly.balance ?? {}
+  if (support && !existing.value) {
+    const xs = support.map((p) => p[0]),
+      ys = support.map((p) => p[1])
+    const [x0, x1, y0, y1] = [Math.min(...xs), Math.max(...xs), Math.min(...ys), Math.max(...ys)]
+    return {
+      width: x1 - x0,
+      depth: y1 - y0,
+      x: (x0 + x1) / 2,
+      y: (y0 + y1) / 2,
+      z: Math.min(...boxes.map((b) => b.min[2])),
+    }
+  }
+  const lo = [0, 1, 2].map((k) => Math.min(...boxes.map((b) => b.min[k]!))),
+    hi = [0, 1, 2].map((k) => Math.max(...boxes.map((b) => b.max[k]!)))
+  return {
+    width: hi[0]! - lo[0]!,
+    depth: hi[1]! - lo[1]!,
+    x: (lo[0]! + hi[0]!) / 2,
+    y: (lo[1]! + hi[1]!) / 2,
+    z: lo[2]!,
+  }
+})
+const baseId = computed(() => (existing.value ? store.part!.id : null))
+const width = ref<number | null>(null),
+  depth = ref<number | null>(null)
+const across = computed(() => width.value ?? Number((foot.value.width * 1.15).toFixed(1)))
+const deep = computed(() => depth.value ?? Number((foot.value.depth * 1.15).toFixed(1)))
+const op = computed<Base>(() => ({
+  kind: 'base',
+  ...SHAPES[shape.value],
+  width: across.value,
+  depth: deep.value,
+  height: height.value,
+  steps: steps.value,
+  profile: shape.value === 'Turned socle' ? profile.value : [],
+  top: top.value,
+  relief: relief.value,
+  seed: seed.value,
+}))
+watch(shape, (name) => {
+  if (!existing.value) height.value = HEIGHTS[name]
+})
+// A base that is there shows what it is.
+watch(
+  existing,
+  (o) => {
+    if (o?.kind !== 'base') return
+    shape.value =
+      (Object.keys(SHAPES) as (keyof typeof SHAPES)[]).find(
+        (k) => SHAPES[k].outline === o.outline && SHAPES[k].side === o.side,
+      ) ?? 'Disc'
+    width.value = o.width
+    depth.value = o.depth
+    height.value = o.height
+    steps.value = o.steps
+    top.value = o.top
+    relief.value = o.relief
+    seed.value = o.seed
+    if (o.profile.length > 0) profile.value = o.profile.map((p) => [...p])
+  },
+  { immediate: true },
+)
+const busy = ref(false)
+async function add(): Promise<void> {
+  busy.value = true
+  const { x, y, z } = foot.value
+  // It goes under what stands there, and all else stays where it is.
+  const made = await store.arrange({
+    create: [
+      {
+        name: shape.value,
+        from: null,
+        operations: [
+          op.value as never,
+          { kind: 'place', quaternion: [0, 0, 0, 1], shift: [x, y, z - height.value], mirror: false },
+        ],
+      },
+    ],
+  })
+  if (made)
+    store.partIndex = Math.max(
+      0,
+      store.piece!.partList.findIndex((p) => p.id === made[0]),
+    )
+  busy.value = false
+}
+async function change(): Promise<void> {
+  busy.value = true
+  await store.tryOut(op.value)
+  busy.value = false
+}
+function drag(i: number, k: 0 | 1, v: number): void {
+  profile.value = profile.value.map((p, j) => (j === i ? ((k === 0 ? [v, p[1]] : [p[0], v]) as [number, number]) : p))
+}
+/** The profile's outline in a picture 100 wide and 60 high. */
+const drawn = computed(() =>
+  profile.value.map(([r, z]) => `${(50 + r * 45).toFixed(1)},${(56 - z * 50).toFixed(1)}`).join(' '),
+)
+let grabbed = -1
+function grab(e: PointerEvent): void {
+  const at = within(e)
+  grabbed = profile.value.reduce(
+    (best, p, i) =>
+      Math.hypot(p[0] - at[0], p[1] - at[1]) <
+      Math.hypot(profile.value[best]![0] - at[0], profile.value[best]![1] - at[1])
+        ? i
+        : best,
+    0,
+  )
+  ;(e.currentTarget as Element).setPointerCapture(e.pointerId)
+}
+function pull(e: PointerEvent): void {
+  if (grabbed < 0) return
+  const [r, z] = within(e)
+  const below = profile.value[grabbed - 1]?.[1] ?? 0,
+    above = profile.value[grabbed + 1]?.[1] ?? 1
+  drag(grabbed, 0, Number(Math.min(1.2, Math.max(0.05, r)).toFixed(3)))
+  if (grabbed > 0 && grabbed < profile.value.length - 1)
+    drag(grabbed, 1, Number(Math.min(above, Math.max(below, z)).toFixed(3)))
+}
+function within(e: PointerEvent): [number, number] {
+  const b = (e.currentTarget as Element).getBoundingClientRect()
+  return [(((e.clientX - b.left) / b.width) * 100 - 50) / 45, (56 - ((e.clientY - b.top) / b.height) * 60) / 50]
+}
+</script>
+
+<template>
+  <details class="mb-3" :open="!!existing">
+    <summary>{{ existing ? 'This base' : 'Add a base' }}</summary>
+    <div class="d-flex flex-wrap gap-1 my-2">
+      <button
+        v-for="(_, name) in SHAPES"
+        :key="name"
+        class="btn btn-sm"
+        :class="shape === name ? 'btn-primary' : 'btn-quiet'"
+        @click="shape = name"
+      >
+        {{ name }}
+      </button>
+    </div>
+    <NumberField
+      :model-value="across"
+      label="Width"
+      unit="mm"
+      :min="5"
+      :max="1000"
+      :digits="1"
+      :source="width === null ? '15 % wider than what stands on it' : ''"
+      @update:model-value="width = $event"
+    />
+    <NumberField
+      :model-value="deep"
+      label="Depth"
+      unit="mm"
+      :min="5"
+      :max="1000"
+      :digits="1"
+      @update:model-value="depth = $event"
+    />
+    <NumberField v-model="height" label="Height" unit="mm" :min="1" :max="500" :digits="1" />
+    <NumberField v-if="shape === 'Stepped plinth'" v-model="steps" label="Steps" :min="1" :max="8" :digits="0" />
+    <svg
+      v-if="shape === 'Turned socle'"
+      viewBox="0 0 100 60"
+      class="profile"
+      role="img"
+      aria-label="Profile of the socle; drag its points"
+      @pointerdown="grab"
+      @pointermove="pull"
+      @pointerup="grabbed = -1"
+    >
+      <line x1="50" y1="2" x2="50" y2="58" class="axis" />
+      <polyline :points="`50,56 ${drawn} 50,6`" class="turned" />
+      <circle v-for="(p, i) in profile" :key="i" :cx="50 + p[0] * 45" :cy="56 - p[1] * 50" r="1.4" />
+    </svg>
+    <label class="soft small" for="base-top">Top</label>
+    <select id="base-top" v-model="top" class="form-select form-select-sm mb-1">
+      <option value="plain">plain</option>
+      <option value="cobbles">cobbles</option>
+      <option value="planks">planks</option>
+      <option value="rock">rock</option>
+    </select>
+    <template v-if="top !== 'plain'">
+      <NumberField v-model="relief" label="Relief" unit="mm" :step="0.25" :min="0.1" :max="30" />
+      <NumberField v-model="seed" label="Another of its kind" :min="0" :max="1000000" :digits="0" />
+    </template>
+    <button v-if="existing" class="btn btn-primary btn-sm" :disabled="busy" @click="change">Change this base</button>
+    <button v-else class="btn btn-primary btn-sm" :disabled="busy" @click="add">
+      {{ busy ? 'Making it …' : 'Put it under' }}
+    </button>
+  </details>
+</template>
+
+<style scoped>
+.profile {
+  width: 100%;
+  height: 150px;
+  background: var(--paper-raised);
+  border: 1px solid var(--line);
+  border-radius: 4px;
+  touch-action: none;
+  cursor: grab;
+  margin-bottom: 6px;
+}
+.axis {
+  stroke: var(--line);
+  stroke-dasharray: 2 2;
+}
+.turned {
+  fill: #e6dccb;
+  stroke: var(--ink-soft);
+  stroke-width: 0.6;
+}
+circle {
+  fill: var(--action);
+}
+</style>

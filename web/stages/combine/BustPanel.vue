@@ -1,0 +1,132 @@
+<script setup lang="ts">
+import { computed, ref, watchEffect } from 'vue'
+import type { OperationInput } from '../../../contract/operations'
+import { bustDefaults, bustLine, type BustShape } from '../../../core/shape/bustLine'
+import { measures as measuresSchema } from '../../../contract/measures'
+import { usePicking } from '../../composables/usePicking'
+import NumberField from '../../shell/NumberField.vue'
+import { useAssembly } from '../../stores/assembly'
+import { useDerivations } from '../../stores/derivations'
+import { usePiece } from '../../stores/piece'
+import { useViewport } from '../../viewport/useViewport'
+import { SOCLE } from './socle'
+
+/** A figure cut along a curved shoulder line and set on a turned socle. */
+const store = usePiece(),
+  assembly = useAssembly(),
+  derivations = useDerivations(),
+  viewport = useViewport(),
+  picking = usePicking()
+const own = computed(() => assembly.placed.find((p) => p.part.id === store.part?.id) ?? null)
+const neck = ref<[number, number, number] | null>(null)
+const shape = ref<BustShape | null>(null)
+const socle = ref(true)
+const busy = ref('')
+const line = computed(() => (neck.value && shape.value ? bustLine(neck.value, shape.value) : []))
+watchEffect(() => {
+  if (neck.value) viewport.line = { points: line.value, closed: true }
+})
+function begin(): void {
+  picking.ask('Press the pit of the neck, between the collar bones', (p) => {
+    if (p.companion !== null) return
+    neck.value = p.point
+    // A head is about what stands over the pit of the neck, less the neck itself.
+    const top = own.value?.measures?.box.max[2] ?? p.point[2] + 25
+    shape.value = bustDefaults(Math.max(3, (top - p.point[2]) / 1.3))
+    picking.stop()
+  })
+}
+function leave(): void {
+  picking.stop()
+  neck.value = shape.value = null
+  viewport.line = { points: [], closed: false }
+}
+async function make(): Promise<void> {
+  const part = store.part,
+    mesh = own.value?.mesh,
+    at = neck.value
+  if (!part || !mesh || !at || !shape.value) return
+  busy.value = 'Cutting …'
+  const z = line.value.reduce((s, p) => s + p[2], 0) / line.value.length
+  const cut: OperationInput = {
+    kind: 'cut',
+    point: [at[0], at[1], z],
+    normal: [0, 0, 1],
+    keep: 'above',
+    line: line.value,
+  }
+  const upper = await store.tryOn(mesh, cut)
+  if (upper) {
+    const { box } = measuresSchema.parse((await derivations.settled(upper, { kind: 'measures' })).report)
+    const wide = 0.62 * (box.max[0] - box.min[0])
+    const high = 0.55 * (box.max[2] - at[2]) + 0.2 * wide
+    // Its top lies a little under the lowest of the breast: then the bust is let down onto it.
+    await store.arrange({
+      lists: [{ id: part.id, operations: store.withOperation(part, cut) }],
+      create: socle.value
+        ? [
+            {
+              name: 'Socle',
+              from: null,
+              operations: [
+                {
+                  kind: 'base',
+                  outline: 'round',
+                  side: 'turned',
+                  width: wide,
+                  depth: wide,
+                  height: high,
+                  profile: SOCLE,
+                } as never,
+                {
+                  kind: 'place',
+                  quaternion: [0, 0, 0, 1],
+                  shift: [at[0], (box.min[1] + box.max[1]) / 2, box.min[2] - high + SINK],
+                  mirror: false,
+                },
+              ],
+            },
+          ]
+        : [],
+    })
+  }
+  busy.value = ''
+  leave()
+}
+/** mm by which the socle reaches into the bust: enough to be pinned, relieved or joined as one likes. */
+const SINK = 2
+const FIELDS: { key: keyof BustShape; label: string }[] = [
+  { key: 'front', label: 'Down in front' },
+  { key: 'back', label: 'Down at the back' },
+  { key: 'sides', label: 'Down at the sides' },
+  { key: 'across', label: 'Out to the sides' },
+  { key: 'deep', label: 'Out to the front' },
+]
+</script>
+
+<template>
+  <details class="mb-3" @toggle="($event.target as HTMLDetailsElement).open || leave()">
+    <summary>Make a bust of {{ store.part?.name }}</summary>
+    <button class="btn btn-sm btn-quiet my-2" @click="picking.asking.value ? leave() : begin()">
+      {{ picking.asking.value ? 'Leave it' : neck ? 'Press another place' : 'Press the pit of the neck' }}
+    </button>
+    <template v-if="shape">
+      <NumberField
+        v-for="f in FIELDS"
+        :key="f.key"
+        v-model="shape[f.key]"
+        :label="f.label"
+        unit="mm"
+        :min="0.1"
+        :max="1000"
+        :digits="1"
+      />
+      <label class="d-flex gap-2 align-items-center mb-2"
+        ><input v-model="socle" type="checkbox" /> on a turned socle</label
+      >
+      <button class="btn btn-sm btn-primary" :disabled="busy !== ''" @click="make">
+        {{ busy || 'Cut it to a bust' }}
+      </button>
+    </template>
+  </details>
+</template>

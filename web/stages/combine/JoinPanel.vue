@@ -1,0 +1,174 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue'
+import type { FixingRecord, OperationInput } from '../../../contract/operations'
+import { useClearances } from '../../composables/useClearances'
+import { usePlacing } from '../../composables/usePlacing'
+import NumberField from '../../shell/NumberField.vue'
+import { usePiece } from '../../stores/piece'
+import { useViewport } from '../../viewport/useViewport'
+
+/** How the part on the table is held to another: made one with it, or kept apart with something between. */
+const store = usePiece(),
+  viewport = useViewport(),
+  placing = usePlacing()
+type Way = 'union' | 'blend' | 'subtract' | 'relieve' | 'key' | 'ball' | 'pin' | 'magnet'
+const WAYS: Record<Way, { word: string; does: string }> = {
+  union: { word: 'one body', does: 'The other becomes part of this one.' },
+  blend: { word: 'blended', does: 'One body, with a fillet where they meet.' },
+  subtract: { word: 'taken off', does: 'The other’s shape is cut out of this one.' },
+  relieve: { word: 'relieved', does: 'This one gives way until the other clears it; both stay.' },
+  key: { word: 'key', does: 'A peg on this one, a socket in the other; goes in one way round.' },
+  ball: { word: 'ball joint', does: 'A ball on this one turns in the other.' },
+  pin: { word: 'wire pin', does: 'A hole in each for a wire.' },
+  magnet: { word: 'magnets', does: 'A pocket in each.' },
+}
+const way = ref<Way>('union')
+const other = ref('')
+const target = computed(
+  () => placing.others.value.find((p) => p.part.id === other.value) ?? placing.others.value[0] ?? null,
+)
+const fillet = ref(2),
+  width = ref(6),
+  length = ref(6)
+const clearances = useClearances()
+/** A pin and a magnet are pressed in, a key and a ball must come out again. */
+const kind = computed(() => (way.value === 'pin' || way.value === 'magnet' ? 'press' : 'sliding'))
+const process = computed(() => clearances.processOf(store.part?.id, target.value?.part.id))
+const ownClearance = ref<number | null>(null)
+const clearance = computed({
+  get: () => ownClearance.value ?? clearances.drawn(process.value, kind.value),
+  set: (v) => (ownClearance.value = v),
+})
+const makesOne = computed(() => way.value === 'union' || way.value === 'blend')
+const isFixing = computed(() => ['key', 'ball', 'pin', 'magnet'].includes(way.value))
+const busy = ref(false)
+const picking = ref(false)
+
+async function join(): Promise<void> {
+  const t = target.value
+  if (!t?.mesh || !store.part) return
+  busy.value = true
+  const op: OperationInput = {
+    kind: 'join',
+    mode: way.value as 'union',
+    others: [{ part: t.part.id, mesh: t.mesh }],
+    fillet: fillet.value,
+    clearance: clearance.value,
+  }
+  if (makesOne.value) {
+    // Tried first; then the list changes and the other part goes, in one step of undo.
+    const tried = await store.tryOnly(op)
+    if (tried)
+      await store.arrange({
+        lists: [{ id: store.part.id, operations: store.withOperation(store.part, op) }],
+        remove: [t.part.id],
+      })
+  } else await store.tryOut(op)
+  busy.value = false
+}
+function pick(): void {
+  picking.value = true
+  viewport.mode = 'pick'
+  viewport.hint = `Press the middle of the joint on ${store.part?.name}`
+  viewport.picking((p) => {
+    if (p.companion !== null) return
+    stop()
+    void fix(p.point, p.normal)
+  })
+}
+function stop(): void {
+  picking.value = false
+  viewport.mode = 'look'
+  viewport.hint = ''
+}
+async function fix(point: [number, number, number], normal: [number, number, number]): Promise<void> {
+  const t = target.value,
+    mine = store.part
+  if (!t || !mine) return
+  busy.value = true
+  const fixing = (role: FixingRecord['role']): OperationInput => ({
+    kind: 'fix',
+    fixings: [
+      {
+        shape: way.value as FixingRecord['shape'],
+        role,
+        point,
+        direction: normal,
+        width: width.value,
+        length: length.value,
+        clearance: clearance.value,
+      },
+    ],
+  })
+  if ((await store.tryOnly(fixing('plug'))) && (await store.tryOnly(fixing('socket'), t.part)))
+    await store.arrange({
+      lists: [
+        { id: mine.id, operations: store.withOperation(mine, fixing('plug')) },
+        { id: t.part.id, operations: store.withOperation(t.part, fixing('socket')) },
+      ],
+    })
+  busy.value = false
+}
+</script>
+
+<template>
+  <details class="mb-3">
+    <summary>Join to another part</summary>
+    <select
+      :value="target?.part.id"
+      class="form-select form-select-sm my-2"
+      aria-label="The other part"
+      @change="other = ($event.target as HTMLSelectElement).value"
+    >
+      <option v-for="p in placing.others.value" :key="p.part.id" :value="p.part.id">{{ p.part.name }}</option>
+    </select>
+    <div class="d-flex flex-wrap gap-1 mb-1">
+      <button
+        v-for="(w, k) in WAYS"
+        :key="k"
+        class="btn btn-sm"
+        :class="way === k ? 'btn-primary' : 'btn-quiet'"
+        @click="way = k"
+      >
+        {{ w.word }}
+      </button>
+    </div>
+    <p class="soft small mb-1">{{ WAYS[way].does }}</p>
+    <NumberField v-if="way === 'blend'" v-model="fillet" label="Fillet" unit="mm" :step="0.5" :min="0.2" :max="50" />
+    <NumberField
+      v-if="way === 'relieve' || isFixing"
+      v-model="clearance"
+      label="Clearance, per side"
+      unit="mm"
+      :step="0.05"
+      :min="0"
+      :max="2"
+      :source="ownClearance === null ? clearances.source(process, kind) : ''"
+    />
+    <template v-if="isFixing">
+      <NumberField
+        v-model="width"
+        :label="way === 'pin' ? 'Wire' : way === 'key' ? 'Width' : 'Diameter'"
+        unit="mm"
+        :step="0.5"
+        :min="0.4"
+        :max="60"
+      />
+      <NumberField
+        v-if="way !== 'ball'"
+        v-model="length"
+        :label="way === 'magnet' ? 'Thickness' : 'Length into each'"
+        unit="mm"
+        :step="0.5"
+        :min="0.5"
+        :max="100"
+      />
+      <button class="btn btn-primary btn-sm" :disabled="busy || !target" @click="picking ? stop() : pick()">
+        {{ picking ? 'Leave it' : busy ? 'Setting it …' : 'Press where it goes' }}
+      </button>
+    </template>
+    <button v-else class="btn btn-primary btn-sm" :disabled="busy || !target" @click="join">
+      {{ busy ? 'Joining …' : makesOne ? 'Make them one' : way === 'relieve' ? 'Relieve it' : 'Take it off' }}
+    </button>
+  </details>
+</template>

@@ -1,0 +1,207 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue'
+import type { OperationInput } from '../../../contract/operations'
+import type { LightRoute } from '../../../core/shape/lightRoute'
+import { usePicking } from '../../composables/usePicking'
+import NumberField from '../../shell/NumberField.vue'
+import { useAssembly } from '../../stores/assembly'
+import { useDerivations } from '../../stores/derivations'
+import { usePiece } from '../../stores/piece'
+import { useViewport } from '../../viewport/useViewport'
+
+/** A channel for a wire from under the base to a lit part, and a bay for the battery with its lid. */
+const store = usePiece(),
+  assembly = useAssembly(),
+  derivations = useDerivations(),
+  viewport = useViewport(),
+  picking = usePicking()
+type Triple = [number, number, number]
+const diameter = ref(2.5),
+  wall = ref(1.2)
+const from = ref<Triple | null>(null),
+  to = ref<Triple | null>(null)
+const route = ref<LightRoute | null>(null)
+const busy = ref(''),
+  fault = ref('')
+
+function pick(): void {
+  from.value = to.value = route.value = null
+  show()
+  picking.ask('Press where the light sits; look under the base for the other end', (p) => {
+    if (!to.value) {
+      to.value = p.point
+      viewport.hint = 'Now press where the wire comes out, under the base, or use its middle'
+    } else {
+      from.value = p.point
+      picking.stop()
+      void find()
+    }
+    show()
+  })
+}
+/** Straight up from the middle of the foot of whatever stands lowest. */
+const foot = computed(() => {
+  const lowest = assembly.placed
+    .filter((p) => p.measures)
+    .sort((a, b) => a.measures!.box.min[2] - b.measures!.box.min[2])[0]
+  if (!lowest) return null
+  const { min, max } = lowest.measures!.box
+  return { part: lowest.part, at: [(min[0] + max[0]) / 2, (min[1] + max[1]) / 2, min[2]] as Triple }
+})
+function middle(): void {
+  if (!foot.value) return
+  from.value = foot.value.at
+  picking.stop()
+  void find()
+}
+function show(): void {
+  viewport.markers = [from.value, to.value].flatMap((point) =>
+    point ? [{ point, kind: 'hand' as const, over: true }] : [],
+  )
+  viewport.line = { points: route.value?.path ?? [], closed: false }
+}
+async function find(): Promise<void> {
+  const meshes = assembly.placed.flatMap((p) => (p.mesh ? [p.mesh] : []))
+  if (!from.value || !to.value || meshes.length === 0) return
+  busy.value = 'Looking for a way …'
+  fault.value = ''
+  route.value = null
+  try {
+    const d = await derivations.settled(meshes[0]!, {
+      kind: 'lightRoute',
+      others: meshes.slice(1),
+      from: from.value,
+      to: to.value,
+      diameter: diameter.value,
+      wall: wall.value,
+    })
+    route.value = d.report as LightRoute
+  } catch (e) {
+    fault.value = e instanceof Error ? e.message : String(e)
+  }
+  show()
+  busy.value = ''
+}
+/** Every part that the way passes through is bored, in one step of undo. */
+async function bore(): Promise<void> {
+  const path = route.value?.path
+  if (!path) return
+  busy.value = 'Boring …'
+  fault.value = ''
+  const op: OperationInput = { kind: 'channel', path, diameter: diameter.value }
+  const lists: { id: string; operations: ReturnType<typeof store.withOperation> }[] = []
+  for (const p of assembly.placed) {
+    if (!p.mesh) continue
+    try {
+      await derivations.tried(p.mesh, { ...op, diameter: diameter.value })
+      lists.push({ id: p.part.id, operations: store.withOperation(p.part, op) })
+    } catch (e) {
+      const said = e instanceof Error ? e.message : String(e)
+      // Parts beside the way stay as they are; anything else is worth a word.
+      if (!said.startsWith('The channel does not pass')) fault.value = `${p.part.name}: ${said}`
+    }
+  }
+  if (lists.length > 0 && fault.value === '') await store.arrange({ lists })
+  leave()
+  busy.value = ''
+}
+function leave(): void {
+  from.value = to.value = route.value = null
+  viewport.markers = []
+  viewport.line = { points: [], closed: false }
+  picking.stop()
+}
+
+const width = ref(26),
+  depth = ref(26),
+  height = ref(6)
+async function bay(): Promise<void> {
+  const f = foot.value
+  if (!f) return
+  busy.value = 'Making the bay …'
+  const op = {
+    kind: 'bay',
+    centre: [f.at[0], f.at[1]] as [number, number],
+    width: width.value,
+    depth: depth.value,
+    height: height.value,
+    lid: LID,
+    ledge: LEDGE,
+  } as const
+  if (await store.tryOnly(op, f.part)) {
+    // The lid is a body of its own, a little smaller than its rebate, and lies in it.
+    const less = 2 * GAP
+    await store.arrange({
+      lists: [{ id: f.part.id, operations: store.withOperation(f.part, op) }],
+      create: [
+        {
+          name: 'Lid of the battery bay',
+          from: null,
+          operations: [
+            {
+              kind: 'base',
+              outline: 'rounded',
+              side: 'plain',
+              width: width.value + 2 * LEDGE - less,
+              depth: depth.value + 2 * LEDGE - less,
+              height: LID - GAP,
+              corner: 2 + LEDGE - GAP,
+            } as never,
+            { kind: 'place', quaternion: [0, 0, 0, 1], shift: [f.at[0], f.at[1], f.at[2]], mirror: false },
+          ],
+        },
+      ],
+    })
+  }
+  busy.value = ''
+}
+const LID = 1.6,
+  LEDGE = 1.5,
+  GAP = 0.15
+</script>
+
+<template>
+  <details class="mb-3" @toggle="($event.target as HTMLDetailsElement).open || leave()">
+    <summary>A light inside</summary>
+    <NumberField v-model="diameter" label="Channel" unit="mm" :step="0.5" :min="0.5" :max="40" source="wire and room" />
+    <NumberField
+      v-model="wall"
+      label="Wall round it"
+      unit="mm"
+      :step="0.1"
+      :min="0.2"
+      :max="20"
+      source="stands alone from 1 mm"
+    />
+    <div class="d-flex flex-wrap gap-1 mb-2">
+      <button class="btn btn-sm btn-quiet" :disabled="busy !== ''" @click="picking.asking.value ? leave() : pick()">
+        {{ picking.asking.value ? 'Leave it' : 'Press where the light sits' }}
+      </button>
+      <button v-if="picking.asking.value && to" class="btn btn-sm btn-quiet" @click="middle">
+        From the middle of {{ foot?.part.name }}
+      </button>
+    </div>
+    <p v-if="busy" class="soft small mb-1">{{ busy }}</p>
+    <p v-if="fault" role="alert" class="text-danger small">{{ fault }}</p>
+    <template v-if="route">
+      <dl class="facts">
+        <dt>length</dt>
+        <dd>{{ route.length.toFixed(0) }} mm</dd>
+        <dt>wall left, least</dt>
+        <dd>{{ route.wall === null ? 'too short to measure' : `${route.wall.toFixed(2)} mm` }}</dd>
+        <dt>sharpest bend</dt>
+        <dd>{{ route.bend.toFixed(0) }}°</dd>
+      </dl>
+      <button class="btn btn-sm btn-primary" :disabled="busy !== ''" @click="bore">Bore it through all parts</button>
+    </template>
+    <h3 class="mt-3 mb-1">Battery bay in {{ foot?.part.name }}</h3>
+    <NumberField v-model="width" label="Width inside" unit="mm" :min="3" :max="300" />
+    <NumberField v-model="depth" label="Depth inside" unit="mm" :min="3" :max="300" />
+    <NumberField v-model="height" label="Height inside" unit="mm" :step="0.5" :min="1" :max="200" />
+    <button class="btn btn-sm btn-primary" :disabled="busy !== '' || !foot" @click="bay">Bay with a lid</button>
+    <p class="soft small mt-2 mb-0">
+      A removable cell from a certified supply, with its current limited, in a bay that air can reach. Follow the
+      maker’s data sheet and local rules; wiring to the mains is for a licensed electrician.
+    </p>
+  </details>
+</template>

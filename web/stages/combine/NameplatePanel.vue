@@ -1,0 +1,135 @@
+<script setup lang="ts">
+import { computed, ref, watch } from 'vue'
+import type { OperationInput, OperationRecord } from '../../../contract/operations'
+import { PRINTS } from '../../../core/findings/tooThin'
+import NumberField from '../../shell/NumberField.vue'
+import { usePiece } from '../../stores/piece'
+
+/** A plate let into the side of the part on the table, with its text. */
+const store = usePiece()
+type Plate = Extract<OperationInput, { kind: 'nameplate' }>
+const there = computed(() => {
+  const op = store.step('nameplate')?.op
+  return op?.kind === 'nameplate' ? op : null
+})
+const report = computed(() => store.report('nameplate')?.nameplate ?? null)
+/** mm on the table per mm of the record: the size is set after the plate */
+const factor = computed(() => {
+  const op = store.step('scale')?.op
+  return op?.kind === 'scale' ? op.factor : 1
+})
+const text = ref(''),
+  face = ref<'serif' | 'sans'>('serif'),
+  style = ref<'raised' | 'sunk'>('raised')
+const letter = ref(4),
+  relief = ref(0.6),
+  recess = ref(0.8),
+  around = ref(0)
+const up = ref<number | null>(null)
+watch(
+  there,
+  (op: Extract<OperationRecord, { kind: 'nameplate' }> | null) => {
+    if (!op) return
+    const k = factor.value
+    text.value = op.text
+    face.value = op.face
+    style.value = op.style
+    letter.value = op.letter * k
+    relief.value = op.relief * k
+    recess.value = op.recess * k
+    around.value = op.around
+    up.value = op.up === null ? null : op.up * k
+  },
+  { immediate: true },
+)
+const op = computed<Plate>(() => ({
+  kind: 'nameplate',
+  text: text.value,
+  face: face.value,
+  style: style.value,
+  letter: letter.value / factor.value,
+  relief: relief.value / factor.value,
+  recess: recess.value / factor.value,
+  around: around.value,
+  up: up.value === null ? null : up.value / factor.value,
+}))
+const busy = ref(false)
+async function letIn(): Promise<void> {
+  busy.value = true
+  await store.tryOut(op.value)
+  busy.value = false
+}
+</script>
+
+<template>
+  <details class="mb-3" :open="!!there">
+    <summary>{{ there ? 'Its nameplate' : `A nameplate on ${store.part?.name}` }}</summary>
+    <label class="d-block my-2"
+      ><span class="visually-hidden">Text of the plate</span>
+      <textarea
+        v-model="text"
+        class="form-control form-control-sm"
+        rows="2"
+        maxlength="200"
+        placeholder="What the plate says, a line or two"
+        aria-label="Text of the plate"
+      ></textarea>
+    </label>
+    <div class="d-flex flex-wrap gap-1 mb-2">
+      <button
+        v-for="f in ['serif', 'sans'] as const"
+        :key="f"
+        class="btn btn-sm"
+        :class="face === f ? 'btn-primary' : 'btn-quiet'"
+        @click="face = f"
+      >
+        {{ f }}
+      </button>
+      <span class="mx-1"></span>
+      <button
+        v-for="s in ['raised', 'sunk'] as const"
+        :key="s"
+        class="btn btn-sm"
+        :class="style === s ? 'btn-primary' : 'btn-quiet'"
+        @click="style = s"
+      >
+        {{ s }}
+      </button>
+    </div>
+    <NumberField v-model="letter" label="Capitals" unit="mm" :step="0.5" :min="0.8" :max="100" />
+    <NumberField
+      v-model="relief"
+      :label="style === 'raised' ? 'Stand out by' : 'Lie in by'"
+      unit="mm"
+      :step="0.1"
+      :min="0.1"
+      :max="10"
+    />
+    <NumberField v-model="recess" label="Ground let in by" unit="mm" :step="0.1" :min="0" :max="20" />
+    <NumberField v-model="around" label="Round to its right" unit="°" :step="5" :min="-180" :max="180" :digits="0" />
+    <NumberField
+      :model-value="up ?? 0"
+      label="Above the foot"
+      unit="mm"
+      :step="0.5"
+      :min="0"
+      :max="1000"
+      :source="up === null ? 'where it is flattest' : ''"
+      @update:model-value="up = $event > 0 ? $event : null"
+    />
+    <dl v-if="report" class="facts">
+      <dt>plate</dt>
+      <dd>{{ (report.width * factor).toFixed(1) }} × {{ (report.height * factor).toFixed(1) }} mm</dd>
+      <dt>thinnest stroke</dt>
+      <dd :class="{ 'text-danger': report.stroke * factor < PRINTS }">
+        {{ (report.stroke * factor).toFixed(2) }} mm{{ report.stroke * factor < PRINTS ? ', too thin to print' : '' }}
+      </dd>
+    </dl>
+    <div class="d-flex gap-1">
+      <button class="btn btn-primary btn-sm" :disabled="busy || text.trim() === ''" @click="letIn">
+        {{ busy ? 'Lettering …' : there ? 'Change the plate' : 'Let it in' }}
+      </button>
+      <button v-if="there" class="btn btn-quiet btn-sm" @click="store.remove('nameplate')">Take it off</button>
+    </div>
+  </details>
+</template>

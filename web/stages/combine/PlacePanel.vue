@@ -1,0 +1,179 @@
+<script setup lang="ts">
+import { computed, onBeforeUnmount, ref } from 'vue'
+import { usePlacing } from '../../composables/usePlacing'
+import NumberField from '../../shell/NumberField.vue'
+import { usePiece } from '../../stores/piece'
+import { useViewport } from '../../viewport/useViewport'
+import { STILL } from '../../viewport/motion'
+import type { Picked } from '../../viewport/scene'
+
+/** Where the part on the table stands: by hand, by number, or against what is there already. */
+const store = usePiece(),
+  viewport = useViewport(),
+  placing = usePlacing()
+const place = computed(() => {
+  const box = placing.own.value?.measures?.box
+  return box ? { x: (box.min[0] + box.max[0]) / 2, y: (box.min[1] + box.max[1]) / 2, z: box.min[2] } : null
+})
+const angle = ref(15)
+const over = ref('')
+const target = computed(() => over.value || placing.others.value[0]?.part.id || '')
+const doing = ref<'nothing' | 'carry' | 'face' | 'axis'>('nothing')
+const mine = ref<Picked | null>(null)
+
+function carry(): void {
+  stop()
+  doing.value = 'carry'
+  viewport.mode = 'carry'
+  viewport.hint = 'Slide the part over the table; pull the ring to turn it, the collar to lift it, the knob to lean it'
+  viewport.along = placing.others.value
+    .filter((p) => placing.group.value.some((g) => g.id === p.part.id))
+    .map((p) => p.mesh!)
+  viewport.carrying((by, ended) => {
+    viewport.motion = by
+    if (!ended || (Math.hypot(...by.shift) < 0.01 && Math.abs(by.quaternion[3]) > 1 - 1e-9)) return
+    void placing.moveBy(by).then(() => {
+      viewport.motion = STILL
+    })
+  })
+}
+/** Two places, the first on this part, the second on another. */
+function pair(way: 'face' | 'axis'): void {
+  stop()
+  doing.value = way
+  viewport.mode = 'pick'
+  const what = way === 'face' ? 'the place' : 'the round skin'
+  viewport.hint = `Press ${what} on ${store.part?.name} that is to lie against the other’s`
+  viewport.picking((p) => {
+    if (p.companion === null) {
+      mine.value = p
+      viewport.hint = `Now press ${what} on the other part`
+      viewport.markers = [{ point: p.point, kind: 'hand' }]
+    } else if (mine.value) {
+      const m = mine.value
+      stop()
+      void (way === 'face' ? placing.faceToFace(m, p) : placing.axisToAxis(m.point, p.point, p.companion))
+    }
+  })
+}
+/** A part goes into this one's group, or out of it. */
+function together(id: string): void {
+  const groups = { ...store.piece!.groups }
+  const own = store.part!.id
+  const name = groups[own] ?? own
+  if (groups[id] === name) delete groups[id]
+  else {
+    groups[own] = name
+    groups[id] = name
+  }
+  const left = Object.keys(groups).filter((k) => groups[k] === name)
+  if (left.length < 2) for (const k of left) delete groups[k]
+  void store.save({ groups })
+}
+const goesAlong = (id: string): boolean => placing.group.value.some((g) => g.id === id)
+function stop(): void {
+  doing.value = 'nothing'
+  mine.value = null
+  viewport.mode = 'look'
+  viewport.hint = ''
+  viewport.markers = []
+}
+onBeforeUnmount(stop)
+</script>
+
+<template>
+  <section class="mb-3">
+    <h2 class="mb-2">Place {{ store.part?.name }}</h2>
+    <template v-if="place">
+      <NumberField
+        :model-value="place.x"
+        label="Right of the middle"
+        unit="mm"
+        :digits="2"
+        @update:model-value="placing.shiftBy([$event - place.x, 0, 0])"
+      />
+      <NumberField
+        :model-value="place.y"
+        label="Behind the middle"
+        unit="mm"
+        :digits="2"
+        @update:model-value="placing.shiftBy([0, $event - place.y, 0])"
+      />
+      <NumberField
+        :model-value="place.z"
+        label="Foot above the table"
+        unit="mm"
+        :digits="2"
+        @update:model-value="placing.shiftBy([0, 0, $event - place.z])"
+      />
+    </template>
+    <div class="d-flex flex-wrap gap-1 mt-1">
+      <button
+        class="btn btn-sm"
+        :class="doing === 'carry' ? 'btn-primary' : 'btn-quiet'"
+        @click="doing === 'carry' ? stop() : carry()"
+      >
+        {{ doing === 'carry' ? 'Done carrying' : 'Carry by hand' }}
+      </button>
+      <button class="btn btn-sm btn-quiet" @click="placing.rest(false)">Down on the table</button>
+      <button class="btn btn-sm btn-quiet" @click="placing.mirror()">Mirror</button>
+    </div>
+    <div class="d-flex flex-wrap gap-1 mt-1 align-items-center">
+      <label class="visually-hidden" for="turn-by">Turn by</label>
+      <input id="turn-by" v-model.number="angle" type="number" step="5" class="form-control form-control-sm degrees" />
+      <span class="soft">°</span>
+      <button class="btn btn-sm btn-quiet" @click="placing.spin([0, 0, 1], angle)">turn</button>
+      <button class="btn btn-sm btn-quiet" @click="placing.spin([1, 0, 0], -angle)">lean back</button>
+      <button class="btn btn-sm btn-quiet" @click="placing.spin([0, 1, 0], angle)">lean right</button>
+    </div>
+    <div v-if="placing.others.value.length > 0" class="mt-2">
+      <label class="soft small" for="against">Against</label>
+      <select
+        id="against"
+        :value="target"
+        class="form-select form-select-sm mb-1"
+        @change="over = ($event.target as HTMLSelectElement).value"
+      >
+        <option v-for="p in placing.others.value" :key="p.part.id" :value="p.part.id">{{ p.part.name }}</option>
+      </select>
+      <div class="d-flex flex-wrap gap-1">
+        <button class="btn btn-sm btn-quiet" @click="placing.middleOver(target)">Middle over it</button>
+        <button class="btn btn-sm btn-quiet" @click="placing.rest(true)">Down onto it</button>
+        <button
+          class="btn btn-sm"
+          :class="doing === 'face' ? 'btn-primary' : 'btn-quiet'"
+          @click="doing === 'face' ? stop() : pair('face')"
+        >
+          {{ doing === 'face' ? 'Leave it' : 'Face to face' }}
+        </button>
+        <button
+          class="btn btn-sm"
+          :class="doing === 'axis' ? 'btn-primary' : 'btn-quiet'"
+          @click="doing === 'axis' ? stop() : pair('axis')"
+        >
+          {{ doing === 'axis' ? 'Leave it' : 'Axis to axis' }}
+        </button>
+      </div>
+      <p class="soft small mt-2 mb-1">Moves together with</p>
+      <div class="d-flex flex-wrap gap-1">
+        <button
+          v-for="p in placing.others.value"
+          :key="p.part.id"
+          class="btn btn-sm"
+          :class="goesAlong(p.part.id) ? 'btn-primary' : 'btn-quiet'"
+          :aria-pressed="goesAlong(p.part.id)"
+          :aria-label="`Move together with ${p.part.name}`"
+          @click="together(p.part.id)"
+        >
+          {{ p.part.name }}
+        </button>
+      </div>
+    </div>
+  </section>
+</template>
+
+<style scoped>
+.degrees {
+  width: 68px;
+}
+</style>

@@ -1,0 +1,135 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import NumberField from '../../shell/NumberField.vue'
+import { useAssembly } from '../../stores/assembly'
+import { usePiece } from '../../stores/piece'
+
+/** How far the whole can be tipped, all round, seen from above with the front below. */
+const assembly = useAssembly(),
+  store = usePiece()
+const r = computed(() => assembly.balance)
+const RIM = 40
+const most = computed(() => Math.max(30, Math.ceil(Math.max(...(r.value?.tips.map((t) => t.angle) ?? [0])) / 10) * 10))
+const at = (direction: number, angle: number): string => {
+  const a = (direction * Math.PI) / 180,
+    l = (Math.max(0, angle) / most.value) * RIM
+  return `${(50 + Math.sin(a) * l).toFixed(2)},${(50 + Math.cos(a) * l).toFixed(2)}`
+}
+const curve = computed(() => r.value?.tips.map((t) => at(t.direction, t.angle)).join(' ') ?? '')
+const wish = computed(() => store.piece?.tipWish ?? 15)
+const KINDS = { resin: 1.12, filament: 1.24, metal: 7.8 } as const
+function choose(id: string, name: keyof typeof KINDS): void {
+  void assembly.setMaterial(id, { name, density: KINDS[name], infill: name === 'filament' ? 0.2 : 1 })
+}
+</script>
+
+<template>
+  <details class="mb-3" open>
+    <summary>Does it stand</summary>
+    <p v-if="assembly.balanceProblem" role="alert" class="text-danger mt-1">{{ assembly.balanceProblem }}</p>
+    <div v-if="r" class="d-flex gap-2 mt-2">
+      <svg
+        viewBox="0 0 100 100"
+        class="polar"
+        role="img"
+        :aria-label="`Tips first at ${r.weakest.angle.toFixed(0)}° toward ${r.weakest.direction}° from the front`"
+      >
+        <circle cx="50" cy="50" :r="RIM" class="ring" />
+        <circle cx="50" cy="50" :r="(wish / most) * RIM" class="wish" />
+        <polygon :points="curve" class="curve" :class="{ weak: r.weakest.angle < wish }" />
+        <line
+          x1="50"
+          y1="50"
+          :x2="at(r.weakest.direction, most).split(',')[0]"
+          :y2="at(r.weakest.direction, most).split(',')[1]"
+          class="weakest"
+        />
+        <text x="50" y="99" text-anchor="middle">front</text>
+      </svg>
+      <dl class="facts flex-grow-1">
+        <dt>tips first at</dt>
+        <dd>{{ r.weakest.angle.toFixed(1) }}°</dd>
+        <dt>margin there</dt>
+        <dd>{{ r.weakest.margin.toFixed(1) }} mm</dd>
+        <dt>weighs</dt>
+        <dd>{{ r.mass.toFixed(0) }} g</dd>
+        <dt>to topple it</dt>
+        <dd>{{ (r.energy * 1000).toFixed(1) }} mJ</dd>
+      </dl>
+    </div>
+    <NumberField
+      :model-value="wish"
+      label="Should bear"
+      unit="°"
+      :min="1"
+      :max="80"
+      :digits="0"
+      @update:model-value="store.save({ tipWish: $event })"
+    />
+    <div v-for="p in assembly.placed" :key="p.part.id" class="d-flex gap-1 align-items-center mb-1">
+      <span class="flex-grow-1 text-truncate">{{ p.part.name }}</span>
+      <select
+        class="form-select form-select-sm what"
+        :aria-label="`${p.part.name} is made of`"
+        :value="assembly.materialOf(p.part.id).name"
+        @change="choose(p.part.id, ($event.target as HTMLSelectElement).value as keyof typeof KINDS)"
+      >
+        <option v-for="(_, k) in KINDS" :key="k" :value="k">{{ k }}</option>
+      </select>
+      <input
+        type="number"
+        class="form-control form-control-sm share"
+        min="0"
+        max="100"
+        :aria-label="`Filled share of ${p.part.name}, percent`"
+        :value="Math.round(assembly.materialOf(p.part.id).infill * 100)"
+        @change="
+          assembly.setMaterial(p.part.id, {
+            infill: Math.min(1, Math.max(0, Number(($event.target as HTMLInputElement).value) / 100)),
+          })
+        "
+      />
+      <span class="soft">% filled</span>
+    </div>
+  </details>
+</template>
+
+<style scoped>
+.polar {
+  width: 128px;
+  height: 128px;
+  flex: none;
+}
+.ring {
+  fill: var(--paper-raised);
+  stroke: var(--line);
+}
+.wish {
+  fill: none;
+  stroke: var(--ink-soft);
+  stroke-dasharray: 2 2;
+  stroke-width: 0.7;
+}
+.curve {
+  fill: rgb(14 90 97 / 25%);
+  stroke: var(--action);
+}
+.curve.weak {
+  fill: rgb(192 124 0 / 22%);
+  stroke: var(--know);
+}
+.weakest {
+  stroke: var(--settle);
+  stroke-width: 0.8;
+}
+text {
+  font-size: 8px;
+  fill: var(--ink-soft);
+}
+.what {
+  width: 104px;
+}
+.share {
+  width: 64px;
+}
+</style>

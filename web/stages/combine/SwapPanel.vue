@@ -1,0 +1,61 @@
+<script setup lang="ts">
+import { ref } from 'vue'
+import type { SculptRecord } from '../../../contract/sculpts'
+import SculptPicker from '../../shell/SculptPicker.vue'
+import { measures as measuresSchema } from '../../../contract/measures'
+import { useDerivations } from '../../stores/derivations'
+import { usePiece } from '../../stores/piece'
+import { usePlacing } from '../../composables/usePlacing'
+
+/** Another sculpt under the same operations: its keys and pins stay where the joint is. */
+const store = usePiece(),
+  derivations = useDerivations(),
+  placing = usePlacing()
+const align = ref<'frame' | 'foot' | 'middle'>('foot')
+const ALIGN = {
+  foot: 'its foot where the other’s was',
+  middle: 'its middle where the other’s was',
+  frame: 'as its file has it',
+} as const
+const open = ref(false),
+  busy = ref(false)
+
+async function swap(to: SculptRecord): Promise<void> {
+  const part = store.part
+  if (!part) return
+  busy.value = true
+  await store.guarded(async () => {
+    const lists: { id: string; operations: ReturnType<typeof store.withOperation> }[] = []
+    if (align.value !== 'frame') {
+      const [was, is] = await Promise.all(
+        [part.sculptMesh, to.mesh].map(async (mesh) =>
+          measuresSchema.parse((await derivations.settled(mesh, { kind: 'measures' })).report),
+        ),
+      )
+      const anchor = (m: typeof was): [number, number, number] => {
+        const { min, max } = m!.box
+        return [(min[0] + max[0]) / 2, (min[1] + max[1]) / 2, align.value === 'foot' ? min[2] : (min[2] + max[2]) / 2]
+      }
+      lists.push({ id: part.id, operations: store.withOperation(part, placing.anchored(anchor(was), anchor(is))) })
+    }
+    await store.arrange({ lists, swap: [{ id: part.id, sculpt: to.id }] })
+  })
+  busy.value = false
+  open.value = false
+}
+</script>
+
+<template>
+  <details class="mb-3" :open="open" @toggle="open = ($event.target as HTMLDetailsElement).open">
+    <summary>Swap {{ store.part?.name }} for another sculpt</summary>
+    <template v-if="open">
+      <label class="soft small mt-2" for="swap-align">Put</label>
+      <select id="swap-align" v-model="align" class="form-select form-select-sm">
+        <option v-for="(w, k) in ALIGN" :key="k" :value="k">{{ w }}</option>
+      </select>
+      <p v-if="busy" class="soft small my-2">Swapping …</p>
+      <SculptPicker v-else :except="store.part?.sculptId" @choose="swap" />
+      <p class="soft small mt-1 mb-0">Size, keys, pins and cuts stay as they are. Undo brings the other one back.</p>
+    </template>
+  </details>
+</template>

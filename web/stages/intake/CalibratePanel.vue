@@ -1,0 +1,72 @@
+<script setup lang="ts">
+import { computed, onBeforeUnmount, ref, watchEffect } from 'vue'
+import NumberField from '../../shell/NumberField.vue'
+import { usePiece } from '../../stores/piece'
+import { useViewport } from '../../viewport/useViewport'
+
+/** True scale of a scan: two places picked on it, and how far apart they are in truth. */
+const store = usePiece(),
+  viewport = useViewport()
+type Place = [number, number, number]
+const picking = ref(false)
+const places = ref<Place[]>([])
+const distance = ref(100)
+const apart = computed(() =>
+  places.value.length === 2 ? Math.hypot(...places.value[0]!.map((v, k) => v - places.value[1]![k]!)) : 0,
+)
+const done = computed(() => store.step('calibrate'))
+function start(): void {
+  places.value = []
+  picking.value = true
+  viewport.mode = 'pick'
+  viewport.picking((p) => {
+    places.value = places.value.length === 2 ? [p.point] : [...places.value, p.point]
+  })
+}
+watchEffect(() => {
+  if (!picking.value) return
+  viewport.hint =
+    places.value.length === 0
+      ? 'Press the first of two places whose distance you know'
+      : places.value.length === 1
+        ? 'Press the second place'
+        : ''
+  viewport.markers = places.value.map((point) => ({ point, kind: 'hand' as const }))
+})
+function stop(): void {
+  picking.value = false
+  viewport.mode = 'look'
+  viewport.hint = ''
+  viewport.markers = []
+}
+async function apply(): Promise<void> {
+  const [from, to] = places.value
+  if (!from || !to) return
+  // The places were picked on what stands there now; calibrating anew goes through the earlier factor.
+  const before = done.value?.op.kind === 'calibrate' ? (store.report('calibrate')?.factor ?? 1) : 1
+  const back = (p: Place): Place => p.map((v) => v / before) as Place
+  if (await store.tryOut({ kind: 'calibrate', from: back(from), to: back(to), distance: distance.value })) stop()
+}
+onBeforeUnmount(stop)
+</script>
+
+<template>
+  <section class="mb-3">
+    <h2 class="mb-2">True scale</h2>
+    <p v-if="done" class="soft small mb-1">
+      Calibrated by a known distance: × {{ store.report('calibrate')?.factor.toFixed(4) ?? '…' }}.
+      <button class="btn btn-sm btn-quiet" @click="store.remove('calibrate')">Take back</button>
+    </p>
+    <button v-if="!picking" class="btn btn-quiet btn-sm" @click="start">Pick two places</button>
+    <template v-else>
+      <p v-if="apart > 0" class="mb-1">
+        <span class="figure-sm">{{ apart.toPrecision(4) }}</span> <span class="soft">units apart now</span>
+      </p>
+      <NumberField v-model="distance" label="In truth" unit="mm" :min="0.01" :max="100000" :digits="2" />
+      <div class="d-flex gap-2">
+        <button class="btn btn-primary btn-sm" :disabled="apart === 0" @click="apply">Calibrate</button>
+        <button class="btn btn-quiet btn-sm" @click="stop">Leave it</button>
+      </div>
+    </template>
+  </section>
+</template>

@@ -1,0 +1,116 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue'
+import type { Health } from '../../../core/mesh/health'
+import { useCheck } from '../../composables/useCheck'
+import { useSurfaceMap } from '../../composables/useSurfaceMap'
+import NumberField from '../../shell/NumberField.vue'
+import { useFindings } from '../../stores/findings'
+import { usePiece } from '../../stores/piece'
+import MapLegend from '../../viewport/MapLegend.vue'
+
+/** Light repair or a rebuilt skin, with what it was before and after, and where it moved. */
+const store = usePiece(),
+  found = useFindings()
+const mended = computed(() => store.step('rebuild') ?? store.step('repair'))
+const before = computed(() => (mended.value ? store.meshBefore('rebuild') : null))
+const was = useCheck<Health>(
+  () => before.value,
+  () => ({ kind: 'health' }),
+)
+const rows = computed(() => {
+  const a = was.report.value,
+    b = found.health
+  if (!a || !b || !mended.value) return []
+  const of = (h: Health): [string, number][] => [
+    ['faces', h.faces],
+    ['shells', h.shells],
+    ['open edges', h.openEdges.count],
+    ['holes', h.holes.count],
+    ['knotted edges', h.nonManifold.count],
+    ['turned edges', h.disoriented.count],
+    ['faulty faces', h.degenerate.count + h.duplicate.count],
+    ['crossing faces', h.selfIntersecting.count],
+    ['crumbs', h.crumbs.count],
+  ]
+  return of(a)
+    .map(([what, n], i) => ({ what, before: n, after: of(b)[i]![1] }))
+    .filter((r) => r.before !== r.after || r.what === 'faces')
+})
+const voxel = ref(0)
+const suggested = computed(() => Number((Math.max(...(found.health?.size ?? [100])) / 256).toFixed(2)) || 0.4)
+const chosen = computed({
+  get: () => voxel.value || suggested.value,
+  set: (v) => {
+    voxel.value = v
+  },
+})
+const busy = ref(false)
+async function rebuild(): Promise<void> {
+  busy.value = true
+  await store.tryOut({ kind: 'rebuild', voxel: chosen.value })
+  busy.value = false
+}
+const showing = ref(false)
+const { scale, problem } = useSurfaceMap(() =>
+  showing.value && before.value
+    ? {
+        check: { kind: 'difference', other: before.value },
+        scale: (values) => ({ kind: 'amount', from: 0, to: Math.max(0.05, most(values)) }),
+      }
+    : null,
+)
+const most = (values: Float32Array): number => values.reduce((a, b) => Math.max(a, b), 0)
+</script>
+
+<template>
+  <section v-if="mended && rows.length > 0" class="sheet p-3 mb-3">
+    <h3>{{ store.step('rebuild') ? 'Rebuilt' : 'Repaired' }}</h3>
+    <table class="table table-sm mt-1 mb-2">
+      <thead>
+        <tr>
+          <th></th>
+          <th class="num">before</th>
+          <th class="num">after</th>
+        </tr>
+      </thead>
+      <tbody>
+        <tr v-for="r in rows" :key="r.what">
+          <td>{{ r.what }}</td>
+          <td class="num">{{ r.before.toLocaleString() }}</td>
+          <td class="num">{{ r.after.toLocaleString() }}</td>
+        </tr>
+      </tbody>
+    </table>
+    <button class="btn btn-sm btn-quiet" :aria-pressed="showing" @click="showing = !showing">
+      {{ showing ? 'Hide what moved' : 'Show what moved' }}
+    </button>
+    <p v-if="problem" role="alert" class="text-danger mb-0">{{ problem }}</p>
+  </section>
+  <section class="mb-3">
+    <h2 class="mb-2">Your choices</h2>
+    <NumberField
+      v-model="chosen"
+      label="Voxel of a rebuilt skin"
+      unit="mm"
+      :step="0.05"
+      :min="0.02"
+      :max="50"
+      :source="voxel ? '' : '256 across'"
+    />
+    <div class="d-flex gap-2 mt-1">
+      <button class="btn btn-quiet btn-sm" :disabled="!!store.step('repair')" @click="store.apply({ kind: 'repair' })">
+        Light repair
+      </button>
+      <button class="btn btn-quiet btn-sm" :disabled="busy" @click="rebuild">
+        {{ busy ? 'Rebuilding …' : 'Rebuild the skin' }}
+      </button>
+    </div>
+    <p class="soft small mt-1 mb-0">
+      Light repair touches only faulty faces. Rebuilding makes one closed skin of overlapping or torn bodies; detail
+      finer than two voxels goes.
+    </p>
+  </section>
+  <Teleport v-if="showing && scale" to="#middle">
+    <MapLegend title="Moved by the repair" :scale="scale" unit="mm" />
+  </Teleport>
+</template>

@@ -1,0 +1,69 @@
+<script setup lang="ts">
+import { computed, ref, watch } from 'vue'
+import NumberField from '../../shell/NumberField.vue'
+import { useFindings } from '../../stores/findings'
+import { usePiece } from '../../stores/piece'
+
+/** From a cloud to a closed surface: how fine, and what came of it. */
+const store = usePiece(),
+  found = useFindings()
+const report = computed(() => store.report('surface')?.surface ?? null)
+const voxel = ref(1),
+  softness = ref(1.5)
+watch(
+  () => found.suggestedVoxel,
+  (v) => {
+    if (v) voxel.value = v
+  },
+  { immediate: true },
+)
+const busy = ref(false)
+async function make(): Promise<void> {
+  busy.value = true
+  await store.tryOut({ kind: 'surface', voxel: voxel.value, softness: softness.value })
+  busy.value = false
+}
+defineExpose({ make })
+</script>
+
+<template>
+  <section v-if="report" class="sheet p-3 mb-3">
+    <h3>Surface of the scan</h3>
+    <dl class="facts mt-1">
+      <dt>points, of which used</dt>
+      <dd>{{ report.points.toLocaleString() }}, {{ report.used.toLocaleString() }}</dd>
+      <dt>between neighbours</dt>
+      <dd>{{ report.spacing.toPrecision(3) }}</dd>
+      <dt>noise averaged out</dt>
+      <dd>{{ report.residual.toPrecision(2) }}</dd>
+      <dt>invented places</dt>
+      <dd>{{ report.invented.length }}</dd>
+    </dl>
+    <button class="btn btn-sm btn-quiet mt-2" @click="store.remove('surface')">Back to the points</button>
+  </section>
+  <section v-else class="mb-3">
+    <h2 class="mb-2">Your choices</h2>
+    <NumberField
+      v-model="voxel"
+      label="Voxel"
+      unit="units"
+      :step="0.05"
+      :min="0.0005"
+      :max="1000"
+      :digits="4"
+      source="from the points’ spacing"
+    />
+    <NumberField
+      v-model="softness"
+      label="Softness"
+      unit="voxels"
+      :step="0.25"
+      :min="0.5"
+      :max="8"
+      source="more takes more noise off"
+    />
+    <button class="btn btn-primary" :disabled="busy" @click="make">
+      {{ busy ? 'Making it …' : 'Make a surface' }}
+    </button>
+  </section>
+</template>

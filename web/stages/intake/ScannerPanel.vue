@@ -1,0 +1,63 @@
+<script setup lang="ts">
+import { ref } from 'vue'
+import { fetchBytes } from '../../api'
+import NumberField from '../../shell/NumberField.vue'
+import { useDerivations } from '../../stores/derivations'
+import { usePiece } from '../../stores/piece'
+
+/** Stand-in for a scanner: scans the part on the table and drops the cloud here as a file. */
+const store = usePiece(),
+  derivations = useDerivations()
+const round = ref(8),
+  noise = ref(0.1),
+  dropouts = ref(10),
+  floor = ref(true)
+const busy = ref(false)
+const problem = ref('')
+async function scan(): Promise<void> {
+  const mesh = store.meshAfter('scale')
+  if (!mesh) return
+  busy.value = true
+  problem.value = ''
+  try {
+    const stations = Array.from({ length: round.value }, (_, i) => ({
+      azimuth: (360 * i) / round.value,
+      elevation: i % 2 === 0 ? 15 : 50,
+    }))
+    const d = await derivations.settled(mesh, {
+      kind: 'scan',
+      stations,
+      across: 240,
+      noise: noise.value / 100,
+      dropouts: dropouts.value / 100,
+      floor: floor.value,
+      seed: Math.floor(Math.random() * 2 ** 31),
+    })
+    const bytes = await fetchBytes(d.blobs.ply!)
+    await store.dropFiles([new File([bytes as BlobPart], `scan of ${store.part!.name}.ply`)])
+  } catch (e) {
+    problem.value = e instanceof Error ? e.message : String(e)
+  }
+  busy.value = false
+}
+</script>
+
+<template>
+  <details class="mb-3">
+    <summary>Scanner stand-in</summary>
+    <p class="soft small mt-1 mb-1">
+      No scanner at hand: this one looks at the part on the table from all round and hands over a cloud of points, in
+      units of its own, with the floor and what light could not reach missing.
+    </p>
+    <NumberField v-model="round" label="Stations round it" :min="1" :max="36" :digits="0" />
+    <NumberField v-model="noise" label="Noise" unit="% of its size" :step="0.05" :min="0" :max="3" />
+    <NumberField v-model="dropouts" label="Rays lost" unit="%" :min="0" :max="90" :digits="0" />
+    <label class="d-flex gap-2 align-items-center mb-2"
+      ><input v-model="floor" type="checkbox" /> with the floor it stands on</label
+    >
+    <button class="btn btn-quiet btn-sm" :disabled="busy || !store.meshAfter('scale')" @click="scan">
+      {{ busy ? 'Scanning …' : `Scan ${store.part?.name ?? ''}` }}
+    </button>
+    <p v-if="problem" role="alert" class="text-danger">{{ problem }}</p>
+  </details>
+</template>

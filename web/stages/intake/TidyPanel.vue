@@ -1,0 +1,117 @@
+<script setup lang="ts">
+import { computed, onBeforeUnmount, ref, watchEffect } from 'vue'
+import NumberField from '../../shell/NumberField.vue'
+import { useFindings } from '../../stores/findings'
+import { usePiece } from '../../stores/piece'
+import { useViewport } from '../../viewport/useViewport'
+
+/** Cropping to a box, fewer faces, and smoothing that does not shrink: what a scan mostly needs, and some files too. */
+const store = usePiece(),
+  found = useFindings(),
+  viewport = useViewport()
+type Triple = [number, number, number]
+const box = computed(() => found.health?.measures.box ?? null)
+const SIDES = [
+  ['from the left', 0, 'min'],
+  ['from the right', 0, 'max'],
+  ['from the front', 1, 'min'],
+  ['from the back', 1, 'max'],
+  ['from below', 2, 'min'],
+  ['from above', 2, 'max'],
+] as const
+/** percent of the size that each side of the box is moved in */
+const inward = ref<number[]>(SIDES.map(() => 0))
+const cropping = ref(false)
+const crop = computed(() => {
+  const b = box.value
+  if (!b) return null
+  const min = [...b.min] as Triple,
+    max = [...b.max] as Triple
+  SIDES.forEach(([, axis, end], i) => {
+    const by = (inward.value[i]! / 100) * (b.max[axis] - b.min[axis])
+    if (end === 'min') min[axis] += by
+    else max[axis] -= by
+  })
+  return { min, max }
+})
+const empty = computed(() => !crop.value || crop.value.min.some((v, k) => v >= crop.value!.max[k]!))
+watchEffect(() => {
+  const c = crop.value
+  if (!cropping.value || !c) return
+  const at = (i: number): Triple => [0, 1, 2].map((k) => ((i >> k) & 1 ? c.max[k]! : c.min[k]!)) as Triple
+  // Along all twelve edges in one stroke.
+  viewport.line = { points: [0, 1, 3, 2, 0, 4, 5, 1, 5, 7, 3, 7, 6, 2, 6, 4].map(at), closed: false, sharp: true }
+})
+function leave(): void {
+  if (cropping.value) viewport.line = { points: [], closed: false }
+  cropping.value = false
+}
+onBeforeUnmount(leave)
+const busy = ref('')
+async function cut(): Promise<void> {
+  busy.value = 'Cropping …'
+  if (crop.value && (await store.tryOut({ kind: 'trim', planes: [], box: crop.value }))) {
+    inward.value = SIDES.map(() => 0)
+    leave()
+  }
+  busy.value = ''
+}
+const hasFaces = computed(() => (found.health?.points ?? 0) === 0)
+const wishedFaces = ref<number | null>(null)
+const faces = computed(() => wishedFaces.value ?? Math.round((found.health?.faces ?? 2000) / 2))
+const passes = ref(10),
+  limit = ref(0.2)
+async function lighten(): Promise<void> {
+  busy.value = 'Taking faces off …'
+  await store.tryOut({ kind: 'simplify', faces: faces.value })
+  busy.value = ''
+}
+async function smooth(): Promise<void> {
+  busy.value = 'Smoothing …'
+  await store.tryOut({ kind: 'smooth', passes: passes.value, limit: limit.value })
+  busy.value = ''
+}
+</script>
+
+<template>
+  <details class="mb-3" @toggle="cropping = ($event.target as HTMLDetailsElement).open || (leave(), false)">
+    <summary>Crop to a box</summary>
+    <NumberField
+      v-for="([word], i) in SIDES"
+      :key="word"
+      v-model="inward[i]!"
+      :label="word"
+      unit="%"
+      :min="0"
+      :max="99"
+      :digits="1"
+    />
+    <button
+      class="btn btn-sm btn-primary"
+      :disabled="busy !== '' || empty || inward.every((v) => v === 0)"
+      @click="cut"
+    >
+      {{ busy || 'Keep what is inside' }}
+    </button>
+  </details>
+  <details v-if="hasFaces" class="mb-3">
+    <summary>Fewer faces, smoother skin</summary>
+    <NumberField
+      :model-value="faces"
+      label="Faces"
+      unit=""
+      :step="10000"
+      :min="100"
+      :max="20000000"
+      :digits="0"
+      :source="wishedFaces === null ? 'half of what there are' : ''"
+      @update:model-value="wishedFaces = $event"
+    />
+    <button class="btn btn-sm btn-primary mb-2" :disabled="busy !== ''" @click="lighten">
+      {{ busy || 'Take faces off' }}
+    </button>
+    <NumberField v-model="passes" label="Passes" unit="" :min="1" :max="200" :digits="0" source="volume is kept" />
+    <NumberField v-model="limit" label="Move at most" unit="mm" :step="0.05" :min="0" :max="50" />
+    <button class="btn btn-sm btn-primary" :disabled="busy !== ''" @click="smooth">{{ busy || 'Smooth it' }}</button>
+  </details>
+</template>

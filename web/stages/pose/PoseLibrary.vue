@@ -1,0 +1,59 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue'
+import type { JointRecord } from '../../../contract/operations'
+import { usePiece } from '../../stores/piece'
+import { useStock } from '../../stores/stock'
+import type { Posing } from './usePosing'
+
+/** Poses that the workshop remembers: any piece with joints of the same names can take them. */
+const props = defineProps<{ posing: Posing }>()
+
+const { joints } = props.posing
+const store = usePiece(),
+  stock = useStock()
+const poses = computed(() => stock.workshop?.poses ?? [])
+const name = ref('')
+const turnedOnes = computed(() => joints.value.filter((j) => Math.abs(j.turn[3]) < 0.99999).length)
+async function remember(): Promise<void> {
+  const shop = stock.workshop
+  if (!shop) return
+  const called = name.value.trim() || `pose ${poses.value.length + 1}`
+  const turns = Object.fromEntries(joints.value.map((j) => [j.name, j.turn]))
+  const next = [...shop.poses.filter((p) => p.name !== called), { name: called, turns }]
+  if (await store.guarded(() => stock.saveWorkshop({ ...shop, poses: next }))) name.value = ''
+}
+const forget = (called: string): Promise<boolean> =>
+  store.guarded(() => stock.saveWorkshop({ ...stock.workshop!, poses: poses.value.filter((p) => p.name !== called) }))
+function take(turns: Record<string, JointRecord['turn']>): void {
+  props.posing.setTurns(new Map(joints.value.flatMap((j, i) => (turns[j.name] ? [[i, turns[j.name]!] as const] : []))))
+}
+const fits = (turns: object): number => joints.value.filter((j) => j.name in turns).length
+</script>
+
+<template>
+  <details class="mt-2">
+    <summary>Remembered poses{{ poses.length > 0 ? ` (${poses.length})` : '' }}</summary>
+    <div class="d-flex gap-1 my-1">
+      <input
+        v-model="name"
+        class="form-control form-control-sm"
+        maxlength="60"
+        placeholder="Name of this pose"
+        aria-label="Name of this pose"
+      />
+      <button class="btn btn-quiet btn-sm text-nowrap" :disabled="turnedOnes === 0" @click="remember">
+        Remember it
+      </button>
+    </div>
+    <div v-for="p in poses" :key="p.name" class="d-flex gap-1 mb-1">
+      <button
+        class="btn btn-quiet btn-sm flex-grow-1 text-start"
+        :disabled="fits(p.turns) === 0"
+        @click="take(p.turns)"
+      >
+        {{ p.name }} <span class="soft">{{ fits(p.turns) }} of its joints are here</span>
+      </button>
+      <button class="btn btn-quiet btn-sm" :aria-label="`Forget ${p.name}`" @click="forget(p.name)">×</button>
+    </div>
+  </details>
+</template>

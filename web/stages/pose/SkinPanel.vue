@@ -1,0 +1,55 @@
+<script setup lang="ts">
+import { computed, onBeforeUnmount, ref } from 'vue'
+import NumberField from '../../shell/NumberField.vue'
+import { useViewport } from '../../viewport/useViewport'
+import type { Posing } from './usePosing'
+
+/** A brush that says which joint the skin follows, where the heat of the bones guessed wrong. */
+const props = defineProps<{ posing: Posing }>()
+
+const { joints, chosen, paint } = props.posing
+const viewport = useViewport()
+const radius = ref(6)
+const brushing = ref(false)
+const follows = computed(() => joints.value[chosen.value]?.name ?? '')
+function begin(): void {
+  brushing.value = true
+  viewport.mode = 'brush'
+  viewport.hint = `Brush over the skin that is to follow ${follows.value}`
+  viewport.picking((p) => {
+    if (!brushing.value || p.companion !== null) return
+    const last = paint.value.at(-1)
+    // One dab for each half radius of a stroke.
+    const near =
+      last?.joint === chosen.value && Math.hypot(...last.point.map((v, k) => v - p.point[k]!)) < radius.value / 2
+    if (!near) paint.value = [...paint.value, { joint: chosen.value, point: p.point, radius: radius.value }]
+  })
+}
+function stop(): void {
+  if (!brushing.value) return
+  brushing.value = false
+  viewport.mode = 'look'
+  viewport.hint = ''
+}
+onBeforeUnmount(stop)
+defineExpose({ brushing })
+</script>
+
+<template>
+  <details class="mb-3" @toggle="($event.target as HTMLDetailsElement).open || stop()">
+    <summary>Which joint the skin follows</summary>
+    <p class="soft small my-1">
+      Found by itself: each place follows the bones it sees. Where a sleeve or a strap goes with the wrong one, brush
+      it.
+    </p>
+    <NumberField v-model="radius" label="Brush" unit="mm" :step="1" :min="0.2" :max="200" source="radius" />
+    <div class="d-flex flex-wrap gap-1">
+      <button class="btn btn-sm" :class="brushing ? 'btn-primary' : 'btn-quiet'" @click="brushing ? stop() : begin()">
+        {{ brushing ? 'Done brushing' : `Brush for ${follows}` }}
+      </button>
+      <button v-if="paint.length > 0" class="btn btn-sm btn-quiet" @click="paint = []">
+        Forget all {{ paint.length }} dabs
+      </button>
+    </div>
+  </details>
+</template>

@@ -1,0 +1,262 @@
+<script setup lang="ts">
+import { computed, onBeforeUnmount, ref, watchEffect } from 'vue'
+import type { FixingRecord, OperationInput } from '../../../contract/operations'
+import type { CutPlane } from '../../../core/shape/cutPlanes'
+import { plateSize } from '../../../core/print/printer'
+import { useCheck } from '../../composables/useCheck'
+import { useClearances } from '../../composables/useClearances'
+import { useMeans } from '../../composables/useMeans'
+import NumberField from '../../shell/NumberField.vue'
+import { useAssembly } from '../../stores/assembly'
+import { useDerivations } from '../../stores/derivations'
+import { usePiece } from '../../stores/piece'
+import { useViewport } from '../../viewport/useViewport'
+
+/** Cuts the part on the table in two, by a plane or along a line pressed onto its skin, with keys in both halves. */
+const store = usePiece(),
+  viewport = useViewport(),
+  assembly = useAssembly(),
+  derivations = useDerivations()
+const { printer } = useMeans()
+type Triple = [number, number, number]
+const DIRECTIONS: Record<string, Triple> = {
+  level: [0, 0, 1],
+  'left from right': [1, 0, 0],
+  'front from back': [0, 1, 0],
+}
+const own = computed(() => assembly.placed.find((p) => p.part.id === store.part?.id) ?? null)
+const box = computed(() => own.value?.measures?.box ?? null)
+const open = ref(false)
+const way = ref<keyof typeof DIRECTIONS | 'line' | 'proposed'>('proposed')
+const share = ref(50),
+  lean = ref(0)
+const line = ref<Triple[]>([])
+const keyed = ref(true),
+  ownClearance = ref<number | null>(null)
+const clearances = useClearances()
+const process = computed(() => clearances.processOf(store.part?.id))
+const clearance = computed({
+  get: () => ownClearance.value ?? clearances.drawn(process.value, 'sliding'),
+  set: (v) => (ownClearance.value = v),
+})
+const busy = ref(false)
+
+const volume = computed<Triple>(() => {
+  const p = printer.value
+  return p ? [...plateSize(p), p.height] : [200, 120, 250]
+})
+const proposals = useCheck<{ planes: CutPlane[] }>(
+  () => (open.value && way.value === 'proposed' ? own.value?.mesh : null),
+  () => ({ kind: 'cutPlanes', volume: volume.value, focal: [] }),
+)
+const proposed = ref(0)
+const where = (c: CutPlane): string =>
+  Math.abs(c.normal[2]) > 0.1
+    ? `${(c.point[2] - (box.value?.min[2] ?? 0)).toFixed(0)} mm up`
+    : Math.abs(c.normal[0]) > 0.5
+      ? 'Left from right'
+      : 'Front from back'
+const words = (c: CutPlane): string => {
+  const way = c.normal[2] > 0.99 ? 'level' : Math.abs(c.normal[2]) < 0.1 ? 'upright' : 'leaning'
+  return `${way}, seam ${c.seam.toFixed(0)} mm, ${c.seen.toFixed(0)} mm of it seen; ${(100 * c.smaller).toFixed(0)} % cut off; ${c.parts} parts fit the printer${c.pieces > 1 ? `; ${c.pieces} faces` : ''}${c.room < 2 ? '; no room for a key' : ''}`
+}
+
+const plane = computed(() => {
+  const b = box.value
+  if (!b) return null
+  if (way.value === 'line') return lined(line.value)
+  if (way.value === 'proposed') {
+    const c = proposals.report.value?.planes[proposed.value]
+    return c ? { point: [...c.point] as Triple, normal: [...c.normal] as Triple } : null
+  }
+  const n = DIRECTIONS[way.value]!
+  const axis = n.findIndex((v) => v !== 0)
+  const point = [0, 1, 2].map((k) =>
+    k === axis ? b.min[k]! + (share.value / 100) * (b.max[k]! - b.min[k]!) : (b.min[k]! + b.max[k]!) / 2,
+  ) as Triple
+  const a = (lean.value * Math.PI) / 180
+  const side = axis === 2 ? 1 : 2
+  const normal = n.map((v) => v * Math.cos(a)) as Triple
+  normal[side] = normal[side]! + Math.sin(a)
+  return { point, normal }
+})
+/** The plane nearest to the places of a line: through their middle, by Newell's normal of the closed polygon. */
+function lined(points: readonly Triple[]): { point: Triple; normal: Triple } | null {
+  if (points.length < 3) return null
+  const normal: Triple = [0, 0, 0]
+  points.forEach((p, i) => {
+    const q = points[(i + 1) % points.length]!
+    normal[0] += (p[1] - q[1]) * (p[2] + q[2])
+    normal[1] += (p[2] - q[2]) * (p[0] + q[0])
+    normal[2] += (p[0] - q[0]) * (p[1] + q[1])
+  })
+  const l = Math.hypot(...normal)
+  if (l < 1e-9) return null
+  const up = normal[2] < 0 ? -l : l
+  return {
+    point: [0, 1, 2].map((k) => points.reduce((s, p) => s + p[k]!, 0) / points.length) as Triple,
+    normal: normal.map((v) => v / up) as Triple,
+  }
+}
+watchEffect(() => {
+  if (!open.value) return
+  viewport.plane = plane.value
+  viewport.markers = way.value === 'line' ? line.value.map((point) => ({ point, kind: 'hand' as const })) : []
+  viewport.line = { points: way.value === 'line' ? taut.value : [], closed: line.value.length > 2 }
+  viewport.mode = way.value === 'line' ? 'pick' : 'look'
+  viewport.hint = way.value === 'line' ? 'Press places round the part, in order: the cut runs through them' : ''
+})
+/** The pressed places joined along the skin, drawn taut. */
+const skin = useCheck<{ line: Triple[] }>(
+  () => (way.value === 'line' && line.value.length > 1 ? own.value?.mesh : null),
+  () => ({ kind: 'skinLine', places: line.value, closed: line.value.length > 2 }),
+)
+const taut = computed(() => skin.report.value?.line ?? [])
+viewport.picking((p) => {
+  if (open.value && way.value === 'line' && p.companion === null) line.value = [...line.value, p.point]
+})
+function toggle(e: Event): void {
+  open.value = (e.target as HTMLDetailsElement).open
+  if (!open.value) leave()
+}
+function leave(): void {
+  viewport.plane = null
+  viewport.line = { points: [], closed: false }
+  viewport.markers = []
+  viewport.mode = 'look'
+  viewport.hint = ''
+}
+onBeforeUnmount(leave)
+
+async function cut(): Promise<void> {
+  const part = store.part,
+    at = plane.value,
+    mesh = own.value?.mesh
+  if (!part || !at || !mesh) return
+  busy.value = true
+  const half = (keep: 'above' | 'below'): OperationInput => ({
+    kind: 'cut',
+    ...at,
+    keep,
+    line: way.value === 'line' ? (taut.value.length > 2 ? taut.value : line.value) : [],
+  })
+  // Both halves, and the keys in them, are tried before anything is kept.
+  const above = await store.tryOn(mesh, half('above')),
+    below = above && (await store.tryOn(mesh, half('below')))
+  if (above && below) {
+    let sites = keyed.value ? await keys(mesh, at) : []
+    const fix = (role: FixingRecord['role']): OperationInput => ({
+      kind: 'fix',
+      fixings: sites.map((s) => ({ ...s, role })),
+    })
+    if (sites.length > 0 && !((await store.tryOn(below, fix('plug'))) && (await store.tryOn(above, fix('socket')))))
+      sites = []
+    const list = (keep: 'above' | 'below', role: FixingRecord['role']): OperationInput[] => {
+      const halved: OperationInput[] = store.withOperation(part, half(keep))
+      return sites.length > 0 ? ordered([...halved, fix(role)]) : halved
+    }
+    await store.arrange({
+      lists: [{ id: part.id, operations: list('below', 'plug') }],
+      create: [
+        { name: `${part.name}, upper half`.slice(0, 120), from: part.id, operations: list('above', 'socket') as never },
+      ],
+    })
+    line.value = []
+  }
+  busy.value = false
+}
+async function keys(mesh: string, at: { point: Triple; normal: Triple }): Promise<Omit<FixingRecord, 'role'>[]> {
+  const d = await derivations.settled(mesh, {
+    kind: 'keySites',
+    ...at,
+    wall: 1.5,
+    clearance: clearance.value,
+    draft: 3,
+  })
+  return (d.report as { sites: Omit<FixingRecord, 'role'>[] }).sites
+}
+/** A fixing belongs before hollowing and all that follows. */
+const ordered = (ops: OperationInput[]): OperationInput[] => {
+  const fix = ops.filter((o) => o.kind === 'fix')
+  const rest: OperationInput[] = ops.filter((o) => o.kind !== 'fix')
+  const place = rest.findIndex((o) => ['hollow', 'drill', 'orient', 'support'].includes(o.kind))
+  rest.splice(place < 0 ? rest.length : place, 0, ...fix)
+  return rest
+}
+</script>
+
+<template>
+  <details class="mb-3" @toggle="toggle">
+    <summary>Cut {{ store.part?.name }} in two</summary>
+    <div class="d-flex flex-wrap gap-1 my-2">
+      <button
+        v-for="k in ['proposed', ...Object.keys(DIRECTIONS), 'line']"
+        :key="k"
+        class="btn btn-sm"
+        :class="way === k ? 'btn-primary' : 'btn-quiet'"
+        @click="way = k"
+      >
+        {{ k === 'line' ? 'along a line' : k }}
+      </button>
+    </div>
+    <template v-if="way === 'proposed'">
+      <p v-if="proposals.measuring.value" class="soft small mb-1">Trying cuts …</p>
+      <p v-if="proposals.problem.value" role="alert" class="text-danger small">{{ proposals.problem.value }}</p>
+      <button
+        v-for="(c, i) in proposals.report.value?.planes ?? []"
+        :key="i"
+        class="proposal"
+        :class="{ here: i === proposed }"
+        :aria-pressed="i === proposed"
+        @click="proposed = i"
+      >
+        <b>{{ where(c) }}</b>
+        <span class="soft small">{{ words(c) }}</span>
+      </button>
+    </template>
+    <template v-else-if="way !== 'line'">
+      <NumberField v-model="share" label="How far along" unit="%" :step="1" :min="0" :max="100" :digits="1" />
+      <NumberField v-model="lean" label="Leaning" unit="°" :step="5" :min="-60" :max="60" :digits="0" />
+    </template>
+    <p v-else class="soft small mb-1">
+      {{ line.length }} places{{ line.length < 3 ? '; at least three' : '' }}
+      <button v-if="line.length > 0" class="btn btn-sm btn-quiet" @click="line = line.slice(0, -1)">
+        Take the last back
+      </button>
+    </p>
+    <label class="d-flex gap-2 align-items-center"
+      ><input v-model="keyed" type="checkbox" /> with keys, one way round</label
+    >
+    <NumberField
+      v-if="keyed"
+      v-model="clearance"
+      label="Clearance, per side"
+      unit="mm"
+      :step="0.05"
+      :min="0"
+      :max="2"
+      :source="ownClearance === null ? clearances.source(process, 'sliding') : ''"
+    />
+    <button class="btn btn-primary btn-sm mt-1" :disabled="busy || !plane" @click="cut">
+      {{ busy ? 'Cutting …' : 'Cut it' }}
+    </button>
+  </details>
+</template>
+
+<style scoped>
+.proposal {
+  display: flex;
+  flex-direction: column;
+  width: 100%;
+  text-align: left;
+  border: 1px solid var(--line);
+  border-radius: 4px;
+  background: var(--paper-raised);
+  padding: 4px 9px;
+  margin-bottom: 4px;
+}
+.proposal.here {
+  border-color: var(--action);
+  box-shadow: inset 3px 0 0 var(--action);
+}
+</style>

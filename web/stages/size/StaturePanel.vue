@@ -1,0 +1,70 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue'
+import { LANDMARKS, statureAlong } from '../../../core/fit/stature'
+import { usePicking } from '../../composables/usePicking'
+import NumberField from '../../shell/NumberField.vue'
+import { usePiece } from '../../stores/piece'
+import { useViewport } from '../../viewport/useViewport'
+
+/** Standing height along the body, from places pressed on it, so that a crouching pose keeps its ratio. */
+const props = defineProps<{ applied: number; stature: number }>()
+const store = usePiece(),
+  viewport = useViewport(),
+  picking = usePicking()
+type Triple = [number, number, number]
+const places = ref<Triple[]>([])
+const set = computed(() => store.piece?.landmarks?.partId === store.part?.id)
+function begin(): void {
+  places.value = []
+  viewport.markers = []
+  ask()
+}
+function ask(): void {
+  picking.ask(`Press the ${LANDMARKS[places.value.length]}, on the side you see best`, (p) => {
+    if (p.companion !== null || !store.part) return
+    places.value = [...places.value, p.point]
+    viewport.markers = places.value.map((point) => ({ point, kind: 'hand' as const }))
+    viewport.line = { points: places.value, closed: false }
+    if (places.value.length < LANDMARKS.length) return ask()
+    picking.stop()
+    // Kept as on the sculpt before its size is set: at any size the chain is as many times longer.
+    const points = places.value.map((q) => q.map((v) => v / props.applied) as Triple)
+    void store.save({ landmarks: { partId: store.part.id, points } })
+  })
+}
+function stop(): void {
+  picking.stop()
+  viewport.line = { points: [], closed: false }
+}
+const along = computed(() => {
+  const l = store.piece?.landmarks
+  return l && set.value ? statureAlong(l.points) * props.applied : null
+})
+</script>
+
+<template>
+  <details class="mb-3">
+    <summary>
+      Stature{{ along !== null ? `: ${along.toFixed(1)} mm along the body` : ', measured along the body' }}
+    </summary>
+    <p v-if="along === null" class="soft small my-1">
+      Until it is measured the sculpt’s own height counts, base and crouch included.
+    </p>
+    <NumberField
+      :model-value="stature"
+      label="The subject stands"
+      unit="mm"
+      :step="10"
+      :min="1"
+      :max="100000"
+      :digits="0"
+      @update:model-value="store.save({ subjectStature: $event })"
+    />
+    <div class="d-flex gap-1">
+      <button class="btn btn-sm btn-quiet" @click="picking.asking.value ? stop() : begin()">
+        {{ picking.asking.value ? 'Leave it' : set ? 'Measure anew' : 'Measure along the body' }}
+      </button>
+      <button v-if="set" class="btn btn-sm btn-quiet" @click="store.save({ landmarks: null })">Forget it</button>
+    </div>
+  </details>
+</template>

@@ -1,0 +1,69 @@
+<script setup lang="ts">
+import { computed, onBeforeUnmount, ref } from 'vue'
+import NumberField from '../../shell/NumberField.vue'
+import { usePiece } from '../../stores/piece'
+import { useViewport } from '../../viewport/useViewport'
+
+/** A brush under which thin places grow outward. */
+const store = usePiece(),
+  viewport = useViewport()
+type Dab = { point: [number, number, number]; radius: number }
+const dabs = ref<Dab[]>([])
+const radius = ref(4),
+  by = ref(0.3)
+const brushing = ref(false),
+  busy = ref(false)
+function begin(): void {
+  brushing.value = true
+  viewport.mode = 'brush'
+  viewport.hint = 'Brush over what is to become thicker'
+  viewport.picking((p) => {
+    if (!brushing.value || p.companion !== null) return
+    const near = dabs.value.some((d) => Math.hypot(...d.point.map((v, k) => v - p.point[k]!)) < radius.value / 2)
+    if (near) return
+    dabs.value = [...dabs.value, { point: p.point, radius: radius.value }]
+    mark()
+  })
+}
+function mark(): void {
+  viewport.markers = dabs.value.map((d) => ({ point: d.point, kind: 'hand' as const, radius: d.radius / 4 }))
+}
+function stop(): void {
+  if (brushing.value) {
+    viewport.mode = 'look'
+    viewport.hint = ''
+  }
+  brushing.value = false
+}
+function forget(): void {
+  dabs.value = []
+  mark()
+}
+onBeforeUnmount(stop)
+const voxel = computed(() => Math.min(0.5, Math.max(0.05, Number((by.value / 2).toFixed(2)))))
+async function grow(): Promise<void> {
+  stop()
+  busy.value = true
+  if (await store.tryOut({ kind: 'thicken', dabs: dabs.value, by: by.value, voxel: voxel.value })) forget()
+  busy.value = false
+}
+</script>
+
+<template>
+  <details class="mb-3" @toggle="($event.target as HTMLDetailsElement).open || stop()">
+    <summary>Thicken a place</summary>
+    <NumberField v-model="by" label="By" unit="mm" :step="0.1" :min="0.02" :max="10" />
+    <NumberField v-model="radius" label="Brush" unit="mm" :step="1" :min="0.1" :max="200" source="radius" />
+    <div class="d-flex flex-wrap gap-1">
+      <button class="btn btn-sm" :class="brushing ? 'btn-primary' : 'btn-quiet'" @click="brushing ? stop() : begin()">
+        {{ brushing ? 'Done brushing' : 'Brush' }}
+      </button>
+      <button v-if="dabs.length > 0" class="btn btn-sm btn-primary" :disabled="busy" @click="grow">
+        {{ busy ? 'Growing …' : 'Grow it' }}
+      </button>
+      <button v-if="dabs.length > 0" class="btn btn-sm btn-quiet" @click="forget">
+        Forget the {{ dabs.length }} dabs
+      </button>
+    </div>
+  </details>
+</template>

@@ -1,0 +1,209 @@
+import { defineStore } from 'pinia'
+import { computed, ref, watch } from 'vue'
+import { material as materialSchema, type Material, type PartRecord } from '../../contract/pieces'
+import { facesAway } from '../../core/findings/facesAway'
+import { jointLoad, type JointLoad } from '../../core/findings/jointLoad'
+import { poorFit } from '../../core/findings/poorFit'
+import { topples } from '../../core/findings/topples'
+import type { Finding } from '../../core/findings/finding'
+import type { BalanceReport } from '../../core/fit/balance'
+import { azimuthOf } from '../../core/fit/facing'
+import type { FitReport } from '../../core/fit/gap'
+import { outboardOf, type Standing } from '../../core/fit/load'
+import type { Measures } from '../../core/mesh/measure'
+import { useCheck } from '../composables/useCheck'
+import { useMeans } from '../composables/useMeans'
+import { seenDirection } from './partFrame'
+import { useDerivations } from './derivations'
+import { usePiece } from './piece'
+
+export interface Placed {
+  part: PartRecord
+  /** as it stands in the piece; null while it is being computed */
+  mesh: string | null
+  measures: Measures | null
+}
+export interface Pair {
+  key: string
+  a: Placed
+  b: Placed
+  fit: FitReport | null
+  problem: string | null
+}
+
+/** mm within which two parts are looked at as a pair */
+const REACH = 3
+
+/** All parts of the piece as they stand together: how they meet, and whether the whole stands. */
+export const useAssembly = defineStore('assembly', () => {
+  const piece = usePiece(),
+    derivations = useDerivations()
+  const { resin } = useMeans()
+  const measured = ref(new Map<string, string>())
+  const fitted = ref(new Map<string, string>())
+
+  const placed = computed<Placed[]>(() =>
+    (piece.piece?.partList ?? []).map((part) => {
+      const mesh = piece.meshAfter('channel', part)
+      const key = mesh ? measured.value.get(mesh) : undefined
+      const d = key ? derivations.known.get(key) : undefined
+      return { part, mesh, measures: d?.status === 'done' ? (d.report as Measures) : null }
+    }),
+  )
+  const hasSkin = (p: Placed): boolean => p.measures !== null && p.measures.area > 0
+  const near = computed(() => {
+    const out: { key: string; a: Placed; b: Placed }[] = []
+    const list = placed.value.filter(hasSkin)
+    for (const [i, a] of list.entries())
+      for (const b of list.slice(i + 1))
+        if (boxesNear(a.measures!, b.measures!)) out.push({ key: `${a.part.id}+${b.part.id}`, a, b })
+    return out
+  })
+  const pairs = computed<Pair[]>(() =>
+    near.value.map((p) => {
+      const d = derivations.known.get(fitted.value.get(`${p.a.mesh}${p.b.mesh}`) ?? '')
+      return {
+        ...p,
+        fit: d?.status === 'done' ? (d.report as FitReport) : null,
+        problem: d?.status === 'failed' ? (d.problem?.message ?? 'It failed.') : null,
+      }
+    }),
+  )
+  /** Only pieces of several parts have anything to measure here. */
+  const several = computed(() => placed.value.length > 1)
+
+  watch(
+    () => placed.value.map((p) => p.mesh).join(),
+    async () => {
+      for (const { mesh } of placed.value) {
+        if (!mesh || measured.value.has(mesh)) continue
+        const d = await derivations.ask(mesh, { kind: 'measures' }).catch(() => null)
+        if (d) measured.value.set(mesh, d.key)
+      }
+    },
+    { immediate: true },
+  )
+  watch(
+    () => near.value.map((p) => `${p.a.mesh}${p.b.mesh}`).join(),
+    async () => {
+      if (!several.value) return
+      for (const { a, b } of near.value) {
+        if (fitted.value.has(`${a.mesh}${b.mesh}`)) continue
+        const d = await derivations.ask(a.mesh!, { kind: 'fit', other: b.mesh!, reach: REACH }).catch(() => null)
+        if (d) fitted.value.set(`${a.mesh}${b.mesh}`, d.key)
+      }
+    },
+    { immediate: true },
+  )
+
+  const materialOf = (id: string): Material =>
+    materialSchema.parse(piece.piece?.materials[id] ?? { density: resin.value?.density ?? 1.12 })
+  async function setMaterial(id: string, m: Partial<Material>): Promise<void> {
+    await piece.save({ materials: { ...piece.piece?.materials, [id]: { ...materialOf(id), ...m } } })
+  }
+  const solid = computed(() => placed.value.filter(hasSkin))
+  const balance = useCheck<BalanceReport>(
+    () => (solid.value.length === placed.value.length ? solid.value[0]?.mesh : null),
+    () => ({
+      kind: 'balance',
+      others: solid.value.slice(1).map((p) => p.mesh!),
+      weights: solid.value.map((p) => {
+        const { density, infill } = materialOf(p.part.id)
+        return { density, infill }
+      }),
+      wish: piece.piece?.tipWish ?? 15,
+    }),
+  )
+  /** What each joint carries, where the parts that hang on it are held by it alone. */
+  const loads = computed<JointLoad[]>(() => {
+    const touching = pairs.value.filter((p) => p.fit?.touching)
+    const standing = solid.value.map((p): Standing => {
+      const { density, infill } = materialOf(p.part.id)
+      return {
+        id: p.part.id,
+        mass: (Math.abs(p.measures!.volume) / 1000) * density * infill,
+        centre: p.measures!.centre,
+        lowest: p.measures!.box.min[2],
+      }
+    })
+    return outboardOf(
+      standing,
+      touching.map((p) => ({ a: p.a.part.id, b: p.b.part.id })),
+    ).flatMap((out, i) => {
+      const p = touching[i]!
+      if (!out) return []
+      const [hangs, holds] = out.ids.includes(p.a.part.id) ? [p.a, p.b] : [p.b, p.a]
+      return [
+        {
+          key: p.key,
+          hangs: hangs.part.name,
+          holds: holds.part.name,
+          mass: out.mass,
+          centre: out.centre,
+          joint: p.fit!.centre,
+          area: p.fit!.area,
+        },
+      ]
+    })
+  })
+  /** A joint that has a pin or magnets near its middle has been seen to. */
+  const pinned = (l: JointLoad): boolean =>
+    (piece.piece?.partList ?? []).some((p) =>
+      p.steps.some(
+        (s) =>
+          s.op.kind === 'fix' &&
+          s.op.fixings.some(
+            (f) =>
+              f.shape !== 'key' &&
+              Math.hypot(...f.point.map((v, k) => v - l.joint[k]!)) < 2 * Math.sqrt(l.area / Math.PI) + 1,
+          ),
+      ),
+    )
+  /** Degrees from the front of the table: where the face looks, the base's front, and the nameplate. */
+  const facing = computed(() => {
+    const f = piece.piece?.facing
+    const part = f && piece.piece?.partList.find((p) => p.id === f.partId)
+    if (!f || !part) return null
+    const face = azimuthOf(seenDirection(part, f.direction, f.joint))
+    const base = piece.piece!.partList.find((p) => p.steps.some((s) => s.op.kind === 'base'))
+    const front = (base && azimuthOf(seenDirection(base, [0, -1, 0], null))) ?? 0
+    const plate = piece.piece!.partList.flatMap((p) =>
+      p.steps.flatMap((s) => {
+        if (s.op.kind !== 'nameplate') return []
+        const a = (s.op.around * Math.PI) / 180
+        const at = azimuthOf(seenDirection(p, [Math.sin(a), -Math.cos(a), 0], null))
+        return at === null ? [] : [at]
+      }),
+    )[0]
+    const box = placed.value.find((p) => p.part.id === part.id)?.measures?.box
+    const at: [number, number, number] = box ? [(box.min[0] + box.max[0]) / 2, box.min[1], box.max[2]] : [0, 0, 0]
+    return face === null ? null : { face, front, plate: plate ?? null, at }
+  })
+  const findings = computed<Finding[]>(() => [
+    ...(facing.value ? facesAway(facing.value.face, facing.value.at, facing.value.front, facing.value.plate) : []),
+    ...loads.value.filter((l) => !pinned(l)).flatMap(jointLoad),
+    ...pairs.value.flatMap((p) => (p.fit ? poorFit(p.a.part.name, p.b.part.name, p.key, p.fit) : [])),
+    ...(balance.report.value ? topples(balance.report.value, piece.piece?.tipWish ?? 15) : []),
+  ])
+  return {
+    placed,
+    pairs,
+    several,
+    balance: balance.report,
+    balanceProblem: balance.problem,
+    measuring: computed(
+      () =>
+        balance.measuring.value ||
+        placed.value.some((p) => p.mesh !== null && p.measures === null) ||
+        pairs.value.some((p) => !p.fit && !p.problem),
+    ),
+    findings,
+    loads,
+    facing,
+    materialOf,
+    setMaterial,
+  }
+})
+
+const boxesNear = (a: Measures, b: Measures): boolean =>
+  [0, 1, 2].every((k) => a.box.min[k]! - REACH < b.box.max[k]! && b.box.min[k]! - REACH < a.box.max[k]!)

@@ -1,0 +1,254 @@
+import { defineStore } from 'pinia'
+import { computed, ref, watch } from 'vue'
+import type { Check } from '../../contract/derivations'
+import { printer as printerSchema, resin as resinSchema } from '../../contract/stock'
+import { cavityHoles, wallKept } from '../../core/findings/cavityHoles'
+import { doesNotFit } from '../../core/findings/doesNotFit'
+import { laterEdition, licence } from '../../core/findings/licence'
+import { openMesh } from '../../core/findings/openMesh'
+import { posedSkin } from '../../core/findings/posedSkin'
+import { inventedSkin, rawScan } from '../../core/findings/rawScan'
+import { steepWait } from '../../core/findings/steepWait'
+import { suctionCup } from '../../core/findings/suctionCup'
+import { supportGaps } from '../../core/findings/supportGaps'
+import { trappedResin } from '../../core/findings/trappedResin'
+import { SURVIVES, tooThin } from '../../core/findings/tooThin'
+import type { Finding } from '../../core/findings/finding'
+import type { Floor } from '../../core/scan/floor'
+import type { Thinness } from '../../core/fit/thinness'
+import type { Health } from '../../core/mesh/health'
+import type { Measures } from '../../core/mesh/measure'
+import { apply3, fromQuaternion } from '../../core/mesh/transform'
+import { LOOK, type Cup, type Island } from '../../core/print/layerGraph'
+import type { TrapReport } from '../../core/print/trapped'
+import type { SliceReport } from '../../core/print/slice'
+import { useCheck } from '../composables/useCheck'
+import { useMeans } from '../composables/useMeans'
+import { useAssembly } from './assembly'
+import { useDerivations } from './derivations'
+import { usePiece } from './piece'
+import { usePlan } from './plan'
+import { useScheme } from './scheme'
+import { useSculpts } from './sculpts'
+
+/**
+ * What was measured and concluded in every stage of the part on the table, whether or not the stage is open: the
+ * thread counts it, the stage shows it. Checks are asked as soon as their mesh is there; slicing only on demand.
+ */
+export const useFindings = defineStore('findings', () => {
+  const piece = usePiece(),
+    plan = usePlan(),
+    scheme = useScheme(),
+    assembly = useAssembly(),
+    sculpts = useSculpts(),
+    derivations = useDerivations()
+  const { printer, resin } = useMeans()
+
+  const taken = computed(() => piece.meshAfter('simplify') ?? piece.part?.sculptMesh ?? null)
+  const health = useCheck<Health & { measures: Measures; points: number }>(
+    () => taken.value,
+    () => ({ kind: 'health' }),
+  )
+  const scale = computed(() => {
+    const op = piece.step('scale')?.op
+    return op?.kind === 'scale' ? op.factor : 1
+  })
+  const thin = useCheck<Thinness>(
+    () => (health.report.value && health.report.value.points === 0 ? taken.value : null),
+    () => ({ kind: 'thinness', limit: SURVIVES / scale.value }),
+  )
+  const size = computed(
+    () => health.report.value?.measures.size.map((s) => s * scale.value) as [number, number, number] | undefined,
+  )
+  const points = computed(() => health.report.value?.points ?? 0)
+  const floor = useCheck<{ floor: Floor | null }>(
+    () => (points.value > 0 ? taken.value : null),
+    () => ({ kind: 'floor' }),
+  )
+  void sculpts.load().catch(() => undefined)
+  const shelf = computed<Finding[]>(() => {
+    const s = sculpts.byId(piece.part?.sculptId)
+    return s
+      ? [
+          ...licence(s.name, s.maySell, piece.piece?.purpose ?? 'keep'),
+          ...laterEdition(s.name, s.edition, sculpts.editions(s.family)[0]?.edition ?? s.edition),
+        ]
+      : []
+  })
+  const intake = computed<Finding[]>(() => [...shelf.value, ...taking.value])
+  const taking = computed<Finding[]>(() => {
+    const h = health.report.value
+    if (!h) return []
+    if (h.points > 0) return rawScan(h.points, floor.report.value?.floor ?? null)
+    const surface = piece.report('surface')?.surface
+    return [...(surface ? inventedSkin(surface, h.area) : []), ...openMesh(h)]
+  })
+  /** About the spacing of a cloud's points, if they lie on a skin of the size of their box. */
+  const suggestedVoxel = computed(() => {
+    const s = piece.report('trim')?.measures.size ?? health.report.value?.measures.size
+    if (!s || points.value === 0) return null
+    const skin = 1.2 * (s[0] * s[1] + s[1] * s[2] + s[2] * s[0])
+    return Number(Math.sqrt(skin / points.value).toPrecision(2))
+  })
+  // The size of a scan says nothing before it is calibrated.
+  const sized = computed<Finding[]>(() => (points.value > 0 ? [] : sizeFindings(scale.value)))
+  /** The size stage's findings as they would be at another factor. */
+  function sizeFindings(factor: number): Finding[] {
+    const base = health.report.value?.measures.size
+    const at = base?.map((s) => s * factor) as [number, number, number] | undefined
+    const thinAt = thinnessAt(factor)
+    return [...(at && printer.value ? doesNotFit(at, printer.value, false) : []), ...(thinAt ? tooThin(thinAt) : [])]
+  }
+  function thinnessAt(f: number): Thinness | null {
+    const t = thin.report.value
+    return (
+      t && {
+        ...t,
+        thinnest: t.thinnest * f,
+        thinArea: t.thinnest * f < SURVIVES ? t.thinArea * f * f : 0,
+        places: t.places.map((p) => ({ ...p, thickness: p.thickness * f })),
+      }
+    )
+  }
+
+  const hollow = computed(() => piece.report('hollow')?.hollow ?? null)
+  /** The part hangs as it was stood; before that it is taken as upright. In its own frame. */
+  const down = computed<[number, number, number]>(() => {
+    const o = piece.step('orient')?.op
+    if (o?.kind !== 'orient') return [0, 0, -1]
+    const [x, y, z, w] = o.quaternion
+    return apply3(fromQuaternion([-x, -y, -z, w]), [0, 0, -1])
+  })
+  const drained = useCheck<TrapReport>(
+    () => (piece.step('drill') ? piece.meshAfter('drill') : null),
+    () => ({ kind: 'trapped', down: down.value }),
+  )
+  const core = computed<Finding[]>(() => {
+    const op = piece.step('hollow')?.op
+    if (!hollow.value || op?.kind !== 'hollow') return []
+    return [
+      ...cavityHoles(hollow.value, piece.report('drill')?.drill.holes.length ?? 0),
+      ...wallKept(hollow.value, op.voxel),
+      ...(drained.report.value ? trappedResin(drained.report.value) : []),
+    ]
+  })
+
+  const standing = computed(() => (piece.step('orient') || piece.step('support') ? piece.meshAfter('support') : null))
+  const layers = useCheck<{ islands: Island[]; cups: Cup[] }>(
+    () => standing.value,
+    () => ({ kind: 'layers', step: LOOK }),
+  )
+  const printSize = computed(() => (piece.report('support') ?? piece.report('orient'))?.measures.size ?? null)
+  const fits = computed(() =>
+    printSize.value && printer.value ? doesNotFit(printSize.value, printer.value, true) : [],
+  )
+  const stand = computed<Finding[]>(() => [
+    ...fits.value,
+    ...(layers.report.value
+      ? [
+          ...supportGaps(layers.report.value.islands, LOOK, piece.report('support')?.support ?? null),
+          ...suctionCup(layers.report.value.cups, LOOK),
+        ]
+      : []),
+  ])
+
+  const sliceCheck = computed<Check | null>(() =>
+    printer.value && resin.value
+      ? { kind: 'slice', printer: printerSchema.parse(printer.value), resin: resinSchema.parse(resin.value) }
+      : null,
+  )
+  const sliceKey = ref<string | null>(null)
+  const sliced = computed(() => (sliceKey.value ? (derivations.known.get(sliceKey.value) ?? null) : null))
+  const sliceReport = computed(() => (sliced.value?.status === 'done' ? (sliced.value.report as SliceReport) : null))
+  watch(
+    () => JSON.stringify([piece.meshAfter('support'), sliceCheck.value]),
+    async () => {
+      sliceKey.value = null
+      const mesh = piece.meshAfter('support'),
+        check = sliceCheck.value
+      if (!mesh || !check) return
+      const before = await derivations.peek(mesh, check).catch(() => null)
+      if (before && mesh === piece.meshAfter('support')) sliceKey.value = before.key
+    },
+    { immediate: true },
+  )
+  async function slice(): Promise<void> {
+    const mesh = piece.meshAfter('support')
+    if (mesh && sliceCheck.value) sliceKey.value = (await derivations.ask(mesh, sliceCheck.value)).key
+  }
+  const plates = computed<Finding[]>(() => {
+    const r = sliceReport.value
+    return [
+      ...fits.value,
+      ...(r ? [...supportGaps(r.islands, r.layerHeight, null), ...suctionCup(r.cups, r.layerHeight)] : []),
+    ]
+  })
+  const bench = computed<Finding[]>(() =>
+    plan.plan && piece.piece
+      ? [
+          ...steepWait(plan.plan.steps, plan.plan.finish, piece.piece.deadline),
+          ...(plan.plan.sprayRefused ? [spray(plan.plan.sprayRefused)] : []),
+          ...(plan.plan.impossible.length > 0 ? [noHours(plan.plan.impossible.length)] : []),
+        ]
+      : [],
+  )
+  const posed = computed<Finding[]>(() => {
+    const r = piece.report('pose')?.pose
+    return r ? posedSkin(r) : []
+  })
+  const byStage = computed(() => ({
+    brief: [] as Finding[],
+    intake: intake.value,
+    combine: assembly.findings,
+    pose: posed.value,
+    size: sized.value,
+    core: core.value,
+    stand: stand.value,
+    plates: plates.value,
+    scheme: scheme.findings,
+    plan: bench.value,
+  }))
+  return {
+    byStage,
+    taken,
+    floor: computed(() => floor.report.value?.floor ?? null),
+    suggestedVoxel,
+    health: health.report,
+    healthProblem: health.problem,
+    thin: thin.report,
+    measuring: computed(() => health.measuring.value || thin.measuring.value),
+    size,
+    sizeFindings,
+    thinnessAt,
+    layersMeasuring: layers.measuring,
+    layersProblem: layers.problem,
+    layers: layers.report,
+    down,
+    drained: drained.report,
+    drainedProblem: drained.problem,
+    sliced,
+    sliceReport,
+    slice,
+  }
+})
+
+const spray = (sentence: string): Finding => ({
+  id: 'spray',
+  level: 'settle',
+  value: '0',
+  unit: 'spray coats today',
+  sentence,
+  places: [],
+  how: 'Room as set in the workshop.',
+  fixes: [],
+})
+const noHours = (steps: number): Finding => ({
+  id: 'no-hours',
+  level: 'settle',
+  value: String(steps),
+  unit: 'steps without a place',
+  sentence: 'There are no bench hours. Set them under Workshop.',
+  places: [],
+  how: '',
+  fixes: [],
+})

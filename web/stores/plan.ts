@@ -1,0 +1,96 @@
+import { defineStore } from 'pinia'
+import { computed, ref, watch } from 'vue'
+import { z } from 'zod'
+import {
+  logEntry,
+  newLogEntry,
+  plan as planSchema,
+  type LogEntry,
+  type PlanRecord,
+  type PlanStepRecord,
+} from '../../contract/pieces'
+import { api, tell } from '../api'
+import { useChanges } from './changes'
+import { usePiece } from './piece'
+
+/** The bench plan of the piece on the table with its ticks, timers and log, kept current. */
+export const usePlan = defineStore('plan', () => {
+  const piece = usePiece()
+  const id = computed(() => piece.piece?.id ?? null)
+  const plan = ref<PlanRecord | null>(null),
+    log = ref<LogEntry[]>([]),
+    fault = ref(''),
+    now = ref(Date.now())
+  setInterval(() => {
+    now.value = Date.now()
+  }, 1000)
+  async function load(): Promise<void> {
+    const of = id.value
+    if (!of) return
+    try {
+      const [p, l] = [
+        await api(planSchema, 'GET', `/pieces/${of}/plan`),
+        await api(z.array(logEntry), 'GET', `/pieces/${of}/log`),
+      ]
+      // The table may have changed hands meanwhile.
+      if (of !== id.value) return
+      plan.value = p
+      log.value = l
+      fault.value = ''
+    } catch (e) {
+      fault.value = e instanceof Error ? e.message : String(e)
+    }
+  }
+  watch(
+    id,
+    () => {
+      plan.value = null
+      log.value = []
+      void load()
+    },
+    { immediate: true },
+  )
+  useChanges().listen((c) => {
+    if ((c.type === 'piece' && c.id === id.value) || c.type === 'workshop' || c.type === 'hello') void load()
+  })
+  async function guard(work: () => Promise<unknown>): Promise<boolean> {
+    try {
+      await work()
+      fault.value = ''
+      await load()
+      return true
+    } catch (e) {
+      fault.value = e instanceof Error ? e.message : String(e)
+      return false
+    }
+  }
+  const tick = (s: PlanStepRecord, done: boolean): Promise<boolean> =>
+    guard(() =>
+      tell('PUT', `/pieces/${id.value}/ticks`, {
+        stepKey: s.key,
+        doneAt: done ? new Date().toISOString() : null,
+        timerUntil: done && s.waiting > 0 ? new Date(Date.now() + s.waiting * 1000).toISOString() : null,
+      }),
+    )
+  const startTimer = (s: PlanStepRecord, seconds: number): Promise<boolean> =>
+    guard(() =>
+      tell('PUT', `/pieces/${id.value}/ticks`, {
+        stepKey: s.key,
+        doneAt: s.doneAt,
+        timerUntil: seconds > 0 ? new Date(Date.now() + seconds * 1000).toISOString() : null,
+      }),
+    )
+  async function write(stepKey: string | null, text: string, photo: File | null): Promise<boolean> {
+    return guard(async () => {
+      if (photo && !/^image\/(png|jpeg|webp)$/.test(photo.type))
+        throw new Error(`${photo.name}: photos are PNG, JPEG or WebP pictures.`)
+      const hash = photo ? (await api(z.object({ hash: z.string() }), 'POST', '/blobs', photo)).hash : null
+      await api(logEntry, 'POST', `/pieces/${id.value}/log`, newLogEntry.parse({ stepKey, text, photo: hash }))
+    })
+  }
+  const next = computed(() => plan.value?.steps.find((s) => !s.doneAt) ?? null)
+  /** Seconds left on a step's timer, 0 when it has run out, null without one. */
+  const left = (s: PlanStepRecord): number | null =>
+    s.timerUntil ? Math.max(0, Math.round((new Date(s.timerUntil).getTime() - now.value) / 1000)) : null
+  return { plan, log, fault, now, tick, startTimer, write, next, left }
+})

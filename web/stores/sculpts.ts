@@ -1,0 +1,62 @@
+import { defineStore } from 'pinia'
+import { computed, ref } from 'vue'
+import { z } from 'zod'
+import { intake } from '../../contract/pieces'
+import { sculpt as sculptSchema, type SculptRecord } from '../../contract/sculpts'
+import { api, ApiProblem, tell } from '../api'
+import { useChanges } from './changes'
+
+/** The library of sculpts, and files on their way into it. */
+export const useSculpts = defineStore('sculpts', () => {
+  const list = ref<SculptRecord[]>([])
+  const arriving = ref<z.infer<typeof intake>[]>([])
+  const problem = ref<string | null>(null)
+  let loaded: Promise<void> | null = null
+  useChanges().listen((c) => {
+    // Which pieces use a sculpt changes with the pieces.
+    if (loaded && (c.type === 'sculpts' || c.type === 'piece' || c.type === 'hello')) {
+      loaded = null
+      void load()
+    }
+  })
+  function load(): Promise<void> {
+    loaded ??= (async () => {
+      list.value = await api(z.array(sculptSchema), 'GET', '/sculpts')
+      arriving.value = await api(z.array(intake), 'GET', '/sculpts/intakes')
+    })()
+    return loaded
+  }
+  /** Editions of one sculpt together, the newest first. */
+  const editions = (family: string): SculptRecord[] =>
+    list.value.filter((s) => s.family === family).sort((a, b) => b.edition - a.edition)
+  const newest = computed(() => list.value.filter((s) => editions(s.family)[0]?.id === s.id))
+  const byId = (id: string | null | undefined): SculptRecord | null => list.value.find((s) => s.id === id) ?? null
+
+  async function guarded(work: () => Promise<void>): Promise<void> {
+    problem.value = null
+    try {
+      await work()
+    } catch (e) {
+      problem.value = e instanceof Error ? e.message : String(e)
+      if (e instanceof ApiProblem && e.status === 409) problem.value += ' The newer version is shown now.'
+    }
+    loaded = null
+    await load()
+  }
+  const change = (s: SculptRecord, fields: Partial<SculptRecord>): Promise<void> =>
+    guarded(async () => {
+      await api(sculptSchema, 'PATCH', `/sculpts/${s.id}`, { ...fields, version: s.version })
+    })
+  const setEdition = (s: SculptRecord, of: string | null): Promise<void> =>
+    guarded(async () => {
+      await api(sculptSchema, 'PUT', `/sculpts/${s.id}/edition`, { version: s.version, of })
+    })
+  const remove = (id: string): Promise<void> => guarded(() => tell('DELETE', `/sculpts/${id}`))
+  const restore = (id: string): Promise<void> => guarded(() => tell('POST', `/sculpts/${id}/restore`))
+  const dismiss = (id: string): Promise<void> => guarded(() => tell('DELETE', `/intakes/${id}`))
+  const drop = (files: readonly File[]): Promise<void> =>
+    guarded(async () => {
+      for (const f of files) await tell('POST', `/sculpts/files?name=${encodeURIComponent(f.name)}`, f)
+    })
+  return { list, newest, arriving, problem, load, byId, editions, change, setEdition, remove, restore, dismiss, drop }
+})

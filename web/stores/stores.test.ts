@@ -1,0 +1,327 @@
+import { createPinia, setActivePinia } from 'pinia'
+import { beforeEach, describe, expect, it, vi } from 'vitest'
+import type { OperationRecord } from '../../contract/operations'
+import { health } from '../../core/mesh/health'
+import { measure } from '../../core/mesh/measure'
+import { keepFaces } from '../../core/mesh/mesh'
+import { boxBody } from '../../core/testBodies'
+import { useTrail } from '../composables/useTrail'
+import { useDerivations } from './derivations'
+import { useFindings } from './findings'
+import { usePiece } from './piece'
+import { usePlan } from './plan'
+import { useStock } from './stock'
+
+const PIECE = '11111111-1111-4111-8111-111111111111',
+  PART = '22222222-2222-4222-8222-222222222222'
+interface Body {
+  version: number
+  operations: OperationRecord[]
+  check: { kind: string }
+}
+const box = { min: [0, 0, 0], max: [10, 10, 20] }
+
+/** The server as the page sees it: one piece of one part, versions, and answers to checks that were put in beforehand. */
+class Bench {
+  version = 1
+  operations: OperationRecord[] = []
+  checks = new Map<string, unknown>()
+  deadline: string | null = null
+  calls: string[] = []
+  refuseNext = 0
+  event: ((data: object) => void) | null = null
+
+  private derivation(kind: string, report: unknown): object {
+    const key = `${kind}-${JSON.stringify(this.operations.map((o) => o.kind))}`
+    return {
+      key,
+      kind,
+      status: 'done',
+      progress: 1,
+      meshHash: `mesh-${kind}`,
+      blobs: kind === 'slice' ? { zip: 'zip' } : {},
+      report,
+      problem: null,
+    }
+  }
+  private part(): object {
+    return {
+      id: PART,
+      pieceId: PIECE,
+      name: 'bust',
+      fileName: 'bust.stl',
+      version: this.version,
+      sculptMesh: 'mesh-sculpt',
+      sculptId: null,
+      meshHash: 'mesh-sculpt',
+      steps: this.operations.map((op) => ({
+        op,
+        derivation: this.derivation(op.kind, {
+          kind: op.kind,
+          measures: { size: [10, 10, 20], box, area: 1, volume: 1 },
+        }),
+      })),
+    }
+  }
+  async answer(url: string, init: RequestInit = {}): Promise<Response> {
+    const path = url.replace('/api', ''),
+      method = init.method ?? 'GET'
+    const body = typeof init.body === 'string' ? (JSON.parse(init.body) as Body) : ({} as Body)
+    this.calls.push(`${method} ${path}`)
+    const json = (value: unknown, status = 200): Response => new Response(JSON.stringify(value), { status })
+    if (path === `/pieces/${PIECE}`)
+      return json({
+        id: PIECE,
+        version: 1,
+        createdAt: '2026-11-01',
+        name: 'Pilot',
+        deadline: this.deadline,
+        partList: [this.part()],
+        intakes: [],
+      })
+    if (path === `/parts/${PART}/operations`) {
+      if (this.refuseNext > 0 || body.version !== this.version) {
+        this.refuseNext = Math.max(0, this.refuseNext - 1)
+        return json({ status: 409, title: 'stale', detail: 'Somebody else changed this part meanwhile.' }, 409)
+      }
+      this.operations = body.operations
+      this.version++
+      return json(this.part())
+    }
+    if (path === '/checks' || path === '/checks/known') {
+      const kind = body.check.kind
+      if (!this.checks.has(kind)) return path === '/checks' ? json({ detail: 'no worker' }, 503) : json(null)
+      return json(this.derivation(kind, this.checks.get(kind)))
+    }
+    if (path === `/pieces/${PIECE}/plan`)
+      return json({
+        finish: Date.now() + 86_400_000,
+        impossible: [],
+        sprayRefused: null,
+        steps: ['a', 'b', 'c'].map((key, i) => ({
+          key,
+          phase: 'Clean',
+          title: key,
+          why: '',
+          handsOn: 600,
+          waiting: 0,
+          needs: 'bench',
+          cautions: [],
+          materials: [],
+          after: [],
+          start: null,
+          end: null,
+          free: null,
+          doneAt: i === 0 ? '2026-11-20T10:00:00Z' : null,
+          timerUntil: i === 1 ? new Date(Date.now() + 3_600_000).toISOString() : null,
+          critical: false,
+        })),
+      })
+    if (path === `/pieces/${PIECE}/log`) return json([])
+    if (path === `/pieces/${PIECE}/scheme`)
+      return json({ version: 1, regions: [{ id: 0, name: 'Coat', target: null }], coats: [], maps: [] })
+    if (path === '/stock') return json([])
+    if (path === '/workshop') return json({ detail: 'none' }, 404)
+    return json({ detail: `no ${path}` }, 404)
+  }
+}
+
+let bench: Bench
+beforeEach(() => {
+  bench = new Bench()
+  vi.stubGlobal('fetch', (url: string, init?: RequestInit) => bench.answer(url, init))
+  vi.stubGlobal(
+    'EventSource',
+    class {
+      set onmessage(hear: (e: { data: string }) => void) {
+        bench.event = (data) => hear({ data: JSON.stringify(data) })
+      }
+      onerror = null
+    },
+  )
+  vi.stubGlobal('setInterval', () => 0)
+  setActivePinia(createPinia())
+})
+const opened = async (): Promise<ReturnType<typeof usePiece>> => {
+  const store = usePiece()
+  await store.open(PIECE)
+  return store
+}
+const kinds = (): string[] => bench.operations.map((o) => o.kind)
+const settle = (): Promise<void> => new Promise((r) => setTimeout(r, 30))
+
+describe('the piece on the table', () => {
+  it('puts operations in working order whatever order they are made in, one of a kind', async () => {
+    const store = await opened()
+    await store.apply({ kind: 'orient', quaternion: [0, 0, 0, 1] })
+    await store.apply({ kind: 'hollow', wall: 2 })
+    await store.apply({ kind: 'scale', factor: 1.5 })
+    await store.apply({ kind: 'repair' })
+    await store.apply({ kind: 'hollow', wall: 3 })
+    expect(kinds()).toEqual(['repair', 'scale', 'hollow', 'orient'])
+    expect(bench.operations.find((o) => o.kind === 'hollow')).toMatchObject({ wall: 3, voxel: 0.5 })
+  })
+  it('undoes and does again, and forgets what was undone when something else is done', async () => {
+    const store = await opened()
+    await store.apply({ kind: 'scale', factor: 2 })
+    await store.apply({ kind: 'hollow', wall: 2 })
+    await store.undo()
+    expect(kinds()).toEqual(['scale'])
+    await store.redo()
+    expect(kinds()).toEqual(['scale', 'hollow'])
+    await store.undo()
+    await store.undo()
+    await store.apply({ kind: 'repair' })
+    expect(store.undone).toEqual([])
+    await store.undo()
+    expect(kinds()).toEqual([])
+  })
+  it('carries holes and hand-set supports along when the size changes', async () => {
+    const store = await opened()
+    await store.apply({ kind: 'scale', factor: 1 })
+    await store.apply({ kind: 'drill', holes: [{ point: [5, 5, 4], direction: [0, 0, 1], diameter: 4 }] })
+    await store.apply({ kind: 'support', edits: [{ kind: 'add', point: [1, 2, 3], grade: 'post' }] })
+    await store.apply({ kind: 'scale', factor: 2 })
+    // About the foot of the body: (5, 5, 0) stays, what is 4 above it is 8 above it.
+    expect(bench.operations.find((o) => o.kind === 'drill')).toMatchObject({
+      holes: [{ point: [5, 5, 8], diameter: 4 }],
+    })
+    expect(bench.operations.find((o) => o.kind === 'support')).toMatchObject({ edits: [{ point: [2, 4, 6] }] })
+  })
+  it('takes cuts and keys along when a part is moved, and its size about another point with it', async () => {
+    const store = await opened()
+    await store.apply({ kind: 'scale', factor: 2 })
+    await store.apply({ kind: 'cut', point: [5, 5, 10], normal: [0, 0, 1], keep: 'above' })
+    // A quarter turn about the upright, then 10 to the right.
+    const q: [number, number, number, number] = [0, 0, Math.SQRT1_2, Math.SQRT1_2]
+    const carry = { matrix: [0, -1, 0, 1, 0, 0, 0, 0, 1], shift: [10, 0, 0] } as const
+    const list = store.movedList(store.part!, carry, (was) => ({ quaternion: q, mirror: was.mirror }))
+    expect(list.map((o) => o.kind)).toEqual(['place', 'scale', 'cut'])
+    const [place, scale, cut] = list
+    expect(scale).toMatchObject({ factor: 2, about: 'origin' })
+    expect((cut as { point: number[] }).point.map((v) => Number(v.toFixed(9)))).toEqual([5, 5, 10])
+    // Where the foot of the sized body was, (5, 5, 0), it is after the turn and the shift: (−5, 5, 0) + (10, 0, 0).
+    const seen = (p: number[]): number[] => [
+      2 * (-p[1]! + (place as { shift: number[] }).shift[0]!),
+      2 * (p[0]! + (place as { shift: number[] }).shift[1]!),
+    ]
+    // About its foot the middle of the foot was where it is on the sculpt.
+    expect(seen([5, 5, 0]).map((v) => Number(v.toFixed(9)))).toEqual([5, 5])
+  })
+  it('shows the newer version and says so when another tab was faster, and loses no undo for it', async () => {
+    const store = await opened()
+    await store.apply({ kind: 'scale', factor: 2 })
+    bench.operations = [{ kind: 'scale', factor: 3, axes: [1, 1, 1], about: 'foot' }]
+    bench.version++
+    expect(await store.apply({ kind: 'repair' })).toBe(false)
+    expect(store.problem).toMatch(/Somebody else changed.*newer version is shown/)
+    expect(store.step('scale')?.op).toMatchObject({ factor: 3 })
+    expect(store.history).toHaveLength(1)
+    expect(await store.apply({ kind: 'repair' })).toBe(true)
+    expect(kinds()).toEqual(['repair', 'scale'])
+  })
+  it('says in a sentence that the server is gone', async () => {
+    const store = await opened()
+    vi.stubGlobal('fetch', () => Promise.reject(new TypeError('failed to fetch')))
+    expect(await store.apply({ kind: 'repair' })).toBe(false)
+    expect(store.problem).toMatch(/does not answer/)
+  })
+  it('fetches once for a burst of changes, and once more for what came meanwhile', async () => {
+    await opened()
+    bench.calls = []
+    for (let i = 0; i < 20; i++) bench.event!({ type: 'piece', id: PIECE })
+    await settle()
+    const fetched = bench.calls.filter((c) => c === `GET /pieces/${PIECE}`).length
+    expect(fetched).toBeGreaterThanOrEqual(1)
+    expect(fetched).toBeLessThanOrEqual(2)
+  })
+})
+
+describe('derivations', () => {
+  it('are never undone by a reply that was late', () => {
+    const store = useDerivations()
+    const base = { key: 'k', kind: 'health', meshHash: null, blobs: {}, problem: null }
+    store.note({ ...base, status: 'running', progress: 0.5, report: null })
+    const done = store.note({ ...base, status: 'done', progress: 1, report: { n: 1 } })
+    store.note({ ...base, status: 'running', progress: 0.7, report: null })
+    expect(done).toMatchObject({ status: 'done', report: { n: 1 } })
+    expect(store.busy).toEqual([])
+  })
+  it('are asked again when their end overtook the reply that brought them', async () => {
+    const store = useDerivations()
+    const record = { key: 'k', kind: 'health', meshHash: null, blobs: {}, problem: null, report: null }
+    const ask = vi.fn(() =>
+      Promise.resolve(new Response(JSON.stringify({ ...record, status: 'done', progress: 1, report: { n: 2 } }))),
+    )
+    vi.stubGlobal('fetch', ask)
+    bench.event!({ type: 'derivation', key: 'k', status: 'done', progress: 1 })
+    store.note({ ...record, status: 'waiting', progress: 0 })
+    await settle()
+    expect(ask).toHaveBeenCalledTimes(1)
+    expect(store.known.get('k')).toMatchObject({ status: 'done', report: { n: 2 } })
+  })
+  it('follow the stream while they run', async () => {
+    const store = useDerivations()
+    store.note({
+      key: 'k',
+      kind: 'health',
+      status: 'waiting',
+      progress: 0,
+      meshHash: null,
+      blobs: {},
+      report: null,
+      problem: null,
+    })
+    bench.event!({ type: 'derivation', key: 'k', status: 'running', progress: 0.4 })
+    bench.event!({ type: 'derivation', key: 'unknown', status: 'running', progress: 0.9 })
+    expect(store.busy).toMatchObject([{ key: 'k', status: 'running', progress: 0.4 }])
+    // Word of progress that comes after the end, for it went another way, does not wake it again.
+    store.note({ ...store.known.get('k')!, status: 'done', progress: 1, report: {} })
+    bench.event!({ type: 'derivation', key: 'k', status: 'running', progress: 0.9 })
+    expect(store.busy).toEqual([])
+  })
+})
+
+describe('the thread', () => {
+  const knot = (name: string): object =>
+    useTrail()
+      .value.flatMap((l) => l.knots)
+      .find((k) => k.name === name)!
+  it('counts findings of stages that are not open, and keeps one from being done while something must be settled', async () => {
+    const torn = keepFaces(
+      boxBody(10, 10, 20),
+      Uint8Array.from({ length: 12 }, (_, f) => (f === 3 ? 0 : 1)),
+    )
+    bench.checks.set('health', { ...health(torn), measures: measure(torn) })
+    bench.checks.set('layers', {
+      islands: [{ layer: 30, area: 3, x: 1, y: 1 }],
+      cups: [{ firstLayer: 3, lastLayer: 40, worstLayer: 9, x: 0, y: 0, startX: 0, startY: 0, area: 300, force: 30 }],
+    })
+    const store = await opened()
+    useFindings()
+    await store.apply({ kind: 'orient', quaternion: [0, 0, 0, 1] })
+    await settle()
+    expect(knot('intake')).toMatchObject({ state: 'stale' })
+    expect((knot('intake') as { settle: number }).settle).toBeGreaterThan(0)
+    expect(knot('stand')).toMatchObject({ state: 'stale', settle: 2 })
+    expect(knot('core')).toMatchObject({ state: 'open', settle: 0, know: 0 })
+    expect(useFindings().byStage.stand.map((f) => f.id)).toEqual(['islands', 'cup-0'])
+  })
+  it('says until when the bench waits, what is done, and what is not painted', async () => {
+    await opened()
+    usePlan()
+    useFindings()
+    await settle()
+    expect(knot('plan')).toMatchObject({ state: 'waiting', measure: expect.stringMatching(/^waits until /) })
+    expect(knot('scheme')).toMatchObject({ state: 'open' })
+    expect(usePlan().next?.key).toBe('b')
+  })
+  it('knows slices made before without asking for new ones', async () => {
+    await opened()
+    useFindings()
+    await settle()
+    expect(bench.calls.filter((c) => c === 'POST /checks').length).toBeGreaterThan(0)
+    expect(useFindings().sliced).toBeNull()
+    expect(useStock().printers).toEqual([])
+  })
+})
