@@ -6,7 +6,7 @@ import { transformed } from '../core/mesh/transform'
 import { acceptedAsSolid } from '../core/shape/solid'
 import { skittle } from './bodies'
 import { accessible, file, idle, middleOf, pressUntil, stage, type } from './page'
-import { detail, kinds, meshOf, piece } from './parts'
+import { detail, kinds, meshOf, piece, partMesh, settled } from './parts'
 
 test('a sculpt in the library: found again, not for sale, a later edition under the same operations', async ({
   page,
@@ -73,7 +73,7 @@ test('a base with a nameplate under a face that looks aside, a channel for a lig
     await page.getByRole('button', { name: 'Let it in' }).click()
     await expect.poll(() => kinds(id, 1)).toBe('base,nameplate,place')
     await expect(page.getByText('thinnest stroke')).toBeVisible()
-    expect(await acceptedAsSolid(await meshOf((await detail(id)).partList[1]!.meshHash))).toBe(true)
+    expect(await acceptedAsSolid(await partMesh(id, 1))).toBe(true)
   })
   await test.step('the plate is turned to where the face looks', async () => {
     await page.locator('.parts').getByRole('button', { name: 'skittle', exact: true }).click()
@@ -106,7 +106,7 @@ test('a base with a nameplate under a face that looks aside, a channel for a lig
     await expect.poll(() => kinds(id, 0)).toBe('channel')
     await expect.poll(() => kinds(id, 1)).toBe('base,nameplate,place,channel')
     await idle(page)
-    const body = await meshOf((await detail(id)).partList[0]!.meshHash)
+    const body = await partMesh(id, 0)
     expect(await acceptedAsSolid(body)).toBe(true)
     expect(measure(skittle()).volume - measure(body).volume).toBeGreaterThan(200)
   })
@@ -126,7 +126,9 @@ test('a base with a nameplate under a face that looks aside, a channel for a lig
   })
   await test.step('moved as a group, what was bored stays where it was bored', async () => {
     const centres = async (): Promise<number[]> =>
-      Promise.all((await detail(id)).partList.slice(0, 2).map(async (p) => measure(await meshOf(p.meshHash)).centre[0]))
+      Promise.all(
+        (await settled(id)).partList.slice(0, 2).map(async (p) => measure(await meshOf(p.meshHash)).centre[0]),
+      )
     const before = await centres()
     const along = page.getByRole('button', { name: 'Move together with Slab' })
     await along.click()
@@ -138,7 +140,7 @@ test('a base with a nameplate under a face that looks aside, a channel for a lig
     await idle(page)
     const after = await centres()
     for (const [k, c] of after.entries()) expect(c - before[k]!).toBeCloseTo(20, 1)
-    const body = await meshOf((await detail(id)).partList[0]!.meshHash)
+    const body = await partMesh(id, 0)
     expect(measure(skittle()).volume - measure(body).volume).toBeGreaterThan(200)
   })
 })
@@ -159,7 +161,7 @@ test('thickened by the brush, measured along the body; posed within limits, a he
     await grow.click()
     await expect.poll(() => kinds(id, 0)).toBe('thicken')
     await idle(page)
-    const mesh = await meshOf((await detail(id)).partList[0]!.meshHash)
+    const mesh = await partMesh(id, 0)
     expect(await acceptedAsSolid(mesh)).toBe(true)
     expect(measure(mesh).volume).toBeGreaterThan(measure(skittle()).volume + 5)
     await page.getByRole('button', { name: 'Undo' }).click()

@@ -9,7 +9,13 @@ interface Op {
   around?: number
 }
 export interface Detail {
-  partList: { id: string; name: string; meshHash: string; sculptMesh: string; steps: { op: Op }[] }[]
+  partList: {
+    id: string
+    name: string
+    meshHash: string
+    sculptMesh: string
+    steps: { op: Op; derivation: { status: string } | null }[]
+  }[]
 }
 export const detail = (id: string): Promise<Detail> => call('GET', `/pieces/${id}`)
 export async function meshOf(hash: string): Promise<Mesh> {
@@ -18,6 +24,21 @@ export async function meshOf(hash: string): Promise<Mesh> {
   if (!r.ok) throw new Error(r.problem.message)
   return r.value
 }
+/**
+ * The piece once every step of every part is derived. Until then a part's mesh is that of its last finished step, and the
+ * page may not have begun to show that something is under way: nothing is measured on such a mesh.
+ */
+export async function settled(id: string): Promise<Detail> {
+  const states = async (): Promise<string[]> =>
+    (await detail(id)).partList.flatMap((p) => p.steps.map((s) => s.derivation?.status ?? 'none'))
+  await expect
+    .poll(async () => (await states()).every((s) => s === 'done' || s === 'failed'), { timeout: 120_000 })
+    .toBe(true)
+  expect(await states()).not.toContain('failed')
+  return detail(id)
+}
+export const partMesh = async (id: string, part: number): Promise<Mesh> =>
+  meshOf((await settled(id)).partList[part]!.meshHash)
 export const kinds = async (id: string, part: number): Promise<string> =>
   (await detail(id)).partList[part]!.steps.map((s) => s.op.kind).join()
 export async function piece(page: Page, name: string, sculpt: string, bytes: Uint8Array): Promise<string> {

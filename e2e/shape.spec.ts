@@ -8,7 +8,7 @@ import { acceptedAsSolid } from '../core/shape/solid'
 import { sphereBody } from '../core/testBodies'
 import { skittle } from './bodies'
 import { accessible, file, idle, middleOf, pressUntil, stage, type } from './page'
-import { detail, kinds, meshOf, piece } from './parts'
+import { detail, kinds, meshOf, piece, partMesh, settled } from './parts'
 
 test('a base under it, cut in two with keys, carried about, taken back: the halves fit and the whole stands', async ({
   page,
@@ -38,7 +38,7 @@ test('a base under it, cut in two with keys, carried about, taken back: the halv
     await expect.poll(async () => (await detail(id)).partList.length, { timeout: 120_000 }).toBe(3)
     await expect.poll(async () => kinds(id, 2), { timeout: 120_000 }).toBe('cut,fix')
     await idle(page)
-    const { partList } = await detail(id)
+    const { partList } = await settled(id)
     const [lower, upper] = await Promise.all([meshOf(partList[0]!.meshHash), meshOf(partList[2]!.meshHash)])
     for (const m of [lower, upper]) expect(await acceptedAsSolid(m)).toBe(true)
     expect(measure(lower).box.max[2]).toBeGreaterThan(measure(upper).box.min[2])
@@ -111,7 +111,7 @@ test('bent at a joint that is pressed onto it: the skin stays whole and the bala
   await expect(page.locator('dt:has-text("faces turned over") + dd').first()).toHaveText('0')
   await expect.poll(async () => kinds(id, 0)).toBe('pose')
   await idle(page)
-  const { partList } = await detail(id)
+  const { partList } = await settled(id)
   const mesh = await meshOf(partList[0]!.meshHash)
   expect(await acceptedAsSolid(mesh)).toBe(true)
   const before = measure(skittle())
@@ -163,7 +163,7 @@ test('a scan becomes a closed surface of true size; a file that is none is answe
   await page.getByRole('button', { name: 'Calibrate', exact: true }).click()
   await expect.poll(async () => kinds(id, 0)).toBe('trim,surface,calibrate')
   await idle(page)
-  const mesh = await meshOf((await detail(id)).partList[0]!.meshHash)
+  const mesh = await partMesh(id, 0)
   expect(await acceptedAsSolid(mesh)).toBe(true)
   const radius = (measure(mesh).size[0] + measure(mesh).size[1]) / 4
   expect(Math.abs(radius - 25)).toBeLessThan(1)
