@@ -1,8 +1,8 @@
 import { good, type Answer } from '../answer'
 import { faceNormals, measure } from '../mesh/measure'
-import { concatenate, type Mesh } from '../mesh/mesh'
+import { bounds, concatenate, type Mesh } from '../mesh/mesh'
 import { selfIntersections } from '../mesh/selfIntersect'
-import { buildTree, treeOf, type Tree } from '../mesh/tree'
+import { buildTree, treeOf } from '../mesh/tree'
 import { isInside } from '../mesh/winding'
 import { common } from '../shape/solid'
 
@@ -18,7 +18,7 @@ const UNDER = 0.005
  * @param nearA faces of the first near the second, and the other way round
  */
 export async function overlapOf(a: Mesh, b: Mesh, nearA: Mesh, nearB: Mesh): Promise<Answer<number>> {
-  if (!crossing(nearA, nearB) && !reachesInto(a, treeOf(b)) && !reachesInto(b, treeOf(a))) return good(0)
+  if (!crossing(nearA, nearB) && !reachesInto(a, b) && !reachesInto(b, a)) return good(0)
   const shared = await common([a, b])
   return shared.ok ? good(measure(shared.value).volume) : shared
 }
@@ -30,14 +30,19 @@ function crossing(a: Mesh, b: Mesh): boolean {
   return selfIntersections(tree, 1, (f, g) => f < faces !== g < faces).pairs.length > 0
 }
 
-function reachesInto(mesh: Mesh, other: Tree): boolean {
+function reachesInto(mesh: Mesh, other: Mesh): boolean {
+  const { min, max } = bounds(other)
   const { positions: p, triangles: t } = mesh
   const { normals } = faceNormals(mesh)
   const step = Math.max(1, Math.floor(t.length / 3 / ASKED))
   for (let f = 0; f < t.length / 3; f += step) {
     const at = (k: number): number =>
       (p[t[f * 3]! * 3 + k]! + p[t[f * 3 + 1]! * 3 + k]! + p[t[f * 3 + 2]! * 3 + k]!) / 3 - UNDER * normals[f * 3 + k]!
-    if (isInside(other, at(0), at(1), at(2))) return true
+    const x = at(0),
+      y = at(1),
+      z = at(2)
+    if (x < min[0] || y < min[1] || z < min[2] || x > max[0] || y > max[1] || z > max[2]) continue
+    if (isInside(treeOf(other), x, y, z)) return true
   }
   return false
 }

@@ -31,7 +31,15 @@ export function topology(mesh: Mesh): Topology {
   for (let v = 0; v < vertices; v++) start[v + 1]! += start[v]!
   const fill = start.slice()
   const bucket = new Uint32Array(t.length)
-  for (let h = 0; h < t.length; h++) bucket[fill[Math.min(edgeStart(t, h), edgeEnd(t, h))]!++] = h
+  // The higher vertex of each bucketed edge, shifted, and whether the half-edge starts there: compared side by side.
+  const far = new Uint32Array(t.length)
+  for (let h = 0; h < t.length; h++) {
+    const a = edgeStart(t, h),
+      b = edgeEnd(t, h)
+    const i = a < b ? fill[a]!++ : fill[b]!++
+    bucket[i] = h
+    far[i] = a < b ? b * 2 : a * 2 + 1
+  }
   const twin = new Int32Array(t.length).fill(BOUNDARY)
   const mates = new Int32Array(t.length).fill(-1)
   let openEdges = 0,
@@ -39,41 +47,39 @@ export function topology(mesh: Mesh): Topology {
     disorientedEdges = 0
   const done = new Uint8Array(t.length)
   for (let v = 0; v < vertices; v++) {
-    for (let i = start[v]!; i < start[v + 1]!; i++) {
-      const h = bucket[i]!
-      if (done[h]) continue
-      const other = Math.max(edgeStart(t, h), edgeEnd(t, h))
+    const end = start[v + 1]!
+    for (let i = start[v]!; i < end; i++) {
+      if (done[i]) continue
+      const other = far[i]! >>> 1
       let uses = 1,
-        mate = -1
-      for (let j = i + 1; j < start[v + 1]!; j++) {
-        const g = bucket[j]!
-        if (Math.max(edgeStart(t, g), edgeEnd(t, g)) === other) {
+        at = -1
+      for (let j = i + 1; j < end; j++)
+        if (far[j]! >>> 1 === other) {
           uses++
-          mate = g
+          at = j
         }
-      }
       if (uses === 1) {
         openEdges++
         continue
       }
+      const h = bucket[i]!
       if (uses === 2) {
-        done[mate] = 1
+        const mate = bucket[at]!
+        done[at] = 1
         mates[h] = mate
         mates[mate] = h
-        const opposite = edgeStart(t, mate) !== edgeStart(t, h)
+        const opposite = far[at] !== far[i]
         twin[h] = opposite ? mate : DISORIENTED
         twin[mate] = opposite ? h : DISORIENTED
         if (!opposite) disorientedEdges++
         continue
       }
       nonManifoldEdges++
-      for (let j = i; j < start[v + 1]!; j++) {
-        const g = bucket[j]!
-        if (Math.max(edgeStart(t, g), edgeEnd(t, g)) === other) {
-          twin[g] = NONMANIFOLD
-          done[g] = 1
+      for (let j = i; j < end; j++)
+        if (far[j]! >>> 1 === other) {
+          twin[bucket[j]!] = NONMANIFOLD
+          done[j] = 1
         }
-      }
     }
   }
   return { twin, mate: mates, openEdges, nonManifoldEdges, disorientedEdges }

@@ -1,6 +1,7 @@
 import type { Mesh } from '../mesh/mesh'
 import { laplacian } from './laplacian'
-import { solve, type Sparse } from './sparse'
+import { Factor } from './factor'
+import type { Sparse } from './sparse'
 
 /** More would slacken a skin that has nothing inside to hold it up; what it slackens, `filledOut` gives back. */
 const ROUNDS = 4
@@ -22,7 +23,7 @@ export function settled(rest: Mesh, posed: Float32Array, held: Uint8Array): Floa
   for (let v = 0; v < n; v++) turns[v * 4 + 3] = 1
   const free = [...held.keys()].filter((v) => held[v] === 0)
   if (free.length === 0) return posed
-  const matrix = system(free, held, starts, near, weights)
+  const factor = new Factor(system(free, held, starts, near, weights))
   const right = new Float64Array(free.length),
     answer = new Float64Array(free.length)
   for (let round = 0; round < ROUNDS; round++) {
@@ -39,7 +40,7 @@ export function settled(rest: Mesh, posed: Float32Array, held: Uint8Array): Floa
         right[i] = sum
         answer[i] = x[v * 3 + axis]!
       })
-      solve(matrix, right, answer, 1e-5, 200)
+      factor.solve(right, answer)
       free.forEach((v, i) => {
         x[v * 3 + axis] = answer[i]!
       })

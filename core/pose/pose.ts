@@ -36,7 +36,7 @@ export async function pose(
   { joints, rigid, settle, paint = [] }: PoseOptions,
   report: Report = silent,
 ): Promise<Answer<{ mesh: Mesh; report: PoseReport }>> {
-  const problem = checkJoints(mesh, joints, rigid)
+  const problem = checkJoints(joints, rigid)
   if (problem) return problem
   const motions = motionsOf(joints)
   const m = joints.length
@@ -49,6 +49,8 @@ export async function pose(
     })
   }
   const lean = await leanCopy(mesh)
+  const astray = checkInside(lean, joints)
+  if (astray) return astray
   report(0.1)
   const leanWeights = paintOver(lean.positions, boneWeights(lean, bonesOf(joints), m), m, paint)
   report(0.4)
@@ -66,7 +68,7 @@ export async function pose(
 /** The copy on which weights are found. */
 export const leanCopy = (mesh: Mesh): Promise<Mesh> => simplify(mesh, LEAN, boxDiagonal(bounds(mesh)) / 150)
 
-function checkJoints(mesh: Mesh, joints: readonly Joint[], rigid: number | null): ReturnType<typeof bad> | null {
+function checkJoints(joints: readonly Joint[], rigid: number | null): ReturnType<typeof bad> | null {
   if (joints.length < 2)
     return bad('few-joints', 'A pose needs at least two joints: one that turns and one where its limb ends.')
   for (const [i, j] of joints.entries())
@@ -77,8 +79,12 @@ function checkJoints(mesh: Mesh, joints: readonly Joint[], rigid: number | null)
       )
   if (rigid !== null && !(rigid >= 0 && rigid < joints.length))
     return bad('joint-missing', 'The joint that this part is to follow is not there any more.')
-  if (rigid !== null) return null
-  const tree = treeOf(mesh)
+  return null
+}
+
+/** The skeleton has to lie in the body, by its lean copy, whose tree is needed anyway. */
+function checkInside(lean: Mesh, joints: readonly Joint[]): ReturnType<typeof bad> | null {
+  const tree = treeOf(lean)
   const outside = joints.filter((j, i) => joints.some((c) => c.parent === i) && !isInside(tree, ...j.position))
   if (outside.length === joints.filter((_, i) => joints.some((c) => c.parent === i)).length)
     return bad(

@@ -5,7 +5,8 @@ import { vertexNormals } from '../mesh/measure'
 import type { Vector3 } from '../mesh/transform'
 import { laplacian } from './laplacian'
 import type { Bone } from './skeleton'
-import { solve, type Sparse } from './sparse'
+import { Factor } from './factor'
+import type { Sparse } from './sparse'
 
 /**
  * How strongly a bone heats the skin nearest to it: Baran and Popović's c. With 1 the blend at a joint is about as long as
@@ -73,11 +74,12 @@ export function boneWeights(mesh: Mesh, bones: readonly Bone[], joints: number):
     columns: near,
     values: weights.map((w) => -w),
   }
+  const factor = new Factor(matrix)
   const out = new Float32Array(n * joints)
   for (const joint of new Set(bones.map((b) => b.joint))) {
     const right = Float64Array.from(heat, (h, v) => (source[v] === joint ? h : 0))
     const w = Float64Array.from(source, (s) => (s === joint ? 1 : 0))
-    solve(matrix, right, w)
+    factor.solve(right, w)
     for (let v = 0; v < n; v++) out[v * joints + joint] = Math.max(0, w[v]!)
   }
   for (let v = 0; v < n; v++) {
