@@ -184,6 +184,7 @@ export const operation = z.discriminatedUnion('kind', [
     normal: direction,
     keep: z.enum(['above', 'below']),
     line: z.array(point).max(2000).default([]).describe('round the body; empty for a plane cut'),
+    piece: point.optional().describe('mm: only the piece nearest to this place stays, with what touches it'),
   }),
   z.object({ kind: z.literal('fix'), fixings: z.array(fixing).min(1).max(64) }),
   z.object({

@@ -39,7 +39,7 @@ export const CHECK_VERSION: Record<string, number> = {
   axis: 1,
   skinLine: 1,
   cutPlanes: 2,
-  lightRoute: 1,
+  lightRoute: 2,
   trapped: 1,
 }
 

@@ -2,7 +2,7 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { fitOf } from '../fit/gap'
 import { measure } from '../mesh/measure'
-import { concatenate, type Mesh } from '../mesh/mesh'
+import { bounds, concatenate, type Mesh } from '../mesh/mesh'
 import { identity3, transformed, type Vector3 } from '../mesh/transform'
 import { boxBody, chainBody, sphereBody } from '../testBodies'
 import type { Answer } from '../answer'
@@ -81,6 +81,18 @@ describe('cutting', () => {
     expect(reach(lower, 0, 10)).toBeCloseTo(26, 0)
     const fit = value(await fitOf(lower, upper))
     expect(Math.abs(fit.p5) + Math.abs(fit.p95)).toBeLessThan(0.02)
+  })
+  it('keeps the head and the eye in it, and leaves out what floats beside it', async () => {
+    const head = concatenate([
+      boxBody(20, 20, 40),
+      boxBody(4, 4, 4, 8, 8, 32),
+      boxBody(3, 3, 3, 20.1, 8, 30),
+      boxBody(2, 2, 2, 40, 0, 30),
+      boxBody(4, 1, 1, 40, 9, 30),
+    ])
+    const r = value(await cut(head, { ...plane([0, 0, 20], [0, 0, 1]), keep: 'above', piece: [10, 10, 45] as Vector3 }))
+    expect(r.report.left).toEqual({ count: 2, volume: 12, at: [41, 1, 31] })
+    expect(bounds(r.mesh).max[0]).toBeCloseTo(23.1, 4)
   })
   it('answers when it misses', async () => {
     expect(code(await cut(boxBody(5, 5, 5), { ...plane([0, 0, 20], [0, 0, 1]), keep: 'above' }))).toBe('cut-misses')

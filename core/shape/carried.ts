@@ -12,6 +12,7 @@ export interface Placed {
   kind: string
   point?: Point
   normal?: Point
+  piece?: Point
   line?: Point[]
   path?: Point[]
   centre?: [number, number]
@@ -50,6 +51,7 @@ export function carried<O extends Placed>(op: O, carry: Carry): O {
   if (op.kind === 'orient') return op
   const out: Placed = { ...op }
   if (op.point) out.point = at(op.point)
+  if (op.piece) out.piece = at(op.piece)
   if (op.normal) out.normal = along(op.normal)
   if (op.line) out.line = op.line.map(at)
   if (op.path) out.path = op.path.map(at)

@@ -1,6 +1,7 @@
 import { bad, good, type Answer } from '../answer'
 import { bounds, boxDiagonal, type Mesh } from '../mesh/mesh'
 import { frame, type Vector3 } from '../mesh/transform'
+import { mainPiece, type LeftOut } from './mainPiece'
 import { sectionOutline } from './section'
 import { common, subtract, trimmedByPlane } from './solid'
 
@@ -13,6 +14,8 @@ export interface CutOptions {
   keep: 'above' | 'below'
   /** points of a line drawn on the skin, in order round it; empty for a plane cut */
   line: readonly Vector3[]
+  /** mm: of the half only the piece nearest to this place stays, with what touches it; all of it when not given */
+  piece?: Vector3
 }
 export interface CutReport {
   /** mm², of the section */
@@ -21,6 +24,8 @@ export interface CutReport {
   seam: number
   /** pieces into which the section falls */
   pieces: number
+  /** what was left out because it hangs on nothing */
+  left?: LeftOut
 }
 
 /**
@@ -35,7 +40,10 @@ export async function cut(mesh: Mesh, o: CutOptions): Promise<Answer<{ mesh: Mes
     return bad('cut-misses', 'The cut does not pass through this part: all of it lies on the other side. Move the cut.')
   const { area, length, pieces } = sectionOutline(mesh, o.point, o.normal)
   if (pieces === 0) return bad('cut-misses', 'The cut does not pass through this part. Move it onto the sculpt.')
-  return good({ mesh: half.value, report: { area, seam: length, pieces } })
+  const report = { area, seam: length, pieces }
+  if (!o.piece) return good({ mesh: half.value, report })
+  const main = mainPiece(half.value, o.piece)
+  return good({ mesh: main.mesh, report: { ...report, left: main.left } })
 }
 
 const cutByPlane = (mesh: Mesh, { point, normal, keep }: CutOptions): Promise<Answer<Mesh>> =>

@@ -7,6 +7,7 @@ import { boxBody, cylinderBody, sphereBody } from '../testBodies'
 import { bay, channel } from './channel'
 import { tube } from './cylinder'
 import { lightRoute } from './lightRoute'
+import { mouthOpen } from './mouths'
 import { acceptedAsSolid, unite } from './solid'
 
 const value = <T>(a: Answer<T>): T => {
@@ -32,6 +33,11 @@ describe('a way for a light', () => {
     const wish = { from: [0, 0, -10.2], to: [34, 0, 54], diameter: 2.5, wall: 1.5 } as const
     const route = value(lightRoute([base, arm, lamp], wish))
     expect(route.wall).toBeGreaterThan(1.3)
+    // The light sits in the lamp's body; without the lamp that end comes out, and with a plate under the foot the other shuts.
+    expect(route.open).toEqual([1, 0])
+    const ends = [route.path.slice(0, 2), route.path.slice(-2).reverse()] as const
+    const plate = shifted(boxBody(60, 60, 2), -30, -30, -12.5)
+    expect(ends.map(([end, before]) => mouthOpen([plate, base, arm], end!, before!, 2.5))).toEqual([0, 1])
     const straight = Math.hypot(34, 64.2)
     expect(route.length).toBeGreaterThan(straight)
     expect(route.length).toBeLessThan(1.25 * straight)
@@ -53,7 +59,22 @@ describe('a way for a light', () => {
       boxBody(20, 20, 20, -10, -10, 40),
     ])
     const wish = { from: [0, 0, 0], to: [0, 0, 60], diameter: 2.5, wall: 1 } as const
-    expect(code(lightRoute([dumbbell], wish))).toBe('no-route')
+    const none = lightRoute([dumbbell], wish)
+    expect(code(none)).toBe('no-route')
+    // A square wrist of 3 mm takes a channel of 1 mm with 1 mm of wall, to a cell of the search.
+    const said = none.ok ? '' : none.problem.message
+    const fits = Number(/a channel of ([\d.]+) mm with that wall/.exec(said)?.[1])
+    expect(fits).toBeGreaterThan(0.4)
+    expect(fits).toBeLessThan(1.6)
+    const up = Number(/is (\d+) mm up/.exec(said)?.[1])
+    expect(up).toBeGreaterThan(18)
+    expect(up).toBeLessThan(42)
+    const apart = lightRoute([boxBody(20, 20, 20), shifted(boxBody(20, 20, 20), 0, 0, 24)], {
+      ...wish,
+      from: [10, 10, 0],
+      to: [10, 10, 44],
+    })
+    expect(apart.ok ? '' : apart.problem.message).toContain('do not touch')
     expect(code(lightRoute([dumbbell], { ...wish, diameter: 0.8, wall: 0.5 }))).toBe('good')
     expect(code(lightRoute([dumbbell], { ...wish, to: [0, 90, 60] }))).toBe('route-outside')
   })

@@ -6,7 +6,9 @@ import { rayAll } from '../mesh/ray'
 import type { Vector3 } from '../mesh/transform'
 import { treeOf, type Tree } from '../mesh/tree'
 import { closedGaps, depthInside, solidGrid, type SolidGrid } from '../volume/solidGrid'
+import { bottleneck } from './bottleneck'
 import { sphereDirections } from './directions'
+import { mouthOpen } from './mouths'
 
 export interface RouteWish {
   /** mm, where the wire goes in: on the skin, mostly under the base */
@@ -28,6 +30,8 @@ export interface LightRoute {
   thinnest: [number, number, number]
   /** degrees of its sharpest bend */
   bend: number
+  /** share of the section at each end that comes out into the open, 0 to 1: where the wire goes in, where the light sits */
+  open: [number, number]
 }
 
 /** Parts that stand no farther apart than this are one to a wire, mm. */
@@ -50,11 +54,10 @@ export function lightRoute(meshes: readonly Mesh[], wish: RouteWish, report: Rep
   report(0.4)
   const need = wish.diameter / 2 + wish.wall
   // At its ends the channel has to come out: there only what lies in the body at all counts.
-  const enough = (c: number, p: readonly number[]): boolean => {
-    const end = Math.min(apart(p, wish.from), apart(p, wish.to))
-    return depth[c]! >= Math.min(need, Math.max(0.6 * voxel, end - 2 * voxel))
-  }
-  const found = search(grid, depth, wish, need, enough, (f) => report(0.4 + 0.4 * f))
+  const asked = (p: readonly number[]): number =>
+    Math.min(need, Math.max(0.6 * voxel, Math.min(apart(p, wish.from), apart(p, wish.to)) - 2 * voxel))
+  const enough = (c: number, p: readonly number[]): boolean => depth[c]! >= asked(p)
+  const found = search(grid, depth, wish, need, asked, (f) => report(0.4 + 0.4 * f))
   if (!found.ok) return found
   const clear = (a: Vector3, b: Vector3): boolean => {
     const n = Math.ceil(apart(a, b) / (voxel / 2))
@@ -66,7 +69,13 @@ export function lightRoute(meshes: readonly Mesh[], wish: RouteWish, report: Rep
     return true
   }
   const path = rounded(taut([wish.from, ...found.value, wish.to], clear), wish.diameter, clear)
-  return good({ path, ...measured(meshes, path, wish, need), bend: sharpest(path) })
+  const mouth = (end: Vector3, before: Vector3): number => mouthOpen(meshes, end, before, wish.diameter)
+  return good({
+    path,
+    ...measured(meshes, path, wish, need),
+    bend: sharpest(path),
+    open: [mouth(path[0]!, path[1]!), mouth(path.at(-1)!, path.at(-2)!)],
+  })
 }
 
 const apart = (a: readonly number[], b: readonly number[]): number =>
@@ -87,14 +96,13 @@ function search(
   depth: Float32Array,
   wish: RouteWish,
   need: number,
-  enough: (c: number, p: readonly number[]) => boolean,
+  asked: (p: readonly number[]) => number,
   report: Report,
 ): Answer<Vector3[]> {
   const start = nearestSolid(grid, wish.from),
     goal = nearestSolid(grid, wish.to)
   if (start < 0 || goal < 0)
     return bad('route-outside', 'One end of the light’s way lies outside all parts. Press both on the sculpt.')
-  const [sx, sy, sz] = grid.size
   const cost = new Float32Array(depth.length).fill(Infinity),
     before = new Int32Array(depth.length).fill(-1),
     done = new Uint8Array(depth.length)
@@ -109,34 +117,75 @@ function search(
     done[c] = 1
     if (c === goal) break
     if ((++met & 4095) === 0) report(Math.min(1, met / depth.length))
-    const x = c % sx,
-      y = Math.floor(c / sx) % sy,
-      z = Math.floor(c / (sx * sy))
-    for (let dz = -1; dz <= 1; dz++)
-      for (let dy = -1; dy <= 1; dy++)
-        for (let dx = -1; dx <= 1; dx++) {
-          if (x + dx < 0 || y + dy < 0 || z + dz < 0 || x + dx >= sx || y + dy >= sy || z + dz >= sz) continue
-          const n = c + dx + sx * (dy + sy * dz)
-          if (done[n] || n === c) continue
-          const p = placeOf(grid, n)
-          if (n !== goal && !enough(n, p)) continue
-          // A little rather through the middle than along the least wall.
-          const way = grid.voxel * Math.hypot(dx, dy, dz) * (1 + 0.6 * Math.max(0, 2 - depth[n]! / need))
-          if (cost[c]! + way >= cost[n]!) continue
-          cost[n] = cost[c]! + way
-          before[n] = c
-          heap.push(n, cost[n]! + apart(p, end))
-        }
+    around(grid, c, (n, steps) => {
+      if (done[n]) return
+      const p = placeOf(grid, n)
+      if (n !== goal && depth[n]! < asked(p)) return
+      // A little rather through the middle than along the least wall.
+      const way = grid.voxel * Math.sqrt(steps) * (1 + 0.6 * Math.max(0, 2 - depth[n]! / need))
+      if (cost[c]! + way >= cost[n]!) return
+      cost[n] = cost[c]! + way
+      before[n] = c
+      heap.push(n, cost[n]! + apart(p, end))
+    })
   }
-  if (!done[goal])
-    return bad(
-      'no-route',
-      `There is no way for a channel of ${wish.diameter} mm with ${wish.wall} mm of wall. Take a thinner wire, less wall, or another end.`,
-    )
+  if (!done[goal]) return noRoute(grid, depth, wish, need, asked, start, goal)
   const path: Vector3[] = []
   for (let c = goal; c >= 0; c = before[c]!) path.unshift(placeOf(grid, c))
   return good(path)
 }
+
+/** The 26 cells about one, each with how many axes it lies off. */
+function around({ size: [sx, sy, sz] }: SolidGrid, c: number, visit: (n: number, steps: number) => void): void {
+  const x = c % sx,
+    y = Math.floor(c / sx) % sy,
+    z = Math.floor(c / (sx * sy))
+  for (let dz = -1; dz <= 1; dz++)
+    for (let dy = -1; dy <= 1; dy++)
+      for (let dx = -1; dx <= 1; dx++) {
+        if (x + dx < 0 || y + dy < 0 || z + dz < 0 || x + dx >= sx || y + dy >= sy || z + dz >= sz) continue
+        const steps = dx * dx + dy * dy + dz * dz
+        if (steps > 0) visit(c + dx + sx * (dy + sy * dz), steps)
+      }
+}
+
+/** Why there is no way: what would pass the tightest place of the widest way, and where that is. */
+function noRoute(
+  grid: SolidGrid,
+  depth: Float32Array,
+  wish: RouteWish,
+  need: number,
+  asked: (p: readonly number[]) => number,
+  start: number,
+  goal: number,
+): ReturnType<typeof bad> {
+  const room = (c: number): number => (depth[c]! > 0 ? Math.min(1, depth[c]! / asked(placeOf(grid, c))) : 0)
+  const tight = bottleneck(depth.length, start, goal, room, (c, visit) => {
+    around(grid, c, (n) => {
+      visit(n)
+    })
+  })
+  const wanted = `There is no way for a channel of ${wish.diameter} mm with ${wish.wall} mm of wall.`
+  if (!tight)
+    return bad(
+      'no-route',
+      `${wanted} The parts between the two ends do not touch: set them together first, ${GAP} mm apart at most.`,
+    )
+  const [x, y, z] = placeOf(grid, tight.cell)
+  const fits = tight.room * need
+  const other =
+    fits - wish.wall > MOST_THIN
+      ? `a channel of ${(2 * (fits - wish.wall)).toFixed(1)} mm with that wall would pass`
+      : fits - wish.diameter / 2 > 0.2
+        ? `this channel would leave ${(fits - wish.diameter / 2).toFixed(1)} mm of wall`
+        : `only ${(2 * fits).toFixed(1)} mm of body are there in all`
+  return bad(
+    'no-route',
+    `${wanted} The tightest place on the widest way is ${z.toFixed(0)} mm up, ${Math.abs(x).toFixed(0)} mm to the ${x < 0 ? 'left' : 'right'} and ${Math.abs(y).toFixed(0)} mm to the ${y < 0 ? 'front' : 'back'}: ${other}. Take another end, or thicken it there.`,
+  )
+}
+/** mm: half the thinnest channel worth boring. */
+const MOST_THIN = 0.25
 
 /** The solid cell nearest to a place, no farther than a few cells. */
 function nearestSolid(grid: SolidGrid, p: Vector3): number {

@@ -91,8 +91,9 @@ endpoint(pieces, 'post', '/pieces', 'A new piece', { body: newPiece, reply: piec
 
 endpoint(pieces, 'get', '/pieces/:id', 'A piece with its parts', { reply: pieceDetail }, async (req) => {
   const p = await findPiece(req.params.id!)
-  const parts = await Part.findAll({ where: { pieceId: p.id, deletedAt: null }, order: [['createdAt', 'ASC']] })
+  // Intakes first: one that is seen as taken has its parts committed by then.
   const intakes = await Intake.findAll({ where: { pieceId: p.id }, order: [['createdAt', 'ASC']] })
+  const parts = await Part.findAll({ where: { pieceId: p.id, deletedAt: null }, order: [['createdAt', 'ASC']] })
   return {
     ...publicPiece(p),
     partList: await Promise.all(parts.map((x) => publicPart(x))),

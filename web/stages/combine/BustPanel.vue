@@ -1,6 +1,8 @@
 <script setup lang="ts">
 import { computed, ref, watchEffect } from 'vue'
-import type { OperationInput } from '../../../contract/operations'
+import { operation, type OperationInput } from '../../../contract/operations'
+import type { LeftOut } from '../../../core/shape/mainPiece'
+import type { OperationReport } from '../../../core/shape/operations'
 import { bustDefaults, bustLine, type BustShape } from '../../../core/shape/bustLine'
 import { measures as measuresSchema } from '../../../contract/measures'
 import { usePicking } from '../../composables/usePicking'
@@ -22,6 +24,11 @@ const neck = ref<[number, number, number] | null>(null)
 const shape = ref<BustShape | null>(null)
 const socle = ref(true)
 const busy = ref('')
+const left = ref<LeftOut | null>(null)
+const reportOf = (report: unknown): LeftOut | null => {
+  const r = report as Extract<OperationReport, { kind: 'cut' }>
+  return r.cut.left && r.cut.left.count > 0 ? r.cut.left : null
+}
 const line = computed(() => (neck.value && shape.value ? bustLine(neck.value, shape.value) : []))
 watchEffect(() => {
   if (neck.value) viewport.line = { points: line.value, closed: true }
@@ -54,9 +61,12 @@ async function make(): Promise<void> {
     normal: [0, 0, 1],
     keep: 'above',
     line: line.value,
+    // What floats above the cut and hangs on nothing, a raised lantern say, does not belong to a bust.
+    piece: [at[0], at[1], (at[2] + (own.value?.measures?.box.max[2] ?? at[2])) / 2],
   }
   const upper = await store.tryOn(mesh, cut)
   if (upper) {
+    left.value = reportOf((await derivations.tried(mesh, operation.parse(cut))).report)
     const { box } = measuresSchema.parse((await derivations.settled(upper, { kind: 'measures' })).report)
     const wide = 0.62 * (box.max[0] - box.min[0])
     const high = 0.55 * (box.max[2] - at[2]) + 0.2 * wide
@@ -110,6 +120,11 @@ const FIELDS: { key: keyof BustShape; label: string }[] = [
     <button class="btn btn-sm btn-quiet my-2" @click="picking.asking.value ? leave() : begin()">
       {{ picking.asking.value ? 'Leave it' : neck ? 'Press another place' : 'Press the pit of the neck' }}
     </button>
+    <p v-if="left" role="status" class="small soft">
+      Left out of the bust, because {{ left.count === 1 ? 'it hangs on nothing' : 'they hang on nothing' }}:
+      {{ left.count === 1 ? 'one loose piece' : `${left.count} loose pieces` }},
+      {{ (left.volume / 1000).toFixed(2) }} ml.
+    </p>
     <template v-if="shape">
       <NumberField
         v-for="f in FIELDS"

@@ -112,6 +112,11 @@ function leave(): void {
   picking.stop()
 }
 
+/** Share of a mouth that counts as all of it. */
+const WHOLE = 0.95
+const mouth = (share: number): string =>
+  share >= WHOLE ? 'open' : share === 0 ? 'closed' : `${(100 * share).toFixed(0)} % open`
+
 const width = ref(26),
   depth = ref(26),
   height = ref(6)
@@ -191,7 +196,17 @@ const LID = 1.6,
         <dd>{{ route.wall === null ? 'too short to measure' : `${route.wall.toFixed(2)} mm` }}</dd>
         <dt>sharpest bend</dt>
         <dd>{{ route.bend.toFixed(0) }}°</dd>
+        <dt>comes out for the wire</dt>
+        <dd>{{ mouth(route.open[0]) }}</dd>
+        <dt>comes out at the light</dt>
+        <dd>{{ mouth(route.open[1]) }}</dd>
       </dl>
+      <p v-if="route.open[0] < WHOLE" class="small text-danger">
+        The wire’s end does not come out into the open: set it where nothing stands before it.
+      </p>
+      <p v-if="route.open[1] < WHOLE" class="small soft">
+        The light’s end stays covered: right for a lamp inside a clear part that is glued in later, wrong otherwise.
+      </p>
       <button class="btn btn-sm btn-primary" :disabled="busy !== ''" @click="bore">Bore it through all parts</button>
     </template>
     <h3 class="mt-3 mb-1">Battery bay in {{ foot?.part.name }}</h3>
