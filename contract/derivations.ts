@@ -10,9 +10,18 @@ const detailLimits = {
   film: z.number().min(0).max(2).describe('mm of primer and paint'),
 }
 const weight = z.object({
-  density: z.number().min(0).max(25).describe('g/cm³'),
+  density: z.number().min(-25).max(25).describe('g/cm³; below 0 it is taken off what the others weigh'),
   infill: z.number().min(0).max(1).default(1),
 })
+
+/** What bends a standing body: `LoadCase` of core/fit/wallLoad. */
+const loadCase = {
+  wall: z.number().min(0.4).max(20),
+  density: z.number().min(0.5).max(3),
+  push: z.number().min(0).max(200).default(3),
+  handling: z.number().min(0).max(50).default(5),
+  allow: z.number().min(0.1).max(100).default(10),
+}
 
 /** Checks that can be asked of a mesh; like operations they are cached for ever under their key. */
 export const check = z.discriminatedUnion('kind', [
@@ -22,7 +31,20 @@ export const check = z.discriminatedUnion('kind', [
     faces: z.int().min(1000).max(400_000).default(120_000),
     bodyFaces: z.int().min(0).optional().describe('faces before this index are the body, the rest its supports'),
   }),
-  z.object({ kind: z.literal('drainSites'), diameter: z.number().min(1).max(20), down: point }),
+  z.object({
+    kind: z.literal('drainSites'),
+    diameter: z.number().min(1).max(20),
+    down: point,
+    others: z.array(hash).max(64).default([]).describe('parts that will cover some of the skin'),
+  }),
+  z.object({
+    kind: z.literal('holeNear'),
+    point,
+    diameter: z.number().min(1).max(20),
+    others: z.array(hash).max(64).default([]),
+    snap: z.number().min(0).max(50).default(6).describe('mm within which a covered place is taken instead'),
+    within: z.number().min(0).max(100).default(15).describe('mm'),
+  }),
   z.object({
     kind: z.literal('ventSite'),
     point,
@@ -57,6 +79,13 @@ export const check = z.discriminatedUnion('kind', [
     to: point,
     diameter: z.number().min(0.5).max(40),
     wall: z.number().min(0.2).max(20),
+  }),
+  z.object({ kind: z.literal('wallLoad'), ...loadCase }),
+  z.object({
+    kind: z.literal('coreChoices'),
+    others: z.array(hash).length(1).describe('the hollowed body'),
+    casting: z.number().min(0.5).max(3).describe('g/ml'),
+    ...loadCase,
   }),
   z.object({ kind: z.literal('trapped'), down: point }),
   z.object({ kind: z.literal('layers'), step: z.number().min(0.02).max(1) }),

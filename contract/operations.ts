@@ -49,6 +49,11 @@ export const joint = z.object({
 })
 export type JointRecord = z.infer<typeof joint>
 
+const dabs = z
+  .array(z.object({ point, radius: z.number().min(0.1).max(200).describe('mm') }))
+  .min(1)
+  .max(500)
+
 /** The operation records of a part, with defaults, as they cross the API, the archive and the command line. */
 export const operation = z.discriminatedUnion('kind', [
   z.object({
@@ -149,10 +154,7 @@ export const operation = z.discriminatedUnion('kind', [
   }),
   z.object({
     kind: z.literal('thicken'),
-    dabs: z
-      .array(z.object({ point, radius: z.number().min(0.1).max(200).describe('mm') }))
-      .min(1)
-      .max(500),
+    dabs,
     by: z.number().min(0.02).max(10).default(0.3).describe('mm'),
     voxel: z.number().min(0.02).max(5).default(0.2).describe('mm'),
   }),
@@ -202,6 +204,14 @@ export const operation = z.discriminatedUnion('kind', [
     ledge: z.number().min(0.5).max(10).default(1.5).describe('mm on which the lid rests'),
   }),
   z.object({
+    kind: z.literal('plug'),
+    point,
+    direction,
+    diameter: z.number().min(1).max(40).describe('mm, of the hole'),
+    depth: z.number().min(0.2).max(100).describe('mm'),
+    clearance: z.number().min(0).max(2).default(0.1).describe('mm per side'),
+  }),
+  z.object({
     kind: z.literal('hollow'),
     wall: z.number().min(0.4).max(20).describe('mm'),
     voxel: z.number().min(0.05).max(5).default(0.5).describe('mm'),
@@ -212,6 +222,17 @@ export const operation = z.discriminatedUnion('kind', [
       .default(1)
       .describe('mm; slits of the cavity narrower than twice this are closed'),
     leastPocket: z.number().min(0).default(100).describe('mm³; smaller cavities stay solid'),
+    thicker: z
+      .object({ dabs, by: z.number().min(0.1).max(50).describe('mm of wall more under the full brush') })
+      .optional(),
+    fill: z
+      .object({
+        kind: z.enum(['bars', 'gyroid']),
+        spacing: z.number().min(3).max(100).describe('mm'),
+        thickness: z.number().min(0.4).max(20).describe('mm'),
+      })
+      .refine((f) => f.thickness < f.spacing / 2, 'A bar must be thinner than half the spacing, or nothing stays free.')
+      .optional(),
   }),
   z.object({ kind: z.literal('drill'), holes: z.array(drainHole).min(1).max(64) }),
   z.object({ kind: z.literal('orient'), quaternion: quaternion.describe('x, y, z, w') }),

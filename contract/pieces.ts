@@ -20,6 +20,7 @@ export const material = z.object({
   name: z.enum(['resin', 'filament', 'metal']).default('resin'),
   density: z.number().min(0).max(25).default(1.12),
   infill: z.number().min(0).max(1).default(1),
+  cast: z.number().min(0.5).max(3).nullable().default(null).describe('g/ml of what its cavities are cast full with'),
 })
 export type Material = z.infer<typeof material>
 

@@ -14,7 +14,8 @@ export const CHECK_VERSION: Record<string, number> = {
   import: 2,
   health: 2,
   display: 4,
-  drainSites: 2,
+  drainSites: 3,
+  holeNear: 1,
   ventSite: 1,
   orientations: 2,
   thinness: 2,
@@ -41,6 +42,8 @@ export const CHECK_VERSION: Record<string, number> = {
   cutPlanes: 2,
   lightRoute: 2,
   trapped: 1,
+  wallLoad: 1,
+  coreChoices: 1,
 }
 
 /** JSON with sorted keys, so that equal parameters always give equal text. */

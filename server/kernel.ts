@@ -30,9 +30,12 @@ import { inspectLayers, slice } from '../core/print/slice'
 import { trappedResin } from '../core/print/trapped'
 import { ventSite } from '../core/shape/ventSite'
 import { drainSites } from '../core/shape/drainSites'
+import { holeNear } from '../core/shape/holeNear'
 import { applyOperation } from '../core/shape/applyOperation'
 import { cutPlanes } from '../core/shape/cutPlanes'
 import { keySites } from '../core/shape/fixing'
+import { coreChoices } from '../core/fit/coreChoices'
+import { wallLoad } from '../core/fit/wallLoad'
 import { lightRoute } from '../core/shape/lightRoute'
 import { inwardMiddle } from '../core/pose/landmark'
 import { stretchMap } from '../core/pose/stretch'
@@ -129,7 +132,9 @@ async function performCheck(check: Check, mesh: Mesh, others: readonly Mesh[]): 
     case 'display':
       return good(await display(mesh, check.faces, check.bodyFaces))
     case 'drainSites':
-      return good({ report: { sites: drainSites(mesh, check, report) } })
+      return good({ report: { sites: drainSites(mesh, check, others, report) } })
+    case 'holeNear':
+      return good({ report: holeNear(mesh, others, check) })
     case 'ventSite': {
       const site = ventSite(mesh, check)
       return site.ok ? good({ report: { site: site.value } }) : site
@@ -162,6 +167,10 @@ async function performCheck(check: Check, mesh: Mesh, others: readonly Mesh[]): 
       const r = lightRoute([mesh, ...others], check, report)
       return r.ok ? good({ report: r.value }) : r
     }
+    case 'wallLoad':
+      return good({ report: wallLoad(mesh, check, report) })
+    case 'coreChoices':
+      return good({ report: coreChoices(mesh, others[0]!, check.casting, check, report) })
     case 'trapped':
       return good({ report: trappedResin(mesh, check.down, report) })
     case 'layers':

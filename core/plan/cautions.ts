@@ -9,6 +9,8 @@ export const CAUTIONS = {
   spray:
     'Organic-vapour respirator and extraction; no ignition source. Follow the can’s safety data sheet and local rules.',
   putty: 'Gloves: two-part putties and epoxies sensitise skin. Follow the product’s safety data sheet.',
+  casting:
+    'Gloves and fresh air: casting resins sensitise and heat themselves; thick pours can smoke. Small layers, away from what burns. Follow the product’s safety data sheet.',
   glue: 'Eye protection; bonds skin in seconds. Follow the product’s safety data sheet.',
   blade: 'Clamp the part and cut away from the hand; eye protection when snipping.',
   mist: 'Extraction or a mask against spray mist. Follow the paint’s own sheet.',

@@ -138,6 +138,9 @@ describe('findings', () => {
     centreBefore: [0, 0, 0] as [number, number, number],
     centreAfter: [0, 0, 0] as [number, number, number],
     pocketsFilled: 0,
+    cavityCentre: [0, 0, 0] as [number, number, number],
+    cavityRadius: 5,
+    kept: 0,
   }
   it('ask for two holes a cavity, then rest', () => {
     expect(cavityHoles(hollow, 1)).toMatchObject([{ level: 'settle', value: '14.2', unit: 'ml shut in' }])

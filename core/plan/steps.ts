@@ -29,6 +29,8 @@ export interface PlanFacts {
     name: string
     hollow: boolean
     holes: number
+    /** ml of casting resin that its cavities take, where they are to be cast full */
+    cast?: number
     tips: number
     /** mm² */ area: number
     /** mm */ height: number
@@ -155,6 +157,20 @@ export function planSteps(facts: PlanFacts): PlanStep[] {
         materials: ['epoxy adhesive, 5 min'],
       })
   }
+  const cast = facts.parts.reduce((a, p) => a + (p.cast ?? 0), 0)
+  if (cast > 0)
+    add({
+      key: 'cast',
+      phase: 'Fit',
+      title: `Cast ${facts.parts.filter((p) => p.cast).length > 1 ? 'the cavities' : 'the cavity'} full`,
+      why: `${cast.toFixed(0)} ml for weight and against warping. In layers: casting resin heats itself, and a hot wall softens.`,
+      handsOn: 6 * MIN + cast * 4,
+      wait: 120 * MIN,
+      setting: 'reaction',
+      needs: 'bench',
+      cautions: ['casting'],
+      materials: [`casting resin, ${cast.toFixed(0)} ml`, 'syringe or funnel', 'tape over the lower holes'],
+    })
   const holes = facts.parts.reduce((a, p) => a + p.holes, 0)
   if (holes > 0)
     add({

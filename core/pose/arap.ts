@@ -23,11 +23,17 @@ export function settled(rest: Mesh, posed: Float32Array, held: Uint8Array): Floa
   for (let v = 0; v < n; v++) turns[v * 4 + 3] = 1
   const free = [...held.keys()].filter((v) => held[v] === 0)
   if (free.length === 0) return posed
+  // Only turns that a free vertex' place depends on are asked for: its own and its neighbours'.
+  const moves = new Uint8Array(n)
+  for (const v of free) {
+    moves[v] = 1
+    for (let k = starts[v]!; k < starts[v + 1]!; k++) moves[near[k]!] = 1
+  }
   const factor = new Factor(system(free, held, starts, near, weights))
   const right = new Float64Array(free.length),
     answer = new Float64Array(free.length)
   for (let round = 0; round < ROUNDS; round++) {
-    for (let v = 0; v < n; v++) bestTurn(v, p, x, starts, near, weights, turns)
+    for (let v = 0; v < n; v++) if (moves[v]) bestTurn(v, p, x, starts, near, weights, turns)
     for (let axis = 0; axis < 3; axis++) {
       free.forEach((v, i) => {
         let sum = 0
@@ -77,6 +83,8 @@ function system(
 }
 
 const edge = new Float64Array(3)
+const covariance = new Float64Array(9),
+  columns = new Float64Array(9)
 /** One coordinate of edge v − w of the rest mesh, turned as vertex `by` is. */
 function turned(turns: Float64Array, by: number, p: Float32Array, v: number, w: number, axis: number): number {
   for (let k = 0; k < 3; k++) edge[k] = p[v * 3 + k]! - p[w * 3 + k]!
@@ -103,7 +111,7 @@ function bestTurn(
   weights: Float64Array,
   turns: Float64Array,
 ): void {
-  const a = new Float64Array(9)
+  const a = covariance.fill(0)
   for (let k = starts[v]!; k < starts[v + 1]!; k++) {
     const w = near[k]!
     for (let i = 0; i < 3; i++)
@@ -116,17 +124,16 @@ function bestTurn(
     qw = turns[v * 4 + 3]!
   for (let step = 0; step < 12; step++) {
     // Columns of the present turn.
-    const r = [
-      1 - 2 * (qy * qy + qz * qz),
-      2 * (qx * qy + qz * qw),
-      2 * (qx * qz - qy * qw),
-      2 * (qx * qy - qz * qw),
-      1 - 2 * (qx * qx + qz * qz),
-      2 * (qy * qz + qx * qw),
-      2 * (qx * qz + qy * qw),
-      2 * (qy * qz - qx * qw),
-      1 - 2 * (qx * qx + qy * qy),
-    ]
+    const r = columns
+    r[0] = 1 - 2 * (qy * qy + qz * qz)
+    r[1] = 2 * (qx * qy + qz * qw)
+    r[2] = 2 * (qx * qz - qy * qw)
+    r[3] = 2 * (qx * qy - qz * qw)
+    r[4] = 1 - 2 * (qx * qx + qz * qz)
+    r[5] = 2 * (qy * qz + qx * qw)
+    r[6] = 2 * (qx * qz + qy * qw)
+    r[7] = 2 * (qy * qz - qx * qw)
+    r[8] = 1 - 2 * (qx * qx + qy * qy)
     let ox = 0,
       oy = 0,
       oz = 0,
@@ -138,22 +145,26 @@ function bestTurn(
       dot += r[c]! * a[c]! + r[c + 1]! * a[c + 1]! + r[c + 2]! * a[c + 2]!
     }
     const k = 1 / (Math.abs(dot) + 1e-12)
-    const angle = Math.hypot(ox, oy, oz) * k
+    const angle = Math.sqrt(ox * ox + oy * oy + oz * oz) * k
     if (angle < 1e-7) break
     const s = (Math.sin(angle / 2) / angle) * k,
       c = Math.cos(angle / 2)
-    const [ax, ay, az] = [ox * s, oy * s, oz * s]
-    const [nx, ny, nz, nw] = [
-      c * qx + ax * qw + ay * qz - az * qy,
-      c * qy + ay * qw + az * qx - ax * qz,
-      c * qz + az * qw + ax * qy - ay * qx,
-      c * qw - ax * qx - ay * qy - az * qz,
-    ]
-    const l = 1 / Math.hypot(nx, ny, nz, nw)
+    const ax = ox * s,
+      ay = oy * s,
+      az = oz * s
+    const nx = c * qx + ax * qw + ay * qz - az * qy,
+      ny = c * qy + ay * qw + az * qx - ax * qz,
+      nz = c * qz + az * qw + ax * qy - ay * qx,
+      nw = c * qw - ax * qx - ay * qy - az * qz
+    const l = 1 / Math.sqrt(nx * nx + ny * ny + nz * nz + nw * nw)
     qx = nx * l
     qy = ny * l
     qz = nz * l
     qw = nw * l
   }
-  turns.set([qx, qy, qz, qw], v * 4)
+  const at = v * 4
+  turns[at] = qx
+  turns[at + 1] = qy
+  turns[at + 2] = qz
+  turns[at + 3] = qw
 }

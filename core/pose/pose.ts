@@ -131,11 +131,14 @@ export function spreadTo(
     w = new Float64Array(3)
   for (let v = 0; v < n; v++) {
     walk.to(p[v * 3]!, p[v * 3 + 1]!, p[v * 3 + 2]!)
-    const c = [0, 1, 2].map((k) => lean.triangles[hit.face * 3 + k]!) as [number, number, number]
-    barycentric(lean.positions, c[0] * 3, c[1] * 3, c[2] * 3, hit.x, hit.y, hit.z, w)
+    const f = hit.face * 3
+    const { triangles: t } = lean
+    barycentric(lean.positions, t[f]! * 3, t[f + 1]! * 3, t[f + 2]! * 3, hit.x, hit.y, hit.z, w)
     for (let k = 0; k < 3; k++) {
-      for (let j = 0; j < m; j++) weights[v * m + j]! += w[k]! * leanWeights[c[k]! * m + j]!
-      if (corrections) for (let a = 0; a < 3; a++) corrections[v * 3 + a]! += w[k]! * correction![c[k]! * 3 + a]!
+      const c = t[f + k]!,
+        wk = w[k]!
+      for (let j = 0; j < m; j++) weights[v * m + j]! += wk * leanWeights[c * m + j]!
+      if (corrections) for (let a = 0; a < 3; a++) corrections[v * 3 + a]! += wk * correction![c * 3 + a]!
     }
   }
   return { weights, corrections }

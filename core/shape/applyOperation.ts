@@ -16,6 +16,7 @@ import { cut } from './cut'
 import { drill } from './drill'
 import { fix } from './fixing'
 import { hollow } from './hollow'
+import { plug } from './plug'
 import { join } from './join'
 import { nameplate } from './nameplate'
 import type { Operation, OperationKind, OperationReport } from './operations'
@@ -125,6 +126,10 @@ async function make(mesh: Mesh, op: Operation, report: Report, others: readonly 
     case 'bay': {
       const r = await bay(mesh, op)
       return r.ok ? good({ mesh: r.value.mesh, bay: r.value.report }) : r
+    }
+    case 'plug': {
+      const r = await plug(mesh, op)
+      return r.ok ? good({ mesh: r.value.mesh, plug: r.value.report }) : r
     }
     case 'hollow': {
       const r = await hollow(mesh, op, part(report, 0, 0.98))

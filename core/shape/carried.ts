@@ -12,11 +12,13 @@ export interface Placed {
   kind: string
   point?: Point
   normal?: Point
+  direction?: Point
   piece?: Point
   line?: Point[]
   path?: Point[]
   centre?: [number, number]
   dabs?: { point: Point; radius: number }[]
+  thicker?: { dabs: { point: Point; radius: number }[]; by: number }
   fixings?: { point: Point; direction: Point }[]
   holes?: { point: Point; direction: Point }[]
   edits?: { point: Point }[]
@@ -52,11 +54,15 @@ export function carried<O extends Placed>(op: O, carry: Carry): O {
   const out: Placed = { ...op }
   if (op.point) out.point = at(op.point)
   if (op.piece) out.piece = at(op.piece)
+  if (op.direction) out.direction = along(op.direction)
   if (op.normal) out.normal = along(op.normal)
   if (op.line) out.line = op.line.map(at)
   if (op.path) out.path = op.path.map(at)
   if (op.centre) out.centre = at([op.centre[0], op.centre[1], 0]).slice(0, 2) as [number, number]
-  if (op.dabs) out.dabs = op.dabs.map((d) => ({ point: at(d.point), radius: d.radius * grown }))
+  const dabsAt = (dabs: { point: Point; radius: number }[]): { point: Point; radius: number }[] =>
+    dabs.map((d) => ({ point: at(d.point), radius: d.radius * grown }))
+  if (op.dabs) out.dabs = dabsAt(op.dabs)
+  if (op.thicker) out.thicker = { ...op.thicker, dabs: dabsAt(op.thicker.dabs) }
   if (op.fixings) out.fixings = op.fixings.map((f) => ({ ...f, point: at(f.point), direction: along(f.direction) }))
   if (op.holes) out.holes = op.holes.map((h) => ({ ...h, point: at(h.point), direction: along(h.direction) }))
   if (op.others)

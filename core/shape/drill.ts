@@ -23,7 +23,11 @@ export interface DrilledHole extends DrainHole {
   depth: number
   /** distance from the inner skin to the wall across, mm */
   clear: number
+  /** mm of sound skin all round before an edge of the body, looked for up to `EDGE_LOOKED` */
+  edge: number
 }
+/** mm */
+const EDGE_LOOKED = 3
 
 export interface DrillReport {
   holes: DrilledHole[]
@@ -98,7 +102,20 @@ export function probe(tree: Tree, hole: DrainHole): Answer<DrilledHole> {
       'hole-grazes',
       `behind it the cavity is only ${Math.max(0, clear).toFixed(1)} mm deep; a ${diameter} mm hole needs its own diameter. Move it or make it smaller.`,
     )
-  return good({ ...hole, depth: depth + 0.1, clear })
+  return good({ ...hole, depth: depth + 0.1, clear, edge: soundRim(tree, hole, u, v) })
+}
+
+/** How much wider the hole could be before its rim hung over an edge, in steps of half a millimetre. */
+function soundRim(tree: Tree, { point: p, direction: d, diameter }: DrainHole, u: Vector3, v: Vector3): number {
+  for (let more = 0.5; more <= EDGE_LOOKED; more += 0.5)
+    for (let k = 0; k < 8; k++) {
+      const r = diameter / 2 + more
+      const c = Math.cos((k * Math.PI) / 4) * r,
+        s = Math.sin((k * Math.PI) / 4) * r
+      if (!walls(tree, [p[0] + u[0] * c + v[0] * s, p[1] + u[1] * c + v[1] * s, p[2] + u[2] * c + v[2] * s], d))
+        return more - 0.5
+    }
+  return EDGE_LOOKED
 }
 
 /** Where the drill leaves the first wall, and how far the next one is. */

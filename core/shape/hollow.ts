@@ -5,6 +5,10 @@ import { shellFacts } from '../mesh/shellFacts'
 import { isClosed } from '../mesh/topology'
 import { simplify } from '../mesh/simplify'
 import { erodedAndOpened } from '../volume/offset'
+import { depthInside, solidGrid } from '../volume/solidGrid'
+import { infillOf, type Infill } from './infill'
+import { subtract } from './solid'
+import { thickWallPad, type ThickerWall } from './thickWall'
 import { measureWall, type WallMeasure } from './wall'
 
 export interface HollowOptions {
@@ -16,6 +20,10 @@ export interface HollowOptions {
   opening: number
   /** mm³; cavities smaller than this stay solid */
   leastPocket: number
+  /** where a brush, or what a place carries, asks for more wall */
+  thicker?: ThickerWall
+  /** what stiffens the cavity */
+  fill?: Infill
 }
 
 export interface HollowReport {
@@ -29,6 +37,12 @@ export interface HollowReport {
   centreBefore: [number, number, number]
   centreAfter: [number, number, number]
   pocketsFilled: number
+  /** mm, centre of what the cavities hold: where a casting would weigh */
+  cavityCentre: [number, number, number]
+  /** mm, radius of the largest ball in the cavities: how thick a casting would be at its thickest, halved */
+  cavityRadius: number
+  /** mm³ that thicker places and fill keep solid */
+  kept: number
 }
 
 /**
@@ -50,28 +64,58 @@ export async function hollow(
       `A voxel of ${voxel} mm is too fine for a body ${Math.max(...before.size).toFixed(0)} mm long. Use ${(Math.max(...before.size) / 1500).toFixed(2)} mm or more.`,
     )
   const grown = erodedAndOpened(mesh, wall, opening, voxel, part(report, 0, 0.8))
-  const { mesh: cavity, dropped, kept } = dropSmall(grown, options.leastPocket)
-  if (kept === 0) return noInside(wall, opening)
+  const plain = dropSmall(grown, options.leastPocket)
+  if (plain.kept === 0) return noInside(wall, opening)
   // Nobody sees the inner skin: a twentieth of a voxel of deviation is below what the wall is measured to.
-  const lean = await simplify(cavity, Math.max(2000, faceCount(cavity) / 6), voxel / 20)
-  const inner = isClosed(lean) ? lean : cavity
-  report(0.95)
+  const lean = await simplify(plain.mesh, Math.max(2000, faceCount(plain.mesh) / 6), voxel / 20)
+  const bare = isClosed(lean) ? lean : plain.mesh
+  const room = await furnished(mesh, bare, options, part(report, 0.8, 0.95))
+  if (!room.ok) return room
+  const { mesh: inner, dropped, kept } = dropSmall(room.value, options.leastPocket)
+  if (kept === 0) return noInside(wall, opening)
   const result = concatenate([mesh, reversed(inner)])
-  const after = measure(result)
+  const after = measure(result),
+    held = measure(inner)
   return good({
     mesh: result,
     report: {
       wallAsked: wall,
-      wall: measureWall(mesh, inner),
+      // Of what stands inside the cavity only the side toward the skin is wall.
+      wall: measureWall(mesh, bare),
       cavities: kept,
-      cavityVolume: measure(inner).volume,
+      cavityVolume: held.volume,
       volumeBefore: before.volume,
       volumeAfter: after.volume,
       centreBefore: before.centre,
       centreAfter: after.centre,
-      pocketsFilled: dropped,
+      pocketsFilled: plain.dropped + dropped,
+      cavityCentre: held.centre,
+      cavityRadius: widest(inner),
+      kept: Math.max(0, measure(bare).volume - held.volume),
     },
   })
+}
+
+/** The cavity less what thicker walls and fill take of it. */
+async function furnished(
+  mesh: Mesh,
+  cavity: Mesh,
+  { wall, voxel, thicker, fill }: HollowOptions,
+  report: Report,
+): Promise<Answer<Mesh>> {
+  const pad = thicker ? thickWallPad(mesh, thicker, wall, voxel) : null
+  const room = pad && pad.triangles.length > 0 ? await subtract(cavity, [pad]) : good(cavity)
+  if (!room.ok || !fill) return room
+  report(0.3)
+  const bodies = infillOf(room.value, fill, voxel, part(report, 0.3, 0.8))
+  return bodies.triangles.length > 0 ? subtract(room.value, [bodies]) : room
+}
+
+/** Cells along the longest side in which the widest place of a cavity is looked for. */
+const LOOKED = 90
+function widest(cavity: Mesh): number {
+  const grid = solidGrid([cavity], Math.max(...boxSize(bounds(cavity))) / LOOKED)
+  return depthInside(grid).reduce((a, b) => Math.max(a, b), 0)
 }
 
 const noInside = (wall: number, opening: number): ReturnType<typeof bad> =>

@@ -10,6 +10,7 @@ import type { BayOptions, BayReport, ChannelOptions, ChannelReport } from './cha
 import type { CutOptions, CutReport } from './cut'
 import type { DrainHole, DrillReport } from './drill'
 import type { Fixing, FixingReport } from './fixing'
+import type { PlugOptions, PlugReport } from './plug'
 import type { HollowOptions, HollowReport } from './hollow'
 import type { JoinOptions, JoinReport } from './join'
 import type { NameplateOptions, NameplateReport } from './nameplate'
@@ -51,6 +52,7 @@ export type Operation =
   | { kind: 'fix'; fixings: readonly Fixing[] }
   | ({ kind: 'channel' } & ChannelOptions)
   | ({ kind: 'bay' } & BayOptions)
+  | ({ kind: 'plug' } & PlugOptions)
   | ({ kind: 'hollow' } & HollowOptions)
   | { kind: 'drill'; holes: readonly DrainHole[] }
   | { kind: 'orient'; quaternion: readonly [number, number, number, number] }
@@ -73,6 +75,7 @@ export type OperationReport = { measures: Measures } & (
   | { kind: 'fix'; fix: FixingReport }
   | { kind: 'channel'; channel: ChannelReport }
   | { kind: 'bay'; bay: BayReport }
+  | { kind: 'plug'; plug: PlugReport }
   | { kind: 'hollow'; hollow: HollowReport }
   | { kind: 'drill'; drill: DrillReport }
   | { kind: 'support'; support: SupportReport }
@@ -98,8 +101,9 @@ export const OPERATION_VERSION: Record<OperationKind, number> = {
   fix: 1,
   channel: 1,
   bay: 1,
-  hollow: 3,
-  drill: 1,
+  plug: 1,
+  hollow: 4,
+  drill: 2,
   orient: 1,
   support: 5,
 }
@@ -128,11 +132,14 @@ export const OPERATION_ORDER: readonly OperationKind[] = [
   // The bay first: its walls are measured before a channel opens into it.
   'bay',
   'channel',
+  'plug',
   'hollow',
   'drill',
   'orient',
   'support',
 ]
+/** Place of a kind in that order. */
+export const rankOf = (kind: OperationKind): number => OPERATION_ORDER.indexOf(kind)
 export const REPEATED: readonly OperationKind[] = ['trim', 'thicken', 'join', 'cut', 'fix', 'channel', 'bay']
 
 /** Meshes that an operation needs beside the one it changes, in the order in which it gets them. */

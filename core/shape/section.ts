@@ -27,24 +27,9 @@ export function sectionOutline(mesh: Mesh, point: Vector3, normal: Vector3): Sec
   const flat = transformed(mesh, [...u, ...v, ...normal] as never, [-d(u), -d(v), -d(normal)])
   const cuts = new Sections(flat)
   const count = cuts.at(0)
-  const s = cuts.segments
-  if (count === 0) return { area: 0, length: 0, pieces: 0, circles: [] }
-  let x0 = Infinity,
-    y0 = Infinity,
-    x1 = -Infinity,
-    y1 = -Infinity
-  for (let i = 0; i < count * 4; i += 2) {
-    x0 = Math.min(x0, s[i]!)
-    x1 = Math.max(x1, s[i]!)
-    y0 = Math.min(y0, s[i + 1]!)
-    y1 = Math.max(y1, s[i + 1]!)
-  }
-  const cell = Math.max(x1 - x0, y1 - y0, 1e-3) / CELLS
-  const w = Math.ceil((x1 - x0) / cell) + 3,
-    h = Math.ceil((y1 - y0) / cell) + 3
-  const solid = filled(s, count, x0 - 1.5 * cell, y0 - 1.5 * cell, cell, w, h)
-  const { regionOf, regions } = labelled(solid, w, h)
-  const distance = toOutside(solid, w, h)
+  const raster = sectionRaster(cuts.segments, count, CELLS)
+  if (!raster) return { area: 0, length: 0, pieces: 0, circles: [] }
+  const { solid, regionOf, regions, distance, x0, y0, cell, w } = raster
   const best = Array.from({ length: regions }, () => ({ at: 0, d: -1, cells: 0 }))
   for (let i = 0; i < solid.length; i++) {
     if (!solid[i]) continue
@@ -57,8 +42,8 @@ export function sectionOutline(mesh: Mesh, point: Vector3, normal: Vector3): Sec
   }
   const circles = best
     .map(({ at, d: d2, cells }) => {
-      const x = x0 + ((at % w) - 1) * cell,
-        y = y0 + (Math.floor(at / w) - 1) * cell
+      const x = x0 + (at % w) * cell,
+        y = y0 + Math.floor(at / w) * cell
       return {
         centre: [0, 1, 2].map((k) => point[k]! + x * u[k]! + y * v[k]!) as [number, number, number],
         radius: Math.max(0, (Math.sqrt(d2) - 0.5) * cell),
@@ -68,10 +53,59 @@ export function sectionOutline(mesh: Mesh, point: Vector3, normal: Vector3): Sec
     .filter((c) => c.area > 4 * cell * cell)
     .sort((a, b) => b.radius - a.radius)
   return {
-    area: Math.abs(sectionArea(s, count)),
-    length: sectionPerimeter(s, count),
+    area: Math.abs(sectionArea(cuts.segments, count)),
+    length: sectionPerimeter(cuts.segments, count),
     pieces: circles.length,
     circles,
+  }
+}
+
+/** A section as cells: which are solid, the region of each, and how far it lies in. */
+export interface SectionRaster {
+  solid: Uint8Array
+  regionOf: Int32Array
+  regions: number
+  /** squared, in cells, to the nearest empty cell's middle */
+  distance: Float64Array
+  /** mm, middle of the first cell */
+  x0: number
+  y0: number
+  /** mm */
+  cell: number
+  w: number
+  h: number
+}
+
+/**
+ * @param s outlines, 4 per segment
+ * @param cells across the longer side
+ * @returns null where there is no outline
+ */
+export function sectionRaster(s: Float64Array, count: number, cells: number): SectionRaster | null {
+  if (count === 0) return null
+  let x0 = Infinity,
+    y0 = Infinity,
+    x1 = -Infinity,
+    y1 = -Infinity
+  for (let i = 0; i < count * 4; i += 2) {
+    x0 = Math.min(x0, s[i]!)
+    x1 = Math.max(x1, s[i]!)
+    y0 = Math.min(y0, s[i + 1]!)
+    y1 = Math.max(y1, s[i + 1]!)
+  }
+  const cell = Math.max(x1 - x0, y1 - y0, 1e-3) / cells
+  const w = Math.ceil((x1 - x0) / cell) + 3,
+    h = Math.ceil((y1 - y0) / cell) + 3
+  const solid = filled(s, count, x0 - 1.5 * cell, y0 - 1.5 * cell, cell, w, h)
+  return {
+    solid,
+    ...labelled(solid, w, h),
+    distance: toOutside(solid, w, h),
+    x0: x0 - cell,
+    y0: y0 - cell,
+    cell,
+    w,
+    h,
   }
 }
 

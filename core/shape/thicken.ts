@@ -1,19 +1,13 @@
 import { bad, good, part, silent, type Answer, type Report } from '../answer'
 import { bounds, type Box, type Mesh } from '../mesh/mesh'
 import { measure } from '../mesh/measure'
-import type { Vector3 } from '../mesh/transform'
 import { treeOf } from '../mesh/tree'
 import { extractSurface, projectOnto } from '../volume/extract'
 import { sampleField } from '../volume/field'
 import { FunctionDistance, MeshDistance, type DistanceSource } from '../volume/source'
+import { brushAt, brushSlope, type Dab } from './dabs'
 import { unite } from './solid'
 
-/** Places of a brush: full strength out to half the radius, none at it. */
-export interface Dab {
-  point: Vector3
-  /** mm */
-  radius: number
-}
 export interface ThickenOptions {
   dabs: readonly Dab[]
   /** mm by which the skin grows outward where the brush was strongest */
@@ -65,16 +59,11 @@ export async function thicken(
 /** The body grown where the brush went; elsewhere and deep inside nothing, so that only a pad is meshed. */
 function padded(body: DistanceSource, dabs: readonly Dab[], by: number, voxel: number): DistanceSource {
   const value = (x: number, y: number, z: number): number => {
-    let weight = 0
-    for (const { point: p, radius } of dabs) {
-      const t = Math.min(1, Math.max(0, 2 * (1 - Math.hypot(x - p[0], y - p[1], z - p[2]) / radius)))
-      weight = Math.max(weight, t * t * (3 - 2 * t))
-    }
+    const weight = brushAt(dabs, x, y, z)
     const d = body.sample(x, y, z)
     // Away from the brush the pad ends a hair under the skin, and it reaches only a little way into the body.
     return Math.max(d - by * weight + 0.02 * voxel * (1 - weight), voxel * (0.5 - 4 * weight), -d - 2 * voxel)
   }
-  // The bump rises by `by` over half a dab's radius, at most twice as steep as the mean; the cut-offs are no steeper.
-  const steep = 1 + (4 * by) / Math.min(...dabs.map((d) => d.radius))
+  const steep = 1 + brushSlope(dabs, by)
   return new FunctionDistance(value, steep, voxel / 8)
 }

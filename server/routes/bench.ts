@@ -73,12 +73,14 @@ async function planFacts(pieceId: string, data: Record<string, unknown>): Promis
       x.derivation?.status === 'done' ? (x.derivation.report as OperationReport) : null,
     )
     const support = reports.find((r) => r?.kind === 'support'),
-      drill = reports.find((r) => r?.kind === 'drill')
+      drill = reports.find((r) => r?.kind === 'drill'),
+      hollow = reports.find((r) => r?.kind === 'hollow')
     const body = reports.filter((r) => r && r.kind !== 'support').at(-1)?.measures
     facts.push({
       name: p.name,
-      hollow: reports.some((r) => r?.kind === 'hollow'),
+      hollow: hollow !== undefined,
       holes: drill?.kind === 'drill' ? drill.drill.holes.length : 0,
+      ...(hollow?.kind === 'hollow' && fields.materials[p.id]?.cast ? { cast: hollow.hollow.cavityVolume / 1000 } : {}),
       tips: support?.kind === 'support' ? support.support.tips.length : 0,
       area: body?.area ?? 0,
       height: body?.size[2] ?? 0,

@@ -102,15 +102,29 @@ export const useAssembly = defineStore('assembly', () => {
     await piece.save({ materials: { ...piece.piece?.materials, [id]: { ...materialOf(id), ...m } } })
   }
   const solid = computed(() => placed.value.filter(hasSkin))
+  /**
+   * What is weighed: each part as it will be, hollow where it is hollowed. Cast full, it is the whole body of casting resin
+   * and the wall once more with what printing resin weighs beyond that.
+   */
+  const bodies = computed(() =>
+    solid.value.flatMap((p): { mesh: string; density: number; infill: number }[] => {
+      const { density, infill, cast } = materialOf(p.part.id)
+      const hollow = piece.step('hollow', p.part) ? piece.meshAfter('hollow', p.part) : null
+      if (!hollow) return [{ mesh: p.mesh!, density, infill }]
+      return cast === null
+        ? [{ mesh: hollow, density, infill: 1 }]
+        : [
+            { mesh: p.mesh!, density: cast, infill: 1 },
+            { mesh: hollow, density: density - cast, infill: 1 },
+          ]
+    }),
+  )
   const balance = useCheck<BalanceReport>(
-    () => (solid.value.length === placed.value.length ? solid.value[0]?.mesh : null),
+    () => (solid.value.length === placed.value.length ? bodies.value[0]?.mesh : null),
     () => ({
       kind: 'balance',
-      others: solid.value.slice(1).map((p) => p.mesh!),
-      weights: solid.value.map((p) => {
-        const { density, infill } = materialOf(p.part.id)
-        return { density, infill }
-      }),
+      others: bodies.value.slice(1).map((b) => b.mesh),
+      weights: bodies.value.map(({ density, infill }) => ({ density, infill })),
       wish: piece.piece?.tipWish ?? 15,
     }),
   )

@@ -11,6 +11,7 @@ import { inventedSkin, rawScan } from '../../core/findings/rawScan'
 import { steepWait } from '../../core/findings/steepWait'
 import { suctionCup } from '../../core/findings/suctionCup'
 import { supportGaps } from '../../core/findings/supportGaps'
+import { worthHollow } from '../../core/findings/worthHollow'
 import { trappedResin } from '../../core/findings/trappedResin'
 import { SURVIVES, tooThin } from '../../core/findings/tooThin'
 import type { Finding } from '../../core/findings/finding'
@@ -129,6 +130,7 @@ export const useFindings = defineStore('findings', () => {
     return [
       ...cavityHoles(hollow.value, piece.report('drill')?.drill.holes.length ?? 0),
       ...wallKept(hollow.value, op.voxel),
+      ...worthHollow(hollow.value.volumeBefore, hollow.value.volumeAfter, true),
       ...(drained.report.value ? trappedResin(drained.report.value) : []),
     ]
   })

@@ -13,7 +13,7 @@ import {
 } from '../../contract/pieces'
 import { apply3 } from '../../core/mesh/transform'
 import { carried, type Carry } from '../../core/shape/carried'
-import { OPERATION_ORDER, REPEATED, type OperationReport } from '../../core/shape/operations'
+import { rankOf as rank, REPEATED, type OperationReport } from '../../core/shape/operations'
 import { api, ApiProblem, tell } from '../api'
 import { useChanges } from './changes'
 import { useDerivations } from './derivations'
@@ -28,7 +28,6 @@ interface Change {
   /** which sculpt of the library a part is made from */
   swap: { id: string; sculpt: string }[]
 }
-const rank = (kind: Kind): number => OPERATION_ORDER.indexOf(kind)
 
 /** The piece on the table: its fields, its parts and their operation lists, with undo. */
 export const usePiece = defineStore('piece', () => {
@@ -302,8 +301,8 @@ export const usePiece = defineStore('piece', () => {
     if (done) to.push(opposite)
   }
 
-  const step = (kind: Kind): PartRecord['steps'][number] | null =>
-    part.value?.steps.find((s) => s.op.kind === kind) ?? null
+  const step = (kind: Kind, of = part.value): PartRecord['steps'][number] | null =>
+    of?.steps.find((s) => s.op.kind === kind) ?? null
   function report<K extends Kind>(kind: K): Extract<OperationReport, { kind: K }> | null {
     const s = step(kind)
     return s?.derivation?.status === 'done' ? (s.derivation.report as Extract<OperationReport, { kind: K }>) : null

@@ -5,7 +5,7 @@ import * as THREE from 'three'
 import { useDerivations } from '../stores/derivations'
 import { Carrying } from './carrying'
 import { loadMesh } from './meshCache'
-import { Scene } from './scene'
+import { Scene, type Picked } from './scene'
 import { useViewport, type Quaternion } from './useViewport'
 
 const viewport = useViewport()
@@ -152,14 +152,18 @@ watch(
 )
 
 let down: { x: number; y: number } | null = null
+/** where what was taken hold of on the skin is now */
+let sliding: Picked | null = null
 const carrying = computed(() => (scene.value ? new Carrying(scene.value) : null))
 function press(e: PointerEvent): void {
   down = { x: e.clientX, y: e.clientY }
   const s = scene.value
   if (!s) return
   // Beside the sculpt one always turns the table, whatever the mode.
-  const held = viewport.mode === 'carry' ? (carrying.value?.begin(e) ?? false) : s.pick(e.clientX, e.clientY) !== null
-  const free = viewport.mode === 'look' || viewport.mode === 'pick' || !held
+  const at = s.pick(e.clientX, e.clientY)
+  sliding = at !== null && viewport.grabs(at) ? at : null
+  const held = viewport.mode === 'carry' ? (carrying.value?.begin(e) ?? false) : at !== null
+  const free = sliding === null && (viewport.mode === 'look' || viewport.mode === 'pick' || !held)
   s.controls.enabled = free
   if (!free) canvas.value!.setPointerCapture(e.pointerId)
   if (!free && viewport.mode === 'brush') brush(e)
@@ -167,6 +171,11 @@ function press(e: PointerEvent): void {
 function move(e: PointerEvent): void {
   const s = scene.value
   if (!s || !down || s.controls.enabled) return
+  if (sliding) {
+    const at = s.pick(e.clientX, e.clientY)
+    if (at) viewport.slid((sliding = at), false)
+    return
+  }
   if (viewport.mode === 'brush') brush(e)
   if (carrying.value?.busy) viewport.carried(carrying.value.motion(e), false)
   if (viewport.mode === 'tilt') {
@@ -188,6 +197,11 @@ function brush(e: PointerEvent): void {
 function release(e: PointerEvent): void {
   const still = down !== null && Math.hypot(e.clientX - down.x, e.clientY - down.y) < 4
   down = null
+  if (sliding) {
+    viewport.slid(sliding, true)
+    sliding = null
+    return
+  }
   if (carrying.value?.busy) {
     viewport.carried(carrying.value.motion(e), true)
     carrying.value.end()

@@ -61,6 +61,8 @@ export const useViewport = defineStore('viewport', () => {
   let onPick: ((p: Picked) => void) | null = null
   let onTilt: ((q: Quaternion) => void) | null = null
   let onCarry: ((by: Motion, ended: boolean) => void) | null = null
+  let onGrab: ((p: Picked) => boolean) | null = null,
+    onSlide: ((p: Picked, ended: boolean) => void) | null = null
 
   function clear(): void {
     markers.value = []
@@ -76,7 +78,7 @@ export const useViewport = defineStore('viewport', () => {
     plane.value = null
     line.value = { points: [], closed: false }
     backdrop.value = null
-    onPick = onTilt = onCarry = null
+    onPick = onTilt = onCarry = onGrab = onSlide = null
   }
   const picking = (handler: (p: Picked) => void): void => {
     onPick = handler
@@ -87,6 +89,13 @@ export const useViewport = defineStore('viewport', () => {
   const carrying = (handler: (by: Motion, ended: boolean) => void): void => {
     onCarry = handler
   }
+  /** Something on the skin can be taken hold of and slid along it: whether a press takes it, and where it is then. */
+  const sliding = (grab: (p: Picked) => boolean, slide: (p: Picked, ended: boolean) => void): void => {
+    onGrab = grab
+    onSlide = slide
+  }
+  const grabs = (p: Picked): boolean => onGrab?.(p) ?? false
+  const slid = (p: Picked, ended: boolean): void => onSlide?.(p, ended)
   const carried = (by: Motion, ended: boolean): void => onCarry?.(by, ended)
   const picked = (p: Picked): void => onPick?.(p)
   const tilted = (q: Quaternion): void => onTilt?.(q)
@@ -117,6 +126,9 @@ export const useViewport = defineStore('viewport', () => {
     picking,
     tilting,
     carrying,
+    sliding,
+    grabs,
+    slid,
     carried,
     picked,
     tilted,

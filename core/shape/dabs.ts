@@ -1,0 +1,24 @@
+import type { Vector3 } from '../mesh/transform'
+
+/** Places of a brush: full strength out to half the radius, none at it. */
+export interface Dab {
+  point: Vector3
+  /** mm */
+  radius: number
+}
+
+/** Strength of the brush at a place, 0 to 1, smooth. */
+export function brushAt(dabs: readonly Dab[], x: number, y: number, z: number): number {
+  let most = 0
+  for (const { point: p, radius } of dabs) {
+    const dx = x - p[0],
+      dy = y - p[1],
+      dz = z - p[2]
+    const t = Math.min(1, Math.max(0, 2 * (1 - Math.sqrt(dx * dx + dy * dy + dz * dz) / radius)))
+    most = Math.max(most, t * t * (3 - 2 * t))
+  }
+  return most
+}
+/** How fast a bump of that height can rise over the brush's fall-off, mm a mm: at most twice as steep as the mean. */
+export const brushSlope = (dabs: readonly Dab[], height: number): number =>
+  (4 * height) / Math.min(...dabs.map((d) => d.radius))

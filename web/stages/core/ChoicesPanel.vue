@@ -1,0 +1,205 @@
+<script setup lang="ts">
+import { computed, ref, watch } from 'vue'
+import { operation } from '../../../contract/operations'
+import type { CoreChoice, CoreChoices } from '../../../core/fit/coreChoices'
+import type { HollowReport } from '../../../core/shape/hollow'
+import type { OperationReport } from '../../../core/shape/operations'
+import { printSeconds } from '../../../core/print/printer'
+import { useMeans } from '../../composables/useMeans'
+import NumberField from '../../shell/NumberField.vue'
+import { useAssembly } from '../../stores/assembly'
+import { useDerivations } from '../../stores/derivations'
+import { usePiece } from '../../stores/piece'
+import { useStock } from '../../stores/stock'
+
+/** Solid, hollow, or hollow and cast full: what each would mean, before anything is chosen. */
+const props = defineProps<{ wall: number; voxel: number; opening: number }>()
+const store = usePiece(),
+  stock = useStock(),
+  assembly = useAssembly(),
+  derivations = useDerivations()
+const { printer, resin } = useMeans()
+/** g/ml and money a litre of casting resin: usual for filled polyurethane. */
+const casting = ref(1.1),
+  castingPrice = ref(28)
+/** mm that may be poured at once before its own heat becomes a matter. */
+const POUR = 12
+
+const op = computed(() => {
+  const o = store.step('hollow')?.op
+  return o?.kind === 'hollow' ? o : null
+})
+const choices = ref<CoreChoices | null>(null),
+  hollowed = ref<HollowReport | null>(null)
+const why = ref(''),
+  busy = ref(false)
+let serial = 0
+watch(
+  () => [store.meshBefore('hollow'), op.value, casting.value, resin.value?.density] as const,
+  async ([mesh]) => {
+    const mine = ++serial
+    choices.value = hollowed.value = null
+    why.value = ''
+    if (!mesh) return
+    busy.value = true
+    try {
+      const asked = operation.parse(
+        op.value ?? { kind: 'hollow', wall: props.wall, voxel: props.voxel, opening: props.opening },
+      )
+      const d = await derivations.tried(mesh, asked)
+      if (mine !== serial || asked.kind !== 'hollow') return
+      const made = (d.report as Extract<OperationReport, { kind: 'hollow' }>).hollow
+      const c = await derivations.settled(mesh, {
+        kind: 'coreChoices',
+        others: [d.meshHash!],
+        casting: casting.value,
+        wall: asked.wall,
+        density: resin.value?.density ?? 1.12,
+        push: 3,
+        handling: 5,
+        allow: 10,
+      })
+      if (mine !== serial) return
+      hollowed.value = made
+      choices.value = c.report as CoreChoices
+    } catch (e) {
+      if (mine === serial) why.value = e instanceof Error ? e.message : String(e)
+    } finally {
+      if (mine === serial) busy.value = false
+    }
+  },
+  { immediate: true },
+)
+
+const cast = computed(() => (store.part ? assembly.materialOf(store.part.id).cast : null))
+const current = computed(() => (!op.value ? 'solid' : cast.value === null ? 'hollow' : 'filled'))
+const COLUMNS = [
+  { key: 'solid', name: 'Solid' },
+  { key: 'hollow', name: 'Hollow' },
+  { key: 'filled', name: 'Cast full' },
+] as const
+type Key = (typeof COLUMNS)[number]['key']
+const ml = (v: number): string => `${(v / 1000).toFixed(1)} ml`
+const money = (c: CoreChoice): string =>
+  stock.money((c.resin / 1e6) * (resin.value?.pricePerLitre ?? 0) + (c.casting / 1e6) * castingPrice.value)
+const pours = computed(() => Math.ceil((2 * (hollowed.value?.cavityRadius ?? 0)) / POUR))
+const hours = computed(() => {
+  const h = store.report('orient')?.measures.size[2] ?? store.report('scale')?.measures.size[2]
+  if (!h || !printer.value || !resin.value) return null
+  return printSeconds(printer.value, resin.value, Math.ceil(h / printer.value.layerHeight)) / 3600
+})
+const rows = computed(() => {
+  const c = choices.value
+  if (!c) return []
+  const of = (f: (x: CoreChoice, key: Key) => string): string[] => COLUMNS.map(({ key }) => f(c[key], key))
+  const peel = (x: CoreChoice): string => `${(x.section / 100).toFixed(1)} cm²`
+  return [
+    { name: 'resin', cells: of((x) => ml(x.resin)) },
+    { name: 'cast', cells: of((x) => (x.casting > 0 ? ml(x.casting) : '–')) },
+    { name: 'money', cells: of(money) },
+    { name: 'weighs', cells: of((x) => `${x.mass.toFixed(0)} g`) },
+    { name: 'weight sits at', cells: of((x) => `${x.centre.toFixed(0)} mm up`) },
+    { name: 'tips at', cells: of((x) => (x.tip === null ? 'no foot' : `${x.tip.toFixed(0)}°`)) },
+    { name: 'bends with', cells: of((x) => `${x.stress.toFixed(1)} MPa`) },
+    { name: 'largest layer', cells: of(peel) },
+    {
+      name: 'print',
+      cells: of((_, k) =>
+        hours.value === null ? '–' : `${hours.value.toFixed(1)} h${k === 'filled' ? ' + pour' : ''}`,
+      ),
+    },
+  ]
+})
+const risks = computed<Record<Key, string>>(() => {
+  const c = choices.value,
+    h = hollowed.value
+  if (!c || !h) return { solid: '', hollow: '', filled: '' }
+  const peel = c.hollow.section > 0 ? c.solid.section / c.hollow.section : 1
+  return {
+    solid: `Solid: each layer pulls ${peel.toFixed(1)} times as hard, thick resin warps and can crack; nothing to drain.`,
+    hollow: `Hollow: ${2 * h.cavities} holes at least; what stays inside weeps out or splits the wall later.`,
+    filled: `Cast full: ${(2 * h.cavityRadius).toFixed(0)} mm at its thickest, so pour it in ${pours.value === 1 ? 'one go' : `${pours.value} layers and let each cool`}; casting resin heats itself, and a hot wall softens. Gloves, fresh air; the maker’s data sheet decides.`,
+  }
+})
+async function choose(key: Key): Promise<void> {
+  const part = store.part
+  if (!part) return
+  if (key === 'solid') await store.change(store.operations().filter((o) => o.kind !== 'hollow' && o.kind !== 'drill'))
+  else if (!op.value)
+    await store.apply({ kind: 'hollow', wall: props.wall, voxel: props.voxel, opening: props.opening })
+  const full = key === 'filled' ? casting.value : null
+  if (full !== cast.value) await assembly.setMaterial(part.id, { cast: full })
+}
+</script>
+
+<template>
+  <section class="sheet p-2 mb-3" aria-label="Solid, hollow or cast full">
+    <p v-if="busy" class="soft small mb-0">Weighing solid against hollow …</p>
+    <p v-else-if="why" class="mb-0">
+      <b>Stays solid.</b> <span class="soft">{{ why }}</span>
+    </p>
+    <template v-else-if="choices">
+      <table class="plain choices">
+        <thead>
+          <tr>
+            <th></th>
+            <th v-for="c in COLUMNS" :key="c.key" class="num" :class="{ on: current === c.key }">{{ c.name }}</th>
+          </tr>
+        </thead>
+        <tbody>
+          <tr v-for="r in rows" :key="r.name">
+            <th scope="row">{{ r.name }}</th>
+            <td v-for="(cell, i) in r.cells" :key="i" class="num" :class="{ on: current === COLUMNS[i]!.key }">
+              {{ cell }}
+            </td>
+          </tr>
+          <tr>
+            <td></td>
+            <td v-for="c in COLUMNS" :key="c.key" class="num" :class="{ on: current === c.key }">
+              <span v-if="current === c.key" class="chosen">chosen</span>
+              <button v-else class="btn btn-sm btn-quiet" :aria-label="`Choose ${c.name}`" @click="choose(c.key)">
+                Choose
+              </button>
+            </td>
+          </tr>
+        </tbody>
+      </table>
+      <p class="soft small mb-1 mt-2">{{ risks[current] }}</p>
+      <details class="small">
+        <summary>How we know, and the casting resin</summary>
+        <p class="soft mb-1">
+          {{ risks.solid }} {{ risks.hollow }} {{ risks.filled }} Bending where it is worst, by a push of 3 N at the top
+          and five times its own weight where it leans; cured resin is given 10 MPa. A casting that bonds carries like
+          solid.
+        </p>
+        <NumberField
+          v-model="casting"
+          label="Casting resin"
+          unit="g/ml"
+          :step="0.05"
+          :min="0.5"
+          :max="3"
+          source="default"
+        />
+        <NumberField v-model="castingPrice" label="A litre costs" :step="1" :min="0" :max="1000" source="default" />
+      </details>
+    </template>
+  </section>
+</template>
+
+<style scoped>
+.choices th,
+.choices td {
+  padding: 2px 6px;
+  white-space: nowrap;
+}
+.choices tbody th {
+  font-weight: 400;
+}
+.on {
+  background: var(--paper-sunk);
+}
+.chosen {
+  font-weight: 600;
+}
+</style>

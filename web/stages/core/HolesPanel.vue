@@ -1,0 +1,290 @@
+<script setup lang="ts">
+import { computed, onBeforeUnmount, ref, watch, watchEffect } from 'vue'
+import type { DrainSite } from '../../../core/shape/drainSites'
+import type { HoleNear } from '../../../core/shape/holeNear'
+import { rankOf } from '../../../core/shape/operations'
+import NumberField from '../../shell/NumberField.vue'
+import { useAssembly } from '../../stores/assembly'
+import { useDerivations } from '../../stores/derivations'
+import { useFindings } from '../../stores/findings'
+import { usePiece } from '../../stores/piece'
+import { useViewport } from '../../viewport/useViewport'
+
+/** Drain holes: proposed, set by hand, slid along the skin, and their plugs. */
+type Triple = [number, number, number]
+interface Hole {
+  point: Triple
+  direction: Triple
+  diameter: number
+  /** why it is here, or what is wrong with it */
+  note?: string
+  score?: DrainSite['score']
+  wrong?: string
+  instead?: DrainSite | null
+}
+const store = usePiece(),
+  found = useFindings(),
+  assembly = useAssembly(),
+  viewport = useViewport(),
+  derivations = useDerivations()
+const diameter = ref(4),
+  clearance = ref(0.1)
+const drilled = computed(() => store.report('drill')?.drill ?? null)
+const problem = computed(() => store.step('drill')?.derivation?.problem?.message ?? null)
+const set = computed<Hole[]>(() => {
+  const o = store.step('drill')?.op
+  return o?.kind === 'drill' ? o.holes.map((h) => ({ ...h })) : []
+})
+const draft = ref<Hole[]>([])
+watch(
+  set,
+  (v) => {
+    // What is known of a hole stays with it when it was drilled.
+    draft.value = v.map((h) => ({ ...draft.value.find((d) => same(d, h)), ...h }))
+  },
+  { immediate: true },
+)
+const same = (a: Hole, b: Hole): boolean =>
+  a.diameter === b.diameter && a.point.every((v, k) => Math.abs(v - b.point[k]!) < 1e-6)
+const unchanged = computed(
+  () =>
+    draft.value.length === set.value.length && draft.value.every((h, i) => same(h, set.value[i]!)) && !problem.value,
+)
+const searching = ref(false),
+  placing = ref(false),
+  fault = ref('')
+watchEffect(() => {
+  viewport.markers = draft.value.map((h) => ({
+    point: h.point,
+    kind: h.wrong ? ('settle' as const) : ('hole' as const),
+    radius: h.diameter / 2,
+  }))
+  viewport.mode = placing.value ? 'pick' : 'look'
+  viewport.hint = placing.value
+    ? 'Press on the sculpt where the hole shall be; drag to turn'
+    : draft.value.length > 0
+      ? 'Take a hole and slide it along the skin'
+      : ''
+})
+const others = computed(() => assembly.placed.flatMap((p) => (p.part.id !== store.part?.id && p.mesh ? [p.mesh] : [])))
+let held = -1
+viewport.picking((p) => {
+  if (!placing.value || p.companion !== null) return
+  draft.value.push({ point: p.point, direction: inward(p.normal), diameter: diameter.value })
+  void feel(draft.value.length - 1)
+})
+viewport.sliding(
+  (p) => {
+    if (p.companion !== null) return false
+    held = draft.value.findIndex(
+      (h) => Math.hypot(...h.point.map((v, k) => v - p.point[k]!)) < Math.max(1.5, 0.9 * h.diameter),
+    )
+    return held >= 0
+  },
+  (p, ended) => {
+    const h = draft.value[held]
+    if (!h || p.companion !== null) return
+    const moved = p.point.some((v, k) => Math.abs(v - h.point[k]!) > 1e-6)
+    draft.value[held] = moved
+      ? { point: p.point, direction: inward(p.normal), diameter: h.diameter, note: 'as you set it' }
+      : h
+    if (ended && draft.value[held]!.score === undefined) void feel(held)
+  },
+)
+const inward = (n: Triple): Triple => n.map((v) => -v) as Triple
+onBeforeUnmount(() => {
+  viewport.mode = 'look'
+  viewport.hint = ''
+})
+
+/** What the hole there would be: taken under a joint when one is near, or told why it cannot be. */
+async function feel(i: number): Promise<void> {
+  const mesh = store.meshAfter('hollow'),
+    h = draft.value[i]
+  if (!mesh || !h) return
+  try {
+    const d = await derivations.settled(mesh, {
+      kind: 'holeNear',
+      point: h.point,
+      diameter: h.diameter,
+      others: others.value,
+      snap: 6,
+      within: 15,
+    })
+    const now = draft.value.findIndex((x) => same(x, h))
+    if (now < 0) return
+    const r = d.report as HoleNear
+    if (r.instead?.covered) draft.value[now] = from(r.instead, `moved ${apart(h, r.instead)} mm: ${words(r.instead)}`)
+    else if (r.asked) draft.value[now] = from({ ...r.asked, point: h.point, direction: h.direction }, words(r.asked))
+    else draft.value[now] = { ...h, wrong: r.problem?.message ?? '', instead: r.instead }
+  } catch (e) {
+    fault.value = e instanceof Error ? e.message : String(e)
+  }
+}
+type Spot = Pick<DrainSite, 'point' | 'direction' | 'diameter' | 'score'>
+const from = (s: Spot, note: string): Hole => ({
+  point: [...s.point] as Triple,
+  direction: [...s.direction] as Triple,
+  diameter: s.diameter,
+  score: s.score,
+  note,
+})
+const words = (s: DrainSite): string =>
+  `${s.covered ? 'covered when all is together' : `${Math.round(100 * s.hidden)} % hidden`}, wall ${s.depth.toFixed(1)} mm, ${s.edge.toFixed(1)} mm to an edge`
+const apart = (h: Hole, s: DrainSite): string => Math.hypot(...h.point.map((v, k) => v - s.point[k]!)).toFixed(1)
+function takeInstead(i: number): void {
+  const s = draft.value[i]?.instead
+  if (s) draft.value[i] = from(s, words(s))
+}
+
+async function propose(): Promise<void> {
+  const mesh = store.meshAfter('hollow')
+  if (!mesh) return
+  searching.value = true
+  fault.value = ''
+  try {
+    const d = await derivations.settled(mesh, {
+      kind: 'drainSites',
+      diameter: diameter.value,
+      down: found.down,
+      others: others.value,
+    })
+    const { sites } = d.report as { sites: DrainSite[] }
+    const cavities = store.report('hollow')?.hollow.cavities ?? 1
+    const lacking = 2 * cavities - sites.length
+    if (lacking > 0)
+      fault.value =
+        sites.length === 0
+          ? `No place takes a ${diameter.value} mm hole. Try a smaller one, or leave the part solid.`
+          : `${lacking} of ${2 * cavities} holes found no place. Try a smaller diameter, or set one where it may show.`
+    draft.value = sites.map((s) => from(s, s.reason))
+  } catch (e) {
+    fault.value = e instanceof Error ? e.message : String(e)
+  } finally {
+    searching.value = false
+  }
+}
+function drill(): void {
+  placing.value = false
+  if (draft.value.length === 0) void store.remove('drill')
+  else
+    void store.apply({
+      kind: 'drill',
+      holes: draft.value.map(({ point, direction, diameter: d }) => ({ point, direction, diameter: d })),
+    })
+}
+/** A plug is the body that the drill took out, a little smaller, as a part of its own. */
+async function plugs(): Promise<void> {
+  const part = store.part,
+    holes = drilled.value?.holes
+  if (!part || !holes) return
+  const before = store.operations().filter((o) => rankOf(o.kind) < rankOf('plug'))
+  await store.arrange({
+    create: holes.map((h, i) => ({
+      name: `Plug ${i + 1} of ${part.name}`,
+      from: part.id,
+      operations: [
+        ...before,
+        {
+          kind: 'plug' as const,
+          point: [...h.point] as Triple,
+          direction: [...h.direction] as Triple,
+          diameter: h.diameter,
+          depth: h.depth,
+          clearance: clearance.value,
+        },
+      ],
+    })),
+  })
+}
+defineExpose({ propose })
+</script>
+
+<template>
+  <section>
+    <h2 class="mb-2">Drain holes</h2>
+    <p v-if="problem" role="alert" class="problem">{{ problem }}</p>
+    <NumberField v-model="diameter" label="Diameter" unit="mm" :step="0.5" :min="2" :max="20" source="default 3 to 5" />
+    <ul class="list-unstyled my-2">
+      <li v-for="(h, i) in draft" :key="i" class="hole">
+        <span
+          ><b>{{ i + 1 }}</b> · {{ h.diameter }} mm<span v-if="h.wrong" class="wrong d-block">{{ h.wrong }}</span
+          ><span v-else-if="h.note" class="soft d-block">{{ h.note }}</span>
+          <span
+            v-if="h.score"
+            class="scores"
+            :title="'out of sight, in place for its task, thin wall, away from edges'"
+          >
+            <span v-for="(v, k) in h.score" :key="k" class="score" :aria-label="`${k} ${Math.round(100 * v)} %`"
+              ><span :style="{ width: `${Math.round(100 * v)}%` }"
+            /></span> </span
+        ></span>
+        <span class="d-flex gap-1 align-items-start"
+          ><button v-if="h.instead" class="btn btn-sm btn-primary" @click="takeInstead(i)">
+            {{ apart(h, h.instead) }} mm away</button
+          ><button class="btn btn-sm btn-quiet" @click="viewport.show(h.point)">Show</button
+          ><button class="btn btn-sm btn-quiet" :aria-label="`Remove hole ${i + 1}`" @click="draft.splice(i, 1)">
+            Remove
+          </button></span
+        >
+      </li>
+    </ul>
+    <p v-if="fault" role="alert" class="problem">{{ fault }}</p>
+    <div class="d-flex gap-2 flex-wrap">
+      <button class="btn btn-primary" :disabled="unchanged || draft.some((h) => h.wrong)" @click="drill">
+        {{ draft.length === 0 && set.length > 0 ? 'Close all holes' : `Drill ${draft.length}` }}
+      </button>
+      <button class="btn btn-quiet" :disabled="searching" @click="propose">
+        {{ searching ? 'Looking …' : 'Propose' }}
+      </button>
+      <button class="btn btn-quiet" :aria-pressed="placing" @click="placing = !placing">
+        {{ placing ? 'Done placing' : 'Place by hand' }}
+      </button>
+    </div>
+    <details v-if="drilled" class="mt-2">
+      <summary>Plugs for the holes</summary>
+      <NumberField v-model="clearance" label="Clearance" unit="mm" :step="0.05" :min="0" :max="2" source="per side" />
+      <button class="btn btn-sm btn-quiet" @click="plugs">
+        Make {{ drilled.holes.length === 1 ? 'one plug' : `${drilled.holes.length} plugs` }} as parts
+      </button>
+      <p class="soft small mb-0 mt-1">Each is the piece the drill took out, with the sculpt’s own skin on its end.</p>
+    </details>
+  </section>
+</template>
+
+<style scoped>
+.problem {
+  background: #f4ddd6;
+  border-left: 4px solid var(--settle);
+  padding: 7px 10px;
+  border-radius: 4px;
+}
+.wrong {
+  color: var(--settle);
+}
+.hole {
+  display: flex;
+  justify-content: space-between;
+  gap: 8px;
+  padding: 4px 0;
+  border-bottom: 1px solid var(--line);
+  font-size: 0.9rem;
+}
+.scores {
+  display: flex;
+  gap: 3px;
+  margin-top: 2px;
+}
+.score {
+  width: 34px;
+  height: 4px;
+  background: var(--paper-sunk);
+  border-radius: 2px;
+  overflow: hidden;
+}
+.score > span {
+  display: block;
+  height: 100%;
+  background: var(--action);
+}
+</style>

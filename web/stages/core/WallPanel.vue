@@ -1,0 +1,203 @@
+<script setup lang="ts">
+import { computed, onBeforeUnmount, reactive, ref, watch } from 'vue'
+import type { OperationInput } from '../../../contract/operations'
+import { loadDefaults, type WallLoad } from '../../../core/fit/wallLoad'
+import { useMeans } from '../../composables/useMeans'
+import NumberField from '../../shell/NumberField.vue'
+import { useDerivations } from '../../stores/derivations'
+import { usePiece } from '../../stores/piece'
+import { useViewport } from '../../viewport/useViewport'
+
+/** The wall, where it is thicker because a brush or a load says so, and what stiffens the cavity. */
+const props = defineProps<{ wall: number; voxel: number; opening: number; source: string }>()
+const emit = defineEmits<{ change: [values: { wall: number; voxel: number; opening: number }] }>()
+const store = usePiece(),
+  viewport = useViewport(),
+  derivations = useDerivations()
+const { resin } = useMeans()
+type Dab = { point: [number, number, number]; radius: number }
+const op = computed(() => {
+  const o = store.step('hollow')?.op
+  return o?.kind === 'hollow' ? o : null
+})
+const dabs = ref<Dab[]>([]),
+  by = ref(1.5),
+  radius = ref(8)
+const fill = reactive<{ kind: 'none' | 'bars' | 'gyroid'; spacing: number; thickness: number }>({
+  kind: 'none',
+  spacing: 15,
+  thickness: 2,
+})
+watch(
+  op,
+  (o) => {
+    if (!o) return
+    dabs.value = o.thicker?.dabs.map((d) => ({ ...d })) ?? []
+    by.value = o.thicker?.by ?? by.value
+    fill.kind = o.fill?.kind ?? 'none'
+    if (o.fill) Object.assign(fill, o.fill)
+  },
+  { immediate: true },
+)
+const wanted = computed<OperationInput>(() => ({
+  kind: 'hollow',
+  wall: props.wall,
+  voxel: props.voxel,
+  opening: props.opening,
+  ...(dabs.value.length > 0 ? { thicker: { dabs: dabs.value, by: by.value } } : {}),
+  ...(fill.kind === 'none'
+    ? {}
+    : { fill: { kind: fill.kind, spacing: fill.spacing, thickness: Math.min(fill.thickness, fill.spacing / 2.1) } }),
+}))
+
+const brushing = ref(false)
+function brush(): void {
+  brushing.value = true
+  viewport.mode = 'brush'
+  viewport.hint = 'Brush over the skin where the wall behind it is to be thicker'
+  viewport.picking((p) => {
+    if (!brushing.value || p.companion !== null) return
+    if (dabs.value.some((d) => Math.hypot(...d.point.map((v, k) => v - p.point[k]!)) < radius.value / 3)) return
+    dabs.value = [...dabs.value, { point: p.point, radius: radius.value }]
+    mark()
+  })
+}
+function mark(): void {
+  viewport.markers = dabs.value.map((d) => ({
+    point: d.point,
+    kind: 'hand' as const,
+    radius: d.radius / 4,
+    over: true,
+  }))
+}
+function stop(): void {
+  if (!brushing.value) return
+  brushing.value = false
+  viewport.mode = 'look'
+  viewport.hint = ''
+}
+onBeforeUnmount(stop)
+function forget(): void {
+  dabs.value = []
+  mark()
+}
+
+const load = ref<WallLoad | null>(null),
+  asking = ref(false),
+  fault = ref('')
+async function byLoad(): Promise<void> {
+  const mesh = store.meshBefore('hollow')
+  if (!mesh) return
+  asking.value = true
+  fault.value = ''
+  try {
+    const d = await derivations.settled(mesh, {
+      kind: 'wallLoad',
+      ...loadDefaults,
+      wall: props.wall,
+      density: resin.value?.density ?? loadDefaults.density,
+    })
+    load.value = d.report as WallLoad
+    const { places } = load.value
+    if (places.length > 0) {
+      // The whole ring at that height: full strength out to its farthest skin.
+      dabs.value = places.map((p) => ({ point: p.point, radius: 2 * p.reach + 1 }))
+      by.value = Number(Math.max(...places.map((p) => (p.wall ?? p.reach) - props.wall)).toFixed(1))
+      mark()
+    }
+  } catch (e) {
+    fault.value = e instanceof Error ? e.message : String(e)
+  } finally {
+    asking.value = false
+  }
+}
+const verdict = computed(() => {
+  const l = load.value
+  if (!l) return ''
+  const { stress, height } = l.planned
+  const worst = `Most is asked ${height.toFixed(0)} mm up, ${stress.toFixed(1)} MPa of ${loadDefaults.allow} allowed`
+  if (l.places.length === 0) return `${worst}: the wall carries it.`
+  const even = l.places.filter((p) => p.wall === null).length
+  return even > 0
+    ? `${worst}. Even solid it bends too much there: pin it with wire.`
+    : `${worst}: there the wall becomes ${(props.wall + by.value).toFixed(1)} mm.`
+})
+function hollow(): void {
+  stop()
+  void store.apply(wanted.value)
+}
+</script>
+
+<template>
+  <section class="mb-3">
+    <h2 class="mb-2">Wall</h2>
+    <NumberField
+      :model-value="wall"
+      label="Wall"
+      unit="mm"
+      :step="0.1"
+      :min="0.4"
+      :max="20"
+      :source="source"
+      @update:model-value="emit('change', { wall: $event, voxel, opening })"
+    />
+    <details class="mb-1" @toggle="($event.target as HTMLDetailsElement).open || stop()">
+      <summary>
+        Thicker in places<span v-if="dabs.length > 0" class="soft">: {{ by }} mm more at {{ dabs.length }} dabs</span>
+      </summary>
+      <NumberField v-model="by" label="More" unit="mm" :step="0.5" :min="0.1" :max="50" />
+      <NumberField v-model="radius" label="Brush" unit="mm" :step="1" :min="0.5" :max="200" source="radius" />
+      <div class="d-flex flex-wrap gap-1">
+        <button class="btn btn-sm" :class="brushing ? 'btn-primary' : 'btn-quiet'" @click="brushing ? stop() : brush()">
+          {{ brushing ? 'Done brushing' : 'Brush' }}
+        </button>
+        <button class="btn btn-sm btn-quiet" :disabled="asking" @click="byLoad">
+          {{ asking ? 'Loading it …' : 'Where it carries most' }}
+        </button>
+        <button v-if="dabs.length > 0" class="btn btn-sm btn-quiet" @click="forget">Forget them</button>
+      </div>
+      <p v-if="verdict" role="status" class="soft small mb-0 mt-1">{{ verdict }}</p>
+      <p v-if="fault" role="alert" class="text-danger small mb-0">{{ fault }}</p>
+    </details>
+    <details class="mb-1">
+      <summary>
+        Inside<span class="soft">: {{ fill.kind === 'none' ? 'open' : fill.kind }}</span>
+      </summary>
+      <label class="d-flex align-items-center gap-2 mb-1"
+        ><span>Stiffened by</span>
+        <select v-model="fill.kind" class="form-select form-select-sm w-auto">
+          <option value="none">nothing</option>
+          <option value="bars">bars at 35°</option>
+          <option value="gyroid">a gyroid’s network</option>
+        </select></label
+      >
+      <template v-if="fill.kind !== 'none'">
+        <NumberField v-model="fill.spacing" label="Spacing" unit="mm" :step="1" :min="3" :max="100" />
+        <NumberField v-model="fill.thickness" label="Thick" unit="mm" :step="0.2" :min="0.4" :max="20" />
+      </template>
+      <NumberField
+        :model-value="voxel"
+        label="Voxel"
+        unit="mm"
+        :step="0.1"
+        :min="0.1"
+        :max="3"
+        source="default"
+        @update:model-value="emit('change', { wall, voxel: $event, opening })"
+      />
+      <NumberField
+        :model-value="opening"
+        label="Close slits under"
+        unit="mm"
+        :step="0.1"
+        :min="0.2"
+        :max="10"
+        source="radius, default"
+        @update:model-value="emit('change', { wall, voxel, opening: $event })"
+      />
+    </details>
+    <button class="btn btn-primary mt-1" :disabled="!store.meshBefore('hollow')" @click="hollow">
+      {{ op ? 'Hollow again' : 'Hollow it' }}
+    </button>
+  </section>
+</template>
