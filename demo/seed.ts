@@ -8,68 +8,20 @@ import type { OperationInput } from '../contract/operations'
 import type { PartRecord, PieceDetail, Coat } from '../contract/pieces'
 import type { Shape } from '../core/volume/primitives'
 import { damaged } from './damage'
-import { LOOK, type Cup } from '../core/print/layerGraph'
 import { scan, type ScannerOptions } from '../core/scan/scanner'
-import type { DrainHole } from '../core/shape/drill'
+import { openWhatStays, ventCups } from './holes'
 import { build } from './sculpts/build'
 import { lanternKeeper } from './sculpts/lanternKeeper'
 import { pilotBust, pilotParts } from './sculpts/pilotBust'
 import { tern } from './sculpts/tern'
+import { api, call, check, checked, derived, operate, settled } from './talk'
 import { PAINTS, PRINTERS, RESINS } from './workshop'
 
 /** Fills an empty workshop through the same API that the browser uses, so that the demo is what a user could have made. */
-const api = process.env.UNDERCUT_API ?? 'http://127.0.0.1:4870'
-
-async function call<T>(method: string, path: string, body?: unknown, raw?: Uint8Array): Promise<T> {
-  const ask = (): Promise<Response> =>
-    fetch(`${api}/api${path}`, {
-      method,
-      headers: { 'content-type': raw ? 'application/octet-stream' : 'application/json' },
-      body: raw ? Buffer.from(raw) : body === undefined ? undefined : JSON.stringify(body),
-    })
-  // Sculpting takes long enough for a kept connection to be closed meanwhile; a fresh one is made then.
-  const r = await ask().catch(ask)
-  if (!r.ok) throw new Error(`${method} ${path}: ${r.status} ${await r.text()}`)
-  return (r.status === 204 ? undefined : await r.json()) as T
-}
 /** The bust goes on a shelf at eye level: 172 mm. */
 const BUST_SCALE = 1.2
-const pause = (ms: number): Promise<void> => new Promise((r) => setTimeout(r, ms))
-
-async function settled(piece: string, ready: (p: PieceDetail) => boolean): Promise<PieceDetail> {
-  for (let i = 0; i < 1200; i++) {
-    const p = await call<PieceDetail>('GET', `/pieces/${piece}`)
-    if (ready(p)) return p
-    await pause(500)
-  }
-  throw new Error('The demo did not settle.')
-}
-const derived = (p: PartRecord): boolean => p.steps.every((s) => s.derivation?.status === 'done')
-
-async function operate(piece: string, more: OperationInput[]): Promise<PieceDetail> {
-  const before = (await call<PieceDetail>('GET', `/pieces/${piece}`)).partList[0]!
-  await call('PUT', `/parts/${before.id}/operations`, {
-    version: before.version,
-    operations: [...before.steps.map((s) => s.op), ...more],
-  })
-  return settled(piece, (p) => derived(p.partList[0]!))
-}
-
-const check = async <T>(mesh: string, body: unknown): Promise<T> => (await checked(mesh, body)).report as T
-async function checked(mesh: string, body: unknown): Promise<{ report: unknown; meshHash: string | null }> {
-  for (;;) {
-    const d = await call<{
-      status: string
-      report: unknown
-      meshHash: string | null
-      problem: { message: string } | null
-    }>('POST', '/checks', { mesh, check: body })
-    if (d.status === 'done') return d
-    if (d.status === 'failed') throw new Error(d.problem?.message)
-    await pause(400)
-  }
-}
-
+/** Tipped back, so that the face looks up and away from every support; down is then toward the back of the foot. */
+const BACK = (25 * Math.PI) / 180
 /** The keeper looks round to the water: joints in the middle of his body, the neck turned. */
 const KEEPER_JOINTS: Extract<OperationInput, { kind: 'pose' }>['joints'] = [
   { name: 'pelvis', parent: -1, position: [1.8, 2.3, 97.7] },
@@ -220,17 +172,16 @@ async function main(): Promise<void> {
     ])
   const hollowed = await settled(bust, (p) => derived(p.partList[0]!))
   if (!(await begun(bust, 'drill'))) {
-    // Tipped back, so that the face looks up and away from every support; down is then toward the back of the foot.
-    const back = (-25 * Math.PI) / 180
     const { sites } = await check<{
       sites: { point: [number, number, number]; direction: [number, number, number]; diameter: number }[]
-    }>(hollowed.partList[0]!.meshHash, { kind: 'drainSites', diameter: 4, down: [0, -Math.sin(back), -Math.cos(back)] })
+    }>(hollowed.partList[0]!.meshHash, { kind: 'drainSites', diameter: 4, down: [0, Math.sin(BACK), -Math.cos(BACK)] })
     await operate(bust, [
       { kind: 'drill', holes: sites.map(({ point, direction, diameter }) => ({ point, direction, diameter })) },
-      { kind: 'orient', quaternion: [Math.sin(back / 2), 0, 0, Math.cos(back / 2)] },
+      { kind: 'orient', quaternion: [-Math.sin(BACK / 2), 0, 0, Math.cos(BACK / 2)] },
       { kind: 'support' },
     ])
   }
+  await openWhatStays(bust, hollowed.partList[0]!.meshHash, [0, Math.sin(BACK), -Math.cos(BACK)])
   await ventCups(bust, hollowed.partList[0]!.meshHash)
   const done = await settled(bust, (p) => derived(p.partList[0]!))
   await call('POST', '/checks', {
@@ -325,33 +276,6 @@ async function describeLibrary(): Promise<void> {
   for (const s of await call<SculptRecord[]>('GET', '/sculpts')) {
     const known = LIBRARY[s.fileName]
     if (known && s.origin === '') await call('PATCH', `/sculpts/${s.id}`, { ...known, version: s.version })
-  }
-}
-
-/** As the artist would with the finding's own fix: opens cups that pull hard, one hole after the other. */
-async function ventCups(piece: string, hollow: string): Promise<void> {
-  for (let round = 0; round < 3; round++) {
-    const part = (await settled(piece, (p) => derived(p.partList[0]!))).partList[0]!
-    const { cups } = await check<{ cups: Cup[] }>(part.meshHash, { kind: 'layers', step: LOOK })
-    const worst = cups[0]
-    if (!worst || worst.force < 10) return
-    const ops = part.steps.map((s) => s.op)
-    const turn = ops.find((o) => o.kind === 'orient')!
-    const { report } = part.steps.find((s) => s.op.kind === 'support')!.derivation!
-    const { site } = await check<{ site: DrainHole }>(hollow, {
-      kind: 'ventSite',
-      point: [worst.startX, worst.startY, (worst.firstLayer + 0.5) * LOOK],
-      quaternion: turn.quaternion,
-      shift: (report as { support: { shift: number[] } }).support.shift,
-      diameter: 3,
-    })
-    const { point, direction, diameter } = site
-    await call('PUT', `/parts/${part.id}/operations`, {
-      version: part.version,
-      operations: ops.map((o) =>
-        o.kind === 'drill' ? { ...o, holes: [...o.holes, { point, direction, diameter }] } : o,
-      ),
-    })
   }
 }
 

@@ -41,7 +41,7 @@ export const CHECK_VERSION: Record<string, number> = {
   skinLine: 1,
   cutPlanes: 2,
   lightRoute: 2,
-  trapped: 1,
+  trapped: 2,
   wallLoad: 1,
   coreChoices: 1,
 }

@@ -136,13 +136,19 @@ describe('what stays inside', () => {
     shut: 0,
     best: { down: [0, 0, 1], left: 20 },
     routine: [{ down: [0, 0, 1], left: 20 }],
+    stuck: [{ volume: 20, centre: [0, 0, 8], deepest: [0, 0, 7], inside: true }],
     voxel: 0.5,
   } as TrapReport
   it('says how to drain it, stops where nothing drains it, and is silent when all leaves as it hangs', () => {
     expect(trappedResin(report)[0]).toMatchObject({ id: 'trapped', level: 'know', value: '4.2', places: [[0, 0, 3]] })
     expect(trappedResin(report)[0]!.sentence).toBe('Drain it head down: then it is empty.')
     const never = { ...report, routine: [{ down: [0, 0, 1], left: 900 }] } as TrapReport
-    expect(trappedResin(never)[0]).toMatchObject({ id: 'never-drains', level: 'settle', value: '0.90' })
+    expect(trappedResin(never)[0]).toMatchObject({
+      id: 'never-drains',
+      level: 'settle',
+      value: '0.90',
+      places: [[0, 0, 7]],
+    })
     expect(trappedResin({ ...report, shut: 5000 })[0]).toMatchObject({ id: 'shut-in', level: 'settle' })
     expect(trappedResin({ ...report, trapped: 20 })).toEqual([])
   })

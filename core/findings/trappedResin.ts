@@ -33,6 +33,7 @@ export function trappedResin(r: TrapReport): Finding[] {
       fixes: [],
     })
   const last = r.routine.at(-1)
+  const stuck = r.stuck.filter((p) => p.inside)
   if (last && last.left > RINSED && r.cavity > 0)
     out.push({
       id: 'never-drains',
@@ -40,9 +41,9 @@ export function trappedResin(r: TrapReport): Finding[] {
       value: (last.left / 1000).toFixed(2),
       unit: 'ml never leave',
       sentence: `Whichever way it is turned, ${plural(r.routine.length, 'pose')} after another, this much stays. It needs a hole where it stays.`,
-      places: inside.slice(0, 6).map((p) => p.deepest),
+      places: stuck.slice(0, 6).map((p) => p.deepest),
       how,
-      fixes: [],
+      fixes: [{ act: 'holeThere', label: 'A hole there', effect: 'the nearest place that takes one' }],
     })
   else if (r.trapped > RINSED)
     out.push({

@@ -22,6 +22,8 @@ export interface TrapReport {
   best: DrainStep
   /** poses one after the other that empty it, as far as they can */
   routine: DrainStep[]
+  /** what stays after the last of them */
+  stuck: Pool[]
   /** mm; pools shallower than about one of them are not seen */
   voxel: number
 }
@@ -64,6 +66,7 @@ export function trappedResin(mesh: Mesh, down: Vector3, report: Report = silent)
   const routine: DrainStep[] = []
   let rough: Uint8Array | null = null,
     exact: Uint8Array | null = null,
+    stuck: Pool[] = [],
     left = Infinity
   while (routine.length < MOST_STEPS) {
     const next = bestAfter(rough)
@@ -73,6 +76,7 @@ export function trappedResin(mesh: Mesh, down: Vector3, report: Report = silent)
     rough = next.settled.filled
     exact = settled.filled
     left = settled.left
+    stuck = settled.pools()
     report(0.3 + (0.7 * routine.length) / MOST_STEPS)
     if (left <= FILM) break
   }
@@ -83,6 +87,7 @@ export function trappedResin(mesh: Mesh, down: Vector3, report: Report = silent)
     shut: fine.shut,
     best: routine[0]!,
     routine,
+    stuck,
     voxel,
   }
 }

@@ -35,7 +35,7 @@ export function useTrail() {
     if (steps.some((s) => s.derivation === null)) return 'stale'
     return steps.every((s) => s.derivation?.status === 'done') ? 'done' : 'waiting'
   }
-  const ml = (v: number): string => `${(v / 1000).toFixed(1)} ml`
+  const ml = (v: number): string => `${(v / 1000).toFixed(v < 100_000 ? 1 : 0)} ml`
   const bare = computed<{ length: string; knots: Bare[] }[]>(() => {
     const p = store.piece,
       part = store.part

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed, reactive, ref, watch, watchEffect } from 'vue'
+import type { Finding } from '../../core/findings/finding'
 import { useMeans } from '../composables/useMeans'
 import FindingList from '../shell/FindingList.vue'
 import { useAssembly } from '../stores/assembly'
@@ -43,8 +44,10 @@ watchEffect(() => {
 async function solid(): Promise<void> {
   await store.change(store.operations().filter((o) => o.kind !== 'hollow' && o.kind !== 'drill'))
 }
-function act(name: string): void {
+function act(name: string, finding: Finding): void {
+  const [place] = finding.places
   if (name === 'proposeHoles') void holes.value?.propose()
+  else if (name === 'holeThere' && place) void holes.value?.holeAt(place)
   else if (name === 'solid') void solid()
 }
 const cast = computed(() => (store.part ? assembly.materialOf(store.part.id).cast : null))
@@ -56,7 +59,7 @@ const grams = (mm3: number): string => `${((mm3 / 1000) * (resin.value?.density 
     v-if="report"
     :findings="findings"
     checked="Every cavity has two holes, and the wall is as thick as asked."
-    :acts="['proposeHoles', 'solid']"
+    :acts="['proposeHoles', 'holeThere', 'solid']"
     @show="viewport.show"
     @act="act"
   />

@@ -137,6 +137,17 @@ function takeInstead(i: number): void {
   if (s) draft.value[i] = from(s, words(s))
 }
 
+/** A hole at the place of the skin nearest to a place inside that takes one. */
+async function holeAt(place: Triple): Promise<void> {
+  draft.value.push({ point: place, direction: [0, 0, 1], diameter: diameter.value, note: 'where it stays' })
+  const i = draft.value.length - 1
+  await feel(i)
+  const h = draft.value[i]
+  if (h?.instead) takeInstead(i)
+  else if (h?.wrong) draft.value.splice(i, 1)
+  if (h?.wrong && !h.instead) fault.value = 'No place near there takes a hole of that size. Try a smaller diameter.'
+}
+
 async function propose(): Promise<void> {
   const mesh = store.meshAfter('hollow')
   if (!mesh) return
@@ -197,7 +208,7 @@ async function plugs(): Promise<void> {
     })),
   })
 }
-defineExpose({ propose })
+defineExpose({ propose, holeAt })
 </script>
 
 <template>

@@ -1,0 +1,50 @@
+import type { PartRecord } from '../contract/pieces'
+import { LOOK, type Cup } from '../core/print/layerGraph'
+import type { TrapReport } from '../core/print/trapped'
+import type { DrainHole } from '../core/shape/drill'
+import type { HoleNear } from '../core/shape/holeNear'
+import { call, check, derived, settled } from './talk'
+
+async function addHole(part: PartRecord, { point, direction, diameter }: DrainHole): Promise<void> {
+  await call('PUT', `/parts/${part.id}/operations`, {
+    version: part.version,
+    operations: part.steps.map(({ op }) =>
+      op.kind === 'drill' ? { ...op, holes: [...op.holes, { point, direction, diameter }] } : op,
+    ),
+  })
+}
+
+/** As the artist would with the finding's own fix: a hole where something never leaves. */
+export async function openWhatStays(piece: string, hollow: string, down: readonly number[]): Promise<void> {
+  for (let round = 0; round < 3; round++) {
+    const part = (await settled(piece, (p) => derived(p.partList[0]!))).partList[0]!
+    const drilled = part.steps.find((s) => s.op.kind === 'drill')!.derivation!.meshHash!
+    const { routine, stuck } = await check<TrapReport>(drilled, { kind: 'trapped', down })
+    const pool = stuck.find((p) => p.inside)
+    if (!pool || routine.at(-1)!.left < 150) return
+    const { instead } = await check<HoleNear>(hollow, { kind: 'holeNear', point: pool.deepest, diameter: 3 })
+    if (!instead) return
+    await addHole(part, instead)
+  }
+}
+
+/** As the artist would with the finding's own fix: opens cups that pull hard, one hole after the other. */
+export async function ventCups(piece: string, hollow: string): Promise<void> {
+  for (let round = 0; round < 3; round++) {
+    const part = (await settled(piece, (p) => derived(p.partList[0]!))).partList[0]!
+    const { cups } = await check<{ cups: Cup[] }>(part.meshHash, { kind: 'layers', step: LOOK })
+    const worst = cups[0]
+    if (!worst || worst.force < 10) return
+    const ops = part.steps.map((s) => s.op)
+    const turn = ops.find((o) => o.kind === 'orient')!
+    const { report } = part.steps.find((s) => s.op.kind === 'support')!.derivation!
+    const { site } = await check<{ site: DrainHole }>(hollow, {
+      kind: 'ventSite',
+      point: [worst.startX, worst.startY, (worst.firstLayer + 0.5) * LOOK],
+      quaternion: turn.quaternion,
+      shift: (report as { support: { shift: number[] } }).support.shift,
+      diameter: 3,
+    })
+    await addHole(part, site)
+  }
+}

@@ -1,0 +1,53 @@
+import type { OperationInput } from '../contract/operations'
+import type { PartRecord, PieceDetail } from '../contract/pieces'
+
+/** Speaks to the server as the browser does. */
+export const api = process.env.UNDERCUT_API ?? 'http://127.0.0.1:4870'
+
+export async function call<T>(method: string, path: string, body?: unknown, raw?: Uint8Array): Promise<T> {
+  const ask = (): Promise<Response> =>
+    fetch(`${api}/api${path}`, {
+      method,
+      headers: { 'content-type': raw ? 'application/octet-stream' : 'application/json' },
+      body: raw ? Buffer.from(raw) : body === undefined ? undefined : JSON.stringify(body),
+    })
+  // Sculpting takes long enough for a kept connection to be closed meanwhile; a fresh one is made then.
+  const r = await ask().catch(ask)
+  if (!r.ok) throw new Error(`${method} ${path}: ${r.status} ${await r.text()}`)
+  return (r.status === 204 ? undefined : await r.json()) as T
+}
+const pause = (ms: number): Promise<void> => new Promise((r) => setTimeout(r, ms))
+
+export async function settled(piece: string, ready: (p: PieceDetail) => boolean): Promise<PieceDetail> {
+  for (let i = 0; i < 1200; i++) {
+    const p = await call<PieceDetail>('GET', `/pieces/${piece}`)
+    if (ready(p)) return p
+    await pause(500)
+  }
+  throw new Error('The demo did not settle.')
+}
+export const derived = (p: PartRecord): boolean => p.steps.every((s) => s.derivation?.status === 'done')
+
+export async function operate(piece: string, more: OperationInput[]): Promise<PieceDetail> {
+  const before = (await call<PieceDetail>('GET', `/pieces/${piece}`)).partList[0]!
+  await call('PUT', `/parts/${before.id}/operations`, {
+    version: before.version,
+    operations: [...before.steps.map((s) => s.op), ...more],
+  })
+  return settled(piece, (p) => derived(p.partList[0]!))
+}
+
+export const check = async <T>(mesh: string, body: unknown): Promise<T> => (await checked(mesh, body)).report as T
+export async function checked(mesh: string, body: unknown): Promise<{ report: unknown; meshHash: string | null }> {
+  for (;;) {
+    const d = await call<{
+      status: string
+      report: unknown
+      meshHash: string | null
+      problem: { message: string } | null
+    }>('POST', '/checks', { mesh, check: body })
+    if (d.status === 'done') return d
+    if (d.status === 'failed') throw new Error(d.problem?.message)
+    await pause(400)
+  }
+}
