@@ -135,6 +135,46 @@ describe('command line', () => {
       err: expect.stringContaining('X,Y,Z'),
     })
   })
+  it('supports a body and tells the load, length and clearance of each tip', async () => {
+    const printer = file(
+      'plate.json',
+      JSON.stringify({
+        name: 'Small',
+        pixelsX: 800,
+        pixelsY: 600,
+        pitchX: 0.1,
+        pitchY: 0.1,
+        height: 90,
+        layerHeight: 0.05,
+      }),
+    )
+    const [target, report] = [join(folder, 'held.stl'), join(folder, 'held.json')]
+    const r = await call('supports', sphere, '--printer', printer, '-o', target, '--report', report)
+    expect(r).toMatchObject({ code: 0, out: expect.stringContaining('fits the printer') })
+    const { tips, bodyFaces, islands } = JSON.parse(readFileSync(report, 'utf8'))
+    expect(islands).toEqual([])
+    for (const t of tips) {
+      expect(t.utilisation).toBeLessThanOrEqual(1)
+      expect(t.force).toBeGreaterThanOrEqual(0)
+      expect(t.length).toBeGreaterThan(1)
+      expect(t.clearance).toBeGreaterThan(0.5)
+    }
+    expect(readFileSync(target).readUInt32LE(80)).toBeGreaterThan(bodyFaces)
+    const tiny = file(
+      'tiny.json',
+      JSON.stringify({
+        name: 'Tiny',
+        pixelsX: 100,
+        pixelsY: 100,
+        pitchX: 0.1,
+        pitchY: 0.1,
+        height: 20,
+        layerHeight: 0.05,
+      }),
+    )
+    expect((await call('supports', sphere, '--printer', tiny)).code).toBe(1)
+    expect(await call('supports', sphere)).toMatchObject({ code: 2, err: expect.stringContaining('--printer') })
+  })
   it('slices to a zip with its manifest', async () => {
     const printer = file(
       'printer.json',

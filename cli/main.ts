@@ -18,6 +18,7 @@ import type { Operation, OperationReport } from '../core/shape/operations'
 import { manifest } from '../core/formats/manifest'
 import { balanceCommand, fitCommand } from './assembly'
 import { load, loadJson, loadOthers } from './files'
+import { supportsCommand } from './supports'
 import { trapCommand } from './trap'
 
 const USAGE = `undercut check FILE [--json]
@@ -31,6 +32,8 @@ undercut balance ASSEMBLY.json [--json]
     Whether the whole stands. ASSEMBLY.json: { "parts": [{ "file", "density", "infill" }], "wish" }.
 undercut trap FILE [--pose X,Y,Z] [--json]
     Resin that stays in a hollow part when that direction is down, and the poses that empty it. 0 empties, 1 not.
+undercut supports FILE --printer PRINTER.json [-o OUT] [--report R.json] [--json]
+    Supports for a body as it stands in its file, with the load, length and clearance of every tip. 0 holds, 1 not.
 undercut slice FILE --printer PRINTER.json -o OUT.zip [--report R.json]
     PNG layers with a JSON manifest.
 undercut --help
@@ -102,6 +105,8 @@ export async function run(
   if (command === 'fit') return fitCommand(rest, flags, out, fail)
   if (command === 'balance') return balanceCommand(rest, flags, out, fail)
   if (command === 'trap') return trapCommand(rest, flags, out, fail)
+  if (command === 'supports')
+    return supportsCommand(rest, flags, out, fail, write, (path) => WRITERS[extname(path).toLowerCase()])
   if (command === 'slice') {
     const file = rest[0],
       target = flags.get('o'),

@@ -52,7 +52,24 @@ export const check = z.discriminatedUnion('kind', [
     shift: point,
     diameter: z.number().min(1).max(20),
   }),
-  z.object({ kind: z.literal('orientations'), limit: z.number().min(15).max(75), volume: point }),
+  z.object({
+    kind: z.literal('orientations'),
+    limit: z.number().min(15).max(75),
+    volume: point,
+    focal: z
+      .array(z.object({ point, radius: z.number().min(0.01).max(1000) }))
+      .max(500)
+      .default([]),
+    others: z.array(hash).max(64).default([]).describe('parts that will cover some of the skin'),
+    keep: z
+      .object({ direction: point, within: z.number().min(1).max(120).describe('degrees') })
+      .nullable()
+      .default(null)
+      .describe('what is to look up'),
+  }),
+  z.object({ kind: z.literal('coveredDabs'), others: z.array(hash).max(64), spacing: z.number().min(0.3).max(50) }),
+  z.object({ kind: z.literal('presupported') }),
+  z.object({ kind: z.literal('stepsMap'), up: point, layerHeight: z.number().gt(0).max(1) }),
   z.object({ kind: z.literal('thinness'), limit: z.number().min(0.05).max(10) }),
   z.object({ kind: z.literal('thicknessMap') }),
   z.object({

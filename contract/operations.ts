@@ -7,8 +7,9 @@ const grade = z.enum(['whisker', 'strut', 'post'])
 
 export const supportEdit = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('add'), point, grade }),
-  z.object({ kind: z.literal('remove'), point }),
+  z.object({ kind: z.literal('remove'), point, radius: z.number().min(0.1).max(200).optional().describe('mm') }),
   z.object({ kind: z.literal('regrade'), point, grade }),
+  z.object({ kind: z.literal('move'), point, to: point }),
 ])
 
 export const drainHole = z.object({
@@ -49,6 +50,7 @@ export const joint = z.object({
 })
 export type JointRecord = z.infer<typeof joint>
 
+const paint = z.array(z.object({ point, radius: z.number().min(0.1).max(1000) })).max(2000)
 const dabs = z
   .array(z.object({ point, radius: z.number().min(0.1).max(200).describe('mm') }))
   .min(1)
@@ -203,6 +205,7 @@ export const operation = z.discriminatedUnion('kind', [
     lid: z.number().min(0.6).max(10).default(1.6).describe('mm, thickness of the lid'),
     ledge: z.number().min(0.5).max(10).default(1.5).describe('mm on which the lid rests'),
   }),
+  z.object({ kind: z.literal('focal'), dabs: dabs.describe('where no support may leave a scar') }),
   z.object({
     kind: z.literal('plug'),
     point,
@@ -246,6 +249,11 @@ export const operation = z.discriminatedUnion('kind', [
     greenStrength: z.number().min(1e5).max(1e8).default(4.5e6).describe('Pa'),
     automatic: z.boolean().default(true),
     edits: z.array(supportEdit).max(5000).default([]),
+    school: z.enum(['broad', 'heavy', 'joints']).optional(),
+    none: paint.optional().describe('no supports here'),
+    more: paint.optional().describe('supports twice as close here'),
+    only: paint.optional().describe('for supports on joint faces: all there may be'),
+    focal: paint.optional().describe('tips stay whiskers here as long as they hold'),
   }),
 ])
 export type OperationRecord = z.infer<typeof operation>

@@ -25,10 +25,15 @@ import { axisAt } from '../core/mesh/roundness'
 import { simplify } from '../core/mesh/simplify'
 import { skinLine } from '../core/mesh/skinLine'
 import { surfaceMaps } from '../core/paint/surfaceMaps'
+import { cupEstimate } from '../core/print/cupEstimate'
+import { scarImportance } from '../core/print/importance'
 import { scoreOrientations } from '../core/print/orientation'
+import { presupported } from '../core/print/presupported'
+import { stepsMap } from '../core/print/stepsMap'
 import { inspectLayers, slice } from '../core/print/slice'
 import { trappedResin } from '../core/print/trapped'
 import { ventSite } from '../core/shape/ventSite'
+import { coveredDabs } from '../core/shape/coveredDabs'
 import { drainSites } from '../core/shape/drainSites'
 import { holeNear } from '../core/shape/holeNear'
 import { applyOperation } from '../core/shape/applyOperation'
@@ -141,7 +146,17 @@ async function performCheck(check: Check, mesh: Mesh, others: readonly Mesh[]): 
     }
     case 'orientations': {
       const lean = await simplify(mesh, 30_000, 0.4)
-      return good({ report: { scores: scoreOrientations(lean, check, report).slice(0, 60) } })
+      const scores = scoreOrientations(
+        lean,
+        {
+          ...check,
+          importance: scarImportance(lean, check.focal, others),
+          cups: cupEstimate(mesh),
+        },
+        report,
+      )
+      const upright = scores.find((s) => s.up[2] > 0.9999)
+      return good({ report: { scores, upright } })
     }
     case 'thinness':
       return good({ report: thinness(mesh, check.limit, report) })
@@ -155,6 +170,12 @@ async function performCheck(check: Check, mesh: Mesh, others: readonly Mesh[]): 
       return good(asMap(detailMap(mesh, await simplify(others[0]!, DETAIL_FACES, 0.05), check.factor, check, report)))
     case 'stretchMap':
       return good(asMap(stretchMap(mesh, others[0]!, others[1]!)))
+    case 'coveredDabs':
+      return good({ report: { dabs: coveredDabs(mesh, others, check.spacing) } })
+    case 'presupported':
+      return good({ report: { found: presupported(mesh) } })
+    case 'stepsMap':
+      return good(asMap(stepsMap(mesh, check.up, check.layerHeight)))
     case 'axis': {
       const r = axisAt(mesh, check.point)
       return r.ok ? good({ report: r.value }) : r

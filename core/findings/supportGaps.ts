@@ -39,6 +39,18 @@ export function supportGaps(islands: readonly Island[], step: number, report: Su
       how: 'Peel pressure on the share of each layer nearest to the tip, against its neck’s green strength.',
       fixes: [{ act: 'denser', label: 'Closer tips', effect: 'spacing 20 % tighter' }],
     })
+  if (report.barred.length > 0)
+    out.push({
+      id: 'barred',
+      level: 'settle',
+      value: String(report.barred.length),
+      unit: report.barred.length === 1 ? 'island without a tip' : 'islands without a tip',
+      sentence:
+        'They begin where nothing may stand: the paint, or supports on joint faces alone, does not hold for this part.',
+      places: report.barred.map((p) => [...p] as [number, number, number]),
+      how: 'Islands of the layers whose lowest place lies where supports are painted out, or off the joint faces.',
+      fixes: [{ act: 'reorient', label: 'Turn it', effect: 'another way up may begin elsewhere' }],
+    })
   if (report.unreached.length > 0)
     out.push({
       id: 'unreached',

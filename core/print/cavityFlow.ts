@@ -176,6 +176,21 @@ export class CavityFlow {
     return { left: left * this.volume, filled, pools: () => this.described(kept) }
   }
 
+  /** mm²: of those cells, the most that lie in one layer square to that direction. */
+  largestLayer(cells: Uint8Array, up: Vector3): number {
+    const { places: p, grid } = this
+    const counts = new Map<number, number>()
+    let most = 0
+    for (let i = 0; i < cells.length; i++) {
+      if (!cells[i]) continue
+      const layer = Math.floor((p[i * 3]! * up[0] + p[i * 3 + 1]! * up[1] + p[i * 3 + 2]! * up[2]) / grid.voxel)
+      const n = (counts.get(layer) ?? 0) + 1
+      counts.set(layer, n)
+      if (n > most) most = n
+    }
+    return most * grid.voxel ** 2
+  }
+
   /** Cells of resin that each pool gets when those of the last pose run down; what is too much for one runs on. */
   private inflow(
     before: Uint8Array,

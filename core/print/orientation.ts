@@ -4,6 +4,8 @@ import { faceNormals } from '../mesh/measure'
 import { topology } from '../mesh/topology'
 import { frame, fromQuaternion, quaternionBetween, type Vector3 } from '../mesh/transform'
 import { sphereDirections } from '../shape/directions'
+import type { Importance } from './importance'
+import { paretoFront } from './pareto'
 
 /** What one way up costs. `up` is the direction of the body, in its own frame, that points away from the plate. */
 export interface OrientationScore {
@@ -16,11 +18,19 @@ export interface OrientationScore {
   scar: number
   /** mm²; the same, unweighted */
   overhang: number
+  /** mm² of it on focal areas */
+  focal: number
+  /** mm³ of supports, about: a stem under every patch of a spacing squared */
+  resin: number
   /** lowest points that begin in mid air */
   starts: number
   /** mm²; greatest layer: the hardest peel */
   peak: number
+  /** mm²; largest suction cup in one layer, about; 0 until it was looked for */
+  cup: number
   fits: boolean
+  /** no other way up beats it in every respect */
+  front: boolean
   score: number
 }
 
@@ -29,10 +39,20 @@ export interface OrientationWish {
   limit: number
   /** build volume, mm */
   volume: [number, number, number]
-  /** weight of scars per face, default 1 */
-  importance?: Float32Array
+  /** weight of scars per face, default 1, and which faces are focal areas */
+  importance?: Importance
   directions?: number
+  /** a direction of the body that is to look up, within so many degrees */
+  keep?: { direction: Vector3; within: number } | null
+  /** mm² of the largest suction cup with that way up, where it can be told */
+  cups?: (up: Vector3) => number
 }
+/** mm between tips, mm² of a stem's section, mm from the raft to the lowest point: for the guess of supports. */
+const SPACING = 3.5,
+  STEM = Math.PI * 0.55 ** 2,
+  LIFT = 6
+/** Ways up whose cups are looked at: the front and the best, no more. */
+const LOOKED_AT = 90
 
 const BINS = 192
 const AXES: readonly Vector3[] = [
@@ -53,46 +73,86 @@ const AXES: readonly Vector3[] = [
  */
 export function scoreOrientations(mesh: Mesh, wish: OrientationWish, report: Report = silent): OrientationScore[] {
   const scorer = new Scorer(mesh, wish)
+  const { keep } = wish
+  const least = keep ? Math.cos((keep.within * Math.PI) / 180) - 1e-9 : -2
+  const allowed = (up: Vector3): boolean =>
+    !keep || up[0] * keep.direction[0] + up[1] * keep.direction[1] + up[2] * keep.direction[2] >= least
   // The ways the body came in stand beside the lattice: artists model bases flat, and flat is often right.
-  const directions = [...AXES, ...sphereDirections(wish.directions ?? 642)]
+  const directions = [
+    ...AXES,
+    ...sphereDirections(wish.directions ?? 642),
+    ...(keep ? capDirections(keep.direction, keep.within) : []),
+  ].filter(allowed)
   const scores = directions.map((d, i) => {
-    if ((i & 15) === 0) report((0.85 * i) / directions.length)
+    if ((i & 15) === 0) report((0.7 * i) / directions.length)
     return scorer.score(d)
   })
   rank(scores)
   // Refine: a small ring around each of the best few.
-  const spread = Math.sqrt((4 * Math.PI) / directions.length)
+  const spread = Math.sqrt((4 * Math.PI) / (wish.directions ?? 642))
   for (const seed of scores.slice(0, 6)) {
     for (const [r, n] of [
       [spread / 2, 6],
       [spread / 4, 6],
     ] as const)
-      for (let k = 0; k < n; k++)
-        scores.push(scorer.score(tilt(seed.up, r, (2 * Math.PI * (k + 0.5 * (r < spread / 3 ? 1 : 0))) / n)))
+      for (let k = 0; k < n; k++) {
+        const up = tilt(seed.up, r, (2 * Math.PI * (k + 0.5 * (r < spread / 3 ? 1 : 0))) / n)
+        if (allowed(up)) scores.push(scorer.score(up))
+      }
   }
   rank(scores)
+  if (wish.cups) {
+    const upright = scores.filter((s) => s.up[2] > 1 - 1e-6)
+    const worth = [...upright, ...scores.filter((s) => s.front), ...scores].slice(0, LOOKED_AT)
+    worth.forEach((s, i) => {
+      report(0.75 + (0.25 * i) / worth.length)
+      s.cup = wish.cups!(s.up)
+    })
+    // What was not looked at is not offered: its cups are not known.
+    scores.splice(0, scores.length, ...new Set(worth))
+    rank(scores)
+  }
   report(1)
   return scores
 }
 
-/** Sorts best first. Each cost counts relative to its median over all directions, so no unit dominates. */
-function rank(scores: OrientationScore[]): void {
-  const median = (f: (s: OrientationScore) => number): number => {
-    const v = scores.map(f).sort((a, b) => a - b)
-    return v[v.length >> 1]! || 1
+/** Directions evenly over a cap about one, itself first. */
+function capDirections(centre: Vector3, within: number): Vector3[] {
+  const out: Vector3[] = [centre]
+  const rings = 6
+  for (let r = 1; r <= rings; r++) {
+    const angle = ((within * r) / rings) * (Math.PI / 180)
+    const n = Math.max(6, Math.round(6 * r))
+    for (let k = 0; k < n; k++) out.push(tilt(centre, angle, (2 * Math.PI * k) / n))
   }
-  const scar = median((s) => s.scar),
-    height = median((s) => s.height),
-    peak = median((s) => s.peak),
-    starts = median((s) => s.starts)
+  return out
+}
+
+/** What counts, of which less is better, in the order of the weights by which the default is picked. */
+export const COSTS: readonly ((s: OrientationScore) => number)[] = [
+  (s) => s.scar,
+  (s) => s.height,
+  (s) => s.peak,
+  (s) => s.starts,
+  (s) => s.resin,
+  (s) => s.cup,
+]
+const WEIGHTS = [1, 0.5, 0.35, 0.35, 0.25, 0.35]
+
+/** Sorts best first and marks the front. Each cost counts relative to its median over all, so no unit dominates. */
+function rank(scores: OrientationScore[]): void {
+  const medians = COSTS.map((f) => {
+    const v = scores.map(f).sort((a, b) => a - b)
+    // Where half the ways cost nothing, what the others cost in the mean is the measure.
+    return v[v.length >> 1]! || v.reduce((a, b) => a + b, 0) / v.length || 1
+  })
   for (const s of scores)
-    s.score =
-      s.scar / scar +
-      0.5 * (s.height / height) +
-      0.35 * (s.peak / peak) +
-      0.35 * (s.starts / starts) +
-      (s.fits ? 0 : 100)
+    s.score = COSTS.reduce((sum, f, i) => sum + (WEIGHTS[i]! * f(s)) / medians[i]!, 0) + (s.fits ? 0 : 100)
   scores.sort((a, b) => a.score - b.score)
+  // What does not fit is a choice only where nothing does.
+  const choices = scores.some((s) => s.fits) ? scores.filter((s) => s.fits) : scores
+  for (const s of scores) s.front = false
+  for (const i of paretoFront(choices.map((s) => COSTS.map((f) => f(s))))) choices[i]!.front = true
 }
 
 function tilt(d: Vector3, angle: number, azimuth: number): Vector3 {
@@ -160,7 +220,10 @@ class Scorer {
     flux.fill(0)
     const scale = (BINS - 1e-6) / (height || 1)
     let scar = 0,
-      overhang = 0
+      overhang = 0,
+      focal = 0,
+      reach = 0
+    const { importance } = this.wish
     for (let f = 0; f < areas.length; f++) {
       const n = normals[f * 3]! * ux + normals[f * 3 + 1]! * uy + normals[f * 3 + 2]! * uz
       const middle = (z[t[f * 3]!]! + z[t[f * 3 + 1]!]! + z[t[f * 3 + 2]!]!) / 3 - lo
@@ -168,7 +231,9 @@ class Scorer {
       // What lies on the raft itself needs no tips.
       if (n < hanging && middle > 0.3) {
         overhang += areas[f]!
-        scar += areas[f]! * (this.wish.importance?.[f] ?? 1)
+        scar += areas[f]! * (importance?.weights[f] ?? 1)
+        if (importance?.focal[f]) focal += areas[f]!
+        reach += areas[f]! * (middle + LIFT)
       }
     }
     let section = 0,
@@ -188,7 +253,21 @@ class Scorer {
     const size = this.footprint(up)
     const [vx, vy, vz] = this.wish.volume
     const fits = height <= vz && ((size[0] <= vx && size[1] <= vy) || (size[0] <= vy && size[1] <= vx))
-    return { up, quaternion: quaternionBetween(up, [0, 0, 1]), height, scar, overhang, starts, peak, fits, score: 0 }
+    return {
+      up,
+      quaternion: quaternionBetween(up, [0, 0, 1]),
+      height,
+      scar,
+      overhang,
+      focal,
+      resin: (reach * STEM) / SPACING ** 2,
+      starts,
+      peak,
+      cup: 0,
+      fits,
+      front: false,
+      score: 0,
+    }
   }
 
   private footprint(up: Vector3): [number, number] {

@@ -4,17 +4,26 @@ import { measure } from '../mesh/measure'
 import { transformed, identity3, type Vector3 } from '../mesh/transform'
 import { treeOf } from '../mesh/tree'
 import { tube } from '../shape/cylinder'
+import type { Dab } from '../shape/dabs'
 import { braces } from './brace'
 import { raft } from './raft'
-import { tipCapacity, tipLoads } from './supportLoad'
-import { Skin, supportNeed, type Contact } from './supportNeed'
-import { BITE, GRADE_NAMES, gradeDefaults, obstacle, route, type GradeName, type Route } from './supportRoute'
+import type { LoadLayer } from './supportLoad'
+import { Skin, supportNeed } from './supportNeed'
+import { carryLoad, gap, loadsOf, onFocal, thinOut, type Planned } from './supportPlan'
+import { BITE, gradeDefaults, obstacle, route, stemClearance, type GradeName } from './supportRoute'
+import { joinTrunks } from './trunk'
 
 /** A change made by hand. Places are on the body as it stands before lifting, mm; they survive regeneration. */
 export type SupportEdit =
   | { kind: 'add'; point: Vector3; grade: GradeName }
-  | { kind: 'remove'; point: Vector3 }
+  | { kind: 'remove'; point: Vector3; radius?: number }
   | { kind: 'regrade'; point: Vector3; grade: GradeName }
+  | { kind: 'move'; point: Vector3; to: Vector3 }
+
+/**
+ * How supports are thought of: generated broadly and thinned out, few and heavy, or only on faces that a joint will hide.
+ */
+export type SupportSchool = 'broad' | 'heavy' | 'joints'
 
 export interface SupportOptions {
   limit: number
@@ -28,26 +37,38 @@ export interface SupportOptions {
   /** generate, or only the supports set by hand */
   automatic: boolean
   edits: readonly SupportEdit[]
+  school?: SupportSchool
+  /** painted, on the body as it stands before lifting: no supports here, closer here, and all there may be */
+  none?: readonly Dab[]
+  more?: readonly Dab[]
+  only?: readonly Dab[]
+  /** where a scar counts most: tips there stay whiskers as long as they hold */
+  focal?: readonly Dab[]
 }
 
 export interface Tip {
   /** on the body, in the frame of the supported result, mm */
   point: Vector3
   grade: GradeName
-  landsOn: 'plate' | 'body'
+  landsOn: 'plate' | 'body' | 'trunk'
   force: number
   utilisation: number
   worstZ: number
   byHand: boolean
   island: boolean
+  focal: boolean
   /** mm */
   length: number
+  /** mm that its stem keeps from the body, below the neck */
+  clearance: number
 }
 
 export interface SupportReport {
   tips: Tip[]
   /** contacts that no stem can reach */
   unreached: { point: Vector3; island: boolean }[]
+  /** islands that begin where the paint, or the school, lets nothing stand */
+  barred: Vector3[]
   /** edits whose place no longer holds a support or a skin to stand on */
   lostEdits: number
   /** faces of the body; those after it are supports */
@@ -56,14 +77,23 @@ export interface SupportReport {
   supportVolume: number
   /** how the body was moved from where it stood to where it stands in the result, mm */
   shift: Vector3
-  /** mm² of skin that tips touch */
+  /** mm² of skin that tips touch, and of that on focal areas */
   scarArea: number
+  focalScar: number
+  /** tips that were generated and thinned out again; stems that run into another's trunk */
+  thinned: number
+  joined: number
   braces: number
   height: number
+  /** pull and worst utilisation, layer by layer at a millimetre */
+  layers: LoadLayer[]
 }
 
 /** Tips within this distance of an edit's place are meant by it, mm. */
 const MEANT = 1.6
+/** How much closer a broad generation sets its tips, and how much wider a heavy one. */
+const BROAD = 0.8,
+  HEAVY = 1.7
 
 /** Generates, routes, loads and builds supports and raft. The body keeps its faces, first in the result. */
 export function support(
@@ -75,88 +105,76 @@ export function support(
   const rise = (lifted ? RAFT + options.lift : 0) - bounds(input).min[2]
   const mesh = transformed(input, identity3, [0, 0, rise])
   const up = (p: Vector3): Vector3 => [p[0], p[1], p[2] + rise]
+  const raised = (dabs: readonly Dab[] | undefined): Dab[] =>
+    (dabs ?? []).map((d) => ({ point: up(d.point), radius: d.radius }))
+  const focal = raised(options.focal)
   const body = obstacle(treeOf(mesh))
+  const school = options.school ?? null
+  const spacing = options.spacing * (school === 'heavy' ? HEAVY : school === 'broad' ? BROAD : 1)
   const need = options.automatic
     ? supportNeed(
         mesh,
-        { limit: options.limit, spacing: options.spacing, pixel: 0.25, floor: lifted ? -1 : 0.2 },
+        {
+          limit: options.limit,
+          spacing,
+          pixel: 0.25,
+          floor: lifted ? -1 : 0.2,
+          none: raised(options.none),
+          more: raised(options.more),
+          only: school === 'joints' ? raised(options.only) : null,
+        },
         part(report, 0, 0.45),
       )
-    : { taken: [], spare: [] }
+    : { taken: [], spare: [], barred: [] }
 
-  interface Planned {
-    contact: Contact
-    grade: GradeName
-    byHand: boolean
-    route: Route | null
-  }
-  const planned: Planned[] = need.taken.map((contact) => ({ contact, grade: 'whisker', byHand: false, route: null }))
-  let lostEdits = 0
-  const skin = new Skin(mesh)
-  for (const edit of options.edits) {
-    const at = up(edit.point)
-    const meant = planned.filter((t) => gap(t.contact.point, at) <= MEANT)
-    if (edit.kind === 'add') {
-      const contact = skin.nearest(at[0], at[1], at[2])
-      if (gap(contact.point, at) > 3) lostEdits++
-      else planned.push({ contact: { ...contact, island: false }, grade: edit.grade, byHand: true, route: null })
-    } else if (meant.length === 0) lostEdits++
-    else if (edit.kind === 'remove') for (const t of meant) planned.splice(planned.indexOf(t), 1)
-    else
-      for (const t of meant) {
-        t.grade = edit.grade
-        t.byHand = true
-      }
-  }
-  const removed = options.edits.filter((e) => e.kind === 'remove').map((e) => up(e.point))
-  const spare = need.spare.filter((c) => !removed.some((r) => gap(c.point, r) <= MEANT))
+  const planned: Planned[] = need.taken.map((contact) => {
+    const f = onFocal(focal, contact.point)
+    return { contact, grade: school === 'heavy' && !f ? 'post' : 'whisker', byHand: false, focal: f, route: null }
+  })
+  const lostEdits = edited(planned, options.edits, new Skin(mesh), up, focal)
+  const removed = options.edits.flatMap((e) => (e.kind === 'remove' ? [{ at: up(e.point), r: e.radius ?? MEANT }] : []))
+  const spare = need.spare.filter((c) => !removed.some((r) => gap(c.point, r.at) <= r.r))
   const floor = lifted ? RAFT * 0.6 : 0
-  const layRoute = (t: Planned): void => {
+  const lay = (t: Planned): void => {
     t.route = route(body, t.contact, gradeDefaults[t.grade], floor, options.clearance)
   }
   planned.forEach((t, i) => {
     if ((i & 15) === 0) report(0.45 + (0.3 * i) / planned.length)
-    layRoute(t)
+    lay(t)
   })
-
-  // Heavier tips where the load asks for them, then more of them, until the load is carried or nothing is left to add.
-  let loads = tipLoads(mesh, planned.map(asTip), options.peelPressure, options.greenStrength)
-  for (let round = 0; round < 4; round++) {
-    let changed = false
-    planned.forEach((t, i) => {
-      if (t.byHand || loads[i]!.utilisation <= 1) return
-      const enough =
-        GRADE_NAMES.find((g) => tipCapacity(gradeDefaults[g].tip, options.greenStrength) >= loads[i]!.force) ?? 'post'
-      if (enough !== t.grade) {
-        t.grade = enough
-        layRoute(t)
-        changed = true
-        return
-      }
-      const helper = spare.findIndex((c) => gap(c.point, t.contact.point) < options.spacing * 1.5)
-      if (helper < 0) return
-      const more: Planned = { contact: spare.splice(helper, 1)[0]!, grade: t.grade, byHand: false, route: null }
-      layRoute(more)
-      if (more.route) {
-        planned.push(more)
-        changed = true
-      }
-    })
-    if (!changed) break
-    loads = tipLoads(mesh, planned.map(asTip), options.peelPressure, options.greenStrength)
-    report(0.75 + 0.04 * round)
-  }
+  const wish = { ...options, spacing }
+  carryLoad(mesh, planned, spare, wish, lay)
+  report(0.9)
+  const thinned = school === 'broad' ? thinOut(mesh, planned, wish) : 0
+  const layers: LoadLayer[] = []
+  const loads = loadsOf(mesh, planned, wish, layers)
+  report(0.95)
 
   const standing = planned.map((t, i) => ({ ...t, load: loads[i]! })).filter((t) => t.route !== null)
-  const stems = standing.map((t) => ({ path: t.route!.path, radius: gradeDefaults[t.grade].stem / 2 }))
-  const ties = braces(
+  const onPlate = standing.filter((t) => t.route!.landsOn === 'plate')
+  const trunks = joinTrunks(
     body,
-    stems.filter((_, i) => standing[i]!.route!.landsOn === 'plate'),
+    onPlate.map((t) => ({
+      path: t.route!.path,
+      radius: gradeDefaults[t.grade].stem / 2,
+      tip: gradeDefaults[t.grade].tip / 2,
+    })),
     options.clearance,
   )
-  const bodies = standing.map((t) => stemBody(t.route!, t.grade))
+  const own = onPlate.map((_, i) => i).filter((i) => trunks.on[i]! < 0)
+  const ties = braces(
+    body,
+    own.map((i) => ({ path: trunks.paths[i]!, radius: trunks.radii[i]! })),
+    options.clearance,
+  )
+  const bodies = standing.map((t) => {
+    const i = onPlate.indexOf(t)
+    return i < 0
+      ? stemBody(t.route!.path, t.grade, 'body')
+      : stemBody(trunks.paths[i]!, t.grade, 'plate', trunks.on[i]! < 0 ? trunks.radii[i]! : undefined)
+  })
   bodies.push(...ties.map((b) => tube([b.from, b.to], [b.radius, b.radius], 8)))
-  const feet = standing.filter((t) => t.route!.landsOn === 'plate').map((t) => t.route!.path.at(-1)!)
+  const feet = own.map((i) => trunks.paths[i]!.at(-1)!)
   if (lifted && feet.length > 0) bodies.push(raft(feet, RAFT))
   const supports = concatenate(bodies)
   const whole = bodies.length > 0 ? concatenate([mesh, supports]) : mesh
@@ -166,55 +184,117 @@ export function support(
     cy = -(around.min[1] + around.max[1]) / 2
   const result = transformed(whole, identity3, [cx, cy, 0])
   const placed = (p: Vector3): Vector3 => [p[0] + cx, p[1] + cy, p[2]]
+  const scar = (list: readonly { grade: GradeName }[]): number =>
+    list.reduce((s, t) => s + Math.PI * (gradeDefaults[t.grade].tip / 2) ** 2, 0)
   report(1)
   return good({
     mesh: result,
     report: {
-      tips: standing.map((t) => ({
-        point: placed(t.contact.point),
-        grade: t.grade,
-        landsOn: t.route!.landsOn,
-        force: t.load.force,
-        utilisation: t.load.utilisation,
-        worstZ: t.load.worstZ,
-        byHand: t.byHand,
-        island: t.contact.island,
-        length: t.route!.path.slice(1).reduce((s, p, i) => s + gap(p, t.route!.path[i]!), 0),
-      })),
+      tips: standing.map((t) => {
+        const i = onPlate.indexOf(t)
+        const path = i < 0 ? t.route!.path : trunks.paths[i]!
+        return {
+          point: placed(t.contact.point),
+          grade: t.grade,
+          landsOn: i >= 0 && trunks.on[i]! >= 0 ? ('trunk' as const) : t.route!.landsOn,
+          force: t.load.force,
+          utilisation: t.load.utilisation,
+          worstZ: t.load.worstZ,
+          byHand: t.byHand,
+          island: t.contact.island,
+          focal: t.focal,
+          length: path.slice(1).reduce((s, p, k) => s + gap(p, path[k]!), 0),
+          clearance: stemClearance(body, { path, landsOn: i < 0 ? 'body' : 'plate' }, gradeDefaults[t.grade].stem / 2),
+        }
+      }),
       unreached: planned
         .filter((t) => t.route === null)
         .map((t) => ({ point: placed(t.contact.point), island: t.contact.island })),
+      barred: need.barred.map((c) => placed(c.point)),
       lostEdits,
       shift: [cx, cy, rise],
       bodyFaces: mesh.triangles.length / 3,
       supportVolume: measure(supports).volume,
-      scarArea: standing.reduce((s, t) => s + Math.PI * (gradeDefaults[t.grade].tip / 2) ** 2, 0),
+      scarArea: scar(standing),
+      focalScar: scar(standing.filter((t) => t.focal)),
+      thinned,
+      joined: onPlate.length - own.length,
       braces: ties.length,
       height: bounds(result).max[2],
+      layers,
     },
   })
+}
+
+/** Does to the plan what was done by hand; returns how many of the changes found nothing to change. */
+function edited(
+  planned: Planned[],
+  edits: readonly SupportEdit[],
+  skin: Skin,
+  up: (p: Vector3) => Vector3,
+  focal: readonly Dab[],
+): number {
+  let lost = 0
+  const add = (at: Vector3, grade: GradeName): boolean => {
+    const contact = skin.nearest(at[0], at[1], at[2])
+    if (gap(contact.point, at) > 3) return false
+    planned.push({
+      contact: { ...contact, island: false },
+      grade,
+      byHand: true,
+      focal: onFocal(focal, contact.point),
+      route: null,
+    })
+    return true
+  }
+  for (const edit of edits) {
+    const at = up(edit.point)
+    if (edit.kind === 'add') {
+      if (!add(at, edit.grade)) lost++
+      continue
+    }
+    const reach = edit.kind === 'remove' ? (edit.radius ?? MEANT) : MEANT
+    const meant = planned.filter((t) => gap(t.contact.point, at) <= reach)
+    if (meant.length === 0) lost++
+    else if (edit.kind === 'regrade')
+      for (const t of meant) {
+        t.grade = edit.grade
+        t.byHand = true
+      }
+    else {
+      // What is moved is the nearest alone, and keeps its grade.
+      const gone =
+        edit.kind === 'remove'
+          ? meant
+          : [meant.reduce((a, b) => (gap(b.contact.point, at) < gap(a.contact.point, at) ? b : a))]
+      for (const t of gone) planned.splice(planned.indexOf(t), 1)
+      if (edit.kind === 'move' && !add(up(edit.to), gone[0]!.grade)) {
+        lost++
+        planned.push(...gone)
+      }
+    }
+  }
+  return lost
 }
 
 /** Raft thickness, mm */
 export const RAFT = 0.8
 
-const gap = (a: Vector3, b: Vector3): number => Math.hypot(a[0] - b[0], a[1] - b[1], a[2] - b[2])
-
-const asTip = (t: { contact: Contact; grade: GradeName }): { point: Vector3; diameter: number } => ({
-  point: t.contact.point,
-  diameter: gradeDefaults[t.grade].tip,
-})
-
 /** Tip, neck and stem as one closed solid; it bites a little into the skin it holds. */
-function stemBody(r: Route, grade: GradeName): Mesh {
+function stemBody(way: readonly Vector3[], grade: GradeName, landsOn: 'plate' | 'body', trunk?: number): Mesh {
   const g = gradeDefaults[grade]
-  const [tip, joint] = r.path as [Vector3, Vector3]
+  const [tip, joint] = way as [Vector3, Vector3]
   const l = gap(tip, joint)
   const inside: Vector3 = [0, 1, 2].map((k) => tip[k]! - ((joint[k]! - tip[k]!) / l) * BITE) as unknown as Vector3
-  const rest = r.path.slice(2)
+  const rest = way.slice(2)
   const radii = [g.tip / 2, g.tip / 2, g.stem / 2, ...rest.map(() => g.stem / 2)]
   const path: Vector3[] = [inside, tip, joint, ...rest]
-  if (r.landsOn === 'body') {
+  if (trunk !== undefined) {
+    // A trunk carries others from its last bend down.
+    radii[radii.length - 1] = trunk
+    if (radii.length > 4) radii[radii.length - 2] = trunk
+  }
+  if (landsOn === 'body') {
     radii[radii.length - 1] = g.tip / 2
     const foot = path.at(-1)!
     path[path.length - 1] = [foot[0], foot[1], foot[2] - BITE]

@@ -12,6 +12,13 @@ export interface TipLoad {
   /** height of the layer that pulls hardest, mm */
   worstZ: number
 }
+/** One look at the layers: how hard the whole is pulled, and how hard the worst tip works then. */
+export interface LoadLayer {
+  z: number
+  /** N */
+  force: number
+  utilisation: number
+}
 
 /** Newtons that a tip of that diameter (mm) holds: green strength × area (methods.md 5). */
 export const tipCapacity = (diameter: number, greenStrength: number): number =>
@@ -22,6 +29,7 @@ export const tipCapacity = (diameter: number, greenStrength: number): number =>
  * tip with the separation pressure. The weight below the water line is left out: it is a hundredth of the peel.
  *
  * @param pressure Pa
+ * @param layers filled with what each look at the layers found, from below upward
  */
 export function tipLoads(
   mesh: Mesh,
@@ -29,7 +37,9 @@ export function tipLoads(
   pressure: number,
   greenStrength: number,
   step = 1,
+  layers: LoadLayer[] = [],
 ): TipLoad[] {
+  layers.length = 0
   const box = bounds(mesh)
   const span = Math.max(box.max[0] - box.min[0], box.max[1] - box.min[1])
   const px = Math.max(0.4, span / 120)
@@ -58,13 +68,18 @@ export function tipLoads(
           from = row * w + runs.x[i]!
         for (let q = from; q < from + runs.length[i]!; q++) share[owner[q]!]! += v
       }
+    let whole = 0,
+      worst = 0
     for (let t = 0; t < tips.length; t++) {
       const force = pressure * share[t]! * px * px * 1e-6
+      whole += force
+      worst = Math.max(worst, force / tipCapacity(tips[t]!.diameter, greenStrength))
       if (force > loads[t]!.force) {
         loads[t]!.force = force
         loads[t]!.worstZ = z
       }
     }
+    layers.push({ z, force: whole, utilisation: worst })
   }
   for (let t = 0; t < tips.length; t++)
     loads[t]!.utilisation = loads[t]!.force / tipCapacity(tips[t]!.diameter, greenStrength)

@@ -5,6 +5,7 @@ import { faceNormals } from '../mesh/measure'
 import { rayFirst } from '../mesh/ray'
 import { treeOf } from '../mesh/tree'
 import type { Vector3 } from '../mesh/transform'
+import { brushAt, type Dab } from '../shape/dabs'
 import { Rasteriser } from './raster'
 import { Sections } from './sections'
 
@@ -26,6 +27,10 @@ export interface NeedOptions {
   pixel: number
   /** mm; what lies lower than this rests on the plate */
   floor: number
+  /** painted: nothing may stand here; tips twice as close; and, where given, tips only here */
+  none?: readonly Dab[]
+  more?: readonly Dab[]
+  only?: readonly Dab[] | null
 }
 
 /** Overhanging patches smaller than this in one slab are left to the resin's own strength, mm². */
@@ -36,13 +41,15 @@ const LEAST_PATCH = 0.35
  * one pixel's growth at the overhang limit, so "grew by more than the limit allows" is "not next to a pixel of
  * the slab below". Islands always get a tip at their lowest point; overhanging patches get tips `spacing` apart.
  *
- * @returns contacts taken, and spare ones that the spacing left out (for loads that need more)
+ * @returns contacts taken, spare ones that the spacing left out (for loads that need more), and islands that begin where
+ *   the paint lets nothing stand
  */
 export function supportNeed(
   mesh: Mesh,
   options: NeedOptions,
   report: Report = silent,
-): { taken: Contact[]; spare: Contact[] } {
+): { taken: Contact[]; spare: Contact[]; barred: Contact[] } {
+  const { none = [], more = [], only = null } = options
   const box = bounds(mesh)
   const px = options.pixel
   const slab = px * Math.tan((options.limit * Math.PI) / 180)
@@ -71,7 +78,15 @@ export function supportNeed(
             if ((p[0] - q[0]) ** 2 + (p[1] - q[1]) ** 2 + (p[2] - q[2]) ** 2 < reach * reach) return true
     return false
   }
+  const barred: Contact[] = []
+  const forbidden = ([x, y, z]: Vector3): boolean =>
+    (none.length > 0 && brushAt(none, x, y, z) > 0.5) || (only !== null && !(brushAt(only, x, y, z) > 0.5))
+  const closer = ([x, y, z]: Vector3): number => (more.length > 0 && brushAt(more, x, y, z) > 0.5 ? 0.5 : 1)
   const take = (c: Contact): void => {
+    if (forbidden(c.point)) {
+      if (c.island) barred.push(c)
+      return
+    }
     taken.push(c)
     const k = key(c.point).join(',')
     const list = near.get(k)
@@ -134,12 +149,13 @@ export function supportNeed(
           const cx = x0 + ((at % w) + 0.5) * px,
             cy = y0 + (Math.floor(at / w) + 0.5) * px
           const rough: Vector3 = [cx, cy, z]
-          if (crowded(rough, options.spacing * 0.6)) continue
+          const k = closer(rough)
+          if (crowded(rough, options.spacing * 0.6 * k)) continue
           const contact = skin.below(cx, cy, z, 2 * slab + px)
           if (!contact) continue
           got = true
-          if (crowded(contact.point, options.spacing)) spare.push(contact)
-          else take(contact)
+          if (!crowded(contact.point, options.spacing * k)) take(contact)
+          else if (!forbidden(contact.point)) spare.push(contact)
         }
         if (!got && !touches) {
           const at = patch[patch.length >> 1]!
@@ -150,7 +166,7 @@ export function supportNeed(
     before = now
     now = swap
   }
-  return { taken, spare }
+  return { taken, spare, barred }
 }
 
 function fill(bitmap: Uint8Array, raster: Rasteriser, sections: Sections, z: number): void {

@@ -26,7 +26,7 @@ const options: SupportOptions = {
 describe('supports of made-up bodies', () => {
   for (const seed of [1, 22, 333, 4444, 55555, 666666]) {
     it(`hold body ${seed} without touching it elsewhere`, () => {
-      const body = orient(chainBody(seed, 7), [0, 0, 0, 1])
+      const body = orient(chainBody(seed, 7), [0, 0, 0, 1]).mesh
       const r = support(body, options)
       if (!r.ok) throw new Error(r.problem.message)
       const { tips, bodyFaces, unreached, shift } = r.value.report

@@ -130,3 +130,28 @@ export function clear({ tree, free }: Obstacle, a: Vector3, b: Vector3, keep: nu
     t = Math.min(length, t + Math.max(0.04, room - keep))
   }
 }
+
+/** mm up to which a stem's distance from the body is measured */
+const LOOKED = 12
+
+/**
+ * mm that a support's stem keeps from the body: from its joint, below the neck, down to its foot, or to the neck above a
+ * foot that stands on the body. `LOOKED` where it is farther.
+ */
+export function stemClearance({ tree, free }: Obstacle, r: Route, radius: number): number {
+  const last = r.landsOn === 'body' ? r.path.length - 1 : r.path.length
+  let least = LOOKED
+  for (let i = 1; i + 1 < last; i++) {
+    const [a, b] = [r.path[i]!, r.path[i + 1]!]
+    const length = Math.hypot(b[0] - a[0], b[1] - a[1], b[2] - a[2])
+    const n = Math.max(1, Math.ceil(length / 0.5))
+    // The joint itself is the neck's end, where the skin is near.
+    for (let k = i === 1 ? 1 : 0; k <= n; k++) {
+      const [x, y, z] = [0, 1, 2].map((c) => a[c]! + ((b[c]! - a[c]!) * k) / n) as [number, number, number]
+      if (free.atLeast(x, y, z) - radius > least) continue
+      const d = closestPoint(tree, x, y, z, hit, least + radius)
+      if (d !== Infinity) least = Math.min(least, d - radius)
+    }
+  }
+  return Math.max(0, least)
+}

@@ -127,6 +127,8 @@ async function make(mesh: Mesh, op: Operation, report: Report, others: readonly 
       const r = await bay(mesh, op)
       return r.ok ? good({ mesh: r.value.mesh, bay: r.value.report }) : r
     }
+    case 'focal':
+      return good({ mesh })
     case 'plug': {
       const r = await plug(mesh, op)
       return r.ok ? good({ mesh: r.value.mesh, plug: r.value.report }) : r
@@ -141,7 +143,7 @@ async function make(mesh: Mesh, op: Operation, report: Report, others: readonly 
       return r.ok ? good({ mesh: r.value.mesh, drill: r.value.report }) : r
     }
     case 'orient':
-      return good({ mesh: orient(mesh, op.quaternion) })
+      return good(orient(mesh, op.quaternion))
     case 'support': {
       const r = support(mesh, op, report)
       return r.ok ? good({ mesh: r.value.mesh, support: r.value.report }) : r

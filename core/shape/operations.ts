@@ -10,6 +10,7 @@ import type { BayOptions, BayReport, ChannelOptions, ChannelReport } from './cha
 import type { CutOptions, CutReport } from './cut'
 import type { DrainHole, DrillReport } from './drill'
 import type { Fixing, FixingReport } from './fixing'
+import type { Dab } from './dabs'
 import type { PlugOptions, PlugReport } from './plug'
 import type { HollowOptions, HollowReport } from './hollow'
 import type { JoinOptions, JoinReport } from './join'
@@ -52,6 +53,7 @@ export type Operation =
   | { kind: 'fix'; fixings: readonly Fixing[] }
   | ({ kind: 'channel' } & ChannelOptions)
   | ({ kind: 'bay' } & BayOptions)
+  | { kind: 'focal'; dabs: readonly Dab[] }
   | ({ kind: 'plug' } & PlugOptions)
   | ({ kind: 'hollow' } & HollowOptions)
   | { kind: 'drill'; holes: readonly DrainHole[] }
@@ -60,7 +62,7 @@ export type Operation =
 export type OperationKind = Operation['kind']
 
 /** Operations of which the measures say all. */
-type Plain = 'base' | 'rebuild' | 'smooth' | 'simplify' | 'place' | 'scale' | 'orient'
+type Plain = 'base' | 'rebuild' | 'smooth' | 'simplify' | 'place' | 'scale'
 export type OperationReport = { measures: Measures } & (
   | { [K in Plain]: { kind: K } }[Plain]
   | { kind: 'nameplate'; nameplate: NameplateReport }
@@ -75,6 +77,8 @@ export type OperationReport = { measures: Measures } & (
   | { kind: 'fix'; fix: FixingReport }
   | { kind: 'channel'; channel: ChannelReport }
   | { kind: 'bay'; bay: BayReport }
+  | { kind: 'focal' }
+  | { kind: 'orient'; offset: Vector3 }
   | { kind: 'plug'; plug: PlugReport }
   | { kind: 'hollow'; hollow: HollowReport }
   | { kind: 'drill'; drill: DrillReport }
@@ -101,11 +105,12 @@ export const OPERATION_VERSION: Record<OperationKind, number> = {
   fix: 1,
   channel: 1,
   bay: 1,
+  focal: 1,
   plug: 1,
   hollow: 4,
   drill: 2,
-  orient: 1,
-  support: 5,
+  orient: 2,
+  support: 6,
 }
 
 /**
@@ -132,6 +137,8 @@ export const OPERATION_ORDER: readonly OperationKind[] = [
   // The bay first: its walls are measured before a channel opens into it.
   'bay',
   'channel',
+  // Changes no face: a note on the skin that goes along with it.
+  'focal',
   'plug',
   'hollow',
   'drill',

@@ -15,7 +15,10 @@ export function standing(
 }
 
 /** Turns the body by the quaternion (x, y, z, w), sets it down on z = 0 and centres it on the plate. */
-export function orient(mesh: Mesh, quaternion: readonly [number, number, number, number]): Mesh {
+export function orient(
+  mesh: Mesh,
+  quaternion: readonly [number, number, number, number],
+): { mesh: Mesh; offset: Vector3 } {
   const { turned, offset } = standing(mesh, quaternion)
-  return transformed(turned, identity3, offset)
+  return { mesh: transformed(turned, identity3, offset), offset }
 }

@@ -16,7 +16,7 @@ const must = <T>(r: { ok: true; value: T } | { ok: false; problem: { message: st
 
 /** As supports hold it: on the plate itself a hole in the floor would be shut. */
 const lifted = (mesh: Mesh, quaternion: readonly [number, number, number, number]): Mesh =>
-  transformed(orient(mesh, quaternion), identity3, [0, 0, 5])
+  transformed(orient(mesh, quaternion).mesh, identity3, [0, 0, 5])
 
 describe('a vent', () => {
   it('opens the cup of a hollow cylinder whichever way it lies', async () => {

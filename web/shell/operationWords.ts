@@ -48,6 +48,8 @@ export function operationWords(op: OperationRecord): string {
       return `channel for a light, ${mm(op.diameter)}`
     case 'bay':
       return `battery bay, ${Number(op.width.toFixed(1))} × ${Number(op.depth.toFixed(1))} × ${mm(op.height)}`
+    case 'focal':
+      return 'focal areas marked'
     case 'plug':
       return `a plug for a ${op.diameter} mm hole`
     case 'hollow':

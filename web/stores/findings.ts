@@ -9,6 +9,7 @@ import { openMesh } from '../../core/findings/openMesh'
 import { posedSkin } from '../../core/findings/posedSkin'
 import { inventedSkin, rawScan } from '../../core/findings/rawScan'
 import { steepWait } from '../../core/findings/steepWait'
+import { supportedAlready } from '../../core/findings/supportedAlready'
 import { suctionCup } from '../../core/findings/suctionCup'
 import { supportGaps } from '../../core/findings/supportGaps'
 import { worthHollow } from '../../core/findings/worthHollow'
@@ -21,6 +22,7 @@ import type { Health } from '../../core/mesh/health'
 import type { Measures } from '../../core/mesh/measure'
 import { apply3, fromQuaternion } from '../../core/mesh/transform'
 import { LOOK, type Cup, type Island } from '../../core/print/layerGraph'
+import type { Presupported } from '../../core/print/presupported'
 import type { TrapReport } from '../../core/print/trapped'
 import type { SliceReport } from '../../core/print/slice'
 import { useCheck } from '../composables/useCheck'
@@ -144,7 +146,13 @@ export const useFindings = defineStore('findings', () => {
   const fits = computed(() =>
     printSize.value && printer.value ? doesNotFit(printSize.value, printer.value, true) : [],
   )
+  // A file that came with supports is told before anything is done to it.
+  const carries = useCheck<{ found: Presupported | null }>(
+    () => (piece.step('support') || piece.step('hollow') ? null : piece.meshBefore('orient')),
+    () => ({ kind: 'presupported' }),
+  )
   const stand = computed<Finding[]>(() => [
+    ...(carries.report.value?.found ? supportedAlready(carries.report.value.found) : []),
     ...fits.value,
     ...(layers.report.value
       ? [

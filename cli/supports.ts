@@ -1,0 +1,78 @@
+import { basename } from 'node:path'
+import { operation } from '../contract/operations'
+import { printerFile } from '../contract/stock'
+import type { Problem } from '../core/answer'
+import { doesNotFit } from '../core/findings/doesNotFit'
+import { bounds, boxSize, type Mesh } from '../core/mesh/mesh'
+import { inspectLayers } from '../core/print/slice'
+import { support, type SupportReport } from '../core/print/support'
+import { load, loadJson } from './files'
+
+/** mm between the layers that are looked at for islands, and mm² under which one sticks to what is beside it */
+const STEP = 0.1,
+  FLECK = 0.5
+
+/**
+ * Supports for a body as it stands in its file. Exit 0 when every island is held, no tip is overloaded and the whole fits
+ * the printer, 1 when one of these does not hold, 2 when something cannot be read.
+ *
+ * @param write writes a file, or says why it cannot
+ * @param writers per ending
+ */
+export async function supportsCommand(
+  files: readonly string[],
+  flags: ReadonlyMap<string, string>,
+  out: (s: string) => void,
+  fail: (p: Problem, code: number) => number,
+  write: (path: string, content: Uint8Array | string) => Promise<Problem | null>,
+  writerFor: (path: string) => ((m: Mesh) => Uint8Array) | undefined,
+): Promise<number> {
+  const [file] = files,
+    printerPath = flags.get('printer')
+  if (!file || !printerPath)
+    return fail({ code: 'usage', message: 'supports needs FILE and --printer PRINTER.json.' }, 2)
+  const target = flags.get('o')
+  const writer = target ? writerFor(target) : undefined
+  if (target && !writer)
+    return fail(
+      { code: 'format-unknown', message: `${target}: results are written as .stl, .obj, .ply, .3mf or .glb.` },
+      2,
+    )
+  const printer = await loadJson(printerPath, printerFile)
+  if (!printer.ok) return fail(printer.problem, 2)
+  const { resin } = printer.value
+  const asked = operation.parse({
+    kind: 'support',
+    peelPressure: resin.peelPressure,
+    greenStrength: resin.greenStrength,
+  })
+  if (asked.kind !== 'support') throw new Error('A support record is one.')
+  const mesh = await load(file)
+  if (!mesh.ok) return fail(mesh.problem, 2)
+  const made = support(mesh.value, asked)
+  if (!made.ok) return fail(made.problem, 1)
+  const { mesh: whole, report } = made.value
+  const size = boxSize(bounds(whole))
+  const misfits = doesNotFit(size, printer.value, true)
+  const islands = inspectLayers(whole, STEP).islands.filter((i) => i.area >= FLECK)
+  const full = { ...report, size, fits: misfits.length === 0, islands }
+  const noted =
+    (target && writer ? await write(target, writer(whole)) : null) ??
+    (flags.has('report') ? await write(flags.get('report')!, JSON.stringify(full, null, 1)) : null)
+  if (noted) return fail(noted, 2)
+  out(flags.has('json') ? `${JSON.stringify(full, null, 1)}\n` : describe(basename(file), report, full))
+  return islands.length === 0 && worst(report) <= 1 && full.fits ? 0 : 1
+}
+
+const worst = (r: SupportReport): number => Math.max(0, ...r.tips.map((t) => t.utilisation))
+
+function describe(name: string, r: SupportReport, o: { fits: boolean; islands: readonly unknown[] }): string {
+  const least = Math.min(...r.tips.map((t) => t.clearance))
+  return [
+    `${name}: ${r.tips.length} tips, ${(r.supportVolume / 1000).toFixed(1)} ml of support, ${r.joined} on trunks`,
+    `  worst tip works at ${(100 * worst(r)).toFixed(0)} %, stems keep ${Number.isFinite(least) ? least.toFixed(2) : '–'} mm`,
+    `  scars ${r.scarArea.toFixed(1)} mm² of skin; ${r.unreached.length} places not reached, ${o.islands.length} islands`,
+    `  ${o.fits ? 'fits the printer' : 'does not fit the printer'}, ${r.height.toFixed(1)} mm tall`,
+    '',
+  ].join('\n')
+}

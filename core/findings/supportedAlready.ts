@@ -1,0 +1,24 @@
+import type { Presupported } from '../print/presupported'
+import type { Finding } from './finding'
+
+/** A file that came with its supports is left alone, and checked as it is. */
+export function supportedAlready(p: Presupported): Finding[] {
+  return [
+    {
+      id: 'supported-already',
+      level: 'know',
+      value: String(p.stems),
+      unit: 'stems in it already',
+      sentence: `This part carries supports${p.raft ? ' and a raft' : ''} of its own. Turning it or adding more would spoil them: leave it as it stands and check its layers.`,
+      places: [],
+      how: `Thin round regions in the section ${p.height.toFixed(1)} mm over its lowest point, more than anything else there.`,
+      fixes: [
+        {
+          act: 'leaveSupported',
+          label: 'Leave it as it stands',
+          effect: 'no turning, no lift, no supports; layers checked',
+        },
+      ],
+    },
+  ]
+}

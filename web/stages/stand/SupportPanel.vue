@@ -1,0 +1,311 @@
+<script setup lang="ts">
+import { computed, reactive, ref, watch } from 'vue'
+import type { SupportReport } from '../../../core/print/support'
+import { apply3, fromQuaternion } from '../../../core/mesh/transform'
+import { useMeans } from '../../composables/useMeans'
+import NumberField from '../../shell/NumberField.vue'
+import { useAssembly } from '../../stores/assembly'
+import { useDerivations } from '../../stores/derivations'
+import { usePiece } from '../../stores/piece'
+import LoadChart from './LoadChart.vue'
+import { useStand, type Dab, type Tool } from './stand'
+
+/** Supports: how they are thought of, grown, set by hand, painted in and out, and what they cost and bear. */
+const props = defineProps<{ focal: Dab[] }>()
+const store = usePiece(),
+  assembly = useAssembly(),
+  derivations = useDerivations(),
+  stand = useStand()
+const { resin } = useMeans()
+type Triple = [number, number, number]
+const op = computed(() => {
+  const o = store.step('support')?.op
+  return o?.kind === 'support' ? o : null
+})
+const report = computed(() => store.report('support')?.support ?? null)
+const form = reactive({
+  limit: 40,
+  spacing: 3.5,
+  clearance: 0.6,
+  lift: 5,
+  school: 'plain' as 'plain' | 'broad' | 'heavy' | 'joints',
+  grade: 'strut' as 'whisker' | 'strut' | 'post',
+})
+watch(
+  op,
+  (o) => {
+    if (o)
+      Object.assign(form, {
+        limit: o.limit,
+        spacing: o.spacing,
+        clearance: o.clearance,
+        lift: o.lift,
+        school: o.school ?? 'plain',
+      })
+  },
+  { immediate: true },
+)
+/** What the scars were before the last change, to hold the new ones against. */
+const last = ref<SupportReport | null>(null)
+watch(report, (_, before) => {
+  if (before) last.value = before
+})
+const fault = ref(''),
+  busy = ref(false)
+const back = (q: readonly number[]): Triple => {
+  // Edits are kept on the body as it stood before supports lifted it.
+  const shift = report.value?.shift ?? [0, 0, 0]
+  return [q[0]! - shift[0]!, q[1]! - shift[1]!, q[2]! - shift[2]!]
+}
+
+/** Skin that other parts will cover, on the body as it stands. */
+async function jointFaces(): Promise<Dab[]> {
+  const mesh = store.meshBefore('orient'),
+    orient = store.step('orient')?.op,
+    offset = store.report('orient')?.offset ?? [0, 0, 0]
+  if (!mesh) return []
+  const d = await derivations.settled(mesh, {
+    kind: 'coveredDabs',
+    others: assembly.placed.flatMap((p) => (p.part.id !== store.part?.id && p.mesh ? [p.mesh] : [])),
+    spacing: 1.5,
+  })
+  const r = fromQuaternion(orient?.kind === 'orient' ? orient.quaternion : [0, 0, 0, 1])
+  return (d.report as { dabs: Dab[] }).dabs.slice(0, 2000).map((x) => ({
+    point: apply3(r, x.point).map((v, k) => v + offset[k]!) as Triple,
+    radius: x.radius,
+  }))
+}
+async function grow(more: Partial<NonNullable<typeof op.value>> = {}): Promise<void> {
+  busy.value = true
+  fault.value = ''
+  try {
+    if (!store.step('orient')) await store.apply({ kind: 'orient', quaternion: [0, 0, 0, 1] })
+    const only = form.school === 'joints' ? await jointFaces() : undefined
+    if (only?.length === 0) {
+      fault.value = 'No other part covers this one: there are no joint faces to stand on. Choose another school.'
+      return
+    }
+    const o = op.value
+    await store.apply({
+      kind: 'support',
+      limit: form.limit,
+      spacing: form.spacing,
+      clearance: form.clearance,
+      lift: form.lift,
+      peelPressure: resin.value?.peelPressure ?? 12_000,
+      greenStrength: resin.value?.greenStrength ?? 4.5e6,
+      edits: o?.edits ?? [],
+      ...(o?.none ? { none: o.none } : {}),
+      ...(o?.more ? { more: o.more } : {}),
+      ...(form.school === 'plain' ? {} : { school: form.school }),
+      ...(only ? { only } : {}),
+      ...(props.focal.length > 0 ? { focal: props.focal } : {}),
+      ...more,
+    })
+  } catch (e) {
+    fault.value = e instanceof Error ? e.message : String(e)
+  } finally {
+    busy.value = false
+  }
+}
+async function denser(closer: boolean): Promise<void> {
+  if (closer) form.spacing = Math.max(0.8, form.spacing * 0.8)
+  await grow()
+}
+/** A body that carries supports stands as it came: nothing is turned, lifted or added. */
+async function leaveAsIs(): Promise<void> {
+  if (!store.step('orient')) await store.apply({ kind: 'orient', quaternion: [0, 0, 0, 1] })
+  form.lift = 0
+  await grow({ lift: 0, automatic: false, edits: [] })
+}
+
+function nearestTip(p: Triple): Triple | null {
+  const best = (report.value?.tips ?? []).reduce<{ d: number; at: Triple | null }>(
+    (m, t) => {
+      const d = Math.hypot(t.point[0] - p[0], t.point[1] - p[1], t.point[2] - p[2])
+      return d < m.d ? { d, at: [...t.point] as Triple } : m
+    },
+    { d: 12, at: null },
+  )
+  return best.at
+}
+type Edit = NonNullable<typeof op.value>['edits'][number]
+const edit = (e: Edit): void => {
+  if (op.value) void store.apply({ ...op.value, edits: [...op.value.edits, e] })
+}
+/** A press on the sculpt with one of the hand's tools. */
+function pressed(p: Triple): void {
+  if (!op.value) return
+  if (stand.tool === 'add') edit({ kind: 'add', point: back(p), grade: form.grade })
+  else if (stand.tool === 'move' && stand.held) {
+    edit({ kind: 'move', point: back(stand.held), to: back(p) })
+    stand.held = null
+  } else {
+    const tip = nearestTip(p)
+    if (!tip) return
+    if (stand.tool === 'move') stand.held = tip
+    else if (stand.tool === 'regrade') edit({ kind: 'regrade', point: back(tip), grade: form.grade })
+    else if (stand.tool === 'remove') edit({ kind: 'remove', point: back(tip) })
+  }
+}
+function take(tool: Tool): void {
+  stand.held = null
+  stand.dabs = []
+  stand.tool = stand.tool === tool ? 'none' : tool
+}
+/** Paint joins what was painted before, and the supports are grown anew round what was set by hand. */
+async function keepPaint(): Promise<void> {
+  const kind = stand.tool === 'bar' ? 'none' : 'more'
+  const dabs = stand.dabs.map((d) => ({ point: back(d.point), radius: d.radius }))
+  stand.tool = 'none'
+  stand.dabs = []
+  if (op.value && dabs.length > 0) await grow({ [kind]: [...(op.value[kind] ?? []), ...dabs] })
+}
+async function forgetPaint(): Promise<void> {
+  if (!op.value) return
+  await store.apply({ ...op.value, none: undefined, more: undefined })
+}
+const TOOLS: { tool: Tool; word: string; done: string }[] = [
+  { tool: 'add', word: 'Add', done: 'Done adding' },
+  { tool: 'remove', word: 'Remove', done: 'Done removing' },
+  { tool: 'move', word: 'Move', done: 'Done moving' },
+  { tool: 'regrade', word: 'Regrade', done: 'Done regrading' },
+  { tool: 'bar', word: 'None here', done: 'Leave it' },
+  { tool: 'more', word: 'More here', done: 'Leave it' },
+]
+const SCHOOLS = [
+  { key: 'plain', word: 'as the load asks' },
+  { key: 'broad', word: 'broadly, then thinned out' },
+  { key: 'heavy', word: 'few and heavy' },
+  { key: 'joints', word: 'joint faces only' },
+] as const
+const painted = computed(() => (op.value?.none?.length ?? 0) + (op.value?.more?.length ?? 0))
+const by = (r: SupportReport | null, f: (r: SupportReport) => number, digits = 0): string => {
+  if (!r) return ''
+  const now = f(r).toFixed(digits)
+  const was = last.value && last.value !== r ? f(last.value).toFixed(digits) : now
+  return was === now ? now : `${was} → ${now}`
+}
+defineExpose({ pressed, denser, leaveAsIs })
+</script>
+
+<template>
+  <section v-if="report" class="sheet p-3 mb-3">
+    <span class="figure">{{ report.tips.length }}</span>
+    <span class="soft">
+      tips, {{ (report.supportVolume / 1000).toFixed(1) }} ml of support<template v-if="report.thinned > 0"
+        >, {{ report.thinned }} thinned out</template
+      ></span
+    >
+    <dl class="facts mt-2">
+      <dt>whisker, strut, post</dt>
+      <dd>
+        {{ ['whisker', 'strut', 'post'].map((g) => report!.tips.filter((t) => t.grade === g).length).join(', ') }}
+      </dd>
+      <dt>on the body, on a trunk</dt>
+      <dd>{{ report.tips.filter((t) => t.landsOn === 'body').length }}, {{ report.joined }}</dd>
+      <dt>skin scarred</dt>
+      <dd>{{ by(report, (r) => r.scarArea, 1) }} mm²</dd>
+      <dt>of that on what must stay clean</dt>
+      <dd>{{ by(report, (r) => r.focalScar, 1) }} mm²</dd>
+      <dt>hardest worked tip</dt>
+      <dd>{{ Math.round(Math.max(0, ...report.tips.map((t) => t.utilisation)) * 100) }} %</dd>
+      <dt>by hand</dt>
+      <dd>{{ op?.edits.length ?? 0 }} edits</dd>
+      <dt>height with raft</dt>
+      <dd>{{ report.height.toFixed(1) }} mm</dd>
+    </dl>
+    <details class="mt-1">
+      <summary>Pull over the layers</summary>
+      <LoadChart :layers="report.layers" />
+    </details>
+  </section>
+  <section>
+    <h2 class="mb-2">Supports</h2>
+    <label class="d-flex align-items-center gap-2 mb-1"
+      ><span>Grown</span>
+      <select v-model="form.school" class="form-select form-select-sm w-auto">
+        <option v-for="s in SCHOOLS" :key="s.key" :value="s.key">{{ s.word }}</option>
+      </select></label
+    >
+    <NumberField
+      v-model="form.spacing"
+      label="Between tips"
+      unit="mm"
+      :step="0.25"
+      :min="0.8"
+      :max="20"
+      source="default"
+    />
+    <details class="mb-1">
+      <summary>Limit, clearance, lift</summary>
+      <NumberField
+        v-model="form.limit"
+        label="Overhang limit from the plate"
+        unit="°"
+        :step="1"
+        :min="15"
+        :max="75"
+        source="default 30 to 45"
+      />
+      <NumberField
+        v-model="form.clearance"
+        label="Clear of the body"
+        unit="mm"
+        :step="0.1"
+        :min="0.1"
+        :max="5"
+        source="default"
+      />
+      <NumberField
+        v-model="form.lift"
+        label="Raft to body"
+        unit="mm"
+        :step="0.5"
+        :min="0"
+        :max="40"
+        source="0 stands on the plate"
+      />
+    </details>
+    <p v-if="fault" role="alert" class="text-danger small mb-1">{{ fault }}</p>
+    <div class="d-flex gap-2 flex-wrap mt-2">
+      <button class="btn btn-primary" :disabled="busy || !store.meshBefore('support')" @click="grow()">
+        {{ op ? 'Support again' : 'Generate supports' }}
+      </button>
+      <button v-if="op" class="btn btn-quiet" @click="store.remove('support')">Take all away</button>
+    </div>
+    <template v-if="op">
+      <h3 class="mt-3 mb-1">By hand</h3>
+      <div class="d-flex gap-1 flex-wrap align-items-center">
+        <button
+          v-for="t in TOOLS"
+          :key="t.tool"
+          class="btn btn-sm"
+          :class="stand.tool === t.tool ? 'btn-primary' : 'btn-quiet'"
+          :aria-pressed="stand.tool === t.tool"
+          @click="take(t.tool)"
+        >
+          {{ stand.tool === t.tool ? t.done : t.word }}
+        </button>
+        <select
+          v-model="form.grade"
+          class="form-select form-select-sm w-auto"
+          aria-label="Grade of supports set by hand"
+        >
+          <option>whisker</option>
+          <option>strut</option>
+          <option>post</option>
+        </select>
+      </div>
+      <div v-if="stand.tool === 'bar' || stand.tool === 'more'" class="mt-1">
+        <NumberField v-model="stand.radius" label="Brush" unit="mm" :step="1" :min="0.5" :max="100" source="radius" />
+        <button class="btn btn-sm btn-primary" :disabled="stand.dabs.length === 0" @click="keepPaint">
+          Grow anew round {{ stand.dabs.length }} dabs
+        </button>
+      </div>
+      <button v-if="painted > 0" class="btn btn-sm btn-quiet mt-1" @click="forgetPaint">
+        Forget the paint, {{ painted }} dabs
+      </button>
+    </template>
+  </section>
+</template>

@@ -1,0 +1,197 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue'
+import type { OrientationScore } from '../../../core/print/orientation'
+import { whyThisWay } from '../../../core/print/orientationWords'
+import { plateSize, printSeconds } from '../../../core/print/printer'
+import { apply3, fromQuaternion, multiplyQuaternions } from '../../../core/mesh/transform'
+import { useMeans } from '../../composables/useMeans'
+import { useSurfaceMap } from '../../composables/useSurfaceMap'
+import NumberField from '../../shell/NumberField.vue'
+import { useAssembly } from '../../stores/assembly'
+import { useDerivations } from '../../stores/derivations'
+import { usePiece } from '../../stores/piece'
+import MapLegend from '../../viewport/MapLegend.vue'
+import FocalPanel from './FocalPanel.vue'
+import FrontChart from './FrontChart.vue'
+import { useStand } from './stand'
+
+/** Which way up: the choices that none beats, why one of them is proposed, and what must look up or stand alike. */
+const props = defineProps<{ limit: number; lift: number }>()
+const store = usePiece(),
+  assembly = useAssembly(),
+  derivations = useDerivations(),
+  stand = useStand()
+const { printer, resin } = useMeans()
+const ways = ref<OrientationScore[]>([]),
+  upright = ref<OrientationScore | null>(null)
+const searching = ref(false),
+  fault = ref('')
+const within = ref(60)
+const orientOp = computed(() => {
+  const o = store.step('orient')?.op
+  return o?.kind === 'orient' ? o : null
+})
+const posing = computed(() => stand.draft !== null || stand.tool === 'tilt' || stand.tool === 'face')
+const front = computed(() => ways.value.filter((w) => w.front))
+const on = computed(() => stand.draft?.join() ?? '')
+const current = computed(() => ways.value.find((w) => w.quaternion.join() === on.value) ?? null)
+const hours = (height: number): number =>
+  printer.value && resin.value
+    ? printSeconds(printer.value, resin.value, Math.ceil((height + props.lift) / printer.value.layerHeight)) / 3600
+    : 0
+async function search(): Promise<void> {
+  const mesh = store.meshBefore('orient')
+  if (!mesh || !printer.value) return
+  searching.value = true
+  fault.value = ''
+  const focal = store.step('focal')?.op
+  try {
+    const d = await derivations.settled(mesh, {
+      kind: 'orientations',
+      limit: props.limit,
+      volume: [...plateSize(printer.value), printer.value.height - props.lift - 1],
+      focal: focal?.kind === 'focal' ? focal.dabs.map((x) => ({ ...x })) : [],
+      others: assembly.placed.flatMap((p) => (p.part.id !== store.part?.id && p.mesh ? [p.mesh] : [])),
+      keep: stand.keep ? { direction: stand.keep, within: within.value } : null,
+    })
+    const r = d.report as { scores: OrientationScore[]; upright?: OrientationScore }
+    ways.value = r.scores
+    upright.value = r.upright ?? null
+    if (ways.value[0]) stand.draft = [...ways.value[0].quaternion]
+  } catch (e) {
+    fault.value = e instanceof Error ? e.message : String(e)
+  } finally {
+    searching.value = false
+  }
+}
+const reason = computed(() => {
+  const c = current.value
+  if (!c) return ''
+  const best = ways.value[0]!
+  if (c === best) {
+    const next = front.value.find((w) => w !== c && dot(w, c) < 0.906)
+    return [
+      upright.value && upright.value !== c ? whyThisWay(c, upright.value, 'standing upright') : '',
+      next ? whyThisWay(c, next, 'the next best') : '',
+    ]
+      .filter(Boolean)
+      .join(' ')
+  }
+  return whyThisWay(c, best, 'the proposed way')
+})
+const dot = (a: OrientationScore, b: OrientationScore): number =>
+  a.up[0] * b.up[0] + a.up[1] * b.up[1] + a.up[2] * b.up[2]
+
+/** Others that stand as this one does: pairs that shall look alike when they are painted. */
+const alike = ref<string[]>([])
+const others = computed(() => (store.piece?.partList ?? []).filter((p) => p.id !== store.part?.id))
+async function setDown(): Promise<void> {
+  const q = stand.draft,
+    part = store.part
+  if (!q || !part) return
+  const op = { kind: 'orient' as const, quaternion: q }
+  const with_ = others.value.filter((p) => alike.value.includes(p.id))
+  if (with_.length === 0) await store.apply(op)
+  else
+    await store.arrange({
+      lists: [part, ...with_].map((p) => ({ id: p.id, operations: store.withOperation(p, op) })),
+    })
+  stand.draft = null
+  stand.tool = 'none'
+}
+function putBack(): void {
+  stand.draft = null
+  stand.tool = 'none'
+}
+function spin(axis: [number, number, number], degrees: number): void {
+  const a = (degrees * Math.PI) / 360,
+    s = Math.sin(a)
+  stand.draft = multiplyQuaternions(
+    [axis[0] * s, axis[1] * s, axis[2] * s, Math.cos(a)],
+    stand.draft ?? orientOp.value?.quaternion ?? [0, 0, 0, 1],
+  )
+}
+const tilt = computed(() => {
+  const q = stand.draft ?? orientOp.value?.quaternion
+  return q ? Math.round((Math.acos(Math.max(-1, Math.min(1, 1 - 2 * (q[0] ** 2 + q[1] ** 2)))) * 180) / Math.PI) : 0
+})
+
+/** Steps of the layers on the skin, for the way up that is tried or set. */
+const steps = ref(false)
+const up = computed<[number, number, number]>(() => {
+  const q = stand.draft ?? (posing.value ? orientOp.value?.quaternion : null)
+  if (!q) return [0, 0, 1]
+  return apply3(fromQuaternion([-q[0], -q[1], -q[2], q[3]]), [0, 0, 1]).map((v) => Number(v.toFixed(6))) as never
+})
+const { scale, problem } = useSurfaceMap(() =>
+  steps.value && printer.value
+    ? {
+        check: { kind: 'stepsMap', up: up.value, layerHeight: printer.value.layerHeight },
+        scale: () => ({ kind: 'amount', from: 0, to: printer.value!.layerHeight, shownBy: 1000 }),
+      }
+    : null,
+)
+function toggle(tool: 'face' | 'tilt' | 'keepUp'): void {
+  stand.tool = stand.tool === tool ? 'none' : tool
+}
+defineExpose({ search, spin, setDown })
+</script>
+
+<template>
+  <section class="mb-3">
+    <h2 class="mb-2">Which way up</h2>
+    <FocalPanel />
+    <div class="d-flex gap-1 flex-wrap mb-2">
+      <button class="btn btn-primary btn-sm" :disabled="searching" @click="search">
+        {{ searching ? 'Trying 700 ways …' : 'Find the best' }}
+      </button>
+      <button class="btn btn-quiet btn-sm" :aria-pressed="stand.tool === 'face'" @click="toggle('face')">
+        This face down
+      </button>
+      <button class="btn btn-quiet btn-sm" :aria-pressed="stand.tool === 'tilt'" @click="toggle('tilt')">
+        Tip by hand
+      </button>
+      <button class="btn btn-quiet btn-sm" :aria-pressed="steps" @click="steps = !steps">
+        {{ steps ? 'Hide the steps' : 'Map the steps' }}
+      </button>
+    </div>
+    <p v-if="fault || problem" role="alert" class="text-danger small">{{ fault || problem }}</p>
+    <template v-if="front.length > 0">
+      <FrontChart :ways="front" :hours="hours" :on="on" @pick="stand.draft = [...$event.quaternion]" />
+      <p class="soft small mb-1">
+        {{ front.length }} ways that no other beats in all respects; press one to try it. Larger: more supports; darker:
+        harder peel; red rim: a cup closes.
+      </p>
+      <p v-if="reason" class="mb-2">{{ reason }}</p>
+    </template>
+    <div v-if="posing" class="sheet p-2 mb-2">
+      <div class="d-flex align-items-center gap-2 flex-wrap">
+        <span class="figure-sm">{{ tilt }}°</span><span class="soft">from upright</span>
+        <button class="btn btn-sm btn-quiet" @click="spin([1, 0, 0], -5)">back 5°</button
+        ><button class="btn btn-sm btn-quiet" @click="spin([1, 0, 0], 5)">forward 5°</button>
+        <button class="btn btn-sm btn-quiet" @click="spin([0, 1, 0], -5)">left 5°</button
+        ><button class="btn btn-sm btn-quiet" @click="spin([0, 1, 0], 5)">right 5°</button>
+      </div>
+      <div class="d-flex gap-2 mt-2">
+        <button class="btn btn-primary btn-sm" :disabled="!stand.draft" @click="setDown">Stand it like this</button
+        ><button class="btn btn-quiet btn-sm" @click="putBack">Leave it</button>
+      </div>
+    </div>
+    <details class="mb-1">
+      <summary>Must look up, must stand alike<span v-if="stand.keep" class="soft">: one side is held up</span></summary>
+      <div class="d-flex gap-1 flex-wrap my-1">
+        <button class="btn btn-quiet btn-sm" :aria-pressed="stand.tool === 'keepUp'" @click="toggle('keepUp')">
+          {{ stand.tool === 'keepUp' ? 'Leave it' : 'This side must look up' }}
+        </button>
+        <button v-if="stand.keep" class="btn btn-quiet btn-sm" @click="stand.keep = null">Any side may</button>
+      </div>
+      <NumberField v-model="within" label="Within" unit="°" :step="5" :min="5" :max="120" source="of straight up" />
+      <label v-for="p in others" :key="p.id" class="d-block"
+        ><input v-model="alike" type="checkbox" :value="p.id" /> {{ p.name }} stands alike</label
+      >
+    </details>
+    <Teleport v-if="scale" to="#middle">
+      <MapLegend title="Steps of the layers" :scale="scale" unit="µm" />
+    </Teleport>
+  </section>
+</template>
