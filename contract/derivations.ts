@@ -105,6 +105,7 @@ export const check = z.discriminatedUnion('kind', [
     ...loadCase,
   }),
   z.object({ kind: z.literal('trapped'), down: point }),
+  z.object({ kind: z.literal('rinse') }),
   z.object({ kind: z.literal('layers'), step: z.number().min(0.02).max(1) }),
   z.object({ kind: z.literal('slice'), printer, resin }),
   z.object({

@@ -1,5 +1,6 @@
 import type { PartRecord } from '../contract/pieces'
 import { LOOK, type Cup } from '../core/print/layerGraph'
+import { rinsedAway } from '../core/findings/trappedResin'
 import type { TrapReport } from '../core/print/trapped'
 import type { DrainHole } from '../core/shape/drill'
 import type { HoleNear } from '../core/shape/holeNear'
@@ -19,9 +20,9 @@ export async function openWhatStays(piece: string, hollow: string, down: readonl
   for (let round = 0; round < 3; round++) {
     const part = (await settled(piece, (p) => derived(p.partList[0]!))).partList[0]!
     const drilled = part.steps.find((s) => s.op.kind === 'drill')!.derivation!.meshHash!
-    const { routine, stuck } = await check<TrapReport>(drilled, { kind: 'trapped', down })
+    const { routine, stuck, cavity } = await check<TrapReport>(drilled, { kind: 'trapped', down })
     const pool = stuck.find((p) => p.inside)
-    if (!pool || routine.at(-1)!.left < 150) return
+    if (!pool || routine.at(-1)!.left <= rinsedAway(cavity)) return
     const { instead } = await check<HoleNear>(hollow, { kind: 'holeNear', point: pool.deepest, diameter: 3 })
     if (!instead) return
     await addHole(part, instead)

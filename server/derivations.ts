@@ -45,6 +45,7 @@ export const CHECK_VERSION: Record<string, number> = {
   cutPlanes: 2,
   lightRoute: 2,
   trapped: 2,
+  rinse: 1,
   wallLoad: 1,
   coreChoices: 1,
 }

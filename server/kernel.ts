@@ -28,6 +28,7 @@ import { surfaceMaps } from '../core/paint/surfaceMaps'
 import { cupEstimate } from '../core/print/cupEstimate'
 import { scarImportance } from '../core/print/importance'
 import { scoreOrientations } from '../core/print/orientation'
+import { rinse } from '../core/print/rinse'
 import { presupported } from '../core/print/presupported'
 import { stepsMap } from '../core/print/stepsMap'
 import { inspectLayers, slice } from '../core/print/slice'
@@ -192,6 +193,8 @@ async function performCheck(check: Check, mesh: Mesh, others: readonly Mesh[]): 
       return good({ report: wallLoad(mesh, check, report) })
     case 'coreChoices':
       return good({ report: coreChoices(mesh, others[0]!, check.casting, check, report) })
+    case 'rinse':
+      return good({ report: rinse(mesh, report) })
     case 'trapped':
       return good({ report: trappedResin(mesh, check.down, report) })
     case 'layers':

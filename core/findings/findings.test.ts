@@ -84,11 +84,12 @@ describe('what the layers say', () => {
     const report = {
       tips: [tip, { ...tip, utilisation: 0.4 }],
       unreached: [{ point: [1, 1, 9], island: true }],
+      barred: [[4, 4, 2]],
       lostEdits: 2,
     }
     const list = supportGaps([{ layer: 3, x: 0, y: 0, area: 2 }], 0.1, report as never)
     complete(list)
-    expect(list.map((f) => f.id)).toEqual(['islands', 'overload', 'unreached', 'lost-edits'])
+    expect(list.map((f) => f.id)).toEqual(['islands', 'overload', 'barred', 'unreached', 'lost-edits'])
     expect(list[1]).toMatchObject({ value: '140 %' })
   })
 })

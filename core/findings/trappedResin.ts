@@ -1,8 +1,8 @@
 import type { TrapReport } from '../print/trapped'
 import { plural, type Finding } from './finding'
 
-/** mm³ that a rinse and a shake take along */
-const RINSED = 150
+/** mm³ that a rinse and a shake take along: a film, and a thousandth of what the cavities hold */
+export const rinsedAway = (cavity: number): number => Math.max(150, cavity / 1000)
 
 /** The way a direction of a part is said at the bench, as it stands upright before you. */
 export function directionWords([x, y, z]: readonly [number, number, number]): string {
@@ -19,9 +19,10 @@ export function directionWords([x, y, z]: readonly [number, number, number]): st
 /** What stays inside as the part hangs, and how it is got out. */
 export function trappedResin(r: TrapReport): Finding[] {
   const out: Finding[] = []
+  const least = rinsedAway(r.cavity)
   const inside = r.pools.filter((p) => p.inside)
   const how = `Cells of ${r.voxel.toFixed(2)} mm; resin leaves by whichever way to the open rises least, and stays where that is above it.`
-  if (r.shut > RINSED)
+  if (r.shut > 150)
     out.push({
       id: 'shut-in',
       level: 'settle',
@@ -34,7 +35,7 @@ export function trappedResin(r: TrapReport): Finding[] {
     })
   const last = r.routine.at(-1)
   const stuck = r.stuck.filter((p) => p.inside)
-  if (last && last.left > RINSED && r.cavity > 0)
+  if (last && last.left > least && r.cavity > 0)
     out.push({
       id: 'never-drains',
       level: 'settle',
@@ -45,13 +46,13 @@ export function trappedResin(r: TrapReport): Finding[] {
       how,
       fixes: [{ act: 'holeThere', label: 'A hole there', effect: 'the nearest place that takes one' }],
     })
-  else if (r.trapped > RINSED)
+  else if (r.trapped > least)
     out.push({
       id: 'trapped',
       level: 'know',
       value: (r.trapped / 1000).toFixed(1),
       unit: 'ml stay inside as it hangs',
-      sentence: `Drain it ${r.routine.map((s) => directionWords(s.down)).join(', then ')}${last && last.left <= RINSED ? ': then it is empty' : ''}.`,
+      sentence: `Drain it ${r.routine.map((s) => directionWords(s.down)).join(', then ')}${last && last.left <= least ? ': then it is empty' : ''}.`,
       places: inside.slice(0, 6).map((p) => p.deepest),
       how,
       fixes: [],

@@ -29,6 +29,10 @@ const ALL: readonly Vector3[] = Array.from({ length: 27 }, (_, i): Vector3 => [
 ]).filter((d) => d.some((v) => v !== 0))
 /** Those that share a face or an edge: resin runs along slopes that a grid shows as stairs. */
 const NEAR = ALL.filter((d) => Math.abs(d[0]) + Math.abs(d[1]) + Math.abs(d[2]) < 3)
+/** Those of them that share a face, as ways. */
+export const SIDES: readonly number[] = NEAR.flatMap((d, k) =>
+  Math.abs(d[0]) + Math.abs(d[1]) + Math.abs(d[2]) === 1 ? [k] : [],
+)
 /** A cell from which fewer of the 26 directions meet the body is in the open air. */
 const COVERED = 13
 /** From which as many meet it, it lies in a cavity. */
@@ -42,11 +46,14 @@ export class CavityFlow {
   readonly cavity: number
   readonly shut: number
   /** middles, 3 per cell, mm */
-  private readonly places: Float32Array
+  readonly places: Float32Array
+  /** 1 for cells that lie in a cavity, 0 for folds and mouths */
+  readonly inside: Uint8Array
+  readonly count: number
+  /** neighbours of a cell */
+  readonly ways = NEAR.length
   /** `NEAR.length` per cell: index of the neighbour, −1 solid, −2 open air */
   private readonly near: Int32Array
-  private readonly inside: Uint8Array
-  private readonly count: number
   private readonly volume: number
 
   constructor(private readonly grid: SolidGrid) {
@@ -92,6 +99,15 @@ export class CavityFlow {
       }
     }
     this.cavity = cavity * this.volume
+  }
+
+  /** mm */
+  get voxel(): number {
+    return this.grid.voxel
+  }
+  /** The neighbour of a cell in one of its ways; −1 solid, −2 open air. */
+  neighbour(cell: number, way: number): number {
+    return this.near[cell * NEAR.length + way]!
   }
 
   /**

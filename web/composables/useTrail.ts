@@ -81,7 +81,7 @@ export function useTrail() {
             title: 'Core',
             state: state('hollow', 'drill'),
             measure: hollow
-              ? `${ml(hollow.volumeBefore - hollow.volumeAfter)} saved${drill ? `, ${drill.holes.length} holes` : ''}`
+              ? `−${ml(hollow.volumeBefore - hollow.volumeAfter)}${drill ? `, ${drill.holes.length} holes` : ''}`
               : part
                 ? 'solid'
                 : '',

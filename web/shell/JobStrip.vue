@@ -59,6 +59,7 @@ const WORDS: Record<string, string> = {
   wallLoad: 'finding what its walls carry',
   coreChoices: 'weighing solid against hollow',
   trapped: 'draining it',
+  rinse: 'rinsing it',
   thinness: 'feeling for thin spots',
   layers: 'reading the layers',
   slice: 'slicing',

@@ -53,7 +53,7 @@ async function draw(): Promise<void> {
       margin: { l: 48, r: 48, t: 8, b: 36 },
       paper_bgcolor: 'transparent',
       plot_bgcolor: 'transparent',
-      font: { family: 'Source Sans 3 Variable, sans-serif', size: 12, color: '#26221c' },
+      font: { family: '"Source Sans 3 Variable", sans-serif', size: 12, color: '#26221c' },
       showlegend: false,
       shapes: line(),
       xaxis: { title: { text: 'height above the plate, mm' }, gridcolor: '#e0d6c4', zeroline: false },

@@ -135,6 +135,7 @@ watch(
   (p) => scene.value?.showPlane(p),
 )
 watch([() => viewport.line, scene], ([l, s]) => s?.showLine(l))
+watch([() => viewport.cutOpen, scene], ([open, s]) => s?.cutOpen(open))
 watch(
   () => viewport.spot,
   (p) => {

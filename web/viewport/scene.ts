@@ -91,9 +91,25 @@ export class Scene {
     requestAnimationFrame(() => {
       this.pendingDraw = false
       if (this.disposed) return
+      if (this.opened) this.turnCut()
       this.renderer.render(this.scene, this.camera)
       this.onDraw?.()
     })
+  }
+
+  private opened = false
+  private readonly cut = new THREE.Plane()
+  /** Takes away the half of the sculpt that is toward the viewer, so that one looks into its cavities. */
+  cutOpen(open: boolean): void {
+    this.opened = open
+    this.renderer.localClippingEnabled = open
+    if (this.body) (this.body.material as THREE.Material).clippingPlanes = open ? [this.cut] : null
+    this.draw()
+  }
+  private turnCut(): void {
+    const away = this.controls.getTarget(new THREE.Vector3()).sub(this.camera.position).setZ(0)
+    if (away.lengthSq() < 1e-9) return
+    this.cut.setFromNormalAndCoplanarPoint(away.normalize(), this.whole.getCenter(new THREE.Vector3()))
   }
 
   resize(width: number, height: number): void {
@@ -120,6 +136,7 @@ export class Scene {
     this.body = isCloud(mesh) ? pointsOf(mesh, this.bare) : pickable(solidOf(mesh, this.bare.slice()))
     const { geometry } = this.body
     this.holder.add(this.body)
+    if (this.opened) this.cutOpen(true)
     geometry.computeBoundingBox()
     this.measureAll()
     if (!keepView) this.home()

@@ -51,6 +51,8 @@ export const useViewport = defineStore('viewport', () => {
     opacity: number
     matrix: [number, number, number, number, number, number] | null
   } | null>(null)
+  /** the half toward the viewer is taken away */
+  const cutOpen = ref(false)
   const hint = ref('')
   const spot = shallowRef<[number, number, number] | null>(null)
   const shown = shallowRef<{ mesh: Mesh; hash: string; bodyFaces: number } | null>(null)
@@ -78,6 +80,7 @@ export const useViewport = defineStore('viewport', () => {
     plane.value = null
     line.value = { points: [], closed: false }
     backdrop.value = null
+    cutOpen.value = false
     onPick = onTilt = onCarry = onGrab = onSlide = null
   }
   const picking = (handler: (p: Picked) => void): void => {
@@ -116,6 +119,7 @@ export const useViewport = defineStore('viewport', () => {
     plane,
     line,
     backdrop,
+    cutOpen,
     eyes,
     camera,
     turnView,

@@ -1,17 +1,117 @@
 <script setup lang="ts">
-import { computed } from 'vue'
+import { computed, onBeforeUnmount, ref } from 'vue'
 import { directionWords } from '../../../core/findings/trappedResin'
-import type { TrapReport } from '../../../core/print/trapped'
-import { useViewport, type Quaternion } from '../../viewport/useViewport'
 import { quaternionBetween } from '../../../core/mesh/transform'
+import type { Rinse } from '../../../core/print/rinse'
+import type { TrapReport } from '../../../core/print/trapped'
+import { useCheck } from '../../composables/useCheck'
+import { usePiece } from '../../stores/piece'
+import type { Marker } from '../../viewport/annotations'
+import { useViewport, type Quaternion } from '../../viewport/useViewport'
 
-/** Poses that empty the part one after the other; pressing one turns the sculpt into it. */
+/** Poses that empty the part one after the other, and where a syringe of wash liquid goes; both shown on the sculpt. */
 const props = defineProps<{ report: TrapReport }>()
-const viewport = useViewport()
+const store = usePiece(),
+  viewport = useViewport()
 const ml = (v: number): string => (v / 1000).toFixed(v < 1000 ? 2 : 1)
 const rows = computed(() => props.report.routine.map((s, i) => ({ ...s, n: i + 1, words: directionWords(s.down) })))
+const rinse = useCheck<Rinse>(
+  () => store.meshAfter('drill'),
+  () => ({ kind: 'rinse' }),
+)
+const flush = computed(() => rinse.report.value)
+/** Number of the drilled hole whose mouth lies there. */
+const holeAt = (at: readonly number[]): string => {
+  const op = store.step('drill')?.op
+  if (op?.kind !== 'drill') return 'an opening'
+  const near = op.holes
+    .map((h, i) => ({ i, d: Math.hypot(...h.point.map((v, k) => v - at[k]!)) }))
+    .sort((a, b) => a.d - b.d)[0]
+  return near && near.d < 12 ? `hole ${near.i + 1}` : 'an opening'
+}
+const share = computed(() => {
+  const f = flush.value
+  return f && f.swept + f.still > 0 ? f.swept / (f.swept + f.still) : 0
+})
 function show(down: readonly [number, number, number]): void {
   viewport.quaternion = quaternionBetween(down, [0, 0, -1]) as Quaternion
+}
+
+/** A ball of that volume, mm; a large one would hide what it lies in. */
+const ball = (volume: number): number => Math.min(7, Math.cbrt((volume * 3) / (4 * Math.PI)))
+/** Milliseconds a frame, and how many drops run along each stream. */
+const FRAME = 70,
+  DROPS = 8
+/** ms a pose is held */
+const HELD = 1700
+const playing = ref<'drain' | 'rinse' | null>(null)
+let timer = 0,
+  before: Marker[] = []
+function begin(what: 'drain' | 'rinse'): void {
+  end()
+  before = viewport.markers
+  playing.value = what
+  viewport.cutOpen = true
+}
+function end(): void {
+  if (playing.value === null) return
+  clearInterval(timer)
+  viewport.markers = before
+  viewport.quaternion = null
+  playing.value = null
+}
+onBeforeUnmount(() => {
+  end()
+  viewport.cutOpen = false
+})
+function playRinse(): void {
+  if (playing.value === 'rinse') return end()
+  const streams = flush.value?.streams ?? []
+  begin('rinse')
+  let tick = 0
+  const draw = (): void => {
+    viewport.markers = [
+      ...(flush.value?.deadEnds ?? []).map((d) => ({
+        point: d.at,
+        kind: 'know' as const,
+        radius: ball(d.volume),
+        over: true,
+      })),
+      ...streams.flatMap((s) =>
+        Array.from({ length: DROPS }, (_, k) => ({
+          point: s[(tick + Math.round((k * s.length) / DROPS)) % s.length]!,
+          kind: 'note' as const,
+          radius: 1.3,
+          over: true,
+        })),
+      ),
+    ]
+    tick++
+  }
+  draw()
+  timer = window.setInterval(draw, FRAME)
+}
+function playDrain(): void {
+  if (playing.value === 'drain') return end()
+  begin('drain')
+  let n = 0
+  const draw = (): void => {
+    const step = props.report.routine[n]
+    if (!step) return end()
+    show(step.down)
+    const pools = n + 1 < props.report.routine.length ? props.report.pools : props.report.stuck
+    viewport.markers = pools
+      .filter((p) => p.inside)
+      .map((p) => ({
+        point: p.centre,
+        kind: 'know' as const,
+        radius: ball(p.volume),
+        over: true,
+      }))
+    n++
+  }
+  draw()
+  timer = window.setInterval(draw, HELD)
 }
 </script>
 
@@ -31,9 +131,49 @@ function show(down: readonly [number, number, number]): void {
         <span class="soft ms-2">{{ ml(r.left) }} ml left</span>
       </li>
     </ol>
-    <button class="btn btn-sm btn-quiet" :disabled="!viewport.quaternion" @click="viewport.quaternion = null">
-      Stand it up again
-    </button>
+    <div class="d-flex gap-1 flex-wrap">
+      <button class="btn btn-sm btn-quiet" :aria-pressed="playing === 'drain'" @click="playDrain">
+        {{ playing === 'drain' ? 'Stop' : 'Play it' }}
+      </button>
+      <button
+        class="btn btn-sm btn-quiet"
+        :aria-pressed="viewport.cutOpen"
+        @click="viewport.cutOpen = !viewport.cutOpen"
+      >
+        {{ viewport.cutOpen ? 'Close it' : 'Cut it open' }}
+      </button>
+      <button class="btn btn-sm btn-quiet" :disabled="!viewport.quaternion" @click="viewport.quaternion = null">
+        Stand it up again
+      </button>
+    </div>
+    <template v-if="flush">
+      <h3 class="mt-3 mb-1">Rinsing</h3>
+      <p v-if="flush.enter < 0" class="mb-1">
+        Nothing can be flushed through {{ flush.openings.length === 1 ? 'one hole' : 'it' }}: what goes in comes back
+        the same way. A second hole lets the wash pass.
+      </p>
+      <template v-else>
+        <p class="mb-1">
+          Syringe into {{ holeAt(flush.openings[flush.enter]!.at) }}: it sweeps {{ Math.round(100 * share) }} % of
+          {{ ml(flush.swept + flush.still) }} ml<template v-if="flush.deadEnds.length > 0"
+            >; {{ ml(flush.still) }} ml stand still, so fill it, shake it and empty it there</template
+          >. Use at least {{ ml(3 * (flush.swept + flush.still)) }} ml.
+        </p>
+        <div class="d-flex gap-1 flex-wrap">
+          <button class="btn btn-sm btn-quiet" :aria-pressed="playing === 'rinse'" @click="playRinse">
+            {{ playing === 'rinse' ? 'Stop' : 'Show the stream' }}
+          </button>
+          <button
+            v-for="(d, i) in flush.deadEnds.slice(0, 3)"
+            :key="i"
+            class="btn btn-sm btn-quiet"
+            @click="viewport.show(d.at)"
+          >
+            Still {{ i + 1 }}: {{ ml(d.volume) }} ml
+          </button>
+        </div>
+      </template>
+    </template>
     <p class="soft small mt-2 mb-0">
       Nitrile gloves, eye protection, ventilation. Nothing down the drain: the resin’s safety data sheet and local rules
       say where it goes.

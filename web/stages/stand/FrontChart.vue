@@ -31,7 +31,7 @@ async function draw(): Promise<void> {
         mode: 'markers',
         type: 'scatter',
         marker: {
-          size: ways.map((w) => 7 + 13 * Math.sqrt(w.resin / most)),
+          size: ways.map((w) => 6 + 9 * Math.sqrt(w.resin / most)),
           color: ways.map((w) => w.peak),
           colorscale: [
             [0, '#cfe0c8'],
@@ -51,9 +51,9 @@ async function draw(): Promise<void> {
       margin: { l: 38, r: 8, t: 6, b: 34 },
       paper_bgcolor: 'transparent',
       plot_bgcolor: 'transparent',
-      font: { family: 'Source Sans 3 Variable, sans-serif', size: 12, color: '#26221c' },
+      font: { family: '"Source Sans 3 Variable", sans-serif', size: 12, color: '#26221c' },
       showlegend: false,
-      xaxis: { title: { text: 'scar that counts, cm²' }, gridcolor: '#e0d6c4', rangemode: 'tozero', zeroline: false },
+      xaxis: { title: { text: 'scar that counts, cm²' }, gridcolor: '#e0d6c4', zeroline: false },
       yaxis: { title: { text: 'print, h' }, gridcolor: '#e0d6c4', zeroline: false },
     },
     { displayModeBar: false, responsive: true },

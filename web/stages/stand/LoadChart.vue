@@ -39,7 +39,7 @@ async function draw(): Promise<void> {
       margin: { l: 38, r: 40, t: 6, b: 34 },
       paper_bgcolor: 'transparent',
       plot_bgcolor: 'transparent',
-      font: { family: 'Source Sans 3 Variable, sans-serif', size: 12, color: '#26221c' },
+      font: { family: '"Source Sans 3 Variable", sans-serif', size: 12, color: '#26221c' },
       showlegend: false,
       shapes: [
         {

@@ -27,12 +27,23 @@ const ways = ref<OrientationScore[]>([]),
 const searching = ref(false),
   fault = ref('')
 const within = ref(60)
+const MOST_SHOWN = 40,
+  APART = Math.cos((9 * Math.PI) / 180)
 const orientOp = computed(() => {
   const o = store.step('orient')?.op
   return o?.kind === 'orient' ? o : null
 })
 const posing = computed(() => stand.draft !== null || stand.tool === 'tilt' || stand.tool === 'face')
-const front = computed(() => ways.value.filter((w) => w.front))
+/** Those of the front that are worth telling apart: each stands at least 9° from the better ones, and upright. */
+const front = computed(() =>
+  ways.value.reduce<OrientationScore[]>(
+    (list, w) =>
+      w === upright.value || (w.front && list.length < MOST_SHOWN && list.every((o) => dot(w, o) < APART))
+        ? [...list, w]
+        : list,
+    [],
+  ),
+)
 const on = computed(() => stand.draft?.join() ?? '')
 const current = computed(() => ways.value.find((w) => w.quaternion.join() === on.value) ?? null)
 const hours = (height: number): number =>
@@ -56,7 +67,8 @@ async function search(): Promise<void> {
     })
     const r = d.report as { scores: OrientationScore[]; upright?: OrientationScore }
     ways.value = r.scores
-    upright.value = r.upright ?? null
+    // As one of the list, so that it is known again.
+    upright.value = r.scores.find((w) => w.quaternion.join() === r.upright?.quaternion.join()) ?? null
     if (ways.value[0]) stand.draft = [...ways.value[0].quaternion]
   } catch (e) {
     fault.value = e instanceof Error ? e.message : String(e)
@@ -159,8 +171,8 @@ defineExpose({ search, spin, setDown })
     <template v-if="front.length > 0">
       <FrontChart :ways="front" :hours="hours" :on="on" @pick="stand.draft = [...$event.quaternion]" />
       <p class="soft small mb-1">
-        {{ front.length }} ways that no other beats in all respects; press one to try it. Larger: more supports; darker:
-        harder peel; red rim: a cup closes.
+        {{ front.length }} ways; none of them is beaten in all respects. Press one to try it. Larger: more supports;
+        darker: harder peel; red rim: a cup closes.
       </p>
       <p v-if="reason" class="mb-2">{{ reason }}</p>
     </template>
