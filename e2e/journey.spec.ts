@@ -7,7 +7,9 @@ import { bounds, keepFaces } from '../core/mesh/mesh'
 import { shells } from '../core/mesh/topology'
 import { acceptedAsSolid, sectionAreaOfSolid, unite } from '../core/shape/solid'
 import { skittle, skittleSection } from './bodies'
+import type { SupportReport } from '../core/print/support'
 import { accessible, call, file, idle, middleOf, pressUntil, stage, type } from './page'
+import { settled } from './parts'
 
 const api = process.env.UNDERCUT_E2E!
 const post = (path: string, body: object): Promise<{ id: string }> => call('POST', path, body)
@@ -71,11 +73,18 @@ test('a dropped sculpt goes all the way to layers, a plan and a painted preview'
   })
   await test.step('core: a wall, a shut cavity is a finding, two holes settle it', async () => {
     await stage(page, 'Core')
+    // What solid, hollow and cast full would mean stands there before anything is chosen.
+    const choices = page.getByRole('region', { name: 'Solid, hollow or cast full' })
+    await expect(choices.getByRole('row', { name: /^resin/ })).toBeVisible({ timeout: 240_000 })
+    const resin = (await choices.getByRole('row', { name: /^resin/ }).innerText()).match(/[\d.]+(?= ml)/g)!.map(Number)
+    expect(resin[0]).toBeGreaterThan(resin[1]!)
+    expect(resin[1]).toBe(resin[2])
     await type(page.getByLabel('Wall', { exact: true }), '2')
+    await page.getByText('Inside: open').click()
     await type(page.getByLabel('Voxel', { exact: true }), '0.6')
     await page.getByRole('button', { name: 'Hollow it' }).click()
     await expect(page.locator('[data-finding=cavity-holes]')).toContainText('2 more are needed')
-    const wall = Number(/([\d.]+) mm/.exec(await page.locator('dt:has-text("wall measured") + dd').innerText())![1])
+    const wall = Number(/([\d.]+) mm/.exec(await page.getByText('Wall as measured').innerText())![1])
     expect(wall).toBeGreaterThan(1.9)
     await page.getByRole('button', { name: 'Propose holes' }).click()
     await expect(page.getByRole('button', { name: 'Drill 2' })).toBeEnabled()
@@ -85,31 +94,60 @@ test('a dropped sculpt goes all the way to layers, a plan and a painted preview'
     await pressUntil(page, x, y - 40, () =>
       expect(page.getByRole('button', { name: 'Remove hole 3' })).toBeVisible({ timeout: 10_000 }),
     )
+    // Felt at once: what is behind it, and how far it is to an edge.
+    await expect(page.getByText(/% hidden, wall [\d.]+ mm, [\d.]+ mm to an edge/)).toBeVisible()
     await expect(page.getByRole('button', { name: 'Drill 3' })).toBeEnabled()
     await page.getByRole('button', { name: 'Remove hole 3' }).click()
+    await page.getByRole('button', { name: 'Done placing' }).click()
     await page.getByRole('button', { name: 'Drill 2' }).click()
     await expect(page.getByText('Nothing to settle')).toBeVisible()
   })
   await test.step('stand: best way up, supports, one set by hand', async () => {
     await stage(page, 'Stand')
     await page.getByRole('button', { name: 'Find the best' }).click()
-    await expect(page.getByText(/cm² to support/).first()).toBeVisible()
+    await expect(page.getByText(/ways; none of them is beaten/)).toBeVisible({ timeout: 120_000 })
+    await expect(page.getByText(/Against (standing upright|the next best)/)).toBeVisible()
     await page.getByRole('button', { name: 'back 5°' }).click()
     await page.getByRole('button', { name: 'Stand it like this' }).click()
     await page.getByRole('button', { name: 'Generate supports' }).click()
     await expect(page.getByText(/tips, .* ml of support/)).toBeVisible({ timeout: 240_000 })
     await idle(page)
     await expect(page.locator('[data-finding=islands]')).toHaveCount(0)
-    await page.getByRole('button', { name: 'Add by hand' }).click()
+    await page.getByRole('button', { name: 'Add', exact: true }).click()
     await idle(page)
     const { x, y } = await middleOf(page)
     await page.mouse.click(x, y)
     await expect(page.locator('dt:has-text("by hand") + dd')).toHaveText('1 edits')
     await idle(page)
     await page.getByRole('button', { name: 'Done adding' }).click()
+    const id = /pieces\/([^/]+)/.exec(page.url())![1]!
+    const byHand = async (): Promise<{ x: number; y: number; z: number }[]> => {
+      const { steps } = (await settled(id)).partList[0]!
+      const { support } = steps.at(-1)!.derivation!.report as { support: SupportReport }
+      return support.tips
+        .filter((t) => t.byHand)
+        .map(({ point: [px, py, pz] }) => ({
+          x: px - support.shift[0],
+          y: py - support.shift[1],
+          z: pz - support.shift[2],
+        }))
+    }
+    const before = await byHand()
+    expect(before).toHaveLength(1)
+    // Closer tips everywhere, painted out in one place: what was set by hand stands where it stood.
+    await page.getByRole('button', { name: 'None here' }).click()
+    await idle(page)
+    await page.mouse.click(x, y + 60)
+    await page.getByRole('button', { name: /Grow anew round \d+ dabs/ }).click()
+    await idle(page)
+    await type(page.getByLabel('Between tips'), '3')
     await page.getByRole('button', { name: 'Support again', exact: true }).click()
     await idle(page)
     await expect(page.locator('dt:has-text("by hand") + dd')).toHaveText('1 edits')
+    const after = await byHand()
+    expect(after).toHaveLength(1)
+    for (const k of ['x', 'y', 'z'] as const) expect(after[0]![k]).toBeCloseTo(before[0]![k], 3)
+    await page.getByText('Pull over the layers').click()
     await accessible(page)
   })
   await test.step('plates: layers, scrubbing, zip and bodies that hold what they say', async () => {

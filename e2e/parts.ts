@@ -14,7 +14,7 @@ export interface Detail {
     name: string
     meshHash: string
     sculptMesh: string
-    steps: { op: Op; derivation: { status: string } | null }[]
+    steps: { op: Op; derivation: { status: string; report: unknown } | null }[]
   }[]
 }
 export const detail = (id: string): Promise<Detail> => call('GET', `/pieces/${id}`)

@@ -15,7 +15,7 @@ function better(a: OrientationScore, b: OrientationScore): string[] {
   compare(a.cup, b.cup, 20, (x, y) =>
     x < 20 ? 'closes no suction cup' : `closes a cup of ${cm2(x)} instead of ${cm2(y)}`,
   )
-  compare(a.peak, b.peak, 50, (x, y) => `its largest layer is ${cm2(x)} instead of ${cm2(y)}`)
+  compare(a.peak, b.peak, 50, (x, y) => `has layers of ${cm2(x)} at most instead of ${cm2(y)}`)
   compare(a.height, b.height, 3, (x, y) => `is ${x.toFixed(0)} mm tall instead of ${y.toFixed(0)}`)
   compare(
     a.resin,
@@ -34,7 +34,7 @@ const listed = (words: readonly string[]): string =>
 export function whyThisWay(chosen: OrientationScore, other: OrientationScore, name: string): string {
   const gains = better(chosen, other),
     costs = better(other, chosen)
-  if (gains.length === 0 && costs.length === 0) return `As good as ${name} in every respect.`
+  if (gains.length === 0 && costs.length === 0) return `About as good as ${name} in every respect.`
   if (gains.length === 0) return `Against ${name} it gains nothing.`
   const price = costs.length > 0 ? ` For that, ${name} ${listed(costs.slice(0, 2))}.` : ''
   return `Against ${name} it ${listed(gains.slice(0, 3))}.${price}`

@@ -73,8 +73,9 @@ watch(
       // A body of much the same size keeps the view; a new one is framed afresh.
       if (firstShown && Math.abs(Math.log(s.size.length() / before.length())) > 0.12) s.home()
       firstShown = true
-      s.tilt(viewport.quaternion)
+      // A part is either carried about or tipped; both turn the same holder.
       s.carry(viewport.motion, viewport.along)
+      if (viewport.quaternion) s.tilt(viewport.quaternion)
       s.showHandles(viewport.mode === 'carry')
       s.showPlane(viewport.plane)
       s.mark(viewport.markers)

@@ -246,14 +246,25 @@ export class Scene {
     this.holder.quaternion.set(...(q ?? [0, 0, 0, 1]))
     this.holder.position.set(0, 0, 0)
     if (q && this.body) {
-      // The lowest point stays on the disc while it is tilted.
+      // The lowest point stays on the disc while it is tilted, and the middle over where it was.
       const p = this.body.geometry.getAttribute('position').array as Float32Array
       const m = new THREE.Matrix4().makeRotationFromQuaternion(this.holder.quaternion).elements
-      let low = Infinity
+      const turned = new THREE.Box3(),
+        at = new THREE.Vector3()
       const stride = Math.max(3, Math.floor(p.length / 3 / 20_000) * 3)
-      for (let i = 0; i < p.length; i += stride)
-        low = Math.min(low, m[2]! * p[i]! + m[6]! * p[i + 1]! + m[10]! * p[i + 2]!)
-      this.holder.position.z = this.furniture.group.position.z - low
+      for (let i = 0; i < p.length; i += stride) {
+        const [x, y, z] = [p[i]!, p[i + 1]!, p[i + 2]!]
+        turned.expandByPoint(
+          at.set(
+            m[0]! * x + m[4]! * y + m[8]! * z,
+            m[1]! * x + m[5]! * y + m[9]! * z,
+            m[2]! * x + m[6]! * y + m[10]! * z,
+          ),
+        )
+      }
+      const was = this.body.geometry.boundingBox!.getCenter(new THREE.Vector3()),
+        is = turned.getCenter(at)
+      this.holder.position.set(was.x - is.x, was.y - is.y, this.furniture.group.position.z - turned.min.z)
     }
     this.draw()
   }

@@ -81,7 +81,7 @@ const reason = computed(() => {
   if (!c) return ''
   const best = ways.value[0]!
   if (c === best) {
-    const next = front.value.find((w) => w !== c && dot(w, c) < 0.906)
+    const next = front.value.find((w) => w !== c && w !== upright.value && dot(w, c) < 0.906)
     return [
       upright.value && upright.value !== c ? whyThisWay(c, upright.value, 'standing upright') : '',
       next ? whyThisWay(c, next, 'the next best') : '',
