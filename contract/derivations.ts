@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { printer, resin } from './stock'
+import { printer, slicedResin } from './stock'
 
 const point = z.tuple([z.number(), z.number(), z.number()])
 
@@ -107,7 +107,7 @@ export const check = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('trapped'), down: point }),
   z.object({ kind: z.literal('rinse') }),
   z.object({ kind: z.literal('layers'), step: z.number().min(0.02).max(1) }),
-  z.object({ kind: z.literal('slice'), printer, resin }),
+  z.object({ kind: z.literal('slice'), printer, resin: slicedResin }),
   z.object({
     kind: z.literal('export'),
     format: z.enum(['stl', 'obj', 'ply', '3mf', 'glb']),

@@ -22,7 +22,22 @@ export const resin = z.object({
   peelPressure: z.number().gt(0).default(12_000).describe('Pa'),
   greenStrength: z.number().gt(0).default(4.5e6).describe('Pa'),
   clear: z.boolean().default(false),
+  prints: z
+    .array(
+      z.object({
+        on: z.string().max(40).describe('day'),
+        utilisation: z.number().min(0).max(100).describe('of the worst tip, by the figures of then'),
+        peelPressure: z.number().gt(0).describe('Pa'),
+        greenStrength: z.number().gt(0).describe('Pa'),
+        held: z.boolean(),
+      }),
+    )
+    .max(400)
+    .default([])
+    .describe('what prints taught about supports'),
 })
+/** What slicing needs of a resin: what it is, not what was learned with it. */
+export const slicedResin = resin.omit({ prints: true })
 export const paint = z.object({
   name: z.string().min(1).max(80),
   hex: z.string().regex(/^#[0-9a-f]{6}$/i),

@@ -1,7 +1,7 @@
 import { defineStore } from 'pinia'
 import { computed, ref, watch } from 'vue'
 import type { Check } from '../../contract/derivations'
-import { printer as printerSchema, resin as resinSchema } from '../../contract/stock'
+import { printer as printerSchema, slicedResin } from '../../contract/stock'
 import { cavityHoles, wallKept } from '../../core/findings/cavityHoles'
 import { doesNotFit } from '../../core/findings/doesNotFit'
 import { laterEdition, licence } from '../../core/findings/licence'
@@ -164,7 +164,7 @@ export const useFindings = defineStore('findings', () => {
 
   const sliceCheck = computed<Check | null>(() =>
     printer.value && resin.value
-      ? { kind: 'slice', printer: printerSchema.parse(printer.value), resin: resinSchema.parse(resin.value) }
+      ? { kind: 'slice', printer: printerSchema.parse(printer.value), resin: slicedResin.parse(resin.value) }
       : null,
   )
   const sliceKey = ref<string | null>(null)

@@ -8,6 +8,7 @@ import { useAssembly } from '../../stores/assembly'
 import { useDerivations } from '../../stores/derivations'
 import { usePiece } from '../../stores/piece'
 import LoadChart from './LoadChart.vue'
+import OutcomePanel from './OutcomePanel.vue'
 import { useStand, type Dab, type Tool } from './stand'
 
 /** Supports: how they are thought of, grown, set by hand, painted in and out, and what they cost and bear. */
@@ -179,6 +180,7 @@ const SCHOOLS = [
   { key: 'heavy', word: 'few and heavy' },
   { key: 'joints', word: 'joint faces only' },
 ] as const
+const worst = computed(() => Math.max(0, ...(report.value?.tips.map((t) => t.utilisation) ?? [])))
 const painted = computed(() => (op.value?.none?.length ?? 0) + (op.value?.more?.length ?? 0))
 const by = (r: SupportReport | null, f: (r: SupportReport) => number, digits = 0): string => {
   if (!r) return ''
@@ -209,7 +211,7 @@ defineExpose({ pressed, denser, leaveAsIs })
       <dt>of that on what must stay clean</dt>
       <dd>{{ by(report, (r) => r.focalScar, 1) }} mm²</dd>
       <dt>hardest worked tip</dt>
-      <dd>{{ Math.round(Math.max(0, ...report.tips.map((t) => t.utilisation)) * 100) }} %</dd>
+      <dd>{{ Math.round(worst * 100) }} %</dd>
       <dt>by hand</dt>
       <dd>{{ op?.edits.length ?? 0 }} edits</dd>
       <dt>height with raft</dt>
@@ -219,6 +221,7 @@ defineExpose({ pressed, denser, leaveAsIs })
       <summary>Pull over the layers</summary>
       <LoadChart :layers="report.layers" />
     </details>
+    <OutcomePanel v-if="op" :utilisation="worst" :peel-pressure="op.peelPressure" :green-strength="op.greenStrength" />
   </section>
   <section>
     <h2 class="mb-2">Supports</h2>

@@ -1,0 +1,76 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue'
+import { resin as resinSchema } from '../../../contract/stock'
+import { calibrateSupports } from '../../../core/print/supportCalibration'
+import { useMeans } from '../../composables/useMeans'
+import { useStock } from '../../stores/stock'
+
+/** How the print went, kept with its resin; and what all its prints say about how hard the film pulls. */
+const props = defineProps<{ utilisation: number; peelPressure: number; greenStrength: number }>()
+const stock = useStock()
+const { resin } = useMeans()
+const fault = ref(''),
+  noted = ref('')
+const learned = computed(() =>
+  resin.value ? calibrateSupports(resin.value.prints ?? [], resinSchema.parse(resin.value)) : null,
+)
+const pressure = computed(() => (resin.value && learned.value ? resin.value.peelPressure * learned.value.factor : 0))
+/** Worth saying once the figure is known better than it is off. */
+const tells = computed(() => {
+  const l = learned.value
+  return l !== null && l.prints >= 3 && (l.low > 1.05 || l.high < 0.95)
+})
+async function save(data: Partial<NonNullable<typeof resin.value>>, said: string): Promise<void> {
+  const r = resin.value
+  if (!r) return
+  fault.value = noted.value = ''
+  try {
+    const { id, version, ...fields } = r
+    await stock.change('resin', id, version, { ...resinSchema.parse(fields), ...data })
+    noted.value = said
+  } catch (e) {
+    fault.value = e instanceof Error ? e.message : String(e)
+  }
+}
+const log = (held: boolean): Promise<void> =>
+  save(
+    {
+      prints: [...(resin.value?.prints ?? []), { on: new Date().toISOString().slice(0, 10), held, ...props }].slice(
+        -400,
+      ),
+    },
+    held ? 'Noted: all tips held.' : 'Noted: tips let go.',
+  )
+</script>
+
+<template>
+  <details v-if="resin" class="mt-1">
+    <summary>
+      How did it go<span v-if="learned && learned.prints > 0" class="soft"
+        >: {{ learned.prints }} prints noted, {{ learned.failures }} let go</span
+      >
+    </summary>
+    <div class="d-flex gap-1 flex-wrap my-1">
+      <button class="btn btn-sm btn-quiet" @click="log(true)">All tips held</button>
+      <button class="btn btn-sm btn-quiet" @click="log(false)">Tips let go</button>
+    </div>
+    <p v-if="noted" role="status" class="soft small mb-1">{{ noted }}</p>
+    <p v-if="fault" role="alert" class="text-danger small mb-1">{{ fault }}</p>
+    <template v-if="learned && tells">
+      <p class="mb-1">
+        {{ resin.name }} pulls {{ learned.factor.toFixed(2) }} times as hard as reckoned (between
+        {{ learned.low.toFixed(2) }} and {{ learned.high.toFixed(2) }}), by {{ learned.prints }} prints.
+      </p>
+      <button
+        class="btn btn-sm btn-primary"
+        @click="save({ peelPressure: Math.round(pressure / 100) * 100 }, 'Used from the next supports on.')"
+      >
+        Reckon with {{ (pressure / 1000).toFixed(1) }} kPa
+      </button>
+    </template>
+    <p v-else class="soft small mb-0">
+      Worst tip of this one: {{ Math.round(100 * utilisation) }} %. From three prints on, what they say is held against
+      the resin’s peel pressure; only its ratio to the tips’ strength shows in them.
+    </p>
+  </details>
+</template>
