@@ -3,6 +3,7 @@ import { writeStl } from '../core/formats/stl'
 import { meshFromBytes } from '../core/formats/meshBytes'
 import { bounds, type Box, type Mesh } from '../core/mesh/mesh'
 import { regionAreas } from '../core/paint/regions'
+import { regionDabs } from '../core/paint/regionDabs'
 import type { SculptRecord } from '../contract/sculpts'
 import type { OperationInput } from '../contract/operations'
 import type { PartRecord, PieceDetail, Coat } from '../contract/pieces'
@@ -286,6 +287,15 @@ async function paintBust(bust: string, paints: ReadonlyMap<string, string>, part
   if (!copy.ok) throw new Error(copy.problem.message)
   const labels = bustLabels(copy.value, BUST_SCALE),
     areas = regionAreas(copy.value, labels)
+  // Eyes rest on the skin of the face: noted on it, so that the way up and the supports keep off it.
+  const now = (await call<PieceDetail>('GET', `/pieces/${bust}`)).partList[0]!
+  const ops = now.steps.map((s) => s.op).filter((o) => o.kind !== 'focal')
+  const at = ops.findIndex((o) => o.kind === 'hollow')
+  const dabs = regionDabs(copy.value, labels, new Set([1]), 2.5)
+  await call('PUT', `/parts/${now.id}/operations`, {
+    version: now.version,
+    operations: [...ops.slice(0, at), { kind: 'focal', dabs }, ...ops.slice(at)],
+  })
   const { hash } = await call<{ hash: string }>('POST', '/blobs', undefined, labels)
   const coat = (
     n: number,

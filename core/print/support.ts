@@ -136,7 +136,7 @@ export function support(
   const spare = need.spare.filter((c) => !removed.some((r) => gap(c.point, r.at) <= r.r))
   const floor = lifted ? RAFT * 0.6 : 0
   const lay = (t: Planned): void => {
-    t.route = route(body, t.contact, gradeDefaults[t.grade], floor, options.clearance)
+    t.route = route(body, t.contact, gradeDefaults[t.grade], floor, options.clearance, (p) => onFocal(focal, p))
   }
   planned.forEach((t, i) => {
     if ((i & 15) === 0) report(0.45 + (0.3 * i) / planned.length)

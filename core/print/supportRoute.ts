@@ -34,8 +34,17 @@ export const BITE = 0.12
  * `floor`; when the body is in the way, by a slanted reach to the side; when no side is free, down onto the body.
  * Every stretch below the neck keeps `clearance` plus its own radius from the body, proved by sphere tracing on
  * the exact distance.
+ *
+ * @param avoid where a foot on the body should not stand if another will do
  */
-export function route(body: Obstacle, contact: Contact, grade: Grade, floor: number, clearance: number): Route | null {
+export function route(
+  body: Obstacle,
+  contact: Contact,
+  grade: Grade,
+  floor: number,
+  clearance: number,
+  avoid: (p: Vector3) => boolean = () => false,
+): Route | null {
   const keep = grade.stem / 2 + clearance
   const { point: p, normal: n } = contact
   for (const lean of [1, 0.6, 0.3, 0]) {
@@ -51,7 +60,7 @@ export function route(body: Obstacle, contact: Contact, grade: Grade, floor: num
       if (aside) return { path: [p, joint, aside, [aside[0], aside[1], floor]], landsOn: 'plate' }
     }
   }
-  return landOnBody(body, contact, grade, clearance)
+  return landOnBody(body, contact, grade, clearance, avoid)
 }
 
 /** The skin's normal turned toward straight down, never flatter than 30° below the horizon. */
@@ -80,8 +89,16 @@ function sidestep(body: Obstacle, joint: Vector3, floor: number, keep: number): 
 }
 
 /** Down onto the body below: the foot bites into the skin, so only the stretch between two short necks must be clear. */
-function landOnBody(body: Obstacle, contact: Contact, grade: Grade, clearance: number): Route | null {
+function landOnBody(
+  body: Obstacle,
+  contact: Contact,
+  grade: Grade,
+  clearance: number,
+  avoid: (p: Vector3) => boolean,
+): Route | null {
   const { point: p } = contact
+  // Where a foot must not scar is only the last resort.
+  let last: Route | null = null
   for (const lean of [0.5, 0, 1])
     for (const stretch of [1, 0.5, 0.25]) {
       const d = neckDirection(contact.normal, lean)
@@ -91,10 +108,12 @@ function landOnBody(body: Obstacle, contact: Contact, grade: Grade, clearance: n
       const foot: Vector3 = [joint[0], joint[1], joint[2] - hit.t]
       const neckEnd: Vector3 = [joint[0], joint[1], foot[2] + Math.min(grade.neck * stretch, hit.t / 2)]
       const thin = grade.tip / 2 + clearance * 0.4
-      if (clear(body, joint, neckEnd, Math.min(thin, Math.max(0.1, hit.t * 0.3))))
-        return { path: [p, joint, neckEnd, foot], landsOn: 'body' }
+      if (!clear(body, joint, neckEnd, Math.min(thin, Math.max(0.1, hit.t * 0.3)))) continue
+      const way: Route = { path: [p, joint, neckEnd, foot], landsOn: 'body' }
+      if (!avoid(foot)) return way
+      last ??= way
     }
-  return null
+  return last
 }
 
 /** The body that supports must keep off, with a coarse map of the free space around it. */

@@ -65,14 +65,14 @@ export async function hollow(
     )
   const grown = erodedAndOpened(mesh, wall, opening, voxel, part(report, 0, 0.8))
   const plain = dropSmall(grown, options.leastPocket)
-  if (plain.kept === 0) return noInside(wall, opening)
+  if (plain.kept === 0) return noInside(mesh, wall, opening)
   // Nobody sees the inner skin: a twentieth of a voxel of deviation is below what the wall is measured to.
   const lean = await simplify(plain.mesh, Math.max(2000, faceCount(plain.mesh) / 6), voxel / 20)
   const bare = isClosed(lean) ? lean : plain.mesh
   const room = await furnished(mesh, bare, options, part(report, 0.8, 0.95))
   if (!room.ok) return room
   const { mesh: inner, dropped, kept } = dropSmall(room.value, options.leastPocket)
-  if (kept === 0) return noInside(wall, opening)
+  if (kept === 0) return noInside(mesh, wall, opening)
   const result = concatenate([mesh, reversed(inner)])
   const after = measure(result),
     held = measure(inner)
@@ -118,11 +118,23 @@ function widest(cavity: Mesh): number {
   return depthInside(grid).reduce((a, b) => Math.max(a, b), 0)
 }
 
-const noInside = (wall: number, opening: number): ReturnType<typeof bad> =>
-  bad(
+/** That there is nothing to hollow, and the thickest wall with which there would be. */
+function noInside(mesh: Mesh, wall: number, opening: number): ReturnType<typeof bad> {
+  const deepest = widest(mesh)
+  // As much cavity as a hole is wide is the least that drains.
+  const thickest = Math.floor(10 * (deepest - opening - LEAST_CAVITY)) / 10
+  const instead =
+    thickest >= LEAST_WALL
+      ? `A wall of ${thickest.toFixed(1)} mm would leave one.`
+      : 'No wall that prints would leave one: print it solid.'
+  return bad(
     'no-inside',
-    `Nothing inside is deeper than ${(wall + opening).toFixed(1)} mm, so a ${wall} mm wall leaves no cavity worth having. Print it solid, or try a thinner wall.`,
+    `Nothing inside is deeper than ${(wall + opening).toFixed(1)} mm, so a ${wall} mm wall leaves no cavity worth having; the deepest place lies ${deepest.toFixed(1)} mm in. ${instead}`,
   )
+}
+/** mm */
+const LEAST_CAVITY = 1,
+  LEAST_WALL = 0.8
 
 function dropSmall(mesh: Mesh, least: number): { mesh: Mesh; dropped: number; kept: number } {
   const { shellOf, volumes } = shellFacts(mesh)

@@ -42,7 +42,12 @@ describe('hollowing', () => {
   })
   it('answers that a thin body has no inside, and which wall was asked', async () => {
     const r = await hollow(boxBody(40, 40, 4), options)
-    expect(r.ok || r.problem).toMatchObject({ code: 'no-inside' })
+    expect(r.ok || r.problem).toMatchObject({ code: 'no-inside', message: expect.stringContaining('print it solid') })
+    // A wall of more than half a ball: the one that would do is named, and does.
+    const thick = await hollow(sphereBody(8, 4), { ...options, wall: 7.5 })
+    const said = Number(/A wall of ([\d.]+) mm would leave one/.exec(thick.ok ? '' : thick.problem.message)?.[1])
+    expect(said).toBeGreaterThan(5)
+    expect((await hollow(sphereBody(8, 4), { ...options, wall: said, leastPocket: 1 })).ok).toBe(true)
     expect((await hollow(sphereBody(400, 2), { ...options, voxel: 0.05 })).ok).toBe(false)
   })
 })

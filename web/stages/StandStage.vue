@@ -66,7 +66,14 @@ watchEffect(() => {
     viewport.markers = [
       ...(report.value?.tips ?? []).map((t) => ({
         point: [...t.point] as [number, number, number],
-        kind: t.utilisation > 1 ? ('settle' as const) : t.byHand ? ('hand' as const) : ('tip' as const),
+        kind:
+          t.utilisation > 1
+            ? ('settle' as const)
+            : t.byHand
+              ? ('hand' as const)
+              : t.focal
+                ? ('know' as const)
+                : ('tip' as const),
         radius: t.grade === 'post' ? 0.9 : 0.6,
       })),
       ...findings.value.flatMap((f) => f.places.map((point) => ({ point, kind: f.level }))),

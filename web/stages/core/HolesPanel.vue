@@ -91,6 +91,8 @@ viewport.sliding(
     if (ended && draft.value[held]!.score === undefined) void feel(held)
   },
 )
+/** mm */
+const NARROWER = [3, 2.5, 2]
 const inward = (n: Triple): Triple => n.map((v) => -v) as Triple
 onBeforeUnmount(() => {
   viewport.mode = 'look'
@@ -154,20 +156,27 @@ async function propose(): Promise<void> {
   searching.value = true
   fault.value = ''
   try {
-    const d = await derivations.settled(mesh, {
-      kind: 'drainSites',
-      diameter: diameter.value,
-      down: found.down,
-      others: others.value,
-    })
-    const { sites } = d.report as { sites: DrainSite[] }
-    const cavities = store.report('hollow')?.hollow.cavities ?? 1
-    const lacking = 2 * cavities - sites.length
-    if (lacking > 0)
-      fault.value =
-        sites.length === 0
-          ? `No place takes a ${diameter.value} mm hole. Try a smaller one, or leave the part solid.`
-          : `${lacking} of ${2 * cavities} holes found no place. Try a smaller diameter, or set one where it may show.`
+    const wanted = 2 * (store.report('hollow')?.hollow.cavities ?? 1)
+    let sites: DrainSite[] = []
+    // What takes no hole as wide as wished may take a narrower one; 2 mm is the least that drains.
+    for (const across of [diameter.value, ...NARROWER.filter((x) => x < diameter.value)]) {
+      const d = await derivations.settled(mesh, {
+        kind: 'drainSites',
+        diameter: across,
+        down: found.down,
+        others: others.value,
+      })
+      const tried = (d.report as { sites: DrainSite[] }).sites
+      if (tried.length > sites.length) sites = tried
+      if (sites.length >= wanted) break
+    }
+    const across = sites[0]?.diameter
+    if (sites.length === 0)
+      fault.value = 'No place takes a hole of 2 mm or more: leave the part solid, or cut it in two.'
+    else if (sites.length < wanted)
+      fault.value = `${wanted - sites.length} of ${wanted} holes found no place, at 2 mm neither. Set one where it may show, or leave that part solid.`
+    else if (across !== diameter.value)
+      fault.value = `${diameter.value} mm found no place everywhere; ${across} mm does.`
     draft.value = sites.map((s) => from(s, s.reason))
   } catch (e) {
     fault.value = e instanceof Error ? e.message : String(e)

@@ -209,7 +209,7 @@ defineExpose({ pressed, denser, leaveAsIs })
       <dt>skin scarred</dt>
       <dd>{{ by(report, (r) => r.scarArea, 1) }} mm²</dd>
       <dt>of that on what must stay clean</dt>
-      <dd>{{ by(report, (r) => r.focalScar, 1) }} mm²</dd>
+      <dd>{{ op?.focal ? `${by(report, (r) => r.focalScar, 1)} mm²` : 'not marked when grown' }}</dd>
       <dt>hardest worked tip</dt>
       <dd>{{ Math.round(worst * 100) }} %</dd>
       <dt>by hand</dt>
