@@ -19,10 +19,13 @@
     </p>
     <h2>Print</h2>
     <p>
-      <b>Core</b>: a wall is kept everywhere and measured afterwards. Every cavity needs two holes, one low as it hangs,
-      one for air. <b>Stand</b>: find the best way up, lay a face down, or tip it by hand; then grow supports. Your own
-      additions and removals stay when supports are grown again. <b>Plates</b>: every layer as the printer shows it,
-      hours, resin and money; download the layers, or the body with its supports.
+      <b>Core</b>: solid, hollow and cast full stand side by side before you choose. A wall is kept everywhere, thicker
+      where you brush or where it carries, and measured afterwards. Every cavity needs two holes, one low as it hangs,
+      one for air; take one and slide it along the skin, and you are told what is behind it. <b>Stand</b>: mark what
+      must stay clean, then weigh the ways up that none beats, or lay a face down, or tip it by hand; grow supports as
+      you believe in them, paint them in or out, move them. What you set by hand stays when they are grown again.
+      <b>Plates</b>: every layer as the printer shows it, hours, resin and money; download the layers, or the body with
+      its supports.
     </p>
     <h2>Bench</h2>
     <p>
