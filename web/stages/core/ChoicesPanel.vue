@@ -190,7 +190,8 @@ async function choose(key: Key): Promise<void> {
 <style scoped>
 .choices th,
 .choices td {
-  padding: 2px 6px;
+  padding: 2px 5px;
+  font-size: 0.9rem;
   white-space: nowrap;
 }
 .choices tbody th {
