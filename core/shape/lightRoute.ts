@@ -159,7 +159,11 @@ function noRoute(
   start: number,
   goal: number,
 ): ReturnType<typeof bad> {
-  const room = (c: number): number => (depth[c]! > 0 ? Math.min(1, depth[c]! / asked(placeOf(grid, c))) : 0)
+  const known = new Float32Array(depth.length).fill(-1)
+  const room = (c: number): number => {
+    if (known[c]! < 0) known[c] = depth[c]! > 0 ? Math.min(1, depth[c]! / asked(placeOf(grid, c))) : 0
+    return known[c]!
+  }
   const tight = bottleneck(depth.length, start, goal, room, (c, visit) => {
     around(grid, c, (n) => {
       visit(n)

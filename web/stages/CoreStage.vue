@@ -97,12 +97,3 @@ const grams = (mm3: number): string => `${((mm3 / 1000) * (resin.value?.density 
   <DrainPanel v-if="found.drained && report" class="mt-3" :report="found.drained" />
   <p v-if="found.drainedProblem" role="alert" class="problem">{{ found.drainedProblem }}</p>
 </template>
-
-<style scoped>
-.problem {
-  background: #f4ddd6;
-  border-left: 4px solid var(--settle);
-  padding: 7px 10px;
-  border-radius: 4px;
-}
-</style>

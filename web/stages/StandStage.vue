@@ -42,6 +42,7 @@ const HINTS: Record<Tool, string> = {
   focal: 'Brush what no support may scar',
   add: 'Press on the skin for a support; drag to turn',
   remove: 'Press near a tip to take it away',
+  clear: 'Press where all tips about shall go',
   regrade: 'Press near a tip to give it the chosen grade',
   move: 'Press near a tip, then where it shall be',
   bar: 'Brush where no supports may stand',

@@ -273,12 +273,6 @@ defineExpose({ propose, holeAt })
 </template>
 
 <style scoped>
-.problem {
-  background: #f4ddd6;
-  border-left: 4px solid var(--settle);
-  padding: 7px 10px;
-  border-radius: 4px;
-}
 .wrong {
   color: var(--settle);
 }

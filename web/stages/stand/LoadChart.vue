@@ -1,22 +1,15 @@
 <script setup lang="ts">
-import { onBeforeUnmount, onMounted, ref, watch } from 'vue'
+import { ref } from 'vue'
 import type { LoadLayer } from '../../../core/print/supportLoad'
+import { GRID, usePlot } from '../../composables/usePlot'
 
 /** How hard the whole is pulled off the film, layer by layer, and how hard its worst tip works then. */
 const props = defineProps<{ layers: readonly LoadLayer[] }>()
-interface Plot {
-  react: (el: HTMLElement, data: object[], layout: object, config: object) => Promise<void>
-  purge: (el: HTMLElement) => void
-}
 const box = ref<HTMLDivElement | null>(null)
-let plotly: Plot | null = null
-async function draw(): Promise<void> {
-  if (!box.value) return
-  plotly ??= ((await import('plotly.js-basic-dist-min')) as { default: Plot }).default
+usePlot(box, () => {
   const x = props.layers.map((l) => l.z)
-  await plotly.react(
-    box.value,
-    [
+  return {
+    data: [
       {
         x,
         y: props.layers.map((l) => l.force),
@@ -35,13 +28,10 @@ async function draw(): Promise<void> {
         hovertemplate: 'worst tip %{y:.0f} %<extra></extra>',
       },
     ],
-    {
+    layout: {
       margin: { l: 38, r: 40, t: 6, b: 34 },
-      paper_bgcolor: 'transparent',
-      plot_bgcolor: 'transparent',
-      font: { family: '"Source Sans 3 Variable", sans-serif', size: 12, color: '#26221c' },
-      showlegend: false,
       shapes: [
+        // All that a tip holds.
         {
           type: 'line',
           xref: 'paper',
@@ -53,17 +43,17 @@ async function draw(): Promise<void> {
           line: { color: '#9c2f1c', dash: 'dot', width: 1 },
         },
       ],
-      xaxis: { title: { text: 'height above the plate, mm' }, gridcolor: '#e0d6c4', zeroline: false },
-      yaxis: { title: { text: 'pull, N' }, gridcolor: '#e0d6c4', rangemode: 'tozero' },
-      yaxis2: { title: { text: 'worst tip, %' }, overlaying: 'y', side: 'right', rangemode: 'tozero', showgrid: false },
+      xaxis: { title: { text: 'height above the plate, mm' }, gridcolor: GRID, zeroline: false },
+      yaxis: { title: { text: 'pull, N' }, gridcolor: GRID, rangemode: 'tozero' },
+      yaxis2: {
+        title: { text: 'worst tip, %' },
+        overlaying: 'y',
+        side: 'right',
+        rangemode: 'tozero',
+        showgrid: false,
+      },
     },
-    { displayModeBar: false, responsive: true },
-  )
-}
-onMounted(draw)
-watch(() => props.layers, draw)
-onBeforeUnmount(() => {
-  if (plotly && box.value) plotly.purge(box.value)
+  }
 })
 </script>
 

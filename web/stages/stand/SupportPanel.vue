@@ -138,6 +138,7 @@ const edit = (e: Edit): void => {
 function pressed(p: Triple): void {
   if (!op.value) return
   if (stand.tool === 'add') edit({ kind: 'add', point: back(p), grade: form.grade })
+  else if (stand.tool === 'clear') edit({ kind: 'remove', point: back(p), radius: stand.radius })
   else if (stand.tool === 'move' && stand.held) {
     edit({ kind: 'move', point: back(stand.held), to: back(p) })
     stand.held = null
@@ -169,6 +170,7 @@ async function forgetPaint(): Promise<void> {
 const TOOLS: { tool: Tool; word: string; done: string }[] = [
   { tool: 'add', word: 'Add', done: 'Done adding' },
   { tool: 'remove', word: 'Remove', done: 'Done removing' },
+  { tool: 'clear', word: 'Clear round', done: 'Done clearing' },
   { tool: 'move', word: 'Move', done: 'Done moving' },
   { tool: 'regrade', word: 'Regrade', done: 'Done regrading' },
   { tool: 'bar', word: 'None here', done: 'Leave it' },
@@ -300,9 +302,14 @@ defineExpose({ pressed, denser, leaveAsIs })
           <option>post</option>
         </select>
       </div>
-      <div v-if="stand.tool === 'bar' || stand.tool === 'more'" class="mt-1">
+      <div v-if="stand.tool === 'bar' || stand.tool === 'more' || stand.tool === 'clear'" class="mt-1">
         <NumberField v-model="stand.radius" label="Brush" unit="mm" :step="1" :min="0.5" :max="100" source="radius" />
-        <button class="btn btn-sm btn-primary" :disabled="stand.dabs.length === 0" @click="keepPaint">
+        <button
+          v-if="stand.tool !== 'clear'"
+          class="btn btn-sm btn-primary"
+          :disabled="stand.dabs.length === 0"
+          @click="keepPaint"
+        >
           Grow anew round {{ stand.dabs.length }} dabs
         </button>
       </div>

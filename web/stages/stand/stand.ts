@@ -3,7 +3,7 @@ import type { Quaternion } from '../../viewport/useViewport'
 
 /** What the hand does at the sculpt while it is stood up and supported. */
 export type Tool =
-  'none' | 'tilt' | 'face' | 'keepUp' | 'focal' | 'add' | 'remove' | 'regrade' | 'move' | 'bar' | 'more'
+  'none' | 'tilt' | 'face' | 'keepUp' | 'focal' | 'add' | 'remove' | 'clear' | 'regrade' | 'move' | 'bar' | 'more'
 type Triple = [number, number, number]
 export interface Dab {
   point: Triple

@@ -1,0 +1,107 @@
+import { expect, test } from '@playwright/test'
+import { writeStl } from '../core/formats/stl'
+import { measure } from '../core/mesh/measure'
+import type { SupportReport } from '../core/print/support'
+import { acceptedAsSolid } from '../core/shape/solid'
+import { skittle } from './bodies'
+import { call, idle, middleOf, stage, type } from './page'
+import { detail, kinds, meshOf, partMesh, piece, settled } from './parts'
+
+test('cast full, a hole slid along the skin, plugs as parts; kept clean, supported by another school, learned from', async ({
+  page,
+}) => {
+  const stock = await call<{ kind: string; data: { name: string } }[]>('GET', '/stock')
+  if (!stock.some((s) => s.kind === 'printer'))
+    await call('POST', '/stock/printer', {
+      name: 'Bench printer',
+      pixelsX: 1600,
+      pixelsY: 1200,
+      pitchX: 0.06,
+      pitchY: 0.06,
+      height: 120,
+      layerHeight: 0.1,
+    })
+  if (!stock.some((s) => s.kind === 'resin')) await call('POST', '/stock/resin', { name: 'Bench resin' })
+  const id = await piece(page, 'Skittle to print', 'skittle.stl', writeStl(skittle()))
+
+  await test.step('core: chosen from the comparison, cast full counts in the weight', async () => {
+    await stage(page, 'Core')
+    await page.getByRole('button', { name: 'Choose Cast full' }).click({ timeout: 240_000 })
+    await expect.poll(() => kinds(id, 0)).toContain('hollow')
+    await idle(page)
+    const { materials } = await call<{ materials: Record<string, { cast: number | null }> }>('GET', `/pieces/${id}`)
+    expect(Object.values(materials)[0]!.cast).toBeGreaterThan(0.5)
+    await expect(page.getByRole('button', { name: 'Choose Cast full' })).toHaveCount(0)
+  })
+  await test.step('a hole set by hand is slid along the skin and felt anew', async () => {
+    await page.getByRole('button', { name: 'Propose', exact: true }).click()
+    await expect(page.getByRole('button', { name: 'Drill 2' })).toBeEnabled({ timeout: 120_000 })
+    await page.getByRole('button', { name: 'Place by hand' }).click()
+    await idle(page)
+    const { x, y } = await middleOf(page)
+    await page.mouse.click(x, y - 30)
+    const felt = page.getByText(/% hidden, wall [\d.]+ mm/)
+    await expect(felt).toBeVisible({ timeout: 60_000 })
+    await page.getByRole('button', { name: 'Done placing' }).click()
+    await idle(page)
+    await page.mouse.move(x, y - 30)
+    await page.mouse.down()
+    for (const dy of [-20, -5, 10, 20]) await page.mouse.move(x + 2, y + dy)
+    await page.mouse.up()
+    await expect(felt).toBeVisible({ timeout: 60_000 })
+    await page.getByRole('button', { name: 'Drill 3' }).click()
+    await expect.poll(() => kinds(id, 0)).toContain('drill')
+    const drilled = (await settled(id)).partList[0]!
+    const op = drilled.steps.find((s) => s.op.kind === 'drill')!.op as unknown as { holes: { point: number[] }[] }
+    // Slid downward by fifty pixels: it is not where it was first set.
+    expect(op.holes).toHaveLength(3)
+    expect(await acceptedAsSolid(await partMesh(id, 0))).toBe(true)
+  })
+  await test.step('plugs are what the drill took out', async () => {
+    await idle(page)
+    await page.getByText('Plugs for the holes').click()
+    await page.getByRole('button', { name: 'Make 3 plugs as parts' }).click()
+    await expect.poll(async () => (await detail(id)).partList.length).toBe(4)
+    for (const p of (await settled(id)).partList.slice(1)) {
+      const plug = await meshOf(p.meshHash)
+      expect(await acceptedAsSolid(plug)).toBe(true)
+      // A cylinder of 3.8 mm as deep as the wall.
+      expect(measure(plug).volume).toBeGreaterThan(8)
+      expect(measure(plug).volume).toBeLessThan(120)
+    }
+    await page.getByRole('button', { name: 'Undo' }).click()
+    await expect.poll(async () => (await detail(id)).partList.length).toBe(1)
+  })
+  await test.step('stand: what is brushed is kept clean, few and heavy, and what prints taught changes the resin', async () => {
+    await stage(page, 'Stand')
+    await page.getByText('Keep clean').click()
+    await page.getByRole('button', { name: 'Brush what must stay clean' }).click()
+    await idle(page)
+    const { x, y } = await middleOf(page)
+    await page.mouse.move(x, y)
+    await page.mouse.down()
+    for (const dy of [10, 20, 30]) await page.mouse.move(x, y + dy)
+    await page.mouse.up()
+    await page.getByRole('button', { name: /Keep \d+ dabs/ }).click()
+    await expect.poll(() => kinds(id, 0)).toContain('focal')
+    await page.getByLabel('Grown').selectOption('few and heavy')
+    await page.getByRole('button', { name: 'Generate supports' }).click()
+    await expect(page.getByText(/tips, .* ml of support/)).toBeVisible({ timeout: 240_000 })
+    const { steps } = (await settled(id)).partList[0]!
+    const { support } = steps.at(-1)!.derivation!.report as { support: SupportReport }
+    expect(support.tips.filter((t) => !t.focal).every((t) => t.grade === 'post')).toBe(true)
+    await idle(page)
+    await page.getByText('How did it go').click()
+    for (let n = 1; n <= 6; n++) {
+      await page.getByRole('button', { name: 'Tips let go' }).click()
+      await expect(page.getByText(`${n} prints noted`)).toBeVisible()
+    }
+    await page.getByRole('button', { name: /Reckon with [\d.]+ kPa/ }).click()
+    await expect(page.getByText('Used from the next supports on.')).toBeVisible()
+    const learned = (await call<{ kind: string; data: { peelPressure: number } }[]>('GET', '/stock')).filter(
+      (s) => s.kind === 'resin',
+    )
+    expect(learned.some((r) => r.data.peelPressure > 12_500)).toBe(true)
+    await type(page.getByLabel('Between tips'), '4')
+  })
+})
