@@ -35,8 +35,10 @@ const why = ref(''),
   busy = ref(false)
 let serial = 0
 watch(
-  () => [store.meshBefore('hollow'), op.value, casting.value, resin.value?.density] as const,
-  async ([mesh]) => {
+  // By what it says: a piece that is fetched anew brings the same record as another object.
+  () => JSON.stringify([store.meshBefore('hollow'), op.value, casting.value, resin.value?.density]),
+  async () => {
+    const mesh = store.meshBefore('hollow')
     const mine = ++serial
     choices.value = hollowed.value = null
     why.value = ''
