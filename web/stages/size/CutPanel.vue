@@ -128,7 +128,12 @@ function leave(): void {
 }
 onBeforeUnmount(leave)
 
+/** mm of body round a key */
+const KEY_WALL = 1.5
+/** what came of the cut, where that is not all that was asked */
+const said = ref('')
 async function cut(): Promise<void> {
+  said.value = ''
   const part = store.part,
     at = plane.value,
     mesh = own.value?.mesh
@@ -162,6 +167,8 @@ async function cut(): Promise<void> {
       ],
     })
     line.value = []
+    if (keyed.value && sites.length === 0)
+      said.value = `The section has no room for a key with ${KEY_WALL} mm of wall round it: cut without. Pin the halves with wire instead.`
   }
   busy.value = false
 }
@@ -169,7 +176,7 @@ async function keys(mesh: string, at: { point: Triple; normal: Triple }): Promis
   const d = await derivations.settled(mesh, {
     kind: 'keySites',
     ...at,
-    wall: 1.5,
+    wall: KEY_WALL,
     clearance: clearance.value,
     draft: 3,
   })
@@ -237,6 +244,7 @@ const ordered = (ops: OperationInput[]): OperationInput[] => {
       :max="2"
       :source="ownClearance === null ? clearances.source(process, 'sliding') : ''"
     />
+    <p v-if="said" role="status" class="soft small mb-1">{{ said }}</p>
     <button class="btn btn-primary btn-sm mt-1" :disabled="busy || !plane" @click="cut">
       {{ busy ? 'Cutting …' : 'Cut it' }}
     </button>
