@@ -17,7 +17,7 @@ const STEP = 0.1,
  * the printer, 1 when one of these does not hold, 2 when something cannot be read.
  *
  * @param write writes a file, or says why it cannot
- * @param writers per ending
+ * @param writerFor the writer for a file's ending, if there is one
  */
 export async function supportsCommand(
   files: readonly string[],

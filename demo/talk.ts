@@ -22,6 +22,8 @@ export async function settled(piece: string, ready: (p: PieceDetail) => boolean)
   for (let i = 0; i < 1200; i++) {
     const p = await call<PieceDetail>('GET', `/pieces/${piece}`)
     if (ready(p)) return p
+    const failed = p.partList.flatMap((x) => x.steps).find((s) => s.derivation?.status === 'failed')
+    if (failed) throw new Error(`${p.name}, ${failed.op.kind}: ${failed.derivation!.problem?.message}`)
     await pause(500)
   }
   throw new Error('The demo did not settle.')

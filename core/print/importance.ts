@@ -3,7 +3,7 @@ import { faceNormals } from '../mesh/measure'
 import type { Mesh } from '../mesh/mesh'
 import { rayBlocked } from '../mesh/ray'
 import { treeOf } from '../mesh/tree'
-import { COVERED } from '../shape/drainSites'
+import { COVERED } from '../shape/drillSkin'
 import { brushAt, type Dab } from '../shape/dabs'
 import { sphereDirections } from '../shape/directions'
 

@@ -61,7 +61,10 @@ export function rinse(mesh: Mesh, report: Report = silent): Rinse {
   const { enter, still, count, pressure } = best!
   const streams = rooms.streams(enter, pressure)
   // Where the stream comes into the cavity says better which hole it is than the middle of all that is open before it.
-  const openings = none.openings.map((o, i) => (i === enter ? { ...o, at: rooms.entry(streams) ?? o.at } : o))
+  const entry = streams[0]?.find((c) => flow.inside[c] === 1)
+  const openings = none.openings.map((o, i) =>
+    i === enter && entry !== undefined ? { ...o, at: rooms.place(entry) } : o,
+  )
   return {
     ...none,
     openings,
@@ -73,7 +76,7 @@ export function rinse(mesh: Mesh, report: Report = silent): Rinse {
       .filter((l) => l.length > 8)
       .slice(0, 6)
       .map((l) => ({ at: rooms.middle(l), volume: l.length * volume })),
-    streams,
+    streams: streams.map((s) => s.map((c) => rooms.place(c))),
   }
 }
 
@@ -120,6 +123,10 @@ class Rooms {
       out.push(list)
     }
     return out.sort((a, b) => b.length - a.length)
+  }
+  place(c: number): Triple {
+    const p = this.flow.places
+    return [p[c * 3]!, p[c * 3 + 1]!, p[c * 3 + 2]!]
   }
   middle(cells: readonly number[]): Triple {
     const p = this.flow.places
@@ -200,23 +207,12 @@ class Rooms {
     return Uint8Array.from(speed, (v, c) => (flow.inside[c] && !(v > least) ? 1 : 0))
   }
 
-  /** The first place of the streams that lies in a cavity. */
-  entry(streams: readonly Triple[][]): Triple | null {
-    const { flow } = this
-    const within = (q: Triple): boolean => {
-      for (let c = 0; c < flow.count; c++)
-        if (flow.inside[c] && [0, 1, 2].every((k) => Math.abs(flow.places[c * 3 + k]! - q[k]!) < 1e-4)) return true
-      return false
-    }
-    return streams[0]?.find(within) ?? null
-  }
-
   /** Down the pressure from places spread over the mouth where it enters. */
-  streams(enter: number, p: Float64Array): Triple[][] {
+  streams(enter: number, p: Float64Array): number[][] {
     const { flow, wet } = this
     const from = this.openings[enter]!
     const step = Math.max(1, Math.floor(from.length / STREAMS))
-    const out: Triple[][] = []
+    const out: number[][] = []
     for (let s = 0; s < from.length && out.length < STREAMS; s += step) {
       const path: number[] = [from[s]!]
       for (let guard = 0; guard < 4000; guard++) {
@@ -235,7 +231,7 @@ class Rooms {
       }
       const every = Math.max(1, Math.floor(path.length / 60))
       const kept = path.filter((_, i) => i % every === 0 || i === path.length - 1)
-      if (kept.length > 1) out.push(kept.map((c) => [0, 1, 2].map((k) => flow.places[c * 3 + k]!) as Triple))
+      if (kept.length > 1) out.push(kept)
     }
     return out
   }

@@ -161,6 +161,7 @@ export function support(
     })),
     options.clearance,
   )
+  const placeOf = new Map(onPlate.map((t, i) => [t, i]))
   const own = onPlate.map((_, i) => i).filter((i) => trunks.on[i]! < 0)
   const ties = braces(
     body,
@@ -168,7 +169,7 @@ export function support(
     options.clearance,
   )
   const bodies = standing.map((t) => {
-    const i = onPlate.indexOf(t)
+    const i = placeOf.get(t) ?? -1
     return i < 0
       ? stemBody(t.route!.path, t.grade, 'body')
       : stemBody(trunks.paths[i]!, t.grade, 'plate', trunks.on[i]! < 0 ? trunks.radii[i]! : undefined)
@@ -191,7 +192,7 @@ export function support(
     mesh: result,
     report: {
       tips: standing.map((t) => {
-        const i = onPlate.indexOf(t)
+        const i = placeOf.get(t) ?? -1
         const path = i < 0 ? t.route!.path : trunks.paths[i]!
         return {
           point: placed(t.contact.point),

@@ -2,7 +2,7 @@ import type { Problem } from '../answer'
 import { closest, closestPoint } from '../mesh/closest'
 import type { Mesh } from '../mesh/mesh'
 import type { Vector3 } from '../mesh/transform'
-import { Skin, type DrainSite } from './drainSites'
+import { DrillSkin, type DrainSite } from './drillSkin'
 
 export interface HoleNear {
   /** the hole as it was wished; null when it may not be drilled */
@@ -27,7 +27,7 @@ export function holeNear(
   others: readonly Mesh[],
   { point, diameter, snap, within }: { point: Vector3; diameter: number; snap: number; within: number },
 ): HoleNear {
-  const skin = new Skin(mesh, others, [0, 0, -1])
+  const skin = new DrillSkin(mesh, others)
   const hit = closest()
   closestPoint(skin.tree, ...point, hit)
   const asked = hit.face >= 0 ? skin.site(hit.face, diameter) : null

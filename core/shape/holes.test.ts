@@ -41,6 +41,20 @@ describe('proposed holes', () => {
     const report = trappedResin(drilled.value.mesh, [0, 0, -1])
     expect(report.routine.at(-1)!.left / report.cavity).toBeLessThan(0.02)
   })
+  it('lead into cavities alone, not into the gap under a collar that overlaps the body', () => {
+    // A ring that stands round the box: behind it lies air that nearly every look out of meets a wall, but no cavity.
+    const collar = concatenate([
+      boxBody(60, 2, 20, -10, -10, 10),
+      boxBody(60, 2, 20, -10, 48, 10),
+      boxBody(2, 60, 20, -10, -10, 10),
+      boxBody(2, 60, 20, 48, -10, 10),
+      boxBody(60, 60, 2, -10, -10, 30),
+      boxBody(60, 60, 2, -10, -10, 8),
+    ])
+    const sites = drainSites(concatenate([dense(shell), dense(collar)]), { diameter: 4, down })
+    expect(new Set(sites.map((s) => s.cavity)).size).toBe(1)
+    expect(sites).toHaveLength(2)
+  })
   it('lie under the part that will cover them, where there is one', () => {
     // A block laid against one side: its face is out of sight only because of the block.
     const block = boxBody(20, 24, 24, 40.2, 8, 8)

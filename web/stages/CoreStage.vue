@@ -22,7 +22,7 @@ const op = computed(() => {
   const o = store.step('hollow')?.op
   return o?.kind === 'hollow' ? o : null
 })
-const height = computed(() => (store.report('scale') ?? store.report('hollow'))?.measures.size[2] ?? 100)
+const height = computed(() => found.size?.[2] ?? store.report('hollow')?.measures.size[2] ?? 100)
 // craft.md 6: about 2 mm for statues up to 300 mm, less for small figurines, more for large busts.
 const usualWall = computed(() => (height.value < 80 ? 1.4 : height.value <= 300 ? 2 : 2.8))
 const form = reactive({
@@ -32,6 +32,10 @@ const form = reactive({
 })
 watch(op, (o) => {
   if (o) Object.assign(form, { wall: o.wall, voxel: o.voxel, opening: o.opening })
+})
+// The size may be measured after the stage is open.
+watch(usualWall, (w) => {
+  if (!op.value) form.wall = w
 })
 const report = computed(() => store.report('hollow')?.hollow ?? null)
 const problem = computed(() => store.step('hollow')?.derivation?.problem?.message ?? null)

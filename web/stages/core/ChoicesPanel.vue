@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue'
 import { operation } from '../../../contract/operations'
+import { loadDefaults } from '../../../core/fit/wallLoad'
 import type { CoreChoice, CoreChoices } from '../../../core/fit/coreChoices'
 import type { HollowReport } from '../../../core/shape/hollow'
 import type { OperationReport } from '../../../core/shape/operations'
@@ -9,6 +10,7 @@ import { useMeans } from '../../composables/useMeans'
 import NumberField from '../../shell/NumberField.vue'
 import { useAssembly } from '../../stores/assembly'
 import { useDerivations } from '../../stores/derivations'
+import { useFindings } from '../../stores/findings'
 import { usePiece } from '../../stores/piece'
 import { useStock } from '../../stores/stock'
 
@@ -17,6 +19,7 @@ const props = defineProps<{ wall: number; voxel: number; opening: number }>()
 const store = usePiece(),
   stock = useStock(),
   assembly = useAssembly(),
+  found = useFindings(),
   derivations = useDerivations()
 const { printer, resin } = useMeans()
 /** g/ml and money a litre of casting resin: usual for filled polyurethane. */
@@ -36,7 +39,7 @@ const why = ref(''),
 let serial = 0
 watch(
   // By what it says: a piece that is fetched anew brings the same record as another object.
-  () => JSON.stringify([store.meshBefore('hollow'), op.value, casting.value, resin.value?.density]),
+  () => JSON.stringify([store.meshBefore('hollow'), op.value ?? props.wall, casting.value, resin.value?.density]),
   async () => {
     const mesh = store.meshBefore('hollow')
     const mine = ++serial
@@ -54,12 +57,10 @@ watch(
       const c = await derivations.settled(mesh, {
         kind: 'coreChoices',
         others: [d.meshHash!],
+        ...loadDefaults,
         casting: casting.value,
         wall: asked.wall,
-        density: resin.value?.density ?? 1.12,
-        push: 3,
-        handling: 5,
-        allow: 10,
+        density: resin.value?.density ?? loadDefaults.density,
       })
       if (mine !== serial) return
       hollowed.value = made
@@ -86,7 +87,7 @@ const money = (c: CoreChoice): string =>
   stock.money((c.resin / 1e6) * (resin.value?.pricePerLitre ?? 0) + (c.casting / 1e6) * castingPrice.value)
 const pours = computed(() => Math.ceil((2 * (hollowed.value?.cavityRadius ?? 0)) / POUR))
 const hours = computed(() => {
-  const h = store.report('orient')?.measures.size[2] ?? store.report('scale')?.measures.size[2]
+  const h = store.report('orient')?.measures.size[2] ?? found.size?.[2]
   if (!h || !printer.value || !resin.value) return null
   return printSeconds(printer.value, resin.value, Math.ceil(h / printer.value.layerHeight)) / 3600
 })
@@ -118,7 +119,7 @@ const risks = computed<Record<Key, string>>(() => {
   if (!c || !h) return { solid: '', hollow: '', filled: '' }
   const peel = c.hollow.section > 0 ? c.solid.section / c.hollow.section : 1
   return {
-    solid: `Solid: each layer pulls ${peel.toFixed(1)} times as hard, thick resin warps and can crack; nothing to drain.`,
+    solid: `Solid: ${peel > 1.15 ? `the largest layer pulls ${peel.toFixed(1)} times as hard, ` : ''}thick resin warps and can crack; nothing to drain.`,
     hollow: `Hollow: ${2 * h.cavities} holes at least; what stays inside weeps out or splits the wall later.`,
     filled: `Cast full: ${(2 * h.cavityRadius).toFixed(0)} mm at its thickest, so pour it in ${pours.value === 1 ? 'one go' : `${pours.value} layers and let each cool`}; casting resin heats itself, and a hot wall softens. Gloves, fresh air; the maker’s data sheet decides.`,
   }
@@ -170,9 +171,9 @@ async function choose(key: Key): Promise<void> {
       <details class="small">
         <summary>How we know, and the casting resin</summary>
         <p class="soft mb-1">
-          {{ risks.solid }} {{ risks.hollow }} {{ risks.filled }} Bending where it is worst, by a push of 3 N at the top
-          and five times its own weight where it leans; cured resin is given 10 MPa. A casting that bonds carries like
-          solid.
+          {{ risks.solid }} {{ risks.hollow }} {{ risks.filled }} Bending where it is worst, by a push of
+          {{ loadDefaults.push }} N at the top and {{ loadDefaults.handling }} times its own weight where it leans;
+          cured resin is given {{ loadDefaults.allow }} MPa. A casting that bonds carries like solid.
         </p>
         <NumberField
           v-model="casting"

@@ -20,6 +20,8 @@ const rinse = useCheck<Rinse>(
   () => ({ kind: 'rinse' }),
 )
 const flush = computed(() => rinse.report.value)
+/** mm from a hole's mouth to where its stream is taken to enter the cavity, at most */
+const NEAR_HOLE = 20
 /** Number of the drilled hole whose mouth lies there. */
 const holeAt = (at: readonly number[]): string => {
   const op = store.step('drill')?.op
@@ -27,7 +29,7 @@ const holeAt = (at: readonly number[]): string => {
   const near = op.holes
     .map((h, i) => ({ i, d: Math.hypot(...h.point.map((v, k) => v - at[k]!)) }))
     .sort((a, b) => a.d - b.d)[0]
-  return near && near.d < 12 ? `hole ${near.i + 1}` : 'an opening'
+  return near && near.d < NEAR_HOLE ? `hole ${near.i + 1}` : 'an opening'
 }
 const share = computed(() => {
   const f = flush.value

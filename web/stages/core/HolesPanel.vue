@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, onBeforeUnmount, ref, watch, watchEffect } from 'vue'
-import type { DrainSite } from '../../../core/shape/drainSites'
+import type { DrainSite } from '../../../core/shape/drillSkin'
 import type { HoleNear } from '../../../core/shape/holeNear'
 import { rankOf } from '../../../core/shape/operations'
 import NumberField from '../../shell/NumberField.vue'

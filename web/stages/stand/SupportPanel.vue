@@ -120,13 +120,15 @@ async function leaveAsIs(): Promise<void> {
   await grow({ lift: 0, automatic: false, edits: [] })
 }
 
+/** mm round a press within which the nearest tip is meant */
+const MEANT_BY_PRESS = 12
 function nearestTip(p: Triple): Triple | null {
   const best = (report.value?.tips ?? []).reduce<{ d: number; at: Triple | null }>(
     (m, t) => {
       const d = Math.hypot(t.point[0] - p[0], t.point[1] - p[1], t.point[2] - p[2])
       return d < m.d ? { d, at: [...t.point] as Triple } : m
     },
-    { d: 12, at: null },
+    { d: MEANT_BY_PRESS, at: null },
   )
   return best.at
 }
@@ -144,6 +146,7 @@ function pressed(p: Triple): void {
     stand.held = null
   } else {
     const tip = nearestTip(p)
+    fault.value = tip ? '' : `No tip stands within ${MEANT_BY_PRESS} mm of there.`
     if (!tip) return
     if (stand.tool === 'move') stand.held = tip
     else if (stand.tool === 'regrade') edit({ kind: 'regrade', point: back(tip), grade: form.grade })
