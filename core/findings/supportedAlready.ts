@@ -22,3 +22,13 @@ export function supportedAlready(p: Presupported): Finding[] {
     },
   ]
 }
+
+/** The same, told when the file is taken in: before anyone hollows or cuts it. */
+export function supportedFile(p: Presupported): Finding[] {
+  return supportedAlready(p).map((f) => ({
+    ...f,
+    id: 'supported-file',
+    sentence: `This file carries supports${p.raft ? ' and a raft' : ''} of its own. Posing, sizing, hollowing or turning it would spoil them: take the unsupported file for that, or go to Stand and leave it as it is.`,
+    fixes: [],
+  }))
+}

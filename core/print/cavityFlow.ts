@@ -59,7 +59,7 @@ export class CavityFlow {
   constructor(private readonly grid: SolidGrid) {
     const { solid, size, origin, voxel } = grid
     const [sx, sy] = size
-    const stride = (d: Vector3): number => d[0] + sx * (d[1] + sy * d[2])
+    const strides = Int32Array.from(NEAR, (d) => d[0] + sx * (d[1] + sy * d[2]))
     const met = blockedDirections(grid)
     const reached = fromOutside(grid)
     const index = new Int32Array(solid.length).fill(-1)
@@ -80,19 +80,14 @@ export class CavityFlow {
     for (let c = 0; c < solid.length; c++) {
       const i = index[c]!
       if (i < 0) continue
-      this.places.set(
-        [
-          origin[0] + ((c % sx) + 0.5) * voxel,
-          origin[1] + ((Math.floor(c / sx) % sy) + 0.5) * voxel,
-          origin[2] + (Math.floor(c / (sx * sy)) + 0.5) * voxel,
-        ],
-        i * 3,
-      )
-      NEAR.forEach((d, k) => {
+      this.places[i * 3] = origin[0] + ((c % sx) + 0.5) * voxel
+      this.places[i * 3 + 1] = origin[1] + ((Math.floor(c / sx) % sy) + 0.5) * voxel
+      this.places[i * 3 + 2] = origin[2] + (Math.floor(c / (sx * sy)) + 0.5) * voxel
+      for (let k = 0; k < strides.length; k++) {
         // The grid has a margin of empty cells, so every neighbour is on it.
-        const n = c + stride(d)
-        this.near[i * NEAR.length + k] = solid[n] ? -1 : index[n]! < 0 ? -2 : index[n]!
-      })
+        const n = c + strides[k]!
+        this.near[i * strides.length + k] = solid[n] ? -1 : index[n]! < 0 ? -2 : index[n]!
+      }
       if (met[c]! >= IN_CAVITY) {
         this.inside[i] = 1
         cavity++

@@ -2,7 +2,8 @@ import { closest, closestPoint } from '../mesh/closest'
 import { faceNormals } from '../mesh/measure'
 import type { Mesh } from '../mesh/mesh'
 import { rayBlocked } from '../mesh/ray'
-import { treeOf } from '../mesh/tree'
+import type { Vector3 } from '../mesh/transform'
+import { treeOf, type Tree } from '../mesh/tree'
 import { COVERED } from '../shape/drillSkin'
 import { brushAt, type Dab } from '../shape/dabs'
 import { sphereDirections } from '../shape/directions'
@@ -18,6 +19,43 @@ export interface Importance {
   focal: Uint8Array
 }
 
+/** What a scar counts at a place on the skin. */
+export class ScarWeigher {
+  private readonly hit = closest()
+
+  /**
+   * @param covered skin that another part will hide, as dabs
+   * @param others parts that will hide some of it
+   */
+  constructor(
+    private readonly tree: Tree,
+    private readonly focal: readonly Dab[],
+    private readonly covered: readonly Dab[] = [],
+    private readonly others: readonly Tree[] = [],
+  ) {}
+
+  /** @param normal outward, unit */
+  at([x, y, z]: Vector3, [nx, ny, nz]: Vector3): { weight: number; focal: boolean } {
+    if (
+      this.others.some((o) => closestPoint(o, x, y, z, this.hit, COVERED) !== Infinity) ||
+      (this.covered.length > 0 && brushAt(this.covered, x, y, z) > 0.5)
+    )
+      return { weight: WEIGHT.covered, focal: false }
+    let free = 0,
+      asked = 0
+    for (const d of LOOKS) {
+      const c = d[0] * nx + d[1] * ny + d[2] * nz
+      if (c < 0.1) continue
+      asked += c
+      if (!rayBlocked(this.tree, x + 0.02 * nx, y + 0.02 * ny, z + 0.02 * nz, ...d)) free += c
+    }
+    // Half the sky is as good as all of it to an eye.
+    const seen = asked > 0 ? Math.min(1, (2 * free) / asked) : 0
+    const focal = seen > 0.2 && brushAt(this.focal, x, y, z) > 0.5
+    return { weight: focal ? WEIGHT.focal : WEIGHT.hidden + (1 - WEIGHT.hidden) * seen, focal }
+  }
+}
+
 /**
  * What a scar costs on each face: much on focal areas, nothing where another part or the plate will cover it, little where
  * no eye reaches (the inside of a cavity, deep folds), 1 elsewhere (methods.md 4).
@@ -27,32 +65,16 @@ export interface Importance {
 export function scarImportance(mesh: Mesh, focalDabs: readonly Dab[], others: readonly Mesh[] = []): Importance {
   const { positions: p, triangles: t } = mesh
   const { normals } = faceNormals(mesh)
-  const tree = treeOf(mesh)
-  const covers = others.map((m) => treeOf(m))
-  const hit = closest()
+  const weigher = new ScarWeigher(treeOf(mesh), focalDabs, [], others.map(treeOf))
   const weights = new Float32Array(t.length / 3),
     focal = new Uint8Array(t.length / 3)
   for (let f = 0; f < weights.length; f++) {
-    const [x, y, z] = [0, 1, 2].map(
+    const middle = [0, 1, 2].map(
       (k) => (p[t[f * 3]! * 3 + k]! + p[t[f * 3 + 1]! * 3 + k]! + p[t[f * 3 + 2]! * 3 + k]!) / 3,
     ) as [number, number, number]
-    if (covers.some((c) => closestPoint(c, x, y, z, hit, COVERED) !== Infinity)) {
-      weights[f] = WEIGHT.covered
-      continue
-    }
-    const n = [normals[f * 3]!, normals[f * 3 + 1]!, normals[f * 3 + 2]!] as const
-    let free = 0,
-      asked = 0
-    for (const d of LOOKS) {
-      const c = d[0] * n[0] + d[1] * n[1] + d[2] * n[2]
-      if (c < 0.1) continue
-      asked += c
-      if (!rayBlocked(tree, x + 0.02 * n[0], y + 0.02 * n[1], z + 0.02 * n[2], ...d)) free += c
-    }
-    // Half the sky is as good as all of it to an eye.
-    const seen = asked > 0 ? Math.min(1, (2 * free) / asked) : 0
-    focal[f] = seen > 0.2 && brushAt(focalDabs, x, y, z) > 0.5 ? 1 : 0
-    weights[f] = focal[f] ? WEIGHT.focal : WEIGHT.hidden + (1 - WEIGHT.hidden) * seen
+    const here = weigher.at(middle, [normals[f * 3]!, normals[f * 3 + 1]!, normals[f * 3 + 2]!])
+    weights[f] = here.weight
+    focal[f] = here.focal ? 1 : 0
   }
   return { weights, focal }
 }

@@ -46,6 +46,8 @@ const LEAST_ISLAND = 0.01
  */
 export class LayerGraph {
   readonly islands: Island[] = []
+  /** N per layer at 100 kPa: what all voids pull together that are shut in then */
+  readonly suctionByLayer: number[] = []
   private readonly cups = new Map<number, Cup>()
   private readonly parent: number[] = []
   private readonly open: boolean[] = []
@@ -91,10 +93,12 @@ export class LayerGraph {
       touch(empty, voidBefore, runs.height, 0, (i, j) => this.join(ids[empty.label[i]!]!, voidBefore.label[j]!))
     // Labels become lasting ids, so that the next layer can join them.
     for (let i = 0; i < empty.label.length; i++) empty.label[i] = ids[empty.label[i]!]!
+    let shut = 0
     for (let c = 0; c < voids.count; c++) {
       const root = this.find(ids[c]!)
       const area = voids.pixels[c]! * pixel
       if (this.open[root] || area < LEAST_CUP) continue
+      shut += area
       const before = this.cups.get(root)
       if (before && before.area >= area) {
         before.lastLayer = this.layer
@@ -112,6 +116,7 @@ export class LayerGraph {
         ...this.place(voids, c),
       })
     }
+    this.suctionByLayer.push(shut * 1e-6 * VACUUM)
     this.solidBefore = solid
     this.voidBefore = empty
     this.layer++

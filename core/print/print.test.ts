@@ -156,6 +156,10 @@ describe('islands and cups', () => {
     expect(sealed[0]!.area).toBeCloseTo(400, -1)
     expect(sealed[0]!.force / 40).toBeCloseTo(1, 1)
     expect(sealed[0]!.firstLayer).toBe(20)
+    // It pulls in every layer from its mouth to its floor, and in no other.
+    inspectLayers(cup(2), 0.1).suction.forEach((force, i) => {
+      expect(Math.abs(force - (i >= 20 && i < 180 ? 40 : 0))).toBeLessThan(1)
+    })
     // Mouth toward the plate: air reaches it through what is printed first, unless it stands flat on the plate.
     const raised = concatenate([transformed(cup(0), identity3, up(5)), boxBody(3, 3, 6, -12, -12, 0)])
     expect(inspectLayers(raised, 0.1).cups).toEqual([])

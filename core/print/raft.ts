@@ -2,17 +2,70 @@ import type { Mesh } from '../mesh/mesh'
 import type { Vector3 } from '../mesh/transform'
 
 const MARGIN = 2.5
+/** mm; feet nearer than this stand on one raft */
+const TOGETHER = 12
+type Point = [number, number]
 
-/** A plate of the given thickness under all feet: their convex hull grown by a margin, edge chamfered for a blade. */
-export function raft(feet: readonly Vector3[], thickness: number): Mesh {
-  const points: [number, number][] = feet.flatMap((f) =>
-    Array.from(
-      { length: 12 },
-      (_, k) =>
-        [f[0] + Math.cos((k * Math.PI) / 6) * MARGIN, f[1] + Math.sin((k * Math.PI) / 6) * MARGIN] as [number, number],
+/**
+ * Plates of the given thickness under the feet, edges chamfered for a blade: one for each group of feet that stand near each
+ * other. A plate is the convex hull of its feet grown by a margin; plates that would overlap become one.
+ */
+export function rafts(feet: readonly Vector3[], thickness: number): Mesh[] {
+  let groups = neighbours(feet).map((g) => ({ feet: g, outline: outlineOf(g) }))
+  for (let merged = true; merged;) {
+    merged = false
+    search: for (let i = 0; i < groups.length; i++)
+      for (let j = i + 1; j < groups.length; j++) {
+        if (apart(groups[i]!.outline, groups[j]!.outline)) continue
+        const both = [...groups[i]!.feet, ...groups[j]!.feet]
+        groups = groups.filter((_, k) => k !== i && k !== j)
+        groups.push({ feet: both, outline: outlineOf(both) })
+        merged = true
+        break search
+      }
+  }
+  return groups.map((g) => plate(g.outline, thickness))
+}
+
+/** Feet in groups, each foot within reach of another of its group. */
+function neighbours(feet: readonly Vector3[]): Vector3[][] {
+  const left = new Set(feet)
+  const groups: Vector3[][] = []
+  for (const first of feet) {
+    if (!left.delete(first)) continue
+    const group = [first]
+    for (const f of group)
+      for (const o of left)
+        if (Math.hypot(o[0] - f[0], o[1] - f[1]) < TOGETHER) {
+          left.delete(o)
+          group.push(o)
+        }
+    groups.push(group)
+  }
+  return groups
+}
+
+const outlineOf = (feet: readonly Vector3[]): Point[] =>
+  convexHull(
+    feet.flatMap((f) =>
+      Array.from({ length: 12 }, (_, k): Point => [
+        f[0] + Math.cos((k * Math.PI) / 6) * MARGIN,
+        f[1] + Math.sin((k * Math.PI) / 6) * MARGIN,
+      ]),
     ),
   )
-  const outline = convexHull(points)
+
+/** Whether a line parts two convex outlines: then one along an edge of either does. */
+function apart(a: readonly Point[], b: readonly Point[]): boolean {
+  const beyond = (own: readonly Point[], other: readonly Point[]): boolean =>
+    own.some((p, i) => {
+      const q = own[(i + 1) % own.length]!
+      return other.every((o) => (q[0] - p[0]) * (o[1] - p[1]) - (q[1] - p[1]) * (o[0] - p[0]) < 0)
+    })
+  return beyond(a, b) || beyond(b, a)
+}
+
+function plate(outline: readonly Point[], thickness: number): Mesh {
   const cx = outline.reduce((s, p) => s + p[0], 0) / outline.length,
     cy = outline.reduce((s, p) => s + p[1], 0) / outline.length
   const positions: number[] = []
@@ -32,12 +85,11 @@ export function raft(feet: readonly Vector3[], thickness: number): Mesh {
 }
 
 /** Counter-clockwise convex hull (Andrew's monotone chain). */
-export function convexHull(points: readonly [number, number][]): [number, number][] {
+function convexHull(points: readonly Point[]): Point[] {
   const p = [...points].sort((a, b) => a[0] - b[0] || a[1] - b[1])
-  const turn = (o: [number, number], a: [number, number], b: [number, number]): number =>
-    (a[0] - o[0]) * (b[1] - o[1]) - (a[1] - o[1]) * (b[0] - o[0])
-  const half = (list: [number, number][]): [number, number][] => {
-    const chain: [number, number][] = []
+  const turn = (o: Point, a: Point, b: Point): number => (a[0] - o[0]) * (b[1] - o[1]) - (a[1] - o[1]) * (b[0] - o[0])
+  const half = (list: Point[]): Point[] => {
+    const chain: Point[] = []
     for (const q of list) {
       while (chain.length > 1 && turn(chain.at(-2)!, chain.at(-1)!, q) <= 0) chain.pop()
       chain.push(q)

@@ -24,6 +24,8 @@ export interface SliceReport {
   peel: number[]
   islands: Island[]
   cups: Cup[]
+  /** N per layer at 100 kPa, of all voids shut in then */
+  suction: number[]
   /** rows of layers whose outline did not close after mending; left blank */
   brokenRows: number
   /** what had to be mended before slicing, null when the body was clean */
@@ -94,6 +96,7 @@ export async function slice(
     peel,
     islands: graph.islands,
     cups: graph.suction(),
+    suction: graph.suctionByLayer,
     brokenRows,
     mended,
   })
@@ -106,7 +109,7 @@ export function inspectLayers(
   mesh: Mesh,
   step: number,
   report: Report = silent,
-): { islands: Island[]; cups: Cup[]; areas: number[] } {
+): { islands: Island[]; cups: Cup[]; areas: number[]; suction: number[] } {
   const { graph, coarse } = layerGraph(mesh, step)
   const sections = new Sections(mesh)
   const layers = Math.ceil(bounds(mesh).max[2] / step - 1e-6)
@@ -117,7 +120,7 @@ export function inspectLayers(
     graph.push(coarse.draw(sections.segments, count))
     if ((i & 15) === 0) report(i / layers)
   }
-  return { islands: graph.islands, cups: graph.suction(), areas }
+  return { islands: graph.islands, cups: graph.suction(), areas, suction: graph.suctionByLayer }
 }
 
 /** Regions are followed at a tenth of a millimetre, or as coarse as keeps 4,000 pixels across a large body. */

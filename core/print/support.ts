@@ -6,19 +6,15 @@ import { treeOf } from '../mesh/tree'
 import { tube } from '../shape/cylinder'
 import type { Dab } from '../shape/dabs'
 import { braces } from './brace'
-import { raft } from './raft'
+import { ScarWeigher } from './importance'
+import { rafts } from './raft'
+import { stemBody } from './stemBody'
+import { edited, keepOffHands, MEANT, type SupportEdit } from './supportEdits'
 import type { LoadLayer } from './supportLoad'
 import { Skin, supportNeed } from './supportNeed'
 import { carryLoad, gap, loadsOf, onFocal, thinOut, type Planned } from './supportPlan'
-import { BITE, gradeDefaults, obstacle, route, stemClearance, type GradeName } from './supportRoute'
+import { gradeDefaults, obstacle, route, stemClearance, type GradeName } from './supportRoute'
 import { joinTrunks } from './trunk'
-
-/** A change made by hand. Places are on the body as it stands before lifting, mm; they survive regeneration. */
-export type SupportEdit =
-  | { kind: 'add'; point: Vector3; grade: GradeName }
-  | { kind: 'remove'; point: Vector3; radius?: number }
-  | { kind: 'regrade'; point: Vector3; grade: GradeName }
-  | { kind: 'move'; point: Vector3; to: Vector3 }
 
 /**
  * How supports are thought of: generated broadly and thinned out, few and heavy, or only on faces that a joint will hide.
@@ -77,7 +73,7 @@ export interface SupportReport {
   supportVolume: number
   /** how the body was moved from where it stood to where it stands in the result, mm */
   shift: Vector3
-  /** mm² of skin that tips touch, and of that on focal areas */
+  /** mm² of skin that tips and feet touch, and of that on focal areas */
   scarArea: number
   focalScar: number
   /** tips that were generated and thinned out again; stems that run into another's trunk */
@@ -89,8 +85,6 @@ export interface SupportReport {
   layers: LoadLayer[]
 }
 
-/** Tips within this distance of an edit's place are meant by it, mm. */
-const MEANT = 1.6
 /** How much closer a broad generation sets its tips, and how much wider a heavy one. */
 const BROAD = 0.8,
   HEAVY = 1.7
@@ -109,6 +103,8 @@ export function support(
     (dabs ?? []).map((d) => ({ point: up(d.point), radius: d.radius }))
   const focal = raised(options.focal)
   const body = obstacle(treeOf(mesh))
+  const scars = new ScarWeigher(treeOf(mesh), focal, raised(options.only))
+  const scarOf = (p: Vector3, n: Vector3): number => scars.at(p, n).weight
   const school = options.school ?? null
   const spacing = options.spacing * (school === 'heavy' ? HEAVY : school === 'broad' ? BROAD : 1)
   const need = options.automatic
@@ -133,16 +129,18 @@ export function support(
   })
   const lostEdits = edited(planned, options.edits, new Skin(mesh), up, focal)
   const removed = options.edits.flatMap((e) => (e.kind === 'remove' ? [{ at: up(e.point), r: e.radius ?? MEANT }] : []))
-  const spare = need.spare.filter((c) => !removed.some((r) => gap(c.point, r.at) <= r.r))
+  const wish = { ...options, spacing }
+  // What was set by hand comes first: generated tips keep their spacing from it, unless the load asks for them.
+  const crowded = keepOffHands(planned, 0.8 * spacing)
+  const spare = [...need.spare, ...crowded].filter((c) => !removed.some((r) => gap(c.point, r.at) <= r.r))
   const floor = lifted ? RAFT * 0.6 : 0
   const lay = (t: Planned): void => {
-    t.route = route(body, t.contact, gradeDefaults[t.grade], floor, options.clearance, (p) => onFocal(focal, p))
+    t.route = route(body, t.contact, gradeDefaults[t.grade], floor, options.clearance, scarOf)
   }
   planned.forEach((t, i) => {
     if ((i & 15) === 0) report(0.45 + (0.3 * i) / planned.length)
     lay(t)
   })
-  const wish = { ...options, spacing }
   carryLoad(mesh, planned, spare, wish, lay)
   report(0.9)
   const thinned = school === 'broad' ? thinOut(mesh, planned, wish) : 0
@@ -176,7 +174,7 @@ export function support(
   })
   bodies.push(...ties.map((b) => tube([b.from, b.to], [b.radius, b.radius], 8)))
   const feet = own.map((i) => trunks.paths[i]!.at(-1)!)
-  if (lifted && feet.length > 0) bodies.push(raft(feet, RAFT))
+  if (lifted && feet.length > 0) bodies.push(...rafts(feet, RAFT))
   const supports = concatenate(bodies)
   const whole = bodies.length > 0 ? concatenate([mesh, supports]) : mesh
   // Stems and raft reach out to one side; what counts on the plate is the whole.
@@ -185,8 +183,8 @@ export function support(
     cy = -(around.min[1] + around.max[1]) / 2
   const result = transformed(whole, identity3, [cx, cy, 0])
   const placed = (p: Vector3): Vector3 => [p[0] + cx, p[1] + cy, p[2]]
-  const scar = (list: readonly { grade: GradeName }[]): number =>
-    list.reduce((s, t) => s + Math.PI * (gradeDefaults[t.grade].tip / 2) ** 2, 0)
+  const touch = (t: { grade: GradeName }): number => Math.PI * (gradeDefaults[t.grade].tip / 2) ** 2
+  const footOf = (t: Planned): Vector3 | null => (t.route?.landsOn === 'body' ? t.route.path.at(-1)! : null)
   report(1)
   return good({
     mesh: result,
@@ -216,8 +214,12 @@ export function support(
       shift: [cx, cy, rise],
       bodyFaces: mesh.triangles.length / 3,
       supportVolume: measure(supports).volume,
-      scarArea: scar(standing),
-      focalScar: scar(standing.filter((t) => t.focal)),
+      // A foot on the body scars it as much as a tip.
+      scarArea: standing.reduce((sum, t) => sum + touch(t) * (footOf(t) ? 2 : 1), 0),
+      focalScar: standing.reduce((sum, t) => {
+        const foot = footOf(t)
+        return sum + touch(t) * ((t.focal ? 1 : 0) + (foot && onFocal(focal, foot) ? 1 : 0))
+      }, 0),
       thinned,
       joined: onPlate.length - own.length,
       braces: ties.length,
@@ -227,78 +229,5 @@ export function support(
   })
 }
 
-/** Does to the plan what was done by hand; returns how many of the changes found nothing to change. */
-function edited(
-  planned: Planned[],
-  edits: readonly SupportEdit[],
-  skin: Skin,
-  up: (p: Vector3) => Vector3,
-  focal: readonly Dab[],
-): number {
-  let lost = 0
-  const add = (at: Vector3, grade: GradeName): boolean => {
-    const contact = skin.nearest(at[0], at[1], at[2])
-    if (gap(contact.point, at) > 3) return false
-    planned.push({
-      contact: { ...contact, island: false },
-      grade,
-      byHand: true,
-      focal: onFocal(focal, contact.point),
-      route: null,
-    })
-    return true
-  }
-  for (const edit of edits) {
-    const at = up(edit.point)
-    if (edit.kind === 'add') {
-      if (!add(at, edit.grade)) lost++
-      continue
-    }
-    const reach = edit.kind === 'remove' ? (edit.radius ?? MEANT) : MEANT
-    const meant = planned.filter((t) => gap(t.contact.point, at) <= reach)
-    if (meant.length === 0) lost++
-    else if (edit.kind === 'regrade')
-      for (const t of meant) {
-        t.grade = edit.grade
-        t.byHand = true
-      }
-    else {
-      // What is moved is the nearest alone, and keeps its grade.
-      const gone =
-        edit.kind === 'remove'
-          ? meant
-          : [meant.reduce((a, b) => (gap(b.contact.point, at) < gap(a.contact.point, at) ? b : a))]
-      for (const t of gone) planned.splice(planned.indexOf(t), 1)
-      if (edit.kind === 'move' && !add(up(edit.to), gone[0]!.grade)) {
-        lost++
-        planned.push(...gone)
-      }
-    }
-  }
-  return lost
-}
-
 /** Raft thickness, mm */
 export const RAFT = 0.8
-
-/** Tip, neck and stem as one closed solid; it bites a little into the skin it holds. */
-function stemBody(way: readonly Vector3[], grade: GradeName, landsOn: 'plate' | 'body', trunk?: number): Mesh {
-  const g = gradeDefaults[grade]
-  const [tip, joint] = way as [Vector3, Vector3]
-  const l = gap(tip, joint)
-  const inside: Vector3 = [0, 1, 2].map((k) => tip[k]! - ((joint[k]! - tip[k]!) / l) * BITE) as unknown as Vector3
-  const rest = way.slice(2)
-  const radii = [g.tip / 2, g.tip / 2, g.stem / 2, ...rest.map(() => g.stem / 2)]
-  const path: Vector3[] = [inside, tip, joint, ...rest]
-  if (trunk !== undefined) {
-    // A trunk carries others from its last bend down.
-    radii[radii.length - 1] = trunk
-    if (radii.length > 4) radii[radii.length - 2] = trunk
-  }
-  if (landsOn === 'body') {
-    radii[radii.length - 1] = g.tip / 2
-    const foot = path.at(-1)!
-    path[path.length - 1] = [foot[0], foot[1], foot[2] - BITE]
-  }
-  return tube(path, radii, 10)
-}

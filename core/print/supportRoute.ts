@@ -1,8 +1,9 @@
 import { closest, closestPoint } from '../mesh/closest'
+import { faceCross, lengthOf } from '../mesh/face'
 import { rayFirst } from '../mesh/ray'
 import type { Tree } from '../mesh/tree'
 import { Clearance } from '../volume/clearance'
-import { bounds, boxDiagonal } from '../mesh/mesh'
+import { bounds, boxDiagonal, type Mesh } from '../mesh/mesh'
 import type { Vector3 } from '../mesh/transform'
 import type { Contact } from './supportNeed'
 
@@ -35,7 +36,7 @@ export const BITE = 0.12
  * Every stretch below the neck keeps `clearance` plus its own radius from the body, proved by sphere tracing on
  * the exact distance.
  *
- * @param avoid where a foot on the body should not stand if another will do
+ * @param scarAt what a scar counts at a place of the skin with that normal: a foot on the body goes where it is least
  */
 export function route(
   body: Obstacle,
@@ -43,7 +44,7 @@ export function route(
   grade: Grade,
   floor: number,
   clearance: number,
-  avoid: (p: Vector3) => boolean = () => false,
+  scarAt: (p: Vector3, n: Vector3) => number = () => 1,
 ): Route | null {
   const keep = grade.stem / 2 + clearance
   const { point: p, normal: n } = contact
@@ -60,7 +61,7 @@ export function route(
       if (aside) return { path: [p, joint, aside, [aside[0], aside[1], floor]], landsOn: 'plate' }
     }
   }
-  return landOnBody(body, contact, grade, clearance, avoid)
+  return landOnBody(body, contact, grade, clearance, scarAt)
 }
 
 /** The skin's normal turned toward straight down, never flatter than 30° below the horizon. */
@@ -88,32 +89,61 @@ function sidestep(body: Obstacle, joint: Vector3, floor: number, keep: number): 
   return null
 }
 
-/** Down onto the body below: the foot bites into the skin, so only the stretch between two short necks must be clear. */
+/** A foot on skin that counts less than this is not moved for something better. */
+const SMALL_SCAR = 0.3
+/** What a mm of stem counts against a scar's weight of 1: only equals are told apart by it. */
+const PER_MM = 0.004
+
+/**
+ * Onto the body below, where a scar counts least: straight down, or off to the side no flatter than 45°. The foot bites into
+ * the skin, so only the stretch between two short necks must be clear.
+ */
 function landOnBody(
   body: Obstacle,
   contact: Contact,
   grade: Grade,
   clearance: number,
-  avoid: (p: Vector3) => boolean,
+  scarAt: (p: Vector3, n: Vector3) => number,
 ): Route | null {
   const { point: p } = contact
-  // Where a foot must not scar is only the last resort.
-  let last: Route | null = null
+  let best: { way: Route; cost: number } | null = null
+  const thin = grade.tip / 2 + clearance * 0.4
+  const down = (from: Vector3, neck: number): { path: Vector3[]; scar: number; drop: number } | null => {
+    const hit = rayFirst(body.tree, from[0], from[1], from[2], 0, 0, -1, 0.05)
+    if (!hit || hit.leaving) return null
+    const foot: Vector3 = [from[0], from[1], from[2] - hit.t]
+    const neckEnd: Vector3 = [from[0], from[1], foot[2] + Math.min(neck, hit.t / 2)]
+    if (!clear(body, from, neckEnd, Math.min(thin, Math.max(0.1, hit.t * 0.3)))) return null
+    return { path: [neckEnd, foot], scar: scarAt(foot, normalAt(body.tree.mesh, hit.face)), drop: hit.t }
+  }
+  const consider = (path: Vector3[], end: ReturnType<typeof down>, aside: number): void => {
+    if (!end) return
+    const cost = end.scar + PER_MM * (end.drop + aside)
+    if (!best || cost < best.cost) best = { way: { path: [...path, ...end.path], landsOn: 'body' }, cost }
+  }
   for (const lean of [0.5, 0, 1])
     for (const stretch of [1, 0.5, 0.25]) {
-      const d = neckDirection(contact.normal, lean)
-      const joint = along(p, d, grade.neck * stretch)
-      const hit = rayFirst(body.tree, joint[0], joint[1], joint[2], 0, 0, -1, 0.05)
-      if (!hit || hit.leaving) continue
-      const foot: Vector3 = [joint[0], joint[1], joint[2] - hit.t]
-      const neckEnd: Vector3 = [joint[0], joint[1], foot[2] + Math.min(grade.neck * stretch, hit.t / 2)]
-      const thin = grade.tip / 2 + clearance * 0.4
-      if (!clear(body, joint, neckEnd, Math.min(thin, Math.max(0.1, hit.t * 0.3)))) continue
-      const way: Route = { path: [p, joint, neckEnd, foot], landsOn: 'body' }
-      if (!avoid(foot)) return way
-      last ??= way
+      const neck = grade.neck * stretch
+      const joint = along(p, neckDirection(contact.normal, lean), neck)
+      consider([p, joint], down(joint, neck), 0)
+      if (best && (best as { cost: number }).cost < SMALL_SCAR) return (best as { way: Route }).way
+      for (const out of [2, 4, 7])
+        for (let k = 0; k < 12; k++) {
+          const a = (k * Math.PI) / 6
+          const to: Vector3 = [joint[0] + Math.cos(a) * out, joint[1] + Math.sin(a) * out, joint[2] - 1.05 * out]
+          if (clear(body, joint, to, grade.stem / 2 + clearance / 2))
+            consider([p, joint, to], down(to, neck), 1.45 * out)
+        }
+      if (best) return (best as { way: Route }).way
     }
-  return last
+  return null
+}
+
+const out = new Float64Array(3)
+function normalAt({ positions: p, triangles: t }: Mesh, face: number): Vector3 {
+  faceCross(p, t[face * 3]! * 3, t[face * 3 + 1]! * 3, t[face * 3 + 2]! * 3, out)
+  const l = lengthOf(out) || 1
+  return [out[0]! / l, out[1]! / l, out[2]! / l]
 }
 
 /** The body that supports must keep off, with a coarse map of the free space around it. */

@@ -4,8 +4,10 @@ import type { Vector3 } from '../mesh/transform'
 import { tube } from '../shape/cylinder'
 import { subtract } from '../shape/solid'
 import { boxBody, sphereBody } from '../testBodies'
-import { trappedResin } from './trapped'
+import { trappedResin as measured, type TrapReport } from './trapped'
 
+/** Small bodies need no more cells than a large one's cavity gets. */
+const trappedResin = (mesh: Mesh, down: Vector3): TrapReport => measured(mesh, down, undefined, 1e6)
 const minus = async (body: Mesh, ...tools: Mesh[]): Promise<Mesh> => {
   const r = await subtract(body, tools)
   if (!r.ok) throw new Error(r.problem.message)
@@ -21,7 +23,7 @@ describe('resin that stays', () => {
   it('is in a tilted jug what its lip holds back', async () => {
     // Inside 40 wide, 30 deep, 50 high, open at the top.
     const jug = await minus(boxBody(44, 34, 52, -22, -17, -2), boxBody(40, 30, 60, -20, -15, 0))
-    for (const angle of [0, 15, 30, 45]) {
+    for (const angle of [0, 25, 45]) {
       const held = 40 * 30 * (50 - 20 * Math.tan((angle * Math.PI) / 180))
       const { pools } = trappedResin(jug, tilted(angle))
       const volume = pools.reduce((s, p) => s + p.volume, 0)

@@ -28,10 +28,12 @@ export interface TrapReport {
   voxel: number
 }
 
-const CELLS = 140
-const COARSE = 70
-/** mm */
-const LEAST_VOXEL = 0.45
+/** Cells that the box of a body is cut into; a wide flat one gets as many as a slender one. */
+const CELLS = 3e6
+/** How many times fewer there are where poses are only compared. */
+const COARSER = 15
+/** mm; drops smaller than this cling anyway */
+const LEAST_VOXEL = 0.3
 /** Poses that are tried, besides the one asked for and its opposite. */
 const POSES = 50
 const MOST_STEPS = 4
@@ -44,16 +46,17 @@ const FILM = 5
  * −down). A routine of poses is found by always taking the pose that leaves least of what the last one left.
  *
  * @param down unit, as it hangs or stands
+ * @param cells that the body's box is cut into
  */
-export function trappedResin(mesh: Mesh, down: Vector3, report: Report = silent): TrapReport {
-  const size = Math.max(...boxSize(bounds(mesh)))
-  const voxel = Math.max(LEAST_VOXEL, size / CELLS)
+export function trappedResin(mesh: Mesh, down: Vector3, report: Report = silent, cells = CELLS): TrapReport {
+  const box = boxSize(bounds(mesh)).reduce((a, b) => a * b, 1)
+  const voxel = Math.max(LEAST_VOXEL, Math.cbrt(box / cells))
   const fine = new CavityFlow(solidGrid([mesh], voxel))
   report(0.2)
   const asked = fine.settle(down, null)
   report(0.3)
   // Poses are looked for on a coarser grid and judged on the fine one.
-  const coarse = new CavityFlow(solidGrid([mesh], Math.max(LEAST_VOXEL, size / COARSE)))
+  const coarse = new CavityFlow(solidGrid([mesh], Math.cbrt(COARSER) * voxel))
   const candidates: Vector3[] = [down, [-down[0], -down[1], -down[2]], ...sphereDirections(POSES)]
   const bestAfter = (before: Uint8Array | null): { down: Vector3; settled: Settled } => {
     let best: { down: Vector3; settled: Settled } | null = null

@@ -110,7 +110,7 @@ export const OPERATION_VERSION: Record<OperationKind, number> = {
   hollow: 4,
   drill: 2,
   orient: 2,
-  support: 6,
+  support: 7,
 }
 
 /**

@@ -1,5 +1,11 @@
 import type { Grid } from './blockGrid'
 
+/**
+ * Cosine of the cone about its way in which a point travels on. The 26 steps leave no direction farther than 28° from one of
+ * them (0.88), so the way on is always in it; what is outside is met sooner from elsewhere.
+ */
+const CONE = 0.5
+
 /** The 26 steps to a neighbour: dx, dy, dz, and the change of slot when the neighbour is in the same block. */
 const STEPS = Array.from(
   { length: 27 },
@@ -8,7 +14,9 @@ const STEPS = Array.from(
 const DX = Int8Array.from(STEPS, (s) => s[0]),
   DY = Int8Array.from(STEPS, (s) => s[1]),
   DZ = Int8Array.from(STEPS, (s) => s[2]),
-  SHIFT = Int32Array.from(STEPS, (s) => s[2] * 64 + s[1] * 8 + s[0])
+  SHIFT = Int32Array.from(STEPS, (s) => s[2] * 64 + s[1] * 8 + s[0]),
+  /** per step: its length, times the cosine of how far it may turn aside from the way that a point has come */
+  AHEAD = Float64Array.from(STEPS, (s) => CONE * Math.hypot(...s))
 
 /** Distances to a set of points, passed on through a block grid. All three arrays are owned by the caller. */
 export interface Spread {
@@ -45,6 +53,8 @@ export function propagate(grid: Grid, spread: Spread, reach: number, blocked: Ui
   }
   for (let level = 0; level < buckets.length; level++) {
     const bucket = buckets[level]!
+    // Neighbours lie near each other in memory: in the order of slots they are found in the cache.
+    bucket.items.subarray(0, bucket.length).sort()
     for (let i = 0; i < bucket.length; i++) {
       const s = bucket.items[i]!
       if (levelOf[s]! !== level) continue
@@ -56,22 +66,23 @@ export function propagate(grid: Grid, spread: Spread, reach: number, blocked: Ui
       const x = origin[0] + (places[block * 3]! * 8 + lx) * voxel - points[seed * 3]!,
         y = origin[1] + (places[block * 3 + 1]! * 8 + ly) * voxel - points[seed * 3 + 1]!,
         z = origin[2] + (places[block * 3 + 2]! * 8 + lz) * voxel - points[seed * 3 + 2]!
-      // Farther out, a point only travels away from itself: whoever lies nearer to it has met it before.
+      // Farther out, a point only travels on: whoever lies nearer to it or beside its way has met it before.
       const all = distance[s]! < near0
-      const inner = lx > 0 && lx < 7 && ly > 0 && ly < 7 && lz > 0 && lz < 7
+      const come = all ? 0 : Math.sqrt(x * x + y * y + z * z)
       for (let k = 0; k < 26; k++) {
         const dx = DX[k]!,
           dy = DY[k]!,
           dz = DZ[k]!
-        if (!all && x * dx + y * dy + z * dz < 0) continue
+        if (!all && x * dx + y * dy + z * dz < AHEAD[k]! * come) continue
         let n = s + SHIFT[k]!
-        if (!inner) {
-          const nx = lx + dx,
-            ny = ly + dy,
-            nz = lz + dz
-          const b = near[block * 27 + ((nz >> 3) + 1) * 9 + ((ny >> 3) + 1) * 3 + (nx >> 3) + 1]!
+        const tx = lx + dx,
+          ty = ly + dy,
+          tz = lz + dz
+        // Only a coordinate out of 0..7 has a bit beyond the lowest three.
+        if (((tx | ty | tz) & -8) !== 0) {
+          const b = near[block * 27 + ((tz >> 3) + 1) * 9 + ((ty >> 3) + 1) * 3 + (tx >> 3) + 1]!
           if (b < 0) continue
-          n = (b << 9) | ((nz & 7) << 6) | ((ny & 7) << 3) | (nx & 7)
+          n = (b << 9) | ((tz & 7) << 6) | ((ty & 7) << 3) | (tx & 7)
         }
         const known = distance[n]!
         const nx = x + dx * voxel,

@@ -9,7 +9,7 @@ import { openMesh } from '../../core/findings/openMesh'
 import { posedSkin } from '../../core/findings/posedSkin'
 import { inventedSkin, rawScan } from '../../core/findings/rawScan'
 import { steepWait } from '../../core/findings/steepWait'
-import { supportedAlready } from '../../core/findings/supportedAlready'
+import { supportedAlready, supportedFile } from '../../core/findings/supportedAlready'
 import { suctionCup } from '../../core/findings/suctionCup'
 import { supportGaps } from '../../core/findings/supportGaps'
 import { worthHollow } from '../../core/findings/worthHollow'
@@ -78,7 +78,15 @@ export const useFindings = defineStore('findings', () => {
         ]
       : []
   })
-  const intake = computed<Finding[]>(() => [...shelf.value, ...taking.value])
+  const came = useCheck<{ found: Presupported | null }>(
+    () => (health.report.value && points.value === 0 ? taken.value : null),
+    () => ({ kind: 'presupported' }),
+  )
+  const intake = computed<Finding[]>(() => [
+    ...shelf.value,
+    ...(came.report.value?.found ? supportedFile(came.report.value.found) : []),
+    ...taking.value,
+  ])
   const taking = computed<Finding[]>(() => {
     const h = health.report.value
     if (!h) return []
@@ -138,7 +146,7 @@ export const useFindings = defineStore('findings', () => {
   })
 
   const standing = computed(() => (piece.step('orient') || piece.step('support') ? piece.meshAfter('support') : null))
-  const layers = useCheck<{ islands: Island[]; cups: Cup[] }>(
+  const layers = useCheck<{ islands: Island[]; cups: Cup[]; suction: number[] }>(
     () => standing.value,
     () => ({ kind: 'layers', step: LOOK }),
   )

@@ -137,6 +137,7 @@ watch(
 )
 watch([() => viewport.line, scene], ([l, s]) => s?.showLine(l))
 watch([() => viewport.cutOpen, scene], ([open, s]) => s?.cutOpen(open))
+watch([() => viewport.liquid, scene], ([l, s]) => s?.showLiquid(l))
 watch(
   () => viewport.spot,
   (p) => {

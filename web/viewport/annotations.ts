@@ -1,4 +1,5 @@
 import * as THREE from 'three'
+import type { Mesh } from '../../core/mesh/mesh'
 
 export interface Marker {
   point: [number, number, number]
@@ -37,9 +38,10 @@ export class Annotations {
   private readonly markers = new THREE.Group()
   private readonly sheet = new THREE.Group()
   private readonly stroke = new THREE.Group()
+  private readonly liquid = new THREE.Group()
 
   constructor() {
-    this.carried.add(this.markers)
+    this.carried.add(this.markers, this.liquid)
     this.fixed.add(this.sheet, this.stroke)
   }
 
@@ -61,6 +63,28 @@ export class Annotations {
         })
         this.markers.add(dots)
       }
+  }
+
+  /** Resin in the part, amber and nearly clear; null takes it away. */
+  pour(body: Mesh | null): void {
+    empty(this.liquid)
+    if (!body || body.triangles.length === 0) return
+    const geometry = new THREE.BufferGeometry()
+    geometry.setAttribute('position', new THREE.BufferAttribute(body.positions, 3))
+    geometry.setIndex(new THREE.BufferAttribute(body.triangles, 1))
+    geometry.computeVertexNormals()
+    this.liquid.add(
+      new THREE.Mesh(
+        geometry,
+        new THREE.MeshStandardMaterial({
+          color: 0xd08a1c,
+          roughness: 0.25,
+          transparent: true,
+          opacity: 0.82,
+          side: THREE.FrontSide,
+        }),
+      ),
+    )
   }
 
   /** A cutting plane of that radius; null takes it away. */

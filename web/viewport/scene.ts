@@ -215,6 +215,11 @@ export class Scene {
     this.draw()
   }
 
+  showLiquid(liquid: Mesh | null): void {
+    this.notes.pour(liquid)
+    this.draw()
+  }
+
   /** Linear 0..1 colours per vertex, or null for bare clay. */
   paint(colours: Float32Array | null): void {
     const attribute = this.body?.geometry.getAttribute('color') as THREE.BufferAttribute | undefined

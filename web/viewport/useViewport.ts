@@ -51,6 +51,8 @@ export const useViewport = defineStore('viewport', () => {
     opacity: number
     matrix: [number, number, number, number, number, number] | null
   } | null>(null)
+  /** what is in the part, drawn as a clear body in its frame */
+  const liquid = shallowRef<Mesh | null>(null)
   /** the half toward the viewer is taken away */
   const cutOpen = ref(false)
   const hint = ref('')
@@ -81,6 +83,7 @@ export const useViewport = defineStore('viewport', () => {
     line.value = { points: [], closed: false }
     backdrop.value = null
     cutOpen.value = false
+    liquid.value = null
     onPick = onTilt = onCarry = onGrab = onSlide = null
   }
   const picking = (handler: (p: Picked) => void): void => {
@@ -120,6 +123,7 @@ export const useViewport = defineStore('viewport', () => {
     line,
     backdrop,
     cutOpen,
+    liquid,
     eyes,
     camera,
     turnView,

@@ -5,6 +5,7 @@ import { quaternionBetween } from '../../../core/mesh/transform'
 import type { Rinse } from '../../../core/print/rinse'
 import type { TrapReport } from '../../../core/print/trapped'
 import { useCheck } from '../../composables/useCheck'
+import { useDraining } from '../../composables/useDraining'
 import { usePiece } from '../../stores/piece'
 import type { Marker } from '../../viewport/annotations'
 import { useViewport, type Quaternion } from '../../viewport/useViewport'
@@ -44,9 +45,8 @@ const ball = (volume: number): number => Math.min(7, Math.cbrt((volume * 3) / (4
 /** Milliseconds a frame, and how many drops run along each stream. */
 const FRAME = 70,
   DROPS = 8
-/** ms a pose is held */
-const HELD = 1700
 const playing = ref<'drain' | 'rinse' | null>(null)
+const draining = useDraining(show)
 let timer = 0,
   before: Marker[] = []
 function begin(what: 'drain' | 'rinse'): void {
@@ -58,6 +58,7 @@ function begin(what: 'drain' | 'rinse'): void {
 function end(): void {
   if (playing.value === null) return
   clearInterval(timer)
+  draining.stop()
   viewport.markers = before
   viewport.quaternion = null
   playing.value = null
@@ -96,24 +97,8 @@ function playRinse(): void {
 function playDrain(): void {
   if (playing.value === 'drain') return end()
   begin('drain')
-  let n = 0
-  const draw = (): void => {
-    const step = props.report.routine[n]
-    if (!step) return end()
-    show(step.down)
-    const pools = n + 1 < props.report.routine.length ? props.report.pools : props.report.stuck
-    viewport.markers = pools
-      .filter((p) => p.inside)
-      .map((p) => ({
-        point: p.centre,
-        kind: 'know' as const,
-        radius: ball(p.volume),
-        over: true,
-      }))
-    n++
-  }
-  draw()
-  timer = window.setInterval(draw, HELD)
+  viewport.markers = []
+  void draining.play(props.report.routine.map((r) => r.down))
 }
 </script>
 
@@ -135,7 +120,7 @@ function playDrain(): void {
     </ol>
     <div class="d-flex gap-1 flex-wrap">
       <button class="btn btn-sm btn-quiet" :aria-pressed="playing === 'drain'" @click="playDrain">
-        {{ playing === 'drain' ? 'Stop' : 'Play it' }}
+        {{ playing === 'drain' ? (draining.playing.value ? 'Stop' : 'Put it away') : 'Play it' }}
       </button>
       <button
         class="btn btn-sm btn-quiet"
@@ -148,6 +133,9 @@ function playDrain(): void {
         Stand it up again
       </button>
     </div>
+    <p v-if="draining.left.value !== null" class="figure-sm mt-2 mb-0" role="status">
+      {{ ml(draining.left.value) }} ml <span class="soft">in it now</span>
+    </p>
     <template v-if="flush">
       <h3 class="mt-3 mb-1">Rinsing</h3>
       <p v-if="flush.enter < 0" class="mb-1">

@@ -82,6 +82,8 @@ function forget(): void {
   mark()
 }
 
+/** What it is asked to bear, to be changed by whoever knows who will handle it. */
+const bears = reactive({ push: loadDefaults.push, handling: loadDefaults.handling, allow: loadDefaults.allow })
 const load = ref<WallLoad | null>(null),
   asking = ref(false),
   fault = ref('')
@@ -93,7 +95,7 @@ async function byLoad(): Promise<void> {
   try {
     const d = await derivations.settled(mesh, {
       kind: 'wallLoad',
-      ...loadDefaults,
+      ...bears,
       wall: props.wall,
       density: resin.value?.density ?? loadDefaults.density,
     })
@@ -115,7 +117,7 @@ const verdict = computed(() => {
   const l = load.value
   if (!l) return ''
   const { stress, height } = l.planned
-  const worst = `Most is asked ${height.toFixed(0)} mm up, ${stress.toFixed(1)} MPa of ${loadDefaults.allow} allowed`
+  const worst = `Most is asked ${height.toFixed(0)} mm up, ${stress.toFixed(1)} MPa of ${bears.allow} allowed`
   if (l.places.length === 0) return `${worst}: the wall carries it.`
   const even = l.places.filter((p) => p.wall === null).length
   return even > 0
@@ -156,6 +158,36 @@ function hollow(): void {
         </button>
         <button v-if="dabs.length > 0" class="btn btn-sm btn-quiet" @click="forget">Forget them</button>
       </div>
+      <details class="mt-1">
+        <summary class="soft small">What it must bear</summary>
+        <NumberField
+          v-model="bears.push"
+          label="Push at the top"
+          unit="N"
+          :step="0.5"
+          :min="0"
+          :max="100"
+          source="default"
+        />
+        <NumberField
+          v-model="bears.handling"
+          label="Own weight times"
+          unit="×"
+          :step="1"
+          :min="0"
+          :max="20"
+          source="handling, default"
+        />
+        <NumberField
+          v-model="bears.allow"
+          label="Cured resin takes"
+          unit="MPa"
+          :step="1"
+          :min="1"
+          :max="60"
+          source="of some 50, default"
+        />
+      </details>
       <p v-if="verdict" role="status" class="soft small mb-0 mt-1">{{ verdict }}</p>
       <p v-if="fault" role="alert" class="text-danger small mb-0">{{ fault }}</p>
     </details>

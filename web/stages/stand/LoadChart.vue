@@ -3,8 +3,13 @@ import { ref } from 'vue'
 import type { LoadLayer } from '../../../core/print/supportLoad'
 import { GRID, usePlot } from '../../composables/usePlot'
 
-/** How hard the whole is pulled off the film, layer by layer, and how hard its worst tip works then. */
-const props = defineProps<{ layers: readonly LoadLayer[] }>()
+/**
+ * How hard the whole is pulled off the film, layer by layer, what shut cups could add to it, and how hard its worst tip works
+ * then.
+ *
+ * @prop suction N per layer of `step` mm
+ */
+const props = defineProps<{ layers: readonly LoadLayer[]; suction: readonly number[]; step: number }>()
 const box = ref<HTMLDivElement | null>(null)
 usePlot(box, () => {
   const x = props.layers.map((l) => l.z)
@@ -18,6 +23,14 @@ usePlot(box, () => {
         fill: 'tozeroy',
         fillcolor: '#0e5a6122',
         hovertemplate: '%{x:.0f} mm: %{y:.1f} N<extra></extra>',
+      },
+      // A height without a cup is left out, so that a line means one.
+      {
+        x: props.suction.map((_, i) => (i + 0.5) * props.step),
+        y: props.suction.map((f) => (f > 0 ? f : null)),
+        mode: 'lines',
+        line: { color: '#9c2f1c', width: 1.8 },
+        hovertemplate: '%{x:.1f} mm: cups pull up to %{y:.1f} N<extra></extra>',
       },
       {
         x,

@@ -1,11 +1,13 @@
 <script setup lang="ts">
 import { computed, reactive, ref, watch } from 'vue'
+import { LOOK } from '../../../core/print/layerGraph'
 import type { SupportReport } from '../../../core/print/support'
 import { apply3, fromQuaternion } from '../../../core/mesh/transform'
 import { useMeans } from '../../composables/useMeans'
 import NumberField from '../../shell/NumberField.vue'
 import { useAssembly } from '../../stores/assembly'
 import { useDerivations } from '../../stores/derivations'
+import { useFindings } from '../../stores/findings'
 import { usePiece } from '../../stores/piece'
 import LoadChart from './LoadChart.vue'
 import OutcomePanel from './OutcomePanel.vue'
@@ -16,6 +18,7 @@ const props = defineProps<{ focal: Dab[] }>()
 const store = usePiece(),
   assembly = useAssembly(),
   derivations = useDerivations(),
+  found = useFindings(),
   stand = useStand()
 const { resin } = useMeans()
 type Triple = [number, number, number]
@@ -186,6 +189,8 @@ const SCHOOLS = [
   { key: 'joints', word: 'joint faces only' },
 ] as const
 const worst = computed(() => Math.max(0, ...(report.value?.tips.map((t) => t.utilisation) ?? [])))
+const suction = computed(() => found.layers?.suction ?? [])
+const cupPull = computed(() => suction.value.reduce((a, b) => Math.max(a, b), 0))
 const painted = computed(() => (op.value?.none?.length ?? 0) + (op.value?.more?.length ?? 0))
 const by = (r: SupportReport | null, f: (r: SupportReport) => number, digits = 0): string => {
   if (!r) return ''
@@ -223,8 +228,11 @@ defineExpose({ pressed, denser, leaveAsIs })
       <dd>{{ report.height.toFixed(1) }} mm</dd>
     </dl>
     <details class="mt-1">
-      <summary>Pull over the layers</summary>
-      <LoadChart :layers="report.layers" />
+      <summary>
+        Pull over the layers<span v-if="cupPull > 0" class="soft">: cups up to {{ cupPull.toFixed(1) }} N</span>
+      </summary>
+      <LoadChart :layers="report.layers" :suction="suction" :step="LOOK" />
+      <p class="soft small mb-0">Pull by the film; red, what shut cups could add; dotted, all that a tip holds.</p>
     </details>
     <OutcomePanel v-if="op" :utilisation="worst" :peel-pressure="op.peelPressure" :green-strength="op.greenStrength" />
   </section>

@@ -1,0 +1,81 @@
+import type { Vector3 } from '../mesh/transform'
+import type { Dab } from '../shape/dabs'
+import type { Contact, Skin } from './supportNeed'
+import { gap, onFocal, type Planned } from './supportPlan'
+import type { GradeName } from './supportRoute'
+
+/** A change made by hand. Places are on the body as it stands before lifting, mm; they survive regeneration. */
+export type SupportEdit =
+  | { kind: 'add'; point: Vector3; grade: GradeName }
+  | { kind: 'remove'; point: Vector3; radius?: number }
+  | { kind: 'regrade'; point: Vector3; grade: GradeName }
+  | { kind: 'move'; point: Vector3; to: Vector3 }
+
+/** Tips within this distance of an edit's place are meant by it, mm. */
+export const MEANT = 1.6
+
+/** Does to the plan what was done by hand; returns how many of the changes found nothing to change. */
+export function edited(
+  planned: Planned[],
+  edits: readonly SupportEdit[],
+  skin: Skin,
+  up: (p: Vector3) => Vector3,
+  focal: readonly Dab[],
+): number {
+  let lost = 0
+  const add = (at: Vector3, grade: GradeName): boolean => {
+    const contact = skin.nearest(at[0], at[1], at[2])
+    if (gap(contact.point, at) > 3) return false
+    planned.push({
+      contact: { ...contact, island: false },
+      grade,
+      byHand: true,
+      focal: onFocal(focal, contact.point),
+      route: null,
+    })
+    return true
+  }
+  for (const edit of edits) {
+    const at = up(edit.point)
+    if (edit.kind === 'add') {
+      if (!add(at, edit.grade)) lost++
+      continue
+    }
+    const reach = edit.kind === 'remove' ? (edit.radius ?? MEANT) : MEANT
+    const meant = planned.filter((t) => gap(t.contact.point, at) <= reach)
+    if (meant.length === 0) lost++
+    else if (edit.kind === 'regrade')
+      for (const t of meant) {
+        t.grade = edit.grade
+        t.byHand = true
+      }
+    else {
+      // What is moved is the nearest alone, and keeps its grade.
+      const gone =
+        edit.kind === 'remove'
+          ? meant
+          : [meant.reduce((a, b) => (gap(b.contact.point, at) < gap(a.contact.point, at) ? b : a))]
+      for (const t of gone) planned.splice(planned.indexOf(t), 1)
+      if (edit.kind === 'move' && !add(up(edit.to), gone[0]!.grade)) {
+        lost++
+        planned.push(...gone)
+      }
+    }
+  }
+  return lost
+}
+
+/**
+ * Takes generated tips out of the plan that crowd one set by hand, islands' own excepted. They are told from the others only
+ * now, after the edits: an edit finds the tip that it was made on, wherever else tips were set since.
+ *
+ * @returns their contacts, which may be taken after all where the load asks for it
+ */
+export function keepOffHands(planned: Planned[], spacing: number): Contact[] {
+  const hands = planned.filter((t) => t.byHand)
+  const crowds = (t: Planned): boolean =>
+    !t.byHand && !t.contact.island && hands.some((h) => gap(h.contact.point, t.contact.point) < spacing)
+  const out = planned.filter(crowds)
+  for (const t of out) planned.splice(planned.indexOf(t), 1)
+  return out.map((t) => t.contact)
+}
