@@ -10,6 +10,7 @@ export const supportEdit = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('remove'), point, radius: z.number().min(0.1).max(200).optional().describe('mm') }),
   z.object({ kind: z.literal('regrade'), point, grade }),
   z.object({ kind: z.literal('move'), point, to: point }),
+  z.object({ kind: z.literal('drop'), point }).describe('the loose piece there is not printed'),
 ])
 
 export const drainHole = z.object({

@@ -9,7 +9,7 @@ import { braces } from './brace'
 import { ScarWeigher } from './importance'
 import { rafts } from './raft'
 import { stemBody } from './stemBody'
-import { edited, keepOffHands, MEANT, type SupportEdit } from './supportEdits'
+import { edited, keepOffHands, MEANT, withoutPieces, type SupportEdit } from './supportEdits'
 import type { LoadLayer } from './supportLoad'
 import { Skin, supportNeed } from './supportNeed'
 import { carryLoad, gap, loadsOf, onFocal, thinOut, type Planned } from './supportPlan'
@@ -89,12 +89,17 @@ export interface SupportReport {
 const BROAD = 0.8,
   HEAVY = 1.7
 
-/** Generates, routes, loads and builds supports and raft. The body keeps its faces, first in the result. */
+/** Generates, routes, loads and builds supports and raft. The body keeps its faces, first in the result,
+ * but for loose pieces that an edit dropped. */
 export function support(
-  input: Mesh,
+  came: Mesh,
   options: SupportOptions,
   report: Report = silent,
 ): Answer<{ mesh: Mesh; report: SupportReport }> {
+  const { mesh: input, lost: lostPieces } = withoutPieces(
+    came,
+    options.edits.flatMap((e) => (e.kind === 'drop' ? [e.point] : [])),
+  )
   const lifted = options.lift > 0
   const rise = (lifted ? RAFT + options.lift : 0) - bounds(input).min[2]
   const mesh = transformed(input, identity3, [0, 0, rise])
@@ -127,7 +132,7 @@ export function support(
     const f = onFocal(focal, contact.point)
     return { contact, grade: school === 'heavy' && !f ? 'post' : 'whisker', byHand: false, focal: f, route: null }
   })
-  const lostEdits = edited(planned, options.edits, new Skin(mesh), up, focal)
+  const lostEdits = lostPieces + edited(planned, options.edits, new Skin(mesh), up, focal)
   const removed = options.edits.flatMap((e) => (e.kind === 'remove' ? [{ at: up(e.point), r: e.radius ?? MEANT }] : []))
   const wish = { ...options, spacing }
   // What was set by hand comes first: generated tips keep their spacing from it, unless the load asks for them.

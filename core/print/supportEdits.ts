@@ -1,4 +1,8 @@
+import { closest, closestPoint } from '../mesh/closest'
+import { keepFaces, type Mesh } from '../mesh/mesh'
+import { shellFacts } from '../mesh/shellFacts'
 import type { Vector3 } from '../mesh/transform'
+import { treeOf } from '../mesh/tree'
 import type { Dab } from '../shape/dabs'
 import type { Contact, Skin } from './supportNeed'
 import { gap, onFocal, type Planned } from './supportPlan'
@@ -10,6 +14,8 @@ export type SupportEdit =
   | { kind: 'remove'; point: Vector3; radius?: number }
   | { kind: 'regrade'; point: Vector3; grade: GradeName }
   | { kind: 'move'; point: Vector3; to: Vector3 }
+  /** a loose piece that begins in the air, and is not wanted: it is not printed */
+  | { kind: 'drop'; point: Vector3 }
 
 /** Tips within this distance of an edit's place are meant by it, mm. */
 export const MEANT = 1.6
@@ -37,6 +43,7 @@ export function edited(
   }
   for (const edit of edits) {
     const at = up(edit.point)
+    if (edit.kind === 'drop') continue
     if (edit.kind === 'add') {
       if (!add(at, edit.grade)) lost++
       continue
@@ -63,6 +70,46 @@ export function edited(
     }
   }
   return lost
+}
+
+/**
+ * The body without the loose pieces that lie at those places: shells that nothing joins to the largest one, with their own
+ * cavities.
+ *
+ * @returns `lost`: places where nothing is, or what is there is the body itself
+ */
+export function withoutPieces(mesh: Mesh, places: readonly Vector3[]): { mesh: Mesh; lost: number } {
+  if (places.length === 0) return { mesh, lost: 0 }
+  const facts = shellFacts(mesh),
+    hit = closest()
+  const { boxes, volumes, shellOf } = facts
+  const largest = volumes.indexOf(volumes.reduce((a, b) => Math.max(a, b), -Infinity))
+  const gone = new Set<number>()
+  let lost = 0
+  for (const p of places) {
+    const near = closestPoint(treeOf(mesh), p[0], p[1], p[2], hit) <= MEANT
+    const shell = shellOf[hit.face]!
+    if (!near || shell === largest || volumes[shell]! <= 0) {
+      lost++
+      continue
+    }
+    gone.add(shell)
+    for (let s = 0; s < facts.count; s++) {
+      const within = [0, 1, 2].every(
+        (k) => boxes[s * 6 + k]! >= boxes[shell * 6 + k]! && boxes[s * 6 + 3 + k]! <= boxes[shell * 6 + 3 + k]!,
+      )
+      if (volumes[s]! < 0 && within) gone.add(s)
+    }
+  }
+  return gone.size === 0
+    ? { mesh, lost }
+    : {
+        mesh: keepFaces(
+          mesh,
+          Uint8Array.from(shellOf, (s) => (gone.has(s) ? 0 : 1)),
+        ),
+        lost,
+      }
 }
 
 /**

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { bounds, concatenate } from '../mesh/mesh'
+import { bounds, concatenate, faceCount, reversed } from '../mesh/mesh'
 import type { Vector3 } from '../mesh/transform'
 import { isClosed } from '../mesh/topology'
 import { boxBody } from '../testBodies'
@@ -85,5 +85,19 @@ describe('where supports stand', () => {
     expect(Math.min(...others.map((t) => apart(t.point, hand.point)))).toBeGreaterThanOrEqual(0.8 * options.spacing)
     expect(edited.tips.some((t) => t.byHand && t.grade === 'post')).toBe(true)
     expect(Math.max(...edited.tips.map((t) => t.utilisation))).toBeLessThanOrEqual(1)
+  })
+  it('leaves out a loose piece with its own cavity where that is wanted, and never the body itself', () => {
+    const body = boxBody(20, 20, 10, -10, -10, 0)
+    const loose = concatenate([boxBody(4, 4, 4, 14, -2, 12), reversed(boxBody(2, 2, 2, 15, -1, 13))])
+    const both = concatenate([body, loose])
+    const islands = (edits: SupportOptions['edits']): SupportReport => made(both, { edits })
+    expect(islands([]).tips.some((t) => t.island && t.point[2] > 15)).toBe(true)
+    const without = islands([{ kind: 'drop', point: [18, 0, 14] }])
+    expect(without.lostEdits).toBe(0)
+    expect(without.bodyFaces).toBe(faceCount(body))
+    expect(without.tips).toHaveLength(made(body).tips.length)
+    // On the body, and where nothing is, the edit is lost, and said to be.
+    expect(islands([{ kind: 'drop', point: [0, 0, 10] }])).toMatchObject({ lostEdits: 1, bodyFaces: faceCount(both) })
+    expect(islands([{ kind: 'drop', point: [18, 0, 30] }]).lostEdits).toBe(1)
   })
 })

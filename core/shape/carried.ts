@@ -7,6 +7,7 @@ export interface Carry {
 }
 
 type Point = [number, number, number]
+type Dabs = { point: Point; radius: number }[]
 /** The fields by which records name places and directions; a record may have any of them. */
 export interface Placed {
   kind: string
@@ -17,11 +18,15 @@ export interface Placed {
   line?: Point[]
   path?: Point[]
   centre?: [number, number]
-  dabs?: { point: Point; radius: number }[]
-  thicker?: { dabs: { point: Point; radius: number }[]; by: number }
+  dabs?: Dabs
+  thicker?: { dabs: Dabs; by: number }
   fixings?: { point: Point; direction: Point }[]
   holes?: { point: Point; direction: Point }[]
-  edits?: { point: Point }[]
+  edits?: { point: Point; to?: Point }[]
+  none?: Dabs
+  more?: Dabs
+  only?: Dabs
+  focal?: Dabs
   others?: { matrix?: Matrix3; shift?: Point }[]
 }
 
@@ -48,8 +53,15 @@ export function carried<O extends Placed>(op: O, carry: Carry): O {
     return t.map((v) => v / l) as Point
   }
   // Supports are edited on the body as it stands in the printer, which is set down afresh.
-  if (op.kind === 'support')
-    return { ...op, edits: op.edits?.map((e) => ({ ...e, point: e.point.map((v) => v * grown) as Point })) }
+  if (op.kind === 'support') {
+    const large = (p: Point): Point => p.map((v) => v * grown) as Point
+    const out: Placed = { ...op }
+    if (op.edits)
+      out.edits = op.edits.map((e) => ({ ...e, point: large(e.point), ...(e.to ? { to: large(e.to) } : {}) }))
+    for (const paint of ['none', 'more', 'only', 'focal'] as const)
+      if (op[paint]) out[paint] = op[paint].map((d) => ({ point: large(d.point), radius: d.radius * grown }))
+    return out as O
+  }
   if (op.kind === 'orient') return op
   const out: Placed = { ...op }
   if (op.point) out.point = at(op.point)
@@ -59,8 +71,7 @@ export function carried<O extends Placed>(op: O, carry: Carry): O {
   if (op.line) out.line = op.line.map(at)
   if (op.path) out.path = op.path.map(at)
   if (op.centre) out.centre = at([op.centre[0], op.centre[1], 0]).slice(0, 2) as [number, number]
-  const dabsAt = (dabs: { point: Point; radius: number }[]): { point: Point; radius: number }[] =>
-    dabs.map((d) => ({ point: at(d.point), radius: d.radius * grown }))
+  const dabsAt = (dabs: Dabs): Dabs => dabs.map((d) => ({ point: at(d.point), radius: d.radius * grown }))
   if (op.dabs) out.dabs = dabsAt(op.dabs)
   if (op.thicker) out.thicker = { ...op.thicker, dabs: dabsAt(op.thicker.dabs) }
   if (op.fixings) out.fixings = op.fixings.map((f) => ({ ...f, point: at(f.point), direction: along(f.direction) }))

@@ -44,7 +44,8 @@ const HINTS: Record<Tool, string> = {
   remove: 'Press near a tip to take it away',
   clear: 'Press where all tips about shall go',
   regrade: 'Press near a tip to give it the chosen grade',
-  move: 'Press near a tip, then where it shall be',
+  move: 'Pull a tip along the skin; or press near it, then where it shall be',
+  drop: 'Press on a loose piece that shall not be printed',
   bar: 'Brush where no supports may stand',
   more: 'Brush where supports shall stand closer',
 }
@@ -79,7 +80,7 @@ watchEffect(() => {
       })),
       ...findings.value.flatMap((f) => f.places.map((point) => ({ point, kind: f.level }))),
       ...dabs,
-      ...(stand.held ? [{ point: stand.held, kind: 'know' as const, radius: 1.2, over: true }] : []),
+      ...(stand.held ? [{ point: stand.slid ?? stand.held, kind: 'know' as const, radius: 1.2, over: true }] : []),
     ]
   }
   viewport.mode = stand.tool === 'tilt' ? 'tilt' : stand.tool === 'none' ? 'look' : brushing ? 'brush' : 'pick'
@@ -100,6 +101,10 @@ viewport.picking((p) => {
     if (!near) stand.dabs.push({ point: p.point, radius: stand.radius })
   } else supports.value?.pressed(p.point)
 })
+viewport.sliding(
+  (p) => supports.value?.grab(p.point) ?? false,
+  (p, ended) => supports.value?.slide(p.point, ended),
+)
 /** Adds a hole where the cup closes first, to the holes there are. */
 async function vent(cup: Finding): Promise<void> {
   const mesh = store.meshBefore('drill'),

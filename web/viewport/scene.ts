@@ -89,12 +89,15 @@ export class Scene {
     if (this.pendingDraw || this.disposed) return
     this.pendingDraw = true
     requestAnimationFrame(() => {
-      this.pendingDraw = false
-      if (this.disposed) return
-      if (this.opened) this.turnCut()
-      this.renderer.render(this.scene, this.camera)
-      this.onDraw?.()
+      if (this.pendingDraw) this.drawNow()
     })
+  }
+  private drawNow(): void {
+    this.pendingDraw = false
+    if (this.disposed) return
+    if (this.opened) this.turnCut()
+    this.renderer.render(this.scene, this.camera)
+    this.onDraw?.()
   }
 
   private opened = false
@@ -116,7 +119,8 @@ export class Scene {
     this.renderer.setSize(width, height, false)
     this.camera.aspect = width / Math.max(1, height)
     this.camera.updateProjectionMatrix()
-    this.draw()
+    // A canvas of a new size is blank: it must not be seen so.
+    this.drawNow()
   }
 
   /** @param bodyFaces faces from this one on are supports, drawn apart */

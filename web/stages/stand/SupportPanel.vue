@@ -143,6 +143,7 @@ const edit = (e: Edit): void => {
 function pressed(p: Triple): void {
   if (!op.value) return
   if (stand.tool === 'add') edit({ kind: 'add', point: back(p), grade: form.grade })
+  else if (stand.tool === 'drop') edit({ kind: 'drop', point: back(p) })
   else if (stand.tool === 'clear') edit({ kind: 'remove', point: back(p), radius: stand.radius })
   else if (stand.tool === 'move' && stand.held) {
     edit({ kind: 'move', point: back(stand.held), to: back(p) })
@@ -156,8 +157,27 @@ function pressed(p: Triple): void {
     else if (stand.tool === 'remove') edit({ kind: 'remove', point: back(tip) })
   }
 }
-function take(tool: Tool): void {
+/** mm from a press to the tip that it takes hold of */
+const GRIP = 3
+/** A tip can be pulled along the skin: whether the press is on one. */
+function grab(p: Triple): boolean {
+  if (stand.tool !== 'move' || stand.held) return false
+  const tip = nearestTip(p)
+  if (!tip || Math.hypot(...tip.map((v, k) => v - p[k]!)) > GRIP) return false
+  stand.held = tip
+  return true
+}
+/** Where it is pulled to. A press that pulls nothing leaves it in the hand, for the next press to say where it goes. */
+function slide(p: Triple, ended: boolean): void {
+  const from = stand.held
+  if (!from) return
+  stand.slid = ended ? null : p
+  if (!ended || Math.hypot(...from.map((v, k) => v - p[k]!)) < GRIP / 2) return
+  edit({ kind: 'move', point: back(from), to: back(p) })
   stand.held = null
+}
+function take(tool: Tool): void {
+  stand.held = stand.slid = null
   stand.dabs = []
   stand.tool = stand.tool === tool ? 'none' : tool
 }
@@ -179,6 +199,7 @@ const TOOLS: { tool: Tool; word: string; done: string }[] = [
   { tool: 'clear', word: 'Clear round', done: 'Done clearing' },
   { tool: 'move', word: 'Move', done: 'Done moving' },
   { tool: 'regrade', word: 'Regrade', done: 'Done regrading' },
+  { tool: 'drop', word: 'Leave out', done: 'Done leaving out' },
   { tool: 'bar', word: 'None here', done: 'Leave it' },
   { tool: 'more', word: 'More here', done: 'Leave it' },
 ]
@@ -198,7 +219,7 @@ const by = (r: SupportReport | null, f: (r: SupportReport) => number, digits = 0
   const was = last.value && last.value !== r ? f(last.value).toFixed(digits) : now
   return was === now ? now : `${was} → ${now}`
 }
-defineExpose({ pressed, denser, leaveAsIs })
+defineExpose({ pressed, grab, slide, denser, leaveAsIs })
 </script>
 
 <template>

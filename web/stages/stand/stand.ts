@@ -3,7 +3,19 @@ import type { Quaternion } from '../../viewport/useViewport'
 
 /** What the hand does at the sculpt while it is stood up and supported. */
 export type Tool =
-  'none' | 'tilt' | 'face' | 'keepUp' | 'focal' | 'add' | 'remove' | 'clear' | 'regrade' | 'move' | 'bar' | 'more'
+  | 'none'
+  | 'tilt'
+  | 'face'
+  | 'keepUp'
+  | 'focal'
+  | 'add'
+  | 'remove'
+  | 'clear'
+  | 'regrade'
+  | 'move'
+  | 'drop'
+  | 'bar'
+  | 'more'
 type Triple = [number, number, number]
 export interface Dab {
   point: Triple
@@ -22,11 +34,13 @@ export interface Stand {
   radius: number
   /** the tip that is being moved: where it is now */
   held: Triple | null
+  /** where it is being pulled to */
+  slid: Triple | null
 }
 const KEY: InjectionKey<Stand> = Symbol('stand')
 
 export function provideStand(): Stand {
-  const stand = reactive<Stand>({ tool: 'none', draft: null, keep: null, dabs: [], radius: 5, held: null })
+  const stand = reactive<Stand>({ tool: 'none', draft: null, keep: null, dabs: [], radius: 5, held: null, slid: null })
   provide(KEY, stand)
   return stand
 }
