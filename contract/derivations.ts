@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import { drainHole } from './operations'
 import { printer, slicedResin } from './stock'
 
 const point = z.tuple([z.number(), z.number(), z.number()])
@@ -105,7 +106,7 @@ export const check = z.discriminatedUnion('kind', [
     ...loadCase,
   }),
   z.object({ kind: z.literal('trapped'), down: point }),
-  z.object({ kind: z.literal('rinse') }),
+  z.object({ kind: z.literal('rinse'), holes: z.array(drainHole).max(64).default([]) }),
   z.object({ kind: z.literal('layers'), step: z.number().min(0.02).max(1) }),
   z.object({ kind: z.literal('slice'), printer, resin: slicedResin }),
   z.object({

@@ -4,6 +4,7 @@ import { meshFromBytes } from '../core/formats/meshBytes'
 import { bounds, type Box, type Mesh } from '../core/mesh/mesh'
 import { regionAreas } from '../core/paint/regions'
 import { regionDabs } from '../core/paint/regionDabs'
+import { standingDabs } from '../core/shape/orient'
 import type { SculptRecord } from '../contract/sculpts'
 import type { OperationInput } from '../contract/operations'
 import type { PartRecord, PieceDetail, Coat } from '../contract/pieces'
@@ -295,9 +296,16 @@ async function paintBust(bust: string, paints: ReadonlyMap<string, string>, part
   const ops = now.steps.map((s) => s.op).filter((o) => o.kind !== 'focal')
   const at = ops.findIndex((o) => o.kind === 'hollow')
   const dabs = regionDabs(copy.value, labels, new Set([1]), 2.5)
+  const stood = now.steps.find((s) => s.op.kind === 'orient')!
+  const { offset } = stood.derivation!.report as { offset: number[] }
+  const kept = stood.op.kind === 'orient' ? standingDabs(dabs, stood.op.quaternion, offset) : []
   await call('PUT', `/parts/${now.id}/operations`, {
     version: now.version,
-    operations: [...ops.slice(0, at), { kind: 'focal', dabs }, ...ops.slice(at)],
+    operations: [
+      ...ops.slice(0, at),
+      { kind: 'focal', dabs },
+      ...ops.slice(at).map((o) => (o.kind === 'support' ? { ...o, focal: kept } : o)),
+    ],
   })
   const { hash } = await call<{ hash: string }>('POST', '/blobs', undefined, labels)
   const coat = (

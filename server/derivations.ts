@@ -45,7 +45,7 @@ export const CHECK_VERSION: Record<string, number> = {
   cutPlanes: 2,
   lightRoute: 2,
   trapped: 3,
-  rinse: 1,
+  rinse: 2,
   wallLoad: 1,
   coreChoices: 1,
 }

@@ -194,7 +194,7 @@ async function performCheck(check: Check, mesh: Mesh, others: readonly Mesh[]): 
     case 'coreChoices':
       return good({ report: coreChoices(mesh, others[0]!, check.casting, check, report) })
     case 'rinse':
-      return good({ report: rinse(mesh, report) })
+      return good({ report: rinse(mesh, check.holes, report) })
     case 'trapped':
       return good({ report: trappedResin(mesh, check.down, report) })
     case 'layers':

@@ -1,12 +1,13 @@
 import { silent, type Report } from '../answer'
 import { bounds, boxSize, type Mesh } from '../mesh/mesh'
+import type { DrainHole } from '../shape/drill'
 import { solidGrid } from '../volume/solidGrid'
 import { CavityFlow, SIDES } from './cavityFlow'
 
 type Triple = [number, number, number]
 export interface Rinse {
-  /** openings of the cavities, middles in mm, largest first */
-  openings: { at: Triple; area: number }[]
+  /** openings of the cavities, middles in mm, largest first; `hole` is the number of the drilled one it is, else null */
+  openings: { at: Triple; area: number; hole: number | null }[]
   /** the opening at which the syringe is set, so that least is left unswept; −1 where nothing can be flushed through */
   enter: number
   /** mm³ of cavities that the stream sweeps, and that it leaves still */
@@ -27,6 +28,7 @@ const STILL = 0.04
 const LEAST_OPENING = 3
 const MOST_OPENINGS = 12
 const STREAMS = 6
+const WALL = -1
 
 /**
  * Where wash liquid goes that a syringe presses in at one hole and that leaves by the others: potential flow through the
@@ -34,14 +36,21 @@ const STREAMS = 6
  * the flow passes by keeps one pressure throughout and is a dead end.
  *
  * Slow seeping is potential flow exactly; a jet from a needle sweeps more, so what is called still here is the worst case.
+ *
+ * @param holes as they were drilled: then those that lead into the cavity are its openings. Without them the openings are
+ *   where the covered void meets the open air, which takes the fold that two holes lie in for one opening
  */
-export function rinse(mesh: Mesh, report: Report = silent): Rinse {
+export function rinse(mesh: Mesh, holes: readonly DrainHole[] = [], report: Report = silent): Rinse {
   const size = Math.max(...boxSize(bounds(mesh)))
   const flow = new CavityFlow(solidGrid([mesh], Math.max(LEAST_VOXEL, size / CELLS)))
   report(0.3)
-  const rooms = new Rooms(flow)
+  const rooms = new Rooms(flow, holes)
   const none: Rinse = {
-    openings: rooms.openings.map((o) => ({ at: rooms.middle(o), area: o.length * flow.voxel ** 2 })),
+    openings: rooms.openings.map((o, i) => ({
+      at: rooms.middle(o),
+      area: o.length * flow.voxel ** 2,
+      hole: rooms.holeOf[i] ?? null,
+    })),
     enter: -1,
     swept: 0,
     still: flow.cavity,
@@ -60,14 +69,8 @@ export function rinse(mesh: Mesh, report: Report = silent): Rinse {
   const volume = flow.voxel ** 3
   const { enter, still, count, pressure } = best!
   const streams = rooms.streams(enter, pressure)
-  // Where the stream comes into the cavity says better which hole it is than the middle of all that is open before it.
-  const entry = streams[0]?.find((c) => flow.inside[c] === 1)
-  const openings = none.openings.map((o, i) =>
-    i === enter && entry !== undefined ? { ...o, at: rooms.place(entry) } : o,
-  )
   return {
     ...none,
-    openings,
     enter,
     still: count * volume,
     swept: flow.cavity - count * volume,
@@ -87,15 +90,71 @@ class Rooms {
   /** 1 for cells through which liquid can pass from one hole to another */
   private readonly wet: Uint8Array
 
-  constructor(private readonly flow: CavityFlow) {
+  /** drilled hole that an opening is; empty where the openings were not told by holes */
+  readonly holeOf: number[] = []
+
+  constructor(
+    private readonly flow: CavityFlow,
+    holes: readonly DrainHole[],
+  ) {
     this.stamp = new Int32Array(flow.count).fill(-1)
     this.wet = new Uint8Array(flow.count)
     for (const list of this.clusters(() => true))
       if (list.some((c) => flow.inside[c] === 1)) for (const c of list) this.wet[c] = 1
+    const drilled = this.throughHoles(holes)
+    if (drilled) {
+      this.openings = drilled.map((d) => d.cells)
+      this.holeOf = drilled.map((d) => d.hole)
+      return
+    }
     // A mouth is where such a cell meets the open air.
     this.openings = this.clusters((c) => this.wet[c] === 1 && this.atMouth(c))
       .filter((l) => l.length >= LEAST_OPENING)
       .slice(0, MOST_OPENINGS)
+  }
+
+  /**
+   * Stops every hole with a plug a little longer than two cells, takes away what the open air reaches then, and gives the
+   * plugs that touch what is left. Null where there are none, or the air gets in by another way all the same.
+   */
+  private throughHoles(holes: readonly DrainHole[]): { hole: number; cells: number[] }[] | null {
+    const { flow, wet } = this
+    const plugs = holes.map((h) => this.plug(h))
+    const plugged = new Uint8Array(flow.count)
+    for (const cells of plugs) for (const c of cells) plugged[c] = 1
+    const outside = new Uint8Array(flow.count)
+    const open: number[] = []
+    const enter = (c: number): void => {
+      if (c < 0 || outside[c] || plugged[c]) return
+      outside[c] = 1
+      open.push(c)
+    }
+    for (let c = 0; c < flow.count; c++) if (this.atMouth(c)) enter(c)
+    for (let c = open.pop(); c !== undefined; c = open.pop())
+      for (let k = 0; k < flow.ways; k++) enter(flow.neighbour(c, k))
+    const left = (c: number): boolean => wet[c] === 1 && !outside[c] && !plugged[c]
+    const found = plugs
+      .map((cells, hole) => ({ hole, cells }))
+      .filter(({ cells }) =>
+        cells.some((c) => SIDES.some((k) => flow.neighbour(c, k) >= 0 && left(flow.neighbour(c, k)))),
+      )
+      .slice(0, MOST_OPENINGS)
+    if (found.length === 0) return null
+    for (let c = 0; c < flow.count; c++) if (outside[c]) wet[c] = 0
+    for (const { cells } of found) for (const c of cells) wet[c] = 1
+    return found
+  }
+  private plug({ point, direction, diameter }: DrainHole): number[] {
+    const { places: p, voxel, count } = this.flow
+    const cells: number[] = []
+    for (let c = 0; c < count; c++) {
+      const v = [0, 1, 2].map((k) => p[c * 3 + k]! - point[k]!)
+      const along = v[0]! * direction[0] + v[1]! * direction[1] + v[2]! * direction[2]
+      if (along < -0.2 * voxel || along > 2.2 * voxel) continue
+      if (Math.sqrt(Math.max(0, v[0]! ** 2 + v[1]! ** 2 + v[2]! ** 2 - along ** 2)) < diameter / 2 + 0.7 * voxel)
+        cells.push(c)
+    }
+    return cells
   }
 
   private atMouth(c: number): boolean {
@@ -133,56 +192,76 @@ class Rooms {
     return [0, 1, 2].map((k) => cells.reduce((s, c) => s + p[c * 3 + k]!, 0) / cells.length) as Triple
   }
 
+  /** Cells of which the pressure is not given, and their neighbours face to face: unknown's number, `WALL`, or −2 − opening. */
+  private system: { cells: Int32Array; near: Int32Array } | null = null
+  private equations(): { cells: Int32Array; near: Int32Array } {
+    if (this.system) return this.system
+    const { flow, wet } = this
+    const opening = this.stamp.fill(-1)
+    this.openings.forEach((list, o) => {
+      for (const c of list) opening[c] = o
+    })
+    const number = new Int32Array(flow.count).fill(-1)
+    const cells: number[] = []
+    for (let c = 0; c < flow.count; c++) if (wet[c] && opening[c]! < 0) number[c] = cells.push(c) - 1
+    const near = new Int32Array(cells.length * SIDES.length).fill(WALL)
+    cells.forEach((c, i) => {
+      SIDES.forEach((k, side) => {
+        const m = flow.neighbour(c, k)
+        if (m >= 0 && wet[m]) near[i * SIDES.length + side] = opening[m]! >= 0 ? -2 - opening[m]! : number[m]!
+      })
+    })
+    return (this.system = { cells: Int32Array.from(cells), near })
+  }
+
   /** Pressure per cell by conjugate gradients, 1 at the opening where it enters and 0 at all others; NaN in the open. */
   pressure(enter: number): Float64Array {
     const { flow, wet } = this
-    const n = flow.count
-    const p = new Float64Array(n).fill(NaN)
-    const fixed = this.stamp.fill(-1)
-    this.openings.forEach((list, o) => {
-      for (const c of list) fixed[c] = o
-    })
-    for (let c = 0; c < n; c++) if (wet[c]) p[c] = fixed[c] === enter ? 1 : fixed[c]! >= 0 ? 0 : 0.5
-    const apply = (x: Float64Array, out: Float64Array): void => {
-      for (let c = 0; c < n; c++) {
-        if (!wet[c] || fixed[c]! >= 0) continue
-        let sum = 0
-        for (const k of SIDES) {
-          const m = flow.neighbour(c, k)
-          if (m >= 0 && wet[m]) sum += x[c]! - (fixed[m]! >= 0 ? 0 : x[m]!)
-        }
-        out[c] = sum
-      }
-    }
-    const r = new Float64Array(n),
-      d = new Float64Array(n),
+    const { cells, near } = this.equations()
+    const n = cells.length,
+      ways = SIDES.length
+    const x = new Float64Array(n).fill(0.5),
+      r = new Float64Array(n),
       q = new Float64Array(n)
     let rr = 0
-    for (let c = 0; c < n; c++) {
-      if (!wet[c] || fixed[c]! >= 0) continue
-      for (const k of SIDES) {
-        const m = flow.neighbour(c, k)
-        if (m >= 0 && wet[m]) r[c]! += p[m]! - p[c]!
+    for (let i = 0; i < n; i++) {
+      for (let k = i * ways; k < (i + 1) * ways; k++) {
+        const m = near[k]!
+        if (m >= 0) r[i]! += x[m]! - x[i]!
+        else if (m !== WALL) r[i]! += (-2 - m === enter ? 1 : 0) - x[i]!
       }
-      d[c] = r[c]!
-      rr += r[c]! * r[c]!
+      rr += r[i]! * r[i]!
     }
+    const d = r.slice()
     const enough = 1e-14 * Math.max(1, rr)
     for (let step = 0; step < 1500 && rr > enough; step++) {
-      apply(d, q)
       let dq = 0
-      for (let c = 0; c < n; c++) dq += d[c]! * q[c]!
+      for (let i = 0; i < n; i++) {
+        let sum = 0
+        for (let k = i * ways; k < (i + 1) * ways; k++) {
+          const m = near[k]!
+          if (m >= 0) sum += d[i]! - d[m]!
+          else if (m !== WALL) sum += d[i]!
+        }
+        q[i] = sum
+        dq += d[i]! * sum
+      }
       if (!(dq > 0)) break
       const a = rr / dq
       let next = 0
-      for (let c = 0; c < n; c++) {
-        p[c]! += a * d[c]!
-        r[c]! -= a * q[c]!
-        next += r[c]! * r[c]!
+      for (let i = 0; i < n; i++) {
+        x[i]! += a * d[i]!
+        r[i]! -= a * q[i]!
+        next += r[i]! * r[i]!
       }
-      for (let c = 0; c < n; c++) d[c] = r[c]! + (next / rr) * d[c]!
+      for (let i = 0; i < n; i++) d[i] = r[i]! + (next / rr) * d[i]!
       rr = next
     }
+    const p = new Float64Array(flow.count).fill(NaN)
+    this.openings.forEach((list, o) => {
+      for (const c of list) if (wet[c]) p[c] = o === enter ? 1 : 0
+    })
+    for (let i = 0; i < n; i++) p[cells[i]!] = x[i]!
     return p
   }
 

@@ -2,6 +2,7 @@ import { describe, expect, it } from 'vitest'
 import { bounds, concatenate, faceCount, reversed } from '../mesh/mesh'
 import type { Vector3 } from '../mesh/transform'
 import { isClosed } from '../mesh/topology'
+import { orient, standingDabs } from '../shape/orient'
 import { boxBody } from '../testBodies'
 import { rafts } from './raft'
 import { support, type SupportOptions, type SupportReport } from './support'
@@ -99,5 +100,18 @@ describe('where supports stand', () => {
     // On the body, and where nothing is, the edit is lost, and said to be.
     expect(islands([{ kind: 'drop', point: [0, 0, 10] }])).toMatchObject({ lostEdits: 1, bodyFaces: faceCount(both) })
     expect(islands([{ kind: 'drop', point: [18, 0, 30] }]).lostEdits).toBe(1)
+  })
+})
+
+it('keeps what was brushed on a body where it was, when that is stood up', () => {
+  const body = boxBody(10, 20, 30, 3, 4, 5)
+  const quaternion = [0.5, 0.5, -0.5, 0.5] as const
+  const { mesh, offset } = orient(body, quaternion)
+  const corners = Array.from({ length: body.positions.length / 3 }, (_, v) => ({
+    point: [...body.positions.subarray(v * 3, v * 3 + 3)] as [number, number, number],
+    radius: 2,
+  }))
+  standingDabs(corners, quaternion, offset).forEach((d, v) => {
+    expect(apart(d.point, [...mesh.positions.subarray(v * 3, v * 3 + 3)])).toBeLessThan(1e-4)
   })
 })

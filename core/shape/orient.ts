@@ -1,5 +1,6 @@
 import { bounds, type Mesh } from '../mesh/mesh'
-import { fromQuaternion, identity3, transformed, type Vector3 } from '../mesh/transform'
+import { apply3, fromQuaternion, identity3, transformed, type Vector3 } from '../mesh/transform'
+import type { Dab } from './dabs'
 
 /** The body turned by the quaternion, and the way from there to the middle of the plate. */
 export function standing(
@@ -21,4 +22,17 @@ export function orient(
 ): { mesh: Mesh; offset: Vector3 } {
   const { turned, offset } = standing(mesh, quaternion)
   return { mesh: transformed(turned, identity3, offset), offset }
+}
+
+/** Dabs brushed on a body before it was stood up, on it as it stands. `offset` is what `orient` moved it by after turning it. */
+export function standingDabs(
+  dabs: readonly Dab[],
+  quaternion: readonly [number, number, number, number],
+  offset: readonly number[],
+): { point: [number, number, number]; radius: number }[] {
+  const turn = fromQuaternion(quaternion)
+  return dabs.map((d) => ({
+    point: apply3(turn, [...d.point]).map((v, k) => v + offset[k]!) as [number, number, number],
+    radius: d.radius,
+  }))
 }

@@ -2,7 +2,8 @@
 import { computed, ref, watchEffect } from 'vue'
 import type { Finding } from '../../core/findings/finding'
 import type { DrilledHole } from '../../core/shape/drill'
-import { apply3, fromQuaternion, quaternionBetween } from '../../core/mesh/transform'
+import { quaternionBetween } from '../../core/mesh/transform'
+import { standingDabs } from '../../core/shape/orient'
 import FindingList from '../shell/FindingList.vue'
 import { useDerivations } from '../stores/derivations'
 import { useFindings } from '../stores/findings'
@@ -156,11 +157,7 @@ const focalStanding = computed(() => {
   const focal = store.step('focal')?.op,
     offset = store.report('orient')?.offset
   if (focal?.kind !== 'focal' || !offset || !orientOp.value) return []
-  const r = fromQuaternion(orientOp.value.quaternion)
-  return focal.dabs.map((d) => ({
-    point: apply3(r, d.point).map((v, k) => v + offset[k]!) as [number, number, number],
-    radius: d.radius,
-  }))
+  return standingDabs(focal.dabs, orientOp.value.quaternion, offset)
 })
 </script>
 

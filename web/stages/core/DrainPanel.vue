@@ -18,19 +18,16 @@ const ml = (v: number): string => (v / 1000).toFixed(v < 1000 ? 2 : 1)
 const rows = computed(() => props.report.routine.map((s, i) => ({ ...s, n: i + 1, words: directionWords(s.down) })))
 const rinse = useCheck<Rinse>(
   () => store.meshAfter('drill'),
-  () => ({ kind: 'rinse' }),
+  () => {
+    const op = store.step('drill')?.op
+    return { kind: 'rinse', holes: op?.kind === 'drill' ? op.holes : [] }
+  },
 )
 const flush = computed(() => rinse.report.value)
-/** mm from a hole's mouth to where its stream is taken to enter the cavity, at most */
-const NEAR_HOLE = 20
-/** Number of the drilled hole whose mouth lies there. */
-const holeAt = (at: readonly number[]): string => {
-  const op = store.step('drill')?.op
-  if (op?.kind !== 'drill') return 'an opening'
-  const near = op.holes
-    .map((h, i) => ({ i, d: Math.hypot(...h.point.map((v, k) => v - at[k]!)) }))
-    .sort((a, b) => a.d - b.d)[0]
-  return near && near.d < NEAR_HOLE ? `hole ${near.i + 1}` : 'an opening'
+/** What an opening is called: by the number of the drilled hole that it is. */
+const holeWord = (i: number): string => {
+  const hole = flush.value?.openings[i]?.hole ?? null
+  return hole === null ? 'an opening' : `hole ${hole + 1}`
 }
 const share = computed(() => {
   const f = flush.value
@@ -144,7 +141,7 @@ function playDrain(): void {
       </p>
       <template v-else>
         <p class="mb-1">
-          Syringe into {{ holeAt(flush.openings[flush.enter]!.at) }}: it sweeps {{ Math.round(100 * share) }} % of
+          Syringe into {{ holeWord(flush.enter) }}: it sweeps {{ Math.round(100 * share) }} % of
           {{ ml(flush.swept + flush.still) }} ml<template v-if="flush.deadEnds.length > 0"
             >; {{ ml(flush.still) }} ml stand still, so fill it, shake it and empty it there</template
           >. Use at least {{ ml(3 * (flush.swept + flush.still)) }} ml.

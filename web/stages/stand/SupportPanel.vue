@@ -2,7 +2,7 @@
 import { computed, reactive, ref, watch } from 'vue'
 import { LOOK } from '../../../core/print/layerGraph'
 import type { SupportReport } from '../../../core/print/support'
-import { apply3, fromQuaternion } from '../../../core/mesh/transform'
+import { standingDabs } from '../../../core/shape/orient'
 import { useMeans } from '../../composables/useMeans'
 import NumberField from '../../shell/NumberField.vue'
 import { useAssembly } from '../../stores/assembly'
@@ -73,11 +73,11 @@ async function jointFaces(): Promise<Dab[]> {
     others: assembly.placed.flatMap((p) => (p.part.id !== store.part?.id && p.mesh ? [p.mesh] : [])),
     spacing: 1.5,
   })
-  const r = fromQuaternion(orient?.kind === 'orient' ? orient.quaternion : [0, 0, 0, 1])
-  return (d.report as { dabs: Dab[] }).dabs.slice(0, 2000).map((x) => ({
-    point: apply3(r, x.point).map((v, k) => v + offset[k]!) as Triple,
-    radius: x.radius,
-  }))
+  return standingDabs(
+    (d.report as { dabs: Dab[] }).dabs.slice(0, 2000),
+    orient?.kind === 'orient' ? orient.quaternion : [0, 0, 0, 1],
+    offset,
+  )
 }
 async function grow(more: Partial<NonNullable<typeof op.value>> = {}): Promise<void> {
   busy.value = true
