@@ -31,7 +31,10 @@ export function trappedResin(r: TrapReport): Finding[] {
       sentence: 'A cavity has no opening at all: raw resin stays inside, weeps out later or splits the wall.',
       places: [],
       how,
-      fixes: [],
+      fixes: [
+        { act: 'proposeHoles', label: 'Propose holes', effect: 'two that lead into each cavity' },
+        { act: 'solid', label: 'Leave it solid', effect: 'no cavity, no holes, more resin' },
+      ],
     })
   const last = r.routine.at(-1)
   const stuck = r.stuck.filter((p) => p.inside)
