@@ -5,6 +5,7 @@ import { unzipSync } from 'fflate'
 import { describe, expect, it } from 'vitest'
 import { readSculpt } from '../core/formats/readSculpt'
 import { writeStl } from '../core/formats/stl'
+import { measure } from '../core/mesh/measure'
 import { keepFaces } from '../core/mesh/mesh'
 import { boxBody, sphereBody } from '../core/testBodies'
 import { run } from './main'
@@ -174,6 +175,38 @@ describe('command line', () => {
     )
     expect((await call('supports', sphere, '--printer', tiny)).code).toBe(1)
     expect(await call('supports', sphere)).toMatchObject({ code: 2, err: expect.stringContaining('--printer') })
+  })
+  it('nests parts over two printers, writes the plates, and says what fits none', async () => {
+    const one = { name: 'Small', pixelsX: 800, pixelsY: 600, pitchX: 0.1, pitchY: 0.1, height: 90, layerHeight: 0.05 }
+    const printers = file('two.json', JSON.stringify([one, { ...one, name: 'Wide', pixelsX: 1600 }]))
+    const box = file('box.stl', writeStl(boxBody(30, 20, 12)))
+    const [target, report] = [join(folder, 'plate.stl'), join(folder, 'nest.json')]
+    const r = await call('nest', `${sphere}:4`, `${box}:3`, '--printers', printers, '-o', target, '--report', report)
+    expect(r).toMatchObject({ code: 0, out: expect.stringContaining('one by one as they come') })
+    const { nesting, only, soonest } = JSON.parse(readFileSync(report, 'utf8'))
+    expect(nesting.plates.flatMap((p: { parts: unknown[] }) => p.parts)).toHaveLength(7)
+    expect(only.map((o: { printer: string }) => o.printer)).toEqual(['Small', 'Wide'])
+    expect(soonest.finish).toBeLessThanOrEqual(nesting.finish)
+    // Together the plates hold what was asked for, standing on z = 0.
+    let volume = 0
+    for (const k of nesting.plates.keys()) {
+      const body = readSculpt('plate.stl', readFileSync(target.replace('.stl', `-${k + 1}.stl`)))
+      if (!body.ok) throw new Error(body.problem.message)
+      const m = measure(body.value[0]!.mesh)
+      expect(m.box.min[2]).toBeCloseTo(0, 4)
+      volume += m.volume
+    }
+    expect(volume / (4 * measure(sphereBody(10, 4)).volume + 3 * 30 * 20 * 12)).toBeCloseTo(1, 4)
+    const tall = file('tall.stl', writeStl(boxBody(5, 5, 200)))
+    expect(await call('nest', tall, box, '--printers', printers)).toMatchObject({
+      code: 1,
+      out: expect.stringContaining('tall.stl, too tall for every printer'),
+    })
+    expect(await call('nest', `${box}:0`, '--printers', printers)).toMatchObject({ code: 2 })
+    expect(await call('nest', box, '--printers', file('twins.json', JSON.stringify([one, one])))).toMatchObject({
+      code: 2,
+      err: expect.stringContaining('Name them apart'),
+    })
   })
   it('slices to a zip with its manifest', async () => {
     const printer = file(

@@ -18,6 +18,7 @@ import type { Operation, OperationReport } from '../core/shape/operations'
 import { manifest } from '../core/formats/manifest'
 import { balanceCommand, fitCommand } from './assembly'
 import { load, loadJson, loadOthers } from './files'
+import { nestCommand } from './nest'
 import { supportsCommand } from './supports'
 import { trapCommand } from './trap'
 
@@ -34,6 +35,9 @@ undercut trap FILE [--pose X,Y,Z] [--json]
     Resin that stays in a hollow part when that direction is down, and the poses that empty it. 0 empties, 1 not.
 undercut supports FILE --printer PRINTER.json [-o OUT] [--report R.json] [--json]
     Supports for a body as it stands in its file, with the load, length and clearance of every tip. 0 holds, 1 not.
+undercut nest PARTS... --printers PRINTERS.json [--aim hours|soonest] [-o PLATE.stl] [--report R.json] [--json]
+    Plates for parts as they stand in their files; FILE:3 stands for three of it. -o writes PLATE-1.stl and so on.
+    0 all placed, 1 some fit no printer.
 undercut slice FILE --printer PRINTER.json -o OUT.zip [--report R.json]
     PNG layers with a JSON manifest.
 undercut --help
@@ -107,6 +111,8 @@ export async function run(
   if (command === 'trap') return trapCommand(rest, flags, out, fail)
   if (command === 'supports')
     return supportsCommand(rest, flags, out, fail, write, (path) => WRITERS[extname(path).toLowerCase()])
+  if (command === 'nest')
+    return nestCommand(rest, flags, out, fail, write, (path) => WRITERS[extname(path).toLowerCase()])
   if (command === 'slice') {
     const file = rest[0],
       target = flags.get('o'),
@@ -201,7 +207,7 @@ const WRITERS: Record<string, (m: Mesh) => Uint8Array> = {
   '.3mf': write3mf,
 }
 
-const VALUED = ['-o', '--report', '--printer', '--pose']
+const VALUED = ['-o', '--report', '--printer', '--printers', '--aim', '--pose']
 function parse(args: readonly string[]): { words: string[]; flags: Map<string, string> } {
   const words: string[] = [],
     flags = new Map<string, string>()

@@ -4,6 +4,14 @@ import { printer, slicedResin } from './stock'
 
 const point = z.tuple([z.number(), z.number(), z.number()])
 
+/** Where a hand has put a part: mm of its origin from the plate's middle, radians. */
+export const plateLock = z.object({
+  printer: z.string().max(60),
+  plate: z.int().min(0).max(500),
+  x: z.number(),
+  y: z.number(),
+  angle: z.number(),
+})
 const hash = z.string().regex(/^[0-9a-f]{64}$/)
 const detailLimits = {
   layerHeight: z.number().min(0).max(1),
@@ -109,6 +117,38 @@ export const check = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('rinse'), holes: z.array(drainHole).max(64).default([]) }),
   z.object({ kind: z.literal('layers'), step: z.number().min(0.02).max(1) }),
   z.object({ kind: z.literal('slice'), printer, resin: slicedResin }),
+  z.object({
+    kind: z.literal('nest'),
+    others: z.array(hash).max(199).describe('the other parts that are to be printed'),
+    parts: z
+      .array(
+        z.object({
+          id: z.string().max(60),
+          copies: z.int().min(1).max(200),
+          turn: z.boolean(),
+          lock: plateLock.nullable().default(null),
+        }),
+      )
+      .min(1)
+      .max(200)
+      .describe('of the mesh and the others, in order'),
+    printers: z
+      .array(printer.extend({ id: z.string().max(60) }))
+      .min(1)
+      .max(20),
+    resin: slicedResin,
+    margin: z.number().min(0).max(50).default(2).describe('mm'),
+    aim: z.enum(['hours', 'soonest']).default('hours'),
+  }),
+  z.object({
+    kind: z.literal('plate'),
+    others: z.array(hash).max(199),
+    parts: z
+      .array(z.object({ of: z.int().min(0), x: z.number(), y: z.number(), angle: z.number() }))
+      .min(1)
+      .max(1000)
+      .describe('`of`: 0 is the mesh, from 1 on the others; mm from the plate’s middle, radians'),
+  }),
   z.object({
     kind: z.literal('export'),
     format: z.enum(['stl', 'obj', 'ply', '3mf', 'glb']),

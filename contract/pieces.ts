@@ -1,7 +1,7 @@
 import { z } from 'zod'
 import { CLEARANCES } from '../core/fit/clearance'
 import { LANDMARKS } from '../core/fit/stature'
-import { derivation } from './derivations'
+import { derivation, plateLock } from './derivations'
 import { operation } from './operations'
 
 export const schools = z.object({
@@ -41,6 +41,17 @@ export const pieceFields = z.object({
   materials: z.record(z.string(), material).default({}),
   /** degrees that the whole should bear being tipped */
   tipWish: z.number().min(1).max(80).default(15),
+  /** how its parts are set on plates, by part */
+  plating: z
+    .object({
+      /** printers of the stock that may be used; none named: the piece's own */
+      printers: z.array(z.uuid()).max(20).default([]),
+      aim: z.enum(['hours', 'soonest']).default('hours'),
+      copies: z.record(z.string(), z.int().min(0).max(200)).default({}),
+      straight: z.record(z.string(), z.boolean()).default({}),
+      locks: z.record(z.string(), plateLock).default({}),
+    })
+    .default({ printers: [], aim: 'hours', copies: {}, straight: {}, locks: {} }),
   /** what for: prints of a sculpt that may not be sold must not be */
   purpose: z.enum(['keep', 'sell', 'commission']).default('keep'),
   /** parts that are moved together, by the name of their group */

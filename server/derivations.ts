@@ -24,6 +24,8 @@ export const CHECK_VERSION: Record<string, number> = {
   thinness: 2,
   layers: 3,
   slice: 3,
+  nest: 1,
+  plate: 1,
   export: 2,
   surfaceMaps: 5,
   measures: 1,

@@ -51,6 +51,8 @@ import { nearestNeighbours } from '../core/scan/neighbours'
 import { cloudNormals } from '../core/scan/normals'
 import { scan } from '../core/scan/scanner'
 import { thinned } from '../core/scan/thin'
+import { nested } from './nestCheck'
+import { placedBody } from '../core/print/nest/plateBody'
 import type { Check } from '../contract/derivations'
 
 /**
@@ -205,6 +207,15 @@ async function performCheck(check: Check, mesh: Mesh, others: readonly Mesh[]): 
       const text = new TextEncoder().encode(JSON.stringify(manifest(check.printer, check.resin, r.value), null, 1))
       await postFile('manifest.json', text)
       return good({ report: r.value })
+    }
+    case 'nest':
+      return good({ report: nested(check, [mesh, ...others], report) })
+    case 'plate': {
+      const all = [mesh, ...others]
+      const lost = check.parts.find((p) => p.of >= all.length)
+      if (lost) return bad('no-such-part', `There is no part ${lost.of} among the ${all.length} named.`)
+      const body = concatenate(check.parts.map((p) => placedBody(all[p.of]!, p)))
+      return good({ mesh: meshToBytes(body), report: { measures: measure(body) } })
     }
     case 'export': {
       const bytes = EXPORTS[check.format](mesh, check.name)

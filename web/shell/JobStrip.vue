@@ -63,6 +63,8 @@ const WORDS: Record<string, string> = {
   thinness: 'feeling for thin spots',
   layers: 'reading the layers',
   slice: 'slicing',
+  nest: 'nesting the plates',
+  plate: 'setting up the plate',
   export: 'writing the file',
   surfaceMaps: 'mapping the surface',
 }

@@ -1,0 +1,14 @@
+import { plateSize, printSeconds, type Printer, type Resin } from '../printer'
+import type { NestPrinter } from './nest'
+
+/** A printer as the nesting sees it: its plate, its height, and what a plate of some height takes. */
+export function nestPrinter(id: string, printer: Printer, resin: Resin): NestPrinter {
+  const [width, depth] = plateSize(printer)
+  return {
+    id,
+    width,
+    depth,
+    height: printer.height,
+    seconds: (height) => printSeconds(printer, resin, Math.ceil(height / printer.layerHeight - 1e-6)),
+  }
+}
