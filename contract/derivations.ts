@@ -6,6 +6,7 @@ const point = z.tuple([z.number(), z.number(), z.number()])
 
 /** Where a hand has put a part: mm of its origin from the plate's middle, radians. */
 export const plateLock = z.object({
+  copy: z.int().min(0).max(200),
   printer: z.string().max(60),
   plate: z.int().min(0).max(500),
   x: z.number(),
@@ -126,7 +127,7 @@ export const check = z.discriminatedUnion('kind', [
           id: z.string().max(60),
           copies: z.int().min(1).max(200),
           turn: z.boolean(),
-          lock: plateLock.nullable().default(null),
+          locks: z.array(plateLock).max(200).default([]),
         }),
       )
       .min(1)

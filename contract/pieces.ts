@@ -49,7 +49,7 @@ export const pieceFields = z.object({
       aim: z.enum(['hours', 'soonest']).default('hours'),
       copies: z.record(z.string(), z.int().min(0).max(200)).default({}),
       straight: z.record(z.string(), z.boolean()).default({}),
-      locks: z.record(z.string(), plateLock).default({}),
+      locks: z.record(z.string(), z.array(plateLock).max(200)).default({}),
     })
     .default({ printers: [], aim: 'hours', copies: {}, straight: {}, locks: {} }),
   /** what for: prints of a sculpt that may not be sold must not be */

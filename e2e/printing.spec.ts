@@ -108,4 +108,49 @@ test('cast full, a hole slid along the skin, plugs as parts; kept clean, support
     expect(learned.some((r) => r.data.peelPressure > 12_500)).toBe(true)
     await type(page.getByLabel('Between tips'), '4')
   })
+  await test.step('plates: two of it nested, one pulled to where it stays, the whole plate sliced', async () => {
+    await stage(page, 'Plates')
+    await idle(page)
+    const resin = page.locator('dt:text-is("resin") + dd')
+    await expect(resin).toBeVisible({ timeout: 240_000 })
+    const alone = parseFloat((await resin.textContent())!)
+    const copies = page.getByLabel('Copies of skittle')
+    await copies.fill('2')
+    await copies.blur()
+    await page.getByRole('button', { name: 'From above' }).click()
+    const parts = page.locator('svg .part')
+    await expect(parts).toHaveCount(2, { timeout: 120_000 })
+    await idle(page)
+    const [bed, a, b] = await Promise.all(
+      [page.locator('svg .bed'), parts.nth(0), parts.nth(1)].map(async (l) => (await l.boundingBox())!),
+    )
+    // The one farther to the right is pulled as far as the plate's edge lets it.
+    const right = a!.x > b!.x ? a! : b!
+    const [x, y] = [right.x + right.width / 2, right.y + right.height / 2]
+    const by = bed!.x + bed!.width - right.x - right.width - 8
+    expect(by).toBeGreaterThan(10)
+    await page.mouse.move(x, y)
+    await page.mouse.down()
+    await page.mouse.move(x + by / 2, y)
+    // Halfway over the other it would meet it, and that is said.
+    await page.mouse.move(x - right.width / 2, y)
+    await expect(page.getByText('There it meets skittle.')).toBeVisible()
+    await page.mouse.move(x + by, y)
+    await page.mouse.up()
+    const locks = async (): Promise<{ x: number }[]> => {
+      const { plating } = await call<{ plating: { locks: Record<string, { x: number }[]> } }>('GET', `/pieces/${id}`)
+      return Object.values(plating.locks).flat()
+    }
+    await expect.poll(async () => (await locks()).length).toBe(1)
+    await idle(page)
+    await expect(parts).toHaveCount(2)
+    await page.getByRole('button', { name: 'Slice', exact: true }).first().click()
+    await expect(page.getByText(/for plate 1 on/)).toBeVisible({ timeout: 240_000 })
+    // Twice the body; what the vat keeps is lost but once.
+    const both = parseFloat((await resin.textContent())!)
+    expect(both).toBeGreaterThan(2 * (alone - 2) + 1.7)
+    expect(both).toBeLessThan(2 * (alone - 2) + 2.3)
+    await page.getByRole('button', { name: 'The part alone' }).click()
+    await expect(resin).toHaveText(new RegExp(`^${alone.toFixed(1)} ml`))
+  })
 })

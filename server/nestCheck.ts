@@ -20,7 +20,7 @@ export function nested(check: Extract<Check, { kind: 'nest' }>, meshes: readonly
       copies: p.copies,
       turn: p.turn,
       resin: '',
-      ...(p.lock ? { lock: p.lock } : {}),
+      locks: p.locks,
     }
   })
   return nestReport(

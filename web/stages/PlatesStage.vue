@@ -1,18 +1,23 @@
 <script setup lang="ts">
-import { computed, onMounted, ref, watch } from 'vue'
+import { computed, onBeforeUnmount, onMounted, ref, watch } from 'vue'
 import { storeToRefs } from 'pinia'
 import { RouterLink } from 'vue-router'
+import type { Placed } from '../../core/print/nest/nest'
 import { useMeans } from '../composables/useMeans'
 import FindingList from '../shell/FindingList.vue'
 import LayerChart from './LayerChart.vue'
 import { useDerivations } from '../stores/derivations'
 import { useFindings } from '../stores/findings'
 import { usePiece } from '../stores/piece'
+import { usePlating } from '../stores/plating'
 import { useStock } from '../stores/stock'
+import NestPanel from './plates/NestPanel.vue'
+import PlateDrawing from './plates/PlateDrawing.vue'
 
 const store = usePiece(),
   found = useFindings(),
   stock = useStock(),
+  plating = usePlating(),
   derivations = useDerivations()
 const { printer, resin, chosen } = useMeans()
 const mesh = computed(() => store.meshAfter('support'))
@@ -33,8 +38,31 @@ watch(report, (r) => {
   if (r) layer.value = Math.min(layer.value || Math.floor(r.layers / 3), r.layers - 1)
 })
 onMounted(() => {
+  plating.open = true
   if (store.step('support')) void slice()
 })
+onBeforeUnmount(() => {
+  plating.open = false
+})
+/** What is looked at in the middle: layers of what was sliced, or the plates from above. */
+const looking = ref<'layers' | 'plates'>(store.piece && store.piece.partList.length > 1 ? 'plates' : 'layers')
+const names = computed(() => Object.fromEntries(plating.parts.map((p) => [p.part.id, p.part.name])))
+const platePrinter = computed(() => (plating.plate ? plating.printerOf(plating.plate) : null))
+function put({ id, copy, x, y, angle }: Placed): void {
+  const p = plating.plate
+  if (!p) return
+  const others = (plating.wish.locks[id] ?? []).filter((l) => l.copy !== copy)
+  const lock = { copy, printer: p.printer, plate: p.number, x, y, angle }
+  void plating.change({ locks: { ...plating.wish.locks, [id]: [...others, lock] } })
+}
+async function slicePlate(): Promise<void> {
+  looking.value = 'layers'
+  await slice()
+}
+function partAlone(): void {
+  plating.target = null
+  void slice()
+}
 const duration = (s: number): string =>
   `${Math.floor(s / 3600)} h ${String(Math.round((s % 3600) / 60)).padStart(2, '0')}`
 const fileName = computed(() => (store.piece?.name ?? 'piece').replace(/[^\w-]+/g, '-').toLowerCase())
@@ -63,7 +91,34 @@ function goTo(place: [number, number, number]): void {
 
 <template>
   <Teleport to="#middle" defer>
-    <div class="page">
+    <div v-if="looking === 'plates' && plating.plate && platePrinter" class="page above">
+      <div class="views">
+        <button class="btn btn-sm btn-quiet" @click="looking = 'layers'">Layers</button>
+        <button class="btn btn-sm btn-primary" aria-pressed="true">From above</button>
+      </div>
+      <PlateDrawing
+        :plate="plating.plate"
+        :printer="platePrinter"
+        :shapes="plating.report!.shapes"
+        :names="names"
+        :locked="plating.wish.locks"
+        @put="put"
+      />
+    </div>
+    <div v-else class="page" :class="{ viewed: plating.plate }">
+      <div v-if="plating.plate" class="views">
+        <button class="btn btn-sm btn-primary" aria-pressed="true">Layers</button>
+        <button class="btn btn-sm btn-quiet" @click="looking = 'plates'">From above</button>
+        <span class="soft small"
+          >of
+          {{
+            plating.target
+              ? `${plating.target.printer.name}, plate ${plating.target.plate.number + 1}`
+              : `${store.part?.name ?? 'the part'} alone`
+          }}</span
+        >
+        <button v-if="plating.target" class="btn btn-sm btn-quiet" @click="partAlone">The part alone</button>
+      </div>
       <template v-if="report && zip">
         <div class="picture"><img :src="`/api/layers/${zip}/${layer}`" :alt="`Layer ${layer + 1}`" /></div>
         <div class="scrub">
@@ -111,8 +166,13 @@ function goTo(place: [number, number, number]): void {
     @show="goTo"
   />
   <p v-if="fault || sliced?.problem" role="alert" class="text-danger">{{ fault || sliced?.problem?.message }}</p>
+  <NestPanel @show="looking = 'plates'" @slice="slicePlate" />
   <section v-if="report" class="sheet p-3 mb-3">
-    <span class="figure">{{ duration(report.seconds) }}</span> <span class="soft">on {{ printer?.name }}</span>
+    <span class="figure">{{ duration(report.seconds) }}</span>
+    <span class="soft">
+      for {{ plating.target ? `plate ${plating.target.plate.number + 1}` : (store.part?.name ?? 'it') }} on
+      {{ (plating.target?.printer ?? printer)?.name }}</span
+    >
     <dl class="facts mt-2">
       <dt>layers</dt>
       <dd>{{ report.layers.toLocaleString() }} of {{ report.layerHeight }} mm</dd>
@@ -178,6 +238,17 @@ function goTo(place: [number, number, number]): void {
   padding: 14px 18px;
   gap: 10px;
   background: #f1eadd;
+}
+.page.viewed {
+  grid-template-rows: auto minmax(0, 1fr) auto 190px;
+}
+.page.above {
+  grid-template-rows: auto minmax(0, 1fr);
+}
+.views {
+  display: flex;
+  gap: 6px;
+  align-items: center;
 }
 .picture {
   background: #11100f;

@@ -31,6 +31,7 @@ import { useAssembly } from './assembly'
 import { useDerivations } from './derivations'
 import { usePiece } from './piece'
 import { usePlan } from './plan'
+import { usePlating } from './plating'
 import { useScheme } from './scheme'
 import { useSculpts } from './sculpts'
 
@@ -170,28 +171,34 @@ export const useFindings = defineStore('findings', () => {
       : []),
   ])
 
+  // The part at work alone, or a whole plate on the printer that it was set up for.
+  const plating = usePlating()
+  const printing = computed(() => ({
+    mesh: plating.target?.mesh ?? piece.meshAfter('support'),
+    printer: plating.target?.printer ?? printer.value,
+  }))
   const sliceCheck = computed<Check | null>(() =>
-    printer.value && resin.value
-      ? { kind: 'slice', printer: printerSchema.parse(printer.value), resin: slicedResin.parse(resin.value) }
+    printing.value.printer && resin.value
+      ? { kind: 'slice', printer: printerSchema.parse(printing.value.printer), resin: slicedResin.parse(resin.value) }
       : null,
   )
   const sliceKey = ref<string | null>(null)
   const sliced = computed(() => (sliceKey.value ? (derivations.known.get(sliceKey.value) ?? null) : null))
   const sliceReport = computed(() => (sliced.value?.status === 'done' ? (sliced.value.report as SliceReport) : null))
   watch(
-    () => JSON.stringify([piece.meshAfter('support'), sliceCheck.value]),
+    () => JSON.stringify([printing.value.mesh, sliceCheck.value]),
     async () => {
       sliceKey.value = null
-      const mesh = piece.meshAfter('support'),
+      const { mesh } = printing.value,
         check = sliceCheck.value
       if (!mesh || !check) return
       const before = await derivations.peek(mesh, check).catch(() => null)
-      if (before && mesh === piece.meshAfter('support')) sliceKey.value = before.key
+      if (before && mesh === printing.value.mesh) sliceKey.value = before.key
     },
     { immediate: true },
   )
   async function slice(): Promise<void> {
-    const mesh = piece.meshAfter('support')
+    const { mesh } = printing.value
     if (mesh && sliceCheck.value) sliceKey.value = (await derivations.ask(mesh, sliceCheck.value)).key
   }
   const plates = computed<Finding[]>(() => {

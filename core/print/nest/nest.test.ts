@@ -215,10 +215,10 @@ describe('nesting', () => {
   })
   it('keeps resins apart, counts the changes of vat, and leaves what a hand has put where it is', () => {
     const cube = boxBody(20, 20, 20, -10, -10, 0)
-    const lock = { printer: 'only', plate: 0, x: 17.3, y: -8.1, angle: 0.4 }
+    const lock = { copy: 0, printer: 'only', plate: 0, x: 17.3, y: -8.1, angle: 0.4 }
     const n = nest(
       [
-        item('kept', cube, { lock }),
+        item('kept', cube, { locks: [lock] }),
         item('grey', cube, { copies: 3 }),
         item('clear', cube, { resin: 'clear', copies: 2 }),
       ],
@@ -231,7 +231,10 @@ describe('nesting', () => {
     const all = new Map([...['kept', 'grey', 'clear'].map((id): [string, Mesh] => [id, cube])])
     expect(proven(n, all, [printer('only', 120, 68, 50)]).apart).toBeGreaterThan(1)
     // Two hands put two parts on one place: the second is left out, and said to be.
-    const twice = nest([item('a', cube, { lock }), item('b', cube, { lock })], [printer('only', 120, 68, 50)])
+    const twice = nest(
+      [item('a', cube, { locks: [lock] }), item('b', cube, { locks: [lock] })],
+      [printer('only', 120, 68, 50)],
+    )
     expect(twice.left).toEqual([{ id: 'b', why: 'taken' }])
   })
   it('says what is too tall or too wide for every printer', () => {
@@ -244,6 +247,9 @@ describe('nesting', () => {
       { id: 'plank', why: 'wide' },
     ])
     expect(n.plates.flatMap((p) => p.parts.map((q) => q.id))).toEqual(['ok'])
+    // Alone on its plate, a part stands in the middle.
+    const [only] = n.plates[0]!.parts
+    expect(Math.abs(only!.x + 2.5 * Math.cos(only!.angle) - 2.5 * Math.sin(only!.angle))).toBeLessThan(1.5)
     expect(nest([], printers)).toMatchObject({ plates: [], left: [], seconds: 0, finish: 0 })
   })
 })

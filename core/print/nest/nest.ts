@@ -12,8 +12,18 @@ export interface NestItem {
   turn: boolean
   /** what is in the vat for it; one plate has one resin */
   resin: string
-  /** kept where a hand put it: mm of its origin from the plate's middle, radians */
-  lock?: { printer: string; plate: number; x: number; y: number; angle: number }
+  /** copies kept where a hand put them */
+  locks?: readonly Lock[]
+}
+export interface Lock {
+  copy: number
+  printer: string
+  /** number of the plate on its printer, from 0 */
+  plate: number
+  /** mm of its origin from the plate's middle, radians */
+  x: number
+  y: number
+  angle: number
 }
 export interface NestPrinter {
   id: string
@@ -281,7 +291,7 @@ class Nester {
       left: Nesting['left'] = []
     const plates = new Map<string, Filled>()
     const locks = this.units
-      .map((u, i) => ({ u, i, lock: u.copy === 0 ? u.item.lock : undefined }))
+      .map((u, i) => ({ u, i, lock: lockOf(u) }))
       .sort((a, b) => (a.lock?.plate ?? 0) - (b.lock?.plate ?? 0))
     for (const { u, i, lock } of locks) {
       const printer = lock && this.printers.find((p) => p.id === lock.printer)
@@ -315,19 +325,18 @@ class Nester {
   }
 
   private result(done: readonly Filled[], left: Nesting['left']): Nesting {
-    const plates = done.map((f): NestedPlate => ({
-      printer: f.printer.id,
-      number: done.filter((d) => d.printer === f.printer).indexOf(f),
-      resin: f.resin,
-      parts: f.plate.spots.map((s, i) => ({
-        id: f.units[i]!.item.id,
-        copy: f.units[i]!.copy,
-        ...this.at(f, s, f.units[i]!),
-      })),
-      height: f.height,
-      seconds: f.printer.seconds(f.height),
-      filled: f.plate.spots.reduce((s, p) => s + p.footprint.area, 0) / Math.max(1, f.plate.width * f.plate.depth),
-    }))
+    const plates = done.map((f): NestedPlate => {
+      const at = this.positions(f)
+      return {
+        printer: f.printer.id,
+        number: done.filter((d) => d.printer === f.printer).indexOf(f),
+        resin: f.resin,
+        parts: f.units.map((u, i) => ({ id: u.item.id, copy: u.copy, ...at[i]! })),
+        height: f.height,
+        seconds: f.printer.seconds(f.height),
+        filled: f.plate.spots.reduce((s, p) => s + p.footprint.area, 0) / Math.max(1, f.plate.width * f.plate.depth),
+      }
+    })
     const of = (p: NestPrinter): NestedPlate[] => plates.filter((q) => q.printer === p.id)
     return {
       plates,
@@ -342,14 +351,33 @@ class Nester {
     const rank = (id: string): number => this.units.findIndex((u) => u.item.id === id)
     return [...left].sort((a, b) => rank(a.id) - rank(b.id))
   }
-  private at(f: Filled, s: Spot, { item, copy }: Unit): { x: number; y: number; angle: number } {
-    // What a hand has put somewhere stays there to the hair, not to the cell.
-    if (item.lock && copy === 0) return { x: item.lock.x, y: item.lock.y, angle: item.lock.angle }
-    return {
-      x: (s.x - f.plate.width / 2) * this.pitch + s.footprint.offset[0],
-      y: (s.y - f.plate.depth / 2) * this.pitch + s.footprint.offset[1],
-      angle: s.footprint.angle,
-    }
+  /** Where each part of a plate stands. Bottom-left fills from a corner; what no hand has put is moved to the middle. */
+  private positions({ plate, units }: Filled): { x: number; y: number; angle: number }[] {
+    const { spots, width, depth } = plate
+    const locks = units.map(lockOf)
+    const free = !locks.some(Boolean)
+    const spare = (size: number, from: (s: Spot) => number, to: (s: Spot) => number): number =>
+      free ? Math.round((size - Math.max(...spots.map(to)) - Math.min(...spots.map(from))) / 2) : 0
+    const dx = spare(
+        width,
+        (s) => s.x,
+        (s) => s.x + s.footprint.width,
+      ),
+      dy = spare(
+        depth,
+        (s) => s.y,
+        (s) => s.y + s.footprint.height,
+      )
+    return spots.map((s, i) => {
+      const lock = locks[i]
+      // What a hand has put somewhere stays there to the hair, not to the cell.
+      if (lock) return { x: lock.x, y: lock.y, angle: lock.angle }
+      return {
+        x: (s.x + dx - width / 2) * this.pitch + s.footprint.offset[0],
+        y: (s.y + dy - depth / 2) * this.pitch + s.footprint.offset[1],
+        angle: s.footprint.angle,
+      }
+    })
   }
 
   /** Below 0 when a is better than b. */
@@ -365,3 +393,5 @@ class Nester {
     return 0
   }
 }
+
+const lockOf = ({ item, copy }: Unit): Lock | undefined => item.locks?.find((l) => l.copy === copy)

@@ -20,8 +20,8 @@ export interface NestReport {
   only: (Way & { printer: string })[]
   /** all printers side by side, so that everything is done soonest; null where there is one */
   soonest: Way | null
-  /** per part: borders of its shadow grown by half the margin, mm about its own origin */
-  shapes: { id: string; loops: [number, number][][] }[]
+  /** per part: its height, and the borders of its shadow grown by half the margin, mm about its own origin */
+  shapes: { id: string; height: number; loops: [number, number][][] }[]
 }
 
 /** mm of the cells that a part's border is drawn on */
@@ -56,7 +56,7 @@ export function nestReport(
     oneByOne: wayOf(inFileOrder(items, printers, wish)),
     only,
     soonest: soonest && wayOf(soonest),
-    shapes: items.map((i) => ({ id: i.id, loops: shapeOf(i, wish.margin) })),
+    shapes: items.map((i) => ({ id: i.id, height: i.silhouette.height, loops: shapeOf(i, wish.margin) })),
   }
 }
 

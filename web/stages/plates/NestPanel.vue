@@ -1,0 +1,237 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue'
+import type { NestedPlate } from '../../../core/print/nest/nest'
+import { useStock } from '../../stores/stock'
+import { usePlating } from '../../stores/plating'
+
+/** What is printed how often, on which printers; the plates that come of it, and what other ways would take. */
+const emit = defineEmits<{ show: []; slice: [] }>()
+const plating = usePlating(),
+  stock = useStock()
+const hours = (s: number): string => `${Math.floor(s / 3600)} h ${String(Math.round((s % 3600) / 60)).padStart(2, '0')}`
+const n = computed(() => plating.report?.nesting ?? null)
+const nameOf = (id: string): string => plating.parts.find((p) => p.part.id === id)?.part.name ?? 'part'
+const printerName = (id: string): string => stock.printers.find((p) => p.id === id)?.name ?? 'printer'
+const WHY = {
+  tall: 'is too tall for every printer',
+  wide: 'is too wide for every plate',
+  taken: 'has no room where it was put',
+}
+const ways = computed(() => {
+  const r = plating.report
+  if (!r) return []
+  return [
+    { word: 'as drawn', ...r.nesting, plates: r.nesting.plates.length, left: r.nesting.left.length, now: true },
+    ...(r.soonest ? [{ word: 'side by side, soonest', ...r.soonest, now: false }] : []),
+    ...r.only.map((o) => ({ word: `all on ${printerName(o.printer)}`, ...o, now: false })),
+    { word: 'one by one as they come', ...r.oneByOne, now: false },
+  ]
+})
+function copies(id: string, e: Event): void {
+  const v = Math.min(200, Math.max(0, Math.round(Number((e.target as HTMLInputElement).value) || 0)))
+  ;(e.target as HTMLInputElement).value = String(v)
+  void plating.change({ copies: { ...plating.wish.copies, [id]: v } })
+}
+function printer(id: string, used: boolean): void {
+  const now = new Set(plating.printers.map((p) => p.id))
+  if (used) now.add(id)
+  else now.delete(id)
+  // At least one printer prints.
+  if (now.size > 0) void plating.change({ printers: [...now] })
+}
+function free(id: string): void {
+  void plating.change({
+    locks: Object.fromEntries(Object.entries(plating.wish.locks).filter(([k]) => k !== id)),
+  })
+}
+const fault = ref(''),
+  busy = ref(false)
+async function slice(plate: NestedPlate, i: number): Promise<void> {
+  fault.value = ''
+  busy.value = true
+  plating.selected = i
+  try {
+    await plating.setUp(plate)
+    emit('slice')
+  } catch (e) {
+    fault.value = e instanceof Error ? e.message : String(e)
+  } finally {
+    busy.value = false
+  }
+}
+function show(i: number): void {
+  plating.selected = i
+  emit('show')
+}
+</script>
+
+<template>
+  <section class="mb-3">
+    <h2 class="mb-2">Plates</h2>
+    <p v-if="plating.parts.length === 0" class="soft mb-0">Nothing has been stood up yet.</p>
+    <template v-else>
+      <div v-if="n" class="sheet p-3 mb-2">
+        <span class="figure">{{ hours(n.seconds) }}</span>
+        <span class="soft">
+          of machine time on {{ n.plates.length }} {{ n.plates.length === 1 ? 'plate' : 'plates'
+          }}<template v-if="n.finish < n.seconds - 60">, done after {{ hours(n.finish) }}</template
+          ><template v-if="plating.measuring"> · nesting …</template></span
+        >
+        <ul class="plates mt-2">
+          <li v-for="(p, i) in n.plates" :key="i" :class="{ now: plating.plate === p }">
+            <span
+              >{{ printerName(p.printer) }}, {{ p.number + 1 }}<br /><span class="soft small"
+                >{{ p.parts.length }} {{ p.parts.length === 1 ? 'part' : 'parts' }}, {{ p.height.toFixed(0) }} mm,
+                {{ hours(p.seconds) }}</span
+              ></span
+            >
+            <span class="d-flex gap-1">
+              <button class="btn btn-sm btn-quiet" @click="show(i)">Show</button>
+              <button class="btn btn-sm btn-quiet" :disabled="busy" @click="slice(p, i)">Slice</button>
+            </span>
+          </li>
+        </ul>
+        <p v-for="(l, i) in n.left" :key="i" role="alert" class="text-danger small mb-0">
+          {{ nameOf(l.id) }} {{ WHY[l.why] }}.
+        </p>
+        <details v-if="ways.length > 1" class="mt-1">
+          <summary>Other ways to print it all</summary>
+          <table class="table table-sm mt-1 mb-0">
+            <thead>
+              <tr>
+                <th />
+                <th class="num">plates</th>
+                <th class="num">machine</th>
+                <th class="num">done after</th>
+              </tr>
+            </thead>
+            <tbody>
+              <tr v-for="w in ways" :key="w.word" :class="{ nowRow: w.now }">
+                <th scope="row">{{ w.word }}</th>
+                <template v-if="w.left > 0 && !w.now"
+                  ><td colspan="3" class="soft">{{ w.left }} do not fit</td></template
+                >
+                <template v-else>
+                  <td class="num">{{ w.plates }}</td>
+                  <td class="num">{{ hours(w.seconds) }}</td>
+                  <td class="num">{{ hours(w.finish) }}</td>
+                </template>
+              </tr>
+            </tbody>
+          </table>
+        </details>
+      </div>
+      <p v-else-if="plating.measuring" class="soft">Nesting …</p>
+      <p v-if="plating.problem || fault" role="alert" class="text-danger small">{{ fault || plating.problem }}</p>
+      <table class="table table-sm mb-2">
+        <thead>
+          <tr>
+            <th>part</th>
+            <th class="num">copies</th>
+            <th>turn</th>
+            <th />
+          </tr>
+        </thead>
+        <tbody>
+          <tr v-for="p in plating.parts" :key="p.part.id">
+            <td>{{ p.part.name }}</td>
+            <td class="num">
+              <input
+                class="form-control form-control-sm count"
+                type="number"
+                min="0"
+                max="200"
+                :value="p.copies"
+                :aria-label="`Copies of ${p.part.name}`"
+                @change="copies(p.part.id, $event)"
+              />
+            </td>
+            <td>
+              <input
+                type="checkbox"
+                class="form-check-input"
+                :checked="!plating.wish.straight[p.part.id]"
+                :aria-label="`${p.part.name} may be turned`"
+                @change="
+                  plating.change({
+                    straight: {
+                      ...plating.wish.straight,
+                      [p.part.id]: !($event.target as HTMLInputElement).checked,
+                    },
+                  })
+                "
+              />
+            </td>
+            <td>
+              <button
+                v-if="plating.wish.locks[p.part.id]?.length"
+                class="btn btn-sm btn-quiet"
+                @click="free(p.part.id)"
+              >
+                Free it
+              </button>
+            </td>
+          </tr>
+        </tbody>
+      </table>
+      <p v-if="plating.lying.length > 0" class="soft small mb-2">
+        Not stood up yet, so not on a plate: {{ plating.lying.map((p) => p.name).join(', ') }}.
+      </p>
+      <details>
+        <summary>
+          Printers<span class="soft">: {{ plating.printers.map((p) => p.name).join(', ') }}</span>
+        </summary>
+        <label v-for="p in stock.printers" :key="p.id" class="d-flex gap-2 align-items-center mt-1"
+          ><input
+            type="checkbox"
+            class="form-check-input m-0"
+            :checked="plating.printers.some((q) => q.id === p.id)"
+            @change="printer(p.id, ($event.target as HTMLInputElement).checked)"
+          />{{ p.name }}</label
+        >
+        <label class="d-flex align-items-center gap-2 mt-2"
+          ><span>Wanted</span>
+          <select
+            class="form-select form-select-sm w-auto"
+            :value="plating.wish.aim"
+            @change="plating.change({ aim: ($event.target as HTMLSelectElement).value as 'hours' })"
+          >
+            <option value="hours">least machine time</option>
+            <option value="soonest">everything done soonest</option>
+          </select></label
+        >
+      </details>
+    </template>
+  </section>
+</template>
+
+<style scoped>
+.plates {
+  list-style: none;
+  padding: 0;
+  margin-bottom: 4px;
+}
+.plates li {
+  display: flex;
+  justify-content: space-between;
+  align-items: center;
+  gap: 8px;
+  padding: 4px 6px;
+  border-radius: 5px;
+}
+.plates li.now,
+.nowRow {
+  background: var(--paper-sunk);
+}
+.table {
+  font-size: 0.85rem;
+}
+.table th {
+  font-weight: 500;
+}
+.count {
+  width: 64px;
+  margin-left: auto;
+  text-align: right;
+}
+</style>

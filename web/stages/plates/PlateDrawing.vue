@@ -1,0 +1,179 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue'
+import { plateSize } from '../../../core/print/printer'
+import type { PrinterRecord } from '../../../contract/stock'
+import type { NestedPlate, Placed } from '../../../core/print/nest/nest'
+import type { NestReport } from '../../../core/print/nest/nestReport'
+import { shapesMeet } from '../../../core/print/nest/outline'
+
+/** A plate seen from above, at the front where one stands: parts by their shadow with half the margin round it. */
+const props = defineProps<{
+  plate: NestedPlate
+  printer: PrinterRecord
+  shapes: NestReport['shapes']
+  names: Record<string, string>
+  locked: Record<string, readonly { copy: number }[]>
+}>()
+const emit = defineEmits<{ put: [part: Placed] }>()
+const size = computed(() => plateSize(props.printer))
+const MARGIN = 8
+const svg = ref<SVGSVGElement | null>(null)
+const held = ref<{ index: number; part: Placed; from: { x: number; y: number } } | null>(null)
+type Loops = [number, number][][]
+const loopsOf = (p: Placed): Loops => {
+  const c = Math.cos(p.angle),
+    s = Math.sin(p.angle)
+  return (props.shapes.find((q) => q.id === p.id)?.loops ?? []).map((l) =>
+    l.map(([x, y]) => [c * x - s * y + p.x, s * x + c * y + p.y] as [number, number]),
+  )
+}
+const parts = computed(() =>
+  props.plate.parts.map((p, i) => {
+    const now = held.value?.index === i ? held.value.part : p
+    return { part: now, loops: loopsOf(now) }
+  }),
+)
+// y runs up on a plate and down on a screen.
+const path = (loops: Loops): string =>
+  loops.map((l) => `M${l.map(([x, y]) => `${x.toFixed(2)} ${(-y).toFixed(2)}`).join('L')}Z`).join('')
+const middle = (loops: Loops): [number, number] => {
+  const all = loops.flat()
+  const mid = (k: 0 | 1): number => {
+    const v = all.map((p) => p[k])
+    return (Math.min(...v) + Math.max(...v)) / 2
+  }
+  return all.length > 0 ? [mid(0), -mid(1)] : [0, 0]
+}
+const heights = computed<Record<string, number>>(() => Object.fromEntries(props.shapes.map((s) => [s.id, s.height])))
+const tallest = computed(() => Math.max(...props.plate.parts.map((p) => heights.value[p.id] ?? 0)))
+/** What the held part would meet there: another part, or the edge. */
+const blocked = computed(() => {
+  const h = held.value
+  if (!h) return null
+  const own = parts.value[h.index]!.loops
+  const [w, d] = size.value
+  if (own.some((l) => l.some(([x, y]) => Math.abs(x) > w / 2 || Math.abs(y) > d / 2))) return 'the edge'
+  const other = parts.value.find((p, i) => i !== h.index && shapesMeet(own, p.loops))
+  return other ? (props.names[other.part.id] ?? 'another part') : null
+})
+function at(e: PointerEvent): { x: number; y: number } {
+  const m = svg.value!.getScreenCTM()!.inverse()
+  const p = new DOMPoint(e.clientX, e.clientY).matrixTransform(m)
+  return { x: p.x, y: -p.y }
+}
+function take(e: PointerEvent, index: number): void {
+  const part = props.plate.parts[index]!
+  const { x, y } = at(e)
+  svg.value!.setPointerCapture(e.pointerId)
+  held.value = { index, part: { ...part }, from: { x: x - part.x, y: y - part.y } }
+}
+function move(e: PointerEvent): void {
+  const h = held.value
+  if (!h) return
+  const { x, y } = at(e)
+  h.part = { ...h.part, x: x - h.from.x, y: y - h.from.y }
+}
+function drop(): void {
+  const h = held.value
+  held.value = null
+  if (!h || wasBlocked(h)) return
+  const was = props.plate.parts[h.index]!
+  if (Math.hypot(was.x - h.part.x, was.y - h.part.y) > 0.2) emit('put', h.part)
+}
+function wasBlocked(h: { index: number; part: Placed }): boolean {
+  const own = loopsOf(h.part)
+  const [w, d] = size.value
+  return (
+    own.some((l) => l.some(([x, y]) => Math.abs(x) > w / 2 || Math.abs(y) > d / 2)) ||
+    props.plate.parts.some((p, i) => i !== h.index && shapesMeet(own, loopsOf(p)))
+  )
+}
+</script>
+
+<template>
+  <figure class="plate">
+    <svg
+      ref="svg"
+      :viewBox="`${-size[0] / 2 - MARGIN} ${-size[1] / 2 - MARGIN} ${size[0] + 2 * MARGIN} ${size[1] + 2 * MARGIN}`"
+      role="img"
+      :aria-label="`Plate of ${printer.name} with ${plate.parts.length} parts`"
+      @pointermove="move"
+      @pointerup="drop"
+      @pointercancel="held = null"
+    >
+      <rect class="bed" :x="-size[0] / 2" :y="-size[1] / 2" :width="size[0]" :height="size[1]" rx="2" />
+      <g
+        v-for="(p, i) in parts"
+        :key="`${p.part.id}${p.part.copy}`"
+        class="part"
+        :class="{
+          tall: (heights[p.part.id] ?? 0) > 0.98 * tallest,
+          kept: locked[p.part.id]?.some((l) => l.copy === p.part.copy),
+          bad: held?.index === i && blocked,
+        }"
+        @pointerdown="take($event, i)"
+      >
+        <path :d="path(p.loops)" fill-rule="evenodd" />
+        <text :transform="`translate(${middle(p.loops).join(' ')})`" :font-size="Math.max(3, size[0] / 50)">
+          <tspan x="0">{{ names[p.part.id] }}{{ p.part.copy > 0 ? ` ${p.part.copy + 1}` : '' }}</tspan>
+          <tspan x="0" dy="1.15em">{{ (heights[p.part.id] ?? 0).toFixed(0) }} mm tall</tspan>
+        </text>
+      </g>
+      <text class="side" :x="0" :y="size[1] / 2 + 5.5" :font-size="Math.max(3, size[0] / 55)">
+        front, {{ size[0].toFixed(0) }} × {{ size[1].toFixed(0) }} mm
+      </text>
+    </svg>
+    <figcaption v-if="blocked" role="status" class="text-danger">There it meets {{ blocked }}.</figcaption>
+    <figcaption v-else class="soft">
+      Each shadow with half the distance that parts keep round it. Pull one to where it shall stay; the others make
+      room.
+    </figcaption>
+  </figure>
+</template>
+
+<style scoped>
+.plate {
+  margin: 0;
+  height: 100%;
+  display: grid;
+  grid-template-rows: minmax(0, 1fr) auto;
+  gap: 6px;
+}
+svg {
+  width: 100%;
+  height: 100%;
+  touch-action: none;
+  user-select: none;
+}
+.bed {
+  fill: #fbf7ef;
+  stroke: #b7a98f;
+  stroke-width: 0.6;
+}
+.part path {
+  fill: #cfc2a8;
+  stroke: #6f624b;
+  stroke-width: 0.4;
+}
+.part {
+  cursor: grab;
+}
+.part.tall path {
+  fill: #e3b873;
+}
+.part.kept path {
+  stroke: #7a3f8a;
+  stroke-width: 1;
+}
+.part.bad path {
+  fill: #d9907f;
+}
+text {
+  text-anchor: middle;
+  fill: #33291a;
+  pointer-events: none;
+}
+.side {
+  fill: #7a6d58;
+}
+</style>

@@ -1,0 +1,124 @@
+import { defineStore } from 'pinia'
+import { computed, ref, shallowRef, watch } from 'vue'
+import type { PartRecord } from '../../contract/pieces'
+import { pieceFields } from '../../contract/pieces'
+import { printer as printerSchema, slicedResin, type PrinterRecord } from '../../contract/stock'
+import type { NestedPlate } from '../../core/print/nest/nest'
+import type { NestReport } from '../../core/print/nest/nestReport'
+import { useCheck } from '../composables/useCheck'
+import { useMeans } from '../composables/useMeans'
+import { useDerivations } from './derivations'
+import { usePiece } from './piece'
+import { useStock, type Item } from './stock'
+
+type Plating = (typeof pieceFields)['shape']['plating']['_output']
+export interface OnPlates {
+  part: PartRecord
+  mesh: string
+  copies: number
+}
+
+/** How the parts of the piece are set on plates and printers, and which plate is being sliced. */
+export const usePlating = defineStore('plating', () => {
+  const piece = usePiece(),
+    stock = useStock(),
+    derivations = useDerivations()
+  const { printer, resin } = useMeans()
+  const wish = computed<Plating>(() => pieceFields.shape.plating.parse(piece.piece?.plating))
+  async function change(more: Partial<Plating>): Promise<void> {
+    await piece.save({ plating: { ...wish.value, ...more } })
+  }
+  /** Only what has been stood up can be printed. */
+  const stands = (part: PartRecord): boolean =>
+    piece.step('orient', part) !== null || piece.step('support', part) !== null
+  const parts = computed<OnPlates[]>(() =>
+    (piece.piece?.partList ?? []).flatMap((part) => {
+      const mesh = stands(part) ? piece.meshAfter('support', part) : null
+      return mesh ? [{ part, mesh, copies: wish.value.copies[part.id] ?? 1 }] : []
+    }),
+  )
+  const lying = computed(() => (piece.piece?.partList ?? []).filter((p) => !stands(p)))
+  const printers = computed<Item<PrinterRecord>[]>(() => {
+    const named = stock.printers.filter((p) => wish.value.printers.includes(p.id))
+    return named.length > 0 ? named : printer.value ? [printer.value] : []
+  })
+  /** while the stage is open; nesting is not done for nobody */
+  const open = ref(false)
+  const wanted = computed(() => parts.value.filter((p) => p.copies > 0))
+  const check = useCheck<NestReport>(
+    () => (open.value && printers.value.length > 0 && resin.value ? (wanted.value[0]?.mesh ?? null) : null),
+    () => ({
+      kind: 'nest',
+      others: wanted.value.slice(1).map((p) => p.mesh),
+      parts: wanted.value.map((p) => ({
+        id: p.part.id,
+        copies: p.copies,
+        turn: !wish.value.straight[p.part.id],
+        locks: wish.value.locks[p.part.id] ?? [],
+      })),
+      printers: printers.value.map((p) => ({ ...printerSchema.parse(p), id: p.id })),
+      resin: slicedResin.parse(resin.value),
+      margin: 2,
+      aim: wish.value.aim,
+    }),
+  )
+  // A drawing that vanished at every change would lose the hand that drags in it.
+  const last = shallowRef<NestReport | null>(null)
+  watch(check.report, (r) => {
+    if (r) last.value = r
+  })
+  watch(
+    () => piece.piece?.id,
+    () => {
+      last.value = null
+      target.value = null
+      selected.value = 0
+    },
+  )
+  const report = computed(() => (wanted.value.length > 0 ? (check.report.value ?? last.value) : null))
+  const selected = ref(0)
+  const plate = computed<NestedPlate | null>(() => {
+    const all = report.value?.nesting.plates ?? []
+    return all[Math.min(selected.value, all.length - 1)] ?? null
+  })
+  const printerOf = (p: NestedPlate): Item<PrinterRecord> | null =>
+    stock.printers.find((q) => q.id === p.printer) ?? null
+
+  /** A whole plate to be sliced instead of the part at work alone. */
+  const target = shallowRef<{ mesh: string; printer: Item<PrinterRecord>; plate: NestedPlate } | null>(null)
+  watch(check.report, () => {
+    target.value = null
+  })
+  async function setUp(p: NestedPlate): Promise<void> {
+    const on = printerOf(p),
+      [first, ...rest] = wanted.value
+    if (!on || !first) return
+    const d = await derivations.settled(first.mesh, {
+      kind: 'plate',
+      others: rest.map((r) => r.mesh),
+      parts: p.parts.map(({ id, x, y, angle }) => ({
+        of: wanted.value.findIndex((w) => w.part.id === id),
+        x,
+        y,
+        angle,
+      })),
+    })
+    target.value = { mesh: d.meshHash!, printer: on, plate: p }
+  }
+  return {
+    wish,
+    change,
+    parts,
+    lying,
+    printers,
+    open,
+    report,
+    measuring: check.measuring,
+    problem: check.problem,
+    selected,
+    plate,
+    printerOf,
+    target,
+    setUp,
+  }
+})
