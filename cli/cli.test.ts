@@ -232,6 +232,32 @@ describe('command line', () => {
     const manifest = JSON.parse(new TextDecoder().decode(files['manifest.json']))
     expect(manifest).toMatchObject({ format: 'undercut-layers', layers: 50, layerHeight: 0.1 })
     expect(manifest.files[20].area).toBeCloseTo(200, 2)
+    // Read back it is what was sliced.
+    const report = join(folder, 'layers.json')
+    expect(await call('layers', target, '--report', report)).toMatchObject({
+      code: 0,
+      out: expect.stringContaining('50 layers of 0.1 mm'),
+    })
+    const back = JSON.parse(readFileSync(report, 'utf8'))
+    expect(back).toMatchObject({ islands: [], cups: [], pixels: [600, 400], pitch: [0.1, 0.1] })
+    back.areas.forEach((a: number, i: number) => {
+      expect(a).toBeCloseTo(manifest.files[i].area, 3)
+    })
+    expect(back.volume).toBeCloseTo(1000, 0)
+    expect(await call('layers', body)).toMatchObject({ code: 2, err: expect.stringContaining('not a ZIP') })
+    expect(await call('layers', join(folder, 'none.zip'))).toMatchObject({ code: 2 })
+    expect(await call('layers', target, '--pitch', '0.1')).toMatchObject({
+      code: 2,
+      err: expect.stringContaining('X,Y'),
+    })
+    for (const name of ['stack.3mf', 'stack.svg'])
+      expect(await call('slice', body, '--printer', printer, '-o', join(folder, name))).toMatchObject({
+        code: 0,
+        out: expect.stringContaining('50 layers as outlines'),
+      })
+    expect((await call('check', join(folder, 'stack.3mf'))).code).toBe(0)
+    expect(readFileSync(join(folder, 'stack.svg'), 'utf8').match(/<g id="layer-/g)).toHaveLength(50)
+    expect(await call('slice', body, '--printer', printer, '-o', join(folder, 'stack.gif'))).toMatchObject({ code: 2 })
     expect(await call('slice', sphere, '--printer', printer, '-o', target)).toMatchObject({
       code: 1,
       err: expect.stringContaining('below the plate'),

@@ -1,10 +1,9 @@
-import { open, rename, rm, writeFile } from 'node:fs/promises'
+import { rename, rm, writeFile } from 'node:fs/promises'
 import { basename, dirname, extname } from 'node:path'
-import { Zip, ZipPassThrough } from 'fflate'
 import { z } from 'zod'
 import { operation, operationList } from '../contract/operations'
 import { printerFile } from '../contract/stock'
-import type { Answer, Problem } from '../core/answer'
+import type { Problem } from '../core/answer'
 import { writeGlb } from '../core/formats/writeGlb'
 import { writeObj } from '../core/formats/obj'
 import { writePly } from '../core/formats/ply'
@@ -12,13 +11,13 @@ import { writeStl } from '../core/formats/stl'
 import { write3mf } from '../core/formats/write3mf'
 import { health, type Health } from '../core/mesh/health'
 import type { Mesh } from '../core/mesh/mesh'
-import { slice, type SliceReport } from '../core/print/slice'
 import { applyOperation } from '../core/shape/applyOperation'
 import type { Operation, OperationReport } from '../core/shape/operations'
-import { manifest } from '../core/formats/manifest'
 import { balanceCommand, fitCommand } from './assembly'
-import { load, loadJson, loadOthers } from './files'
+import { load, loadJson, loadOthers, unwritable } from './files'
+import { layersCommand } from './layers'
 import { nestCommand } from './nest'
+import { sliceCommand } from './slice'
 import { supportsCommand } from './supports'
 import { trapCommand } from './trap'
 
@@ -38,8 +37,10 @@ undercut supports FILE --printer PRINTER.json [-o OUT] [--report R.json] [--json
 undercut nest PARTS... --printers PRINTERS.json [--aim hours|soonest] [-o PLATE.stl] [--report R.json] [--json]
     Plates for parts as they stand in their files; FILE:3 stands for three of it. -o writes PLATE-1.stl and so on.
     0 all placed, 1 some fit no printer.
-undercut slice FILE --printer PRINTER.json -o OUT.zip [--report R.json]
-    PNG layers with a JSON manifest.
+undercut slice FILE --printer PRINTER.json -o OUT [--report R.json]
+    OUT.zip: PNG layers with a JSON manifest. OUT.3mf: the mesh with its slices. OUT.svg: outlines in true size.
+undercut layers ZIP [--pitch X,Y] [--layer H] [--report R.json] [--json]
+    Reads layers back, whoever wrote them: islands, cups, peel. 0 none, 1 some, 2 unreadable.
 undercut --help
     This, and the schema of each operation and of a printer file.
 `
@@ -111,35 +112,12 @@ export async function run(
   if (command === 'trap') return trapCommand(rest, flags, out, fail)
   if (command === 'supports')
     return supportsCommand(rest, flags, out, fail, write, (path) => WRITERS[extname(path).toLowerCase()])
+  if (command === 'layers') return layersCommand(rest, flags, out, fail, write)
   if (command === 'nest')
     return nestCommand(rest, flags, out, fail, write, (path) => WRITERS[extname(path).toLowerCase()])
-  if (command === 'slice') {
-    const file = rest[0],
-      target = flags.get('o'),
-      printerPath = flags.get('printer')
-    if (!file || !target || !printerPath)
-      return fail({ code: 'usage', message: 'slice needs FILE, --printer PRINTER.json and -o OUT.zip.' }, 2)
-    const printer = await loadJson(printerPath, printerFile)
-    if (!printer.ok) return fail(printer.problem, 2)
-    const mesh = await load(file)
-    if (!mesh.ok) return fail(mesh.problem, 2)
-    const r = await writeLayers(target, mesh.value, printer.value)
-    if (!r.ok) return fail(r.problem, r.problem.code === CANNOT_WRITE ? 2 : 1)
-    const noted = await writeReport(flags.get('report'), r.value)
-    if (noted) return fail(noted, 2)
-    out(
-      `${target}: ${r.value.layers} layers, ${(r.value.seconds / 3600).toFixed(1)} h, ${r.value.resinMl.toFixed(1)} ml${r.value.islands.length ? `, ${r.value.islands.length} islands` : ''}${r.value.cups.length ? `, ${r.value.cups.length} suction cups` : ''}\n`,
-    )
-    return 0
-  }
+  if (command === 'slice') return sliceCommand(rest, flags, out, fail, writeReport)
   return fail({ code: 'usage', message: `There is no command "${command}". Try undercut --help.` }, 2)
 }
-
-const CANNOT_WRITE = 'file-unwritable'
-const unwritable = (path: string, error: unknown): Problem => ({
-  code: CANNOT_WRITE,
-  message: `${path}: the file cannot be written (${(error as NodeJS.ErrnoException).code ?? String(error)}).`,
-})
 
 /** Writes beside the target and moves there when whole, so that a half result never stands under its name. */
 async function write(path: string, content: Uint8Array | string): Promise<Problem | null> {
@@ -156,49 +134,6 @@ async function write(path: string, content: Uint8Array | string): Promise<Proble
 const writeReport = (path: string | undefined, report: unknown): Promise<Problem | null> =>
   path === undefined ? Promise.resolve(null) : write(path, JSON.stringify(report, null, 1))
 
-/** Slices into a zip, layer by layer as the disk takes them. */
-async function writeLayers(
-  target: string,
-  mesh: Mesh,
-  printer: z.infer<typeof printerFile>,
-): Promise<Answer<SliceReport>> {
-  const beside = `${target}.part`
-  const file = await open(beside, 'w').catch((error: unknown) => unwritable(target, error))
-  if ('code' in file) return { ok: false, problem: file }
-  const chunks: Uint8Array[] = []
-  const zip = new Zip((error, chunk) => {
-    if (error) throw error
-    chunks.push(chunk)
-  })
-  const flush = async (): Promise<void> => {
-    for (const c of chunks.splice(0)) await file.appendFile(c)
-  }
-  const put = async (name: string, bytes: Uint8Array): Promise<void> => {
-    const entry = new ZipPassThrough(name)
-    zip.add(entry)
-    entry.push(bytes, true)
-    await flush()
-  }
-  try {
-    const r = await slice(mesh, printer, printer.resin, put)
-    if (!r.ok) return r
-    await put(
-      'manifest.json',
-      new TextEncoder().encode(JSON.stringify(manifest(printer, printer.resin, r.value), null, 1)),
-    )
-    zip.end()
-    await flush()
-    await file.close()
-    await rename(beside, target)
-    return r
-  } catch (error) {
-    return { ok: false, problem: unwritable(target, error) }
-  } finally {
-    await file.close().catch(() => undefined)
-    await rm(beside, { force: true })
-  }
-}
-
 const WRITERS: Record<string, (m: Mesh) => Uint8Array> = {
   '.stl': writeStl,
   '.obj': (m) => writeObj(m),
@@ -207,7 +142,7 @@ const WRITERS: Record<string, (m: Mesh) => Uint8Array> = {
   '.3mf': write3mf,
 }
 
-const VALUED = ['-o', '--report', '--printer', '--printers', '--aim', '--pose']
+const VALUED = ['-o', '--report', '--printer', '--printers', '--aim', '--pose', '--pitch', '--layer']
 function parse(args: readonly string[]): { words: string[]; flags: Map<string, string> } {
   const words: string[] = [],
     flags = new Map<string, string>()

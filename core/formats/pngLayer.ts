@@ -1,4 +1,5 @@
 import type { Runs } from '../print/raster'
+import { crc32 } from './crc32'
 
 /**
  * Writes a layer's runs straight to the bytes of an 8-bit grey PNG, without ever holding the bitmap.
@@ -36,13 +37,6 @@ for (let i = 0, length = 3; i < 28; i++) {
 }
 const SYMBOL_OF_LENGTH = new Uint8Array(MATCH_MAX + 1)
 for (let n = 3; n < MATCH_MAX; n++) SYMBOL_OF_LENGTH[n] = LENGTH_BASE.findLastIndex((b) => b <= n)
-
-const CRC = new Uint32Array(256)
-for (let n = 0; n < 256; n++) {
-  let c = n
-  for (let k = 0; k < 8; k++) c = c & 1 ? 0xedb88320 ^ (c >>> 1) : c >>> 1
-  CRC[n] = c >>> 0
-}
 
 class BitWriter {
   bytes = new Uint8Array(1 << 16)
@@ -150,22 +144,16 @@ export function encodeLayer(runs: Runs): Uint8Array {
   view.setUint32(16, runs.width)
   view.setUint32(20, runs.height)
   png.set([8, 0, 0, 0, 0], 24)
-  view.setUint32(29, crc(png, 12, 29))
+  view.setUint32(29, crc32(png, 12, 29))
   view.setUint32(33, data)
   png.set([0x49, 0x44, 0x41, 0x54], 37)
   png.set(deflated, 41)
   view.setUint32(41 + deflated.length, ((b << 16) | a) >>> 0)
-  view.setUint32(41 + data, crc(png, 37, 41 + data))
+  view.setUint32(41 + data, crc32(png, 37, 41 + data))
   view.setUint32(45 + data, 0)
   png.set([0x49, 0x45, 0x4e, 0x44], 49 + data)
-  view.setUint32(53 + data, crc(png, 49 + data, 53 + data))
+  view.setUint32(53 + data, crc32(png, 49 + data, 53 + data))
   return png
-}
-
-function crc(bytes: Uint8Array, from: number, to: number): number {
-  let c = 0xffffffff
-  for (let i = from; i < to; i++) c = CRC[(c ^ bytes[i]!) & 255]! ^ (c >>> 8)
-  return (c ^ 0xffffffff) >>> 0
 }
 
 /** Dynamic block header (RFC 1951, 3.2.7) that spells out the fixed code. */

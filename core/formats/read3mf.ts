@@ -190,6 +190,7 @@ function readModel(bytes: Uint8Array): Model {
   let positions: number[] = [],
     triangles: number[] = [],
     ofVertex: number[] = []
+  let inMesh = false
   let objectColour = NO_COLOUR,
     coloured = false,
     objectGroup: string | undefined
@@ -202,8 +203,12 @@ function readModel(bytes: Uint8Array): Model {
   }
   const opened = (tag: SaxesTagPlain): void => {
     switch (local(tag.name)) {
+      case 'mesh':
+        inMesh = true
+        return
+      // Slices have vertices of their own; a body is its mesh.
       case 'vertex':
-        positions.push(number(tag, 'x'), number(tag, 'y'), number(tag, 'z'))
+        if (inMesh) positions.push(number(tag, 'x'), number(tag, 'y'), number(tag, 'z'))
         return
       case 'triangle': {
         const corners = [number(tag, 'v1'), number(tag, 'v2'), number(tag, 'v3')]
@@ -263,7 +268,9 @@ function readModel(bytes: Uint8Array): Model {
     }
   }
   const closed = (name: string): void => {
-    if (local(name) !== 'mesh' || !object) return
+    if (local(name) !== 'mesh') return
+    inMesh = false
+    if (!object) return
     const colours = coloured ? new Uint8Array(positions.length) : null
     if (colours)
       for (let v = 0; v * 3 < colours.length; v++) {

@@ -2,9 +2,9 @@ import { zipSync } from 'fflate'
 import type { Mesh } from '../mesh/mesh'
 import { floatText } from './floatText'
 
-const TYPES = `<?xml version="1.0" encoding="UTF-8"?>
+export const CONTENT_TYPES = `<?xml version="1.0" encoding="UTF-8"?>
 <Types xmlns="http://schemas.openxmlformats.org/package/2006/content-types"><Default Extension="rels" ContentType="application/vnd.openxmlformats-package.relationships+xml"/><Default Extension="model" ContentType="application/vnd.ms-package.3dmanufacturing-3dmodel+xml"/></Types>`
-const RELS = `<?xml version="1.0" encoding="UTF-8"?>
+export const RELATIONSHIPS = `<?xml version="1.0" encoding="UTF-8"?>
 <Relationships xmlns="http://schemas.openxmlformats.org/package/2006/relationships"><Relationship Target="/3D/3dmodel.model" Id="rel0" Type="http://schemas.microsoft.com/3dmanufacturing/2013/01/3dmodel"/></Relationships>`
 
 /**
@@ -12,32 +12,42 @@ const RELS = `<?xml version="1.0" encoding="UTF-8"?>
  * Coordinates exact to Float32.
  */
 export function write3mf(mesh: Mesh): Uint8Array {
-  const { positions: p, triangles: t, colours } = mesh
+  const { colours } = mesh
   const rows: string[] = [
     '<?xml version="1.0" encoding="UTF-8"?>\n<model unit="millimeter" xml:lang="en" xmlns="http://schemas.microsoft.com/3dmanufacturing/core/2015/02"',
     colours ? ' xmlns:m="http://schemas.microsoft.com/3dmanufacturing/material/2015/02"' : '',
     '><resources>',
   ]
   const swatchOf = colours ? writeColours(colours, rows) : null
-  rows.push(`<object id="1" type="model"${colours ? ' pid="2" pindex="0"' : ''}><mesh><vertices>`)
-  for (let i = 0; i < p.length; i += 3)
-    rows.push(`<vertex x="${floatText(p[i]!)}" y="${floatText(p[i + 1]!)}" z="${floatText(p[i + 2]!)}"/>`)
-  rows.push('</vertices><triangles>')
-  for (let i = 0; i < t.length; i += 3) {
-    const [a, b, c] = [t[i]!, t[i + 1]!, t[i + 2]!]
-    const paint = swatchOf ? ` pid="2" p1="${swatchOf[a]}" p2="${swatchOf[b]}" p3="${swatchOf[c]}"` : ''
-    rows.push(`<triangle v1="${a}" v2="${b}" v3="${c}"${paint}/>`)
-  }
-  rows.push('</triangles></mesh></object></resources><build><item objectid="1"/></build></model>')
+  rows.push(`<object id="1" type="model"${colours ? ' pid="2" pindex="0"' : ''}>`)
+  for (const row of meshText(mesh, swatchOf)) rows.push(row)
+  rows.push('</object></resources><build><item objectid="1"/></build></model>')
   const text = new TextEncoder()
   return zipSync(
     {
-      '[Content_Types].xml': text.encode(TYPES),
-      '_rels/.rels': text.encode(RELS),
+      '[Content_Types].xml': text.encode(CONTENT_TYPES),
+      '_rels/.rels': text.encode(RELATIONSHIPS),
       '3D/3dmodel.model': text.encode(rows.join('')),
     },
     { level: 6, mtime: new Date('1980-01-02T00:00:00Z') },
   )
+}
+
+/** The mesh element, row by row. `swatchOf`: per vertex, its colour in group 2. */
+export function* meshText(
+  { positions: p, triangles: t }: Mesh,
+  swatchOf: Uint32Array | null = null,
+): Generator<string> {
+  yield '<mesh><vertices>'
+  for (let i = 0; i < p.length; i += 3)
+    yield `<vertex x="${floatText(p[i]!)}" y="${floatText(p[i + 1]!)}" z="${floatText(p[i + 2]!)}"/>`
+  yield '</vertices><triangles>'
+  for (let i = 0; i < t.length; i += 3) {
+    const [a, b, c] = [t[i]!, t[i + 1]!, t[i + 2]!]
+    const paint = swatchOf ? ` pid="2" p1="${swatchOf[a]}" p2="${swatchOf[b]}" p3="${swatchOf[c]}"` : ''
+    yield `<triangle v1="${a}" v2="${b}" v3="${c}"${paint}/>`
+  }
+  yield '</triangles></mesh>'
 }
 
 /** Writes each colour once, as group 2; returns which of them each vertex has. */

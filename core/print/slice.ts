@@ -49,14 +49,7 @@ export async function slice(
   if (input.triangles.length === 0) return bad('nothing-to-slice', 'There is nothing to slice: the body has no faces.')
   const fit = outsidePlate(input, printer)
   if (fit) return fit
-  const topo = topology(input)
-  let mesh = input,
-    mended: RepairReport | null = null
-  if (topo.openEdges + topo.disorientedEdges + topo.nonManifoldEdges > 0) {
-    const r = repair(input, { weld: 0.002, dropCrumbs: false, fillHoles: true })
-    mesh = r.mesh
-    mended = r.report
-  }
+  const { mesh, mended } = closedForSlicing(input)
   const h = printer.layerHeight
   const box = bounds(mesh)
   const layers = Math.ceil(box.max[2] / h - 1e-6)
@@ -100,6 +93,14 @@ export async function slice(
     brokenRows,
     mended,
   })
+}
+
+/** A torn body is mended before it is cut; a clean one comes back as it is. */
+export function closedForSlicing(input: Mesh): { mesh: Mesh; mended: RepairReport | null } {
+  const topo = topology(input)
+  if (topo.openEdges + topo.disorientedEdges + topo.nonManifoldEdges === 0) return { mesh: input, mended: null }
+  const r = repair(input, { weld: 0.002, dropCrumbs: false, fillHoles: true })
+  return { mesh: r.mesh, mended: r.report }
 }
 
 export const layerName = (i: number): string => `layers/${String(i + 1).padStart(5, '0')}.png`

@@ -1,0 +1,110 @@
+import { open, rename, rm } from 'node:fs/promises'
+import { extname } from 'node:path'
+import { Zip, ZipPassThrough } from 'fflate'
+import type { z } from 'zod'
+import { printerFile } from '../contract/stock'
+import { bad, good, type Answer, type Problem } from '../core/answer'
+import { manifest } from '../core/formats/manifest'
+import { layerCount, portions, slices3mf, svgStack } from '../core/formats/sliceStack'
+import type { Mesh } from '../core/mesh/mesh'
+import { closedForSlicing, outsidePlate, slice, type SliceReport } from '../core/print/slice'
+import { CANNOT_WRITE, load, loadJson, unwritable } from './files'
+
+type Setting = z.infer<typeof printerFile>
+type Put = (bytes: Uint8Array) => Promise<void>
+interface Outcome {
+  words: string
+  report: unknown
+}
+
+/** Slices a body for a printer: pictures, or outlines. */
+export async function sliceCommand(
+  files: readonly string[],
+  flags: ReadonlyMap<string, string>,
+  out: (s: string) => void,
+  fail: (p: Problem, code: number) => number,
+  writeReport: (path: string | undefined, report: unknown) => Promise<Problem | null>,
+): Promise<number> {
+  const [file] = files,
+    target = flags.get('o'),
+    printerPath = flags.get('printer')
+  if (!file || !target || !printerPath)
+    return fail({ code: 'usage', message: 'slice needs FILE, --printer PRINTER.json and -o OUT.zip.' }, 2)
+  const kind = extname(target).toLowerCase()
+  if (!['.zip', '.3mf', '.svg'].includes(kind))
+    return fail({ code: 'format-unknown', message: `${target}: layers are written as .zip, .3mf or .svg.` }, 2)
+  const printer = await loadJson(printerPath, printerFile)
+  if (!printer.ok) return fail(printer.problem, 2)
+  const mesh = await load(file)
+  if (!mesh.ok) return fail(mesh.problem, 2)
+  const r: Answer<Outcome> =
+    kind === '.zip'
+      ? await into(target, (put) => pictures(mesh.value, printer.value, put))
+      : await into(target, (put) => stack(mesh.value, printer.value, kind, put))
+  if (!r.ok) return fail(r.problem, r.problem.code === CANNOT_WRITE ? 2 : 1)
+  const noted = await writeReport(flags.get('report'), r.value.report)
+  if (noted) return fail(noted, 2)
+  out(`${target}: ${r.value.words}\n`)
+  return 0
+}
+
+const pictureWords = (r: SliceReport): string =>
+  `${r.layers} layers, ${(r.seconds / 3600).toFixed(1)} h, ${r.resinMl.toFixed(1)} ml${r.islands.length ? `, ${r.islands.length} islands` : ''}${r.cups.length ? `, ${r.cups.length} suction cups` : ''}`
+
+/** Writes beside the target as the bytes come, and moves there when whole. */
+async function into<T>(target: string, work: (put: Put) => Promise<Answer<T>>): Promise<Answer<T>> {
+  const beside = `${target}.part`
+  const file = await open(beside, 'w').catch((error: unknown) => unwritable(target, error))
+  if ('code' in file) return { ok: false, problem: file }
+  try {
+    const r = await work((bytes) => file.appendFile(bytes))
+    await file.close()
+    if (r.ok) await rename(beside, target)
+    return r
+  } catch (error) {
+    return { ok: false, problem: unwritable(target, error) }
+  } finally {
+    await file.close().catch(() => undefined)
+    await rm(beside, { force: true })
+  }
+}
+
+async function pictures(mesh: Mesh, printer: Setting, put: Put): Promise<Answer<Outcome>> {
+  const chunks: Uint8Array[] = []
+  const zip = new Zip((error, chunk) => {
+    if (error) throw error
+    chunks.push(chunk)
+  })
+  const flush = async (): Promise<void> => {
+    for (const c of chunks.splice(0)) await put(c)
+  }
+  const add = async (name: string, bytes: Uint8Array): Promise<void> => {
+    const entry = new ZipPassThrough(name)
+    zip.add(entry)
+    entry.push(bytes, true)
+    await flush()
+  }
+  const r = await slice(mesh, printer, printer.resin, add)
+  if (!r.ok) return r
+  await add(
+    'manifest.json',
+    new TextEncoder().encode(JSON.stringify(manifest(printer, printer.resin, r.value), null, 1)),
+  )
+  zip.end()
+  await flush()
+  return good({ words: pictureWords(r.value), report: r.value })
+}
+
+async function stack(input: Mesh, printer: Setting, kind: string, put: Put): Promise<Answer<Outcome>> {
+  if (input.triangles.length === 0) return bad('nothing-to-slice', 'There is nothing to slice: the body has no faces.')
+  const outside = outsidePlate(input, printer)
+  if (outside) return outside
+  const { mesh, mended } = closedForSlicing(input)
+  if (kind === '.3mf') await slices3mf(mesh, printer.layerHeight, put)
+  else {
+    const text = new TextEncoder()
+    for (const piece of portions(svgStack(mesh, printer.layerHeight))) await put(text.encode(piece))
+  }
+  const layers = layerCount(mesh, printer.layerHeight)
+  return good({ words: `${layers} layers as outlines`, report: { layers, mended } })
+}

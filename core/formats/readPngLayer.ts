@@ -1,0 +1,216 @@
+import { Unzlib } from 'fflate'
+import { bad, good, type Answer } from '../answer'
+import type { Runs } from '../print/raster'
+import { crc32 } from './crc32'
+
+export interface PngLayer {
+  runs: Runs
+  /** mm per pixel in x and y where the file says so */
+  pitch: [number, number] | null
+}
+
+const SIGNATURE = [0x89, 0x50, 0x4e, 0x47, 0x0d, 0x0a, 0x1a, 0x0a]
+/** Channels of a colour type: grey, RGB, palette, grey with alpha, RGBA. */
+const CHANNELS: Record<number, number> = { 0: 1, 2: 3, 3: 1, 4: 2, 6: 4 }
+const MOST_SIDE = 65_535
+
+/**
+ * A layer's picture as runs of light, read row by row: the bitmap is never held. Any PNG that is not interlaced; colour counts
+ * by its luminance (ITU-R BT.601), what is transparent as dark. Every chunk must pass its checksum, and the picture must
+ * have just the rows that it declares.
+ */
+export function readPngLayer(bytes: Uint8Array): Answer<PngLayer> {
+  const damaged = (what: string): Answer<never> => bad('layer-damaged', `is no sound PNG: ${what}`)
+  if (bytes.length < 45 || SIGNATURE.some((b, i) => bytes[i] !== b)) return damaged('it does not begin like one.')
+  const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength)
+  let rows: Rows | null = null
+  let palette: Uint8Array | null = null
+  let pitch: [number, number] | null = null
+  let ended = false
+  const parts: Uint8Array[] = []
+  for (let at = 8; at + 12 <= bytes.length && !ended;) {
+    const length = view.getUint32(at),
+      type = String.fromCharCode(...bytes.subarray(at + 4, at + 8)),
+      from = at + 8
+    if (from + length + 4 > bytes.length) return damaged('it ends too early.')
+    if (crc32(bytes, at + 4, from + length) !== view.getUint32(from + length)) return damaged(`its ${type} is damaged.`)
+    if (type === 'IHDR') {
+      const [width, height] = [view.getUint32(from), view.getUint32(from + 4)]
+      const [depth, colour, , , interlaced] = bytes.subarray(from + 8, from + 13) as unknown as number[]
+      const channels = CHANNELS[colour!]
+      if (width === 0 || height === 0 || width > MOST_SIDE || height > MOST_SIDE)
+        return damaged(`${width} × ${height} pixels are no layer.`)
+      if (channels === undefined || ![1, 2, 4, 8, 16].includes(depth!)) return damaged('its kind of pixel is unknown.')
+      if (interlaced !== 0)
+        return bad('layer-interlaced', 'is an interlaced PNG, which is not read. Save it without interlacing.')
+      rows = new Rows(width, height, depth!, colour!, channels)
+    } else if (type === 'PLTE') palette = bytes.subarray(from, from + length)
+    else if (type === 'pHYs' && length === 9 && bytes[from + 8] === 1) {
+      const [x, y] = [view.getUint32(from), view.getUint32(from + 4)]
+      if (x > 0 && y > 0) pitch = [1000 / x, 1000 / y]
+    } else if (type === 'IDAT') parts.push(bytes.subarray(from, from + length))
+    else if (type === 'IEND') ended = true
+    at = from + length + 4
+  }
+  if (!rows || !ended) return damaged('it ends too early.')
+  if (rows.colour === 3 && !palette) return damaged('its palette is missing.')
+  rows.palette = palette
+  const reader = rows
+  const inflate = new Unzlib((chunk) => reader.push(chunk))
+  try {
+    parts.forEach((p, i) => {
+      // In steps, so that what unpacks to more than it may is stopped early.
+      for (let at = 0; at < p.length && !reader.over; at += 1 << 15)
+        inflate.push(p.subarray(at, at + (1 << 15)), i === parts.length - 1 && at + (1 << 15) >= p.length)
+    })
+  } catch {
+    return damaged('its pixels cannot be unpacked.')
+  }
+  if (reader.over) return damaged('it has more pixels than it says.')
+  if (reader.bad) return damaged('its rows are filtered in no known way.')
+  if (!reader.complete) return damaged('it has fewer pixels than it says.')
+  return good({ runs: reader.runs(), pitch })
+}
+
+/** Takes unpacked bytes in any portions, undoes each row's filter, and keeps only its runs. */
+class Rows {
+  palette: Uint8Array | null = null
+  over = false
+  bad = false
+  private readonly stride: number
+  private readonly step: number
+  private before: Uint8Array
+  private now: Uint8Array
+  private filled = -1
+  private filter = 0
+  private row = 0
+  private readonly rowStart: Uint32Array
+  private x: number[] = []
+  private length: number[] = []
+  private value: number[] = []
+  private sum = 0
+
+  constructor(
+    private readonly width: number,
+    private readonly height: number,
+    private readonly depth: number,
+    readonly colour: number,
+    private readonly channels: number,
+  ) {
+    this.stride = Math.ceil((width * depth * channels) / 8)
+    this.step = Math.max(1, (depth * channels) >> 3)
+    this.before = new Uint8Array(this.stride)
+    this.now = new Uint8Array(this.stride)
+    this.rowStart = new Uint32Array(height + 1)
+  }
+
+  get complete(): boolean {
+    return this.row === this.height && this.filled === -1
+  }
+
+  push(chunk: Uint8Array): void {
+    for (let at = 0; at < chunk.length;) {
+      if (this.row === this.height) {
+        this.over = true
+        return
+      }
+      if (this.filled < 0) {
+        this.filter = chunk[at++]!
+        this.filled = 0
+      }
+      const n = Math.min(chunk.length - at, this.stride - this.filled)
+      this.now.set(chunk.subarray(at, at + n), this.filled)
+      at += n
+      this.filled += n
+      if (this.filled === this.stride) this.endRow()
+    }
+  }
+
+  private endRow(): void {
+    const { now, before, step, stride } = this
+    switch (this.filter) {
+      case 0:
+        break
+      case 1:
+        for (let i = step; i < stride; i++) now[i]! += now[i - step]!
+        break
+      case 2:
+        for (let i = 0; i < stride; i++) now[i]! += before[i]!
+        break
+      case 3:
+        for (let i = 0; i < stride; i++) now[i]! += ((i < step ? 0 : now[i - step]!) + before[i]!) >> 1
+        break
+      case 4:
+        for (let i = 0; i < stride; i++)
+          now[i]! += i < step ? before[i]! : paeth(now[i - step]!, before[i]!, before[i - step]!)
+        break
+      default:
+        this.bad = true
+    }
+    this.collect()
+    this.before = now
+    this.now = before
+    this.filled = -1
+    this.rowStart[++this.row] = this.x.length
+  }
+
+  private collect(): void {
+    const begin = this.x.length
+    let last = -1
+    for (let p = 0; p < this.width; p++) {
+      const v = this.light(p)
+      if (v === 0) continue
+      if (this.x.length > begin && v === this.value[last]! && this.x[last]! + this.length[last]! === p)
+        this.length[last]!++
+      else {
+        last = this.x.length
+        this.x.push(p)
+        this.length.push(1)
+        this.value.push(v)
+      }
+      this.sum += v
+    }
+  }
+
+  /** 0 to 255 of pixel p in the row in hand. */
+  private light(p: number): number {
+    const { now, depth, channels, colour } = this
+    if (depth < 8) {
+      const bit = p * depth
+      const raw = (now[bit >> 3]! >> (8 - depth - (bit & 7))) & ((1 << depth) - 1)
+      return colour === 3 ? this.swatch(raw) : Math.round((raw * 255) / ((1 << depth) - 1))
+    }
+    const size = depth >> 3,
+      at = p * channels * size
+    if (colour === 3) return this.swatch(now[at]!)
+    const grey = channels < 3 ? now[at]! : luma(now[at]!, now[at + size]!, now[at + 2 * size]!)
+    return channels === 2 || channels === 4 ? Math.round((grey * now[at + (channels - 1) * size]!) / 255) : grey
+  }
+  private swatch(index: number): number {
+    const p = this.palette!
+    return index * 3 + 2 < p.length ? luma(p[index * 3]!, p[index * 3 + 1]!, p[index * 3 + 2]!) : 0
+  }
+
+  runs(): Runs {
+    return {
+      width: this.width,
+      height: this.height,
+      rowStart: this.rowStart,
+      x: Uint32Array.from(this.x),
+      length: Uint32Array.from(this.length),
+      value: Uint8Array.from(this.value),
+      covered: this.sum / 255,
+      brokenRows: 0,
+    }
+  }
+}
+
+const luma = (r: number, g: number, b: number): number => Math.round(0.299 * r + 0.587 * g + 0.114 * b)
+
+function paeth(a: number, b: number, c: number): number {
+  const p = a + b - c
+  const pa = Math.abs(p - a),
+    pb = Math.abs(p - b),
+    pc = Math.abs(p - c)
+  return pa <= pb && pa <= pc ? a : pb <= pc ? b : c
+}
