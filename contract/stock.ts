@@ -1,5 +1,16 @@
 import { z } from 'zod'
 
+const ratio = z.number().min(0.9).max(1.1)
+/** What a printer does to what is drawn: core/print/compensation. */
+export const compensation = z.object({
+  scale: z.tuple([ratio, ratio, ratio]).default([1, 1, 1]),
+  growth: z.number().min(-0.5).max(0.5).default(0).describe('mm per side'),
+  bleed: z.number().min(0).max(1).default(0).describe('mm per side'),
+  bleedLayers: z.int().min(0).max(200).default(0),
+  mirrorX: z.boolean().default(false),
+  mirrorY: z.boolean().default(false),
+  greys: z.int().min(2).max(256).default(256),
+})
 export const printer = z.object({
   name: z.string().min(1).max(80),
   pixelsX: z.int().min(16).max(40_000),
@@ -12,6 +23,7 @@ export const printer = z.object({
   retractTime: z.number().min(0).max(120).default(2.4).describe('s'),
   restTime: z.number().min(0).max(120).default(1).describe('s'),
   bottomLayers: z.int().min(0).max(100).default(5),
+  compensation: compensation.default(compensation.parse({})),
 })
 export const resin = z.object({
   name: z.string().min(1).max(80),
@@ -49,5 +61,6 @@ export const paint = z.object({
 /** What `undercut slice --printer` reads: a printer with the resin in it. */
 export const printerFile = printer.extend({ resin: resin.default(resin.parse({ name: 'standard resin' })) })
 export type PrinterRecord = z.infer<typeof printer>
+export type PrinterInput = z.input<typeof printer>
 export type ResinRecord = z.infer<typeof resin>
 export type PaintRecord = z.infer<typeof paint>

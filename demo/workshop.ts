@@ -1,7 +1,7 @@
-import type { PaintRecord, PrinterRecord, ResinRecord } from '../contract/stock'
+import type { PaintRecord, PrinterInput, ResinRecord } from '../contract/stock'
 
 /** The made-up workshop "Kielwerk" in the made-up harbour town of Brennhaven. Nothing here exists. */
-export const PRINTERS: PrinterRecord[] = [
+export const PRINTERS: PrinterInput[] = [
   {
     name: 'Gannet (large)',
     pixelsX: 8520,

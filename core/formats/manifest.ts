@@ -11,6 +11,7 @@ export function manifest(printer: Printer, resin: Resin, s: SliceReport): object
       pixels: [printer.pixelsX, printer.pixelsY],
       pitch: [printer.pitchX, printer.pitchY],
       height: printer.height,
+      ...(printer.compensation ? { compensation: printer.compensation } : {}),
     },
     layerHeight: s.layerHeight,
     layers: s.layers,

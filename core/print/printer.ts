@@ -1,3 +1,5 @@
+import type { Compensation } from './compensation'
+
 /** A resin printer as the workshop owns it. Lengths mm, times s. */
 export interface Printer {
   name: string
@@ -15,6 +17,8 @@ export interface Printer {
   restTime: number
   /** the first layers, exposed longer so that they hold to the plate */
   bottomLayers: number
+  /** what it does to what is drawn; none when it was never calibrated */
+  compensation?: Compensation
 }
 
 /** A resin as it stands on the shelf. */

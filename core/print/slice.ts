@@ -4,6 +4,7 @@ import { bounds, type Mesh } from '../mesh/mesh'
 import { measure } from '../mesh/measure'
 import { repair, type RepairReport } from '../mesh/repair'
 import { topology } from '../mesh/topology'
+import { Drawn, inset, noCompensation, stepped } from './compensation'
 import { LayerGraph, type Cup, type Island } from './layerGraph'
 import { plateSize, printSeconds, resinUse, type Printer, type Resin } from './printer'
 import { Rasteriser } from './raster'
@@ -51,8 +52,12 @@ export async function slice(
   if (fit) return fit
   const { mesh, mended } = closedForSlicing(input)
   const h = printer.layerHeight
+  const fix = printer.compensation ?? noCompensation
+  const drawn = new Drawn(fix)
   const box = bounds(mesh)
-  const layers = Math.ceil(box.max[2] / h - 1e-6)
+  // A layer of h prints h·s tall, so the body is cut at steps of that.
+  const rise = h * fix.scale[2]
+  const layers = Math.ceil(box.max[2] / rise - 1e-6)
   const [px, py] = [printer.pitchX, printer.pitchY]
   const ox = (-printer.pixelsX * px) / 2,
     oy = (-printer.pixelsY * py) / 2
@@ -64,8 +69,9 @@ export async function slice(
     peel: number[] = []
   let brokenRows = 0
   for (let i = 0; i < layers; i++) {
-    const count = sections.at((i + 0.5) * h)
-    const runs = fine.draw(sections.segments, count)
+    const count = sections.at((i + 0.5) * rise)
+    const by = (fix.growth + (i < fix.bleedLayers ? fix.bleed : 0)) / fix.scale[0]
+    const runs = stepped(inset(fine.draw(drawn.of(sections.segments, count), count), by, px, py), fix.greys)
     brokenRows += runs.brokenRows
     const area = runs.covered * px * py
     areas.push(area)

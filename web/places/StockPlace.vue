@@ -1,11 +1,14 @@
 <script setup lang="ts">
-import { onMounted, reactive, ref } from 'vue'
+import { computed, onMounted, reactive, ref } from 'vue'
 import { plateSize } from '../../core/print/printer'
 import { paint as paintSchema } from '../../contract/stock'
 import { useStock } from '../stores/stock'
+import CalibrationPanel from './stock/CalibrationPanel.vue'
 
 const stock = useStock()
 const fault = ref('')
+const calibrating = ref<string | null>(null)
+const atWork = computed(() => stock.printers.find((p) => p.id === calibrating.value) ?? null)
 onMounted(() =>
   stock.load().catch((e: unknown) => {
     fault.value = e instanceof Error ? e.message : String(e)
@@ -47,6 +50,7 @@ const layer = (p: (typeof stock.printers)[number], v: string): Promise<void> =>
           <th class="num">Pitch, µm</th>
           <th class="num">Layer, mm</th>
           <th class="num">s a layer, motion</th>
+          <th />
         </tr>
       </thead>
       <tbody>
@@ -73,9 +77,19 @@ const layer = (p: (typeof stock.printers)[number], v: string): Promise<void> =>
             </select>
           </td>
           <td class="num">{{ (p.liftTime + p.retractTime + p.restTime).toFixed(1) }}</td>
+          <td class="num">
+            <button
+              class="btn btn-sm btn-quiet"
+              :aria-expanded="calibrating === p.id"
+              @click="calibrating = calibrating === p.id ? null : p.id"
+            >
+              {{ calibrating === p.id ? 'Close' : 'Calibrate' }}
+            </button>
+          </td>
         </tr>
       </tbody>
     </table>
+    <CalibrationPanel v-if="atWork" :key="atWork.id" :printer="atWork" />
     <h2>Resins</h2>
     <table class="plain mb-4">
       <thead>
