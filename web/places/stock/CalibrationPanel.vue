@@ -69,7 +69,10 @@ async function save(calibrated: boolean): Promise<void> {
     fault.value = e instanceof Error ? e.message : String(e)
   }
 }
-const percent = (s: number): string => `${s < 1 ? '−' : '+'}${(Math.abs(s - 1) * 100).toFixed(2)} %`
+const percent = (s: number): string => {
+  const v = (Math.abs(s - 1) * 100).toFixed(2)
+  return `${v === '0.00' ? '' : s < 1 ? '−' : '+'}${v} %`
+}
 const signed = (v: number): string => `${v < 0 ? '−' : ''}${Math.abs(v).toFixed(3)}`
 </script>
 
