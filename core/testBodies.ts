@@ -1,4 +1,5 @@
 import type { Mesh } from './mesh/mesh'
+import type { SupportOptions } from './print/support'
 import { tube } from './shape/cylinder'
 import { extractSurface, projectOnto } from './volume/extract'
 import { sampleField } from './volume/field'
@@ -107,4 +108,16 @@ export function chainBody(seed: number, balls = 6, voxel = 0.8): Mesh {
   const mesh = extractSurface(sampleField(source, box, voxel, 0))
   projectOnto(mesh, source, 0, voxel)
   return mesh
+}
+
+/** How tests have bodies supported, unless they say otherwise. */
+export const supportWish: SupportOptions = {
+  limit: 40,
+  spacing: 3,
+  clearance: 0.6,
+  lift: 5,
+  peelPressure: 12_000,
+  greenStrength: 4.5e6,
+  automatic: true,
+  edits: [],
 }

@@ -1,6 +1,7 @@
 import { Unzlib } from 'fflate'
 import { bad, good, type Answer } from '../answer'
 import type { Runs } from '../print/raster'
+import { RunBuilder } from '../print/runBuilder'
 import { crc32 } from './crc32'
 
 export interface PngLayer {
@@ -84,11 +85,7 @@ class Rows {
   private filled = -1
   private filter = 0
   private row = 0
-  private readonly rowStart: Uint32Array
-  private x: number[] = []
-  private length: number[] = []
-  private value: number[] = []
-  private sum = 0
+  private readonly out: RunBuilder
 
   constructor(
     private readonly width: number,
@@ -101,7 +98,7 @@ class Rows {
     this.step = Math.max(1, (depth * channels) >> 3)
     this.before = new Uint8Array(this.stride)
     this.now = new Uint8Array(this.stride)
-    this.rowStart = new Uint32Array(height + 1)
+    this.out = new RunBuilder(width, height)
   }
 
   get complete(): boolean {
@@ -151,25 +148,12 @@ class Rows {
     this.before = now
     this.now = before
     this.filled = -1
-    this.rowStart[++this.row] = this.x.length
+    this.row++
   }
 
   private collect(): void {
-    const begin = this.x.length
-    let last = -1
-    for (let p = 0; p < this.width; p++) {
-      const v = this.light(p)
-      if (v === 0) continue
-      if (this.x.length > begin && v === this.value[last]! && this.x[last]! + this.length[last]! === p)
-        this.length[last]!++
-      else {
-        last = this.x.length
-        this.x.push(p)
-        this.length.push(1)
-        this.value.push(v)
-      }
-      this.sum += v
-    }
+    for (let p = 0; p < this.width; p++) this.out.add(p, 1, this.light(p))
+    this.out.endRow()
   }
 
   /** 0 to 255 of pixel p in the row in hand. */
@@ -192,16 +176,7 @@ class Rows {
   }
 
   runs(): Runs {
-    return {
-      width: this.width,
-      height: this.height,
-      rowStart: this.rowStart,
-      x: Uint32Array.from(this.x),
-      length: Uint32Array.from(this.length),
-      value: Uint8Array.from(this.value),
-      covered: this.sum / 255,
-      brokenRows: 0,
-    }
+    return this.out.done()
   }
 }
 

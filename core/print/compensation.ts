@@ -1,4 +1,5 @@
 import type { Runs } from './raster'
+import { RunBuilder } from './runBuilder'
 
 /** What a printer does to what is drawn, taken off again before it is drawn. All found by the calibration print. */
 export interface Compensation {
@@ -96,13 +97,8 @@ function insetRows(
 
 /** (1 − t)·a + t·b, pixel by pixel. */
 function blend(a: Runs, b: Runs, t: number): Runs {
-  const x: number[] = [],
-    length: number[] = [],
-    value: number[] = []
-  const rowStart = new Uint32Array(a.height + 1)
-  let sum = 0
+  const out = new RunBuilder(a.width, a.height)
   for (let y = 0; y < a.height; y++) {
-    const begin = x.length
     let i = a.rowStart[y]!,
       j = b.rowStart[y]!
     const [endA, endB] = [a.rowStart[y + 1]!, b.rowStart[y + 1]!]
@@ -114,40 +110,27 @@ function blend(a: Runs, b: Runs, t: number): Runs {
         toB = j < endB ? fromB + b.length[j]! : Infinity
       const next = Math.min(fromA > at ? fromA : toA, fromB > at ? fromB : toB)
       const v = Math.round((fromA <= at ? (1 - t) * a.value[i]! : 0) + (fromB <= at ? t * b.value[j]! : 0))
-      if (v > 0) {
-        const last = x.length - 1
-        if (last >= begin && value[last] === v && x[last]! + length[last]! === at) length[last]! += next - at
-        else {
-          x.push(at)
-          length.push(next - at)
-          value.push(v)
-        }
-        sum += v * (next - at)
-      }
+      out.add(at, next - at, v)
       at = next
       if (at >= toA) i++
       if (at >= toB) j++
     }
-    rowStart[y + 1] = x.length
+    out.endRow()
   }
-  return {
-    ...a,
-    rowStart,
-    x: Uint32Array.from(x),
-    length: Uint32Array.from(length),
-    value: Uint8Array.from(value),
-    covered: sum / 255,
-  }
+  return { ...out.done(), brokenRows: a.brokenRows }
 }
 
 /** Fewer greys: each value goes to the nearest step that the panel can show. */
 export function stepped(runs: Runs, greys: number): Runs {
   if (greys >= 256) return runs
-  const value = runs.value.map((v) => Math.round((Math.round((v / 255) * (greys - 1)) / (greys - 1)) * 255))
-  let covered = 0
-  for (let i = 0; i < value.length; i++) covered += value[i]! * runs.length[i]!
-  // Runs are never 0: what goes dark is left out.
-  return dropDark({ ...runs, value, covered: covered / 255 })
+  const step = (v: number): number => Math.round((Math.round((v / 255) * (greys - 1)) / (greys - 1)) * 255)
+  const out = new RunBuilder(runs.width, runs.height)
+  for (let y = 0; y < runs.height; y++) {
+    for (let i = runs.rowStart[y]!; i < runs.rowStart[y + 1]!; i++)
+      out.add(runs.x[i]!, runs.length[i]!, step(runs.value[i]!))
+    out.endRow()
+  }
+  return { ...out.done(), brokenRows: runs.brokenRows }
 }
 
 /** Lit stretches of a row: from and to in pixels, alternating, rising. */
@@ -208,66 +191,22 @@ function unite(a: Spans, b: Spans): Spans {
 }
 
 function runsOf(rows: readonly Spans[], like: Runs): Runs {
-  const x: number[] = [],
-    length: number[] = [],
-    value: number[] = []
-  const rowStart = new Uint32Array(like.height + 1)
-  let sum = 0
-  const put = (begin: number, at: number, n: number, light: number): void => {
-    const v = Math.round(255 * Math.min(1, light))
-    if (v === 0 || n <= 0) return
-    const last = x.length - 1
-    // Two stretches may share a pixel.
-    if (last >= begin && x[last]! + length[last]! > at) {
-      sum += Math.min(255, value[last]! + v) - value[last]!
-      value[last] = Math.min(255, value[last]! + v)
-      return
-    }
-    x.push(at)
-    length.push(n)
-    value.push(v)
-    sum += v * n
-  }
-  rows.forEach((row, y) => {
-    const begin = x.length
+  const out = new RunBuilder(like.width, like.height)
+  const light = (share: number): number => Math.round(255 * Math.min(1, share))
+  for (const row of rows) {
     for (let i = 0; i < row.length; i += 2) {
       const from = Math.max(0, row[i]!),
         to = Math.min(like.width, row[i + 1]!)
       if (to <= from) continue
       const first = Math.floor(from),
         last = Math.min(like.width - 1, Math.ceil(to) - 1)
-      if (first === last) put(begin, first, 1, to - from)
-      else {
-        put(begin, first, 1, first + 1 - from)
-        put(begin, first + 1, last - first - 1, 1)
-        put(begin, last, 1, to - last)
-      }
+      // Two stretches may share a pixel.
+      out.lighten(first, light(Math.min(to, first + 1) - from))
+      if (last === first) continue
+      out.add(first + 1, last - first - 1, 255)
+      out.add(last, 1, light(to - last))
     }
-    rowStart[y + 1] = x.length
-  })
-  return {
-    ...like,
-    rowStart,
-    x: Uint32Array.from(x),
-    length: Uint32Array.from(length),
-    value: Uint8Array.from(value),
-    covered: sum / 255,
+    out.endRow()
   }
-}
-
-function dropDark(runs: Runs): Runs {
-  if (!runs.value.includes(0)) return runs
-  const keep = [...runs.value.keys()].filter((i) => runs.value[i]! > 0)
-  const rowStart = new Uint32Array(runs.height + 1)
-  for (let y = 0, k = 0; y < runs.height; y++) {
-    while (k < keep.length && keep[k]! < runs.rowStart[y + 1]!) k++
-    rowStart[y + 1] = k
-  }
-  return {
-    ...runs,
-    rowStart,
-    x: Uint32Array.from(keep, (i) => runs.x[i]!),
-    length: Uint32Array.from(keep, (i) => runs.length[i]!),
-    value: Uint8Array.from(keep, (i) => runs.value[i]!),
-  }
+  return { ...out.done(), brokenRows: like.brokenRows }
 }

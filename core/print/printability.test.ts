@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest'
 import { rinsedAway } from '../findings/trappedResin'
 import { bounds } from '../mesh/mesh'
 import { identity3, transformed, type Matrix3 } from '../mesh/transform'
-import { chainBody } from '../testBodies'
+import { chainBody, supportWish } from '../testBodies'
 import { drainSites } from '../shape/drainSites'
 import { drill } from '../shape/drill'
 import { hollow } from '../shape/hollow'
@@ -41,18 +41,7 @@ describe('made-up sculpts, hollowed, drilled, turned and supported', () => {
       expect(trapped.routine.at(-1)!.left).toBeLessThanOrEqual(rinsedAway(trapped.cavity))
 
       const stood = orient(drilled, way!.quaternion).mesh
-      const { mesh, report } = must(
-        support(stood, {
-          limit: 40,
-          spacing: 3,
-          clearance: 0.6,
-          lift: 5,
-          peelPressure: 12_000,
-          greenStrength: 4.5e6,
-          automatic: true,
-          edits: [],
-        }),
-      )
+      const { mesh, report } = must(support(stood, supportWish))
       const layers = inspectLayers(mesh, 0.1)
       expect(layers.cups.filter((c) => c.force > 5)).toEqual([])
       const confessed = report.unreached.filter((u) => u.island).length

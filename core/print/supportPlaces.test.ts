@@ -3,20 +3,11 @@ import { bounds, concatenate, faceCount, reversed } from '../mesh/mesh'
 import type { Vector3 } from '../mesh/transform'
 import { isClosed } from '../mesh/topology'
 import { orient, standingDabs } from '../shape/orient'
-import { boxBody } from '../testBodies'
+import { boxBody, supportWish } from '../testBodies'
 import { rafts } from './raft'
 import { support, type SupportOptions, type SupportReport } from './support'
 
-const options: SupportOptions = {
-  limit: 40,
-  spacing: 3,
-  clearance: 0.6,
-  lift: 5,
-  peelPressure: 12_000,
-  greenStrength: 4.5e6,
-  automatic: true,
-  edits: [],
-}
+const options = supportWish
 const made = (mesh: Parameters<typeof support>[0], more: Partial<SupportOptions> = {}): SupportReport => {
   const r = support(mesh, { ...options, ...more })
   if (!r.ok) throw new Error(r.problem.message)

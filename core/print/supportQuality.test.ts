@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { chainBody } from '../testBodies'
+import { chainBody, supportWish } from '../testBodies'
 import { closest, closestPoint } from '../mesh/closest'
 import { bounds, splitFaces } from '../mesh/mesh'
 import { identity3, transformed } from '../mesh/transform'
@@ -8,19 +8,10 @@ import { shells, topology } from '../mesh/topology'
 import { orient } from '../shape/orient'
 import { scoreOrientations } from './orientation'
 import { inspectLayers } from './slice'
-import { support, type SupportOptions } from './support'
+import { support } from './support'
 import { gradeDefaults } from './supportRoute'
 
-const options: SupportOptions = {
-  limit: 40,
-  spacing: 3,
-  clearance: 0.6,
-  lift: 5,
-  peelPressure: 12_000,
-  greenStrength: 4.5e6,
-  automatic: true,
-  edits: [],
-}
+const options = supportWish
 
 /** What supports must keep on any body, not only on those they were written for. */
 describe('supports of made-up bodies', () => {

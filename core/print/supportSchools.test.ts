@@ -4,7 +4,7 @@ import { bounds, concatenate, splitFaces } from '../mesh/mesh'
 import { measure } from '../mesh/measure'
 import { identity3, transformed, type Vector3 } from '../mesh/transform'
 import { treeOf } from '../mesh/tree'
-import { boxBody, chainBody, sphereBody } from '../testBodies'
+import { boxBody, chainBody, sphereBody, supportWish } from '../testBodies'
 import { orient } from '../shape/orient'
 import { presupported } from './presupported'
 import { inspectLayers } from './slice'
@@ -13,16 +13,7 @@ import { tipCapacity, tipLoads } from './supportLoad'
 import { gradeDefaults, obstacle } from './supportRoute'
 import { joinTrunks } from './trunk'
 
-const options: SupportOptions = {
-  limit: 40,
-  spacing: 3,
-  clearance: 0.6,
-  lift: 5,
-  peelPressure: 12_000,
-  greenStrength: 4.5e6,
-  automatic: true,
-  edits: [],
-}
+const options = supportWish
 const made = (mesh: Parameters<typeof support>[0], more: Partial<SupportOptions> = {}) => {
   const r = support(mesh, { ...options, ...more })
   if (!r.ok) throw new Error(r.problem.message)
