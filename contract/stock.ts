@@ -34,6 +34,7 @@ export const resin = z.object({
   peelPressure: z.number().gt(0).default(12_000).describe('Pa'),
   greenStrength: z.number().gt(0).default(4.5e6).describe('Pa'),
   clear: z.boolean().default(false),
+  level: z.number().min(0).max(1e6).nullable().default(null).describe('ml in all bottles; null when not counted'),
   prints: z
     .array(
       z.object({
@@ -49,7 +50,7 @@ export const resin = z.object({
     .describe('what prints taught about supports'),
 })
 /** What slicing needs of a resin: what it is, not what was learned with it. */
-export const slicedResin = resin.omit({ prints: true })
+export const slicedResin = resin.omit({ prints: true, level: true })
 export const paint = z.object({
   name: z.string().min(1).max(80),
   hex: z.string().regex(/^#[0-9a-f]{6}$/i),

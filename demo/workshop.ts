@@ -39,6 +39,7 @@ export const RESINS: ResinRecord[] = [
     peelPressure: 12_000,
     greenStrength: 4.5e6,
     clear: false,
+    level: 640,
     prints: [],
   },
   {
@@ -50,6 +51,7 @@ export const RESINS: ResinRecord[] = [
     peelPressure: 13_500,
     greenStrength: 3.9e6,
     clear: true,
+    level: 380,
     prints: [],
   },
 ]

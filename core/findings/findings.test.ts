@@ -4,6 +4,7 @@ import { concatenate, keepFaces } from '../mesh/mesh'
 import { transformed } from '../mesh/transform'
 import { boxBody, sphereBody } from '../testBodies'
 import { colourUnreached } from './colourUnreached'
+import { enoughResin } from './enoughResin'
 import { laterEdition, licence } from './licence'
 import { openMesh } from './openMesh'
 import { suctionCup } from './suctionCup'
@@ -153,4 +154,13 @@ describe('what stays inside', () => {
     expect(trappedResin({ ...report, shut: 5000 })[0]).toMatchObject({ id: 'shut-in', level: 'settle' })
     expect(trappedResin({ ...report, trapped: 20 })).toEqual([])
   })
+})
+
+it('tells whether the resin on the shelf is enough, with what must stand in the vat', () => {
+  // 100 × 60 mm of film at 3 mm: 18 ml.
+  const at = (level: number | null): Finding[] => enoughResin(100, level, [100, 60])
+  expect([at(null), at(118), at(500)]).toEqual([[], [], []])
+  expect(at(117)).toMatchObject([{ level: 'know', value: '1' }])
+  expect(at(90)).toMatchObject([{ level: 'settle', value: '28', sentence: expect.stringContaining('end in the air') }])
+  complete([...at(110), ...at(50).map((f) => ({ ...f, id: 'other' }))])
 })

@@ -33,6 +33,11 @@ const layer = (p: (typeof stock.printers)[number], v: string): Promise<void> =>
     const { id, version, ...data } = p
     await stock.change('printer', id, version, { ...data, layerHeight: Number(v) })
   })
+const shelf = (r: (typeof stock.resins)[number], v: string): Promise<void> =>
+  guard(async () => {
+    const { id, version, ...data } = r
+    await stock.change('resin', id, version, { ...data, level: v.trim() === '' ? null : Math.max(0, Number(v)) })
+  })
 </script>
 
 <template>
@@ -101,6 +106,7 @@ const layer = (p: (typeof stock.printers)[number], v: string): Promise<void> =>
           <th class="num">First layers, s</th>
           <th class="num">Peel, kPa</th>
           <th class="num">Green strength, MPa</th>
+          <th class="num">On the shelf, ml</th>
         </tr>
       </thead>
       <tbody>
@@ -112,6 +118,18 @@ const layer = (p: (typeof stock.printers)[number], v: string): Promise<void> =>
           <td class="num">{{ r.bottomExposure }}</td>
           <td class="num">{{ (r.peelPressure / 1000).toFixed(1) }}</td>
           <td class="num">{{ (r.greenStrength / 1e6).toFixed(1) }}</td>
+          <td class="num">
+            <input
+              class="form-control form-control-sm level"
+              type="number"
+              min="0"
+              step="10"
+              placeholder="not counted"
+              :value="r.level ?? ''"
+              :aria-label="`Millilitres of ${r.name} on the shelf`"
+              @change="shelf(r, ($event.target as HTMLInputElement).value)"
+            />
+          </td>
         </tr>
       </tbody>
     </table>
@@ -164,6 +182,11 @@ const layer = (p: (typeof stock.printers)[number], v: string): Promise<void> =>
 </template>
 
 <style scoped>
+.level {
+  width: 110px;
+  margin-left: auto;
+  text-align: right;
+}
 .place {
   height: 100%;
   padding: 18px 28px;

@@ -2,7 +2,14 @@
 import { ref } from 'vue'
 import { GRID, usePlot } from '../composables/usePlot'
 
-const props = defineProps<{ areas: number[]; peel: number[]; layerHeight: number; layer: number }>()
+const props = defineProps<{
+  areas: number[]
+  peel: number[]
+  /** N per layer, what shut cups could pull */
+  suction: number[]
+  layerHeight: number
+  layer: number
+}>()
 const emit = defineEmits<{ pick: [layer: number] }>()
 const box = ref<HTMLDivElement | null>(null)
 usePlot(
@@ -30,12 +37,28 @@ usePlot(
           line: { color: '#8a5600', width: 1.2, dash: 'dot' },
           hovertemplate: '%{y:.2f} N<extra></extra>',
         },
+        // A height without a cup is left out, so that a line means one.
+        {
+          x,
+          y: props.suction.map((f) => (f > 0 ? f : null)),
+          name: 'suction',
+          yaxis: 'y2',
+          mode: 'lines',
+          line: { color: '#9c2f1c', width: 1.8 },
+          hovertemplate: 'cups up to %{y:.1f} N<extra></extra>',
+        },
       ],
       layout: {
         margin: { l: 48, r: 48, t: 8, b: 36 },
         xaxis: { title: { text: 'height above the plate, mm' }, gridcolor: GRID, zeroline: false },
         yaxis: { title: { text: 'area, cm²' }, gridcolor: GRID, rangemode: 'tozero' },
-        yaxis2: { title: { text: 'peel, N' }, overlaying: 'y', side: 'right', showgrid: false, rangemode: 'tozero' },
+        yaxis2: {
+          title: { text: 'peel, suction, N' },
+          overlaying: 'y',
+          side: 'right',
+          showgrid: false,
+          rangemode: 'tozero',
+        },
       },
     }
   },

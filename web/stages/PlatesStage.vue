@@ -141,6 +141,7 @@ function goTo(place: [number, number, number]): void {
         <LayerChart
           :areas="report.areas"
           :peel="report.peel"
+          :suction="report.suction"
           :layer-height="report.layerHeight"
           :layer="layer"
           @pick="layer = $event"

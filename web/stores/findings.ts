@@ -7,6 +7,7 @@ import { doesNotFit } from '../../core/findings/doesNotFit'
 import { laterEdition, licence } from '../../core/findings/licence'
 import { openMesh } from '../../core/findings/openMesh'
 import { posedSkin } from '../../core/findings/posedSkin'
+import { enoughResin } from '../../core/findings/enoughResin'
 import { inventedSkin, rawScan } from '../../core/findings/rawScan'
 import { steepWait } from '../../core/findings/steepWait'
 import { supportedAlready, supportedFile } from '../../core/findings/supportedAlready'
@@ -24,6 +25,7 @@ import { apply3, fromQuaternion } from '../../core/mesh/transform'
 import { LOOK, type Cup, type Island } from '../../core/print/layerGraph'
 import type { Presupported } from '../../core/print/presupported'
 import type { TrapReport } from '../../core/print/trapped'
+import { plateSize } from '../../core/print/printer'
 import type { SliceReport } from '../../core/print/slice'
 import { useCheck } from '../composables/useCheck'
 import { useMeans } from '../composables/useMeans'
@@ -205,7 +207,15 @@ export const useFindings = defineStore('findings', () => {
     const r = sliceReport.value
     return [
       ...fits.value,
-      ...(r ? [...supportGaps(r.islands, r.layerHeight, null), ...suctionCup(r.cups, r.layerHeight)] : []),
+      ...(r
+        ? [
+            ...supportGaps(r.islands, r.layerHeight, null),
+            ...suctionCup(r.cups, r.layerHeight),
+            ...(printing.value.printer
+              ? enoughResin(r.resinMl, resin.value?.level ?? null, plateSize(printing.value.printer))
+              : []),
+          ]
+        : []),
     ]
   })
   const bench = computed<Finding[]>(() =>

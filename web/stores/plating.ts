@@ -1,5 +1,6 @@
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef, watch } from 'vue'
+import type { Check } from '../../contract/derivations'
 import type { PartRecord } from '../../contract/pieces'
 import { pieceFields } from '../../contract/pieces'
 import { printer as printerSchema, slicedResin, type PrinterRecord } from '../../contract/stock'
@@ -45,22 +46,27 @@ export const usePlating = defineStore('plating', () => {
   /** while the stage is open; nesting is not done for nobody */
   const open = ref(false)
   const wanted = computed(() => parts.value.filter((p) => p.copies > 0))
+  const asked = computed<Check | null>(() =>
+    open.value && wanted.value.length > 0 && printers.value.length > 0 && resin.value
+      ? {
+          kind: 'nest',
+          others: wanted.value.slice(1).map((p) => p.mesh),
+          parts: wanted.value.map((p) => ({
+            id: p.part.id,
+            copies: p.copies,
+            turn: !wish.value.straight[p.part.id],
+            locks: wish.value.locks[p.part.id] ?? [],
+          })),
+          printers: printers.value.map((p) => ({ ...printerSchema.parse(p), id: p.id })),
+          resin: slicedResin.parse(resin.value),
+          margin: 2,
+          aim: wish.value.aim,
+        }
+      : null,
+  )
   const check = useCheck<NestReport>(
-    () => (open.value && printers.value.length > 0 && resin.value ? (wanted.value[0]?.mesh ?? null) : null),
-    () => ({
-      kind: 'nest',
-      others: wanted.value.slice(1).map((p) => p.mesh),
-      parts: wanted.value.map((p) => ({
-        id: p.part.id,
-        copies: p.copies,
-        turn: !wish.value.straight[p.part.id],
-        locks: wish.value.locks[p.part.id] ?? [],
-      })),
-      printers: printers.value.map((p) => ({ ...printerSchema.parse(p), id: p.id })),
-      resin: slicedResin.parse(resin.value),
-      margin: 2,
-      aim: wish.value.aim,
-    }),
+    () => wanted.value[0]?.mesh ?? null,
+    () => asked.value,
   )
   // A drawing that vanished at every change would lose the hand that drags in it.
   const last = shallowRef<NestReport | null>(null)

@@ -1,0 +1,33 @@
+import type { Finding } from './finding'
+
+/** mm of resin that must stand over the film for a layer to fill everywhere. */
+const LEAST_DEPTH = 3
+
+/**
+ * Whether what is on the shelf prints it. The vat must never run shallower than a few millimetres; what stands in it at the
+ * end goes back into the bottle.
+ *
+ * @param needed ml, with film and loss
+ * @param level ml in all bottles of that resin; null when nobody has said
+ * @param plate mm, width and depth of the film
+ */
+export function enoughResin(needed: number, level: number | null, plate: readonly [number, number]): Finding[] {
+  if (level === null) return []
+  const vat = (plate[0] * plate[1] * LEAST_DEPTH) / 1000
+  if (level >= needed + vat) return []
+  const short = level < needed
+  return [
+    {
+      id: 'resin-short',
+      level: short ? 'settle' : 'know',
+      value: (needed + vat - level).toFixed(0),
+      unit: 'ml of resin short',
+      sentence: short
+        ? `It takes ${needed.toFixed(0)} ml and the shelf has ${level.toFixed(0)}: the print would end in the air. Open another bottle, or print less of it.`
+        : `It takes ${needed.toFixed(0)} ml of the ${level.toFixed(0)} on the shelf, which leaves the vat shallower than ${LEAST_DEPTH} mm toward the end. Top it up before that.`,
+      places: [],
+      how: `Solid volume, film and vat loss, and ${vat.toFixed(0)} ml that must stand over ${plate[0].toFixed(0)} × ${plate[1].toFixed(0)} mm of film.`,
+      fixes: [],
+    },
+  ]
+}
