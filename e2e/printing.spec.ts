@@ -4,10 +4,10 @@ import { measure } from '../core/mesh/measure'
 import type { SupportReport } from '../core/print/support'
 import { acceptedAsSolid } from '../core/shape/solid'
 import { skittle } from './bodies'
-import { call, idle, middleOf, stage, type } from './page'
+import { accessible, call, idle, middleOf, stage, type } from './page'
 import { detail, kinds, meshOf, partMesh, piece, settled } from './parts'
 
-test('cast full, a hole slid along the skin, plugs as parts; kept clean, supported by another school, learned from', async ({
+test('cast full, holes, plugs; kept clean, supported by another school, learned from; nested, sliced, calibrated', async ({
   page,
 }) => {
   const stock = await call<{ kind: string; data: { name: string } }[]>('GET', '/stock')
@@ -152,5 +152,42 @@ test('cast full, a hole slid along the skin, plugs as parts; kept clean, support
     expect(both).toBeLessThan(2 * (alone - 2) + 2.3)
     await page.getByRole('button', { name: 'The part alone' }).click()
     await expect(resin).toHaveText(new RegExp(`^${alone.toFixed(1)} ml`))
+  })
+  await test.step('a gauge measured once corrects every layer', async () => {
+    const resin = page.locator('dt:text-is("resin") + dd')
+    const before = parseFloat((await resin.textContent())!)
+    type Printer = {
+      id: string
+      kind: string
+      version: number
+      data: { name: string; compensation?: { growth: number } }
+    }
+    const first = async (): Promise<Printer> =>
+      (await call<Printer[]>('GET', '/stock')).find((s) => s.kind === 'printer')!
+    const was = await first()
+    await page.getByRole('link', { name: 'Stock' }).click()
+    await page.getByRole('row').filter({ hasText: was.data.name }).getByRole('button', { name: 'Calibrate' }).click()
+    await expect(page.getByText('Type what the caliper says')).toBeVisible()
+    // Light goes 0.05 mm past every edge: what stands out grows by 0.1, the slot shrinks by as much.
+    for (const [length, mm] of [
+      ['Slab, along x', '40.1'],
+      ['Slab, along y', '30.1'],
+      ['Post, along x', '10.1'],
+      ['Post, along y', '10.1'],
+      ['Slot, along x', '9.9'],
+      ['Slot, along y', '9.9'],
+      ['Foot, along x', '40.1'],
+    ] as const)
+      await type(page.getByLabel(length, { exact: false }).first(), mm)
+    await expect(page.getByText('0.050 mm of light past each edge')).toBeVisible()
+    await accessible(page)
+    await page.getByRole('button', { name: 'Correct every print by this' }).click()
+    await expect(page.getByText('Kept.')).toBeVisible()
+    expect((await first()).data.compensation!.growth).toBeCloseTo(0.05, 9)
+    await page.goto(`/pieces/${id}/plates`)
+    await expect(resin).toBeVisible({ timeout: 240_000 })
+    await expect.poll(async () => parseFloat((await resin.textContent())!), { timeout: 120_000 }).toBeLessThan(before)
+    const now = await first()
+    await call('PUT', `/stock/printer/${now.id}`, { version: now.version, data: was.data })
   })
 })

@@ -230,6 +230,16 @@ describe('nesting', () => {
     expect(kept).toMatchObject({ x: 17.3, y: -8.1, angle: 0.4 })
     const all = new Map([...['kept', 'grey', 'clear'].map((id): [string, Mesh] => [id, cube])])
     expect(proven(n, all, [printer('only', 120, 68, 50)]).apart).toBeGreaterThan(1)
+    // Put down by hand just the margin apart, and just as far from the edge, they stay, however that falls on the cells.
+    for (const shift of [0, 0.13, 0.37, 0.61]) {
+      const lockAt = (x: number): NestItem['locks'] => [{ copy: 0, printer: 'only', plate: 0, x, y: 0, angle: 0 }]
+      const near = nest(
+        [item('a', cube, { locks: lockAt(-48 + shift) }), item('b', cube, { locks: lockAt(-26 + shift) })],
+        [printer('only', 120, 68, 50)],
+      )
+      expect(near.left).toEqual([])
+      expect(near.plates).toHaveLength(1)
+    }
     // Two hands put two parts on one place: the second is left out, and said to be.
     const twice = nest(
       [item('a', cube, { locks: [lock] }), item('b', cube, { locks: [lock] })],

@@ -305,16 +305,20 @@ class Nester {
         height: 0,
         resin: u.item.resin,
       }
-      const f = footprint(u.item.silhouette, lock.angle, this.wish.margin, this.pitch)
-      const spot: Spot = {
-        footprint: f,
-        x: Math.round((lock.x - f.offset[0]) / this.pitch + plate.plate.width / 2),
-        y: Math.round((lock.y - f.offset[1]) / this.pitch + plate.plate.depth / 2),
+      const spot = (margin: number): Spot => {
+        const f = footprint(u.item.silhouette, lock.angle, margin, this.pitch)
+        return {
+          footprint: f,
+          x: Math.round((lock.x - f.offset[0]) / this.pitch + plate.plate.width / 2),
+          y: Math.round((lock.y - f.offset[1]) / this.pitch + plate.plate.depth / 2),
+        }
       }
+      // A hand puts parts to the hair: what is only too near by the cells' rounding is not refused.
+      const bare = spot(Math.max(-this.wish.margin, this.wish.margin - 3 * this.pitch))
       if (u.item.silhouette.height > printer.height) left.push({ id: u.item.id, why: 'tall' })
-      else if (plate.resin !== u.item.resin || !plate.plate.free(spot)) left.push({ id: u.item.id, why: 'taken' })
+      else if (plate.resin !== u.item.resin || !plate.plate.free(bare)) left.push({ id: u.item.id, why: 'taken' })
       else {
-        this.put(plate, u, spot)
+        this.put(plate, u, spot(this.wish.margin))
         if (!plates.has(key)) {
           plates.set(key, plate)
           done.push(plate)

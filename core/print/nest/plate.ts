@@ -50,18 +50,30 @@ export class Plate {
   }
 
   /** Whether a footprint may stand just there. */
-  free({ footprint: f, x, y }: Spot): boolean {
-    if (x < 0 || y < 0 || x + f.width > this.width || y + f.height > this.depth) return false
-    for (let i = 0; i < f.runs.length; i += 3)
-      for (let k = 0; k < f.runs[i + 2]!; k++) if (this.taken.has(x + f.runs[i + 1]! + k, y + f.runs[i]!)) return false
-    return true
+  free(spot: Spot): boolean {
+    let free = true
+    this.cells(spot, (x, y, inside) => {
+      if (!inside || this.taken.has(x, y)) free = false
+    })
+    return free
   }
 
+  /** What of it lies beyond the plate is not marked: a hand may put a part nearer to the edge than the margin. */
   place(spot: Spot): void {
-    const { footprint: f, x, y } = spot
-    for (let i = 0; i < f.runs.length; i += 3)
-      for (let k = 0; k < f.runs[i + 2]!; k++) this.taken.set(x + f.runs[i + 1]! + k, y + f.runs[i]!)
+    this.cells(spot, (x, y, inside) => {
+      if (inside) this.taken.set(x, y)
+    })
     this.dilated = new Dilations(this.taken)
     this.spots.push(spot)
+  }
+
+  private cells({ footprint: { runs }, x, y }: Spot, visit: (x: number, y: number, inside: boolean) => void): void {
+    for (let i = 0; i < runs.length; i += 3) {
+      const row = y + runs[i]!
+      for (let k = 0; k < runs[i + 2]!; k++) {
+        const col = x + runs[i + 1]! + k
+        visit(col, row, col >= 0 && row >= 0 && col < this.width && row < this.depth)
+      }
+    }
   }
 }

@@ -74,7 +74,7 @@ export interface Footprint {
 export function footprint(s: Silhouette, angle: number, margin: number, pitch: number): Footprint {
   const c = Math.cos(angle),
     n = Math.sin(angle)
-  const reach = s.pitch * Math.SQRT1_2 + margin / 2
+  const reach = Math.max(0, s.pitch * Math.SQRT1_2 + margin / 2)
   const xs: number[] = [],
     ys: number[] = []
   let left = Infinity,

@@ -2,7 +2,7 @@
 import { computed, ref } from 'vue'
 import { plateSize } from '../../../core/print/printer'
 import type { PrinterRecord } from '../../../contract/stock'
-import type { NestedPlate, Placed } from '../../../core/print/nest/nest'
+import { nestDefaults, type NestedPlate, type Placed } from '../../../core/print/nest/nest'
 import type { NestReport } from '../../../core/print/nest/nestReport'
 import { shapesMeet } from '../../../core/print/nest/outline'
 
@@ -46,16 +46,17 @@ const middle = (loops: Loops): [number, number] => {
 }
 const heights = computed<Record<string, number>>(() => Object.fromEntries(props.shapes.map((s) => [s.id, s.height])))
 const tallest = computed(() => Math.max(...props.plate.parts.map((p) => heights.value[p.id] ?? 0)))
-/** What the held part would meet there: another part, or the edge. */
-const blocked = computed(() => {
-  const h = held.value
-  if (!h) return null
-  const own = parts.value[h.index]!.loops
+/** mm that a shadow's own half margin may come to the edge */
+const RIM = nestDefaults.margin / 2
+/** What a part would meet there: another part, or the edge. */
+function meets(index: number, part: Placed): string | null {
+  const own = loopsOf(part)
   const [w, d] = size.value
-  if (own.some((l) => l.some(([x, y]) => Math.abs(x) > w / 2 || Math.abs(y) > d / 2))) return 'the edge'
-  const other = parts.value.find((p, i) => i !== h.index && shapesMeet(own, p.loops))
-  return other ? (props.names[other.part.id] ?? 'another part') : null
-})
+  if (own.some((l) => l.some(([x, y]) => Math.abs(x) > w / 2 - RIM || Math.abs(y) > d / 2 - RIM))) return 'the edge'
+  const other = props.plate.parts.find((p, i) => i !== index && shapesMeet(own, loopsOf(p)))
+  return other ? (props.names[other.id] ?? 'another part') : null
+}
+const blocked = computed(() => (held.value ? meets(held.value.index, held.value.part) : null))
 function at(e: PointerEvent): { x: number; y: number } {
   const m = svg.value!.getScreenCTM()!.inverse()
   const p = new DOMPoint(e.clientX, e.clientY).matrixTransform(m)
@@ -76,17 +77,9 @@ function move(e: PointerEvent): void {
 function drop(): void {
   const h = held.value
   held.value = null
-  if (!h || wasBlocked(h)) return
+  if (!h || meets(h.index, h.part)) return
   const was = props.plate.parts[h.index]!
   if (Math.hypot(was.x - h.part.x, was.y - h.part.y) > 0.2) emit('put', h.part)
-}
-function wasBlocked(h: { index: number; part: Placed }): boolean {
-  const own = loopsOf(h.part)
-  const [w, d] = size.value
-  return (
-    own.some((l) => l.some(([x, y]) => Math.abs(x) > w / 2 || Math.abs(y) > d / 2)) ||
-    props.plate.parts.some((p, i) => i !== h.index && shapesMeet(own, loopsOf(p)))
-  )
 }
 </script>
 
