@@ -27,6 +27,8 @@ import { hollow } from '../core/shape/hollow'
 import { extractSurface } from '../core/volume/extract'
 import { sampleField } from '../core/volume/field'
 import { MeshDistance, FunctionDistance } from '../core/volume/source'
+import { supportWish } from '../core/testBodies'
+import { plateRows } from './plates'
 import { shapeRows } from './shape'
 
 /**
@@ -190,20 +192,10 @@ const [oriented, scores] = await time(() => scoreOrientations(lean, { limit: 40,
 row(`${scores.length} orientations scored`, oriented, '', null, '5 s')
 // Lying on its side the body overhangs along its whole length.
 const lying = transformed(lean, fromQuaternion([Math.SQRT1_2, 0, 0, Math.SQRT1_2]), [0, 0, 0])
-const [supported, held] = await time(() =>
-  support(lying, {
-    limit: 40,
-    spacing: 1.5,
-    clearance: 0.6,
-    lift: 5,
-    peelPressure: 12_000,
-    greenStrength: 4.5e6,
-    automatic: true,
-    edits: [],
-  }),
-)
+const [supported, held] = await time(() => support(lying, { ...supportWish, spacing: 1.5 }))
 row('supports', supported, '', null, '10 s for 2,000 tips', held.ok ? `${held.value.report.tips.length} tips` : '')
 await shapeRows(mesh, time, row)
+await plateRows(time, row)
 
 const stock: StockPaint[] = Array.from({ length: 120 }, (_, i) => ({
   id: String(i),
