@@ -240,6 +240,17 @@ describe('nesting', () => {
       expect(near.left).toEqual([])
       expect(near.plates).toHaveLength(1)
     }
+    // A hand's plate keeps its number, and a second part put beside the first comes onto the same one.
+    const onSecond = (x: number): NestItem['locks'] => [{ copy: 0, printer: 'only', plate: 1, x, y: 0, angle: 0 }]
+    const big = boxBody(100, 50, 5, -50, -25, 0)
+    const hands = nest(
+      [item('a', cube, { locks: onSecond(-30) }), item('b', cube, { locks: onSecond(30) }), item('big', big)],
+      [printer('only', 120, 68, 50)],
+    )
+    expect(hands.plates.map((p) => [p.number, p.parts.map((q) => q.id)])).toEqual([
+      [0, ['big']],
+      [1, ['a', 'b']],
+    ])
     // Two hands put two parts on one place: the second is left out, and said to be.
     const twice = nest(
       [item('a', cube, { locks: [lock] }), item('b', cube, { locks: [lock] })],

@@ -84,6 +84,8 @@ interface Unit {
 }
 interface Filled {
   printer: NestPrinter
+  /** of a plate on which a hand has put something */
+  number?: number
   plate: Plate
   units: Unit[]
   height: number
@@ -300,6 +302,7 @@ class Nester {
       const key = `${lock.printer} ${lock.plate}`
       const plate = plates.get(key) ?? {
         printer,
+        number: lock.plate,
         plate: this.empty(printer),
         units: [],
         height: 0,
@@ -329,18 +332,22 @@ class Nester {
   }
 
   private result(done: readonly Filled[], left: Nesting['left']): Nesting {
-    const plates = done.map((f): NestedPlate => {
-      const at = this.positions(f)
-      return {
-        printer: f.printer.id,
-        number: done.filter((d) => d.printer === f.printer).indexOf(f),
-        resin: f.resin,
-        parts: f.units.map((u, i) => ({ id: u.item.id, copy: u.copy, ...at[i]! })),
-        height: f.height,
-        seconds: f.printer.seconds(f.height),
-        filled: f.plate.spots.reduce((s, p) => s + p.footprint.area, 0) / Math.max(1, f.plate.width * f.plate.depth),
-      }
-    })
+    const numbers = numbered(done)
+    const rank = (f: Filled): number => this.printers.indexOf(f.printer) * 1e6 + numbers.get(f)!
+    const plates = [...done]
+      .sort((a, b) => rank(a) - rank(b))
+      .map((f): NestedPlate => {
+        const at = this.positions(f)
+        return {
+          printer: f.printer.id,
+          number: numbers.get(f)!,
+          resin: f.resin,
+          parts: f.units.map((u, i) => ({ id: u.item.id, copy: u.copy, ...at[i]! })),
+          height: f.height,
+          seconds: f.printer.seconds(f.height),
+          filled: f.plate.spots.reduce((s, p) => s + p.footprint.area, 0) / Math.max(1, f.plate.width * f.plate.depth),
+        }
+      })
     const of = (p: NestPrinter): NestedPlate[] => plates.filter((q) => q.printer === p.id)
     return {
       plates,
@@ -399,3 +406,16 @@ class Nester {
 }
 
 const lockOf = ({ item, copy }: Unit): Lock | undefined => item.locks?.find((l) => l.copy === copy)
+
+/** A plate with something put there by hand keeps its number, or the next hand would put its part on another; the rest fill up. */
+function numbered(done: readonly Filled[]): Map<Filled, number> {
+  const numbers = new Map<Filled, number>()
+  const taken = (f: Filled, n: number): boolean =>
+    done.some((d) => d.printer === f.printer && (numbers.get(d) ?? d.number) === n)
+  for (const f of done) {
+    let n = f.number ?? 0
+    if (f.number === undefined) while (taken(f, n)) n++
+    numbers.set(f, n)
+  }
+  return numbers
+}
