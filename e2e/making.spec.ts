@@ -5,7 +5,7 @@ import { measure } from '../core/mesh/measure'
 import { transformed } from '../core/mesh/transform'
 import { acceptedAsSolid } from '../core/shape/solid'
 import { skittle } from './bodies'
-import { accessible, file, idle, middleOf, pressUntil, stage, type } from './page'
+import { accessible, call, file, idle, middleOf, pressUntil, stage, type } from './page'
 import { detail, kinds, meshOf, piece, partMesh, settled } from './parts'
 
 test('a sculpt in the library: found again, not for sale, a later edition under the same operations', async ({
@@ -19,7 +19,15 @@ test('a sculpt in the library: found again, not for sale, a later edition under 
   await expect(page.getByText('torn.stl:')).toBeVisible()
   await page.getByRole('button', { name: 'Dismiss' }).click()
   await page.getByRole('button', { name: /^ninepin/ }).click()
-  await type(page.getByLabel('Tags, parted by commas'), 'Game, wood, game')
+  const tags = page.getByLabel('Tags, parted by commas')
+  await tags.fill('Game, wood, game')
+  // Word of something else comes while one types: the library is read anew, and what was typed stays.
+  const reread = page.waitForResponse((r) => r.url().endsWith('/api/sculpts'))
+  const other = await call<{ id: string }>('POST', '/pieces', { name: 'Elsewhere' })
+  await reread
+  await call('DELETE', `/pieces/${other.id}`)
+  await expect(tags).toHaveValue('Game, wood, game')
+  await tags.press('Enter')
   await expect(page.getByRole('button', { name: 'wood', exact: true })).toBeVisible()
   await page.getByLabel('Prints of it').selectOption('no')
   const larger = transformed(ninepin, [1.5, 0, 0, 0, 1.5, 0, 0, 0, 1.5], [0, 0, 0])

@@ -11,8 +11,10 @@ export async function call<T>(method: string, path: string, body?: object | Uint
     headers: { 'content-type': raw ? 'application/octet-stream' : 'application/json' },
     body: raw ? Buffer.from(body) : body && JSON.stringify(body),
   })
-  if (!r.ok) throw new Error(await r.text())
-  return (await r.json()) as T
+  const text = await r.text()
+  if (!r.ok) throw new Error(text)
+  // What has nothing to say answers with nothing.
+  return (text === '' ? undefined : JSON.parse(text)) as T
 }
 
 export const file = (name: string, bytes: Uint8Array | string): { name: string; mimeType: string; buffer: Buffer } => ({

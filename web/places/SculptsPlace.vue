@@ -5,6 +5,7 @@ import { arranged, piece as pieceSchema } from '../../contract/pieces'
 import type { SculptRecord } from '../../contract/sculpts'
 import { SCULPT_ENDINGS } from '../../core/formats/endings'
 import { api } from '../api'
+import DraftInput from '../shell/DraftInput.vue'
 import { useSculpts } from '../stores/sculpts'
 import SculptThumb from '../viewport/SculptThumb.vue'
 
@@ -145,25 +146,28 @@ function drop(e: DragEvent): void {
       <template v-if="chosen">
         <div class="large"><SculptThumb :mesh="chosen.mesh" /></div>
         <label class="d-block mb-2"
-          >Name<input
+          >Name<DraftInput
+            :key="chosen.id"
             class="form-control form-control-sm"
             maxlength="120"
             :value="chosen.name"
-            @change="set({ name: ($event.target as HTMLInputElement).value })"
+            @done="set({ name: $event })"
         /></label>
         <label class="d-block mb-2"
-          >Tags, parted by commas<input
+          >Tags, parted by commas<DraftInput
+            :key="chosen.id"
             class="form-control form-control-sm"
             :value="chosen.tags.join(', ')"
-            @change="set({ tags: splitTags(($event.target as HTMLInputElement).value) })"
+            @done="set({ tags: splitTags($event) })"
         /></label>
         <label class="d-block mb-2"
-          >Where it is from<input
+          >Where it is from<DraftInput
+            :key="chosen.id"
             class="form-control form-control-sm"
             maxlength="1000"
             :value="chosen.origin"
             placeholder="own sculpt, bought from, scanned at"
-            @change="set({ origin: ($event.target as HTMLInputElement).value })"
+            @done="set({ origin: $event })"
         /></label>
         <label class="d-block mb-2"
           >Prints of it
@@ -176,14 +180,14 @@ function drop(e: DragEvent): void {
           </select></label
         >
         <label class="d-block mb-2"
-          >What was agreed<textarea
+          >What was agreed<DraftInput
+            :key="chosen.id"
             class="form-control form-control-sm"
-            rows="3"
+            :lines="3"
             maxlength="2000"
             :value="chosen.licence"
-            @change="set({ licence: ($event.target as HTMLTextAreaElement).value })"
-          ></textarea>
-        </label>
+            @done="set({ licence: $event })"
+        /></label>
         <h3 class="mt-3 mb-1">Editions</h3>
         <ul class="list-unstyled mb-2">
           <li v-for="e in sculpts.editions(chosen.family)" :key="e.id">

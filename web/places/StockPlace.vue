@@ -2,6 +2,7 @@
 import { computed, onMounted, reactive, ref } from 'vue'
 import { plateSize } from '../../core/print/printer'
 import { paint as paintSchema } from '../../contract/stock'
+import DraftInput from '../shell/DraftInput.vue'
 import { useStock } from '../stores/stock'
 import CalibrationPanel from './stock/CalibrationPanel.vue'
 
@@ -119,15 +120,15 @@ const shelf = (r: (typeof stock.resins)[number], v: string): Promise<void> =>
           <td class="num">{{ (r.peelPressure / 1000).toFixed(1) }}</td>
           <td class="num">{{ (r.greenStrength / 1e6).toFixed(1) }}</td>
           <td class="num">
-            <input
+            <DraftInput
               class="form-control form-control-sm level"
               type="number"
               min="0"
               step="10"
               placeholder="not counted"
-              :value="r.level ?? ''"
+              :value="String(r.level ?? '')"
               :aria-label="`Millilitres of ${r.name} on the shelf`"
-              @change="shelf(r, ($event.target as HTMLInputElement).value)"
+              @done="shelf(r, $event)"
             />
           </td>
         </tr>

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import type { NestedPlate } from '../../../core/print/nest/nest'
+import DraftInput from '../../shell/DraftInput.vue'
 import { useStock } from '../../stores/stock'
 import { usePlating } from '../../stores/plating'
 
@@ -27,9 +28,8 @@ const ways = computed(() => {
     { word: 'one by one as they come', ...r.oneByOne, now: false },
   ]
 })
-function copies(id: string, e: Event): void {
-  const v = Math.min(200, Math.max(0, Math.round(Number((e.target as HTMLInputElement).value) || 0)))
-  ;(e.target as HTMLInputElement).value = String(v)
+function copies(id: string, text: string): void {
+  const v = Math.min(200, Math.max(0, Math.round(Number(text) || 0)))
   void plating.change({ copies: { ...plating.wish.copies, [id]: v } })
 }
 function printer(id: string, used: boolean): void {
@@ -136,14 +136,14 @@ function show(i: number): void {
           <tr v-for="p in plating.parts" :key="p.part.id">
             <td>{{ p.part.name }}</td>
             <td class="num">
-              <input
+              <DraftInput
                 class="form-control form-control-sm count"
                 type="number"
                 min="0"
                 max="200"
-                :value="p.copies"
+                :value="String(p.copies)"
                 :aria-label="`Copies of ${p.part.name}`"
-                @change="copies(p.part.id, $event)"
+                @done="copies(p.part.id, $event)"
               />
             </td>
             <td>
