@@ -1,24 +1,17 @@
 import { basename, dirname, join } from 'node:path'
 import { z } from 'zod'
-import type { Problem } from '../core/answer'
 import { balance, type BalanceReport, type Weight } from '../core/fit/balance'
 import { fitOf, type FitReport } from '../core/fit/gap'
+import { usage, type Call } from './call'
 import { load, loadJson } from './files'
 
-type Fail = (p: Problem, code: number) => number
-const usage = (message: string): Problem => ({ code: 'usage', message })
 const table = (title: string, rows: [string, string][]): string =>
   `${title}\n${rows.map(([k, v]) => `  ${k.padEnd(30)}${v}`).join('\n')}\n`
 const mm = (v: number): string => `${v.toFixed(2)} mm`
 
 /** Exit 0 when they fit, 1 when they overlap or do not touch, 2 when a file cannot be read. */
-export async function fitCommand(
-  files: readonly string[],
-  flags: ReadonlyMap<string, string>,
-  out: (s: string) => void,
-  fail: Fail,
-): Promise<number> {
-  const [a, b] = files
+export async function fitCommand({ words, flags, out, fail }: Call): Promise<number> {
+  const [a, b] = words
   if (!a || !b) return fail(usage('fit needs two files, A and B.'), 2)
   const [first, second] = [await load(a), await load(b)]
   if (!first.ok) return fail(first.problem, 2)
@@ -56,13 +49,8 @@ export const assemblyFile = z.object({
 })
 
 /** Exit 0 when it bears the wished angle all round, 1 when not, 2 when a file cannot be read. */
-export async function balanceCommand(
-  files: readonly string[],
-  flags: ReadonlyMap<string, string>,
-  out: (s: string) => void,
-  fail: Fail,
-): Promise<number> {
-  const [file] = files
+export async function balanceCommand({ words, flags, out, fail }: Call): Promise<number> {
+  const [file] = words
   if (!file) return fail(usage('balance needs ASSEMBLY.json.'), 2)
   const assembly = await loadJson(file, assemblyFile)
   if (!assembly.ok) return fail(assembly.problem, 2)

@@ -2,15 +2,9 @@ import { readFile } from 'node:fs/promises'
 import { basename, join } from 'node:path'
 import type { z } from 'zod'
 import type { OperationRecord } from '../contract/operations'
-import { bad, good, type Answer, type Problem } from '../core/answer'
+import { bad, good, type Answer } from '../core/answer'
 import { readSculpt } from '../core/formats/readSculpt'
 import { concatenate, type Mesh } from '../core/mesh/mesh'
-
-export const CANNOT_WRITE = 'file-unwritable'
-export const unwritable = (path: string, error: unknown): Problem => ({
-  code: CANNOT_WRITE,
-  message: `${path}: the file cannot be written (${(error as NodeJS.ErrnoException).code ?? String(error)}).`,
-})
 
 /** Bodies that a join names by files beside its operation list. */
 export async function loadOthers(op: OperationRecord, beside: string): Promise<Answer<Mesh[]>> {

@@ -1,27 +1,18 @@
 import { open } from 'node:fs/promises'
 import { basename } from 'node:path'
-import type { Problem } from '../core/answer'
+import { FLECK } from '../core/findings/supportGaps'
 import type { ByteSource } from '../core/formats/zipDirectory'
 import { readLayers, type LayersReport } from '../core/print/readLayers'
-
-/** Islands below this, mm², stick to what is beside them. */
-const FLECK = 0.5
+import { usage, type Call } from './call'
+import { writeReport } from './results'
 
 /**
  * Reads an archive of layers back and tells what it would print. Exit 0 when no island begins and no cup closes, 1 when some
  * do, 2 when it cannot be read.
- *
- * @param write writes a file, or says why it cannot
  */
-export async function layersCommand(
-  files: readonly string[],
-  flags: ReadonlyMap<string, string>,
-  out: (s: string) => void,
-  fail: (p: Problem, code: number) => number,
-  write: (path: string, content: Uint8Array | string) => Promise<Problem | null>,
-): Promise<number> {
-  const [path] = files
-  if (!path) return fail({ code: 'usage', message: 'layers needs a ZIP.' }, 2)
+export async function layersCommand({ words, flags, out, fail }: Call): Promise<number> {
+  const [path] = words
+  if (!path) return fail(usage('layers needs a ZIP.'), 2)
   const numbers = (flag: string, count: number): number[] | null => {
     const v = (flags.get(flag) ?? '').split(',').map(Number)
     return v.length === count && v.every((n) => n > 0 && n < 10) ? v : null
@@ -29,7 +20,7 @@ export async function layersCommand(
   const pitch = flags.has('pitch') ? numbers('pitch', 2) : undefined,
     layer = flags.has('layer') ? numbers('layer', 1) : undefined
   if (pitch === null || layer === null)
-    return fail({ code: 'usage', message: '--pitch is X,Y and --layer is one number, in mm, between 0 and 10.' }, 2)
+    return fail(usage('--pitch is X,Y and --layer is one number, in mm, between 0 and 10.'), 2)
   const file = await open(path).catch(() => null)
   if (!file) return fail({ code: 'file-unreadable', message: `${path}: the file cannot be opened.` }, 2)
   try {
@@ -46,10 +37,8 @@ export async function layersCommand(
       ...(layer ? { layerHeight: layer[0]! } : {}),
     })
     if (!r.ok) return fail({ ...r.problem, message: `${basename(path)}: ${r.problem.message}` }, 2)
-    if (flags.has('report')) {
-      const noted = await write(flags.get('report')!, JSON.stringify(r.value, null, 1))
-      if (noted) return fail(noted, 2)
-    }
+    const noted = await writeReport(flags, r.value)
+    if (noted) return fail(noted, 2)
     out(flags.has('json') ? `${JSON.stringify(r.value, null, 1)}\n` : describe(basename(path), r.value))
     return large(r.value).length + r.value.cups.length > 0 ? 1 : 0
   } finally {

@@ -1,7 +1,6 @@
 import { basename } from 'node:path'
 import { z } from 'zod'
 import { printerFile } from '../contract/stock'
-import type { Problem } from '../core/answer'
 import { bounds, type Mesh } from '../core/mesh/mesh'
 import { identity3, transformed } from '../core/mesh/transform'
 import { nestDefaults, type NestItem } from '../core/print/nest/nest'
@@ -9,7 +8,9 @@ import { nestReport, type NestReport } from '../core/print/nest/nestReport'
 import { plateBody } from '../core/print/nest/plateBody'
 import { nestPrinter } from '../core/print/nest/printerTime'
 import { silhouette } from '../core/print/nest/silhouette'
+import { usage, type Call } from './call'
 import { load, loadJson } from './files'
+import { write, writeReport, writerFor } from './results'
 
 /** mm of a silhouette's cells */
 const PITCH = 0.5
@@ -18,31 +19,15 @@ const printersFile = z.array(printerFile).min(1).max(20)
 /**
  * Nests parts over plates and printers. A part is a FILE, or FILE:3 for three of it. Exit 0 when all found a place, 1 when some
  * fit no printer, 2 when something cannot be read.
- *
- * @param write writes a file, or says why it cannot
- * @param writerFor the writer for a file's ending, if there is one
  */
-export async function nestCommand(
-  words: readonly string[],
-  flags: ReadonlyMap<string, string>,
-  out: (s: string) => void,
-  fail: (p: Problem, code: number) => number,
-  write: (path: string, content: Uint8Array | string) => Promise<Problem | null>,
-  writerFor: (path: string) => ((m: Mesh) => Uint8Array) | undefined,
-): Promise<number> {
+export async function nestCommand({ words, flags, out, fail }: Call): Promise<number> {
   const path = flags.get('printers'),
     target = flags.get('o')
-  if (words.length === 0 || !path)
-    return fail({ code: 'usage', message: 'nest needs PARTS and --printers PRINTERS.json.' }, 2)
-  const writer = target ? writerFor(target) : undefined
-  if (target && !writer)
-    return fail(
-      { code: 'format-unknown', message: `${target}: plates are written as .stl, .obj, .ply, .3mf or .glb.` },
-      2,
-    )
+  if (words.length === 0 || !path) return fail(usage('nest needs PARTS and --printers PRINTERS.json.'), 2)
+  const writer = target ? writerFor(target) : null
+  if (writer && typeof writer !== 'function') return fail(writer, 2)
   const aim = flags.get('aim') ?? 'hours'
-  if (aim !== 'hours' && aim !== 'soonest')
-    return fail({ code: 'usage', message: `--aim is hours or soonest, not "${aim}".` }, 2)
+  if (aim !== 'hours' && aim !== 'soonest') return fail(usage(`--aim is hours or soonest, not "${aim}".`), 2)
   const read = await loadJson(path, printersFile)
   if (!read.ok) return fail(read.problem, 2)
   const doubled = read.value.find((p, i) => read.value.findIndex((q) => q.name === p.name) !== i)
@@ -57,8 +42,7 @@ export async function nestCommand(
   for (const word of words) {
     const [, file, count] = /^(.*?)(?::(\d+))?$/.exec(word) as unknown as [string, string, string | undefined]
     const copies = Number(count ?? 1)
-    if (copies < 1 || copies > 500)
-      return fail({ code: 'usage', message: `${word}: between 1 and 500 of a part can be nested.` }, 2)
+    if (copies < 1 || copies > 500) return fail(usage(`${word}: between 1 and 500 of a part can be nested.`), 2)
     const mesh = await load(file)
     if (!mesh.ok) return fail(mesh.problem, 2)
     // It stands on its lowest point, as it will on the plate.
@@ -79,10 +63,8 @@ export async function nestCommand(
       )
       if (noted) return fail(noted, 2)
     }
-  if (flags.has('report')) {
-    const noted = await write(flags.get('report')!, JSON.stringify(full, null, 1))
-    if (noted) return fail(noted, 2)
-  }
+  const noted = await writeReport(flags, full)
+  if (noted) return fail(noted, 2)
   out(flags.has('json') ? `${JSON.stringify(full, null, 1)}\n` : describe(full))
   return n.left.length === 0 ? 0 : 1
 }

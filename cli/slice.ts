@@ -3,12 +3,14 @@ import { extname } from 'node:path'
 import { Zip, ZipPassThrough } from 'fflate'
 import type { z } from 'zod'
 import { printerFile } from '../contract/stock'
-import { bad, good, type Answer, type Problem } from '../core/answer'
+import { bad, good, type Answer } from '../core/answer'
 import { manifest } from '../core/formats/manifest'
 import { layerCount, portions, slices3mf, svgStack } from '../core/formats/sliceStack'
 import type { Mesh } from '../core/mesh/mesh'
 import { closedForSlicing, outsidePlate, slice, type SliceReport } from '../core/print/slice'
-import { CANNOT_WRITE, load, loadJson, unwritable } from './files'
+import { usage, type Call } from './call'
+import { load, loadJson } from './files'
+import { CANNOT_WRITE, unwritable, writeReport } from './results'
 
 type Setting = z.infer<typeof printerFile>
 type Put = (bytes: Uint8Array) => Promise<void>
@@ -18,18 +20,12 @@ interface Outcome {
 }
 
 /** Slices a body for a printer: pictures, or outlines. */
-export async function sliceCommand(
-  files: readonly string[],
-  flags: ReadonlyMap<string, string>,
-  out: (s: string) => void,
-  fail: (p: Problem, code: number) => number,
-  writeReport: (path: string | undefined, report: unknown) => Promise<Problem | null>,
-): Promise<number> {
-  const [file] = files,
+export async function sliceCommand({ words, flags, out, fail }: Call): Promise<number> {
+  const [file] = words,
     target = flags.get('o'),
     printerPath = flags.get('printer')
   if (!file || !target || !printerPath)
-    return fail({ code: 'usage', message: 'slice needs FILE, --printer PRINTER.json and -o OUT.zip.' }, 2)
+    return fail(usage('slice needs FILE, --printer PRINTER.json and -o OUT.zip.'), 2)
   const kind = extname(target).toLowerCase()
   if (!['.zip', '.3mf', '.svg'].includes(kind))
     return fail({ code: 'format-unknown', message: `${target}: layers are written as .zip, .3mf or .svg.` }, 2)
@@ -42,7 +38,7 @@ export async function sliceCommand(
       ? await into(target, (put) => pictures(mesh.value, printer.value, put))
       : await into(target, (put) => stack(mesh.value, printer.value, kind, put))
   if (!r.ok) return fail(r.problem, r.problem.code === CANNOT_WRITE ? 2 : 1)
-  const noted = await writeReport(flags.get('report'), r.value.report)
+  const noted = await writeReport(flags, r.value.report)
   if (noted) return fail(noted, 2)
   out(`${target}: ${r.value.words}\n`)
   return 0

@@ -1,43 +1,27 @@
 import { basename } from 'node:path'
 import { operation } from '../contract/operations'
 import { printerFile } from '../contract/stock'
-import type { Problem } from '../core/answer'
 import { doesNotFit } from '../core/findings/doesNotFit'
-import { bounds, boxSize, type Mesh } from '../core/mesh/mesh'
+import { FLECK } from '../core/findings/supportGaps'
+import { bounds, boxSize } from '../core/mesh/mesh'
+import { LOOK } from '../core/print/layerGraph'
 import { inspectLayers } from '../core/print/slice'
 import { support, type SupportReport } from '../core/print/support'
+import { usage, type Call } from './call'
 import { load, loadJson } from './files'
-
-/** mm between the layers that are looked at for islands, and mm² under which one sticks to what is beside it */
-const STEP = 0.1,
-  FLECK = 0.5
+import { write, writeReport, writerFor } from './results'
 
 /**
  * Supports for a body as it stands in its file. Exit 0 when every island is held, no tip is overloaded and the whole fits
  * the printer, 1 when one of these does not hold, 2 when something cannot be read.
- *
- * @param write writes a file, or says why it cannot
- * @param writerFor the writer for a file's ending, if there is one
  */
-export async function supportsCommand(
-  files: readonly string[],
-  flags: ReadonlyMap<string, string>,
-  out: (s: string) => void,
-  fail: (p: Problem, code: number) => number,
-  write: (path: string, content: Uint8Array | string) => Promise<Problem | null>,
-  writerFor: (path: string) => ((m: Mesh) => Uint8Array) | undefined,
-): Promise<number> {
-  const [file] = files,
+export async function supportsCommand({ words, flags, out, fail }: Call): Promise<number> {
+  const [file] = words,
     printerPath = flags.get('printer')
-  if (!file || !printerPath)
-    return fail({ code: 'usage', message: 'supports needs FILE and --printer PRINTER.json.' }, 2)
+  if (!file || !printerPath) return fail(usage('supports needs FILE and --printer PRINTER.json.'), 2)
   const target = flags.get('o')
-  const writer = target ? writerFor(target) : undefined
-  if (target && !writer)
-    return fail(
-      { code: 'format-unknown', message: `${target}: results are written as .stl, .obj, .ply, .3mf or .glb.` },
-      2,
-    )
+  const writer = target ? writerFor(target) : null
+  if (writer && typeof writer !== 'function') return fail(writer, 2)
   const printer = await loadJson(printerPath, printerFile)
   if (!printer.ok) return fail(printer.problem, 2)
   const { resin } = printer.value
@@ -54,11 +38,9 @@ export async function supportsCommand(
   const { mesh: whole, report } = made.value
   const size = boxSize(bounds(whole))
   const misfits = doesNotFit(size, printer.value, true)
-  const islands = inspectLayers(whole, STEP).islands.filter((i) => i.area >= FLECK)
+  const islands = inspectLayers(whole, LOOK).islands.filter((i) => i.area >= FLECK)
   const full = { ...report, size, fits: misfits.length === 0, islands }
-  const noted =
-    (target && writer ? await write(target, writer(whole)) : null) ??
-    (flags.has('report') ? await write(flags.get('report')!, JSON.stringify(full, null, 1)) : null)
+  const noted = (target && writer ? await write(target, writer(whole)) : null) ?? (await writeReport(flags, full))
   if (noted) return fail(noted, 2)
   out(flags.has('json') ? `${JSON.stringify(full, null, 1)}\n` : describe(basename(file), report, full))
   return islands.length === 0 && worst(report) <= 1 && full.fits ? 0 : 1

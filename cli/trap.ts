@@ -1,25 +1,17 @@
 import { basename } from 'node:path'
-import type { Problem } from '../core/answer'
-import { directionWords } from '../core/findings/trappedResin'
+import { directionWords, rinsedAway } from '../core/findings/trappedResin'
 import { trappedResin } from '../core/print/trapped'
+import { usage, type Call } from './call'
 import { load } from './files'
 
-/** mm³ under which a part counts as empty: a film that a rinse takes along */
-const EMPTY = 150
-
 /** Exit 0 when some poses one after the other empty it, 1 when resin stays whatever is done, 2 when it cannot be read. */
-export async function trapCommand(
-  files: readonly string[],
-  flags: ReadonlyMap<string, string>,
-  out: (s: string) => void,
-  fail: (p: Problem, code: number) => number,
-): Promise<number> {
-  const [file] = files
-  if (!file) return fail({ code: 'usage', message: 'trap needs a FILE.' }, 2)
+export async function trapCommand({ words, flags, out, fail }: Call): Promise<number> {
+  const [file] = words
+  if (!file) return fail(usage('trap needs a FILE.'), 2)
   const given = (flags.get('pose') ?? '0,0,-1').split(',').map(Number)
   const length = Math.hypot(...given)
   if (given.length !== 3 || !(length > 0) || !Number.isFinite(length))
-    return fail({ code: 'usage', message: '--pose takes the direction that is down, as X,Y,Z.' }, 2)
+    return fail(usage('--pose takes the direction that is down, as X,Y,Z.'), 2)
   const mesh = await load(file)
   if (!mesh.ok) return fail(mesh.problem, 2)
   const r = trappedResin(mesh.value, given.map((v) => v / length) as [number, number, number])
@@ -34,5 +26,6 @@ export async function trapCommand(
         '',
       ].join('\n'),
     )
-  return (r.routine.at(-1)?.left ?? 0) < EMPTY && r.shut < EMPTY ? 0 : 1
+  const least = rinsedAway(r.cavity)
+  return (r.routine.at(-1)?.left ?? 0) < least && r.shut < least ? 0 : 1
 }

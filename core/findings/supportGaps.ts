@@ -3,7 +3,7 @@ import type { SupportReport } from '../print/support'
 import { plural, type Finding } from './finding'
 
 /** Islands smaller than this, mm², stick to what is beside them within a layer or two. */
-const FLECK = 0.5
+export const FLECK = 0.5
 
 /** Islands that begin in mid air, tips beyond their strength, contacts that no stem reached. */
 export function supportGaps(islands: readonly Island[], step: number, report: SupportReport | null): Finding[] {
