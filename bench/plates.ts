@@ -1,6 +1,7 @@
 import { bounds } from '../core/mesh/mesh'
 import { identity3, transformed } from '../core/mesh/transform'
-import { inFileOrder, nest, nestDefaults, type NestItem, type NestPrinter } from '../core/print/nest/nest'
+import { inFileOrder, nest } from '../core/print/nest/nest'
+import { nestDefaults, type NestItem, type NestPrinter } from '../core/print/nest/types'
 import { silhouette } from '../core/print/nest/silhouette'
 import { chainBody } from '../core/testBodies'
 
@@ -13,7 +14,7 @@ export async function plateRows(time: Time, row: Row): Promise<void> {
     const size = 0.8 + 0.15 * (k % 5)
     const body = transformed(chainBody(100 + k, 6), [size, 0, 0, 0, size, 0, 0, 0, size * (1 + (k % 4))], [0, 0, 0])
     const stood = transformed(body, identity3, [0, 0, -bounds(body).min[2]])
-    return { id: String(k), silhouette: silhouette(stood, 0.5), copies: 1, turn: true, resin: '' }
+    return { id: String(k), silhouette: silhouette(stood), copies: 1, turn: true, resin: '' }
   })
   const printer = (id: string, width: number, depth: number, height: number): NestPrinter => ({
     id,

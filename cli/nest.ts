@@ -3,7 +3,7 @@ import { z } from 'zod'
 import { printerFile } from '../contract/stock'
 import { bounds, type Mesh } from '../core/mesh/mesh'
 import { identity3, transformed } from '../core/mesh/transform'
-import { nestDefaults, type NestItem } from '../core/print/nest/nest'
+import { nestDefaults, type NestItem } from '../core/print/nest/types'
 import { nestReport, type NestReport } from '../core/print/nest/nestReport'
 import { plateBody } from '../core/print/nest/plateBody'
 import { nestPrinter } from '../core/print/nest/printerTime'
@@ -12,8 +12,6 @@ import { usage, type Call } from './call'
 import { load, loadJson } from './files'
 import { write, writeReport, writerFor } from './results'
 
-/** mm of a silhouette's cells */
-const PITCH = 0.5
 const printersFile = z.array(printerFile).min(1).max(20)
 
 /**
@@ -51,7 +49,7 @@ export async function nestCommand({ words, flags, out, fail }: Call): Promise<nu
       (n) => !meshes.has(n),
     )!
     meshes.set(id, stood)
-    items.push({ id, silhouette: silhouette(stood, PITCH), copies, turn: true, resin: '' })
+    items.push({ id, silhouette: silhouette(stood), copies, turn: true, resin: '' })
   }
   const full = nestReport(items, printers, { ...nestDefaults, aim })
   const n = full.nesting

@@ -1,13 +1,10 @@
 import type { Check } from '../contract/derivations'
 import type { Report } from '../core/answer'
-import { bounds, type Mesh } from '../core/mesh/mesh'
-import { nestDefaults } from '../core/print/nest/nest'
+import type { Mesh } from '../core/mesh/mesh'
+import { nestDefaults } from '../core/print/nest/types'
 import { nestReport, type NestReport } from '../core/print/nest/nestReport'
 import { nestPrinter } from '../core/print/nest/printerTime'
 import { silhouette } from '../core/print/nest/silhouette'
-
-/** mm of a silhouette's cells */
-const PITCH = 0.5
 
 /** Nests the parts of a check, whose meshes stand in the same order. */
 export function nested(check: Extract<Check, { kind: 'nest' }>, meshes: readonly Mesh[], report: Report): NestReport {
@@ -16,7 +13,7 @@ export function nested(check: Extract<Check, { kind: 'nest' }>, meshes: readonly
     if (!mesh || mesh.positions.length === 0) throw new RangeError(`Part ${p.id} has no body.`)
     return {
       id: p.id,
-      silhouette: silhouette(mesh, Math.max(PITCH, widest(mesh) / 1200)),
+      silhouette: silhouette(mesh),
       copies: p.copies,
       turn: p.turn,
       resin: '',
@@ -29,8 +26,4 @@ export function nested(check: Extract<Check, { kind: 'nest' }>, meshes: readonly
     { ...nestDefaults, margin: check.margin, aim: check.aim },
     report,
   )
-}
-const widest = (mesh: Mesh): number => {
-  const { min, max } = bounds(mesh)
-  return Math.max(max[0] - min[0], max[1] - min[1])
 }

@@ -2,7 +2,7 @@
 import { computed, onBeforeUnmount, onMounted, ref, watch } from 'vue'
 import { storeToRefs } from 'pinia'
 import { RouterLink } from 'vue-router'
-import type { Placed } from '../../core/print/nest/nest'
+import type { Placed } from '../../core/print/nest/types'
 import { useMeans } from '../composables/useMeans'
 import FindingList from '../shell/FindingList.vue'
 import LayerChart from './LayerChart.vue'

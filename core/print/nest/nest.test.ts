@@ -4,14 +4,14 @@ import { identity3, transformed } from '../../mesh/transform'
 import { evenNumbers } from '../../random'
 import { boxBody, chainBody, sphereBody } from '../../testBodies'
 import { BitGrid, Dilations, noFit } from './bitGrid'
-import { inFileOrder, nest, nestDefaults, type NestItem, type NestPrinter, type Nesting } from './nest'
+import { inFileOrder, nest } from './nest'
+import { nestDefaults, type NestItem, type NestPrinter, type Nesting } from './types'
 import { outlines, shapesMeet } from './outline'
 import { footprint, silhouette } from './silhouette'
 
-const PITCH = 0.5
 const item = (id: string, mesh: Mesh, more: Partial<NestItem> = {}): NestItem => ({
   id,
-  silhouette: silhouette(mesh, PITCH),
+  silhouette: silhouette(mesh),
   copies: 1,
   turn: true,
   resin: 'grey',
@@ -97,14 +97,11 @@ describe('no-fit positions', () => {
   it('a silhouette covers all of a body’s shadow, turned as well, and little more', () => {
     const body = chainBody(9, 7)
     for (const angle of [0, 0.7, 2.2]) {
-      const f = footprint(silhouette(body, PITCH), angle, 0, 1)
-      const grid = new BitGrid(f.width, f.height)
-      for (let i = 0; i < f.runs.length; i += 3)
-        for (let k = 0; k < f.runs[i + 2]!; k++) grid.set(f.runs[i + 1]! + k, f.runs[i]!)
+      const f = footprint(silhouette(body), angle, 0, 1)
       for (const [x, y] of shadow(placed(body, { x: f.offset[0], y: f.offset[1], angle }), 4000))
-        expect(grid.has(Math.floor(x), Math.floor(y))).toBe(true)
+        expect(f.cells.has(Math.floor(x), Math.floor(y))).toBe(true)
     }
-    const ball = footprint(silhouette(sphereBody(15, 4), PITCH), 1, 0, 1)
+    const ball = footprint(silhouette(sphereBody(15, 4)), 1, 0, 1)
     expect(ball.area / (Math.PI * 225)).toBeGreaterThan(1)
     expect(ball.area / (Math.PI * 16.5 ** 2)).toBeLessThan(1)
   })

@@ -1,8 +1,8 @@
 import { part, silent, type Report } from '../../answer'
-import { inFileOrder, nest, nestDefaults, type NestItem, type Nesting, type NestPrinter, type NestWish } from './nest'
+import { inFileOrder, nest } from './nest'
 import { outlines } from './outline'
-import { BitGrid } from './bitGrid'
 import { footprint } from './silhouette'
+import { nestDefaults, type NestItem, type Nesting, type NestPrinter, type NestWish } from './types'
 
 export interface Way {
   /** s of machine time in all, and until the last printer is done */
@@ -67,12 +67,7 @@ const wayOf = (n: Nesting): Way => ({
   left: n.left.length,
 })
 
-function shapeOf(item: NestItem, margin: number): [number, number][][] {
-  const f = footprint(item.silhouette, 0, margin, DRAWN)
-  const grid = new BitGrid(f.width, f.height)
-  for (let i = 0; i < f.runs.length; i += 3)
-    for (let k = 0; k < f.runs[i + 2]!; k++) grid.set(f.runs[i + 1]! + k, f.runs[i]!)
-  return outlines(grid).map((loop) =>
-    loop.map(([x, y]) => [x * DRAWN - f.offset[0], y * DRAWN - f.offset[1]] as [number, number]),
-  )
+function shapeOf({ silhouette }: NestItem, margin: number): [number, number][][] {
+  const { cells, offset } = footprint(silhouette, 0, margin, DRAWN)
+  return outlines(cells).map((loop) => loop.map(([x, y]) => [x * DRAWN - offset[0], y * DRAWN - offset[1]]))
 }

@@ -30,19 +30,20 @@ export class Plate {
   find(turned: readonly Footprint[]): Spot | null {
     let best: Spot | null = null
     for (const f of turned) {
-      const wide = this.width - f.width + 1,
-        deep = this.depth - f.height + 1
+      const wide = this.width - f.cells.width + 1,
+        deep = this.depth - f.cells.height + 1
       if (wide <= 0 || deep <= 0) continue
       // What cannot come lower than the best so far need not be looked at.
-      const rows = best ? Math.min(deep, best.y + best.footprint.height - f.height + 1) : deep
+      const rows = best ? Math.min(deep, best.y + best.footprint.cells.height - f.cells.height + 1) : deep
       if (rows <= 0) continue
       const at = firstFree(noFit(this.taken, this.dilated, f.runs, rows), wide, rows)
       if (!at) continue
       const [x, y] = at
       if (
         !best ||
-        y + f.height < best.y + best.footprint.height ||
-        (y + f.height === best.y + best.footprint.height && x + f.width < best.x + best.footprint.width)
+        y + f.cells.height < best.y + best.footprint.cells.height ||
+        (y + f.cells.height === best.y + best.footprint.cells.height &&
+          x + f.cells.width < best.x + best.footprint.cells.width)
       )
         best = { footprint: f, x, y }
     }

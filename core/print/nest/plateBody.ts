@@ -1,6 +1,6 @@
 import { concatenate, type Mesh } from '../../mesh/mesh'
 import { transformed } from '../../mesh/transform'
-import type { Placed } from './nest'
+import type { Placed } from './types'
 
 /** A body where a nesting has put it: turned about z through its own origin, then moved; mm from the plate's middle. */
 export function placedBody(mesh: Mesh, { x, y, angle }: Pick<Placed, 'x' | 'y' | 'angle'>): Mesh {

@@ -1,5 +1,5 @@
 import { plateSize, printSeconds, type Printer, type Resin } from '../printer'
-import type { NestPrinter } from './nest'
+import type { NestPrinter } from './types'
 
 /** A printer as the nesting sees it: its plate, its height, and what a plate of some height takes. */
 export function nestPrinter(id: string, printer: Printer, resin: Resin): NestPrinter {

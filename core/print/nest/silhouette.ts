@@ -1,5 +1,4 @@
-import type { Mesh } from '../../mesh/mesh'
-import { bounds } from '../../mesh/mesh'
+import { bounds, type Mesh } from '../../mesh/mesh'
 import { BitGrid } from './bitGrid'
 
 /** What a body covers of the plate as seen from above: cells of a grid, at a fine pitch. */
@@ -13,9 +12,14 @@ export interface Silhouette {
   height: number
 }
 
+/** mm of a silhouette's cells, and how many there are along a wide body at most */
+const FINE = 0.5,
+  MOST = 1200
+
 /** Every cell that any face's projection touches: never less than the body covers, at most a cell more all round. */
-export function silhouette(mesh: Mesh, pitch: number): Silhouette {
+export function silhouette(mesh: Mesh): Silhouette {
   const { min, max } = bounds(mesh)
+  const pitch = Math.max(FINE, (max[0] - min[0]) / MOST, (max[1] - min[1]) / MOST)
   const origin: [number, number] = [min[0] - pitch / 2, min[1] - pitch / 2]
   const cells = new BitGrid(Math.ceil((max[0] - origin[0]) / pitch) + 1, Math.ceil((max[1] - origin[1]) / pitch) + 1)
   const { positions: p, triangles: t } = mesh
@@ -57,9 +61,8 @@ export function silhouette(mesh: Mesh, pitch: number): Silhouette {
 export interface Footprint {
   /** radians, counter-clockwise from above */
   angle: number
-  width: number
-  height: number
-  /** `BitGrid.runs` */
+  cells: BitGrid
+  /** of the cells, as `BitGrid.runs` gives them */
   runs: Int32Array
   /** cells covered */
   area: number
@@ -81,7 +84,7 @@ export function footprint(s: Silhouette, angle: number, margin: number, pitch: n
     low = Infinity,
     right = -Infinity,
     high = -Infinity
-  const { runs } = rowsOf(s)
+  const runs = s.cells.runs()
   for (let i = 0; i < runs.length; i += 3)
     for (let k = 0; k < runs[i + 2]!; k++) {
       const bx = s.origin[0] + (runs[i + 1]! + k + 0.5) * s.pitch,
@@ -113,17 +116,25 @@ export function footprint(s: Silhouette, angle: number, margin: number, pitch: n
   }
   return {
     angle,
-    width: grid.width,
-    height: grid.height,
+    cells: grid,
     runs: grid.runs(),
     area: grid.count(),
     offset: [-left, -low],
   }
 }
 
-const known = new WeakMap<Silhouette, { runs: Int32Array }>()
-function rowsOf(s: Silhouette): { runs: Int32Array } {
-  let rows = known.get(s)
-  if (!rows) known.set(s, (rows = { runs: s.cells.runs() }))
-  return rows
+/** What was drawn of each silhouette: one nesting after another asks for the same. */
+const drawn = new WeakMap<Silhouette, Map<string, Footprint[]>>()
+
+/** The footprints of a silhouette turned evenly round, the first as it stands. */
+export function footprints(s: Silhouette, turns: number, margin: number, pitch: number): Footprint[] {
+  let known = drawn.get(s)
+  if (!known) drawn.set(s, (known = new Map()))
+  const key = `${turns} ${margin} ${pitch}`
+  let list = known.get(key)
+  if (!list) {
+    list = Array.from({ length: turns }, (_, k) => footprint(s, (2 * Math.PI * k) / turns, margin, pitch))
+    known.set(key, list)
+  }
+  return list
 }

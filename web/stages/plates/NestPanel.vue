@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
-import type { NestedPlate } from '../../../core/print/nest/nest'
+import type { NestedPlate } from '../../../core/print/nest/types'
 import DraftInput from '../../shell/DraftInput.vue'
 import { useStock } from '../../stores/stock'
 import { usePlating } from '../../stores/plating'

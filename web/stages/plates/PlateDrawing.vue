@@ -2,7 +2,7 @@
 import { computed, ref } from 'vue'
 import { plateSize } from '../../../core/print/printer'
 import type { PrinterRecord } from '../../../contract/stock'
-import { nestDefaults, type NestedPlate, type Placed } from '../../../core/print/nest/nest'
+import { nestDefaults, type NestedPlate, type Placed } from '../../../core/print/nest/types'
 import type { NestReport } from '../../../core/print/nest/nestReport'
 import { shapesMeet } from '../../../core/print/nest/outline'
 
