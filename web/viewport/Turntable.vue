@@ -29,11 +29,11 @@ onMounted(() => {
     return
   }
   scene.value = s
-  viewport.eyes = s
+  viewport.eyes = s.gaze
   s.onDraw = () => {
-    turned.value = s.turned()
+    turned.value = s.gaze.turned()
     marks.value = s.rulerMarks.flatMap((m) => {
-      const p = s.project(m.at)
+      const p = s.gaze.project(m.at)
       return p ? [{ mm: m.mm, ...p }] : []
     })
   }
@@ -71,7 +71,7 @@ watch(
       viewport.shown = { mesh, hash: d.meshHash!, bodyFaces: body }
       s.show(mesh, body, firstShown)
       // A body of much the same size keeps the view; a new one is framed afresh.
-      if (firstShown && Math.abs(Math.log(s.size.length() / before.length())) > 0.12) s.home()
+      if (firstShown && Math.abs(Math.log(s.size.length() / before.length())) > 0.12) s.gaze.home()
       firstShown = true
       // A part is either carried about or tipped; both turn the same holder.
       s.carry(viewport.motion, viewport.along)
@@ -120,7 +120,7 @@ watch(
       if (mine !== company) return
       const before = s.size.clone()
       s.accompany(list)
-      if (Math.abs(Math.log(s.size.length() / before.length())) > 0.12) s.home()
+      if (Math.abs(Math.log(s.size.length() / before.length())) > 0.12) s.gaze.home()
     } catch (e) {
       if (mine === company) fault.value = e instanceof Error ? e.message : String(e)
     }
@@ -212,7 +212,7 @@ function release(e: PointerEvent): void {
   if (still && viewport.mode === 'pick') brush(e)
 }
 function turnBy(degrees: number): void {
-  scene.value?.turnTo(turned.value + degrees)
+  scene.value?.gaze.turnTo(turned.value + degrees)
 }
 </script>
 
@@ -245,7 +245,7 @@ function turnBy(degrees: number): void {
     >
     <div class="reading">
       <span class="soft">{{ turned === 0 ? 'front' : `turned ${turned}°` }}</span>
-      <button class="btn btn-sm btn-quiet" title="Frame the whole sculpt, from the front" @click="scene?.home()">
+      <button class="btn btn-sm btn-quiet" title="Frame the whole sculpt, from the front" @click="scene?.gaze.home()">
         <Focus :size="15" aria-hidden="true" /> whole
       </button>
     </div>

@@ -66,7 +66,7 @@ export class Carrying {
       case 'lean': {
         const right = new THREE.Vector3().setFromMatrixColumn(this.scene.camera.matrixWorld, 0).setZ(0).normalize()
         const away = new THREE.Vector3(0, 0, 1).cross(right)
-        const k = this.scene.mmPerPixel(h.from)
+        const k = this.scene.gaze.mmPerPixel(h.from)
         const pull = right.multiplyScalar((e.clientX - h.x) * k).add(away.multiplyScalar(-(e.clientY - h.y) * k))
         const length = pull.length()
         if (length < 1e-6) return STILL
@@ -77,7 +77,7 @@ export class Carrying {
   }
 
   private lifted(h: Hold, e: PointerEvent): Motion {
-    return { ...STILL, shift: [0, 0, (h.y - e.clientY) * this.scene.mmPerPixel(h.from)] }
+    return { ...STILL, shift: [0, 0, (h.y - e.clientY) * this.scene.gaze.mmPerPixel(h.from)] }
   }
 }
 

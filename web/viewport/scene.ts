@@ -1,4 +1,4 @@
-import CameraControls from 'camera-controls'
+import type CameraControls from 'camera-controls'
 import * as THREE from 'three'
 import { acceleratedRaycast, MeshBVH } from 'three-mesh-bvh'
 import { isCloud, type Mesh } from '../../core/mesh/mesh'
@@ -6,9 +6,9 @@ import type { Motion } from './motion'
 import { bareColours, pointsOf, solidOf } from './drawn'
 import { Annotations, empty, type Marker, type Stroke } from './annotations'
 import { Furniture } from './furniture'
+import { Gaze } from './gaze'
 import { Handles } from './handles'
 
-CameraControls.install({ THREE })
 THREE.Mesh.prototype.raycast = acceleratedRaycast
 
 export interface Picked {
@@ -26,7 +26,8 @@ export interface Picked {
 export class Scene {
   readonly renderer: THREE.WebGLRenderer
   readonly scene = new THREE.Scene()
-  readonly camera = new THREE.PerspectiveCamera(28, 1, 1, 5000)
+  readonly gaze: Gaze
+  readonly camera: THREE.PerspectiveCamera
   readonly controls: CameraControls
   /** carries the sculpt; tilting by hand turns it */
   readonly holder = new THREE.Group()
@@ -45,12 +46,9 @@ export class Scene {
     this.renderer = new THREE.WebGLRenderer({ canvas, antialias: true, alpha: true, preserveDrawingBuffer: true })
     this.renderer.setPixelRatio(Math.min(1.5, window.devicePixelRatio))
     this.renderer.toneMapping = THREE.NeutralToneMapping
-    this.camera.up.set(0, 0, 1)
-    this.controls = new CameraControls(this.camera, canvas)
-    this.controls.updateCameraUp()
-    this.controls.dollyToCursor = true
-    this.controls.smoothTime = 0.12
-    this.controls.draggingSmoothTime = 0.04
+    this.gaze = new Gaze(canvas, this.whole)
+    this.camera = this.gaze.camera
+    this.controls = this.gaze.controls
     this.scene.add(new THREE.HemisphereLight(0xeef2f6, 0x9a8f80, 1.25))
     const fill = new THREE.DirectionalLight(0xcfdcea, 0.5),
       rim = new THREE.DirectionalLight(0xffffff, 0.9)
@@ -117,8 +115,7 @@ export class Scene {
 
   resize(width: number, height: number): void {
     this.renderer.setSize(width, height, false)
-    this.camera.aspect = width / Math.max(1, height)
-    this.camera.updateProjectionMatrix()
+    this.gaze.resize(width, height)
     // A canvas of a new size is blank: it must not be seen so.
     this.drawNow()
   }
@@ -143,7 +140,7 @@ export class Scene {
     if (this.opened) this.cutOpen(true)
     geometry.computeBoundingBox()
     this.measureAll()
-    if (!keepView) this.home()
+    if (!keepView) this.gaze.home()
     this.draw()
   }
 
@@ -165,7 +162,7 @@ export class Scene {
     this.draw()
   }
   /** Box of all that stands on the disc; the disc and the ruler go by it. */
-  private readonly whole = new THREE.Box3()
+  private readonly whole = new THREE.Box3(new THREE.Vector3(-30, -30, 0), new THREE.Vector3(30, 30, 100))
   private measureAll(): void {
     this.whole.copy(this.body!.geometry.boundingBox!)
     for (const c of this.companions.children) this.whole.union((c as THREE.Mesh).geometry.boundingBox!)
@@ -196,11 +193,6 @@ export class Scene {
   }
   grip(x: number, y: number): ReturnType<Handles['hit']> {
     return this.handles.hit(this.ray(x, y))
-  }
-  /** mm that a pixel is at a place. */
-  mmPerPixel(at: THREE.Vector3): number {
-    const d = at.distanceTo(this.camera.position)
-    return (2 * d * Math.tan((this.camera.fov * Math.PI) / 360)) / Math.max(1, this.canvas.clientHeight)
   }
   /** Where a ray through the screen meets the horizontal plane at that height. */
   onLevel(x: number, y: number, height: number): THREE.Vector3 | null {
@@ -278,60 +270,9 @@ export class Scene {
     this.draw()
   }
 
-  home(): void {
-    const r = Math.max(this.size.z * 0.66, Math.hypot(this.size.x, this.size.y) * 0.8)
-    const distance = r / Math.tan((this.camera.fov * Math.PI) / 360)
-    const c = this.centre()
-    void this.controls.setLookAt(
-      c.x + distance * 0.34,
-      c.y - distance * 0.98,
-      c.z + distance * 0.2,
-      c.x,
-      c.y,
-      c.z - this.size.z * 0.07,
-      false,
-    )
-  }
-  private centre(): THREE.Vector3 {
-    return this.body ? this.whole.getCenter(new THREE.Vector3()) : new THREE.Vector3(0, 0, 50)
-  }
-
-  /** What is looked at, how far off, and how large it is on the screen. */
-  view(): { middle: [number, number, number]; distance: number; pixelsPerMm: number; centre: [number, number] } {
-    const middle = this.centre()
-    const distance = middle.distanceTo(this.camera.position)
-    return {
-      middle: middle.toArray(),
-      distance,
-      pixelsPerMm: 1 / this.mmPerPixel(middle),
-      centre: [this.canvas.clientWidth / 2, this.canvas.clientHeight / 2],
-    }
-  }
-  /** The middle is looked at from there, at the distance it has. */
-  lookFrom(azimuth: number, elevation: number): void {
-    const {
-      middle: [x, y, z],
-      distance: d,
-    } = this.view()
-    const level = d * Math.cos(elevation)
-    void this.controls.setLookAt(
-      x + level * Math.sin(azimuth),
-      y - level * Math.cos(azimuth),
-      z + d * Math.sin(elevation),
-      x,
-      y,
-      z,
-      false,
-    )
-  }
-
-  /** Looks at a place from where its skin faces. */
+  /** Looks at a place of the part at work from where its skin faces. */
   frameSpot(point: readonly [number, number, number]): void {
-    const p = this.holder.localToWorld(new THREE.Vector3(...point))
-    const out = p.clone().sub(this.centre()).setZ(0)
-    if (out.length() < 1) out.set(0.3, -1, 0)
-    out.normalize().multiplyScalar(Math.max(40, this.size.length() * 0.55))
-    void this.controls.setLookAt(p.x + out.x, p.y + out.y, p.z + out.length() * 0.35, p.x, p.y, p.z, true)
+    this.gaze.at(this.holder.localToWorld(new THREE.Vector3(...point)))
   }
 
   mark(list: readonly Marker[]): void {
@@ -363,23 +304,8 @@ export class Scene {
     return { point: local.toArray(), normal: normal.toArray(), face: hit.faceIndex ?? 0, companion }
   }
 
-  /** Degrees by which the front is turned away from the viewer. */
-  turned(): number {
-    return Math.round((((((this.controls.azimuthAngle * 180) / Math.PI) % 360) + 540) % 360) - 180)
-  }
-  turnTo(degrees: number): void {
-    void this.controls.rotateTo((degrees * Math.PI) / 180, this.controls.polarAngle, true)
-  }
-
   get rulerMarks(): Furniture['rulerMarks'] {
     return this.furniture.rulerMarks
-  }
-
-  /** Screen place of a world point, or null when it lies behind. */
-  project(p: THREE.Vector3): { x: number; y: number } | null {
-    const v = p.clone().project(this.camera)
-    if (v.z > 1) return null
-    return { x: ((v.x + 1) / 2) * this.canvas.clientWidth, y: ((1 - v.y) / 2) * this.canvas.clientHeight }
   }
 
   dispose(): void {
