@@ -26,6 +26,17 @@ export type Material = z.infer<typeof material>
 
 const triple = z.tuple([z.number(), z.number(), z.number()])
 
+/** How the parts of a piece are set on plates, by part. */
+export const plating = z.object({
+  /** printers of the stock that may be used; none named: the piece's own */
+  printers: z.array(z.uuid()).max(20).default([]),
+  aim: z.enum(['hours', 'soonest']).default('hours'),
+  copies: z.record(z.string(), z.int().min(0).max(200)).default({}),
+  /** true of parts that may not be turned */
+  straight: z.record(z.string(), z.boolean()).default({}),
+  locks: z.record(z.string(), z.array(plateLock).max(200)).default({}),
+})
+export type Plating = z.infer<typeof plating>
 export const pieceFields = z.object({
   name: z.string().trim().min(1, 'Give the piece a name.').max(120),
   client: z.string().trim().max(120).default(''),
@@ -41,17 +52,7 @@ export const pieceFields = z.object({
   materials: z.record(z.string(), material).default({}),
   /** degrees that the whole should bear being tipped */
   tipWish: z.number().min(1).max(80).default(15),
-  /** how its parts are set on plates, by part */
-  plating: z
-    .object({
-      /** printers of the stock that may be used; none named: the piece's own */
-      printers: z.array(z.uuid()).max(20).default([]),
-      aim: z.enum(['hours', 'soonest']).default('hours'),
-      copies: z.record(z.string(), z.int().min(0).max(200)).default({}),
-      straight: z.record(z.string(), z.boolean()).default({}),
-      locks: z.record(z.string(), z.array(plateLock).max(200)).default({}),
-    })
-    .default({ printers: [], aim: 'hours', copies: {}, straight: {}, locks: {} }),
+  plating: plating.default(plating.parse({})),
   /** what for: prints of a sculpt that may not be sold must not be */
   purpose: z.enum(['keep', 'sell', 'commission']).default('keep'),
   /** parts that are moved together, by the name of their group */

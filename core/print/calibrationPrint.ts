@@ -100,7 +100,7 @@ const BELIEVED = 0.1
  * Corrections from the measured gauge. An outer length L prints as L·s + 2g, the slot as L·s − 2g; s is each axis' scale and
  * g the growth, one for both, by least squares over three lengths an axis. Upward, two heights tell the scale from what the
  * first layers lose.
-
+ *
  * The gauge is printed without compensation; errors name what cannot be.
  */
 export function corrections(m: Measured): Answer<Corrections> {

@@ -32,7 +32,7 @@ export class Drawn {
   private scratch = new Float64Array(0)
   private readonly kx: number
   private readonly ky: number
-  readonly plain: boolean
+  private readonly plain: boolean
 
   constructor({ scale, mirrorX, mirrorY }: Compensation) {
     this.kx = (mirrorX ? -1 : 1) / scale[0]

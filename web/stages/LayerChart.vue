@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { ref } from 'vue'
+import { suctionTrace } from '../composables/traces'
 import { GRID, usePlot } from '../composables/usePlot'
 
 const props = defineProps<{
@@ -37,16 +38,7 @@ usePlot(
           line: { color: '#8a5600', width: 1.2, dash: 'dot' },
           hovertemplate: '%{y:.2f} N<extra></extra>',
         },
-        // A height without a cup is left out, so that a line means one.
-        {
-          x,
-          y: props.suction.map((f) => (f > 0 ? f : null)),
-          name: 'suction',
-          yaxis: 'y2',
-          mode: 'lines',
-          line: { color: '#9c2f1c', width: 1.8 },
-          hovertemplate: 'cups up to %{y:.1f} N<extra></extra>',
-        },
+        { ...suctionTrace(props.suction, props.layerHeight), yaxis: 'y2' },
       ],
       layout: {
         margin: { l: 48, r: 48, t: 8, b: 36 },

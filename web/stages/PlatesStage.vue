@@ -4,6 +4,7 @@ import { storeToRefs } from 'pinia'
 import { RouterLink } from 'vue-router'
 import type { Placed } from '../../core/print/nest/types'
 import { useMeans } from '../composables/useMeans'
+import { duration } from '../shell/duration'
 import FindingList from '../shell/FindingList.vue'
 import LayerChart from './LayerChart.vue'
 import { useDerivations } from '../stores/derivations'
@@ -63,8 +64,6 @@ function partAlone(): void {
   plating.target = null
   void slice()
 }
-const duration = (s: number): string =>
-  `${Math.floor(s / 3600)} h ${String(Math.round((s % 3600) / 60)).padStart(2, '0')}`
 const fileName = computed(() => (store.piece?.name ?? 'piece').replace(/[^\w-]+/g, '-').toLowerCase())
 async function save(format: 'stl' | 'obj' | 'ply' | '3mf' | 'glb'): Promise<void> {
   if (!mesh.value) return

@@ -1,10 +1,9 @@
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef, watch } from 'vue'
 import type { Check } from '../../contract/derivations'
-import type { PartRecord } from '../../contract/pieces'
-import { pieceFields } from '../../contract/pieces'
+import { plating as platingSchema, type PartRecord, type Plating } from '../../contract/pieces'
 import { printer as printerSchema, slicedResin, type PrinterRecord } from '../../contract/stock'
-import type { NestedPlate } from '../../core/print/nest/types'
+import { nestDefaults, type NestedPlate } from '../../core/print/nest/types'
 import type { NestReport } from '../../core/print/nest/nestReport'
 import { useCheck } from '../composables/useCheck'
 import { useMeans } from '../composables/useMeans'
@@ -12,7 +11,6 @@ import { useDerivations } from './derivations'
 import { usePiece } from './piece'
 import { useStock, type Item } from './stock'
 
-type Plating = (typeof pieceFields)['shape']['plating']['_output']
 export interface OnPlates {
   part: PartRecord
   mesh: string
@@ -25,7 +23,7 @@ export const usePlating = defineStore('plating', () => {
     stock = useStock(),
     derivations = useDerivations()
   const { printer, resin } = useMeans()
-  const wish = computed<Plating>(() => pieceFields.shape.plating.parse(piece.piece?.plating))
+  const wish = computed<Plating>(() => platingSchema.parse(piece.piece?.plating ?? {}))
   async function change(more: Partial<Plating>): Promise<void> {
     await piece.save({ plating: { ...wish.value, ...more } })
   }
@@ -59,7 +57,7 @@ export const usePlating = defineStore('plating', () => {
           })),
           printers: printers.value.map((p) => ({ ...printerSchema.parse(p), id: p.id })),
           resin: slicedResin.parse(resin.value),
-          margin: 2,
+          margin: nestDefaults.margin,
           aim: wish.value.aim,
         }
       : null,

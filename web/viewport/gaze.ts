@@ -1,8 +1,20 @@
 import CameraControls from 'camera-controls'
 import * as THREE from 'three'
-import type { Eyes } from './useViewport'
 
 CameraControls.install({ THREE })
+
+/** Where the turntable is looked at from. */
+export interface Eyes {
+  /** middle of what is looked at, mm, and how far off; what it measures on the screen, px */
+  view: () => {
+    middle: [number, number, number]
+    distance: number
+    pixelsPerMm: number
+    centre: [number, number]
+  }
+  /** radians round from the front and up from the level, at the same distance */
+  lookFrom: (azimuth: number, elevation: number) => void
+}
 
 /** Whoever looks at the turntable: from where, how large things are on the screen, and how the look is turned. */
 export class Gaze implements Eyes {

@@ -3,20 +3,9 @@ import { ref, shallowRef } from 'vue'
 import type { Mesh } from '../../core/mesh/mesh'
 import { STILL, type Motion } from './motion'
 import type { Marker } from './annotations'
+import type { Eyes } from './gaze'
 import type { Picked } from './scene'
 
-/** Where the turntable is looked at from. */
-export interface Eyes {
-  /** middle of what is looked at, mm, and how far off; what it measures on the screen, px */
-  view: () => {
-    middle: [number, number, number]
-    distance: number
-    pixelsPerMm: number
-    centre: [number, number]
-  }
-  /** radians round from the front and up from the level, at the same distance */
-  lookFrom: (azimuth: number, elevation: number) => void
-}
 export type Quaternion = [number, number, number, number]
 
 /** What the stage wants on the turntable. Stages write; the turntable, which outlives them, reads. */

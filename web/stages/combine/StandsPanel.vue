@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue'
+import DraftInput from '../../shell/DraftInput.vue'
 import NumberField from '../../shell/NumberField.vue'
 import { useAssembly } from '../../stores/assembly'
 import { usePiece } from '../../stores/piece'
@@ -76,18 +77,14 @@ function choose(id: string, name: keyof typeof KINDS): void {
       >
         <option v-for="(_, k) in KINDS" :key="k" :value="k">{{ k }}</option>
       </select>
-      <input
+      <DraftInput
         type="number"
         class="form-control form-control-sm share"
         min="0"
         max="100"
         :aria-label="`Filled share of ${p.part.name}, percent`"
-        :value="Math.round(assembly.materialOf(p.part.id).infill * 100)"
-        @change="
-          assembly.setMaterial(p.part.id, {
-            infill: Math.min(1, Math.max(0, Number(($event.target as HTMLInputElement).value) / 100)),
-          })
-        "
+        :value="String(Math.round(assembly.materialOf(p.part.id).infill * 100))"
+        @done="assembly.setMaterial(p.part.id, { infill: Math.min(1, Math.max(0, Number($event) / 100)) })"
       />
       <span class="soft">% filled</span>
     </div>

@@ -2,6 +2,7 @@
 import { computed, ref } from 'vue'
 import type { NestedPlate } from '../../../core/print/nest/types'
 import DraftInput from '../../shell/DraftInput.vue'
+import { duration } from '../../shell/duration'
 import { useStock } from '../../stores/stock'
 import { usePlating } from '../../stores/plating'
 
@@ -9,7 +10,6 @@ import { usePlating } from '../../stores/plating'
 const emit = defineEmits<{ show: []; slice: [] }>()
 const plating = usePlating(),
   stock = useStock()
-const hours = (s: number): string => `${Math.floor(s / 3600)} h ${String(Math.round((s % 3600) / 60)).padStart(2, '0')}`
 const n = computed(() => plating.report?.nesting ?? null)
 const nameOf = (id: string): string => plating.parts.find((p) => p.part.id === id)?.part.name ?? 'part'
 const printerName = (id: string): string => stock.printers.find((p) => p.id === id)?.name ?? 'printer'
@@ -71,10 +71,10 @@ function show(i: number): void {
     <p v-if="plating.parts.length === 0" class="soft mb-0">Nothing has been stood up yet.</p>
     <template v-else>
       <div v-if="n" class="sheet p-3 mb-2">
-        <span class="figure">{{ hours(n.seconds) }}</span>
+        <span class="figure">{{ duration(n.seconds) }}</span>
         <span class="soft">
           of machine time on {{ n.plates.length }} {{ n.plates.length === 1 ? 'plate' : 'plates'
-          }}<template v-if="n.finish < n.seconds - 60">, done after {{ hours(n.finish) }}</template
+          }}<template v-if="n.finish < n.seconds - 60">, done after {{ duration(n.finish) }}</template
           ><template v-if="plating.measuring"> · nesting …</template></span
         >
         <ul class="plates mt-2">
@@ -82,7 +82,7 @@ function show(i: number): void {
             <span
               >{{ printerName(p.printer) }}, {{ p.number + 1 }}<br /><span class="soft small"
                 >{{ p.parts.length }} {{ p.parts.length === 1 ? 'part' : 'parts' }}, {{ p.height.toFixed(0) }} mm,
-                {{ hours(p.seconds) }}</span
+                {{ duration(p.seconds) }}</span
               ></span
             >
             <span class="d-flex gap-1">
@@ -113,8 +113,8 @@ function show(i: number): void {
                 >
                 <template v-else>
                   <td class="num">{{ w.plates }}</td>
-                  <td class="num">{{ hours(w.seconds) }}</td>
-                  <td class="num">{{ hours(w.finish) }}</td>
+                  <td class="num">{{ duration(w.seconds) }}</td>
+                  <td class="num">{{ duration(w.finish) }}</td>
                 </template>
               </tr>
             </tbody>

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { ref } from 'vue'
 import type { LoadLayer } from '../../../core/print/supportLoad'
+import { suctionTrace } from '../../composables/traces'
 import { GRID, usePlot } from '../../composables/usePlot'
 
 /**
@@ -24,14 +25,7 @@ usePlot(box, () => {
         fillcolor: '#0e5a6122',
         hovertemplate: '%{x:.0f} mm: %{y:.1f} N<extra></extra>',
       },
-      // A height without a cup is left out, so that a line means one.
-      {
-        x: props.suction.map((_, i) => (i + 0.5) * props.step),
-        y: props.suction.map((f) => (f > 0 ? f : null)),
-        mode: 'lines',
-        line: { color: '#9c2f1c', width: 1.8 },
-        hovertemplate: '%{x:.1f} mm: cups pull up to %{y:.1f} N<extra></extra>',
-      },
+      suctionTrace(props.suction, props.step),
       {
         x,
         y: props.layers.map((l) => 100 * l.utilisation),

@@ -1,0 +1,9 @@
+/** What shut cups could pull, over height: a height without a cup is left out, so that a line means one. */
+export const suctionTrace = (suction: readonly number[], layerHeight: number): object => ({
+  x: suction.map((_, i) => (i + 0.5) * layerHeight),
+  y: suction.map((f) => (f > 0 ? f : null)),
+  name: 'suction',
+  mode: 'lines',
+  line: { color: '#9c2f1c', width: 1.8 },
+  hovertemplate: '%{x:.1f} mm: cups pull up to %{y:.1f} N<extra></extra>',
+})
