@@ -19,7 +19,9 @@ const ENTRIES = {
   server: 'server/main.ts',
   worker: 'server/worker.ts',
   kernel: 'server/kernel.ts',
+  slicer: 'server/slicer.ts',
   cli: 'cli/index.ts',
+  standin: 'server/standins/main.ts',
   seed: 'demo/seed.ts',
   bench: 'bench/run.ts',
 }

@@ -34,7 +34,21 @@ let workerReady = () => {}
 const workerUp = new Promise((r) => {
   workerReady = r
 })
-const env = { DATABASE_URL: cluster.url, PORT: String(port), NODE_ENV: 'production' }
+
+// Devices to try things out on, each a process of its own on loopback: UNDERCUT_STANDINS=0 leaves them out, a path names others.
+const fleetFile = process.env.UNDERCUT_STANDINS || join(root, 'demo', 'fleet.json')
+const standIns = []
+for (const config of fleetFile === '0' ? [] : JSON.parse(readFileSync(fleetFile, 'utf8'))) {
+  const at = await freePort(port + 10 + standIns.length)
+  const told = { ...config, port: at, folder: join(folder, 'devices', config.serial) }
+  standIns.push({ at, run: launch('standin', { UNDERCUT_STANDIN: JSON.stringify(told) }, { restart: true }) })
+}
+const env = {
+  DATABASE_URL: cluster.url,
+  PORT: String(port),
+  NODE_ENV: 'production',
+  UNDERCUT_DEVICES: standIns.map((s) => `http://127.0.0.1:${s.at}`).join(' '),
+}
 const api = launch('server', env, { restart: true })
 let closing = false,
   worker = null,
@@ -43,7 +57,7 @@ const close = async () => {
   if (closing) return
   closing = true
   console.log('\nStopping ...')
-  await Promise.all([seed?.stop(), worker?.stop(), api.stop()])
+  await Promise.all([seed?.stop(), worker?.stop(), api.stop(), ...standIns.map((s) => s.run.stop())])
   cluster.stop()
   rmSync(runFile, { force: true })
   process.exit(0)

@@ -1,6 +1,7 @@
 import { basename } from 'node:path'
 import { operation } from '../contract/operations'
 import { printerFile } from '../contract/stock'
+import { peelOn } from '../core/print/printer'
 import { doesNotFit } from '../core/findings/doesNotFit'
 import { FLECK } from '../core/findings/supportGaps'
 import { bounds, boxSize } from '../core/mesh/mesh'
@@ -27,7 +28,7 @@ export async function supportsCommand({ words, flags, out, fail }: Call): Promis
   const { resin } = printer.value
   const asked = operation.parse({
     kind: 'support',
-    peelPressure: resin.peelPressure,
+    peelPressure: peelOn(printer.value, resin),
     greenStrength: resin.greenStrength,
   })
   if (asked.kind !== 'support') throw new Error('A support record is one.')

@@ -117,6 +117,14 @@ export const check = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('trapped'), down: point }),
   z.object({ kind: z.literal('rinse'), holes: z.array(drainHole).max(64).default([]) }),
   z.object({ kind: z.literal('layers'), step: z.number().min(0.02).max(1) }),
+  z.object({
+    kind: z.literal('archive'),
+    pitch: z
+      .tuple([z.number().gt(0).max(1), z.number().gt(0).max(1)])
+      .optional()
+      .describe('mm a pixel, where the archive does not say'),
+    layerHeight: z.number().gt(0).max(1).optional().describe('mm'),
+  }),
   z.object({ kind: z.literal('slice'), printer, resin: slicedResin }),
   z.object({
     kind: z.literal('nest'),

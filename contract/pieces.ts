@@ -32,6 +32,8 @@ export const plating = z.object({
   printers: z.array(z.uuid()).max(20).default([]),
   aim: z.enum(['hours', 'soonest']).default('hours'),
   copies: z.record(z.string(), z.int().min(0).max(200)).default({}),
+  /** printed besides, in case some fail */
+  spares: z.record(z.string(), z.int().min(0).max(50)).default({}),
   /** true of parts that may not be turned */
   straight: z.record(z.string(), z.boolean()).default({}),
   locks: z.record(z.string(), z.array(plateLock).max(200)).default({}),
@@ -234,6 +236,13 @@ const byProcess = z.object({
   print: z.object({ peg: drawnAndMeasured, hole: drawnAndMeasured }).nullable().default(null),
 })
 
+const bath = z.object({
+  litres: z.number().gt(0).max(200),
+  resin: z.number().min(0).max(20_000).describe('ml of resin in it'),
+  limit: z.number().gt(0).max(60).describe('% of resin by volume at which it no longer cleans'),
+})
+export type BathRecord = z.infer<typeof bath>
+
 export const workshop = z.object({
   name: z.string(),
   currency: z.string().length(3),
@@ -246,6 +255,10 @@ export const workshop = z.object({
   clearances: z
     .object({ resin: byProcess, filament: byProcess })
     .default({ resin: { ...CLEARANCES.resin, print: null }, filament: { ...CLEARANCES.filament, print: null } }),
+  /** washing liquid: the dirty bath first, then the clean one */
+  baths: z
+    .object({ first: bath, second: bath })
+    .default({ first: { litres: 4, resin: 0, limit: 10 }, second: { litres: 4, resin: 0, limit: 2 } }),
   /** remembered poses: each joint's turn by its name */
   poses: z
     .array(

@@ -23,6 +23,8 @@ export const printer = z.object({
   retractTime: z.number().min(0).max(120).default(2.4).describe('s'),
   restTime: z.number().min(0).max(120).default(1).describe('s'),
   bottomLayers: z.int().min(0).max(100).default(5),
+  film: z.string().trim().max(80).default('').describe('what lies under the vat'),
+  filmPull: z.number().min(0.1).max(5).default(1).describe('peel on it over the resin’s figure'),
   compensation: compensation.default(compensation.parse({})),
 })
 export const resin = z.object({
@@ -35,6 +37,18 @@ export const resin = z.object({
   greenStrength: z.number().gt(0).default(4.5e6).describe('Pa'),
   clear: z.boolean().default(false),
   level: z.number().min(0).max(1e6).nullable().default(null).describe('ml in all bottles; null when not counted'),
+  bottles: z
+    .array(
+      z.object({
+        lot: z.string().trim().max(80).default(''),
+        ml: z.number().min(0).max(100_000),
+        opened: z.iso.date().nullable().default(null),
+        keeps: z.int().min(1).max(120).default(12).describe('months once open'),
+      }),
+    )
+    .max(100)
+    .default([])
+    .describe('counted one by one; none: `level` stands for all'),
   prints: z
     .array(
       z.object({
@@ -50,7 +64,7 @@ export const resin = z.object({
     .describe('what prints taught about supports'),
 })
 /** What slicing needs of a resin: what it is, not what was learned with it. */
-export const slicedResin = resin.omit({ prints: true, level: true })
+export const slicedResin = resin.omit({ prints: true, level: true, bottles: true })
 export const paint = z.object({
   name: z.string().min(1).max(80),
   hex: z.string().regex(/^#[0-9a-f]{6}$/i),

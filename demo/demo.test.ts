@@ -4,7 +4,10 @@ import { faceCount } from '../core/mesh/mesh'
 import { repair } from '../core/mesh/repair'
 import { shells, topology } from '../core/mesh/topology'
 import { hollow } from '../core/shape/hollow'
-import { acceptedAsSolid } from '../core/shape/solid'
+import { LayerMaker, layerSteps } from '../core/print/layerMaker'
+import type { Printer } from '../core/print/printer'
+import { orient } from '../core/shape/orient'
+import { acceptedAsSolid, sectionAreaOfSolid } from '../core/shape/solid'
 import { damaged } from './damage'
 import { build } from './sculpts/build'
 import { lanternKeeper } from './sculpts/lanternKeeper'
@@ -45,6 +48,21 @@ describe('demo', () => {
     expect(mended.report.crumbs).toBe(3)
     expect(topology(mended.mesh)).toMatchObject(closed)
     expect(shells(mended.mesh).count).toBe(1)
+  })
+  it('is sliced to the areas that the boolean library cuts, within a thousandth', async () => {
+    for (const [shape, min, max, voxel] of [
+      [tern(), [-16, -27, -1], [16, 38, 60], 0.45],
+      [pilotBust(), [-42, -34, -1], [42, 34, 150], 1.2],
+    ] as const) {
+      const body = orient(await build(shape, { min: [...min], max: [...max] }, voxel), [0, 0, 0, 1]).mesh
+      const at = new LayerMaker(body, { ...(PRINTERS[0] as Printer), layerHeight: 0.2 })
+      const { layers } = layerSteps(body, { ...(PRINTERS[0] as Printer), layerHeight: 0.2 })
+      for (const share of [0.03, 0.2, 0.45, 0.7, 0.9]) {
+        const i = Math.floor(share * layers)
+        const truth = await sectionAreaOfSolid(body, (i + 0.5) * 0.2)
+        expect(Math.abs(at.make(i).area / truth - 1)).toBeLessThan(0.001)
+      }
+    }
   })
   it('stocks only what the contracts accept', () => {
     for (const p of PRINTERS) printer.parse(p)

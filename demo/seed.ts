@@ -12,6 +12,7 @@ import type { Shape } from '../core/volume/primitives'
 import { damaged } from './damage'
 import { scan, type ScannerOptions } from '../core/scan/scanner'
 import { openWhatStays, ventCups } from './holes'
+import { printTerns } from './prints'
 import { build } from './sculpts/build'
 import { lanternKeeper } from './sculpts/lanternKeeper'
 import { pilotBust, pilotParts } from './sculpts/pilotBust'
@@ -236,6 +237,7 @@ async function main(): Promise<void> {
     await call('POST', `/pieces/${bust}/log`, {
       text: 'Museum approved the sculpt. The cap must not shade the eyes: light comes from above in the case.',
     })
+  await printTerns(bird, printers.get('Plover (fine)')!, resins.get('Slate grey, tough')!)
   await call('PUT', '/workshop', { ...(await call<object>('GET', '/workshop')), demo: 'done' })
 }
 

@@ -40,9 +40,13 @@ export async function operate(piece: string, more: OperationInput[]): Promise<Pi
 }
 
 export const check = async <T>(mesh: string, body: unknown): Promise<T> => (await checked(mesh, body)).report as T
-export async function checked(mesh: string, body: unknown): Promise<{ report: unknown; meshHash: string | null }> {
+export async function checked(
+  mesh: string,
+  body: unknown,
+): Promise<{ key: string; report: unknown; meshHash: string | null }> {
   for (;;) {
     const d = await call<{
+      key: string
       status: string
       report: unknown
       meshHash: string | null

@@ -39,7 +39,11 @@ export const RESINS: ResinRecord[] = [
     peelPressure: 12_000,
     greenStrength: 4.5e6,
     clear: false,
-    level: 640,
+    level: null,
+    bottles: [
+      { lot: 'SG-2211', ml: 240, opened: '2026-03-02', keeps: 12 },
+      { lot: 'SG-2307', ml: 1000, opened: null, keeps: 12 },
+    ],
     prints: [],
   },
   {
@@ -52,6 +56,7 @@ export const RESINS: ResinRecord[] = [
     greenStrength: 3.9e6,
     clear: true,
     level: 380,
+    bottles: [],
     prints: [],
   },
 ]

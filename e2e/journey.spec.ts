@@ -156,7 +156,7 @@ test('a dropped sculpt goes all the way to layers, a plan and a painted preview'
     const slider = page.getByRole('slider', { name: 'Layer' })
     await slider.focus()
     await slider.press('ArrowRight')
-    await expect.poll(() => page.locator('.picture img').evaluate((i: HTMLImageElement) => i.naturalWidth)).toBe(1600)
+    await expect.poll(() => page.locator('.layer img').evaluate((i: HTMLImageElement) => i.naturalWidth)).toBe(1600)
     const [layers] = await Promise.all([
       page.waitForEvent('download'),
       page.getByRole('link', { name: 'Download layers' }).click(),

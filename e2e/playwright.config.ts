@@ -44,6 +44,7 @@ export default defineConfig({
     env: {
       PORT: String(port),
       UNDERCUT_DEMO: '0',
+      UNDERCUT_STANDINS: join(import.meta.dirname, 'fleet.json'),
       UNDERCUT_DATA: join(process.env.UNDERCUT_WORK ?? '/tmp/undercut-e2e', 'data'),
     },
     stdout: 'ignore',

@@ -7,6 +7,8 @@ import { openApi } from './route'
 import { bench } from './routes/bench'
 import { derive } from './routes/derive'
 import { pieces } from './routes/pieces'
+import { cleaningRoutes } from './routes/cleaning'
+import { runs } from './routes/runs'
 import { sculpts } from './routes/sculpts'
 import { stock } from './routes/stock'
 
@@ -29,7 +31,7 @@ export function makeApp(): Express {
   app.get('/api/openapi.json', (_req, res) => {
     res.json(openApi())
   })
-  app.use('/api', express.json({ limit: '4mb' }), pieces, sculpts, derive, bench, stock)
+  app.use('/api', express.json({ limit: '4mb' }), pieces, sculpts, derive, bench, stock, runs, cleaningRoutes)
   app.use('/api', (_req, _res, next) => {
     next(notFound('This address'))
   })

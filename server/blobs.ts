@@ -78,15 +78,16 @@ export async function blobSize(hash: string): Promise<number | null> {
   return row ? Number(row.size) : null
 }
 
-/** Streams a blob chunk by chunk. */
-export async function* readStream(hash: string): AsyncGenerator<Buffer> {
-  for (let n = 0; ; n++) {
+/** Streams a blob chunk by chunk, from a byte on. */
+export async function* readStream(hash: string, from = 0): AsyncGenerator<Buffer> {
+  const first = Math.floor(from / CHUNK)
+  for (let n = first; ; n++) {
     const [row] = await database.query<{ bytes: Buffer }>(
       'SELECT c.bytes FROM blob b JOIN blob_chunk c ON c.id = b.id WHERE b.hash = $1 AND c.n = $2',
       { bind: [hash, n], type: QueryTypes.SELECT },
     )
     if (!row) return
-    yield row.bytes
+    yield n === first ? row.bytes.subarray(from - first * CHUNK) : row.bytes
   }
 }
 

@@ -23,6 +23,7 @@ export const CHECK_VERSION: Record<string, number> = {
   presupported: 1,
   thinness: 2,
   layers: 3,
+  archive: 1,
   slice: 4,
   nest: 1,
   plate: 1,

@@ -9,6 +9,9 @@ export type Change =
   | { type: 'stock' }
   | { type: 'workshop' }
   | { type: 'sculpts' }
+  | { type: 'devices' }
+  /** prints of a piece */
+  | { type: 'run'; id: string }
 
 export async function announce(change: Change): Promise<void> {
   await database.query('SELECT pg_notify($1, $2)', { bind: ['undercut', JSON.stringify(change)] })

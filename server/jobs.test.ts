@@ -114,4 +114,42 @@ describe.skipIf(!url)('jobs', () => {
       await at.startWorker()
     }
   })
+
+  it('a disk that fills in the middle of slicing is said in words, leaves nothing half stored, and is over once there is room', async () => {
+    const id = await at.pieceOf('Full disk', writeStl(sphereBody(12, 4)))
+    await at.operate(id, [{ kind: 'orient', quaternion: [0, 0, 0, 1] }])
+    const mesh = (await at.derived(id)).meshHash
+    const printer = {
+      name: 'Panel',
+      pixelsX: 4000,
+      pixelsY: 3000,
+      pitchX: 0.02,
+      pitchY: 0.02,
+      height: 60,
+      layerHeight: 0.02,
+    }
+    const ask = (): Promise<any> =>
+      at.call('POST', '/checks', { mesh, check: { kind: 'slice', printer, resin: { name: 'R' } } })
+    const chunks = async (): Promise<number> =>
+      Number((await at.db.query('SELECT count(*) AS n FROM blob_chunk')).rows[0].n)
+    const before = await chunks()
+    // As PostgreSQL would say it, from the second chunk of four megabytes on.
+    await at.db.query(`
+      CREATE FUNCTION no_room() RETURNS trigger AS $$ BEGIN
+        IF NEW.n >= 1 THEN RAISE EXCEPTION 'could not extend file' USING ERRCODE = '53100'; END IF; RETURN NEW;
+      END $$ LANGUAGE plpgsql;
+      CREATE TRIGGER no_room BEFORE INSERT ON blob_chunk FOR EACH ROW EXECUTE FUNCTION no_room()`)
+    const { key } = (await ask()).body
+    const failed = await until(async () => {
+      const { body } = await at.call('GET', `/derivations/${key}`)
+      return body.status === 'failed' && body
+    })
+    expect(failed.problem).toMatchObject({ code: 'disk-full' })
+    expect(await chunks()).toBe(before)
+    const upload = await at.call('POST', '/archives', new Uint8Array(9_000_000))
+    expect([upload.status, upload.body.type]).toEqual([507, 'urn:undercut:disk-full'])
+    await at.db.query('DROP TRIGGER no_room ON blob_chunk')
+    await at.call('POST', `/derivations/${key}/retry`)
+    await until(async () => (await at.status(key)) === 'done')
+  })
 })

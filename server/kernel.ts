@@ -32,6 +32,8 @@ import { rinse } from '../core/print/rinse'
 import { presupported } from '../core/print/presupported'
 import { stepsMap } from '../core/print/stepsMap'
 import { inspectLayers, slice } from '../core/print/slice'
+import { readLayers, type LayerScale } from '../core/print/readLayers'
+import type { ByteSource } from '../core/formats/zipDirectory'
 import { trappedResin } from '../core/print/trapped'
 import { ventSite } from '../core/shape/ventSite'
 import { coveredDabs } from '../core/shape/coveredDabs'
@@ -52,6 +54,7 @@ import { cloudNormals } from '../core/scan/normals'
 import { scan } from '../core/scan/scanner'
 import { thinned } from '../core/scan/thin'
 import { nested } from './nestCheck'
+import { sliceAhead } from './sliceAhead'
 import { placedBody } from '../core/print/nest/plateBody'
 import type { Check } from '../contract/derivations'
 
@@ -67,6 +70,8 @@ export interface KernelTask {
 export type KernelMessage =
   | { type: 'progress'; fraction: number }
   | { type: 'file'; name: string; bytes: Uint8Array }
+  /** some bytes of an archive that is too large to be handed over whole */
+  | { type: 'read'; id: number; from: number; length: number }
   | { type: 'done'; result: KernelResult }
   | { type: 'problem'; problem: { code: string; message: string } }
 export interface KernelResult {
@@ -91,7 +96,13 @@ const report = (fraction: number): void => {
 const MOST_PENDING = 48
 let pending = 0,
   resume: (() => void) | null = null
-port.on('message', () => {
+const reads = new Map<number, (bytes: Uint8Array) => void>()
+port.on('message', (m: 'stored' | { id: number; bytes: Uint8Array }) => {
+  if (m !== 'stored') {
+    reads.get(m.id)?.(m.bytes)
+    reads.delete(m.id)
+    return
+  }
   pending--
   if (resume && pending < MOST_PENDING / 2) {
     resume()
@@ -107,6 +118,17 @@ async function postFile(name: string, bytes: Uint8Array): Promise<void> {
     })
 }
 
+/** The archive that this derivation is of, read by its place through the worker. */
+function archiveSource(size: number): ByteSource {
+  let last = 0
+  const read = (from: number, length: number): Promise<Uint8Array> =>
+    new Promise((done) => {
+      reads.set(++last, done)
+      post({ type: 'read', id: last, from, length })
+    })
+  return { size, read }
+}
+
 async function perform({ kind, params, inputs }: KernelTask): Promise<Answer<KernelResult>> {
   if (kind === 'import') {
     const passedOver: string[] = []
@@ -116,6 +138,11 @@ async function perform({ kind, params, inputs }: KernelTask): Promise<Answer<Ker
       meshes: bodies.value.map((b) => ({ name: b.name, bytes: meshToBytes(b.mesh) })),
       report: { passedOver },
     })
+  }
+  if (kind === 'archive') {
+    const { pitch, layerHeight, size } = params as unknown as LayerScale & { size: number }
+    const r = await readLayers(archiveSource(size), { pitch, layerHeight }, report)
+    return r.ok ? good({ report: r.value }) : r
   }
   const meshes: Mesh[] = []
   for (const bytes of inputs) {
@@ -202,7 +229,7 @@ async function performCheck(check: Check, mesh: Mesh, others: readonly Mesh[]): 
     case 'layers':
       return good({ report: inspectLayers(mesh, check.step, report) })
     case 'slice': {
-      const r = await slice(mesh, check.printer, check.resin, postFile, report)
+      const r = await slice(mesh, check.printer, check.resin, postFile, report, sliceAhead(check.printer))
       if (!r.ok) return r
       const text = new TextEncoder().encode(JSON.stringify(manifest(check.printer, check.resin, r.value), null, 1))
       await postFile('manifest.json', text)
@@ -217,6 +244,9 @@ async function performCheck(check: Check, mesh: Mesh, others: readonly Mesh[]): 
       const body = concatenate(check.parts.map((p) => placedBody(all[p.of]!, p)))
       return good({ mesh: meshToBytes(body), report: { measures: measure(body) } })
     }
+    case 'archive':
+      // Not of a mesh: it was read before any mesh was.
+      break
     case 'export': {
       const bytes = EXPORTS[check.format](mesh, check.name)
       return good({ files: { [check.format]: bytes }, report: { bytes: bytes.length } })

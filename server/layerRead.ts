@@ -1,37 +1,38 @@
 import { QueryTypes } from 'sequelize'
-import { entryStart, zipDirectory, type ByteSource, type ZipEntry } from '../core/formats/zipDirectory'
-import { layerName } from '../core/print/slice'
+import { readEntry, zipDirectory, type ByteSource, type ZipEntry } from '../core/formats/zipDirectory'
+import { layerFiles, MOST_LAYER } from '../core/print/readLayers'
 import { blobSize } from './blobs'
 import { database } from './database'
 
 const CHUNK = 4 * 1024 * 1024
-/** Directories of the archives looked at last, so that scrubbing reads each only once. */
-const directories = new Map<string, Map<string, ZipEntry>>()
+/** Layers of the archives looked at last, in order, so that scrubbing reads each directory only once. */
+const directories = new Map<string, ZipEntry[]>()
 
 /** A stored blob, read by its place. Null when it is not there. */
-async function blobSource(hash: string): Promise<ByteSource | null> {
+export async function blobSource(hash: string): Promise<ByteSource | null> {
   const size = await blobSize(hash)
   return size === null ? null : { size, read: (from, length) => range(hash, from, Math.min(length, size - from)) }
 }
 
-/** One layer of a stored archive, read by its place, without touching the rest. Null when there is no such layer. */
+/** One layer of a stored archive, whoever made it, without touching the rest. Null when there is no such layer. */
 export async function layerOf(hash: string, index: number): Promise<Uint8Array | null> {
   const source = await blobSource(hash)
   if (!source) return null
-  let directory = directories.get(hash)
-  if (!directory) {
+  let layers = directories.get(hash)
+  if (!layers) {
     const read = await zipDirectory(source)
-    directory = new Map((read.ok ? read.value : []).map((e) => [e.name, e]))
-    directories.set(hash, directory)
+    layers = read.ok ? layerFiles(read.value) : []
+    directories.set(hash, layers)
     if (directories.size > 8) directories.delete(directories.keys().next().value!)
   }
-  const entry = directory.get(layerName(index))
-  const start = entry ? await entryStart(source, entry) : null
-  return entry && start !== null ? source.read(start, entry.packed) : null
+  const entry = layers[index]
+  const bytes = entry ? await readEntry(source, entry, MOST_LAYER) : null
+  return bytes?.ok ? bytes.value : null
 }
 
 /** Bytes from..from + length of a blob, from the chunks that hold them. */
 async function range(hash: string, from: number, length: number): Promise<Uint8Array> {
+  if (length <= 0) return new Uint8Array()
   const first = Math.floor(from / CHUNK),
     last = Math.floor((from + length - 1) / CHUNK)
   const rows = await database.query<{ bytes: Buffer }>(

@@ -3,6 +3,7 @@ import { database } from './database'
 import * as initial from './migrations/001-initial'
 import * as mapsByPart from './migrations/002-maps-by-part'
 import * as sculpts from './migrations/003-sculpts'
+import * as runs from './migrations/004-runs'
 
 /** Brings the database to this version's shape. Two processes may start at once: a lock lets one do it. */
 export async function migrate(): Promise<void> {
@@ -11,6 +12,7 @@ export async function migrate(): Promise<void> {
       { name: '001-initial', ...wrap(initial) },
       { name: '002-maps-by-part', ...wrap(mapsByPart) },
       { name: '003-sculpts', ...wrap(sculpts) },
+      { name: '004-runs', ...wrap(runs) },
     ],
     context: database.getQueryInterface(),
     storage: new SequelizeStorage({ sequelize: database }),

@@ -231,3 +231,77 @@ WorkshopRow.init(
   } as ModelAttributes<WorkshopRow>,
   { ...options, tableName: 'workshop' },
 )
+
+export class DeviceRow extends Model<InferAttributes<DeviceRow>, InferCreationAttributes<DeviceRow>> {
+  declare serial: string
+  declare kind: string
+  declare address: string
+  declare card: Json
+  declare state: CreationOptional<Json | null>
+  declare printerId: CreationOptional<string | null>
+  declare reachable: CreationOptional<boolean>
+  declare seenAt: CreationOptional<Date>
+}
+DeviceRow.init(
+  {
+    serial: { type: text, primaryKey: true },
+    kind: text,
+    address: text,
+    card: DataTypes.JSONB,
+    state: DataTypes.JSONB,
+    printerId: DataTypes.UUID,
+    reachable: { type: DataTypes.BOOLEAN, defaultValue: true },
+    seenAt: created(),
+  } as ModelAttributes<DeviceRow>,
+  { ...options, tableName: 'device' },
+)
+
+export class RunRow extends Model<InferAttributes<RunRow>, InferCreationAttributes<RunRow>> {
+  declare id: CreationOptional<string>
+  declare pieceId: string
+  declare number: number
+  declare data: Json
+  declare version: CreationOptional<number>
+  declare createdAt: CreationOptional<Date>
+  declare deletedAt: CreationOptional<Date | null>
+}
+RunRow.init(
+  {
+    id: { ...uuid(), primaryKey: true },
+    pieceId: DataTypes.UUID,
+    number: DataTypes.INTEGER,
+    data: DataTypes.JSONB,
+    version: version(),
+    createdAt: created(),
+    deletedAt: DataTypes.DATE,
+  } as ModelAttributes<RunRow>,
+  { ...options, tableName: 'run' },
+)
+
+export class PlatePrint extends Model<InferAttributes<PlatePrint>, InferCreationAttributes<PlatePrint>> {
+  declare id: CreationOptional<string>
+  declare runId: string
+  declare number: number
+  declare device: CreationOptional<string | null>
+  declare state: CreationOptional<'planned' | 'sending' | 'printing' | 'ended' | 'judged'>
+  declare data: Json
+  declare progress: CreationOptional<Json>
+  declare version: CreationOptional<number>
+  declare startedAt: CreationOptional<Date | null>
+  declare endedAt: CreationOptional<Date | null>
+}
+PlatePrint.init(
+  {
+    id: { ...uuid(), primaryKey: true },
+    runId: DataTypes.UUID,
+    number: DataTypes.INTEGER,
+    device: text,
+    state: { type: text, defaultValue: 'planned' },
+    data: DataTypes.JSONB,
+    progress: { type: DataTypes.JSONB, defaultValue: {} },
+    version: version(),
+    startedAt: DataTypes.DATE,
+    endedAt: DataTypes.DATE,
+  } as ModelAttributes<PlatePrint>,
+  { ...options, tableName: 'plate_print' },
+)

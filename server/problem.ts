@@ -1,5 +1,6 @@
 import type { ErrorRequestHandler } from 'express'
 import { ZodError } from 'zod'
+import { DISK_FULL, isDiskFull } from './diskFull'
 
 /** An error reply as problem details (RFC 9457). `message` is a sentence that a bench worker understands. */
 export class Refusal extends Error {
@@ -24,6 +25,8 @@ export const problemHandler: ErrorRequestHandler = (error: unknown, req, res, ne
     next(error)
     return
   }
+  // A sender that is still at it hears the answer only once it has been let finish.
+  if (!req.complete && !req.destroyed) req.resume()
   const reply = (status: number, type: string, detail: string, extra: object = {}): void => {
     res
       .status(status)
@@ -47,6 +50,10 @@ export const problemHandler: ErrorRequestHandler = (error: unknown, req, res, ne
   }
   if ((error as { type?: string }).type === 'entity.too.large') {
     reply(413, 'too-large', 'The request is too large.')
+    return
+  }
+  if (isDiskFull(error)) {
+    reply(507, 'disk-full', DISK_FULL)
     return
   }
   // The sender went away in the middle; there is nobody to answer, and nothing was kept.

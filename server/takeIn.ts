@@ -23,7 +23,7 @@ export async function takeIn(req: Request, pieceId: string | null): Promise<stri
   if (Number(req.headers['content-length'] ?? 0) > UPLOAD_LIMIT) throw tooLarge
   let stored: { hash: string; size: number }
   try {
-    stored = await putStream(req, UPLOAD_LIMIT)
+    stored = await putStream(req.iterator({ destroyOnReturn: false }), UPLOAD_LIMIT)
   } catch (error) {
     throw error instanceof TooLarge ? tooLarge : error
   }

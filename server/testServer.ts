@@ -1,5 +1,6 @@
 /* eslint-disable @typescript-eslint/no-explicit-any -- tests read replies loosely; their schemas are the server's */
 import { spawn, type ChildProcess } from 'node:child_process'
+import { readFileSync } from 'node:fs'
 import { createServer } from 'node:net'
 import { randomBytes } from 'node:crypto'
 import { fileURLToPath } from 'node:url'
@@ -57,10 +58,18 @@ export class TestServer {
     return made
   }
 
+  /** Starts a stand-in device; gives its address and its process. */
+  async device(config: Record<string, unknown>, port?: number): Promise<{ address: string; child: ChildProcess }> {
+    const at = port ?? (await freePort())
+    const told = JSON.stringify({ speedUp: 1e5, seed: 1, ...config, port: at })
+    const child = await this.up('standin', 'device ready', { UNDERCUT_STANDIN: told })
+    return { address: `http://127.0.0.1:${at}`, child }
+  }
+
   /** Starts a process and waits until it says that it is ready. */
-  async up(name: string, ready: string): Promise<ChildProcess> {
+  async up(name: string, ready: string, env: Record<string, string> = {}): Promise<ChildProcess> {
     const child = spawn(process.execPath, [node(name)], {
-      env: { ...process.env, DATABASE_URL: this.url, PORT: String(this.port) },
+      env: { ...process.env, DATABASE_URL: this.url, PORT: String(this.port), ...env },
       stdio: ['ignore', 'pipe', 'inherit'],
     })
     this.processes.add(child)
@@ -77,6 +86,13 @@ export class TestServer {
   }
   async startWorker(): Promise<void> {
     this.worker = await this.up('worker', 'worker ready')
+  }
+  /** Most memory that the API and the worker have held so far, bytes. */
+  peakMemory(): number[] {
+    return [this.api, this.worker].map(({ pid }) => {
+      const peak = /VmHWM:\s+(\d+) kB/.exec(readFileSync(`/proc/${pid}/status`, 'utf8'))
+      return Number(peak?.[1] ?? NaN) * 1024
+    })
   }
   /** As a power cut would. */
   async killApi(): Promise<void> {

@@ -1,12 +1,16 @@
 import { Worker } from 'node:worker_threads'
+import type { ByteSource } from '../core/formats/zipDirectory'
 import pg from 'pg'
 import { Op } from 'sequelize'
 import { putBytes, readBytes, sweepOrphans } from './blobs'
 import { database, databaseUrl } from './database'
 import { settle, settleLeftovers } from './derivations'
+import { Watcher } from './devices/watcher'
 import { announce } from './events'
 import type { KernelMessage, KernelResult } from './kernel'
+import { blobSource } from './layerRead'
 import { ZipToStore } from './layerZip'
+import { DISK_FULL, isDiskFull } from './diskFull'
 import { Derivation } from './models'
 import { DERIVE, isQueued, queue, sendDerive, stopQueue } from './queue'
 
@@ -55,19 +59,24 @@ async function derive(key: string): Promise<void> {
 async function perform(row: Derivation): Promise<void> {
   await row.update({ status: 'running', progress: 0, updatedAt: new Date() })
   await announce({ type: 'derivation', key: row.key, status: 'running', progress: 0 })
-  const outcome = await runKernel(row, await Promise.all(row.inputs.map(readBytes)))
+  // An archive may be larger than memory: its bytes are asked for as they are needed.
+  const source = row.kind === 'archive' ? await blobSource(row.inputs[0]!) : null
+  const inputs = source ? [] : await Promise.all(row.inputs.map(readBytes))
+  let outcome: Outcome
+  try {
+    outcome = await runKernel(row, inputs, source)
+    if (outcome.type === 'done') {
+      const made = await store(outcome.result, outcome.archive)
+      row.set({ status: 'done', progress: 1, problem: null, updatedAt: new Date(), ...made } as Partial<Derivation>)
+      await row.save()
+    }
+  } catch (e) {
+    // A full disk is not mended by trying again: it is said, and what was stored of the result is gone already.
+    if (!isDiskFull(e)) throw e
+    outcome = { type: 'problem', problem: { code: 'disk-full', message: DISK_FULL } }
+  }
   if (outcome.type === 'problem')
     await row.update({ status: 'failed', problem: outcome.problem, updatedAt: new Date() })
-  else {
-    row.set({
-      status: 'done',
-      progress: 1,
-      problem: null,
-      updatedAt: new Date(),
-      ...(await store(outcome.result, outcome.archive)),
-    } as Partial<Derivation>)
-    await row.save()
-  }
   await settle(row)
 }
 
@@ -75,10 +84,10 @@ type Outcome =
   | { type: 'done'; result: KernelResult; archive: string | null }
   | { type: 'problem'; problem: { code: string; message: string } }
 
-function runKernel(row: Derivation, inputs: Uint8Array[]): Promise<Outcome> {
+function runKernel(row: Derivation, inputs: Uint8Array[], source: ByteSource | null): Promise<Outcome> {
   return new Promise((resolve, reject) => {
     const thread = new Worker(KERNEL, {
-      workerData: { kind: row.kind, params: row.params, inputs },
+      workerData: { kind: row.kind, params: { ...row.params, ...(source ? { size: source.size } : {}) }, inputs },
       transferList: inputs.map((i) => i.buffer as ArrayBuffer),
       resourceLimits: { maxOldGenerationSizeMb: 4096 },
     })
@@ -101,7 +110,15 @@ function runKernel(row: Derivation, inputs: Uint8Array[]): Promise<Outcome> {
         archive.add(m.name, m.bytes)
         // Acknowledge on the next turn, so that chunks get to the database between files.
         setImmediate(() => thread.postMessage('stored'))
-      } else outcome = m
+      } else if (m.type === 'read')
+        source!.read(m.from, m.length).then(
+          (bytes) => thread.postMessage({ id: m.id, bytes }),
+          (e: Error) => {
+            fail(e)
+            void thread.terminate()
+          },
+        )
+      else outcome = m
     })
     thread.on('error', (error) => {
       // Out of memory is an answer about this body on this machine, not a fault to retry.
@@ -210,9 +227,12 @@ async function main(): Promise<void> {
   const sweep = setInterval(() => {
     void sweepOrphans().catch(() => undefined)
   }, 3_600_000)
+  const devices = new Watcher((process.env.UNDERCUT_DEVICES ?? '').split(' ').filter(Boolean))
+  void devices.run().catch((e: unknown) => console.error('devices:', e))
   const stop = async (): Promise<void> => {
     if (stopping) return
     stopping = true
+    await devices.stop()
     clearInterval(timer)
     clearInterval(sweep)
     for (const thread of running.values()) await thread.terminate()

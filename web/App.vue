@@ -33,8 +33,8 @@ onMounted(() => {
         >
         <nav aria-label="Workshop">
           <RouterLink to="/pieces">Pieces</RouterLink><RouterLink to="/sculpts">Sculpts</RouterLink
-          ><RouterLink to="/stock">Stock</RouterLink><RouterLink to="/workshop">Workshop</RouterLink
-          ><RouterLink to="/guide">Guide</RouterLink>
+          ><RouterLink to="/layers">Layers</RouterLink><RouterLink to="/stock">Stock</RouterLink
+          ><RouterLink to="/workshop">Workshop</RouterLink><RouterLink to="/guide">Guide</RouterLink>
         </nav>
         <span class="shop soft">{{ stock.workshop?.name }}</span>
         <button class="btn btn-sm btn-quiet" aria-label="Shortcuts" @click="help = true">?</button>

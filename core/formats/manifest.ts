@@ -19,7 +19,7 @@ export function manifest(printer: Printer, resin: Resin, s: SliceReport): object
     exposure: resin.exposure,
     bottomExposure: resin.bottomExposure,
     motion: { lift: printer.liftTime, retract: printer.retractTime, rest: printer.restTime },
-    resin: { name: resin.name, millilitres: round(s.resinMl, 3), cost: round(s.resinCost, 2) },
+    resin: { name: resin.name, density: resin.density, millilitres: round(s.resinMl, 3), cost: round(s.resinCost, 2) },
     seconds: Math.round(s.seconds),
     files: Array.from({ length: s.layers }, (_, i) => ({
       file: layerName(i),

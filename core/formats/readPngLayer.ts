@@ -1,8 +1,8 @@
-import { Unzlib } from 'fflate'
 import { bad, good, type Answer } from '../answer'
 import type { Runs } from '../print/raster'
 import { RunBuilder } from '../print/runBuilder'
 import { crc32 } from './crc32'
+import { inflateRuns } from './runInflate'
 
 export interface PngLayer {
   runs: Runs
@@ -16,7 +16,8 @@ const CHANNELS: Record<number, number> = { 0: 1, 2: 3, 3: 1, 4: 2, 6: 4 }
 const MOST_SIDE = 65_535
 
 /**
- * A layer's picture as runs of light, read row by row: the bitmap is never held. Any PNG that is not interlaced; colour counts
+ * A layer's picture as runs of light, read row by row: the bitmap is never held, and where the file has runs itself (grey bytes
+ * without a filter, as `encodeLayer` writes them) its pixels are never even counted out. Any PNG that is not interlaced; colour counts
  * by its luminance (ITU-R BT.601), what is transparent as dark. Every chunk must pass its checksum, and the picture must
  * have just the rows that it declares.
  */
@@ -57,23 +58,15 @@ export function readPngLayer(bytes: Uint8Array): Answer<PngLayer> {
   if (rows.colour === 3 && !palette) return damaged('its palette is missing.')
   rows.palette = palette
   const reader = rows
-  const inflate = new Unzlib((chunk) => reader.push(chunk))
-  try {
-    parts.forEach((p, i) => {
-      // In steps, so that what unpacks to more than it may is stopped early.
-      for (let at = 0; at < p.length && !reader.over; at += 1 << 15)
-        inflate.push(p.subarray(at, at + (1 << 15)), i === parts.length - 1 && at + (1 << 15) >= p.length)
-    })
-  } catch {
+  if (inflateRuns(joined(parts), (value, n) => reader.push(value, n)) === 'damaged' && !reader.over)
     return damaged('its pixels cannot be unpacked.')
-  }
   if (reader.over) return damaged('it has more pixels than it says.')
   if (reader.bad) return damaged('its rows are filtered in no known way.')
   if (!reader.complete) return damaged('it has fewer pixels than it says.')
   return good({ runs: reader.runs(), pitch })
 }
 
-/** Takes unpacked bytes in any portions, undoes each row's filter, and keeps only its runs. */
+/** Takes unpacked bytes as runs, undoes each row's filter, and keeps only its runs. */
 class Rows {
   palette: Uint8Array | null = null
   over = false
@@ -86,6 +79,10 @@ class Rows {
   private filter = 0
   private row = 0
   private readonly out: RunBuilder
+  /** bytes are pixels as they are to be */
+  private readonly plain: boolean
+  /** the row before was not written out: it is to be had from its runs */
+  private owed = false
 
   constructor(
     private readonly width: number,
@@ -99,31 +96,51 @@ class Rows {
     this.before = new Uint8Array(this.stride)
     this.now = new Uint8Array(this.stride)
     this.out = new RunBuilder(width, height)
+    this.plain = depth === 8 && colour === 0
   }
 
   get complete(): boolean {
     return this.row === this.height && this.filled === -1
   }
 
-  push(chunk: Uint8Array): void {
-    for (let at = 0; at < chunk.length;) {
+  /** The next n bytes, all alike. False when there are more than the picture has. */
+  push(value: number, n: number): boolean {
+    while (n > 0) {
       if (this.row === this.height) {
         this.over = true
-        return
+        return false
       }
       if (this.filled < 0) {
-        this.filter = chunk[at++]!
+        this.filter = value
         this.filled = 0
+        n--
+        if (this.filter > 1 && this.owed) this.writeOut()
+        continue
       }
-      const n = Math.min(chunk.length - at, this.stride - this.filled)
-      this.now.set(chunk.subarray(at, at + n), this.filled)
-      at += n
-      this.filled += n
+      const m = Math.min(n, this.stride - this.filled)
+      if (this.filter === 0 && this.plain) this.out.add(this.filled, m, value)
+      else this.now.fill(value, this.filled, this.filled + m)
+      this.filled += m
+      n -= m
       if (this.filled === this.stride) this.endRow()
     }
+    return true
+  }
+
+  private writeOut(): void {
+    this.before.fill(0)
+    this.out.lastRow((x, length, value) => this.before.fill(value, x, x + length))
+    this.owed = false
   }
 
   private endRow(): void {
+    if (this.filter === 0 && this.plain) {
+      this.out.endRow()
+      this.owed = true
+      this.filled = -1
+      this.row++
+      return
+    }
     const { now, before, step, stride } = this
     switch (this.filter) {
       case 0:
@@ -147,6 +164,7 @@ class Rows {
     this.collect()
     this.before = now
     this.now = before
+    this.owed = false
     this.filled = -1
     this.row++
   }
@@ -178,6 +196,17 @@ class Rows {
   runs(): Runs {
     return this.out.done()
   }
+}
+
+function joined(parts: readonly Uint8Array[]): Uint8Array {
+  if (parts.length === 1) return parts[0]!
+  const all = new Uint8Array(parts.reduce((n, p) => n + p.length, 0))
+  let at = 0
+  for (const p of parts) {
+    all.set(p, at)
+    at += p.length
+  }
+  return all
 }
 
 const luma = (r: number, g: number, b: number): number => Math.round(0.299 * r + 0.587 * g + 0.114 * b)

@@ -117,6 +117,8 @@ describe('slicing', () => {
     expect((r.value.areas.reduce((a, b) => a + b, 0) * 0.1) / ((4 / 3) * Math.PI * 512)).toBeCloseTo(1, 1.7)
     expect(r.value.seconds).toBe(160 * 6 + 4 * 20 + 156 * 2)
     expect(r.value.peel[80]).toBeCloseTo(12_000 * r.value.areas[80]! * 1e-6, 9)
+    const slick = await slice(boxBody(4, 4, 1, -2, -2), { ...printer, filmPull: 0.6 }, resin, () => undefined)
+    expect(slick.ok && slick.value.peel[5]).toBeCloseTo(0.6 * 12_000 * 16e-6, 6)
     expect(printSeconds(printer, resin, 2)).toBe(52)
     expect(resinUse(1000, 10_000)).toBeCloseTo(1 + 0.1 + 2)
   })

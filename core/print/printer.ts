@@ -17,6 +17,8 @@ export interface Printer {
   restTime: number
   /** the first layers, exposed longer so that they hold to the plate */
   bottomLayers: number
+  /** how hard its film pulls over what the resin's figure says, 1 when not given: slick films pull less, worn ones more */
+  filmPull?: number
   /** what it does to what is drawn; none when it was never calibrated */
   compensation?: Compensation
 }
@@ -36,6 +38,10 @@ export interface Resin {
   greenStrength: number
   clear: boolean
 }
+
+/** Separation pressure of that resin on that printer's film, Pa. */
+export const peelOn = (p: Pick<Printer, 'filmPull'>, r: Pick<Resin, 'peelPressure'>): number =>
+  r.peelPressure * (p.filmPull ?? 1)
 
 export const plateSize = (p: Printer): [number, number] => [p.pixelsX * p.pitchX, p.pixelsY * p.pitchY]
 

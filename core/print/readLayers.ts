@@ -1,6 +1,7 @@
 import { bad, good, silent, type Answer, type Report } from '../answer'
 import { readEntry, zipDirectory, type ByteSource, type ZipEntry } from '../formats/zipDirectory'
 import { readPngLayer } from '../formats/readPngLayer'
+import { Hanging, worldDefaults, type Mishap } from './hanging/hanging'
 import { LayerGraph, type Cup, type Island } from './layerGraph'
 
 /** How large pixels and layers are, where the archive does not say. */
@@ -28,11 +29,13 @@ export interface LayersReport {
   cups: Cup[]
   /** mm³ of light */
   volume: number
+  /** what would go wrong by usual figures of film and resin: islands drop, tips let go, sealed cups tear */
+  mishaps: Mishap[]
 }
 
 const MOST_MANIFEST = 50_000_000
 /** A layer of 40,000 × 40,000 pixels packs into far less; what is larger is no layer. */
-const MOST_LAYER = 200_000_000
+export const MOST_LAYER = 200_000_000
 const USUAL_PEEL = 12_000
 
 /**
@@ -60,6 +63,7 @@ export async function readLayers(
   if (!layerHeight)
     return bad('layers-unscaled', 'The archive does not say how thick a layer is. Say it: --layer 0.05 for 0.05 mm.')
   let graph: LayerGraph | null = null,
+    hanging: Hanging | null = null,
     size: [number, number] | null = null,
     pitch: [number, number] | undefined = scale.pitch ?? ours.value?.pitch
   const areas: number[] = [],
@@ -82,11 +86,20 @@ export async function readLayers(
         'layers-uneven',
         `${entry.name} has ${runs.width} × ${runs.height} pixels, the layers before it ${size[0]} × ${size[1]}. They do not belong together.`,
       )
-    graph ??= new LayerGraph(pitch[0], pitch[1], (-size[0] * pitch[0]) / 2, (-size[1] * pitch[1]) / 2, slack(pitch))
+    const corner: [number, number] = [(-size[0] * pitch[0]) / 2, (-size[1] * pitch[1]) / 2]
+    graph ??= new LayerGraph(pitch[0], pitch[1], corner[0], corner[1], slack(pitch))
+    hanging ??= new Hanging(
+      { ...worldDefaults, ...(scale.peelPressure ? { peelPressure: scale.peelPressure } : {}) },
+      pitch,
+      corner,
+      layerHeight,
+      slack(pitch),
+    )
     const area = runs.covered * pitch[0] * pitch[1]
     areas.push(area)
     peel.push((scale.peelPressure ?? USUAL_PEEL) * area * 1e-6)
     graph.push(runs)
+    hanging.push(runs)
     if ((i & 7) === 0) report(i / files.length)
   }
   return good({
@@ -101,14 +114,15 @@ export async function readLayers(
     islands: graph!.islands,
     cups: graph!.suction(),
     volume: areas.reduce((a, b) => a + b, 0) * layerHeight,
+    mishaps: hanging!.result.mishaps,
   })
 }
 
 /** Pixels within which a region still rests on the layer below: about a tenth of a millimetre, and one at least. */
-const slack = (pitch: readonly [number, number]): number => Math.max(1, Math.round(0.1 / Math.max(...pitch)))
+export const slack = (pitch: readonly [number, number]): number => Math.max(1, Math.round(0.1 / Math.max(...pitch)))
 
 /** The largest set of PNGs in one folder that differ in the last number of their names alone, by that number. */
-function layerFiles(entries: readonly ZipEntry[]): ZipEntry[] {
+export function layerFiles(entries: readonly ZipEntry[]): ZipEntry[] {
   const sets = new Map<string, { number: number; entry: ZipEntry }[]>()
   for (const entry of entries) {
     if (!/\.png$/i.test(entry.name) || /(^|\/)(\.|__MACOSX\/)/.test(entry.name)) continue

@@ -52,6 +52,12 @@ export class RunBuilder {
     this.rowStart[++this.row] = this.x.length
   }
 
+  /** Runs of the row that was ended last. */
+  lastRow(visit: (x: number, length: number, value: number) => void): void {
+    for (let i = this.rowStart[this.row - 1] ?? 0; i < this.rowStart[this.row]!; i++)
+      visit(this.x[i]!, this.length[i]!, this.value[i]!)
+  }
+
   done(): Runs {
     return {
       width: this.width,

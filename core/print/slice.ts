@@ -1,14 +1,13 @@
 import { bad, good, silent, type Answer, type Report } from '../answer'
-import { encodeLayer } from '../formats/pngLayer'
 import { bounds, type Mesh } from '../mesh/mesh'
 import { measure } from '../mesh/measure'
 import { repair, type RepairReport } from '../mesh/repair'
 import { topology } from '../mesh/topology'
-import { Drawn, inset, noCompensation, stepped } from './compensation'
 import { LayerGraph, type Cup, type Island } from './layerGraph'
-import { plateSize, printSeconds, resinUse, type Printer, type Resin } from './printer'
+import { LayerMaker, layerSteps, type MadeLayer } from './layerMaker'
+import { peelOn, plateSize, printSeconds, resinUse, type Printer, type Resin } from './printer'
 import { Rasteriser } from './raster'
-import { sectionArea, sectionPerimeter, Sections } from './sections'
+import { sectionArea, Sections } from './sections'
 
 export interface SliceReport {
   layers: number
@@ -33,12 +32,17 @@ export interface SliceReport {
   mended: RepairReport | null
 }
 
+/** Makes layers; may be asked for several at once, and in any order. */
+export type LayerSource = (index: number) => Promise<MadeLayer> | MadeLayer
+
 /** Receives each layer's PNG as it is made; returns when it may go on. */
 export type LayerSink = (name: string, png: Uint8Array) => Promise<void> | void
 
 /**
- * Slices a body standing on z = 0, centred on the plate, into PNG layers of exact area coverage. One layer is
- * held at a time. Layer i covers z from i·h to (i + 1)·h and is cut in its middle.
+ * Slices a body standing on z = 0, centred on the plate, into PNG layers of exact area coverage. Layer i covers z from i·h to
+ * (i + 1)·h and is cut in its middle.
+ *
+ * @param ahead makes the layers of a closed body elsewhere, side by side; without it they are made here, one at a time
  */
 export async function slice(
   input: Mesh,
@@ -46,40 +50,44 @@ export async function slice(
   resin: Resin,
   sink: LayerSink,
   report: Report = silent,
+  ahead?: { layers: (mesh: Mesh) => LayerSource; width: number; done: () => void },
 ): Promise<Answer<SliceReport>> {
   if (input.triangles.length === 0) return bad('nothing-to-slice', 'There is nothing to slice: the body has no faces.')
   const fit = outsidePlate(input, printer)
   if (fit) return fit
   const { mesh, mended } = closedForSlicing(input)
   const h = printer.layerHeight
-  const fix = printer.compensation ?? noCompensation
-  const drawn = new Drawn(fix)
-  const box = bounds(mesh)
-  // A layer of h prints h·s tall, so the body is cut at steps of that.
-  const rise = h * fix.scale[2]
-  const layers = Math.ceil(box.max[2] / rise - 1e-6)
-  const [px, py] = [printer.pitchX, printer.pitchY]
-  const ox = (-printer.pixelsX * px) / 2,
-    oy = (-printer.pixelsY * py) / 2
-  const fine = new Rasteriser(printer.pixelsX, printer.pixelsY, px, py, ox, oy)
-  const sections = new Sections(mesh)
+  const { rise, layers } = layerSteps(mesh, printer)
   const { graph, coarse } = layerGraph(mesh, h)
+  const follow = (segments: Float64Array, count: number): void => graph.push(coarse.draw(segments, count))
   const areas: number[] = [],
     perimeters: number[] = [],
     peel: number[] = []
+  const pull = peelOn(printer, resin)
   let brokenRows = 0
-  for (let i = 0; i < layers; i++) {
-    const count = sections.at((i + 0.5) * rise)
-    const by = (fix.growth + (i < fix.bleedLayers ? fix.bleed : 0)) / fix.scale[0]
-    const runs = stepped(inset(fine.draw(drawn.of(sections.segments, count), count), by, px, py), fix.greys)
-    brokenRows += runs.brokenRows
-    const area = runs.covered * px * py
-    areas.push(area)
-    perimeters.push(sectionPerimeter(sections.segments, count))
-    peel.push(resin.peelPressure * area * 1e-6)
-    graph.push(coarse.draw(sections.segments, count))
-    await sink(layerName(i), encodeLayer(runs))
-    if ((i & 7) === 0) report(i / layers)
+  const sections = ahead ? new Sections(mesh) : null,
+    maker = ahead ? null : new LayerMaker(mesh, printer)
+  const source: LayerSource = ahead ? ahead.layers(mesh) : (i) => maker!.make(i, follow)
+  const width = ahead?.width ?? 1
+  // Layers are asked for some way ahead, and taken in order.
+  const asked: ReturnType<LayerSource>[] = []
+  try {
+    for (let i = 0; i < layers; i++) {
+      while (asked.length < width && i + asked.length < layers) asked.push(source(i + asked.length))
+      if (sections) {
+        const count = sections.at((i + 0.5) * rise)
+        follow(sections.segments, count)
+      }
+      const made = await asked.shift()!
+      brokenRows += made.brokenRows
+      areas.push(made.area)
+      perimeters.push(made.perimeter)
+      peel.push(pull * made.area * 1e-6)
+      await sink(layerName(i), made.png)
+      if ((i & 7) === 0) report(i / layers)
+    }
+  } finally {
+    ahead?.done()
   }
   const volume = areas.reduce((a, b) => a + b, 0) * h
   const resinMl = resinUse(volume, measure(mesh).area)

@@ -129,13 +129,36 @@ endpoint(
   { reply: z.object({ hash, size: z.number() }) },
   async (req) => {
     try {
-      return await putStream(req, SMALL_LIMIT)
+      return await putStream(req.iterator({ destroyOnReturn: false }), SMALL_LIMIT)
     } catch (error) {
       if (error instanceof TooLarge)
         throw new Refusal(
           413,
           'file-too-large',
           `The file is larger than ${SMALL_LIMIT / 1e6} MB. Make the picture smaller and try again.`,
+        )
+      throw error
+    }
+  },
+)
+
+/** Largest layer archive from elsewhere, bytes. */
+const ARCHIVE_LIMIT = 8_000_000_000
+endpoint(
+  derive,
+  'post',
+  '/archives',
+  'Store a layer archive made elsewhere, to be looked into (raw body)',
+  { reply: z.object({ hash, size: z.number() }) },
+  async (req) => {
+    try {
+      return await putStream(req.iterator({ destroyOnReturn: false }), ARCHIVE_LIMIT)
+    } catch (error) {
+      if (error instanceof TooLarge)
+        throw new Refusal(
+          413,
+          'file-too-large',
+          `The archive is larger than ${ARCHIVE_LIMIT / 1e9} GB. Slice fewer parts at once.`,
         )
       throw error
     }

@@ -5,10 +5,11 @@ import { useAssembly } from '../stores/assembly'
 import { useFindings } from '../stores/findings'
 import { usePiece } from '../stores/piece'
 import { usePlan } from '../stores/plan'
+import { useRuns } from '../stores/runs'
 import { useScheme } from '../stores/scheme'
 
 export type StageName =
-  'brief' | 'intake' | 'combine' | 'pose' | 'size' | 'core' | 'stand' | 'plates' | 'scheme' | 'plan'
+  'brief' | 'intake' | 'combine' | 'pose' | 'size' | 'core' | 'stand' | 'plates' | 'print' | 'clean' | 'scheme' | 'plan'
 export interface Knot {
   name: StageName
   title: string
@@ -27,7 +28,8 @@ export function useTrail() {
     found = useFindings(),
     plan = usePlan(),
     scheme = useScheme(),
-    assembly = useAssembly()
+    assembly = useAssembly(),
+    runs = useRuns()
   const state = (...kinds: OperationRecord['kind'][]): Knot['state'] => {
     const steps = kinds.map((k) => store.step(k)).filter((s) => s !== null)
     if (steps.length === 0) return 'open'
@@ -93,6 +95,8 @@ export function useTrail() {
             measure: support ? `${support.tips.length} tips` : store.step('orient') ? 'turned' : '',
           },
           { name: 'plates', title: 'Plates', ...plates() },
+          { name: 'print', title: 'Print', ...printed() },
+          { name: 'clean', title: 'Clean', ...cleaned() },
         ],
       },
       {
@@ -127,6 +131,29 @@ export function useTrail() {
       state: status === 'waiting' || status === 'running' ? 'waiting' : status === 'failed' ? 'stale' : 'open',
       measure: support ? `${support.height.toFixed(0)} mm to print` : '',
     }
+  }
+  function printed(): Pick<Knot, 'state' | 'measure'> {
+    const live = runs.plates.filter((p) => p.state === 'printing' || p.state === 'sending')
+    const [first] = live
+    if (first) {
+      const { layer, layers } = first.progress
+      const measure =
+        live.length > 1 ? `${live.length} plates` : `layer ${layer} of ${layers > 0 ? layers : first.layers}`
+      return { state: 'waiting', measure }
+    }
+    const latest = runs.runs[0]
+    if (!latest) return { state: 'open', measure: '' }
+    const judged = latest.plates.filter((p) => p.state === 'judged').length
+    return judged === latest.plates.length
+      ? { state: 'done', measure: `run ${latest.number}` }
+      : { state: 'open', measure: `${judged} of ${latest.plates.length} plates` }
+  }
+  function cleaned(): Pick<Knot, 'state' | 'measure'> {
+    const off = runs.plates.filter((p) => p.state === 'ended' || p.state === 'judged')
+    if (off.length === 0) return { state: 'open', measure: '' }
+    // Feeling it over is the last step of every clean up.
+    const clean = off.filter((p) => p.cleaned.feel).length
+    return { state: clean === off.length ? 'done' : 'open', measure: `${clean} of ${off.length} plates` }
   }
   function painted(): Pick<Knot, 'state' | 'measure'> {
     const s = scheme.scheme

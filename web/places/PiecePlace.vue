@@ -28,8 +28,21 @@ watch(
   },
   { immediate: true },
 )
-const STAGES = ['brief', 'intake', 'combine', 'pose', 'size', 'core', 'stand', 'plates', 'scheme', 'plan'] as const
-const flat = computed(() => ['brief', 'plates', 'plan'].includes(String(route.name)))
+const STAGES = [
+  'brief',
+  'intake',
+  'combine',
+  'pose',
+  'size',
+  'core',
+  'stand',
+  'plates',
+  'print',
+  'scheme',
+  'plan',
+] as const
+const FLAT = ['brief', 'plates', 'print', 'clean', 'plan']
+const flat = computed(() => FLAT.includes(String(route.name)) && !viewport.stands)
 
 async function drop(e: DragEvent): Promise<void> {
   dropping.value = false
@@ -46,7 +59,8 @@ function keys(e: KeyboardEvent): void {
     e.altKey
   )
     return
-  const n = e.key === '0' ? 10 : Number(e.key)
+  // Twelve stages, two rows of keys on the left: 1 to 9, 0, then the two beside it.
+  const n = '1234567890-='.indexOf(e.key) + 1
   if (n >= 1 && n <= STAGES.length) void router.push(`/pieces/${id.value}/${STAGES[n - 1]!}`)
   if (e.key === 'u') void store.undo()
   if (e.key === 'U') void store.redo()

@@ -1,20 +1,49 @@
 <script setup lang="ts">
 import { computed, onMounted, reactive, ref } from 'vue'
 import { plateSize } from '../../core/print/printer'
-import { paint as paintSchema } from '../../contract/stock'
+import { paint as paintSchema, resin as resinSchema } from '../../contract/stock'
+import { shelfLevel } from '../../core/print/bottles'
 import DraftInput from '../shell/DraftInput.vue'
 import { useStock } from '../stores/stock'
+import BottlePanel from './stock/BottlePanel.vue'
 import CalibrationPanel from './stock/CalibrationPanel.vue'
+import DevicePanel from './stock/DevicePanel.vue'
+import FiguresPanel from './stock/FiguresPanel.vue'
+import RecordPanel from './stock/RecordPanel.vue'
 
 const stock = useStock()
 const fault = ref('')
 const calibrating = ref<string | null>(null)
+const bottles = ref<string | null>(null)
+const counted = computed(() => stock.resins.find((r) => r.id === bottles.value) ?? null)
 const atWork = computed(() => stock.printers.find((p) => p.id === calibrating.value) ?? null)
 onMounted(() =>
   stock.load().catch((e: unknown) => {
     fault.value = e instanceof Error ? e.message : String(e)
   }),
 )
+const editing = ref<string | null>(null)
+const editedPrinter = computed(() => stock.printers.find((p) => p.id === editing.value) ?? null)
+const editedResin = computed(() => stock.resins.find((r) => r.id === editing.value) ?? null)
+/** Something to begin with, whose figures are set right at once. */
+const NEW = {
+  printer: {
+    name: 'New printer',
+    pixelsX: 3840,
+    pixelsY: 2400,
+    pitchX: 0.05,
+    pitchY: 0.05,
+    height: 200,
+    layerHeight: 0.05,
+  },
+  resin: { name: 'New resin' },
+}
+const addNew = (kind: 'printer' | 'resin'): Promise<void> =>
+  guard(async () => {
+    const before = new Set(stock.items.map((i) => i.id))
+    await stock.add(kind, NEW[kind])
+    editing.value = stock.items.find((i) => !before.has(i.id))?.id ?? null
+  })
 const form = reactive({ name: '', hex: '#8a5a3a', opacity: 0.75, kind: 'acrylic' as const })
 async function guard(work: () => Promise<void>): Promise<void> {
   try {
@@ -46,7 +75,7 @@ const shelf = (r: (typeof stock.resins)[number], v: string): Promise<void> =>
     <h1 class="mb-3">Stock</h1>
     <p v-if="fault" role="alert" class="text-danger">{{ fault }}</p>
     <h2>Printers</h2>
-    <table class="plain mb-4">
+    <table class="plain mb-2">
       <thead>
         <tr>
           <th>Name</th>
@@ -85,6 +114,14 @@ const shelf = (r: (typeof stock.resins)[number], v: string): Promise<void> =>
           <td class="num">{{ (p.liftTime + p.retractTime + p.restTime).toFixed(1) }}</td>
           <td class="num">
             <button
+              class="btn btn-sm btn-quiet me-1"
+              :aria-expanded="editing === p.id"
+              :aria-label="`Figures of ${p.name}`"
+              @click="editing = editing === p.id ? null : p.id"
+            >
+              Figures
+            </button>
+            <button
               class="btn btn-sm btn-quiet"
               :aria-expanded="calibrating === p.id"
               @click="calibrating = calibrating === p.id ? null : p.id"
@@ -95,9 +132,21 @@ const shelf = (r: (typeof stock.resins)[number], v: string): Promise<void> =>
         </tr>
       </tbody>
     </table>
+    <p>
+      <button class="btn btn-sm btn-quiet" @click="addNew('printer')">Add a printer</button>
+    </p>
+    <FiguresPanel
+      v-if="editedPrinter"
+      :key="editedPrinter.id"
+      kind="printer"
+      :item="editedPrinter"
+      @gone="editing = null"
+    />
     <CalibrationPanel v-if="atWork" :key="atWork.id" :printer="atWork" />
+    <DevicePanel />
+    <RecordPanel />
     <h2>Resins</h2>
-    <table class="plain mb-4">
+    <table class="plain mb-2">
       <thead>
         <tr>
           <th>Name</th>
@@ -108,6 +157,7 @@ const shelf = (r: (typeof stock.resins)[number], v: string): Promise<void> =>
           <th class="num">Peel, kPa</th>
           <th class="num">Green strength, MPa</th>
           <th class="num">On the shelf, ml</th>
+          <th />
         </tr>
       </thead>
       <tbody>
@@ -120,7 +170,9 @@ const shelf = (r: (typeof stock.resins)[number], v: string): Promise<void> =>
           <td class="num">{{ (r.peelPressure / 1000).toFixed(1) }}</td>
           <td class="num">{{ (r.greenStrength / 1e6).toFixed(1) }}</td>
           <td class="num">
+            <span v-if="r.bottles?.length">{{ shelfLevel(resinSchema.parse(r))!.toFixed(0) }}</span>
             <DraftInput
+              v-else
               class="form-control form-control-sm level"
               type="number"
               min="0"
@@ -131,9 +183,31 @@ const shelf = (r: (typeof stock.resins)[number], v: string): Promise<void> =>
               @done="shelf(r, $event)"
             />
           </td>
+          <td class="num">
+            <button
+              class="btn btn-sm btn-quiet me-1"
+              :aria-expanded="editing === r.id"
+              :aria-label="`Figures of ${r.name}`"
+              @click="editing = editing === r.id ? null : r.id"
+            >
+              Figures
+            </button>
+            <button
+              class="btn btn-sm btn-quiet"
+              :aria-expanded="bottles === r.id"
+              @click="bottles = bottles === r.id ? null : r.id"
+            >
+              {{ bottles === r.id ? 'Close' : 'Bottles' }}
+            </button>
+          </td>
         </tr>
       </tbody>
     </table>
+    <p>
+      <button class="btn btn-sm btn-quiet" @click="addNew('resin')">Add a resin</button>
+    </p>
+    <FiguresPanel v-if="editedResin" :key="editedResin.id" kind="resin" :item="editedResin" @gone="editing = null" />
+    <BottlePanel v-if="counted" :key="counted.id" :resin="counted" />
     <h2>Paints</h2>
     <form class="d-flex gap-2 my-2 align-items-end" @submit.prevent="add">
       <label class="small"

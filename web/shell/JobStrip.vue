@@ -62,6 +62,7 @@ const WORDS: Record<string, string> = {
   rinse: 'rinsing it',
   thinness: 'feeling for thin spots',
   layers: 'reading the layers',
+  archive: 'reading layers',
   slice: 'slicing',
   nest: 'nesting the plates',
   plate: 'setting up the plate',

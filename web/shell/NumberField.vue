@@ -25,7 +25,12 @@ watch(
     text.value = show(v)
   },
 )
+/** something was typed that is not settled yet */
+let typed = false
 function settle(): void {
+  // Left without a change, a field stays as it is: a sentence that vanished would move what the hand is about to press.
+  if (!typed) return
+  typed = false
   const v = arithmetic(text.value)
   if (v === null) {
     wrong.value = 'Type a number or a sum like 180/6.'
@@ -39,6 +44,7 @@ function settle(): void {
 function nudge(n: number): void {
   const v = arithmetic(text.value) ?? props.modelValue
   text.value = show(Math.min(props.max, Math.max(props.min, v + n * props.step)))
+  typed = true
   settle()
 }
 </script>
@@ -56,6 +62,7 @@ function nudge(n: number): void {
         inputmode="decimal"
         :aria-label="label"
         :aria-invalid="wrong !== ''"
+        @input="typed = true"
         @blur="settle"
         @keydown.enter.prevent="settle"
         @keydown.up.prevent="nudge($event.shiftKey ? 10 : 1)"

@@ -1,15 +1,15 @@
-/** Seconds as "40 min", "3 h 20" or "1.5 d". */
+/** Seconds as "40 min", "3 h 05" or "1.5 d". */
 export function duration(seconds: number): string {
   const m = Math.round(seconds / 60)
   if (m < 60) return `${m} min`
-  if (m < 1440) return `${Math.floor(m / 60)} h${m % 60 ? ` ${m % 60}` : ''}`
+  if (m < 1440) return `${Math.floor(m / 60)} h${m % 60 ? ` ${two(m % 60)}` : ''}`
   return `${(m / 1440).toFixed(m % 1440 ? 1 : 0)} d`
 }
 
 /** Seconds as a running clock, "4:05" or "1:04:05". */
 export function clock(s: number): string {
-  const two = (n: number): string => String(n).padStart(2, '0')
   return s >= 3600
     ? `${Math.floor(s / 3600)}:${two(Math.floor((s % 3600) / 60))}:${two(s % 60)}`
     : `${Math.floor(s / 60)}:${two(s % 60)}`
 }
+const two = (n: number): string => String(n).padStart(2, '0')

@@ -13,9 +13,18 @@ const props = defineProps<{
 }>()
 const emit = defineEmits<{ pick: [layer: number] }>()
 const box = ref<HTMLDivElement | null>(null)
+/** Top of the scale: a raft of a few layers may run out of the picture, so that what stands on it can be read. */
+function top(values: readonly number[]): number | undefined {
+  const sorted = [...values].sort((a, b) => a - b)
+  const most = sorted.at(-1) ?? 0,
+    usual = 1.25 * (sorted[Math.floor(0.97 * sorted.length)] ?? 0)
+  return usual > 0 && most > 2 * usual ? usual : undefined
+}
 usePlot(
   box,
   () => {
+    const area = top(props.areas),
+      force = top(props.peel.map((f, i) => Math.max(f, props.suction[i] ?? 0)))
     const x = props.areas.map((_, i) => (i + 0.5) * props.layerHeight)
     return {
       data: [
@@ -43,13 +52,19 @@ usePlot(
       layout: {
         margin: { l: 48, r: 48, t: 8, b: 36 },
         xaxis: { title: { text: 'height above the plate, mm' }, gridcolor: GRID, zeroline: false },
-        yaxis: { title: { text: 'area, cm²' }, gridcolor: GRID, rangemode: 'tozero' },
+        yaxis: {
+          title: { text: 'area, cm²' },
+          gridcolor: GRID,
+          rangemode: 'tozero',
+          ...(area ? { range: [0, area / 100] } : {}),
+        },
         yaxis2: {
           title: { text: 'peel, suction, N' },
           overlaying: 'y',
           side: 'right',
           showgrid: false,
           rangemode: 'tozero',
+          ...(force ? { range: [0, force] } : {}),
         },
       },
     }

@@ -1,17 +1,20 @@
 <script setup lang="ts">
-import { computed, onBeforeUnmount, onMounted, ref, watch } from 'vue'
+import { computed, onBeforeUnmount, onMounted, ref, watch, watchEffect } from 'vue'
 import { storeToRefs } from 'pinia'
 import { RouterLink } from 'vue-router'
 import type { Placed } from '../../core/print/nest/types'
 import { useMeans } from '../composables/useMeans'
 import { duration } from '../shell/duration'
 import FindingList from '../shell/FindingList.vue'
+import LayerPicture from '../shell/LayerPicture.vue'
 import LayerChart from './LayerChart.vue'
 import { useDerivations } from '../stores/derivations'
 import { useFindings } from '../stores/findings'
 import { usePiece } from '../stores/piece'
 import { usePlating } from '../stores/plating'
 import { useStock } from '../stores/stock'
+import { useViewport } from '../viewport/useViewport'
+import FilamentPanel from './plates/FilamentPanel.vue'
 import NestPanel from './plates/NestPanel.vue'
 import PlateDrawing from './plates/PlateDrawing.vue'
 
@@ -44,9 +47,25 @@ onMounted(() => {
 })
 onBeforeUnmount(() => {
   plating.open = false
+  viewport.stands = false
+  viewport.clear()
 })
 /** What is looked at in the middle: layers of what was sliced, or the plates from above. */
-const looking = ref<'layers' | 'plates'>(store.piece && store.piece.partList.length > 1 ? 'plates' : 'layers')
+const looking = ref<'layers' | 'sculpt' | 'plates'>(
+  store.piece && store.piece.partList.length > 1 ? 'plates' : 'layers',
+)
+const printing = computed(() => plating.target?.printer ?? printer.value)
+const viewport = useViewport()
+viewport.clear()
+// On the sculpt the layer is a plane through what is printed, at its height.
+watchEffect(() => {
+  viewport.stands = looking.value === 'sculpt' && report.value !== null
+  viewport.mesh = viewport.stands ? (plating.target?.mesh ?? mesh.value) : null
+  viewport.plane =
+    viewport.stands && report.value
+      ? { point: [0, 0, (layer.value + 0.5) * report.value.layerHeight], normal: [0, 0, 1] }
+      : null
+})
 const names = computed(() => Object.fromEntries(plating.parts.map((p) => [p.part.id, p.part.name])))
 const platePrinter = computed(() => (plating.plate ? plating.printerOf(plating.plate) : null))
 function put({ id, copy, x, y, angle }: Placed): void {
@@ -104,10 +123,19 @@ function goTo(place: [number, number, number]): void {
         @put="put"
       />
     </div>
-    <div v-else class="page" :class="{ viewed: plating.plate }">
-      <div v-if="plating.plate" class="views">
-        <button class="btn btn-sm btn-primary" aria-pressed="true">Layers</button>
-        <button class="btn btn-sm btn-quiet" @click="looking = 'plates'">From above</button>
+    <div v-else class="page viewed" :class="{ onSculpt: looking === 'sculpt' }">
+      <div v-if="(report && zip) || plating.plate" class="views">
+        <button
+          v-for="v in ['layers', 'sculpt'] as const"
+          :key="v"
+          class="btn btn-sm"
+          :class="looking === v ? 'btn-primary' : 'btn-quiet'"
+          :aria-pressed="looking === v"
+          @click="looking = v"
+        >
+          {{ v === 'layers' ? 'Layers' : 'On the sculpt' }}
+        </button>
+        <button v-if="plating.plate" class="btn btn-sm btn-quiet" @click="looking = 'plates'">From above</button>
         <span class="soft small"
           >of
           {{
@@ -119,7 +147,13 @@ function goTo(place: [number, number, number]): void {
         <button v-if="plating.target" class="btn btn-sm btn-quiet" @click="partAlone">The part alone</button>
       </div>
       <template v-if="report && zip">
-        <div class="picture"><img :src="`/api/layers/${zip}/${layer}`" :alt="`Layer ${layer + 1}`" /></div>
+        <LayerPicture
+          v-if="looking !== 'sculpt'"
+          :src="`/api/layers/${zip}/${layer}`"
+          :alt="`Layer ${layer + 1}`"
+          :pixels="report.pixels"
+          :pitch="printing ? [printing.pitchX, printing.pitchY] : [0.05, 0.05]"
+        />
         <div class="scrub">
           <label class="d-flex gap-3 align-items-center"
             ><span class="num at">layer {{ layer + 1 }}</span
@@ -167,6 +201,7 @@ function goTo(place: [number, number, number]): void {
   />
   <p v-if="fault || sliced?.problem" role="alert" class="text-danger">{{ fault || sliced?.problem?.message }}</p>
   <NestPanel @show="looking = 'plates'" @slice="slicePlate" />
+  <FilamentPanel />
   <section v-if="report" class="sheet p-3 mb-3">
     <span class="figure">{{ duration(report.seconds) }}</span>
     <span class="soft">
@@ -250,19 +285,30 @@ function goTo(place: [number, number, number]): void {
   gap: 6px;
   align-items: center;
 }
-.picture {
-  background: #11100f;
-  border-radius: 6px;
-  min-height: 0;
-  display: grid;
-  place-items: center;
-  overflow: hidden;
+/* The sculpt stands behind: what is not a control lets the hand through to it. */
+.page.onSculpt {
+  background: none;
+  grid-template-rows: auto minmax(0, 1fr) auto 190px;
 }
-.picture img {
-  width: 100%;
-  height: 100%;
-  object-fit: contain;
-  image-rendering: auto;
+.onSculpt .scrub {
+  grid-row: 3;
+}
+.onSculpt :deep(.chart) {
+  grid-row: 4;
+}
+.onSculpt .scrub,
+.onSculpt .views,
+.onSculpt :deep(.chart) {
+  pointer-events: auto;
+  background: #f1eaddd9;
+  border-radius: 6px;
+}
+.onSculpt .views {
+  justify-self: end;
+  padding: 4px 6px;
+}
+.onSculpt .scrub {
+  padding: 4px 10px;
 }
 .at {
   min-width: 84px;

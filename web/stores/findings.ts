@@ -1,11 +1,13 @@
 import { defineStore } from 'pinia'
 import { computed, ref, watch } from 'vue'
 import type { Check } from '../../contract/derivations'
-import { printer as printerSchema, slicedResin } from '../../contract/stock'
+import { printer as printerSchema, resin as resinSchema, slicedResin } from '../../contract/stock'
 import { cavityHoles, wallKept } from '../../core/findings/cavityHoles'
 import { doesNotFit } from '../../core/findings/doesNotFit'
 import { laterEdition, licence } from '../../core/findings/licence'
 import { openMesh } from '../../core/findings/openMesh'
+import { oldResin } from '../../core/findings/oldResin'
+import { printTrouble } from '../../core/findings/printTrouble'
 import { posedSkin } from '../../core/findings/posedSkin'
 import { enoughResin } from '../../core/findings/enoughResin'
 import { inventedSkin, rawScan } from '../../core/findings/rawScan'
@@ -17,6 +19,7 @@ import { worthHollow } from '../../core/findings/worthHollow'
 import { trappedResin } from '../../core/findings/trappedResin'
 import { SURVIVES, tooThin } from '../../core/findings/tooThin'
 import type { Finding } from '../../core/findings/finding'
+import { shelfLevel } from '../../core/print/bottles'
 import type { Floor } from '../../core/scan/floor'
 import type { Thinness } from '../../core/fit/thinness'
 import type { Health } from '../../core/mesh/health'
@@ -34,6 +37,8 @@ import { useDerivations } from './derivations'
 import { usePiece } from './piece'
 import { usePlan } from './plan'
 import { usePlating } from './plating'
+import { useRuns } from './runs'
+import type { PlateRecord } from '../../contract/runs'
 import { useScheme } from './scheme'
 import { useSculpts } from './sculpts'
 
@@ -203,21 +208,46 @@ export const useFindings = defineStore('findings', () => {
     const { mesh } = printing.value
     if (mesh && sliceCheck.value) sliceKey.value = (await derivations.ask(mesh, sliceCheck.value)).key
   }
+  const inStock = computed(() => (resin.value ? shelfLevel(resinSchema.parse(resin.value)) : null))
   const plates = computed<Finding[]>(() => {
     const r = sliceReport.value
     return [
       ...fits.value,
+      ...(resin.value ? oldResin(resin.value.name, resinSchema.parse(resin.value).bottles, today()) : []),
       ...(r
         ? [
             ...supportGaps(r.islands, r.layerHeight, null),
             ...suctionCup(r.cups, r.layerHeight),
-            ...(printing.value.printer
-              ? enoughResin(r.resinMl, resin.value?.level ?? null, plateSize(printing.value.printer))
-              : []),
+            ...(printing.value.printer ? enoughResin(r.resinMl, inStock.value, plateSize(printing.value.printer)) : []),
           ]
         : []),
     ]
   })
+  const runs = useRuns()
+  const plateName = (p: PlateRecord): string =>
+    `${p.printerName}, plate ${p.number} of run ${runs.runs.find((r) => r.id === p.runId)?.number ?? 0}`
+  /** ml that the layers not printed yet take, by their share of all */
+  const stillNeeded = (p: PlateRecord): number =>
+    p.estimate.millilitres * (1 - p.progress.layer / Math.max(1, p.layers))
+  const printed = computed<Finding[]>(() =>
+    printTrouble(
+      runs.plates.map((p) => ({
+        id: p.id,
+        name: plateName(p),
+        state: p.state,
+        problem: p.problem,
+        layer: p.progress.layer,
+        layers: p.layers,
+        doing: p.progress.state,
+        why: p.progress.why,
+        silent: p.progress.lostAt ? (Date.now() - new Date(p.progress.lostAt).getTime()) / 60_000 : null,
+        vat: p.progress.vat,
+        needed: stillNeeded(p),
+        failed: p.outcomes.filter((o) => o.result === 'failed').length,
+        reprinted: runs.runs.some((r) => r.reprintOf === p.runId),
+      })),
+    ),
+  )
   const bench = computed<Finding[]>(() =>
     plan.plan && piece.piece
       ? [
@@ -240,6 +270,8 @@ export const useFindings = defineStore('findings', () => {
     core: core.value,
     stand: stand.value,
     plates: plates.value,
+    print: printed.value,
+    clean: [] as Finding[],
     scheme: scheme.findings,
     plan: bench.value,
   }))
@@ -264,9 +296,11 @@ export const useFindings = defineStore('findings', () => {
     sliced,
     sliceReport,
     slice,
+    stillNeeded,
   }
 })
 
+const today = (): string => new Date().toISOString().slice(0, 10)
 const spray = (sentence: string): Finding => ({
   id: 'spray',
   level: 'settle',

@@ -14,7 +14,9 @@ import { useStock, type Item } from './stock'
 export interface OnPlates {
   part: PartRecord
   mesh: string
+  /** that are wanted, and that are printed besides */
   copies: number
+  spares: number
 }
 
 /** How the parts of the piece are set on plates and printers, and which plate is being sliced. */
@@ -30,13 +32,18 @@ export const usePlating = defineStore('plating', () => {
   /** Only what has been stood up can be printed. */
   const stands = (part: PartRecord): boolean =>
     piece.step('orient', part) !== null || piece.step('support', part) !== null
+  /** What is printed in filament goes on no plate of a resin printer. */
+  const inResin = computed(() =>
+    (piece.piece?.partList ?? []).filter((p) => piece.piece?.materials[p.id]?.name !== 'filament'),
+  )
   const parts = computed<OnPlates[]>(() =>
-    (piece.piece?.partList ?? []).flatMap((part) => {
+    inResin.value.flatMap((part) => {
       const mesh = stands(part) ? piece.meshAfter('support', part) : null
-      return mesh ? [{ part, mesh, copies: wish.value.copies[part.id] ?? 1 }] : []
+      const copies = wish.value.copies[part.id] ?? 1
+      return mesh ? [{ part, mesh, copies, spares: copies > 0 ? (wish.value.spares[part.id] ?? 0) : 0 }] : []
     }),
   )
-  const lying = computed(() => (piece.piece?.partList ?? []).filter((p) => !stands(p)))
+  const lying = computed(() => inResin.value.filter((p) => !stands(p)))
   const printers = computed<Item<PrinterRecord>[]>(() => {
     const named = stock.printers.filter((p) => wish.value.printers.includes(p.id))
     return named.length > 0 ? named : printer.value ? [printer.value] : []
@@ -51,7 +58,7 @@ export const usePlating = defineStore('plating', () => {
           others: wanted.value.slice(1).map((p) => p.mesh),
           parts: wanted.value.map((p) => ({
             id: p.part.id,
-            copies: p.copies,
+            copies: p.copies + p.spares,
             turn: !wish.value.straight[p.part.id],
             locks: wish.value.locks[p.part.id] ?? [],
           })),
@@ -93,10 +100,10 @@ export const usePlating = defineStore('plating', () => {
   watch(check.report, () => {
     target.value = null
   })
-  async function setUp(p: NestedPlate): Promise<void> {
-    const on = printerOf(p),
-      [first, ...rest] = wanted.value
-    if (!on || !first) return
+  /** All parts of a plate as one body; its hash. */
+  async function bodyOf(p: NestedPlate): Promise<string | null> {
+    const [first, ...rest] = wanted.value
+    if (!first) return null
     const d = await derivations.settled(first.mesh, {
       kind: 'plate',
       others: rest.map((r) => r.mesh),
@@ -107,7 +114,12 @@ export const usePlating = defineStore('plating', () => {
         angle,
       })),
     })
-    target.value = { mesh: d.meshHash!, printer: on, plate: p }
+    return d.meshHash
+  }
+  async function setUp(p: NestedPlate): Promise<void> {
+    const on = printerOf(p),
+      mesh = await bodyOf(p)
+    if (on && mesh) target.value = { mesh, printer: on, plate: p }
   }
   return {
     wish,
@@ -123,6 +135,7 @@ export const usePlating = defineStore('plating', () => {
     plate,
     printerOf,
     target,
+    bodyOf,
     setUp,
   }
 })

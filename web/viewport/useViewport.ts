@@ -45,6 +45,8 @@ export const useViewport = defineStore('viewport', () => {
   /** the half toward the viewer is taken away */
   const cutOpen = ref(false)
   const hint = ref('')
+  /** the turntable is wanted in a stage that else fills the middle itself */
+  const stands = ref(false)
   const spot = shallowRef<[number, number, number] | null>(null)
   const shown = shallowRef<{ mesh: Mesh; hash: string; bodyFaces: number } | null>(null)
   /** the turntable's own eyes, while it stands */
@@ -117,6 +119,7 @@ export const useViewport = defineStore('viewport', () => {
     camera,
     turnView,
     hint,
+    stands,
     spot,
     shown,
     clear,

@@ -5,6 +5,7 @@ import DraftInput from '../../shell/DraftInput.vue'
 import { duration } from '../../shell/duration'
 import { useStock } from '../../stores/stock'
 import { usePlating } from '../../stores/plating'
+import { useSpares } from './useSpares'
 
 /** What is printed how often, on which printers; the plates that come of it, and what other ways would take. */
 const emit = defineEmits<{ show: []; slice: [] }>()
@@ -44,6 +45,14 @@ function free(id: string): void {
     locks: Object.fromEntries(Object.entries(plating.wish.locks).filter(([k]) => k !== id)),
   })
 }
+const { spares } = useSpares()
+/** Spares are for what is printed several times or is likely to fail; one proposal a part. */
+const advised = computed(() =>
+  plating.parts.flatMap((p) => {
+    const s = spares(p)
+    return s && p.spares < s.spares ? [{ id: p.part.id, name: p.part.name, copies: p.copies, ...s }] : []
+  }),
+)
 const fault = ref(''),
   busy = ref(false)
 async function slice(plate: NestedPlate, i: number): Promise<void> {
@@ -134,7 +143,19 @@ function show(i: number): void {
         </thead>
         <tbody>
           <tr v-for="p in plating.parts" :key="p.part.id">
-            <td>{{ p.part.name }}</td>
+            <td>
+              {{ p.part.name
+              }}<template v-if="p.spares > 0"
+                ><span class="soft">, and {{ p.spares }} spare</span>
+                <button
+                  class="btn btn-sm btn-quiet"
+                  :aria-label="`No spare of ${p.part.name}`"
+                  @click="plating.change({ spares: { ...plating.wish.spares, [p.part.id]: 0 } })"
+                >
+                  ×
+                </button></template
+              >
+            </td>
             <td class="num">
               <DraftInput
                 class="form-control form-control-sm count"
@@ -174,6 +195,17 @@ function show(i: number): void {
           </tr>
         </tbody>
       </table>
+      <p v-for="a in advised" :key="a.id" class="soft small mb-2" :data-spares="a.name">
+        {{ a.name }}: {{ Math.round(100 * a.without) }} % that
+        {{ a.copies === 1 ? 'it comes out' : `all ${a.copies} come out` }}, as parts like it have so far. {{ a.spares }}
+        {{ a.spares === 1 ? 'spare makes' : 'spares make' }} it {{ Math.round(100 * a.with) }} %.
+        <button
+          class="btn btn-sm btn-quiet"
+          @click="plating.change({ spares: { ...plating.wish.spares, [a.id]: a.spares } })"
+        >
+          Print {{ a.spares === 1 ? 'a spare' : `${a.spares} spares` }}
+        </button>
+      </p>
       <p v-if="plating.lying.length > 0" class="soft small mb-2">
         Not stood up yet, so not on a plate: {{ plating.lying.map((p) => p.name).join(', ') }}.
       </p>

@@ -2,17 +2,24 @@
 import { computed, ref } from 'vue'
 import { resin as resinSchema } from '../../../contract/stock'
 import { calibrateSupports } from '../../../core/print/supportCalibration'
+import { peelOn } from '../../../core/print/printer'
 import { useMeans } from '../../composables/useMeans'
 import { useStock } from '../../stores/stock'
 
 /** How the print went, kept with its resin; and what all its prints say about how hard the film pulls. */
 const props = defineProps<{ utilisation: number; peelPressure: number; greenStrength: number }>()
 const stock = useStock()
-const { resin } = useMeans()
+const { printer, resin } = useMeans()
 const fault = ref(''),
   noted = ref('')
 const learned = computed(() =>
-  resin.value ? calibrateSupports(resin.value.prints ?? [], resinSchema.parse(resin.value)) : null,
+  resin.value
+    ? calibrateSupports(resin.value.prints ?? [], {
+        ...resinSchema.parse(resin.value),
+        // Prints were worked by what resin and film pull together.
+        peelPressure: peelOn(printer.value ?? {}, resin.value),
+      })
+    : null,
 )
 const pressure = computed(() => (resin.value && learned.value ? resin.value.peelPressure * learned.value.factor : 0))
 /** Worth saying once the figure is known better than it is off. */

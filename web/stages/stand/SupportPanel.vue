@@ -3,6 +3,7 @@ import { computed, reactive, ref, watch } from 'vue'
 import { LOOK } from '../../../core/print/layerGraph'
 import type { SupportReport } from '../../../core/print/support'
 import { standingDabs } from '../../../core/shape/orient'
+import { peelOn } from '../../../core/print/printer'
 import { useMeans } from '../../composables/useMeans'
 import NumberField from '../../shell/NumberField.vue'
 import { useAssembly } from '../../stores/assembly'
@@ -20,7 +21,7 @@ const store = usePiece(),
   derivations = useDerivations(),
   found = useFindings(),
   stand = useStand()
-const { resin } = useMeans()
+const { printer, resin } = useMeans()
 type Triple = [number, number, number]
 const op = computed(() => {
   const o = store.step('support')?.op
@@ -96,7 +97,7 @@ async function grow(more: Partial<NonNullable<typeof op.value>> = {}): Promise<v
       spacing: form.spacing,
       clearance: form.clearance,
       lift: form.lift,
-      peelPressure: resin.value?.peelPressure ?? 12_000,
+      peelPressure: resin.value ? peelOn(printer.value ?? {}, resin.value) : 12_000,
       greenStrength: resin.value?.greenStrength ?? 4.5e6,
       edits: o?.edits ?? [],
       ...(o?.none ? { none: o.none } : {}),

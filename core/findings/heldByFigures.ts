@@ -1,0 +1,48 @@
+import type { Mishap } from '../print/hanging/hanging'
+import { plural, type Finding } from './finding'
+
+/** What would go wrong with layers by usual figures of film and resin, where nothing is known of who supported them. */
+export function heldByFigures(mishaps: readonly Mishap[]): Finding[] {
+  const fell = mishaps.filter((m) => m.kind === 'tip' && m.fell),
+    loose = mishaps.filter((m) => m.kind === 'tip' && !m.fell),
+    torn = mishaps.filter((m) => m.kind === 'cup')
+  const places = (list: readonly Mishap[]): Finding['places'] => list.map((m) => [m.x, m.y, m.z])
+  const first = (list: readonly Mishap[]): string => `first in layer ${list[0]!.layer + 1}`
+  const HOW =
+    'Followed through the layers: what hangs on what, pulled by 12 kPa of film on its area, held by 4.5 MPa of green resin at each neck, cups by 60 kPa. A printer or a resin may be a third off either way.'
+  const out: Finding[] = []
+  if (fell.length > 0)
+    out.push({
+      id: 'falls',
+      level: 'settle',
+      value: fell.length.toLocaleString('en'),
+      unit: `${fell.length === 1 ? 'piece' : 'pieces'} torn off`,
+      sentence: `The last tip that holds it lets go, ${first(fell)}. More tips or thicker ones there, or a way up with less area.`,
+      places: places(fell),
+      how: HOW,
+      fixes: [],
+    })
+  if (torn.length > 0)
+    out.push({
+      id: 'tears',
+      level: 'settle',
+      value: torn.length.toLocaleString('en'),
+      unit: `${torn.length === 1 ? 'wall' : 'walls'} torn by suction`,
+      sentence: `A sealed cup pulls on a wall too thin for it, ${first(torn)}. Vent it where it closes.`,
+      places: places(torn),
+      how: HOW,
+      fixes: [],
+    })
+  if (loose.length > 0)
+    out.push({
+      id: 'lets-go',
+      level: 'know',
+      value: loose.length.toLocaleString('en'),
+      unit: 'tips let go',
+      sentence: `${plural(loose.length, 'tip')} would be pulled harder than ${loose.length === 1 ? 'it holds' : 'they hold'}; others take over, ${first(loose)}.`,
+      places: places(loose),
+      how: HOW,
+      fixes: [],
+    })
+  return out
+}

@@ -1,0 +1,25 @@
+import { keepsUntil, spent, type Bottle } from '../print/bottles'
+import type { Finding } from './finding'
+
+/** Bottles that are past their time, or will be within the month. */
+export function oldResin(name: string, bottles: readonly Bottle[], today: string): Finding[] {
+  const soon = new Date(Date.parse(today) + 30 * 86_400_000).toISOString().slice(0, 10)
+  return bottles.flatMap((b): Finding[] => {
+    const until = keepsUntil(b)
+    if (!until || b.ml <= 0 || until >= soon) return []
+    const old = spent(b, today)
+    const days = Math.round((Date.parse(until) - Date.parse(today)) / 86_400_000)
+    return [
+      {
+        id: `resin-old-${b.lot}`,
+        level: old ? 'know' : 'note',
+        value: String(Math.abs(days)),
+        unit: old ? 'days past its time' : 'days left',
+        sentence: `${name}${b.lot ? `, lot ${b.lot}` : ''}, was opened ${b.opened} and keeps ${b.keeps} months. ${old ? 'Shake it well and print a small test first: old resin cures soft.' : 'Use it up first.'}`,
+        places: [],
+        how: 'By the day it was opened and the months it keeps, both as said under Stock.',
+        fixes: [],
+      },
+    ]
+  })
+}

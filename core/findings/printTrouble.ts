@@ -1,0 +1,102 @@
+import type { Finding } from './finding'
+
+/** How far a plate has come, as far as it can need a hand. */
+export interface PlateAtWork {
+  id: string
+  name: string
+  state: 'planned' | 'sending' | 'printing' | 'ended' | 'judged'
+  problem: string | null
+  layer: number
+  layers: number
+  /** what the printer says it does, and why it stands still */
+  doing: string
+  why: string | null
+  /** min for which it has not answered; null while it does */
+  silent: number | null
+  /** ml in the vat, and what is still to be printed needs */
+  vat: number | null
+  needed: number
+  failed: number
+  /** whether what failed is being printed again */
+  reprinted: boolean
+}
+
+/** Plates that wait for a hand, each finding known by its plate's id at the end of its own: stand still, do not answer, were refused, came out badly. */
+export function printTrouble(plates: readonly PlateAtWork[]): Finding[] {
+  return plates.flatMap((p): Finding[] => {
+    const of = (id: string, rest: Omit<Finding, 'id' | 'places'>): Finding[] => [
+      { id: `${id} ${p.id}`, places: [], ...rest },
+    ]
+    const at = `layer ${p.layer} of ${p.layers}`
+    if (p.problem && p.state === 'planned')
+      return of('refused', {
+        level: 'settle',
+        value: '0',
+        unit: 'layers printed: refused',
+        sentence: `${p.name}: ${p.problem}`,
+        how: 'What the printer answered when the job was sent or started.',
+        fixes: [],
+      })
+    if (p.silent !== null && (p.state === 'sending' || p.state === 'printing'))
+      return of('lost', {
+        level: 'settle',
+        value: String(Math.max(1, Math.round(p.silent))),
+        unit: 'min without an answer',
+        sentence: `Nothing is heard of ${p.name} since ${at}. Look whether the printer is on; what it prints goes on without us, and is taken up again as soon as it answers.`,
+        how: 'Asked several times a second; each answer may take four seconds.',
+        fixes: [],
+      })
+    if (p.state === 'printing' && p.why === 'vat-empty')
+      return of('vat', {
+        level: 'settle',
+        value: (p.vat ?? 0).toFixed(0),
+        unit: 'ml in the vat',
+        sentence: `${p.name} stands still at ${at}: too little resin covers the film. Fill the vat, then let it go on; ${p.needed.toFixed(0)} ml are still to come.`,
+        how: 'The printer’s own level; what is to come by the areas of the layers left.',
+        fixes: [
+          { act: 'refill', label: `Filled up with ${fill(p.needed)} ml`, effect: 'the printer is told, and goes on' },
+        ],
+      })
+    if (p.state === 'printing' && p.doing === 'interrupted')
+      return of('power', {
+        level: 'settle',
+        value: p.layer.toLocaleString(),
+        unit: 'layers before a power cut',
+        sentence: `${p.name} was cut off at ${at}. It can go on from there; a line will show where it stood, and resin that stood for hours wants stirring first.`,
+        how: 'The printer keeps how far it was, and the job.',
+        fixes: [{ act: 'resume', label: 'Go on', effect: `from layer ${p.layer + 1}` }],
+      })
+    if (p.state === 'printing' && p.vat !== null && p.vat < p.needed)
+      return of('vat-soon', {
+        level: 'know',
+        value: (p.needed - p.vat).toFixed(0),
+        unit: 'ml more than the vat has',
+        sentence: `${p.needed.toFixed(0)} ml are still to be printed and ${p.vat.toFixed(0)} are in the vat of ${p.name}: it will stand still before the end. Top it up in time.`,
+        how: 'The printer’s own level against the areas of the layers left.',
+        fixes: [],
+      })
+    if (p.state === 'ended')
+      return of('look', {
+        level: 'know',
+        value: '1',
+        unit: 'plate to look over',
+        sentence: `${p.name}${p.layer < p.layers ? ` ended at ${at}` : ' is printed'}. Take it off, look it over, and say how each part came out: the next prints learn from it.`,
+        how: '',
+        fixes: [{ act: 'look', label: 'Look it over', effect: 'part by part' }],
+      })
+    if (p.failed > 0 && !p.reprinted)
+      return of('failed', {
+        level: 'settle',
+        value: String(p.failed),
+        unit: `${p.failed === 1 ? 'part' : 'parts'} failed`,
+        sentence:
+          'Change the one thing that most likely did it, then print just these again, or only the piece that broke off.',
+        how: 'As judged by hand, or by what the device saw.',
+        fixes: [{ act: 'look', label: 'See why', effect: 'causes, and what to print again' }],
+      })
+    return []
+  })
+}
+
+/** What is filled in at once: the rest and a reserve, in fifties. */
+export const fill = (needed: number): number => Math.ceil((needed + 30) / 50) * 50

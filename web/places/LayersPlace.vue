@@ -1,0 +1,189 @@
+<script setup lang="ts">
+import { computed, ref, watch } from 'vue'
+import { useRoute, useRouter } from 'vue-router'
+import { z } from 'zod'
+import type { Check } from '../../contract/derivations'
+import { heldByFigures } from '../../core/findings/heldByFigures'
+import { suctionCup } from '../../core/findings/suctionCup'
+import { supportGaps } from '../../core/findings/supportGaps'
+import type { LayersReport } from '../../core/print/readLayers'
+import { api } from '../api'
+import { useCheck } from '../composables/useCheck'
+import FindingList from '../shell/FindingList.vue'
+import LayerPicture from '../shell/LayerPicture.vue'
+import NumberField from '../shell/NumberField.vue'
+import LayerChart from '../stages/LayerChart.vue'
+
+/** Layers made elsewhere: what they would print, and what would go wrong, with the same tools as one's own. */
+const route = useRoute(),
+  router = useRouter()
+const hash = computed(() => (typeof route.params.hash === 'string' && route.params.hash ? route.params.hash : null))
+const name = computed(() => (typeof route.query.name === 'string' ? route.query.name : 'layers'))
+const fault = ref(''),
+  sending = ref(false)
+/** what the archive may not say; 0 leaves it to the archive */
+const pitch = ref(0),
+  thick = ref(0)
+const asked = computed<Check>(() => ({
+  kind: 'archive',
+  ...(pitch.value > 0 ? { pitch: [pitch.value, pitch.value] as [number, number] } : {}),
+  ...(thick.value > 0 ? { layerHeight: thick.value } : {}),
+}))
+const read = useCheck<LayersReport>(
+  () => hash.value,
+  () => asked.value,
+)
+const report = read.report
+const layer = ref(0)
+watch(report, (r) => {
+  if (r) layer.value = Math.min(layer.value || Math.floor(r.layers / 3), r.layers - 1)
+})
+const findings = computed(() => {
+  const r = report.value
+  return r
+    ? [
+        ...supportGaps(r.islands, r.layerHeight, null),
+        ...suctionCup(r.cups, r.layerHeight),
+        ...heldByFigures(r.mishaps),
+      ].map((f) => ({ ...f, fixes: [] }))
+    : []
+})
+async function take(files: FileList | null | undefined): Promise<void> {
+  const file = files?.[0]
+  if (!file) return
+  fault.value = ''
+  sending.value = true
+  pitch.value = thick.value = 0
+  try {
+    const stored = await api(z.object({ hash: z.string(), size: z.number() }), 'POST', '/archives', file)
+    await router.push({ path: `/layers/${stored.hash}`, query: { name: file.name } })
+  } catch (e) {
+    fault.value = e instanceof Error ? e.message : String(e)
+  } finally {
+    sending.value = false
+  }
+}
+function goTo([, , height]: [number, number, number]): void {
+  const r = report.value
+  if (r) layer.value = Math.max(0, Math.min(r.layers - 1, Math.round(height / r.layerHeight - 0.5)))
+}
+</script>
+
+<template>
+  <div class="frame" @dragover.prevent @drop.prevent="take($event.dataTransfer?.files)">
+    <div class="middle">
+      <template v-if="report && hash">
+        <LayerPicture
+          :src="`/api/layers/${hash}/${layer}`"
+          :alt="`Layer ${layer + 1}`"
+          :pixels="report.pixels"
+          :pitch="report.pitch"
+          >layer {{ layer + 1 }} of {{ report.layers.toLocaleString() }},
+          {{ ((layer + 1) * report.layerHeight).toFixed(2) }} mm</LayerPicture
+        >
+        <input
+          v-model.number="layer"
+          type="range"
+          class="form-range"
+          min="0"
+          :max="report.layers - 1"
+          aria-label="Layer"
+        />
+        <LayerChart
+          :areas="report.areas"
+          :peel="report.peel"
+          :suction="report.suction"
+          :layer-height="report.layerHeight"
+          :layer="layer"
+          @pick="layer = $event"
+        />
+      </template>
+      <p v-else class="soft wait">
+        {{
+          sending
+            ? 'Taking it in …'
+            : read.measuring.value
+              ? 'Reading its layers …'
+              : 'Drop a zip of numbered PNG layers here. Undercut follows what they print: what begins in the air, what closes like a cup, what the film would tear off.'
+        }}
+      </p>
+    </div>
+    <aside class="side scroll">
+      <h1 class="text-truncate mb-2">{{ hash ? name : 'Layers made elsewhere' }}</h1>
+      <FindingList
+        v-if="report"
+        :findings="findings"
+        checked="Nothing begins in the air, no cup closes, every neck holds by usual figures."
+        @show="goTo"
+      />
+      <dl v-if="report" class="facts mb-3">
+        <dt>written as</dt>
+        <dd>{{ report.format }}</dd>
+        <dt>layers</dt>
+        <dd>{{ report.layers.toLocaleString() }} of {{ report.layerHeight }} mm</dd>
+        <dt>panel</dt>
+        <dd>{{ report.pixels[0] }} × {{ report.pixels[1] }}</dd>
+        <dt>a pixel</dt>
+        <dd>{{ report.pitch.map((p) => (1000 * p).toFixed(1)).join(' × ') }} µm</dd>
+        <dt>cured resin</dt>
+        <dd>{{ (report.volume / 1000).toFixed(1) }} ml</dd>
+        <dt>hardest peel</dt>
+        <dd>{{ report.peel.reduce((a, b) => Math.max(a, b), 0).toFixed(1) }} N</dd>
+      </dl>
+      <p v-if="fault || read.problem.value" role="alert" class="text-danger">{{ fault || read.problem.value }}</p>
+      <template v-if="hash && (!report || pitch > 0 || thick > 0)">
+        <NumberField
+          v-model="pitch"
+          label="A pixel is, 0 as it says"
+          unit="mm"
+          :step="0.001"
+          :min="0"
+          :max="1"
+          :digits="4"
+        />
+        <NumberField
+          v-model="thick"
+          label="A layer is, 0 as it says"
+          unit="mm"
+          :step="0.01"
+          :min="0"
+          :max="1"
+          :digits="3"
+        />
+      </template>
+      <label class="btn btn-primary mt-2"
+        >{{ sending ? 'Taking it in …' : hash ? 'Look into another' : 'Choose a zip'
+        }}<input
+          type="file"
+          accept=".zip,.cbz,application/zip"
+          class="visually-hidden"
+          aria-label="Layer archive"
+          @change="take(($event.target as HTMLInputElement).files)"
+      /></label>
+    </aside>
+  </div>
+</template>
+
+<style scoped>
+.frame {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) 360px;
+  height: 100%;
+}
+.middle {
+  display: grid;
+  grid-template-rows: minmax(0, 1fr) auto 190px;
+  gap: 10px;
+  padding: 14px 18px;
+  min-height: 0;
+  background: #f1eadd;
+}
+.side {
+  border-left: 1px solid var(--line);
+  padding: 12px 16px 20px;
+}
+.wait {
+  max-width: 420px;
+  margin: auto;
+}
+</style>

@@ -1,0 +1,107 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import { resin as resinSchema, type ResinRecord } from '../../../contract/stock'
+import { keepsUntil, spent } from '../../../core/print/bottles'
+import { useAttempt } from '../../composables/useAttempt'
+import DraftInput from '../../shell/DraftInput.vue'
+import { useStock, type Item } from '../../stores/stock'
+
+/** Bottles of a resin, one by one: lot, what is left, since when open, and how long it keeps. */
+const props = defineProps<{ resin: Item<ResinRecord> }>()
+const stock = useStock()
+const { fault, attempt } = useAttempt()
+const parsed = computed(() => resinSchema.parse(props.resin))
+type Bottle = ResinRecord['bottles'][number]
+const today = new Date().toISOString().slice(0, 10)
+const save = (bottles: Bottle[]): Promise<void> =>
+  attempt(() => stock.change('resin', props.resin.id, props.resin.version, { ...parsed.value, bottles }))
+const change = (i: number, more: Partial<Bottle>): Promise<void> =>
+  save(parsed.value.bottles.map((b, k) => (k === i ? { ...b, ...more } : b)))
+const add = (): Promise<void> =>
+  save([...parsed.value.bottles, { lot: '', ml: parsed.value.level ?? 1000, opened: null, keeps: 12 }])
+</script>
+
+<template>
+  <section class="sheet p-3 mb-4">
+    <h3 class="h6">Bottles of {{ resin.name }}</h3>
+    <table v-if="parsed.bottles.length > 0" class="plain mb-2">
+      <thead>
+        <tr>
+          <th>Lot</th>
+          <th class="num">Left, ml</th>
+          <th>Opened</th>
+          <th class="num">Keeps, months</th>
+          <th>Until</th>
+          <th />
+        </tr>
+      </thead>
+      <tbody>
+        <tr v-for="(b, i) in parsed.bottles" :key="i">
+          <td>
+            <DraftInput
+              class="form-control form-control-sm"
+              maxlength="80"
+              :value="b.lot"
+              :aria-label="`Lot of bottle ${i + 1}`"
+              @done="change(i, { lot: $event.trim() })"
+            />
+          </td>
+          <td class="num">
+            <DraftInput
+              class="form-control form-control-sm short"
+              type="number"
+              min="0"
+              :value="b.ml.toFixed(0)"
+              :aria-label="`Millilitres in bottle ${i + 1}`"
+              @done="change(i, { ml: Math.max(0, Number($event) || 0) })"
+            />
+          </td>
+          <td>
+            <DraftInput
+              class="form-control form-control-sm"
+              type="date"
+              :max="today"
+              :value="b.opened ?? ''"
+              :aria-label="`Bottle ${i + 1} opened`"
+              @done="change(i, { opened: $event || null })"
+            />
+          </td>
+          <td class="num">
+            <DraftInput
+              class="form-control form-control-sm short"
+              type="number"
+              min="1"
+              max="120"
+              :value="String(b.keeps)"
+              :aria-label="`Months that bottle ${i + 1} keeps`"
+              @done="change(i, { keeps: Math.min(120, Math.max(1, Math.round(Number($event) || 12))) })"
+            />
+          </td>
+          <td :class="{ 'text-danger': spent(b, today) }">
+            {{ keepsUntil(b) ?? 'shut' }}{{ spent(b, today) ? ', past its time' : '' }}
+          </td>
+          <td class="num">
+            <button
+              class="btn btn-sm btn-quiet"
+              :aria-label="`Bottle ${i + 1} is gone`"
+              @click="save(parsed.bottles.filter((_, k) => k !== i))"
+            >
+              Gone
+            </button>
+          </td>
+        </tr>
+      </tbody>
+    </table>
+    <p v-else class="soft small mb-2">Not counted one by one. Prints take from the level of all.</p>
+    <button class="btn btn-sm btn-primary" @click="add">Add a bottle</button>
+    <p v-if="fault" role="alert" class="text-danger small mb-0 mt-1">{{ fault }}</p>
+  </section>
+</template>
+
+<style scoped>
+.short {
+  width: 90px;
+  margin-left: auto;
+  text-align: right;
+}
+</style>

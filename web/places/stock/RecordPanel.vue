@@ -1,0 +1,105 @@
+<script setup lang="ts">
+import { computed, onMounted, ref } from 'vue'
+import { record as recordSchema, type PrintRecord } from '../../../contract/runs'
+import { printer as printerSchema } from '../../../contract/stock'
+import { api } from '../../api'
+import { useAttempt } from '../../composables/useAttempt'
+import { useStock } from '../../stores/stock'
+
+/** What the prints so far teach: how often parts come out, and how long a layer really takes. */
+const stock = useStock()
+const record = ref<PrintRecord | null>(null)
+const { fault, attempt } = useAttempt()
+const load = async (): Promise<void> => {
+  record.value = await api(recordSchema, 'GET', '/record').catch(() => null)
+}
+onMounted(load)
+const BY = { printer: 'By printer', resin: 'By resin', tilt: 'By tilt', tips: 'By finest tip' }
+const groups = computed(() =>
+  (Object.keys(BY) as (keyof typeof BY)[])
+    .map((by) => ({ by, rows: (record.value?.rates ?? []).filter((r) => r.by === by) }))
+    .filter((g) => g.rows.length > 0),
+)
+const pc = (v: number): string => `${Math.round(100 * v)} %`
+/** Motion is shared out over lift, return and rest as it was. */
+const take = (t: PrintRecord['times'][number]): Promise<void> =>
+  attempt(async () => {
+    const p = stock.printers.find((x) => x.id === t.printerId)
+    if (!p) return
+    const { id, version, ...data } = p
+    const k = t.motion / Math.max(0.01, t.now)
+    await stock.change('printer', id, version, {
+      ...printerSchema.parse(data),
+      liftTime: p.liftTime * k,
+      retractTime: p.retractTime * k,
+      restTime: p.restTime * k,
+    })
+    await load()
+  })
+</script>
+
+<template>
+  <template v-if="record && record.plates > 0">
+    <h2>What prints have taught</h2>
+    <table v-if="record.times.length > 0" class="plain mb-3 times">
+      <thead>
+        <tr>
+          <th>Printer</th>
+          <th class="num">Prints</th>
+          <th class="num">Motion a layer, s</th>
+          <th class="num">as they took</th>
+          <th class="num">Estimates off by</th>
+          <th class="num">then</th>
+          <th />
+        </tr>
+      </thead>
+      <tbody>
+        <tr v-for="t in record.times" :key="t.printerId">
+          <td>{{ t.name }}</td>
+          <td class="num">{{ t.prints }}</td>
+          <td class="num">{{ t.now.toFixed(2) }}</td>
+          <td class="num">{{ t.motion.toFixed(2) }}</td>
+          <td class="num">{{ (100 * t.before).toFixed(1) }} %</td>
+          <td class="num">{{ (100 * t.after).toFixed(1) }} %</td>
+          <td class="num">
+            <button v-if="Math.abs(t.motion - t.now) > 0.02" class="btn btn-sm btn-primary" @click="take(t)">
+              Reckon with {{ t.motion.toFixed(2) }} s
+            </button>
+            <span v-else class="soft">as reckoned</span>
+          </td>
+        </tr>
+      </tbody>
+    </table>
+    <div class="rates mb-4">
+      <table v-for="g in groups" :key="g.by" class="plain">
+        <thead>
+          <tr>
+            <th>{{ BY[g.by] }}</th>
+            <th class="num">came out</th>
+            <th class="num">likely</th>
+          </tr>
+        </thead>
+        <tbody>
+          <tr v-for="r in g.rows" :key="r.what">
+            <td>{{ r.what }}</td>
+            <td class="num">{{ r.good }} of {{ r.parts }}</td>
+            <td class="num soft" title="90 % interval by Wilson’s score">{{ pc(r.low) }} to {{ pc(r.high) }}</td>
+          </tr>
+        </tbody>
+      </table>
+    </div>
+    <p v-if="fault" role="alert" class="text-danger">{{ fault }}</p>
+  </template>
+</template>
+
+<style scoped>
+.times {
+  max-width: 1100px;
+}
+.rates {
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(330px, 1fr));
+  gap: 14px 28px;
+  max-width: 1100px;
+}
+</style>

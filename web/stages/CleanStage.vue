@@ -1,0 +1,188 @@
+<script setup lang="ts">
+import { computed, onBeforeUnmount, ref, watch } from 'vue'
+import { RouterLink } from 'vue-router'
+import { cleaning, type Cleaning, type CleanStepRecord } from '../../contract/runs'
+import { bathFull } from '../../core/findings/bathFull'
+import type { Finding } from '../../core/findings/finding'
+import { api } from '../api'
+import { useAttempt } from '../composables/useAttempt'
+import { clock, duration } from '../shell/duration'
+import FindingList from '../shell/FindingList.vue'
+import { useChanges } from '../stores/changes'
+import { usePiece } from '../stores/piece'
+import { useRuns } from '../stores/runs'
+import { useStock } from '../stores/stock'
+import BathPanel from './clean/BathPanel.vue'
+import { useStation } from './clean/useStation'
+
+/** What came off the plate is drained, washed, stripped, dried and cured: how long, why, and what the station does of it. */
+const piece = usePiece(),
+  runs = useRuns(),
+  stock = useStock()
+const { fault, attempt } = useAttempt()
+const done = computed(() => runs.plates.filter((p) => p.state === 'ended' || p.state === 'judged'))
+const chosen = ref<string | null>(null)
+const plate = computed(() => done.value.find((p) => p.id === chosen.value) ?? done.value[0] ?? null)
+const list = ref<Cleaning | null>(null)
+async function load(): Promise<void> {
+  const id = plate.value?.id
+  if (!id) {
+    list.value = null
+    return
+  }
+  const got = await api(cleaning, 'GET', `/plates/${id}/cleaning`).catch(() => null)
+  if (got && id === plate.value?.id) list.value = got
+}
+watch(() => plate.value?.id, load, { immediate: true })
+const deaf = useChanges().listen((c) => {
+  if (c.type === 'run' && c.id === piece.piece?.id) void load()
+})
+onBeforeUnmount(deaf)
+const station = useStation()
+const next = computed(() => list.value?.steps.find((s) => s.doneAt === null) ?? null)
+const left = computed(() => (list.value?.steps ?? []).filter((s) => s.doneAt === null))
+const handsOn = computed(() => left.value.reduce((s, x) => s + x.handsOn, 0))
+const waits = computed(() => left.value.reduce((s, x) => s + x.wait, 0))
+/** "4 × tern, plinth" */
+const contents = computed(() => {
+  const count = new Map<string, number>()
+  for (const { name } of plate.value?.parts ?? []) count.set(name, (count.get(name) ?? 0) + 1)
+  return [...count].map(([name, n]) => (n > 1 ? `${n} × ${name}` : name)).join(', ')
+})
+const findings = computed<Finding[]>(() => {
+  const baths = stock.workshop?.baths
+  const of = (key: string): boolean => list.value?.steps.some((s) => s.key === key && s.doneAt === null) ?? false
+  // What is washed already carries nothing more.
+  return baths && list.value
+    ? bathFull(baths, { first: of('wash') ? list.value.first : 0, second: of('rinse') ? list.value.second : 0 })
+    : []
+})
+const tick = (s: CleanStepRecord, on: boolean): Promise<void> =>
+  attempt(async () => {
+    if (plate.value)
+      list.value = await api(cleaning, 'PUT', `/plates/${plate.value.id}/cleaning`, { key: s.key, done: on })
+  })
+const start = (s: CleanStepRecord): Promise<void> => attempt(() => station.start(s.key, s.program!, s.wait))
+const act = (name: string): Promise<void> =>
+  attempt(async () => {
+    const which = name.split(':')[1] as 'first' | 'second'
+    const shop = stock.workshop
+    if (shop)
+      await stock.saveWorkshop({ ...shop, baths: { ...shop.baths, [which]: { ...shop.baths[which], resin: 0 } } })
+  })
+const when = (iso: string): string =>
+  new Date(iso).toLocaleTimeString(undefined, { hour: 'numeric', minute: '2-digit' })
+</script>
+
+<template>
+  <Teleport to="#middle" defer>
+    <div class="page">
+      <p v-if="!plate" class="soft p-4">
+        Nothing has come off a plate yet. What is printed at
+        <RouterLink :to="`/pieces/${piece.piece!.id}/print`">Print</RouterLink> is cleaned here.
+      </p>
+      <ol v-else-if="list" class="steps">
+        <li v-for="s in list.steps" :key="s.key" :class="{ done: s.doneAt, next: s === next }" :data-step="s.key">
+          <input
+            type="checkbox"
+            class="form-check-input"
+            :checked="s.doneAt !== null"
+            :aria-label="`Done: ${s.title}`"
+            @change="tick(s, ($event.target as HTMLInputElement).checked)"
+          />
+          <div class="what">
+            <b>{{ s.title }}</b>
+            <span class="soft">{{ s.why }}</span>
+            <template v-if="s === next">
+              <span v-if="s.materials.length > 0">At hand: {{ s.materials.join(', ') }}.</span>
+              <span v-for="c in s.cautions" :key="c" class="caution">{{ c }}</span>
+              <span v-if="s.program && station.device.value" class="d-flex gap-2 align-items-center mt-1">
+                <template v-if="station.running(s.key)">
+                  <span class="figure">{{ clock(Math.ceil(station.left.value)) }}</span>
+                  <span class="soft">left in {{ station.device.value.card.name }}</span>
+                  <button class="btn btn-sm btn-quiet" @click="attempt(station.hold)">
+                    {{ station.paused.value ? 'Go on' : 'Hold' }}
+                  </button>
+                  <button class="btn btn-sm btn-quiet" @click="attempt(station.stop)">Stop</button>
+                </template>
+                <span v-else-if="station.finished(s.key)" role="status"
+                  >{{ station.device.value.card.name }} is done.</span
+                >
+                <button v-else class="btn btn-sm btn-primary" @click="start(s)">
+                  {{ duration(s.wait) }} in {{ station.device.value.card.name }}
+                </button>
+              </span>
+            </template>
+          </div>
+          <span class="num">{{ duration(s.handsOn) }}</span>
+          <span class="num soft">{{ s.doneAt ? when(s.doneAt) : s.wait > 0 ? `+ ${duration(s.wait)}` : '' }}</span>
+        </li>
+      </ol>
+    </div>
+  </Teleport>
+  <FindingList
+    v-if="plate"
+    :findings="findings"
+    checked="Both baths still clean after this."
+    :acts="['fresh']"
+    @act="act"
+  />
+  <p v-if="fault" role="alert" class="text-danger">{{ fault }}</p>
+  <section v-if="plate && list" class="sheet p-3 mb-3">
+    <template v-if="next">
+      <span class="figure">{{ duration(handsOn) }}</span>
+      <span class="soft"> of work left, and {{ duration(waits) }} to wait</span>
+    </template>
+    <span v-else>All of it is clean.</span>
+    <p class="soft small mb-0 mt-1">{{ contents }}; supports come off as your house rule says.</p>
+  </section>
+  <section v-if="done.length > 1" class="mb-3">
+    <h2 class="mb-1">Off the plates</h2>
+    <button
+      v-for="p in done"
+      :key="p.id"
+      class="btn btn-sm me-1 mb-1"
+      :class="p.id === plate?.id ? 'btn-primary' : 'btn-quiet'"
+      @click="chosen = p.id"
+    >
+      Run {{ runs.runOf(p).number }}, plate {{ p.number }}
+    </button>
+  </section>
+  <BathPanel :carried="list" />
+</template>
+
+<style scoped>
+.page {
+  height: 100%;
+  padding: 18px 22px;
+  background: #f1eadd;
+  overflow: auto;
+}
+.steps {
+  list-style: none;
+  padding: 0;
+  max-width: 780px;
+}
+.steps li {
+  display: grid;
+  grid-template-columns: 22px minmax(0, 1fr) 70px 84px;
+  gap: 10px;
+  padding: 9px 10px;
+  border-bottom: 1px solid var(--line);
+}
+.steps li.next {
+  background: var(--paper-raised);
+  border-left: 3px solid var(--action);
+}
+.steps li.done .what {
+  color: var(--ink-soft);
+}
+.what {
+  display: flex;
+  flex-direction: column;
+}
+.caution {
+  color: var(--know);
+  font-size: 0.87rem;
+}
+</style>

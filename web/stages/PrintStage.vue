@@ -1,0 +1,104 @@
+<script setup lang="ts">
+import { computed, onBeforeUnmount, onMounted } from 'vue'
+import { fill } from '../../core/findings/printTrouble'
+import type { Finding } from '../../core/findings/finding'
+import { useAttempt } from '../composables/useAttempt'
+import FindingList from '../shell/FindingList.vue'
+import { useFindings } from '../stores/findings'
+import { usePlating } from '../stores/plating'
+import { useRuns } from '../stores/runs'
+import BeginRun from './print/BeginRun.vue'
+import JudgePanel from './print/JudgePanel.vue'
+import PlateCard from './print/PlateCard.vue'
+import PlateView from './print/PlateView.vue'
+
+/** Runs of the piece: what is printed on which machine, how far it is, how it came out, and what is printed again. */
+const found = useFindings(),
+  plating = usePlating(),
+  runs = useRuns()
+const { fault, attempt } = useAttempt()
+onMounted(() => {
+  plating.open = true
+})
+onBeforeUnmount(() => {
+  plating.open = false
+  runs.judging = false
+})
+const findings = computed(() => found.byStage.print)
+const latest = computed(() => runs.runs[0] ?? null)
+const older = computed(() => runs.runs.slice(1))
+async function act(name: string, finding: Finding): Promise<void> {
+  const plate = runs.plates.find((p) => finding.id.endsWith(p.id))
+  if (!plate) return
+  await attempt(async () => {
+    runs.chosen = plate.id
+    if (name === 'look') runs.judging = true
+    if (name === 'resume') await runs.order(plate, 'resume')
+    if (name === 'refill' && plate.device) {
+      await runs.command(plate.device, { do: 'refill', ml: fill(found.stillNeeded(plate)) })
+      await runs.order(plate, 'resume')
+    }
+  })
+}
+const bin = (): Promise<void> =>
+  attempt(async () => {
+    if (latest.value) await runs.bin(latest.value)
+  })
+const day = (iso: string): string => new Date(iso).toLocaleDateString(undefined, { day: 'numeric', month: 'short' })
+</script>
+
+<template>
+  <Teleport to="#middle" defer>
+    <PlateView v-if="runs.plate && !runs.judging" :plate="runs.plate" />
+    <div v-else-if="!runs.judging" class="empty">
+      <p class="soft">
+        Nothing has been printed yet. A run keeps what was printed, with which resin and settings, and how each part
+        came out.
+      </p>
+    </div>
+  </Teleport>
+  <JudgePanel v-if="runs.judging && runs.plate" :key="runs.plate.id" :plate="runs.plate" />
+  <template v-else>
+    <FindingList
+      v-if="runs.runs.length > 0"
+      :findings="findings"
+      checked="Every plate is planned, under way, or came out."
+      :acts="['look', 'resume', 'refill']"
+      @act="act"
+    />
+    <p v-if="fault" role="alert" class="text-danger">{{ fault }}</p>
+    <section v-if="latest" class="mb-3">
+      <h2 class="mb-2">
+        Run {{ latest.number }}
+        <span class="soft small fw-normal"
+          >{{ day(latest.createdAt) }}, {{ latest.resinName }}{{ latest.lot ? `, lot ${latest.lot}` : ''
+          }}{{ latest.reprintOf ? ', reprint' : '' }}</span
+        >
+      </h2>
+      <PlateCard v-for="p in latest.plates" :key="p.id" :plate="p" :chosen="runs.plate?.id === p.id" />
+      <button v-if="latest.plates.every((p) => p.state === 'planned')" class="btn btn-sm btn-quiet" @click="bin">
+        Put this run in the bin
+      </button>
+    </section>
+    <BeginRun />
+    <details v-for="r in older" :key="r.id" class="mb-1">
+      <summary>
+        Run {{ r.number }}<span class="soft">, {{ day(r.createdAt) }}, {{ r.resinName }}</span>
+      </summary>
+      <PlateCard v-for="p in r.plates" :key="p.id" :plate="p" :chosen="runs.plate?.id === p.id" class="mt-1" />
+    </details>
+  </template>
+</template>
+
+<style scoped>
+.empty {
+  display: grid;
+  place-items: center;
+  height: 100%;
+  padding: 60px;
+  background: #f1eadd;
+}
+.empty p {
+  max-width: 420px;
+}
+</style>

@@ -1,0 +1,80 @@
+<script setup lang="ts">
+import { computed, reactive } from 'vue'
+import { filamentDefaults, filamentEstimate } from '../../../core/print/filament'
+import { duration } from '../../shell/duration'
+import NumberField from '../../shell/NumberField.vue'
+import { useAssembly } from '../../stores/assembly'
+import { usePiece } from '../../stores/piece'
+import { useDerivations } from '../../stores/derivations'
+
+/** Parts of filament, as bases mostly are: they go on no resin plate. What they weigh and take, and their body to slice elsewhere. */
+const piece = usePiece(),
+  assembly = useAssembly(),
+  derivations = useDerivations()
+const way = reactive({ ...filamentDefaults })
+const parts = computed(() =>
+  assembly.placed.flatMap(({ part, measures }) => {
+    const m = piece.piece?.materials[part.id]
+    if (m?.name !== 'filament' || !measures) return []
+    const body = { volume: Math.abs(measures.volume), area: measures.area, height: measures.size[2] }
+    const infill = m.infill < 1 ? m.infill : way.infill
+    return [{ part, mesh: part.meshHash, ...filamentEstimate(body, { ...way, infill }) }]
+  }),
+)
+async function save(mesh: string, name: string): Promise<void> {
+  const d = await derivations.settled(mesh, { kind: 'export', format: 'stl', name: name.slice(0, 80) })
+  const a = document.createElement('a')
+  a.download = `${name.replace(/[^\w-]+/g, '-').toLowerCase()}.stl`
+  a.href = `/api/blobs/${d.blobs.stl}?download=${a.download}`
+  a.click()
+}
+</script>
+
+<template>
+  <section v-if="parts.length > 0" class="mb-3">
+    <h2 class="mb-1">By filament</h2>
+    <div v-for="p in parts" :key="p.part.id" class="line" :data-filament="p.part.name">
+      <span
+        >{{ p.part.name }}<br /><span class="soft small"
+          >{{ p.mass.toFixed(0) }} g, {{ duration(p.seconds) }}, {{ p.layers }} layers</span
+        ></span
+      >
+      <button class="btn btn-sm btn-quiet" @click="save(p.mesh, p.part.name)">Body (STL)</button>
+    </div>
+    <details>
+      <summary>How it is laid down</summary>
+      <NumberField
+        v-model="way.shells"
+        label="Lines round the outside"
+        unit=""
+        :step="1"
+        :min="1"
+        :max="20"
+        :digits="0"
+      />
+      <NumberField v-model="way.line" label="A line is" unit="mm" :step="0.05" :min="0.1" :max="3" />
+      <NumberField v-model="way.layerHeight" label="A layer is" unit="mm" :step="0.05" :min="0.05" :max="2" />
+      <NumberField
+        :model-value="100 * way.infill"
+        label="Inside filled"
+        unit="%"
+        :step="5"
+        :min="0"
+        :max="100"
+        :digits="0"
+        @update:model-value="way.infill = $event / 100"
+      />
+      <NumberField v-model="way.flow" label="It melts" unit="mm³/s" :step="0.5" :min="0.5" :max="100" :digits="1" />
+    </details>
+  </section>
+</template>
+
+<style scoped>
+.line {
+  display: flex;
+  justify-content: space-between;
+  align-items: center;
+  gap: 8px;
+  padding: 3px 0;
+}
+</style>

@@ -1,0 +1,76 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue'
+import { RouterLink } from 'vue-router'
+import { useMeans } from '../../composables/useMeans'
+import { duration } from '../../shell/duration'
+import { usePiece } from '../../stores/piece'
+import { usePlating } from '../../stores/plating'
+import { useRuns } from '../../stores/runs'
+import { useBeginRun } from './useBeginRun'
+
+/** What the next run would be: the plates as they are nested, the resin and its lot. */
+const piece = usePiece(),
+  plating = usePlating(),
+  runs = useRuns()
+const { resin } = useMeans()
+const { plates, begin, busy, fault } = useBeginRun()
+const lot = ref('')
+const next = computed(() => 1 + Math.max(0, ...runs.runs.map((r) => r.number)))
+const again = computed(() => runs.runs.find((r) => r.id === runs.reprintOf) ?? null)
+</script>
+
+<template>
+  <details class="mb-3" :open="runs.runs.length === 0 || again !== null">
+    <summary>{{ again ? `Print again what failed in run ${again.number}` : `Begin run ${next}` }}</summary>
+    <p v-if="plating.parts.length === 0" class="soft mb-0">
+      Nothing has been stood up yet.
+      <RouterLink :to="`/pieces/${piece.piece!.id}/stand`">Stand it up</RouterLink> first.
+    </p>
+    <template v-else>
+      <ul class="list mt-1">
+        <li v-for="(p, i) in plates" :key="i">
+          <span>{{ plating.printerOf(p)?.name }}</span>
+          <span class="soft small"
+            >{{ p.parts.length }} {{ p.parts.length === 1 ? 'part' : 'parts' }}, {{ p.height.toFixed(0) }} mm,
+            {{ duration(p.seconds) }}</span
+          >
+        </li>
+      </ul>
+      <p v-if="plating.measuring && plates.length === 0" class="soft small">Nesting …</p>
+      <p class="soft small mb-1">
+        Copies, printers and places are set at
+        <RouterLink :to="`/pieces/${piece.piece!.id}/plates`">Plates</RouterLink>.
+      </p>
+      <label class="d-flex gap-2 align-items-center mb-2"
+        ><span class="text-nowrap">Lot of {{ resin?.name ?? 'the resin' }}</span
+        ><input
+          v-model.trim="lot"
+          class="form-control form-control-sm"
+          maxlength="80"
+          list="lots"
+          placeholder="as on the bottle"
+      /></label>
+      <datalist id="lots">
+        <option v-for="b in resin?.bottles ?? []" :key="b.lot" :value="b.lot">{{ b.ml.toFixed(0) }} ml left</option>
+      </datalist>
+      <button class="btn btn-primary" :disabled="busy !== '' || plates.length === 0 || !resin" @click="begin(lot)">
+        {{ busy || 'Slice and set up' }}
+      </button>
+      <button v-if="again" class="btn btn-quiet ms-2" @click="runs.reprintOf = null">Not as a reprint</button>
+      <p v-if="fault" role="alert" class="text-danger small mb-0 mt-1">{{ fault }}</p>
+    </template>
+  </details>
+</template>
+
+<style scoped>
+.list {
+  list-style: none;
+  padding: 0;
+  margin-bottom: 6px;
+}
+.list li {
+  display: flex;
+  justify-content: space-between;
+  gap: 8px;
+}
+</style>

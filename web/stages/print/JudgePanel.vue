@@ -1,0 +1,220 @@
+<script setup lang="ts">
+import { computed, onBeforeUnmount, ref, watchEffect } from 'vue'
+import { useRouter } from 'vue-router'
+import { MARK_KINDS, type Mark, type PlateRecord } from '../../../contract/runs'
+import NumberField from '../../shell/NumberField.vue'
+import { usePiece } from '../../stores/piece'
+import { useRuns } from '../../stores/runs'
+import { useViewport } from '../../viewport/useViewport'
+import CauseList from './CauseList.vue'
+import { FAULTS } from './faultWords'
+import { useJudging } from './useJudging'
+import { useReprint } from './useReprint'
+
+/** The parts of a plate on the turntable, one after the other: what is wrong where, why, and what is printed again. */
+const props = defineProps<{ plate: PlateRecord }>()
+const piece = usePiece(),
+  runs = useRuns(),
+  viewport = useViewport()
+const j = useJudging(() => props.plate)
+const { part, own, weighed } = j
+const again = useReprint()
+const router = useRouter()
+const kind = ref<Mark['kind'] | null>(null)
+const open = ref<string | null>(null)
+const RESULTS = [
+  ['good', 'good'],
+  ['usable', 'of use'],
+  ['failed', 'failed'],
+] as const
+const device = computed(() => runs.deviceOf(props.plate))
+const canTell = computed(() => device.value?.card.standIn === true && device.value.state?.job === props.plate.id)
+/** the part as it is now, whose supports can be changed; null when it is gone */
+const living = computed(() => piece.piece?.partList.find((p) => p.id === part.value.partId) ?? null)
+/** As one counts them, whatever their order on the plate. */
+const inOrder = computed(() =>
+  props.plate.parts.map((p, i) => [p, i] as const).sort(([a], [b]) => a.name.localeCompare(b.name) || a.copy - b.copy),
+)
+const failed = computed(() => props.plate.outcomes.filter((o) => o.result === 'failed').length)
+viewport.clear()
+viewport.stands = true
+onBeforeUnmount(() => {
+  viewport.stands = false
+  viewport.clear()
+})
+watchEffect(() => {
+  viewport.mesh = part.value.mesh
+  viewport.markers = own.value.map((m) => ({
+    point: m.point,
+    kind:
+      m.id === open.value
+        ? ('hand' as const)
+        : m.kind === 'missing' || m.kind === 'torn'
+          ? ('settle' as const)
+          : ('know' as const),
+    over: true,
+  }))
+  viewport.mode = kind.value ? 'pick' : 'look'
+  viewport.hint = kind.value ? `${FAULTS[kind.value].hint}: press there` : ''
+})
+viewport.picking((p) => {
+  if (!kind.value) return
+  j.put(kind.value, p.point)
+  open.value = j.marks.value.at(-1)!.id
+  kind.value = null
+})
+/** The piece comes onto the table; its own stage is keyed by it. */
+function standUp(id: string): void {
+  piece.partIndex = Math.max(0, piece.piece?.partList.findIndex((p) => p.id === id) ?? 0)
+  void router.push(`/pieces/${piece.piece!.id}/stand`)
+}
+function show(m: Mark): void {
+  open.value = open.value === m.id ? null : m.id
+  viewport.show(m.point)
+}
+</script>
+
+<template>
+  <button class="btn btn-sm btn-quiet mb-2" @click="runs.judging = false">Back to the plate</button>
+  <h2 class="mb-1">How did it come out</h2>
+  <p class="soft small mb-2">{{ plate.printerName }}, plate {{ plate.number }} of run {{ runs.runOf(plate).number }}</p>
+  <button v-if="canTell" class="btn btn-sm btn-primary mb-2" @click="j.look()">
+    Ask {{ device!.card.name }} what hangs there
+  </button>
+  <ul class="parts">
+    <li v-for="[p, i] in inOrder" :key="`${p.partId}${p.copy}`" :class="{ here: p === part }">
+      <button class="name" @click="j.at.value = i">{{ p.name }}{{ p.copy > 0 ? ` ${p.copy + 1}` : '' }}</button>
+      <span class="btn-group btn-group-sm" role="group" :aria-label="`How ${p.name} came out`">
+        <button
+          v-for="[r, word] in RESULTS"
+          :key="r"
+          class="btn"
+          :class="j.resultOf(p) === r ? (r === 'failed' ? 'btn-danger' : 'btn-primary') : 'btn-quiet'"
+          :aria-pressed="j.resultOf(p) === r"
+          @click="j.say(p, r)"
+        >
+          {{ word }}
+        </button>
+      </span>
+    </li>
+  </ul>
+  <section class="mb-3">
+    <h3 class="h6 mb-1">Faults of {{ part.name }}</h3>
+    <p v-if="own.length === 0" class="soft small mb-1">None marked.</p>
+    <article v-for="m in own" :key="m.id" class="fault" :class="{ open: open === m.id }" :data-mark="m.kind">
+      <button class="name" :aria-expanded="open === m.id" @click="show(m)">
+        <b>{{ FAULTS[m.kind].word }}</b><span class="soft"
+          >, {{ m.point[2].toFixed(1) }} mm up<template v-if="m.reach"
+            >, to {{ m.reach[1].toFixed(1) }} mm</template
+          ></span
+        >
+      </button>
+      <template v-if="open === m.id">
+        <CauseList :plate="plate" :mark="m" :part="living" />
+        <div class="d-flex gap-1 flex-wrap">
+          <button
+            v-if="(m.kind === 'missing' || m.kind === 'torn') && living"
+            class="btn btn-sm btn-quiet"
+            :disabled="again.busy.value !== ''"
+            @click="again.pieceOnly(m, living, plate)"
+          >
+            {{ again.busy.value || 'Print only this piece' }}
+          </button>
+          <button class="btn btn-sm btn-quiet" @click="j.drop(m.id)">No fault</button>
+        </div>
+      </template>
+    </article>
+    <p v-if="again.done.value" role="status" class="soft small mb-1">
+      {{ again.done.value }}
+      <button v-if="again.made.value" class="btn btn-sm btn-primary ms-1" @click="standUp(again.made.value)">
+        Stand the piece up
+      </button>
+    </p>
+    <p v-if="again.fault.value" role="alert" class="text-danger small mb-1">{{ again.fault.value }}</p>
+    <div class="d-flex gap-1 flex-wrap mt-1">
+      <button
+        v-for="k in MARK_KINDS"
+        :key="k"
+        class="btn btn-sm"
+        :class="kind === k ? 'btn-primary' : 'btn-quiet'"
+        :title="FAULTS[k].hint"
+        :aria-pressed="kind === k"
+        @click="kind = kind === k ? null : k"
+      >
+        {{ FAULTS[k].word }}
+      </button>
+    </div>
+  </section>
+  <section class="mb-3">
+    <NumberField
+      :model-value="weighed ?? 0"
+      label="All that came off weighs"
+      unit="g"
+      :step="0.1"
+      :min="0"
+      :max="50000"
+      :digits="2"
+      @update:model-value="((weighed = $event), (j.changed.value = true))"
+    />
+    <p class="soft small mb-1">
+      <template v-if="j.meant.value !== null"
+        >Should be {{ j.meant.value.toFixed(1) }} g with supports<template v-if="weighed"
+          >, {{ weighed > j.meant.value ? '+' : '−'
+          }}{{ Math.abs((100 * (weighed - j.meant.value)) / j.meant.value).toFixed(1) }} %</template
+        >.</template
+      >
+      <button v-if="runs.scale" class="btn btn-sm btn-quiet ms-1" :disabled="j.busy.value" @click="j.weigh()">
+        Read {{ runs.scale.card.name }}
+      </button>
+    </p>
+  </section>
+  <div class="d-flex gap-2 flex-wrap">
+    <button
+      class="btn btn-primary"
+      :disabled="j.busy.value || (!j.changed.value && plate.state === 'judged')"
+      @click="j.keep()"
+    >
+      Keep the judgement
+    </button>
+    <button v-if="plate.state === 'judged' && failed > 0" class="btn btn-quiet" @click="again.failedOnly(plate)">
+      Print {{ failed === 1 ? 'the one' : `the ${failed}` }} that failed again
+    </button>
+  </div>
+  <p v-if="j.said.value" role="status" class="soft small mb-0 mt-1">{{ j.said.value }}</p>
+  <p v-if="j.fault.value" role="alert" class="text-danger small mb-0 mt-1">{{ j.fault.value }}</p>
+</template>
+
+<style scoped>
+.parts {
+  list-style: none;
+  padding: 0;
+  margin-bottom: 12px;
+}
+.parts li {
+  display: flex;
+  justify-content: space-between;
+  align-items: center;
+  gap: 8px;
+  padding: 3px 6px;
+  border-radius: 5px;
+}
+.parts li.here {
+  background: var(--paper-sunk);
+}
+.name {
+  border: 0;
+  background: none;
+  padding: 0;
+  text-align: left;
+  color: inherit;
+  min-width: 0;
+}
+.fault {
+  border-left: 3px solid var(--line);
+  padding: 3px 0 4px 9px;
+  margin-bottom: 4px;
+}
+.fault.open {
+  border-color: var(--action);
+}
+</style>

@@ -1,0 +1,163 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import type { PlateRecord } from '../../../contract/runs'
+import { useAttempt } from '../../composables/useAttempt'
+import { duration } from '../../shell/duration'
+import { useRuns } from '../../stores/runs'
+
+/** A plate of a run: on which machine, how far, and what can be done with it now. */
+const props = defineProps<{ plate: PlateRecord; chosen: boolean }>()
+const runs = useRuns()
+const { fault, busy, attempt } = useAttempt()
+const device = computed(() => runs.deviceOf(props.plate))
+const fitting = computed(() => runs.fitting(props.plate))
+const failed = computed(() => props.plate.outcomes.filter((o) => o.result === 'failed').length)
+const word = computed(() => {
+  const { state, progress: p, layers, parts } = props.plate
+  switch (state) {
+    case 'planned':
+      return `${parts.length} ${parts.length === 1 ? 'part' : 'parts'}, ${duration(props.plate.estimate.seconds)}`
+    case 'sending':
+      return p.lostAt ? 'no answer' : `sent ${p.size > 0 ? Math.floor((100 * p.sent) / p.size) : 0} %`
+    case 'printing':
+      if (!props.plate.device) return 'printing, by hand'
+      return p.lostAt
+        ? 'no answer'
+        : p.state === 'paused'
+          ? `paused at layer ${p.layer}`
+          : p.state === 'interrupted'
+            ? `cut off at layer ${p.layer}`
+            : `layer ${p.layer} of ${layers}`
+    case 'ended':
+      return 'to be looked at'
+    case 'judged':
+      return failed.value > 0 ? `${failed.value} of ${parts.length} failed` : 'all came out'
+  }
+  return ''
+})
+const share = computed(() =>
+  props.plate.state === 'sending'
+    ? props.plate.progress.sent / Math.max(1, props.plate.progress.size)
+    : props.plate.progress.layer / Math.max(1, props.plate.layers),
+)
+const still = computed(() => ['paused', 'interrupted'].includes(props.plate.progress.state))
+function look(): void {
+  runs.chosen = props.plate.id
+  runs.judging = true
+}
+</script>
+
+<template>
+  <article class="plate" :class="{ chosen }" :data-plate="plate.number">
+    <button class="head" :aria-pressed="chosen" @click="runs.chosen = plate.id">
+      <span>{{ plate.printerName }}, plate {{ plate.number }}</span>
+      <span class="soft small" data-plate-word>{{ word }}</span>
+    </button>
+    <div v-if="plate.state === 'sending' || plate.state === 'printing'" class="bar" aria-hidden="true">
+      <i :style="{ width: `${100 * share}%` }" />
+    </div>
+    <div v-if="chosen" class="d-flex gap-1 flex-wrap mt-1">
+      <template v-if="plate.state === 'planned'">
+        <button
+          v-for="d in fitting"
+          :key="d.serial"
+          class="btn btn-sm btn-primary"
+          :disabled="busy || !d.reachable"
+          :title="d.reachable ? '' : 'It does not answer.'"
+          @click="attempt(() => runs.send(plate, d.serial))"
+        >
+          Send to {{ d.card.name }} and start
+        </button>
+        <button class="btn btn-sm btn-quiet" :disabled="busy" @click="attempt(() => runs.send(plate, null))">
+          Started by hand
+        </button>
+        <a
+          class="btn btn-sm btn-quiet"
+          :href="`/api/blobs/${plate.archive}?download=plate-${plate.number}.zip`"
+          :download="`plate-${plate.number}.zip`"
+          >Layers (zip)</a
+        >
+      </template>
+      <template v-else-if="plate.state === 'printing' || plate.state === 'sending'">
+        <template v-if="plate.device && plate.state === 'printing'">
+          <button
+            v-if="still"
+            class="btn btn-sm btn-primary"
+            :disabled="busy"
+            @click="attempt(() => runs.order(plate, 'resume'))"
+          >
+            Go on
+          </button>
+          <button
+            v-else
+            class="btn btn-sm btn-quiet"
+            :disabled="busy"
+            @click="attempt(() => runs.order(plate, 'pause'))"
+          >
+            Pause
+          </button>
+        </template>
+        <button class="btn btn-sm btn-quiet" :disabled="busy" @click="attempt(() => runs.order(plate, 'stop'))">
+          {{ plate.state === 'sending' ? 'Do not print' : plate.device ? 'Stop' : 'It is done' }}
+        </button>
+      </template>
+      <template v-else>
+        <button class="btn btn-sm" :class="plate.state === 'ended' ? 'btn-primary' : 'btn-quiet'" @click="look">
+          Look it over
+        </button>
+        <button
+          v-if="device && device.state?.clear === false && device.state?.job === plate.id"
+          class="btn btn-sm btn-quiet"
+          :disabled="busy"
+          @click="attempt(() => runs.command(device!.serial, { do: 'clear' }))"
+        >
+          Taken off the plate
+        </button>
+      </template>
+    </div>
+    <p v-if="chosen && plate.state === 'planned' && fitting.length === 0" class="soft small mb-0 mt-1">
+      No machine on the net is {{ plate.printerName }}. Say which one it is under Stock, or take the layers there on a
+      stick.
+    </p>
+    <p v-if="fault" role="alert" class="text-danger small mb-0 mt-1">{{ fault }}</p>
+  </article>
+</template>
+
+<style scoped>
+.plate {
+  border-left: 3px solid var(--line);
+  padding: 4px 0 6px 10px;
+  margin-bottom: 6px;
+}
+.plate.chosen {
+  border-color: var(--action);
+}
+.head {
+  display: flex;
+  justify-content: space-between;
+  gap: 8px;
+  width: 100%;
+  border: 0;
+  background: none;
+  padding: 0;
+  text-align: left;
+  font-weight: 550;
+  color: inherit;
+}
+.head .soft {
+  font-weight: 400;
+  font-variant-numeric: tabular-nums;
+}
+.bar {
+  height: 5px;
+  background: var(--paper-sunk);
+  border-radius: 2px;
+  margin-top: 4px;
+}
+.bar i {
+  display: block;
+  height: 100%;
+  background: #5b8a86;
+  border-radius: 2px;
+}
+</style>

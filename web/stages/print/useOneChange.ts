@@ -1,0 +1,54 @@
+import { ref } from 'vue'
+import { resin as resinSchema } from '../../../contract/stock'
+import type { PartRecord } from '../../../contract/pieces'
+import type { Change } from '../../../core/print/failure/cause'
+import type { OperationReport } from '../../../core/shape/operations'
+import { usePiece } from '../../stores/piece'
+import { useStock } from '../../stores/stock'
+
+/** Makes the one change that a cause asks for, where it can be made at once; says what was done. */
+export function useOneChange() {
+  const piece = usePiece(),
+    stock = useStock()
+  const done = ref(''),
+    fault = ref('')
+  const canDo = (c: Change): boolean => c.kind !== 'none' && c.kind !== 'tilt' && c.kind !== 'vent'
+
+  async function make(change: Change, part: PartRecord | null, resinId: string): Promise<void> {
+    done.value = fault.value = ''
+    try {
+      if (change.kind === 'exposure' || change.kind === 'bottomExposure') {
+        const r = stock.resins.find((x) => x.id === resinId)
+        if (!r) throw new Error('This resin is no longer in stock.')
+        const { id, version, ...fields } = r
+        await stock.change('resin', id, version, { ...resinSchema.parse(fields), [change.kind]: change.to })
+        done.value = `${r.name} is exposed ${change.to} s from the next slicing on.`
+      } else if (change.kind === 'support' || change.kind === 'regrade') {
+        const step = part?.steps.find((s) => s.op.kind === 'support')
+        const report = step?.derivation?.report as OperationReport | undefined
+        if (!part || step?.op.kind !== 'support' || report?.kind !== 'support')
+          throw new Error('This part has no generated supports. Set one at Stand.')
+        // Edits are kept on the body as it stands before its supports lift it.
+        const point = change.point.map((v, k) => v - report.support.shift[k]!) as [number, number, number]
+        const edit =
+          change.kind === 'support'
+            ? ({ kind: 'add', point, grade: 'strut' } as const)
+            : ({ kind: 'regrade', point, grade: change.grade } as const)
+        await piece.arrange({
+          lists: [
+            {
+              id: part.id,
+              operations: part.steps.map(({ op }) =>
+                op.kind === 'support' ? { ...op, edits: [...op.edits, edit] } : op,
+              ),
+            },
+          ],
+        })
+        done.value = change.kind === 'support' ? 'A strut stands there now.' : `It is a ${change.grade} now.`
+      }
+    } catch (e) {
+      fault.value = e instanceof Error ? e.message : String(e)
+    }
+  }
+  return { make, canDo, done, fault }
+}
