@@ -11,10 +11,13 @@ export function useCheck<T>(
   report: ComputedRef<T | null>
   problem: ComputedRef<string | null>
   measuring: ComputedRef<boolean>
+  /** what is shown does not answer what is asked now, or not yet */
+  behind: ComputedRef<boolean>
 } {
   const derivations = useDerivations()
   const current = ref<DerivationRecord | null>(null)
   const fault = ref<string | null>(null)
+  const asking = ref(false)
   let serial = 0
   watch(
     () => JSON.stringify([mesh(), check()]),
@@ -23,10 +26,12 @@ export function useCheck<T>(
         c = check(),
         mine = ++serial
       fault.value = null
+      asking.value = false
       if (!m || !c) {
         current.value = null
         return
       }
+      asking.value = true
       try {
         const d = await derivations.ask(m, c)
         if (mine === serial) current.value = d
@@ -36,9 +41,11 @@ export function useCheck<T>(
           fault.value = e instanceof Error ? e.message : String(e)
         }
       }
+      if (mine === serial) asking.value = false
     },
     { immediate: true },
   )
+  const measuring = computed(() => current.value?.status === 'waiting' || current.value?.status === 'running')
   return {
     derivation: computed(() => current.value),
     report: computed(() => (current.value?.status === 'done' ? (current.value.report as T) : null)),
@@ -46,6 +53,7 @@ export function useCheck<T>(
       () =>
         fault.value ?? (current.value?.status === 'failed' ? (current.value.problem?.message ?? 'It failed.') : null),
     ),
-    measuring: computed(() => current.value?.status === 'waiting' || current.value?.status === 'running'),
+    measuring,
+    behind: computed(() => asking.value || measuring.value),
   }
 }

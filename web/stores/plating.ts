@@ -1,5 +1,5 @@
 import { defineStore } from 'pinia'
-import { computed, ref, shallowRef, watch } from 'vue'
+import { computed, ref, shallowRef, watch, type Ref } from 'vue'
 import type { Check } from '../../contract/derivations'
 import { plating as platingSchema, type PartRecord, type Plating } from '../../contract/pieces'
 import { printer as printerSchema, slicedResin, type PrinterRecord } from '../../contract/stock'
@@ -18,6 +18,14 @@ export interface OnPlates {
   copies: number
   spares: number
 }
+
+const changed = (value: Ref): Promise<void> =>
+  new Promise((done) => {
+    const stop = watch(value, () => {
+      stop()
+      done()
+    })
+  })
 
 /** How the parts of the piece are set on plates and printers, and which plate is being sliced. */
 export const usePlating = defineStore('plating', () => {
@@ -97,8 +105,11 @@ export const usePlating = defineStore('plating', () => {
 
   /** A whole plate to be sliced instead of the part at work alone. */
   const target = shallowRef<{ mesh: string; printer: Item<PrinterRecord>; plate: NestedPlate } | null>(null)
-  watch(check.report, () => {
-    target.value = null
+  const same = (a: NestedPlate, b: NestedPlate): boolean => JSON.stringify(a) === JSON.stringify(b)
+  // Laid out anew it is no longer that plate; the same answer come again changes nothing.
+  watch(check.report, (r) => {
+    const t = target.value
+    if (t && !r?.nesting.plates.some((p) => same(p, t.plate))) target.value = null
   })
   /** All parts of a plate as one body; its hash. */
   async function bodyOf(p: NestedPlate): Promise<string | null> {
@@ -116,10 +127,26 @@ export const usePlating = defineStore('plating', () => {
     })
     return d.meshHash
   }
-  async function setUp(p: NestedPlate): Promise<void> {
-    const on = printerOf(p),
-      mesh = await bodyOf(p)
-    if (on && mesh) target.value = { mesh, printer: on, plate: p }
+  /**
+   * Makes the body of a plate and has it sliced instead of the part. Parts may be laid anew while it is made: then it is
+   * the plate as it lies by now that counts.
+   *
+   * @throws when that printer has no such plate any more
+   */
+  async function setUp(wanted: NestedPlate): Promise<void> {
+    for (let p = wanted; ;) {
+      while (check.behind.value) await changed(check.behind)
+      const on = printerOf(p),
+        mesh = await bodyOf(p)
+      const now = report.value?.nesting.plates.find((q) => q.printer === p.printer && q.number === p.number)
+      if (!now || !on || !mesh)
+        throw new Error('The plates were laid out anew meanwhile, and this one is gone. Look at them and choose again.')
+      if (same(now, p)) {
+        target.value = { mesh, printer: on, plate: now }
+        return
+      }
+      p = now
+    }
   }
   return {
     wish,
@@ -130,6 +157,7 @@ export const usePlating = defineStore('plating', () => {
     open,
     report,
     measuring: check.measuring,
+    behind: check.behind,
     problem: check.problem,
     selected,
     plate,

@@ -96,7 +96,9 @@ function show(i: number): void {
             >
             <span class="d-flex gap-1">
               <button class="btn btn-sm btn-quiet" @click="show(i)">Show</button>
-              <button class="btn btn-sm btn-quiet" :disabled="busy" @click="slice(p, i)">Slice</button>
+              <button class="btn btn-sm btn-quiet" :disabled="busy || plating.behind" @click="slice(p, i)">
+                Slice
+              </button>
             </span>
           </li>
         </ul>
