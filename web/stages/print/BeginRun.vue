@@ -53,7 +53,11 @@ const again = computed(() => runs.runs.find((r) => r.id === runs.reprintOf) ?? n
       <datalist id="lots">
         <option v-for="b in resin?.bottles ?? []" :key="b.lot" :value="b.lot">{{ b.ml.toFixed(0) }} ml left</option>
       </datalist>
-      <button class="btn btn-primary" :disabled="busy !== '' || plating.behind || plates.length === 0 || !resin" @click="begin(lot)">
+      <button
+        class="btn btn-primary"
+        :disabled="busy !== '' || plating.behind || plates.length === 0 || !resin"
+        @click="begin(lot)"
+      >
         {{ busy || 'Slice and set up' }}
       </button>
       <button v-if="again" class="btn btn-quiet ms-2" @click="runs.reprintOf = null">Not as a reprint</button>
