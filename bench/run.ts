@@ -18,10 +18,10 @@ import { searchDrops } from '../core/paint/recipeSearch'
 import { fromQuaternion, transformed } from '../core/mesh/transform'
 import { opticsOf } from '../core/paint/film'
 import { solveRecipe, type StockPaint } from '../core/paint/recipe'
+import { followed } from '../core/print/followed'
 import { scoreOrientations } from '../core/print/orientation'
 import { Rasteriser, type Runs } from '../core/print/raster'
 import { Sections } from '../core/print/sections'
-import { layerGraph } from '../core/print/slice'
 import { support } from '../core/print/support'
 import { hollow } from '../core/shape/hollow'
 import { extractSurface } from '../core/volume/extract'
@@ -173,16 +173,18 @@ row(
   '15×, 40 layers/s',
   `${(planes.length / sliced).toFixed(0)} layers/s on one thread, ${(bytes / planes.length / 1024).toFixed(0)} KiB a layer`,
 )
-// As the slicer does it: from the sections it has cut anyway, layer after layer.
-const { graph, coarse } = layerGraph(mesh, 0.05)
+// As the slicer does it: from the runs that it writes, layer after layer.
+const follow = followed([0.019, 0.019], [-W * 0.0095, -H * 0.0095], 0.05),
+  graph = follow.graph()
 let whole = 0,
   walked = 0
 for (let i = 0; i < 400; i++) {
   const begun = performance.now()
   const count = sections.at(box.max[2] * 0.3 + i * 0.05)
-  encodeLayer(raster.draw(sections.segments, count))
+  const runs = raster.draw(sections.segments, count)
+  encodeLayer(runs)
   const sliced = performance.now()
-  graph.push(coarse.draw(sections.segments, count))
+  graph.push(follow.of(runs))
   whole += sliced - begun
   walked += performance.now() - sliced
 }

@@ -3,11 +3,11 @@ import { extname } from 'node:path'
 import { Zip, ZipPassThrough } from 'fflate'
 import type { z } from 'zod'
 import { printerFile } from '../contract/stock'
-import { bad, good, type Answer } from '../core/answer'
+import { good, type Answer } from '../core/answer'
 import { manifest } from '../core/formats/manifest'
-import { layerCount, portions, slices3mf, svgStack } from '../core/formats/sliceStack'
+import { outlineStack } from '../core/print/outlineStack'
 import type { Mesh } from '../core/mesh/mesh'
-import { closedForSlicing, outsidePlate, slice, type SliceReport } from '../core/print/slice'
+import { slice, type SliceReport } from '../core/print/slice'
 import { usage, type Call } from './call'
 import { load, loadJson } from './files'
 import { CANNOT_WRITE, unwritable, writeReport } from './results'
@@ -36,7 +36,7 @@ export async function sliceCommand({ words, flags, out, fail }: Call): Promise<n
   const r: Answer<Outcome> =
     kind === '.zip'
       ? await into(target, (put) => pictures(mesh.value, printer.value, put))
-      : await into(target, (put) => stack(mesh.value, printer.value, kind, put))
+      : await into(target, (put) => stack(mesh.value, printer.value, kind as '.3mf' | '.svg', put))
   if (!r.ok) return fail(r.problem, r.problem.code === CANNOT_WRITE ? 2 : 1)
   const noted = await writeReport(flags, r.value.report)
   if (noted) return fail(noted, 2)
@@ -91,16 +91,7 @@ async function pictures(mesh: Mesh, printer: Setting, put: Put): Promise<Answer<
   return good({ words: pictureWords(r.value), report: r.value })
 }
 
-async function stack(input: Mesh, printer: Setting, kind: string, put: Put): Promise<Answer<Outcome>> {
-  if (input.triangles.length === 0) return bad('nothing-to-slice', 'There is nothing to slice: the body has no faces.')
-  const outside = outsidePlate(input, printer)
-  if (outside) return outside
-  const { mesh, mended } = closedForSlicing(input)
-  if (kind === '.3mf') await slices3mf(mesh, printer.layerHeight, put)
-  else {
-    const text = new TextEncoder()
-    for (const piece of portions(svgStack(mesh, printer.layerHeight))) await put(text.encode(piece))
-  }
-  const layers = layerCount(mesh, printer.layerHeight)
-  return good({ words: `${layers} layers as outlines`, report: { layers, mended } })
+async function stack(mesh: Mesh, printer: Setting, kind: '.3mf' | '.svg', put: Put): Promise<Answer<Outcome>> {
+  const r = await outlineStack(mesh, printer, kind === '.3mf' ? '3mf' : 'svg', put)
+  return r.ok ? good({ words: `${r.value.layers} layers as outlines`, report: r.value }) : r
 }

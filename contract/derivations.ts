@@ -163,6 +163,11 @@ export const check = z.discriminatedUnion('kind', [
     format: z.enum(['stl', 'obj', 'ply', '3mf', 'glb']),
     name: z.string().max(80),
   }),
+  z.object({
+    kind: z.literal('outlines'),
+    format: z.enum(['3mf', 'svg']),
+    printer,
+  }),
   z.object({ kind: z.literal('measures') }),
   z.object({ kind: z.literal('rest'), others: z.array(hash).max(64) }),
   z.object({ kind: z.literal('inward'), point, normal: point }),

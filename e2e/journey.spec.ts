@@ -161,7 +161,10 @@ test('a dropped sculpt goes all the way to layers, a plan and a painted preview'
       page.waitForEvent('download'),
       page.getByRole('link', { name: 'Download layers' }).click(),
     ])
-    const [body] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'STL' }).click()])
+    const [body] = await Promise.all([
+      page.waitForEvent('download'),
+      page.getByRole('button', { name: 'STL', exact: true }).click(),
+    ])
     const files = unzipSync(new Uint8Array(readFileSync(await layers.path())))
     const stl = readSculpt('body.stl', new Uint8Array(readFileSync(await body.path())))
     if (!stl.ok) throw new Error(stl.problem.message)

@@ -91,6 +91,24 @@ test('bodies come down in every format as the same solid', async ({ page }) => {
     expect(measure(mesh).volume).toBeCloseTo(20 * 70 * 12, 2)
     expect(await acceptedAsSolid(mesh)).toBe(true)
   }
+  // Its layers as outlines: every one, and the slab's rectangle in each.
+  const [outlines] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('button', { name: 'Layers as SVG' }).click(),
+  ])
+  expect(outlines.suggestedFilename()).toBe('plank-to-take-away-layers.svg')
+  const svg = readFileSync(await outlines.path(), 'utf8')
+  const { height } = (await call<{ id: string; data: { layerHeight: number } }[]>('GET', '/stock'))
+    .filter((s) => s.id === printer)
+    .map((s) => ({ height: s.data.layerHeight }))[0]!
+  expect(svg.match(/<g id="layer-\d+"/g)).toHaveLength(Math.ceil(12 / height - 1e-6))
+  expect(svg.match(/<path /g)).toHaveLength(Math.ceil(12 / height - 1e-6))
+  const [stack] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('button', { name: 'Layers as 3MF' }).click(),
+  ])
+  const withSlices = readSculpt('stack.3mf', new Uint8Array(readFileSync(await stack.path())))
+  expect(withSlices.ok && measure(withSlices.value[0]!.mesh).volume).toBeCloseTo(20 * 70 * 12, 2)
 })
 
 test('two tabs: the slower one is shown the newer version, and a change appears in the other by itself', async ({

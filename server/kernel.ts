@@ -31,6 +31,7 @@ import { scoreOrientations } from '../core/print/orientation'
 import { rinse } from '../core/print/rinse'
 import { presupported } from '../core/print/presupported'
 import { stepsMap } from '../core/print/stepsMap'
+import { outlineStack } from '../core/print/outlineStack'
 import { inspectLayers, slice } from '../core/print/slice'
 import { readLayers, type LayerScale } from '../core/print/readLayers'
 import type { ByteSource } from '../core/formats/zipDirectory'
@@ -70,6 +71,8 @@ export interface KernelTask {
 export type KernelMessage =
   | { type: 'progress'; fraction: number }
   | { type: 'file'; name: string; bytes: Uint8Array }
+  /** the next bytes of the one file that is made */
+  | { type: 'bytes'; bytes: Uint8Array }
   /** some bytes of an archive that is too large to be handed over whole */
   | { type: 'read'; id: number; from: number; length: number }
   | { type: 'done'; result: KernelResult }
@@ -78,6 +81,8 @@ export interface KernelResult {
   mesh?: Uint8Array
   meshes?: { name: string; bytes: Uint8Array }[]
   files?: Record<string, Uint8Array>
+  /** name of the file that was posted as it was made; of many, the archive is named `zip` */
+  streamed?: string
   report: unknown
 }
 
@@ -109,9 +114,12 @@ port.on('message', (m: 'stored' | { id: number; bytes: Uint8Array }) => {
     resume = null
   }
 })
-async function postFile(name: string, bytes: Uint8Array): Promise<void> {
-  // The encoder keeps nothing of a finished layer, so its buffer is handed over without a copy.
-  port.postMessage({ type: 'file', name, bytes } satisfies KernelMessage, [bytes.buffer as ArrayBuffer])
+const postFile = (name: string, bytes: Uint8Array): Promise<void> => handOver({ type: 'file', name, bytes })
+const postBytes = (bytes: Uint8Array): Promise<void> => handOver({ type: 'bytes', bytes })
+async function handOver(m: Extract<KernelMessage, { bytes: Uint8Array }>): Promise<void> {
+  // Who made it keeps nothing of it, so that its buffer goes over without a copy, unless it is part of a larger one.
+  const { buffer, byteLength } = m.bytes
+  port.postMessage(m, buffer.byteLength === byteLength ? [buffer as ArrayBuffer] : [])
   if (++pending >= MOST_PENDING)
     await new Promise<void>((r) => {
       resume = r
@@ -250,6 +258,10 @@ async function performCheck(check: Check, mesh: Mesh, others: readonly Mesh[]): 
     case 'export': {
       const bytes = EXPORTS[check.format](mesh, check.name)
       return good({ files: { [check.format]: bytes }, report: { bytes: bytes.length } })
+    }
+    case 'outlines': {
+      const r = await outlineStack(mesh, check.printer, check.format, postBytes, report)
+      return r.ok ? good({ streamed: check.format, report: r.value }) : r
     }
     case 'measures':
       return good({ report: measure(mesh) })

@@ -12,5 +12,7 @@ const { positions, triangles, printer } = workerData as SlicerTask
 const maker = new LayerMaker({ positions: new Float32Array(positions), triangles: new Uint32Array(triangles) }, printer)
 parentPort!.on('message', (index: number) => {
   const made = maker.make(index)
-  parentPort!.postMessage({ index, made }, [made.png.buffer as ArrayBuffer])
+  const { png, solid } = made
+  const carried = [png, solid.rowStart, solid.from, solid.to, solid.label, solid.light]
+  parentPort!.postMessage({ index, made }, [...new Set(carried.map((a) => a.buffer as ArrayBuffer))])
 })

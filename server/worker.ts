@@ -9,7 +9,7 @@ import { Watcher } from './devices/watcher'
 import { announce } from './events'
 import type { KernelMessage, KernelResult } from './kernel'
 import { blobSource } from './layerRead'
-import { ZipToStore } from './layerZip'
+import { ToStore, ZipToStore } from './toStore'
 import { DISK_FULL, isDiskFull } from './diskFull'
 import { Derivation } from './models'
 import { DERIVE, isQueued, queue, sendDerive, stopQueue } from './queue'
@@ -94,7 +94,7 @@ function runKernel(row: Derivation, inputs: Uint8Array[], source: ByteSource | n
     running.set(row.key, thread)
     starting.delete(row.key)
     if (cancelled.delete(row.key)) void thread.terminate()
-    let archive: ZipToStore | null = null,
+    let archive: ToStore | null = null,
       outcome: KernelMessage | null = null
     const fail = (error: Error): void => {
       archive?.abandon(error)
@@ -104,10 +104,13 @@ function runKernel(row: Derivation, inputs: Uint8Array[], source: ByteSource | n
       if (m.type === 'progress') {
         void Derivation.update({ progress: m.fraction, updatedAt: new Date() }, { where: { key: row.key } })
         void announce({ type: 'derivation', key: row.key, status: 'running', progress: m.fraction })
-      } else if (m.type === 'file') {
-        archive ??= new ZipToStore()
-        archive.stored.catch(fail)
-        archive.add(m.name, m.bytes)
+      } else if (m.type === 'file' || m.type === 'bytes') {
+        if (!archive) {
+          archive = m.type === 'file' ? new ZipToStore() : new ToStore()
+          archive.stored.catch(fail)
+        }
+        if (m.type === 'bytes') archive.push(m.bytes)
+        else (archive as ZipToStore).add(m.name, m.bytes)
         // Acknowledge on the next turn, so that chunks get to the database between files.
         setImmediate(() => thread.postMessage('stored'))
       } else if (m.type === 'read')
@@ -162,7 +165,7 @@ async function store(
   result: KernelResult,
   archive: string | null,
 ): Promise<{ meshHash: string | null; blobs: Record<string, string>; report: unknown }> {
-  const blobs: Record<string, string> = archive ? { zip: archive } : {}
+  const blobs: Record<string, string> = archive ? { [result.streamed ?? 'zip']: archive } : {}
   for (const [name, bytes] of Object.entries(result.files ?? {})) blobs[name] = await putBytes(bytes)
   let report = result.report
   if (result.meshes) {

@@ -18,10 +18,16 @@ export interface OutlineLayer {
 export const layerCount = (mesh: Mesh, layerHeight: number): number =>
   Math.ceil(bounds(mesh).max[2] / layerHeight - 1e-6)
 
-export function* outlineLayers(mesh: Mesh, layerHeight: number): Generator<OutlineLayer> {
+/** @param seen told of each layer before it is cut */
+export function* outlineLayers(
+  mesh: Mesh,
+  layerHeight: number,
+  seen: (layer: number) => void = () => undefined,
+): Generator<OutlineLayer> {
   const sections = new Sections(mesh)
   const layers = layerCount(mesh, layerHeight)
   for (let index = 0; index < layers; index++) {
+    seen(index)
     const count = sections.at((index + 0.5) * layerHeight)
     yield { index, top: (index + 1) * layerHeight, ...loopsOf(sections.segments, count) }
   }
@@ -35,11 +41,11 @@ const n = (v: number): string => String(Number(v.toFixed(4)))
  *
  * @returns its text piece by piece, to be written as it comes
  */
-export function* svgStack(mesh: Mesh, layerHeight: number): Generator<string> {
+export function* svgStack(mesh: Mesh, layerHeight: number, seen?: (layer: number) => void): Generator<string> {
   const { min, max } = bounds(mesh)
   const [w, h] = [max[0] - min[0], max[1] - min[1]]
   yield `<svg xmlns="http://www.w3.org/2000/svg" width="${n(w)}mm" height="${n(h)}mm" viewBox="${n(min[0])} ${n(-max[1])} ${n(w)} ${n(h)}" fill="#000" fill-rule="nonzero" data-layer-height="${n(layerHeight)}">\n`
-  for (const { index, top, loops } of outlineLayers(mesh, layerHeight)) {
+  for (const { index, top, loops } of outlineLayers(mesh, layerHeight, seen)) {
     yield `<g id="layer-${index + 1}" data-top="${n(top)}">`
     if (loops.length > 0) yield `<path d="${loops.map(pathOf).join('')}"/>`
     yield '</g>\n'
@@ -61,6 +67,7 @@ export async function slices3mf(
   mesh: Mesh,
   layerHeight: number,
   sink: (bytes: Uint8Array) => Promise<void>,
+  seen?: (layer: number) => void,
 ): Promise<void> {
   const chunks: Uint8Array[] = []
   const zip = new Zip((error, chunk) => {
@@ -77,7 +84,7 @@ export async function slices3mf(
   add('[Content_Types].xml').push(text.encode(CONTENT_TYPES), true)
   add('_rels/.rels').push(text.encode(RELATIONSHIPS), true)
   const model = add('3D/3dmodel.model')
-  for (const piece of portions(modelText(mesh, layerHeight))) {
+  for (const piece of portions(modelText(mesh, layerHeight, seen))) {
     model.push(text.encode(piece))
     for (const c of chunks.splice(0)) await sink(c)
   }
@@ -86,10 +93,10 @@ export async function slices3mf(
   for (const c of chunks.splice(0)) await sink(c)
 }
 
-function* modelText(mesh: Mesh, layerHeight: number): Generator<string> {
+function* modelText(mesh: Mesh, layerHeight: number, seen?: (layer: number) => void): Generator<string> {
   yield '<?xml version="1.0" encoding="UTF-8"?>\n<model unit="millimeter" xml:lang="en" xmlns="http://schemas.microsoft.com/3dmanufacturing/core/2015/02" xmlns:s="http://schemas.microsoft.com/3dmanufacturing/slice/2015/07" requiredextensions="s"><resources>'
   yield `<s:slicestack id="2" zbottom="0">`
-  for (const { top, loops } of outlineLayers(mesh, layerHeight)) yield sliceText(top, loops)
+  for (const { top, loops } of outlineLayers(mesh, layerHeight, seen)) yield sliceText(top, loops)
   yield '</s:slicestack><object id="1" type="model" s:slicestackid="2" s:meshresolution="fullres">'
   yield* meshText(mesh)
   yield '</object></resources><build><item objectid="1"/></build></model>'

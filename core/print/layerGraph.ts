@@ -1,5 +1,4 @@
-import type { Runs } from './raster'
-import { intervals, label, touch, type Intervals, type Labels } from './regions'
+import { label, resting, voidsOf, type Intervals, type Labels } from './regions'
 import { Voids } from './voids'
 
 /** A body region that starts at a layer with nothing below it. */
@@ -51,35 +50,37 @@ export class LayerGraph {
   private solidBefore: Intervals | null = null
   private layer = 0
 
+  private readonly pixel: number
+
   /**
-   * @param slack pixels by which a region may grow sideways from one layer to the next and still be held
+   * @param pitchX mm a pixel, below 0 where the picture is mirrored; likewise pitchY, a row
+   * @param originX mm of the picture's corner, likewise originY
+   * @param slack pixels and rows by which a region may grow sideways from one layer to the next and still be held
    */
   constructor(
     private readonly pitchX: number,
     private readonly pitchY: number,
     private readonly originX: number,
     private readonly originY: number,
-    private readonly slack = 1,
-  ) {}
+    private readonly slack: readonly [number, number] = [1, 1],
+  ) {
+    this.pixel = Math.abs(pitchX * pitchY)
+  }
 
-  push(runs: Runs): void {
-    const solid = intervals(runs, false),
-      empty = intervals(runs, true)
-    const pixel = this.pitchX * this.pitchY
-    const parts = label(solid, runs.height, null)
-    const held = new Uint8Array(parts.count)
-    if (this.solidBefore)
-      touch(solid, this.solidBefore, runs.height, this.slack, (i) => {
-        held[solid.label[i]!] = 1
-      })
-    if (this.layer > 0) {
+  push(solid: Intervals): void {
+    const { pixel } = this
+    const parts = label(solid)
+    const held = this.solidBefore && resting(solid, this.solidBefore, this.slack, parts.count)
+    if (held) {
       for (let c = 0; c < parts.count; c++) {
-        if (held[c] || parts.pixels[c]! * pixel < LEAST_ISLAND) continue
-        this.islands.push({ layer: this.layer, area: parts.pixels[c]! * pixel, ...this.place(parts, c) })
+        const area = parts.light[c]! * pixel
+        if (held[c] || area < LEAST_ISLAND) continue
+        this.islands.push({ layer: this.layer, area, ...this.place(parts, c) })
       }
     }
-    const voids = label(empty, runs.height, runs.width)
-    const ids = this.voids.push(empty, voids, runs.height)
+    const empty = voidsOf(solid),
+      voids = label(empty)
+    const ids = this.voids.push(empty, voids)
     let shut = 0
     for (let c = 0; c < voids.count; c++) {
       const root = this.voids.root(ids[c]!)

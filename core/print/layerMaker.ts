@@ -3,6 +3,8 @@ import { bounds, type Mesh } from '../mesh/mesh'
 import { Drawn, inset, noCompensation, stepped } from './compensation'
 import type { Printer } from './printer'
 import { Rasteriser } from './raster'
+import { followedFor } from './followed'
+import type { Intervals } from './regions'
 import { sectionPerimeter, Sections } from './sections'
 
 /** One layer as the printer gets it, with what is reported of it. */
@@ -13,6 +15,8 @@ export interface MadeLayer {
   perimeter: number
   /** rows whose outline did not close; left blank */
   brokenRows: number
+  /** what is lit, by which its regions are followed: before anything is taken off at its edges */
+  solid: Intervals
 }
 
 /** mm by which the body rises from layer to layer, and how many layers there are: one of h prints h·s tall. */
@@ -28,6 +32,7 @@ export class LayerMaker {
   private readonly fine: Rasteriser
   private readonly sections: Sections
   private readonly rise: number
+  private readonly followed
 
   constructor(
     mesh: Mesh,
@@ -39,13 +44,12 @@ export class LayerMaker {
     this.fine = new Rasteriser(pixelsX, pixelsY, pitchX, pitchY, (-pixelsX * pitchX) / 2, (-pixelsY * pitchY) / 2)
     this.sections = new Sections(mesh)
     this.rise = layerSteps(mesh, printer).rise
+    this.followed = followedFor(printer)
   }
 
-  /** @param seen told of the section as it is cut, 4 numbers a segment, before anything is taken off it */
-  make(i: number, seen?: (segments: Float64Array, count: number) => void): MadeLayer {
+  make(i: number): MadeLayer {
     const { fix, sections, printer } = this
     const count = sections.at((i + 0.5) * this.rise)
-    seen?.(sections.segments, count)
     const by = (fix.growth + (i < fix.bleedLayers ? fix.bleed : 0)) / fix.scale[0]
     const outline = this.fine.draw(this.drawn.of(sections.segments, count), count)
     const runs = stepped(inset(outline, by, printer.pitchX, printer.pitchY), fix.greys)
@@ -54,6 +58,7 @@ export class LayerMaker {
       area: runs.covered * printer.pitchX * printer.pitchY,
       perimeter: sectionPerimeter(sections.segments, count),
       brokenRows: runs.brokenRows,
+      solid: this.followed.of(outline),
     }
   }
 }

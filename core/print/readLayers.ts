@@ -2,7 +2,8 @@ import { bad, good, silent, type Answer, type Report } from '../answer'
 import { readEntry, zipDirectory, type ByteSource, type ZipEntry } from '../formats/zipDirectory'
 import { readPngLayer } from '../formats/readPngLayer'
 import { Hanging, worldDefaults, type Mishap } from './hanging/hanging'
-import { LayerGraph, type Cup, type Island } from './layerGraph'
+import { followed, slack, type Followed } from './followed'
+import type { Cup, Island, LayerGraph } from './layerGraph'
 
 /** How large pixels and layers are, where the archive does not say. */
 export interface LayerScale {
@@ -62,7 +63,8 @@ export async function readLayers(
   const layerHeight = scale.layerHeight ?? ours.value?.layerHeight
   if (!layerHeight)
     return bad('layers-unscaled', 'The archive does not say how thick a layer is. Say it: --layer 0.05 for 0.05 mm.')
-  let graph: LayerGraph | null = null,
+  let follow: Followed | null = null,
+    graph: LayerGraph | null = null,
     hanging: Hanging | null = null,
     size: [number, number] | null = null,
     pitch: [number, number] | undefined = scale.pitch ?? ours.value?.pitch
@@ -87,7 +89,8 @@ export async function readLayers(
         `${entry.name} has ${runs.width} × ${runs.height} pixels, the layers before it ${size[0]} × ${size[1]}. They do not belong together.`,
       )
     const corner: [number, number] = [(-size[0] * pitch[0]) / 2, (-size[1] * pitch[1]) / 2]
-    graph ??= new LayerGraph(pitch[0], pitch[1], corner[0], corner[1], slack(pitch))
+    follow ??= followed(pitch, corner, layerHeight)
+    graph ??= follow.graph()
     hanging ??= new Hanging(
       { ...worldDefaults, ...(scale.peelPressure ? { peelPressure: scale.peelPressure } : {}) },
       pitch,
@@ -98,7 +101,7 @@ export async function readLayers(
     const area = runs.covered * pitch[0] * pitch[1]
     areas.push(area)
     peel.push((scale.peelPressure ?? USUAL_PEEL) * area * 1e-6)
-    graph.push(runs)
+    graph.push(follow.of(runs))
     hanging.push(runs)
     if ((i & 7) === 0) report(i / files.length)
   }
@@ -117,9 +120,6 @@ export async function readLayers(
     mishaps: hanging!.result.mishaps,
   })
 }
-
-/** Pixels within which a region still rests on the layer below: about a tenth of a millimetre, and one at least. */
-export const slack = (pitch: readonly [number, number]): number => Math.max(1, Math.round(0.1 / Math.max(...pitch)))
 
 /** The largest set of PNGs in one folder that differ in the last number of their names alone, by that number. */
 export function layerFiles(entries: readonly ZipEntry[]): ZipEntry[] {

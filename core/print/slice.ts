@@ -3,10 +3,12 @@ import { bounds, type Mesh } from '../mesh/mesh'
 import { measure } from '../mesh/measure'
 import { repair, type RepairReport } from '../mesh/repair'
 import { topology } from '../mesh/topology'
+import { followedFor, REST } from './followed'
 import { LayerGraph, type Cup, type Island } from './layerGraph'
 import { LayerMaker, layerSteps, type MadeLayer } from './layerMaker'
 import { peelOn, plateSize, printSeconds, resinUse, type Printer, type Resin } from './printer'
 import { Rasteriser } from './raster'
+import { solidOf } from './regions'
 import { sectionArea, Sections } from './sections'
 
 export interface SliceReport {
@@ -57,28 +59,23 @@ export async function slice(
   if (fit) return fit
   const { mesh, mended } = closedForSlicing(input)
   const h = printer.layerHeight
-  const { rise, layers } = layerSteps(mesh, printer)
-  const { graph, coarse } = layerGraph(mesh, h)
-  const follow = (segments: Float64Array, count: number): void => graph.push(coarse.draw(segments, count))
+  const { layers } = layerSteps(mesh, printer)
+  const graph = followedFor(printer).graph()
   const areas: number[] = [],
     perimeters: number[] = [],
     peel: number[] = []
   const pull = peelOn(printer, resin)
   let brokenRows = 0
-  const sections = ahead ? new Sections(mesh) : null,
-    maker = ahead ? null : new LayerMaker(mesh, printer)
-  const source: LayerSource = ahead ? ahead.layers(mesh) : (i) => maker!.make(i, follow)
+  const maker = ahead ? null : new LayerMaker(mesh, printer)
+  const source: LayerSource = ahead ? ahead.layers(mesh) : (i) => maker!.make(i)
   const width = ahead?.width ?? 1
   // Layers are asked for some way ahead, and taken in order.
   const asked: ReturnType<LayerSource>[] = []
   try {
     for (let i = 0; i < layers; i++) {
       while (asked.length < width && i + asked.length < layers) asked.push(source(i + asked.length))
-      if (sections) {
-        const count = sections.at((i + 0.5) * rise)
-        follow(sections.segments, count)
-      }
       const made = await asked.shift()!
+      graph.push(made.solid)
       brokenRows += made.brokenRows
       areas.push(made.area)
       perimeters.push(made.perimeter)
@@ -132,16 +129,16 @@ export function inspectLayers(
   for (let i = 0; i < layers; i++) {
     const count = sections.at((i + 0.5) * step)
     areas.push(Math.abs(sectionArea(sections.segments, count)))
-    graph.push(coarse.draw(sections.segments, count))
+    graph.push(solidOf(coarse.draw(sections.segments, count)))
     if ((i & 15) === 0) report(i / layers)
   }
   return { islands: graph.islands, cups: graph.suction(), areas, suction: graph.suctionByLayer }
 }
 
 /** Regions are followed at a tenth of a millimetre, or as coarse as keeps 4,000 pixels across a large body. */
-export function layerGraph(mesh: Mesh, layerHeight: number): { graph: LayerGraph; coarse: Rasteriser } {
+function layerGraph(mesh: Mesh, layerHeight: number): { graph: LayerGraph; coarse: Rasteriser } {
   const box = bounds(mesh)
-  const pixel = Math.max(0.1, layerHeight, Math.max(box.max[0] - box.min[0], box.max[1] - box.min[1]) / 4000)
+  const pixel = Math.max(REST, layerHeight, Math.max(box.max[0] - box.min[0], box.max[1] - box.min[1]) / 4000)
   const x0 = box.min[0] - 3 * pixel,
     y0 = box.min[1] - 3 * pixel
   const w = Math.ceil((box.max[0] - x0) / pixel) + 3,

@@ -14,15 +14,27 @@ export class Voids {
   constructor(private readonly joined: (keep: number, gone: number) => void = () => undefined) {}
 
   /** Lasting numbers of one layer's voids, by their label; `root` gives what they have joined. */
-  push(empty: Intervals, labels: Labels, height: number): number[] {
-    const ids = Array.from({ length: labels.count }, (_, c) => {
+  push(empty: Intervals, labels: Labels): number[] {
+    const ids: number[] = []
+    for (let c = 0; c < labels.count; c++) {
       this.open.push(labels.edge[c] === 1)
-      return this.sets.add()
-    })
+      ids.push(this.sets.add())
+    }
     const { before } = this
+    const own = new Uint32Array(empty.label.length)
+    for (let i = 0; i < own.length; i++) own[i] = ids[empty.label[i]!]!
     // Labels stay those of this layer, which the caller may read; what the next layer joins is a copy by lasting number.
-    const lasting: Intervals = { ...empty, label: empty.label.map((l) => ids[l]!) }
-    if (before) touch(lasting, before, height, 0, (i, j) => this.join(lasting.label[i]!, before.label[j]!))
+    const lasting: Intervals = { ...empty, label: own }
+    // Row after row the same two meet; only the first time there is something to join.
+    let a = -1,
+      b = -1
+    if (before)
+      touch(lasting, before, [0, 0], (i, j) => {
+        if (lasting.label[i] === a && before.label[j] === b) return
+        a = lasting.label[i]!
+        b = before.label[j]!
+        this.join(a, b)
+      })
     this.before = lasting
     return ids
   }

@@ -3,7 +3,8 @@ import { readEntry, type ByteSource, type ZipEntry } from '../../core/formats/zi
 import { readPngLayer } from '../../core/formats/readPngLayer'
 import { evenNumbers, normalNumbers } from '../../core/random'
 import { Hanging, worldDefaults, type Hung, type World } from '../../core/print/hanging/hanging'
-import { MOST_LAYER, slack } from '../../core/print/readLayers'
+import { slack } from '../../core/print/followed'
+import { MOST_LAYER } from '../../core/print/readLayers'
 import { layerSeconds } from './job'
 
 /** What a machine, its film and the day make of a job: never quite what was reckoned with. */

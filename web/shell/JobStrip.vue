@@ -67,6 +67,7 @@ const WORDS: Record<string, string> = {
   nest: 'nesting the plates',
   plate: 'setting up the plate',
   export: 'writing the file',
+  outlines: 'writing the outlines',
   surfaceMaps: 'mapping the surface',
 }
 const jobs = computed(() => derivations.busy.filter((d) => d.kind !== 'display'))

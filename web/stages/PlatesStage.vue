@@ -3,33 +3,32 @@ import { computed, onBeforeUnmount, onMounted, ref, watch, watchEffect } from 'v
 import { storeToRefs } from 'pinia'
 import { RouterLink } from 'vue-router'
 import type { Placed } from '../../core/print/nest/types'
+import { nameForFile } from '../composables/useDownload'
 import { useMeans } from '../composables/useMeans'
 import { duration } from '../shell/duration'
 import FindingList from '../shell/FindingList.vue'
 import LayerPicture from '../shell/LayerPicture.vue'
 import LayerChart from './LayerChart.vue'
-import { useDerivations } from '../stores/derivations'
 import { useFindings } from '../stores/findings'
 import { usePiece } from '../stores/piece'
 import { usePlating } from '../stores/plating'
 import { useStock } from '../stores/stock'
 import { useViewport } from '../viewport/useViewport'
 import FilamentPanel from './plates/FilamentPanel.vue'
+import FilesPanel from './plates/FilesPanel.vue'
 import NestPanel from './plates/NestPanel.vue'
 import PlateDrawing from './plates/PlateDrawing.vue'
 
 const store = usePiece(),
   found = useFindings(),
   stock = useStock(),
-  plating = usePlating(),
-  derivations = useDerivations()
+  plating = usePlating()
 const { printer, resin, chosen } = useMeans()
 const mesh = computed(() => store.meshAfter('support'))
 const { sliced, sliceReport: report } = storeToRefs(found)
 const zip = computed(() => (sliced.value?.status === 'done' ? sliced.value.blobs.zip : undefined))
 const fault = ref(''),
-  layer = ref(0),
-  exporting = ref('')
+  layer = ref(0)
 async function slice(): Promise<void> {
   fault.value = ''
   try {
@@ -83,24 +82,7 @@ function partAlone(): void {
   plating.target = null
   void slice()
 }
-const fileName = computed(() => (store.piece?.name ?? 'piece').replace(/[^\w-]+/g, '-').toLowerCase())
-async function save(format: 'stl' | 'obj' | 'ply' | '3mf' | 'glb'): Promise<void> {
-  if (!mesh.value) return
-  exporting.value = format
-  fault.value = ''
-  try {
-    const d = await derivations.settled(mesh.value, { kind: 'export', format, name: fileName.value })
-    const a = document.createElement('a')
-    a.href = `/api/blobs/${d.blobs[format]}?download=${fileName.value}.${format}`
-    a.download = `${fileName.value}.${format}`
-    a.click()
-  } catch (e) {
-    fault.value = e instanceof Error ? e.message : String(e)
-  } finally {
-    exporting.value = ''
-  }
-}
-const canExport = computed(() => mesh.value !== null)
+const fileName = computed(() => nameForFile(store.piece?.name ?? 'piece'))
 function goTo(place: [number, number, number]): void {
   if (report.value)
     layer.value = Math.max(0, Math.min(report.value.layers - 1, Math.round(place[2] / report.value.layerHeight - 0.5)))
@@ -249,20 +231,7 @@ function goTo(place: [number, number, number]): void {
       >
     </div>
   </section>
-  <section v-if="canExport">
-    <h2 class="mb-2">Body with supports</h2>
-    <div class="d-flex gap-2">
-      <button
-        v-for="f in ['stl', 'obj', 'ply', '3mf', 'glb'] as const"
-        :key="f"
-        class="btn btn-quiet btn-sm"
-        :disabled="exporting !== ''"
-        @click="save(f)"
-      >
-        {{ exporting === f ? 'Writing …' : f.toUpperCase() }}
-      </button>
-    </div>
-  </section>
+  <FilesPanel v-if="mesh" :body="mesh" :sliced="plating.target?.mesh ?? mesh" :printer="printing" :name="fileName" />
 </template>
 
 <style scoped>

@@ -8,6 +8,7 @@ import { tube } from '../../shape/cylinder'
 import { subtract } from '../../shape/solid'
 import { LayerGraph } from '../layerGraph'
 import { Rasteriser } from '../raster'
+import { solidOf } from '../regions'
 import { Sections } from '../sections'
 import { support } from '../support'
 import { Hanging, worldDefaults, type Hung, type World } from './hanging'
@@ -30,7 +31,7 @@ function printed(mesh: Mesh, world: Partial<World> = {}): Hung & { graph: LayerG
   for (let i = 0; (i + 0.5) * STEP < max[2]; i++) {
     const runs = raster.draw(sections.segments, sections.at((i + 0.5) * STEP))
     hanging.push(runs)
-    graph.push(runs)
+    graph.push(solidOf(runs))
   }
   return { ...hanging.result, graph }
 }

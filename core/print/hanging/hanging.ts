@@ -1,5 +1,5 @@
 import type { Runs } from '../raster'
-import { intervals, label, touch, type Intervals, type Labels } from '../regions'
+import { label, solidOf, touch, voidsOf, type Intervals, type Labels } from '../regions'
 import { Voids } from '../voids'
 import { Lumps, type Load } from './lumps'
 
@@ -95,9 +95,9 @@ export class Hanging {
   push(runs: Runs): Mishap[] {
     const from = this.mishaps.length
     const pixel = this.pitch[0] * this.pitch[1]
-    const solid = intervals(runs, false)
-    const parts = label(solid, runs.height, null)
-    const strands = this.continued(solid, parts, runs.height)
+    const solid = solidOf(runs)
+    const parts = label(solid)
+    const strands = this.continued(solid, parts)
     const loads = new Map<number, Load>()
     for (let c = 0; c < parts.count; c++) {
       const s = strands[c]!,
@@ -110,7 +110,7 @@ export class Hanging {
       this.lumps.grow(s.lump, area * this.layerHeight)
       this.load(loads, s.lump, this.world.peelPressure * area * 1e-6, this.place(parts, c))
     }
-    this.seals(runs, solid, strands, loads)
+    this.seals(solid, strands, loads)
     for (const g of this.lumps.carry(loads, this.world.greenStrength * 1e-6)) {
       this.mishaps.push({
         kind: 'tip',
@@ -134,7 +134,7 @@ export class Hanging {
   }
 
   /** Which strand each region of this layer continues. */
-  private continued(solid: Intervals, parts: Labels, height: number): Strand[] {
+  private continued(solid: Intervals, parts: Labels): Strand[] {
     const pixel = this.pitch[0] * this.pitch[1]
     const { before } = this
     if (!before)
@@ -145,7 +145,7 @@ export class Hanging {
         loss: -1,
       }))
     const over: Set<number>[] = Array.from({ length: parts.count }, () => new Set())
-    touch(solid, before.solid, height, this.slack, (i, j) => over[solid.label[i]!]!.add(before.solid.label[j]!))
+    touch(solid, before.solid, [this.slack, this.slack], (i, j) => over[solid.label[i]!]!.add(before.solid.label[j]!))
     const children = new Uint32Array(before.strands.length)
     for (const set of over) for (const p of set) children[p]!++
     return over.map((set, c) => {
@@ -192,10 +192,10 @@ export class Hanging {
   }
 
   /** Voids that the layer shuts in pull on what surrounds them, and tear a wall that is too thin for them. */
-  private seals(runs: Runs, solid: Intervals, strands: readonly Strand[], loads: Map<number, Load>): void {
-    const empty = intervals(runs, true)
-    const labels = label(empty, runs.height, runs.width)
-    const ids = this.voids.push(empty, labels, runs.height)
+  private seals(solid: Intervals, strands: readonly Strand[], loads: Map<number, Load>): void {
+    const empty = voidsOf(solid)
+    const labels = label(empty)
+    const ids = this.voids.push(empty, labels)
     const pixel = this.pitch[0] * this.pitch[1]
     const shut = new Uint8Array(labels.count)
     let any = false
@@ -205,7 +205,7 @@ export class Hanging {
         any = true
       }
     if (!any) return
-    const walls = thinnestWalls(empty, solid, runs.height, shut, (part) => strands[part]!.loss < 0)
+    const walls = thinnestWalls(empty, solid, shut, (part) => strands[part]!.loss < 0)
     for (const [c, wall] of walls) {
       const area = labels.pixels[c]! * pixel
       const force = this.world.suction * area * 1e-6
@@ -315,7 +315,6 @@ interface Wall {
 function thinnestWalls(
   empty: Intervals,
   solid: Intervals,
-  height: number,
   asked: Uint8Array,
   printed: (part: number) => boolean,
 ): Map<number, Wall> {
@@ -327,7 +326,7 @@ function thinnestWalls(
     if (printed(part) && (!best || pixels < best.pixels))
       out.set(c, { pixels, x: (solid.from[k]! + solid.to[k]!) / 2, row, part })
   }
-  for (let row = 0; row < height; row++) {
+  for (let row = 0; row < solid.height; row++) {
     let k = solid.rowStart[row]!
     const end = solid.rowStart[row + 1]!
     for (let i = empty.rowStart[row]!; i < empty.rowStart[row + 1]!; i++) {

@@ -1,16 +1,15 @@
 <script setup lang="ts">
 import { computed, reactive } from 'vue'
 import { filamentDefaults, filamentEstimate } from '../../../core/print/filament'
+import { nameForFile, useDownload } from '../../composables/useDownload'
 import { duration } from '../../shell/duration'
 import NumberField from '../../shell/NumberField.vue'
 import { useAssembly } from '../../stores/assembly'
 import { usePiece } from '../../stores/piece'
-import { useDerivations } from '../../stores/derivations'
 
 /** Parts of filament, as bases mostly are: they go on no resin plate. What they weigh and take, and their body to slice elsewhere. */
 const piece = usePiece(),
-  assembly = useAssembly(),
-  derivations = useDerivations()
+  assembly = useAssembly()
 const way = reactive({ ...filamentDefaults })
 const parts = computed(() =>
   assembly.placed.flatMap(({ part, measures }) => {
@@ -21,13 +20,9 @@ const parts = computed(() =>
     return [{ part, mesh: part.meshHash, ...filamentEstimate(body, { ...way, infill }) }]
   }),
 )
-async function save(mesh: string, name: string): Promise<void> {
-  const d = await derivations.settled(mesh, { kind: 'export', format: 'stl', name: name.slice(0, 80) })
-  const a = document.createElement('a')
-  a.download = `${name.replace(/[^\w-]+/g, '-').toLowerCase()}.stl`
-  a.href = `/api/blobs/${d.blobs.stl}?download=${a.download}`
-  a.click()
-}
+const { download, fault, busy } = useDownload()
+const save = (mesh: string, name: string): Promise<void> =>
+  download(mesh, { kind: 'export', format: 'stl', name: name.slice(0, 80) }, `${nameForFile(name)}.stl`)
 </script>
 
 <template>
@@ -39,8 +34,9 @@ async function save(mesh: string, name: string): Promise<void> {
           >{{ p.mass.toFixed(0) }} g, {{ duration(p.seconds) }}, {{ p.layers }} layers</span
         ></span
       >
-      <button class="btn btn-sm btn-quiet" @click="save(p.mesh, p.part.name)">Body (STL)</button>
+      <button class="btn btn-sm btn-quiet" :disabled="busy" @click="save(p.mesh, p.part.name)">Body (STL)</button>
     </div>
+    <p v-if="fault" role="alert" class="text-danger small mb-1">{{ fault }}</p>
     <details>
       <summary>How it is laid down</summary>
       <NumberField

@@ -1,0 +1,75 @@
+<script setup lang="ts">
+import { printer as printerSchema, type PrinterRecord } from '../../../contract/stock'
+import { useDownload } from '../../composables/useDownload'
+
+/** What is taken elsewhere: the body with its supports, and its layers as outlines. */
+const props = defineProps<{
+  body: string
+  /** what is sliced, which may be a whole plate */
+  sliced: string
+  printer: PrinterRecord | null
+  /** fit for a file */
+  name: string
+}>()
+const { download, making, fault, busy } = useDownload()
+const BODIES = ['stl', 'obj', 'ply', '3mf', 'glb'] as const
+const OUTLINES = ['3mf', 'svg'] as const
+const save = (format: (typeof BODIES)[number]): Promise<void> =>
+  download(props.body, { kind: 'export', format, name: props.name }, `${props.name}.${format}`)
+const layersFile = (format: string): string => `${props.name}-layers.${format}`
+async function saveLayers(format: (typeof OUTLINES)[number]): Promise<void> {
+  if (!props.printer) return
+  await download(
+    props.sliced,
+    { kind: 'outlines', format, printer: printerSchema.parse(props.printer) },
+    layersFile(format),
+  )
+}
+</script>
+
+<template>
+  <section class="mb-3">
+    <h2 class="mb-2">To take elsewhere</h2>
+    <dl class="files">
+      <dt>body with supports</dt>
+      <dd>
+        <button v-for="f in BODIES" :key="f" class="btn btn-quiet btn-sm" :disabled="busy" @click="save(f)">
+          {{ making === `${name}.${f}` ? 'Writing …' : f.toUpperCase() }}
+        </button>
+      </dd>
+      <template v-if="printer">
+        <dt>layers as outlines</dt>
+        <dd>
+          <button
+            v-for="f in OUTLINES"
+            :key="f"
+            class="btn btn-quiet btn-sm"
+            :disabled="busy"
+            :aria-label="`Layers as ${f.toUpperCase()}`"
+            @click="saveLayers(f)"
+          >
+            {{ making === layersFile(f) ? 'Writing …' : f.toUpperCase() }}
+          </button>
+        </dd>
+      </template>
+    </dl>
+    <p v-if="fault" role="alert" class="text-danger small mb-0">{{ fault }}</p>
+  </section>
+</template>
+
+<style scoped>
+.files {
+  margin: 0;
+}
+.files dt {
+  font-weight: 400;
+  color: var(--ink-soft);
+  font-size: 0.875em;
+}
+.files dd {
+  display: flex;
+  gap: 8px;
+  flex-wrap: wrap;
+  margin-bottom: 8px;
+}
+</style>
