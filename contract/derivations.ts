@@ -169,6 +169,11 @@ export const check = z.discriminatedUnion('kind', [
     printer,
   }),
   z.object({ kind: z.literal('measures') }),
+  z.object({ kind: z.literal('cusps'), up: point, layerHeight: z.number().min(0.005).max(1) }),
+  z.object({
+    kind: z.literal('access'),
+    others: z.array(hash).max(64).describe('parts as they stand to it once joined'),
+  }),
   z.object({ kind: z.literal('rest'), others: z.array(hash).max(64) }),
   z.object({ kind: z.literal('inward'), point, normal: point }),
   z.object({ kind: z.literal('floor') }),

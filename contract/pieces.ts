@@ -8,7 +8,7 @@ export const schools = z.object({
   strip: z.enum(['beforeWash', 'afterWash', 'afterCure']),
   sanding: z.enum(['wet', 'dry']),
   undercoat: z.enum(['grey', 'white', 'black', 'zenithal']),
-  gluing: z.enum(['assembleFirst', 'subAssemblies']),
+  gluing: z.enum(['seamBySeam', 'assembleFirst', 'subAssemblies']),
   joints: z.enum(['pinAll', 'pinLoaded', 'glueOnly']),
   shading: z.enum(['washes', 'glazes', 'airbrush']),
   finalCoat: z.enum(['oneMatt', 'byRegion']),
@@ -182,6 +182,9 @@ export const tick = z.object({
   stepKey: z.string().max(200),
   doneAt: z.iso.datetime().nullable(),
   timerUntil: z.iso.datetime().nullable(),
+  /** what the step is called, so that the record knows it when the plan no longer has it */
+  title: z.string().max(300).default(''),
+  phase: z.string().max(40).default(''),
 })
 export const logEntry = z.object({
   id: z.uuid(),
@@ -197,33 +200,6 @@ export const newLogEntry = z.object({
   photo: z.string().length(64).nullable().default(null),
 })
 export type LogEntry = z.infer<typeof logEntry>
-
-export const planStep = z.object({
-  key: z.string(),
-  phase: z.string(),
-  title: z.string(),
-  why: z.string(),
-  handsOn: z.number(),
-  waiting: z.number(),
-  needs: z.string(),
-  cautions: z.array(z.string()),
-  materials: z.array(z.string()),
-  after: z.array(z.string()),
-  start: z.number().nullable(),
-  end: z.number().nullable(),
-  free: z.number().nullable(),
-  doneAt: z.string().nullable(),
-  timerUntil: z.string().nullable(),
-  critical: z.boolean(),
-})
-export type PlanStepRecord = z.infer<typeof planStep>
-export const plan = z.object({
-  steps: z.array(planStep),
-  finish: z.number(),
-  impossible: z.array(z.string()),
-  sprayRefused: z.string().nullable(),
-})
-export type PlanRecord = z.infer<typeof plan>
 
 const drawnAndMeasured = z.object({
   drawn: z.number().gt(0).max(200).describe('mm'),
@@ -249,6 +225,8 @@ export const workshop = z.object({
   temperature: z.number().min(-20).max(50),
   humidity: z.number().min(0).max(100),
   schools,
+  /** money an hour of hands-on work is reckoned at */
+  labour: z.number().min(0).max(10_000).default(0),
   benchHours: z
     .array(z.object({ weekday: z.int().min(0).max(6), from: z.int().min(0).max(1440), to: z.int().min(0).max(1440) }))
     .max(40),

@@ -72,6 +72,7 @@ async function main(): Promise<void> {
       name: 'Kielwerk, Brennhaven',
       temperature: 18,
       humidity: 56,
+      labour: 26,
       demo: 'filling',
     })
   const made = async (kind: string, list: readonly object[]): Promise<Map<string, string>> => {

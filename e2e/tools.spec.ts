@@ -11,6 +11,15 @@ import { call, idle, pressUntil } from './page'
 interface Detail {
   partList: { id: string; version: number; steps: { op: { kind: string; quaternion?: number[] } }[] }[]
 }
+const NARROW = {
+  name: 'Narrow printer',
+  pixelsX: 1600,
+  pixelsY: 900,
+  pitchX: 0.05,
+  pitchY: 0.05,
+  height: 90,
+  layerHeight: 0.1,
+}
 /** A piece with a plank in it, longer than the plate is deep. */
 async function plank(name: string, printerId: string): Promise<string> {
   const { id } = await call<{ id: string }>('POST', '/pieces', { name, printerId })
@@ -22,15 +31,7 @@ const turned = async (id: string): Promise<number[] | undefined> =>
   (await call<Detail>('GET', `/pieces/${id}`)).partList[0]!.steps.find((s) => s.op.kind === 'orient')?.op.quaternion
 
 test('stood up by hand: face down, tipped by drag, a quarter turn where it only fits sideways', async ({ page }) => {
-  const printer = await call<{ id: string }>('POST', '/stock/printer', {
-    name: 'Narrow printer',
-    pixelsX: 1600,
-    pixelsY: 900,
-    pitchX: 0.05,
-    pitchY: 0.05,
-    height: 90,
-    layerHeight: 0.1,
-  })
+  const printer = await call<{ id: string }>('POST', '/stock/printer', NARROW)
   const id = await plank('Plank', printer.id)
   await page.goto(`/pieces/${id}/stand`)
   await expect(page.getByText('preparing the view')).toHaveCount(0)
@@ -72,9 +73,7 @@ test('stood up by hand: face down, tipped by drag, a quarter turn where it only 
 })
 
 test('bodies come down in every format as the same solid', async ({ page }) => {
-  const { id: printer } = (await call<{ id: string; kind: string }[]>('GET', '/stock')).find(
-    (s) => s.kind === 'printer',
-  )!
+  const { id: printer } = await call<{ id: string }>('POST', '/stock/printer', NARROW)
   const id = await plank('Plank to take away', printer)
   await page.goto(`/pieces/${id}/plates`)
   for (const format of ['STL', 'OBJ', 'PLY', '3MF', 'GLB']) {
@@ -91,18 +90,24 @@ test('bodies come down in every format as the same solid', async ({ page }) => {
     expect(measure(mesh).volume).toBeCloseTo(20 * 70 * 12, 2)
     expect(await acceptedAsSolid(mesh)).toBe(true)
   }
-  // Its layers as outlines: every one, and the slab's rectangle in each.
+  // As it lies it stands out of the plate; that is said, and nothing comes down.
+  await page.getByRole('button', { name: 'Layers as SVG' }).click()
+  await expect(page.getByRole('alert').filter({ hasText: 'out of Narrow printer (too deep)' })).toBeVisible()
+  // Turned, its layers come as outlines: every one, with the plank's rectangle in it.
+  const part = (await call<Detail>('GET', `/pieces/${id}`)).partList[0]!
+  await call('PUT', `/parts/${part.id}/operations`, {
+    version: part.version,
+    operations: [{ kind: 'orient', quaternion: [0, 0, Math.SQRT1_2, Math.SQRT1_2] }],
+  })
+  await expect(page.getByText('It has not been stood up yet')).toHaveCount(0)
   const [outlines] = await Promise.all([
     page.waitForEvent('download'),
     page.getByRole('button', { name: 'Layers as SVG' }).click(),
   ])
   expect(outlines.suggestedFilename()).toBe('plank-to-take-away-layers.svg')
   const svg = readFileSync(await outlines.path(), 'utf8')
-  const { height } = (await call<{ id: string; data: { layerHeight: number } }[]>('GET', '/stock'))
-    .filter((s) => s.id === printer)
-    .map((s) => ({ height: s.data.layerHeight }))[0]!
-  expect(svg.match(/<g id="layer-\d+"/g)).toHaveLength(Math.ceil(12 / height - 1e-6))
-  expect(svg.match(/<path /g)).toHaveLength(Math.ceil(12 / height - 1e-6))
+  expect(svg.match(/<g id="layer-\d+"/g)).toHaveLength(120)
+  expect(svg.match(/<path /g)).toHaveLength(120)
   const [stack] = await Promise.all([
     page.waitForEvent('download'),
     page.getByRole('button', { name: 'Layers as 3MF' }).click(),

@@ -8,6 +8,7 @@ import { bench } from './routes/bench'
 import { derive } from './routes/derive'
 import { pieces } from './routes/pieces'
 import { cleaningRoutes } from './routes/cleaning'
+import { inspections } from './routes/inspection'
 import { runs } from './routes/runs'
 import { sculpts } from './routes/sculpts'
 import { stock } from './routes/stock'
@@ -31,7 +32,18 @@ export function makeApp(): Express {
   app.get('/api/openapi.json', (_req, res) => {
     res.json(openApi())
   })
-  app.use('/api', express.json({ limit: '4mb' }), pieces, sculpts, derive, bench, stock, runs, cleaningRoutes)
+  app.use(
+    '/api',
+    express.json({ limit: '4mb' }),
+    pieces,
+    sculpts,
+    derive,
+    bench,
+    stock,
+    runs,
+    cleaningRoutes,
+    inspections,
+  )
   app.use('/api', (_req, _res, next) => {
     next(notFound('This address'))
   })

@@ -1,6 +1,6 @@
 import { createHash, randomUUID } from 'node:crypto'
 import { Op, type Transaction } from 'sequelize'
-import type { DerivationRecord } from '../contract/derivations'
+import { othersAsked, type Check, type DerivationRecord } from '../contract/derivations'
 import { operationList, type OperationRecord } from '../contract/operations'
 import { sculptFields } from '../contract/sculpts'
 import { OPERATION_VERSION, othersOf, type Operation } from '../core/shape/operations'
@@ -31,11 +31,13 @@ export const CHECK_VERSION: Record<string, number> = {
   outlines: 1,
   surfaceMaps: 5,
   measures: 1,
+  cusps: 1,
+  access: 1,
   rest: 1,
   inward: 1,
   floor: 1,
   scan: 1,
-  fit: 3,
+  fit: 4,
   gapMap: 1,
   difference: 1,
   balance: 1,
@@ -87,6 +89,21 @@ export async function ensure(
   if (fresh) await sendDerive(key)
   else if (again && row.status === 'failed' && row.problem?.code === 'cancelled') await askAgain(row)
   return row
+}
+
+/** The answers to many checks at once, those that nobody asked before asked now; in order. */
+export async function ensureChecks(asked: readonly { mesh: string; check: Check }[]): Promise<Derivation[]> {
+  const all = asked.map(({ mesh, check }) => {
+    const { kind, ...params } = check,
+      inputs = [mesh, ...othersAsked(check)]
+    return { kind, params, inputs, key: derivationKey(kind, params, inputs) }
+  })
+  const known = new Map(
+    (await Derivation.findAll({ where: { key: [...new Set(all.map((a) => a.key))] } })).map((d) => [d.key, d]),
+  )
+  const out: Derivation[] = []
+  for (const a of all) out.push(known.get(a.key) ?? (await ensure(a.kind, a.params, a.inputs)))
+  return out
 }
 
 export async function askAgain(row: Derivation): Promise<void> {

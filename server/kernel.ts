@@ -9,6 +9,7 @@ import { writePly } from '../core/formats/ply'
 import { readSculpt } from '../core/formats/readSculpt'
 import { writeStl } from '../core/formats/stl'
 import { write3mf } from '../core/formats/write3mf'
+import { accessOf } from '../core/fit/access'
 import { balance } from '../core/fit/balance'
 import { detailMap, detailShares } from '../core/fit/detail'
 import { difference } from '../core/fit/difference'
@@ -30,6 +31,7 @@ import { scarImportance } from '../core/print/importance'
 import { scoreOrientations } from '../core/print/orientation'
 import { rinse } from '../core/print/rinse'
 import { presupported } from '../core/print/presupported'
+import { cuspsOf } from '../core/print/cusps'
 import { stepsMap } from '../core/print/stepsMap'
 import { outlineStack } from '../core/print/outlineStack'
 import { inspectLayers, slice } from '../core/print/slice'
@@ -263,6 +265,10 @@ async function performCheck(check: Check, mesh: Mesh, others: readonly Mesh[]): 
       const r = await outlineStack(mesh, check.printer, check.format, postBytes, report)
       return r.ok ? good({ streamed: check.format, report: r.value }) : r
     }
+    case 'cusps':
+      return good({ report: cuspsOf(mesh, check.up, check.layerHeight) })
+    case 'access':
+      return good({ report: accessOf(mesh, others, report) })
     case 'measures':
       return good({ report: measure(mesh) })
     case 'rest':

@@ -4,6 +4,7 @@ import * as initial from './migrations/001-initial'
 import * as mapsByPart from './migrations/002-maps-by-part'
 import * as sculpts from './migrations/003-sculpts'
 import * as runs from './migrations/004-runs'
+import * as bench from './migrations/005-bench'
 
 /** Brings the database to this version's shape. Two processes may start at once: a lock lets one do it. */
 export async function migrate(): Promise<void> {
@@ -13,6 +14,7 @@ export async function migrate(): Promise<void> {
       { name: '002-maps-by-part', ...wrap(mapsByPart) },
       { name: '003-sculpts', ...wrap(sculpts) },
       { name: '004-runs', ...wrap(runs) },
+      { name: '005-bench', ...wrap(bench) },
     ],
     context: database.getQueryInterface(),
     storage: new SequelizeStorage({ sequelize: database }),

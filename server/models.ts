@@ -187,6 +187,8 @@ export class Tick extends Model<InferAttributes<Tick>, InferCreationAttributes<T
   declare stepKey: string
   declare doneAt: CreationOptional<Date | null>
   declare timerUntil: CreationOptional<Date | null>
+  declare title: CreationOptional<string>
+  declare phase: CreationOptional<string>
 }
 Tick.init(
   {
@@ -194,6 +196,8 @@ Tick.init(
     stepKey: { type: text, primaryKey: true },
     doneAt: DataTypes.DATE,
     timerUntil: DataTypes.DATE,
+    title: { type: text, defaultValue: '' },
+    phase: { type: text, defaultValue: '' },
   } as ModelAttributes<Tick>,
   { ...options, tableName: 'tick' },
 )
@@ -304,4 +308,49 @@ PlatePrint.init(
     endedAt: DataTypes.DATE,
   } as ModelAttributes<PlatePrint>,
   { ...options, tableName: 'plate_print' },
+)
+
+export class FlawRow extends Model<InferAttributes<FlawRow>, InferCreationAttributes<FlawRow>> {
+  declare id: string
+  declare pieceId: string
+  declare partId: string
+  /** in which it was found, and in which it was found mended */
+  declare pass: number
+  declare closedPass: CreationOptional<number | null>
+  declare state: CreationOptional<'open' | 'mended' | 'accepted'>
+  declare data: Json
+  declare version: CreationOptional<number>
+  declare createdAt: CreationOptional<Date>
+}
+FlawRow.init(
+  {
+    id: { type: DataTypes.UUID, primaryKey: true },
+    pieceId: DataTypes.UUID,
+    partId: DataTypes.UUID,
+    pass: DataTypes.INTEGER,
+    closedPass: DataTypes.INTEGER,
+    state: { type: text, defaultValue: 'open' },
+    data: DataTypes.JSONB,
+    version: version(),
+    createdAt: created(),
+  } as ModelAttributes<FlawRow>,
+  { ...options, tableName: 'flaw' },
+)
+
+export class InspectionRow extends Model<InferAttributes<InspectionRow>, InferCreationAttributes<InspectionRow>> {
+  declare pieceId: string
+  declare pass: number
+  declare begunAt: CreationOptional<Date>
+  declare endedAt: CreationOptional<Date | null>
+  declare note: CreationOptional<string>
+}
+InspectionRow.init(
+  {
+    pieceId: { type: DataTypes.UUID, primaryKey: true },
+    pass: { type: DataTypes.INTEGER, primaryKey: true },
+    begunAt: created(),
+    endedAt: DataTypes.DATE,
+    note: { type: text, defaultValue: '' },
+  } as ModelAttributes<InspectionRow>,
+  { ...options, tableName: 'inspection' },
 )

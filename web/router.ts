@@ -35,6 +35,7 @@ export const router = createRouter({
         stage('plates', () => import('./stages/PlatesStage.vue')),
         stage('print', () => import('./stages/PrintStage.vue')),
         stage('clean', () => import('./stages/CleanStage.vue')),
+        stage('prime', () => import('./stages/PrimeStage.vue')),
         stage('scheme', () => import('./stages/SchemeStage.vue')),
         stage('plan', () => import('./stages/PlanStage.vue')),
       ],

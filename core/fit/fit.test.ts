@@ -63,6 +63,16 @@ describe('the fit of two parts', () => {
     expect(r.p95 - r.p5).toBeCloseTo(0.9 / Math.sqrt(1.01), 1)
     expect(r.filler).toBeGreaterThan(0)
     expect(r.filler).toBeLessThan(50)
+    // Along two sides it opens evenly from 0 to 1 mm, so each class has its share of them; the closed and the open side besides.
+    const along = (upTo: number | null): number => r.seamGaps.find((c) => c.upTo === upTo)?.length ?? 0
+    expect(r.seamGaps.reduce((sum, c) => sum + c.length, 0)).toBeCloseTo(r.seam, 6)
+    expect(Math.abs(along(0.1) + along(0.3) - (10 + 2 * 3))).toBeLessThan(1.5)
+    expect(Math.abs(along(0.5) - 2 * 2)).toBeLessThan(1.5)
+    expect(Math.abs(along(1) - (10 + 2 * 5))).toBeLessThan(1.5)
+    expect(along(2) + along(null)).toBe(0)
+    // A band of 2 mm inside the rim: the whole square less its middle, half a millimetre wide in the mean.
+    expect(r.seamGaps.reduce((sum, c) => sum + c.volume, 0)).toBeCloseTo(r.filler, 6)
+    expect(r.filler / (0.5 * (100 - 36))).toBeCloseTo(1, 0.7)
   })
   it('knows a part inside another, and one laid onto its own copy, for overlaps', async () => {
     const box = boxBody(10, 10, 10)

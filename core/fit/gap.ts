@@ -36,10 +36,21 @@ export interface FitReport {
   seam: number
   /** mm³ of filler to level that seam */
   filler: number
+  /** the seam by how far it gapes: mm of it and mm³ of filler, of what gapes more than the class before and up to `upTo` mm */
+  seamGaps: SeamClass[]
   /** where the gap is widest and where the overlap is deepest */
   widest: { point: [number, number, number]; gap: number } | null
   deepest: { point: [number, number, number]; gap: number } | null
 }
+
+export interface SeamClass {
+  /** mm; null of all that gapes more than every limit */
+  upTo: number | null
+  length: number
+  volume: number
+}
+/** mm: where one way of filling gives way to the next (craft.md 10). */
+export const SEAM_LIMITS = [0.1, 0.3, 0.5, 1, 2] as const
 
 /** Skins face each other when their normals differ by more than 120°. */
 const OPPOSED = -0.5
@@ -89,6 +100,7 @@ export async function fitOf(
       overlap,
       seam: 0,
       filler: 0,
+      seamGaps: [],
       widest: null,
       deepest: null,
     })
@@ -103,7 +115,7 @@ export async function fitOf(
     point: [middle[f * 3]!, middle[f * 3 + 1]!, middle[f * 3 + 2]!],
     gap: gaps[f]!,
   })
-  const { seam, filler } = seamOf(patch, gaps, areas, middle, treeOf(a), tree, options.band)
+  const { seam, filler, seamGaps } = seamOf(patch, gaps, areas, middle, treeOf(a), tree, options.band)
   return good({
     touching: true,
     area,
@@ -114,6 +126,7 @@ export async function fitOf(
     overlap,
     seam,
     filler,
+    seamGaps,
     widest: place(facing.at(-1)!),
     deepest: gaps[facing[0]!]! < 0 ? place(facing[0]!) : null,
   })
@@ -208,7 +221,10 @@ function middles({ positions: p, triangles: t }: Mesh): Float32Array {
   return out
 }
 
-/** Length of the facing skin's rim from which some direction is free, and the gap's volume along it. */
+/**
+ * Length of the facing skin's rim from which some direction is free, and the gap's volume along it: each facing face in the
+ * band counts to the stretch of rim that it is nearest to, which gapes as they do in the mean.
+ */
 function seamOf(
   { positions: p, triangles: t }: Mesh,
   gaps: Float32Array,
@@ -217,10 +233,11 @@ function seamOf(
   own: Tree,
   other: Tree,
   band: number,
-): { seam: number; filler: number } {
+): Pick<FitReport, 'seam' | 'filler' | 'seamGaps'> {
   const { twin } = topology({ positions: p, triangles: t })
-  const rim: number[] = []
-  let seam = 0
+  const rim: number[] = [],
+    lengths: number[] = [],
+    atRim: number[] = []
   for (let h = 0; h < twin.length; h++) {
     const f = (h / 3) | 0
     const n = twin[h]!
@@ -236,20 +253,40 @@ function seamOf(
       ([dx, dy, dz]) => !rayBlocked(own, x, y, z, dx, dy, dz, 0.02) && !rayBlocked(other, x, y, z, dx, dy, dz, 0.02),
     )
     if (!seen) continue
-    seam += Math.hypot(p[a]! - p[b]!, p[a + 1]! - p[b + 1]!, p[a + 2]! - p[b + 2]!)
+    atRim.push(Math.max(0, gaps[f]!))
+    lengths.push(Math.hypot(p[a]! - p[b]!, p[a + 1]! - p[b + 1]!, p[a + 2]! - p[b + 2]!))
     rim.push((p[a]! + p[b]!) / 2, (p[a + 1]! + p[b + 1]!) / 2, (p[a + 2]! + p[b + 2]!) / 2)
   }
-  if (rim.length === 0) return { seam, filler: 0 }
-  // The rim as faces without extent: its tree tells which facing faces lie within the band.
+  const seam = lengths.reduce((sum, l) => sum + l, 0)
+  if (rim.length === 0) return { seam, filler: 0, seamGaps: [] }
+  // The rim as faces without extent: its tree tells which facing faces lie within the band, and which stretch is theirs.
   const points = Float32Array.from(rim)
   const tree = treeOf({ positions: points, triangles: Uint32Array.from(points, (_, i) => (i / 3) | 0) })
   const hit = closest()
-  let filler = 0
-  for (let f = 0; f < gaps.length; f++)
-    if (
-      gaps[f]! > 0 &&
-      closestPoint(tree, middle[f * 3]!, middle[f * 3 + 1]!, middle[f * 3 + 2]!, hit, band) !== Infinity
-    )
-      filler += gaps[f]! * areas[f]!
-  return { seam, filler }
+  const volumes = new Float64Array(lengths.length),
+    faced = new Float64Array(lengths.length)
+  for (let f = 0; f < gaps.length; f++) {
+    if (!(gaps[f]! === gaps[f]!)) continue
+    if (closestPoint(tree, middle[f * 3]!, middle[f * 3 + 1]!, middle[f * 3 + 2]!, hit, band) === Infinity) continue
+    faced[hit.face]! += areas[f]!
+    if (gaps[f]! > 0) volumes[hit.face]! += gaps[f]! * areas[f]!
+  }
+  return { seam, filler: volumes.reduce((sum, v) => sum + v, 0), seamGaps: byGap(lengths, volumes, faced, atRim) }
+}
+
+function byGap(
+  lengths: readonly number[],
+  volumes: Float64Array,
+  faced: Float64Array,
+  atRim: readonly number[],
+): SeamClass[] {
+  const classes: SeamClass[] = [...SEAM_LIMITS, null].map((upTo) => ({ upTo, length: 0, volume: 0 }))
+  lengths.forEach((length, i) => {
+    // A stretch that no face of the band is nearest to gapes as its own face does.
+    const gap = faced[i]! > 0 ? volumes[i]! / faced[i]! : atRim[i]!
+    const c = classes.find((k) => k.upTo === null || gap <= k.upTo)!
+    c.length += length
+    c.volume += volumes[i]!
+  })
+  return classes.filter((c) => c.length > 0)
 }

@@ -9,6 +9,9 @@ export const CAUTIONS = {
   spray:
     'Organic-vapour respirator and extraction; no ignition source. Follow the can’s safety data sheet and local rules.',
   putty: 'Gloves: two-part putties and epoxies sensitise skin. Follow the product’s safety data sheet.',
+  fumes: 'Open window or extraction: solvent fumes. Follow the product’s safety data sheet and local rules.',
+  polyester:
+    'Organic-vapour respirator and extraction; the peroxide hardener burns skin and eyes. Follow the product’s safety data sheet.',
   casting:
     'Gloves and fresh air: casting resins sensitise and heat themselves; thick pours can smoke. Small layers, away from what burns. Follow the product’s safety data sheet.',
   glue: 'Eye protection; bonds skin in seconds. Follow the product’s safety data sheet.',

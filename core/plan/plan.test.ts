@@ -7,18 +7,8 @@ import { supportGaps } from '../findings/supportGaps'
 import { ranked } from '../findings/finding'
 import { sprayRefused, waitingIn } from './drying'
 import { schedule, type BenchHours } from './schedule'
-import { schoolDefaults } from './schools'
-import { planSteps, type PlanFacts, type PlanStep } from './steps'
+import type { PlanStep } from './steps/types'
 
-const facts: PlanFacts = {
-  parts: [{ name: 'Bust', hollow: true, holes: 2, tips: 40, area: 40_000, height: 170, clear: false }],
-  layerHeight: 0.05,
-  finish: 'display',
-  schools: schoolDefaults,
-  room: { temperature: 20, humidity: 50 },
-  varnish: 'matt',
-  coats: [{ region: 'Coat', technique: 'base', paint: 'Wool navy', coats: 2, area: 20_000, byAirbrush: false }],
-}
 const HOURS: BenchHours[] = [1, 2, 3, 4, 5].map((weekday) => ({ weekday, from: 18 * 60, to: 21 * 60 }))
 const now = new Date(2026, 5, 1, 12).getTime()
 const step = (key: string, handsOn: number, waiting: number, after: string[]): PlanStep => ({
@@ -32,6 +22,10 @@ const step = (key: string, handsOn: number, waiting: number, after: string[]): P
   needs: 'bench',
   cautions: [],
   materials: [],
+  tools: [],
+  lines: [],
+  risks: [],
+  window: null,
 })
 
 describe('drying', () => {
@@ -43,42 +37,6 @@ describe('drying', () => {
     expect(sprayRefused({ temperature: 9, humidity: 50 })).toMatch(/10 °C/)
     expect(sprayRefused({ temperature: 20, humidity: 81 })).toMatch(/80 %/)
     expect(sprayRefused({ temperature: 10, humidity: 80 })).toBeNull()
-  })
-})
-
-describe('plan', () => {
-  const keys = (f: PlanFacts): string[] => planSteps(f).map((s) => s.key)
-  it('follows the chosen school: supports before, after the wash, or after the cure', () => {
-    const order = (strip: 'beforeWash' | 'afterWash' | 'afterCure'): string[] =>
-      keys({ ...facts, schools: { ...schoolDefaults, strip } }).filter((k) => ['strip', 'wash', 'cure'].includes(k))
-    expect(order('beforeWash')).toEqual(['strip', 'wash', 'cure'])
-    expect(order('afterWash')).toEqual(['wash', 'strip', 'cure'])
-    expect(order('afterCure')).toEqual(['wash', 'cure', 'strip'])
-  })
-  it('is made from what the piece is', () => {
-    expect(keys(facts)).toEqual(expect.arrayContaining(['plug', 'fill', 'prime-1', 'inspect-2', 'varnish']))
-    const solid = keys({ ...facts, parts: [{ ...facts.parts[0]!, hollow: false, holes: 0, tips: 0 }] })
-    for (const k of ['plug', 'strip', 'fill', 'dryfit']) expect(solid).not.toContain(k)
-    const two = { ...facts, parts: [...facts.parts, ...facts.parts] }
-    expect(keys(two)).toEqual(expect.arrayContaining(['dryfit', 'pin', 'glue']))
-    expect(keys({ ...two, schools: { ...schoolDefaults, gluing: 'subAssemblies', joints: 'glueOnly' } })).toEqual(
-      expect.not.arrayContaining(['glue', 'pin']),
-    )
-    expect(keys({ ...facts, finish: 'exhibition' }).filter((k) => k.startsWith('prime'))).toHaveLength(3)
-  })
-  it('never grits up by more than about twice, gives a reason everywhere, and a caution wherever it can hurt', () => {
-    for (const layerHeight of [0.03, 0.05, 0.1]) {
-      const grits = /: (.+)$/
-        .exec(planSteps({ ...facts, layerHeight }).find((s) => s.key === 'sand')!.title)![1]!
-        .split(', ')
-        .map(Number)
-      grits.slice(1).forEach((g, i) => expect(g / grits[i]!).toBeLessThanOrEqual(2))
-    }
-    for (const s of planSteps(facts)) {
-      expect(s.why.length).toBeGreaterThan(10)
-      expect(s.handsOn).toBeGreaterThan(0)
-      if (/wash|strip|sand|prime|varnish|cure/.test(s.key)) expect(s.cautions.length).toBeGreaterThan(0)
-    }
   })
 })
 

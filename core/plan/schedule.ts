@@ -1,4 +1,4 @@
-import type { PlanStep } from './steps'
+import type { PlanStep } from './steps/types'
 
 /** Bench hours on a weekday (0 Sunday), in minutes from local midnight. */
 export interface BenchHours {

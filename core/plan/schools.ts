@@ -14,7 +14,11 @@ export const SCHOOLS = {
   },
   gluing: {
     question: 'Gluing',
-    choices: { assembleFirst: 'assemble all, then paint', subAssemblies: 'paint in sub-assemblies' },
+    choices: {
+      seamBySeam: 'seam by seam, as measured',
+      assembleFirst: 'assemble all, then paint',
+      subAssemblies: 'paint in sub-assemblies',
+    },
   },
   joints: {
     question: 'Joints',
@@ -36,7 +40,7 @@ export const schoolDefaults: Schools = {
   strip: 'afterWash',
   sanding: 'wet',
   undercoat: 'grey',
-  gluing: 'assembleFirst',
+  gluing: 'seamBySeam',
   joints: 'pinLoaded',
   shading: 'washes',
   finalCoat: 'byRegion',

@@ -1,34 +1,24 @@
 import { Router } from 'express'
 import { z } from 'zod'
-import { logEntry, newLogEntry, newPiece, plan, scheme, tick, type Scheme } from '../../contract/pieces'
-import { paint as paintSchema, resin as resinSchema } from '../../contract/stock'
-import { AIRBRUSHED, BRUSHED } from '../../core/paint/film'
+import { logEntry, newLogEntry, scheme, tick } from '../../contract/pieces'
+import { plan, planChange, planDifference } from '../../contract/plan'
 import { schedule } from '../../core/plan/schedule'
-import { planSteps, type PlanFacts } from '../../core/plan/steps'
+import { comparePlans } from '../../core/plan/compare'
+import { planSteps } from '../../core/plan/steps/planSteps'
+import type { PlanStep } from '../../core/plan/steps/types'
 import { CAUTIONS } from '../../core/plan/cautions'
 import { sprayRefused } from '../../core/plan/drying'
-import type { OperationReport } from '../../core/shape/operations'
-import { advance } from '../derivations'
+import { database } from '../database'
 import { announce } from '../events'
-import { LogRow, Part, SchemeRow, StockItem, Tick } from '../models'
-import { stale } from '../problem'
+import { LogRow, SchemeRow, Tick } from '../models'
+import { planFacts } from '../planFacts'
+import { Refusal, stale } from '../problem'
 import { endpoint } from '../route'
+import { readScheme } from '../schemes'
 import { findPiece } from './pieces'
 import { readWorkshop } from './stock'
 
 export const bench = Router()
-
-const EMPTY: Scheme = {
-  version: 0,
-  regions: [{ id: 0, name: 'Whole piece', target: null }],
-  coats: [],
-  maps: [],
-}
-
-async function readScheme(pieceId: string): Promise<Scheme> {
-  const row = await SchemeRow.findByPk(pieceId)
-  return row ? scheme.parse({ ...row.data, version: row.version }) : EMPTY
-}
 
 endpoint(bench, 'get', '/pieces/:id/scheme', 'Regions and coats', { reply: scheme }, async (req) =>
   readScheme((await findPiece(req.params.id!)).id),
@@ -58,72 +48,16 @@ endpoint(
   },
 )
 
-/** What the plan is made from, taken from what was measured on the piece's parts. */
-async function planFacts(pieceId: string, data: Record<string, unknown>): Promise<PlanFacts> {
-  const shop = await readWorkshop(),
-    s = await readScheme(pieceId)
-  const fields = newPiece.parse(data)
-  const printer = fields.printerId ? await StockItem.findByPk(fields.printerId) : null
-  const resinRow = fields.resinId ? await StockItem.findByPk(fields.resinId) : null
-  const parts = await Part.findAll({ where: { pieceId, deletedAt: null }, order: [['createdAt', 'ASC']] })
-  const facts: PlanFacts['parts'] = []
-  for (const p of parts) {
-    const { steps } = await advance(p)
-    const reports = steps.map((x) =>
-      x.derivation?.status === 'done' ? (x.derivation.report as OperationReport) : null,
-    )
-    const support = reports.find((r) => r?.kind === 'support'),
-      drill = reports.find((r) => r?.kind === 'drill'),
-      hollow = reports.find((r) => r?.kind === 'hollow')
-    const body = reports.filter((r) => r && r.kind !== 'support').at(-1)?.measures
-    facts.push({
-      name: p.name,
-      hollow: hollow !== undefined,
-      holes: drill?.kind === 'drill' ? drill.drill.holes.length : 0,
-      ...(hollow?.kind === 'hollow' && fields.materials[p.id]?.cast ? { cast: hollow.hollow.cavityVolume / 1000 } : {}),
-      tips: support?.kind === 'support' ? support.support.tips.length : 0,
-      area: body?.area ?? 0,
-      height: body?.size[2] ?? 0,
-      clear: resinRow ? resinSchema.parse(resinRow.data).clear : false,
-    })
-  }
-  const paints = new Map(
-    (await StockItem.findAll({ where: { kind: 'paint' } })).map((r) => [r.id, paintSchema.parse(r.data)]),
-  )
-  const area = facts.reduce((a, p) => a + p.area, 0),
-    share = area / Math.max(1, s.regions.length)
-  // What was never brushed on has no area of its own yet; an even share stands in.
-  const areaOf = (region: number): number =>
-    s.maps.length > 0 ? s.maps.reduce((a, m) => a + (m.areas[region] ?? 0), 0) : share
-  return {
-    parts: facts,
-    layerHeight: (printer?.data as { layerHeight?: number } | undefined)?.layerHeight ?? 0.05,
-    finish: fields.finish,
-    schools: { ...shop.schools, ...fields.schools },
-    room: { temperature: shop.temperature, humidity: shop.humidity },
-    varnish: 'matt',
-    coats: s.coats
-      .filter((c) => c.technique !== 'varnish')
-      .map((c) => ({
-        region: s.regions.find((r) => r.id === c.regionId)?.name ?? 'Region',
-        technique: c.technique,
-        byAirbrush: c.tool === 'airbrush',
-        area: areaOf(c.regionId),
-        paint: c.paintId
-          ? (paints.get(c.paintId)?.name ?? 'a paint no longer in stock')
-          : c.mix.map((m) => `${m.drops} ${paints.get(m.paintId)?.name ?? '?'}`).join(' + ') || 'paint to choose',
-        coats: Math.max(1, Math.round(c.film / (c.tool === 'airbrush' ? AIRBRUSHED : BRUSHED))),
-      })),
-  }
-}
-
 endpoint(bench, 'get', '/pieces/:id/plan', 'The bench plan, laid on bench hours', { reply: plan }, async (req) => {
   const p = await findPiece(req.params.id!)
-  const facts = await planFacts(p.id, p.data)
-  const shop = await readWorkshop()
+  const [{ facts, pending }, shop, rows] = await Promise.all([
+    planFacts(p.id, p.data),
+    readWorkshop(),
+    Tick.findAll({ where: { pieceId: p.id } }),
+  ])
   const steps = facts.parts.length === 0 ? [] : planSteps(facts)
-  const ticks = new Map((await Tick.findAll({ where: { pieceId: p.id } })).map((t) => [t.stepKey, t]))
-  const done = new Map([...ticks.values()].filter((t) => t.doneAt).map((t) => [t.stepKey, t.doneAt!.getTime()]))
+  const ticks = new Map(rows.map((t) => [t.stepKey, t]))
+  const done = new Map(rows.filter((t) => t.doneAt).map((t) => [t.stepKey, t.doneAt!.getTime()]))
   const laid = schedule(steps, shop.benchHours, Date.now(), done)
   const slots = new Map(laid.slots.map((s) => [s.key, s])),
     critical = new Set(laid.critical)
@@ -131,7 +65,9 @@ endpoint(bench, 'get', '/pieces/:id/plan', 'The bench plan, laid on bench hours'
     finish: laid.finish,
     impossible: laid.impossible,
     sprayRefused: sprayRefused(facts.room),
-    steps: steps.map((s) => ({
+    pending,
+    steps: [...steps, ...droppedSteps(rows, steps)].map((s) => ({
+      dropped: false,
       ...s,
       cautions: s.cautions.map((c) => CAUTIONS[c]),
       start: slots.get(s.key)?.start ?? null,
@@ -144,13 +80,76 @@ endpoint(bench, 'get', '/pieces/:id/plan', 'The bench plan, laid on bench hours'
   }
 })
 
+endpoint(
+  bench,
+  'post',
+  '/pieces/:id/plan/compare',
+  'What other schools, or another finish, would change in the plan',
+  { body: planChange, reply: planDifference },
+  async (req, body) => {
+    const p = await findPiece(req.params.id!)
+    const [now, then, shop, done] = await Promise.all([
+      planFacts(p.id, p.data),
+      planFacts(p.id, { ...p.data, ...body, schools: { ...(p.data.schools as object | undefined), ...body.schools } }),
+      readWorkshop(),
+      Tick.findAll({ where: { pieceId: p.id } }),
+    ])
+    if (now.facts.parts.length === 0)
+      throw new Refusal(409, 'nothing-to-plan', 'There is no plan to compare yet: drop a sculpt first.')
+    const ticked = new Set(done.filter((t) => t.doneAt).map((t) => t.stepKey))
+    return comparePlans(planSteps(now.facts), planSteps(then.facts), ticked, shop.labour)
+  },
+)
+
+/** Steps that are done and that another school has no place for: what was done stays done, and is seen. */
+const droppedSteps = (rows: readonly Tick[], steps: readonly PlanStep[]): (PlanStep & { dropped: true })[] => {
+  const asked = new Set(steps.map((s) => s.key))
+  return rows
+    .filter((t) => t.doneAt && t.title !== '' && !asked.has(t.stepKey))
+    .map((t) => ({
+      key: t.stepKey,
+      phase: t.phase as PlanStep['phase'],
+      title: t.title,
+      why: 'It was done, and the plan as it is now would not ask for it.',
+      handsOn: 0,
+      waiting: 0,
+      window: null,
+      needs: 'bench',
+      cautions: [],
+      after: [],
+      materials: [],
+      tools: [],
+      lines: [],
+      risks: [],
+      dropped: true,
+    }))
+}
+
+/** ms by which another device's clock may be ahead */
+const CLOCK_SLACK = 5 * 60_000
 endpoint(bench, 'put', '/pieces/:id/ticks', 'Tick a step, or start its timer', { body: tick }, async (req, body) => {
   const p = await findPiece(req.params.id!)
-  await Tick.upsert({
-    pieceId: p.id,
-    stepKey: body.stepKey,
-    doneAt: body.doneAt ? new Date(body.doneAt) : null,
-    timerUntil: body.timerUntil ? new Date(body.timerUntil) : null,
+  const doneAt = body.doneAt ? new Date(body.doneAt) : null
+  if (doneAt && doneAt.getTime() > Date.now() + CLOCK_SLACK)
+    throw new Refusal(
+      422,
+      'done-in-future',
+      `That would be done at ${doneAt.toISOString()}, which is yet to come. Set the clock of this device and tick it again.`,
+    )
+  await database.transaction(async (transaction) => {
+    const at = { pieceId: p.id, stepKey: body.stepKey }
+    const was = await Tick.findOne({ where: at, lock: true, transaction })
+    await Tick.upsert(
+      {
+        ...at,
+        // Two who tick the same step did it once: when the first of them said so.
+        doneAt: doneAt && was?.doneAt ? was.doneAt : doneAt,
+        timerUntil: body.timerUntil ? new Date(body.timerUntil) : null,
+        title: body.title || was?.title || '',
+        phase: body.phase || was?.phase || '',
+      },
+      { transaction },
+    )
   })
   await announce({ type: 'piece', id: p.id })
   return undefined

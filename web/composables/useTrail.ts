@@ -3,13 +3,26 @@ import type { OperationRecord } from '../../contract/operations'
 import { duration } from '../shell/duration'
 import { useAssembly } from '../stores/assembly'
 import { useFindings } from '../stores/findings'
+import { useInspection } from '../stores/inspection'
 import { usePiece } from '../stores/piece'
 import { usePlan } from '../stores/plan'
 import { useRuns } from '../stores/runs'
 import { useScheme } from '../stores/scheme'
 
 export type StageName =
-  'brief' | 'intake' | 'combine' | 'pose' | 'size' | 'core' | 'stand' | 'plates' | 'print' | 'clean' | 'scheme' | 'plan'
+  | 'brief'
+  | 'intake'
+  | 'combine'
+  | 'pose'
+  | 'size'
+  | 'core'
+  | 'stand'
+  | 'plates'
+  | 'print'
+  | 'clean'
+  | 'prime'
+  | 'scheme'
+  | 'plan'
 export interface Knot {
   name: StageName
   title: string
@@ -29,7 +42,8 @@ export function useTrail() {
     plan = usePlan(),
     scheme = useScheme(),
     assembly = useAssembly(),
-    runs = useRuns()
+    runs = useRuns(),
+    flaws = useInspection()
   const state = (...kinds: OperationRecord['kind'][]): Knot['state'] => {
     const steps = kinds.map((k) => store.step(k)).filter((s) => s !== null)
     if (steps.length === 0) return 'open'
@@ -102,6 +116,7 @@ export function useTrail() {
       {
         length: 'Bench',
         knots: [
+          { name: 'prime', title: 'Prime', ...inspected() },
           { name: 'scheme', title: 'Scheme', ...painted() },
           { name: 'plan', title: 'Bench plan', ...planned() },
         ],
@@ -154,6 +169,15 @@ export function useTrail() {
     // Feeling it over is the last step of every clean up.
     const clean = off.filter((p) => p.cleaned.feel).length
     return { state: clean === off.length ? 'done' : 'open', measure: `${clean} of ${off.length} plates` }
+  }
+  function inspected(): Pick<Knot, 'state' | 'measure'> {
+    const all = flaws.inspection
+    const last = all?.passes.at(-1)
+    if (!all || !last) return { state: 'open', measure: '' }
+    const open = all.flaws.filter((f) => f.state === 'open').length
+    return all.closed
+      ? { state: 'done', measure: `${all.passes.length} ${all.passes.length === 1 ? 'pass' : 'passes'}` }
+      : { state: 'open', measure: `pass ${last.pass}, ${open} open` }
   }
   function painted(): Pick<Knot, 'state' | 'measure'> {
     const s = scheme.scheme

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, onBeforeUnmount, onMounted, ref, watch } from 'vue'
 import { RouterView, useRoute, useRouter } from 'vue-router'
+import type { StageName } from '../composables/useTrail'
 import Thread from '../shell/Thread.vue'
 import Turntable from '../viewport/Turntable.vue'
 import { useViewport } from '../viewport/useViewport'
@@ -28,7 +29,7 @@ watch(
   },
   { immediate: true },
 )
-const STAGES = [
+const STAGES: readonly StageName[] = [
   'brief',
   'intake',
   'combine',
@@ -38,9 +39,11 @@ const STAGES = [
   'stand',
   'plates',
   'print',
+  'clean',
+  'prime',
   'scheme',
   'plan',
-] as const
+]
 const FLAT = ['brief', 'plates', 'print', 'clean', 'plan']
 const flat = computed(() => FLAT.includes(String(route.name)) && !viewport.stands)
 
@@ -59,9 +62,16 @@ function keys(e: KeyboardEvent): void {
     e.altKey
   )
     return
-  // Twelve stages, two rows of keys on the left: 1 to 9, 0, then the two beside it.
-  const n = '1234567890-='.indexOf(e.key) + 1
-  if (n >= 1 && n <= STAGES.length) void router.push(`/pieces/${id.value}/${STAGES[n - 1]!}`)
+  // The first ten by their number; from any one to its neighbours by the two keys beside each other.
+  const here = STAGES.findIndex((s) => s === route.name)
+  const to = /^[0-9]$/.test(e.key)
+    ? STAGES[(Number(e.key) + 9) % 10]
+    : e.key === ','
+      ? STAGES[here - 1]
+      : e.key === '.'
+        ? STAGES[here + 1]
+        : undefined
+  if (to) void router.push(`/pieces/${id.value}/${to}`)
   if (e.key === 'u') void store.undo()
   if (e.key === 'U') void store.redo()
   if (e.key === 'b') void router.push(`/pieces/${id.value}/bench`)

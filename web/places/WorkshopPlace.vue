@@ -76,6 +76,15 @@ const choose = (s: School, v: string): void => {
           :max="100"
           source="yours; drying follows it"
         />
+        <NumberField
+          v-model="form.labour"
+          label="An hour of work"
+          :unit="form.currency"
+          :min="0"
+          :max="10000"
+          :digits="2"
+          source="yours; plans are compared by it"
+        />
         <h2 class="mt-4 mb-2">Bench hours</h2>
         <div v-for="(h, i) in form.benchHours" :key="i" class="d-flex gap-2 mb-1 align-items-center">
           <select v-model.number="h.weekday" class="form-select form-select-sm" aria-label="Day">

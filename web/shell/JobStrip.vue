@@ -68,6 +68,8 @@ const WORDS: Record<string, string> = {
   plate: 'setting up the plate',
   export: 'writing the file',
   outlines: 'writing the outlines',
+  cusps: 'measuring the layers’ steps',
+  access: 'looking what a brush reaches',
   surfaceMaps: 'mapping the surface',
 }
 const jobs = computed(() => derivations.busy.filter((d) => d.kind !== 'display'))

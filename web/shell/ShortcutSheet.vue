@@ -5,7 +5,8 @@ const close = ref<HTMLButtonElement | null>(null)
 onMounted(() => close.value?.focus())
 const KEYS = [
   ['?', 'this sheet'],
-  ['1 … 9, 0, -, =', 'stages of the piece, in working order'],
+  ['1 … 9, 0', 'the first ten stages of the piece, in working order'],
+  [', .', 'the stage before, the stage after'],
   ['u', 'undo the last operation'],
   ['U', 'do it again'],
   ['b', 'bench mode'],

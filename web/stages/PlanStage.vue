@@ -1,16 +1,18 @@
 <script setup lang="ts">
 import { storeToRefs } from 'pinia'
 import { computed, ref } from 'vue'
-import type { PlanStepRecord } from '../../contract/pieces'
+import type { PlanStepRecord } from '../../contract/plan'
 import { clock, duration } from '../shell/duration'
 import FindingList from '../shell/FindingList.vue'
 import { useFindings } from '../stores/findings'
 import { usePlan } from '../stores/plan'
+import ComparePanel from './plan/ComparePanel.vue'
+import StepCard from './plan/StepCard.vue'
 
 const store = usePlan(),
   findings = useFindings()
 const { plan, log, fault, next } = storeToRefs(store)
-const { tick, startTimer, write, left } = store
+const { tick, write, left } = store
 const open = ref<string | null>(null)
 const selected = computed(() => plan.value?.steps.find((s) => s.key === open.value) ?? next.value)
 const days = computed(() => {
@@ -93,25 +95,12 @@ const titleOf = (key: string | null): string => plan.value?.steps.find((s) => s.
       <dt>steps</dt>
       <dd>{{ plan.steps.filter((s) => s.doneAt).length }} of {{ plan.steps.length }}</dd>
     </dl>
+    <p v-if="plan.pending.length > 0" class="soft small mb-0" role="status">
+      Still measuring {{ plan.pending.length }} {{ plan.pending.length === 1 ? 'thing' : 'things' }}; the plan follows.
+    </p>
   </section>
-  <section v-if="selected" class="sheet p-3 mb-3">
-    <h2>{{ selected.title }}</h2>
-    <p class="mt-1 mb-2">{{ selected.why }}</p>
-    <p v-for="c in selected.cautions" :key="c" class="caution">{{ c }}</p>
-    <p v-if="selected.materials.length > 0" class="soft small mb-2">At hand: {{ selected.materials.join('; ') }}.</p>
-    <div class="d-flex gap-2 flex-wrap">
-      <button class="btn btn-sm btn-primary" @click="tick(selected, !selected.doneAt)">
-        {{ selected.doneAt ? 'Not done after all' : 'Done' }}
-      </button>
-      <button
-        v-if="selected.waiting > 0"
-        class="btn btn-sm btn-quiet"
-        @click="startTimer(selected, left(selected) ? 0 : selected.waiting)"
-      >
-        {{ left(selected) ? 'Stop timer' : `Timer ${duration(selected.waiting)}` }}
-      </button>
-    </div>
-  </section>
+  <StepCard v-if="selected" :step="selected" />
+  <ComparePanel v-if="plan && plan.steps.length > 0" />
   <section>
     <h2>Log</h2>
     <form class="my-2" @submit.prevent="note">
@@ -193,14 +182,6 @@ const titleOf = (key: string | null): string => plan.value?.steps.find((s) => s.
 .wait.running {
   color: var(--action);
   font-weight: 650;
-}
-.caution {
-  border-left: 4px solid var(--know);
-  background: #f6e9cf;
-  padding: 5px 9px;
-  border-radius: 4px;
-  font-size: 0.88rem;
-  margin-bottom: 6px;
 }
 .entry {
   border-top: 1px solid var(--line);

@@ -9,6 +9,7 @@ import type { Finding } from '../../core/findings/finding'
 import type { BalanceReport } from '../../core/fit/balance'
 import { azimuthOf } from '../../core/fit/facing'
 import type { FitReport } from '../../core/fit/gap'
+import { boxesNear, JOINT_REACH } from '../../core/fit/near'
 import { outboardOf, type Standing } from '../../core/fit/load'
 import type { Measures } from '../../core/mesh/measure'
 import { useCheck } from '../composables/useCheck'
@@ -30,9 +31,6 @@ export interface Pair {
   fit: FitReport | null
   problem: string | null
 }
-
-/** mm within which two parts are looked at as a pair */
-const REACH = 3
 
 /** All parts of the piece as they stand together: how they meet, and whether the whole stands. */
 export const useAssembly = defineStore('assembly', () => {
@@ -56,7 +54,7 @@ export const useAssembly = defineStore('assembly', () => {
     const list = placed.value.filter(hasSkin)
     for (const [i, a] of list.entries())
       for (const b of list.slice(i + 1))
-        if (boxesNear(a.measures!, b.measures!)) out.push({ key: `${a.part.id}+${b.part.id}`, a, b })
+        if (boxesNear(a.measures!.box, b.measures!.box)) out.push({ key: `${a.part.id}+${b.part.id}`, a, b })
     return out
   })
   const pairs = computed<Pair[]>(() =>
@@ -89,7 +87,7 @@ export const useAssembly = defineStore('assembly', () => {
       if (!several.value) return
       for (const { a, b } of near.value) {
         if (fitted.value.has(`${a.mesh}${b.mesh}`)) continue
-        const d = await derivations.ask(a.mesh!, { kind: 'fit', other: b.mesh!, reach: REACH }).catch(() => null)
+        const d = await derivations.ask(a.mesh!, { kind: 'fit', other: b.mesh!, reach: JOINT_REACH }).catch(() => null)
         if (d) fitted.value.set(`${a.mesh}${b.mesh}`, d.key)
       }
     },
@@ -218,6 +216,3 @@ export const useAssembly = defineStore('assembly', () => {
     setMaterial,
   }
 })
-
-const boxesNear = (a: Measures, b: Measures): boolean =>
-  [0, 1, 2].every((k) => a.box.min[k]! - REACH < b.box.max[k]! && b.box.min[k]! - REACH < a.box.max[k]!)

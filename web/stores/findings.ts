@@ -34,6 +34,7 @@ import { useCheck } from '../composables/useCheck'
 import { useMeans } from '../composables/useMeans'
 import { useAssembly } from './assembly'
 import { useDerivations } from './derivations'
+import { useInspection } from './inspection'
 import { usePiece } from './piece'
 import { usePlan } from './plan'
 import { usePlating } from './plating'
@@ -52,7 +53,8 @@ export const useFindings = defineStore('findings', () => {
     scheme = useScheme(),
     assembly = useAssembly(),
     sculpts = useSculpts(),
-    derivations = useDerivations()
+    derivations = useDerivations(),
+    flaws = useInspection()
   const { printer, resin } = useMeans()
 
   const taken = computed(() => piece.meshAfter('simplify') ?? piece.part?.sculptMesh ?? null)
@@ -270,8 +272,9 @@ export const useFindings = defineStore('findings', () => {
     core: core.value,
     stand: stand.value,
     plates: plates.value,
-    print: printed.value,
+    print: [...printed.value, ...flaws.learned],
     clean: [] as Finding[],
+    prime: flaws.findings,
     scheme: scheme.findings,
     plan: bench.value,
   }))

@@ -1,14 +1,8 @@
 import { defineStore } from 'pinia'
 import { computed, ref, watch } from 'vue'
 import { z } from 'zod'
-import {
-  logEntry,
-  newLogEntry,
-  plan as planSchema,
-  type LogEntry,
-  type PlanRecord,
-  type PlanStepRecord,
-} from '../../contract/pieces'
+import { logEntry, newLogEntry, type LogEntry } from '../../contract/pieces'
+import { plan as planSchema, type PlanRecord, type PlanStepRecord } from '../../contract/plan'
 import { api, tell } from '../api'
 import { useChanges } from './changes'
 import { usePiece } from './piece'
@@ -51,7 +45,9 @@ export const usePlan = defineStore('plan', () => {
     { immediate: true },
   )
   useChanges().listen((c) => {
-    if ((c.type === 'piece' && c.id === id.value) || c.type === 'workshop' || c.type === 'hello') void load()
+    const ours = c.type === 'piece' && c.id === id.value,
+      surer = c.type === 'derivation' && c.status === 'done' && plan.value?.pending.includes(c.key ?? '')
+    if (ours || surer || c.type === 'workshop' || c.type === 'hello') void load()
   })
   async function guard(work: () => Promise<unknown>): Promise<boolean> {
     try {
@@ -64,10 +60,11 @@ export const usePlan = defineStore('plan', () => {
       return false
     }
   }
+  const named = (s: PlanStepRecord) => ({ stepKey: s.key, title: s.title.slice(0, 300), phase: s.phase })
   const tick = (s: PlanStepRecord, done: boolean): Promise<boolean> =>
     guard(() =>
       tell('PUT', `/pieces/${id.value}/ticks`, {
-        stepKey: s.key,
+        ...named(s),
         doneAt: done ? new Date().toISOString() : null,
         timerUntil: done && s.waiting > 0 ? new Date(Date.now() + s.waiting * 1000).toISOString() : null,
       }),
@@ -75,7 +72,7 @@ export const usePlan = defineStore('plan', () => {
   const startTimer = (s: PlanStepRecord, seconds: number): Promise<boolean> =>
     guard(() =>
       tell('PUT', `/pieces/${id.value}/ticks`, {
-        stepKey: s.key,
+        ...named(s),
         doneAt: s.doneAt,
         timerUntil: seconds > 0 ? new Date(Date.now() + seconds * 1000).toISOString() : null,
       }),

@@ -1,0 +1,58 @@
+import type { PlanStep } from './steps/types'
+
+export interface PlanSum {
+  /** s of work, s of waiting one after the other, money, and s of rework to be expected */
+  handsOn: number
+  waiting: number
+  money: number
+  rework: number
+}
+
+/**
+ * What a change of school does to a plan, before it is taken.
+ *
+ * @param done keys of steps that are ticked: they stay done, whatever the plan is by then
+ * @param labour money an hour
+ */
+export function comparePlans(
+  now: readonly PlanStep[],
+  then: readonly PlanStep[],
+  done: ReadonlySet<string>,
+  labour: number,
+): {
+  now: PlanSum
+  then: PlanSum
+  added: string[]
+  removed: string[]
+  changed: { title: string; handsOn: number }[]
+  kept: number
+  lost: string[]
+} {
+  const before = new Map(now.map((s) => [s.key, s])),
+    after = new Map(then.map((s) => [s.key, s]))
+  const open = (s: PlanStep): boolean => !done.has(s.key)
+  return {
+    now: sumOf(now.filter(open), labour),
+    then: sumOf(then.filter(open), labour),
+    added: then.filter((s) => open(s) && !before.has(s.key)).map((s) => s.title),
+    removed: now.filter((s) => open(s) && !after.has(s.key)).map((s) => s.title),
+    changed: then.flatMap((s) => {
+      const was = before.get(s.key)
+      const more = was && open(s) ? s.handsOn - was.handsOn : 0
+      return Math.abs(more) >= 30 ? [{ title: s.title, handsOn: more }] : []
+    }),
+    kept: [...done].filter((k) => after.has(k)).length,
+    lost: now.filter((s) => done.has(s.key) && !after.has(s.key)).map((s) => s.title),
+  }
+}
+
+function sumOf(steps: readonly PlanStep[], labour: number): PlanSum {
+  const handsOn = steps.reduce((s, x) => s + x.handsOn, 0),
+    rework = steps.reduce((s, x) => s + x.risks.reduce((r, k) => r + k.chance * k.costs, 0), 0)
+  return {
+    handsOn,
+    waiting: steps.reduce((s, x) => s + x.waiting, 0),
+    money: ((handsOn + rework) / 3600) * labour,
+    rework,
+  }
+}

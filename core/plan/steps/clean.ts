@@ -1,0 +1,60 @@
+import { DM2, MIN, type PlanBuilder } from './builder'
+
+/** Off the plate: supports, baths, light. The order is the workshop's school. */
+export function cleanSteps(b: PlanBuilder): void {
+  const { parts, schools } = b.facts
+  const tips = parts.reduce((s, p) => s + p.scars.reduce((n, c) => n + c.count, 0), 0)
+  const focal = parts.reduce((s, p) => s + p.scars.reduce((n, c) => n + c.focal, 0), 0)
+  const area = parts.reduce((s, p) => s + p.area, 0)
+  const hollow = parts.filter((p) => p.hollow),
+    holes = hollow.reduce((s, p) => s + p.holes.length, 0)
+  const tallest = Math.max(0, ...parts.map((p) => p.height))
+  const strip = (): void => {
+    if (tips === 0) return
+    const cured = schools.strip === 'afterCure'
+    b.add({
+      key: 'strip',
+      phase: 'Clean',
+      title: 'Take the supports off',
+      why: `${tips} tips hold it${cured ? '; cured tips break hard and leave deeper scars' : '; green tips come away with warm water'}.`,
+      handsOn: 4 * MIN + tips * (cured ? 14 : 8),
+      needs: 'bench',
+      cautions: ['resin', 'blade'],
+      materials: cured ? [] : ['warm water'],
+      tools: ['flush cutters'],
+      risks: [{ what: 'pits where tips tear', chance: cured ? 0.5 : 0.2, costs: 20 * tips + 60 * focal }],
+    })
+  }
+  if (schools.strip === 'beforeWash') strip()
+  b.add({
+    key: 'wash',
+    phase: 'Clean',
+    title: hollow.length > 0 ? 'Wash in two baths and flush every cavity' : 'Wash in two baths',
+    why:
+      hollow.length > 0
+        ? `${hollow.map((p) => p.name).join(', ')} ${hollow.length > 1 ? 'are' : 'is'} hollow: what stays inside weeps out or splits the wall later.`
+        : 'Uncured film left on the skin turns tacky and milky under primer.',
+    handsOn: 6 * MIN + (2 * MIN * area) / DM2 + 3 * MIN * holes,
+    wait: 40 * MIN,
+    setting: 'evaporation',
+    needs: 'bench',
+    cautions: ['resin', 'solvent'],
+    materials: ['wash liquid, dirty bath then clean'],
+    tools: hollow.length > 0 ? ['syringe'] : [],
+  })
+  if (schools.strip === 'afterWash') strip()
+  const clear = parts.some((p) => p.clear)
+  const cure = Math.min(10, Math.max(2, 2 + tallest / 40))
+  b.add({
+    key: 'cure',
+    phase: 'Clean',
+    title: 'Cure, turning it once',
+    why: `${cure.toFixed(0)} minutes for ${tallest.toFixed(0)} mm${clear ? '; clear parts at most 2, or they yellow' : ''}${hollow.length > 0 ? '; light the inside through the holes' : ''}.`,
+    handsOn: 3 * MIN,
+    wait: cure * MIN,
+    needs: 'curing lamp',
+    cautions: ['uv', 'resin'],
+    tools: ['curing lamp'],
+  })
+  if (schools.strip === 'afterCure') strip()
+}

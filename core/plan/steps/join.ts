@@ -1,0 +1,153 @@
+import { adhesiveFor, type AdhesiveAdvice } from '../adhesive'
+import { potLife } from '../batches'
+import { expected } from '../dryFit'
+import { fitOrder, gluingFor, type GluingAdvice } from '../gluing'
+import { MIN, type PlanBuilder } from './builder'
+import type { PlanFacts, PlanJoint } from './types'
+
+/** mm of wire for a joint that nothing hangs on, where all are pinned */
+const LEAST_WIRE = 1
+/** N·mm that a glued joint without a pin is knocked with in handling */
+const KNOCK = 30
+
+export interface JoinedPlan {
+  joint: PlanJoint
+  gluing: GluingAdvice
+  /** mm of wire; null: glue alone */
+  pin: { wire: number; depth: number } | null
+  adhesive: AdhesiveAdvice
+}
+
+/** What is decided of each joint, in the order in which they are gone through. */
+export function joinPlan(f: PlanFacts): JoinedPlan[] {
+  const core = [...f.parts].sort((a, b) => b.area - a.area)[0]?.id ?? ''
+  const order = fitOrder(
+    f.joints.map((j) => ({ ...j, joint: j, a: j.a.id, b: j.b.id })),
+    core,
+  )
+  return order.map(({ joint }) => {
+    const pin = pinOf(joint, f.schools.joints)
+    const moment = joint.load?.pin.moment ?? KNOCK
+    return {
+      joint,
+      gluing: gluingFor(
+        { key: joint.key, a: joint.a.name, b: joint.b.name, seam: joint.fit.seam, access: joint.access },
+        f.schools.gluing,
+      ),
+      pin,
+      adhesive: adhesiveFor(
+        {
+          // Wire takes the bending; what is left for the glue is to keep it from turning and sliding.
+          moment: pin ? 0 : moment,
+          area: joint.fit.area,
+          gap: Math.max(0, joint.fit.p95),
+          mixed: joint.mixed,
+          hurry: f.due < 2 * 86_400 ? 2 * 3600 : Infinity,
+        },
+        f.room,
+      ),
+    }
+  })
+}
+
+function pinOf(j: PlanJoint, school: PlanFacts['schools']['joints']): JoinedPlan['pin'] {
+  if (school === 'glueOnly') return null
+  const p = j.load?.pin
+  if (p && p.moment >= 60) return { wire: p.wire, depth: p.depth }
+  return school === 'pinAll' ? { wire: LEAST_WIRE, depth: 4 * LEAST_WIRE } : null
+}
+
+const pairName = (j: PlanJoint): string => `${j.a.name} and ${j.b.name}`
+
+/** Dry fit, pins, and the joints that are glued before paint. */
+export function joinSteps(b: PlanBuilder, plan: readonly JoinedPlan[]): void {
+  if (plan.length === 0) return
+  b.add({
+    key: 'dryfit',
+    phase: 'Fit',
+    title: `Dry fit ${plan.length === 1 ? 'the pair' : `${plan.length} pairs`}`,
+    why: 'Nothing is glued before everything fits.',
+    handsOn: plan.reduce((s, p) => s + (expected(p.joint.fit).word === 'binds' ? 12 : 3) * MIN, 0),
+    needs: 'bench',
+    tools: ['needle files', 'scalpel'],
+    cautions: ['blade', 'dust'],
+    lines: plan.map((p) => `${pairName(p.joint)}: ${expected(p.joint.fit).sentence}`),
+  })
+  const pinned = plan.filter((p) => p.pin)
+  if (pinned.length > 0) {
+    const wires = [...new Set(pinned.map((p) => p.pin!.wire))].sort((x, y) => x - y)
+    const length = (w: number): number =>
+      pinned.filter((p) => p.pin!.wire === w).reduce((s, p) => s + 2 * p.pin!.depth, 0)
+    b.add({
+      key: 'pin',
+      phase: 'Fit',
+      title: `Drill and pin ${pinned.length === 1 ? 'a joint' : `${pinned.length} joints`}`,
+      why: 'Glue holds in shear and fails in peel; wire takes the bending.',
+      handsOn: pinned.reduce((s, p) => s + (p.joint.fixed ? 3 : 9) * MIN, 0),
+      needs: 'bench',
+      cautions: ['blade', 'dust'],
+      materials: wires.map((w) => `brass wire ${w} mm, ${length(w)} mm of it`),
+      tools: wires.map((w) => `drill ${(w + 0.1).toFixed(1)} mm`),
+      lines: pinned.map(
+        ({ joint, pin }) =>
+          `${pairName(joint)}: ${pin!.wire} mm wire, ${pin!.depth} mm into each${joint.fixed ? ', its hole is printed' : ', square to the joint'}${joint.load ? `; ${joint.load.mass.toFixed(0)} g hang there` : ''}`,
+      ),
+      risks: [
+        { what: 'a drill that wanders', chance: 0.06 * pinned.filter((p) => !p.joint.fixed).length, costs: 15 * MIN },
+      ],
+    })
+  }
+  const ready = b.last
+  const glued = plan.filter((p) => p.gluing.when === 'before')
+  glueEach(b, glued, 'Fit', ready)
+}
+
+/** The joints that were painted apart, joined at last. */
+export function lateJoinSteps(b: PlanBuilder, plan: readonly JoinedPlan[]): void {
+  glueEach(
+    b,
+    plan.filter((p) => p.gluing.when === 'apart'),
+    'Finish',
+    b.last,
+  )
+}
+
+/** Each joint by itself: its glue must let go before another joint of the same part is moved. */
+function glueEach(
+  b: PlanBuilder,
+  plan: readonly JoinedPlan[],
+  phase: 'Fit' | 'Finish',
+  ready: readonly string[],
+): void {
+  if (plan.length === 0) return
+  const holds = new Map<string, string>()
+  for (const { joint, gluing, pin, adhesive } of plan) {
+    const moment = joint.load?.pin.moment ?? 0
+    const before = [joint.a.id, joint.b.id].flatMap((id) => holds.get(id) ?? [])
+    const key = b.add({
+      key: `glue:${joint.key}`,
+      phase,
+      title: `Glue ${pairName(joint)}: ${adhesive.material.name}`,
+      why: `${gluing.why} ${adhesive.why}`,
+      handsOn: 3 * MIN + (adhesive.material.mixed ? 2 * MIN : 0) + joint.fit.area / 40,
+      waiting: adhesive.waiting,
+      window: Number.isFinite(potLife(adhesive.material, b.facts.room))
+        ? potLife(adhesive.material, b.facts.room)
+        : null,
+      needs: 'bench',
+      cautions: [adhesive.material.caution],
+      materials: [`${adhesive.material.name}, ${Math.max(0.1, (joint.fit.area * 0.15) / 1000).toFixed(1)} ml`],
+      tools: phase === 'Finish' ? ['scalpel, to bare the masked faces'] : [],
+      after: [...new Set([...ready, ...before])],
+      risks: [
+        {
+          what: 'a joint that lets go in handling',
+          chance: pin ? 0.01 : Math.min(0.5, 0.03 + 0.3 * Math.min(1, adhesive.utilisation) * (moment > 60 ? 1 : 0.3)),
+          costs: 25 * MIN,
+        },
+      ],
+    })
+    holds.set(joint.a.id, key).set(joint.b.id, key)
+  }
+  b.last = [...new Set(holds.values())]
+}

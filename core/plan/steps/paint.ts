@@ -1,0 +1,116 @@
+import { primerFor } from '../primer'
+import { DM2, MIN, type PlanBuilder } from './builder'
+import { stepOf } from './surface'
+
+/** Share of the steps that is left where a hand with paper gets to. */
+const LEFT_AFTER_SANDING = 0.15
+
+/** Primer and inspection, pass by pass, and the light from above where that is the undercoat. */
+export function primeSteps(b: PlanBuilder): void {
+  const { parts, schools, finish } = b.facts
+  const area = parts.reduce((s, p) => s + (p.clear ? 0 : p.area), 0)
+  // Clear parts get no primer.
+  if (area === 0) return
+  const { cusp, tight } = stepOf(b.facts)
+  const { inspection } = b.facts
+  const expected = finish === 'shelf' ? 1 : finish === 'display' ? 2 : 3
+  const looked = inspection?.passes ?? 0
+  // The loop ends when a pass finds nothing, however many were expected.
+  const passes = inspection?.closed
+    ? looked
+    : Math.max(expected, looked + (inspection && inspection.open.length > 0 ? 1 : 0))
+  const colour = schools.undercoat === 'zenithal' ? 'black' : schools.undercoat
+  const stepped = tight * area
+  for (let pass = 1; pass <= passes; pass++) {
+    const p = primerFor(pass === 1 ? cusp : LEFT_AFTER_SANDING * cusp, area, stepped, colour === 'white' ? 2 : 1)
+    const coats = p.filler + p.plain
+    // What is open is mended in the pass under way, or else in the next.
+    const known = inspection && pass === Math.max(1, looked) ? inspection.open : []
+    b.add({
+      key: `prime-${pass}`,
+      phase: 'Prime',
+      title: `Prime ${colour}, pass ${pass} of ${passes}`,
+      why: `${pass === 1 ? 'Primer shows what bare resin hid.' : 'The pass before was sanded where flaws were mended.'} ${p.why} ${Math.round(p.film)} µm in all.`,
+      handsOn: 3 * MIN + coats * (1.5 * MIN + (MIN * area) / DM2),
+      wait: 20 * MIN * coats + 10 * MIN + (p.filler > 0 ? 120 * MIN : 0),
+      setting: 'evaporation',
+      needs: 'airbrush',
+      cautions: ['spray'],
+      materials: [
+        ...(p.filler > 0
+          ? [`filler primer, ${p.filler} ${p.filler > 1 ? 'coats' : 'coat'}: ${p.ml.filler.toFixed(1)} ml in the can`]
+          : []),
+        `primer, ${colour}, ${p.plain} ${p.plain > 1 ? 'coats' : 'coat'}: ${p.ml.plain.toFixed(1)} ml in the can`,
+      ],
+    })
+    b.add({
+      key: `inspect-${pass}`,
+      phase: 'Prime',
+      title: `Inspect under raking light, mend, pass ${pass}`,
+      why: 'A pass that finds nothing ends the loop.',
+      handsOn: b.care * (4 * MIN + (3 * MIN * area) / DM2) + known.reduce((s, f) => s + f.handsOn, 0),
+      waiting: Math.max(0, ...known.map((f) => f.wait)),
+      lines: known.map((f) => f.title),
+      needs: 'bench',
+      cautions: ['dust'],
+      materials: ['solvent putty', 'grit 600'],
+      tools: ['raking light'],
+    })
+  }
+  if (schools.undercoat === 'zenithal')
+    b.add({
+      key: 'zenithal',
+      phase: 'Prime',
+      title: 'Spray white from above',
+      why: 'Light and shade stand on the sculpt before the first colour.',
+      handsOn: 6 * MIN,
+      wait: 20 * MIN,
+      setting: 'evaporation',
+      needs: 'airbrush',
+      cautions: ['spray'],
+      materials: ['primer, white'],
+    })
+}
+
+/** The scheme's coats, in painting order. */
+export function paintSteps(b: PlanBuilder): void {
+  b.facts.coats.forEach((c, i) => {
+    const each = Math.max(3 * MIN, (c.area / DM2) * (c.byAirbrush ? 3 : 11) * MIN * b.care)
+    b.add({
+      key: `coat-${i}-${c.region}-${c.technique}`,
+      phase: 'Paint',
+      title: `${c.region}: ${c.technique}, ${c.paint}${c.coats > 1 ? `, ${c.coats} coats` : ''}`,
+      why:
+        c.coats > 1
+          ? `${c.coats} thin coats hide what lies below; one thick one drowns detail.`
+          : 'One pass by the scheme.',
+      handsOn: c.coats * each,
+      wait: (c.technique === 'wash' ? 60 : c.byAirbrush ? 5 : 20) * MIN * c.coats,
+      setting: 'evaporation',
+      needs: c.byAirbrush ? 'airbrush' : 'bench',
+      cautions: c.byAirbrush ? ['mist'] : [],
+      materials: [`${c.paint}: ${((c.area * c.coats * 0.05) / 1000 / (c.byAirbrush ? 0.4 : 0.9)).toFixed(2)} ml`],
+    })
+  })
+}
+
+export function finishSteps(b: PlanBuilder): void {
+  const { schools, varnish, parts } = b.facts
+  const area = parts.reduce((s, p) => s + p.area, 0)
+  const matt = schools.finalCoat === 'oneMatt'
+  b.add({
+    key: 'varnish',
+    phase: 'Finish',
+    title: matt ? 'Matt coat over all, then gloss accents' : `Varnish ${varnish}, each region its own finish`,
+    why: matt
+      ? 'Handling rubs paint off. Metallics are masked first: matt kills them.'
+      : 'Handling rubs paint off; each material keeps its sheen.',
+    handsOn: (matt ? 8 : 14) * MIN + (2 * MIN * area) / DM2,
+    wait: 24 * 3600,
+    setting: 'evaporation',
+    needs: 'airbrush',
+    cautions: ['spray'],
+    materials: [`varnish, ${varnish}`],
+    risks: [{ what: 'metallics or gloss dulled', chance: matt ? 0.1 : 0.03, costs: 30 * MIN }],
+  })
+}

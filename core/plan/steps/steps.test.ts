@@ -1,0 +1,195 @@
+import { describe, expect, it } from 'vitest'
+import { pinFor } from '../../fit/pin'
+import { comparePlans } from '../compare'
+import { schoolDefaults, type Schools } from '../schools'
+import { planSteps } from './planSteps'
+import type { PlanFacts, PlanJoint, PlanPart, PlanStep } from './types'
+
+const part = (id: string, more: Partial<PlanPart> = {}): PlanPart => ({
+  id,
+  name: id,
+  hollow: false,
+  holes: [],
+  scars: [{ tip: 0.5, count: 20, focal: 2 }],
+  area: 20_000,
+  height: 120,
+  clear: false,
+  cusps: { p50: 25, p90: 45, stepped: 18_000, flat: 2000 },
+  access: { area: 20_000, brush: 19_500, airbrush: 17_000, brushLost: 0, airbrushLost: 0 },
+  ...more,
+})
+const joint = (a: string, b: string, more: Partial<PlanJoint> = {}): PlanJoint => ({
+  key: `${a}+${b}`,
+  a: { id: a, name: a },
+  b: { id: b, name: b },
+  fit: {
+    p5: 0.05,
+    p50: 0.1,
+    p95: 0.2,
+    overlap: 0,
+    area: 300,
+    seam: 60,
+    seamGaps: [
+      { upTo: 0.1, length: 40, volume: 3 },
+      { upTo: 1, length: 20, volume: 30 },
+    ],
+  },
+  load: null,
+  fixed: false,
+  mixed: false,
+  access: [
+    { area: 20_000, brush: 19_500, airbrush: 17_000, brushLost: 20, airbrushLost: 60 },
+    { area: 20_000, brush: 19_500, airbrush: 17_000, brushLost: 0, airbrushLost: 0 },
+  ],
+  ...more,
+})
+const facts = (more: Partial<PlanFacts> = {}): PlanFacts => ({
+  parts: [part('body'), part('arm')],
+  joints: [joint('body', 'arm')],
+  layerHeight: 0.05,
+  finish: 'display',
+  schools: schoolDefaults,
+  room: { temperature: 20, humidity: 50 },
+  due: Infinity,
+  inspection: null,
+  surfaces: [{ surface: 'skin', names: ['Face'], area: 40_000 }],
+  varnish: 'matt',
+  coats: [{ region: 'Coat', technique: 'base', paint: 'Wool navy', coats: 2, area: 20_000, byAirbrush: false }],
+  ...more,
+})
+const school = (s: Partial<Schools>): Partial<PlanFacts> => ({ schools: { ...schoolDefaults, ...s } })
+const keys = (f: PlanFacts): string[] => planSteps(f).map((s) => s.key)
+/** Every step comes after others that stand before it, and no key is there twice. */
+function sound(steps: readonly PlanStep[]): void {
+  const seen = new Set<string>()
+  for (const s of steps) {
+    expect(seen.has(s.key)).toBe(false)
+    for (const a of s.after) expect(seen.has(a)).toBe(true)
+    seen.add(s.key)
+    expect(s.why.length).toBeGreaterThan(10)
+    expect(s.handsOn).toBeGreaterThan(0)
+    if (/wash|strip|sand|prime|varnish|cure|glue|fill|pin/.test(s.key)) expect(s.cautions.length).toBeGreaterThan(0)
+  }
+}
+
+describe('plan', () => {
+  it('follows the chosen school: supports before, after the wash, or after the cure', () => {
+    const order = (strip: Schools['strip']): string[] =>
+      keys(facts(school({ strip }))).filter((k) => ['strip', 'wash', 'cure'].includes(k))
+    expect(order('beforeWash')).toEqual(['strip', 'wash', 'cure'])
+    expect(order('afterWash')).toEqual(['wash', 'strip', 'cure'])
+    expect(order('afterCure')).toEqual(['wash', 'cure', 'strip'])
+  })
+  it('is made from what the piece is', () => {
+    const solid = keys(facts({ parts: [part('bust', { scars: [] })], joints: [] }))
+    for (const k of ['plug', 'strip', 'scars', 'dryfit', 'pin']) expect(solid).not.toContain(k)
+    const holes = [
+      { diameter: 4, hidden: false },
+      { diameter: 12, hidden: true },
+    ]
+    const plug = planSteps(facts({ parts: [part('bust', { hollow: true, holes })], joints: [] })).find(
+      (s) => s.key === 'plug',
+    )!
+    // The hole that nobody sees stays open.
+    expect(plug.title).toBe('Close 1 drain hole')
+    expect(plug.why).toContain('1 that nobody sees stays open')
+    // 4 mm across and 2 mm deep, a third more than that for palette and tool.
+    expect(plug.materials[0]).toContain(((Math.PI * 4 * 2 * 1.3) / 1000).toFixed(2))
+    expect(keys(facts({ finish: 'exhibition' })).filter((k) => k.startsWith('prime'))).toHaveLength(3)
+    expect(keys(facts({ parts: [part('lamp', { clear: true })], joints: [] })).join()).not.toContain('prime')
+  })
+  it('joins before paint what shows a seam and loses nothing, and late what no brush would reach', () => {
+    const lost = { area: 20_000, brush: 19_500, airbrush: 17_000, brushLost: 3000, airbrushLost: 5000 }
+    const when = (f: PlanFacts): string => planSteps(f).find((s) => s.key === 'glue:body+arm')!.phase
+    expect(when(facts())).toBe('Fit')
+    expect(when(facts({ joints: [joint('body', 'arm', { access: [lost, lost] })] }))).toBe('Finish')
+    expect(when(facts({ ...school({ gluing: 'subAssemblies' }) }))).toBe('Finish')
+    const seams = (f: PlanFacts): string[] => keys(f).filter((k) => k.startsWith('fill:'))
+    expect(seams(facts())).toEqual(expect.arrayContaining(['fill:body+arm:resin']))
+    expect(seams(facts({ ...school({ gluing: 'subAssemblies' }) }))).toEqual([])
+  })
+  it('pins what bears load with the wire that the moment asks for, and lets the wire carry it', () => {
+    const pin = pinFor([0, 0, 100], 120, [60, 0, 100], 'brass')
+    const loaded = [joint('body', 'arm', { load: { mass: 120, pin } })]
+    const pinned = planSteps(facts({ joints: loaded }))
+    const step = pinned.find((s) => s.key === 'pin')!
+    // M = 0.12 kg · 9.81 · 60 mm · 5 = 353 N·mm; d = ∛(32 M/(π·200)) = 2.62, so 3 mm wire, 12 mm into each.
+    expect(step.materials).toEqual(['brass wire 3 mm, 24 mm of it'])
+    expect(step.lines[0]).toContain('3 mm wire, 12 mm into each')
+    const glue = (steps: PlanStep[]): PlanStep => steps.find((s) => s.key.startsWith('glue:'))!
+    expect(glue(pinned).title).toContain('gel')
+    // Without wire the same joint needs what bears it in peel: 32·353/(π·19.5³) = 0.48 N/mm², and it may let go.
+    const bare = planSteps(facts({ joints: loaded, ...school({ joints: 'glueOnly' }) }))
+    expect(glue(bare).risks[0]!.chance).toBeGreaterThan(5 * glue(pinned).risks[0]!.chance)
+    expect(keys(facts(school({ joints: 'pinAll' })))).toContain('pin')
+    expect(keys(facts())).not.toContain('pin')
+  })
+  it('is sound for a statue of forty parts, each glue drying before its parts are moved again', () => {
+    const parts = Array.from({ length: 40 }, (_, i) => part(`p${i}`))
+    const joints = parts.slice(1).map((p, i) => joint(`p${(i / 2) | 0}`, p.id))
+    const steps = planSteps(facts({ parts, joints }))
+    sound(steps)
+    sound(
+      planSteps(facts({ parts, joints, ...school({ gluing: 'subAssemblies', strip: 'afterCure', sanding: 'dry' }) })),
+    )
+    const glued = steps.filter((s) => s.key.startsWith('glue:'))
+    expect(glued).toHaveLength(39)
+    // From the core outward: whoever is glued has a neighbour that stands already.
+    const standing = new Set(['p0'])
+    for (const g of glued) {
+      const pair = g.key.slice(5).split('+')
+      expect(pair.some((id) => standing.has(id))).toBe(true)
+      pair.forEach((id) => standing.add(id))
+      for (const other of glued)
+        if (other !== g && glued.indexOf(other) < glued.indexOf(g) && shares(other.key, g.key))
+          expect(reaches(steps, g.key, other.key)).toBe(true)
+    }
+  })
+  it('primes once more while flaws are open, mends them in the pass under way, and stops when one found nothing', () => {
+    const open = [{ title: 'Solvent putty', handsOn: 70, wait: 7200 }]
+    const passes = (inspection: PlanFacts['inspection']): number =>
+      keys(facts({ inspection })).filter((k) => k.startsWith('inspect')).length
+    expect(passes(null)).toBe(2)
+    expect(passes({ passes: 1, closed: true, open: [] })).toBe(1)
+    expect(passes({ passes: 3, closed: false, open })).toBe(4)
+    const bare = planSteps(facts({ inspection: { passes: 1, closed: false, open: [] } }))
+    const mended = planSteps(facts({ inspection: { passes: 1, closed: false, open } }))
+    const at = (steps: PlanStep[]): PlanStep => steps.find((s) => s.key === 'inspect-1')!
+    expect(at(mended).handsOn - at(bare).handsOn).toBe(70)
+    expect(at(mended)).toMatchObject({ lines: ['Solvent putty'], waiting: 7200 })
+  })
+  it('says what another school would cost before it is taken, and keeps what is done', () => {
+    const done = new Set(['strip', 'wash', 'cure', 'glue:body+arm'])
+    const now = planSteps(facts()),
+      then = planSteps(facts(school({ gluing: 'subAssemblies', sanding: 'dry' })))
+    const d = comparePlans(now, then, done, 20)
+    expect(d.kept).toBe(4)
+    expect(d.lost).toEqual([])
+    expect(d.removed.every((t) => t.startsWith('Fill the seam'))).toBe(true)
+    const sum = (list: PlanStep[]): number => list.filter((s) => !done.has(s.key)).reduce((a, s) => a + s.handsOn, 0)
+    expect(d.then.handsOn - d.now.handsOn).toBeCloseTo(sum(then) - sum(now), 6)
+    expect(d.now.money).toBeCloseTo(((d.now.handsOn + d.now.rework) / 3600) * 20, 6)
+    expect(d.then.waiting).toBeLessThan(d.now.waiting)
+    const late = comparePlans(planSteps(facts()), planSteps(facts(school({ strip: 'afterCure' }))), new Set(), 20)
+    expect(late.then.rework).toBeGreaterThan(late.now.rework)
+  })
+})
+const shares = (a: string, b: string): boolean => {
+  const ids = new Set(a.slice(5).split('+'))
+  return b
+    .slice(5)
+    .split('+')
+    .some((id) => ids.has(id))
+}
+function reaches(steps: readonly PlanStep[], from: string, to: string): boolean {
+  const by = new Map(steps.map((s) => [s.key, s]))
+  const open = [from],
+    seen = new Set<string>()
+  for (let k = open.pop(); k; k = open.pop()) {
+    if (k === to) return true
+    if (seen.has(k)) continue
+    seen.add(k)
+    open.push(...by.get(k)!.after)
+  }
+  return false
+}

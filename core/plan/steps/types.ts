@@ -1,0 +1,114 @@
+import type { PairFit } from '../dryFit'
+import type { Caution } from '../cautions'
+import type { Room } from '../drying'
+import type { FinishLevel, Schools } from '../schools'
+import type { Surface } from '../abrasives'
+import type { AccessReport } from '../../fit/access'
+import type { SeamClass } from '../../fit/gap'
+import type { PinAdvice } from '../../fit/pin'
+import type { Cusps } from '../../print/cusps'
+
+export type Phase = 'Clean' | 'Fit' | 'Prime' | 'Paint' | 'Finish'
+export type Resource = 'bench' | 'airbrush' | 'curing lamp'
+
+/** What may go wrong in a step as it is done here: how likely, and the hands-on time that it then costs. */
+export interface Risk {
+  what: string
+  chance: number
+  /** s */
+  costs: number
+}
+
+export interface PlanStep {
+  /** stable between plans of the same piece, so that what is ticked stays ticked */
+  key: string
+  phase: Phase
+  title: string
+  why: string
+  /** s of hands-on work */
+  handsOn: number
+  /** s until the next step may begin */
+  waiting: number
+  /** s in which it must be over once begun, as what is mixed sets; null where nothing presses */
+  window: number | null
+  needs: Resource
+  cautions: Caution[]
+  /** keys of steps that must be over, waiting included */
+  after: string[]
+  /** what to have at hand, with quantities */
+  materials: string[]
+  tools: string[]
+  /** its parts, one line each, where it is several things of a kind */
+  lines: string[]
+  risks: Risk[]
+}
+
+export interface PlanPart {
+  id: string
+  name: string
+  hollow: boolean
+  /** drilled holes: mm, and whether nobody sees them on the finished piece */
+  holes: readonly { diameter: number; hidden: boolean }[]
+  /** ml of casting resin that its cavities take, where they are to be cast full */
+  cast?: number
+  /** what supports left: how many tips of which diameter, mm, and how many of them on focal skin */
+  scars: readonly { tip: number; count: number; focal: number }[]
+  /** mm² */
+  area: number
+  /** mm */
+  height: number
+  clear: boolean
+  /** steps of its layers as it was printed; null: not measured yet */
+  cusps: Cusps | null
+  /** what tools reach of it by itself; null: not measured yet */
+  access: AccessReport | null
+}
+
+/** Two parts that meet. */
+export interface PlanJoint {
+  key: string
+  /** ids and names */
+  a: { id: string; name: string }
+  b: { id: string; name: string }
+  fit: PairFit & { area: number; seam: number; seamGaps: readonly SeamClass[] }
+  /** what hangs on this joint alone; null where the parts are held elsewhere too */
+  load: { mass: number; pin: PinAdvice } | null
+  /** a pin or a key was modelled at it */
+  fixed: boolean
+  /** of different stuff */
+  mixed: boolean
+  /** what each loses of its skin to the tools by the other; null: not measured yet */
+  access: [AccessReport, AccessReport] | null
+}
+
+/** What the plan is made from: measured or chosen, never guessed here. */
+export interface PlanFacts {
+  parts: readonly PlanPart[]
+  joints: readonly PlanJoint[]
+  layerHeight: number
+  finish: FinishLevel
+  schools: Schools
+  room: Room
+  /** s until the piece is due; Infinity without a deadline */
+  due: number
+  /** how often it was looked over by now, and what is left of what was found; null before it was begun */
+  inspection: {
+    passes: number
+    /** the last found nothing, or what is left was accepted */
+    closed: boolean
+    open: readonly { title: string; handsOn: number; wait: number }[]
+  } | null
+  /** kinds of surface, by the scheme's regions; of mm² */
+  surfaces: readonly { surface: Surface; names: readonly string[]; area: number }[]
+  /** coats in painting order */
+  coats: readonly {
+    region: string
+    technique: string
+    paint: string
+    coats: number
+    /** mm² */
+    area: number
+    byAirbrush: boolean
+  }[]
+  varnish: 'matt' | 'satin' | 'gloss'
+}

@@ -1,0 +1,14 @@
+import { scheme, type Scheme } from '../contract/pieces'
+import { SchemeRow } from './models'
+
+const EMPTY: Scheme = {
+  version: 0,
+  regions: [{ id: 0, name: 'Whole piece', target: null }],
+  coats: [],
+  maps: [],
+}
+
+export async function readScheme(pieceId: string): Promise<Scheme> {
+  const row = await SchemeRow.findByPk(pieceId)
+  return row ? scheme.parse({ ...row.data, version: row.version }) : EMPTY
+}

@@ -1,0 +1,154 @@
+<script setup lang="ts">
+import { storeToRefs } from 'pinia'
+import { computed, onBeforeUnmount, ref, watchEffect } from 'vue'
+import { FLAW_KINDS, type FlawRecord } from '../../contract/flaws'
+import { useAttempt } from '../composables/useAttempt'
+import FindingList from '../shell/FindingList.vue'
+import { useFindings } from '../stores/findings'
+import { useInspection } from '../stores/inspection'
+import { usePiece } from '../stores/piece'
+import { useViewport } from '../viewport/useViewport'
+import FlawCard from './prime/FlawCard.vue'
+import { FLAWS } from './prime/flawWords'
+import PassChart from './prime/PassChart.vue'
+
+/** Primer shows what bare resin hid: each flaw is marked where it is, mended, and looked for again, until a pass finds none. */
+const piece = usePiece(),
+  found = useFindings(),
+  store = useInspection(),
+  viewport = useViewport()
+const { inspection, flaws, open, pass, last } = storeToRefs(store)
+const { fault, busy, attempt } = useAttempt()
+const kind = ref<FlawRecord['kind'] | null>(null)
+const chosen = ref<string | null>(null)
+const note = ref('')
+const here = computed(() => flaws.value.filter((f) => f.partId === piece.part?.id))
+/** Open ones first, and among them the newest. */
+const listed = computed(() =>
+  here.value
+    .map((f, i) => ({ f, number: i + 1 }))
+    .sort((a, b) => Number(a.f.state !== 'open') - Number(b.f.state !== 'open') || b.number - a.number),
+)
+viewport.clear()
+onBeforeUnmount(() => viewport.clear())
+watchEffect(() => {
+  viewport.mesh = piece.meshAfter('channel')
+  viewport.markers = here.value.map((f) => ({
+    point: f.point,
+    kind: f.id === chosen.value ? ('hand' as const) : f.state === 'open' ? ('know' as const) : ('tip' as const),
+  }))
+  viewport.mode = kind.value ? 'pick' : 'look'
+  viewport.hint = kind.value ? `${FLAWS[kind.value].hint}: press where it is` : ''
+})
+viewport.picking((p) => {
+  const k = kind.value,
+    part = piece.part
+  if (!k || !part) return
+  void attempt(async () => {
+    chosen.value = await store.mark({ kind: k, size: FLAWS[k].size, partId: part.id, point: p.point })
+  })
+})
+function toggle(f: FlawRecord): void {
+  chosen.value = chosen.value === f.id ? null : f.id
+  if (chosen.value) viewport.show(f.point)
+}
+const end = (acceptRest: boolean): Promise<void> =>
+  attempt(async () => {
+    await store.end(note.value, acceptRest)
+    kind.value = null
+    note.value = ''
+  })
+const checked = computed(() =>
+  inspection.value?.closed
+    ? `Looked over in ${last.value!.pass} ${last.value!.pass === 1 ? 'pass' : 'passes'}; nothing is left open.`
+    : 'No flaw is marked.',
+)
+</script>
+
+<template>
+  <FindingList :findings="found.byStage.prime" :checked="checked" @show="viewport.show($event)" />
+  <section v-if="inspection" class="sheet p-3 mb-3" data-passes>
+    <div class="d-flex justify-content-between align-items-baseline">
+      <h2 class="m-0">
+        {{
+          pass
+            ? `Pass ${pass.pass}`
+            : inspection.closed
+              ? 'Looked over'
+              : last
+                ? `After pass ${last.pass}`
+                : 'Not looked over yet'
+        }}
+      </h2>
+      <span v-if="pass" class="soft">{{ pass.found }} found, {{ open.length }} open</span>
+    </div>
+    <PassChart v-if="inspection.passes.length > 0" :passes="inspection.passes" class="my-2" />
+    <template v-if="pass">
+      <label v-if="open.length > 0" class="d-block small mb-1"
+        >Why what is left may stay <input v-model="note" class="form-control form-control-sm" maxlength="2000"
+      /></label>
+      <div class="d-flex gap-2 flex-wrap">
+        <button class="btn btn-sm btn-primary" :disabled="busy" @click="end(false)">
+          {{ pass.found === 0 && open.length === 0 ? 'Nothing found: done' : 'End this pass' }}
+        </button>
+        <button
+          v-if="open.length > 0"
+          class="btn btn-sm btn-quiet"
+          :disabled="busy || note.trim() === ''"
+          @click="end(true)"
+        >
+          Accept what is left
+        </button>
+      </div>
+    </template>
+    <template v-else>
+      <p class="soft small mb-2">
+        {{
+          inspection.closed
+            ? 'Prime again and look once more whenever you doubt it.'
+            : 'Prime it, let it dry, turn it under a low light from the side.'
+        }}
+      </p>
+      <button class="btn btn-sm btn-primary" :disabled="busy || !piece.part" @click="attempt(() => store.begin())">
+        Begin pass {{ (last?.pass ?? 0) + 1 }}
+      </button>
+    </template>
+    <p v-if="fault" role="alert" class="text-danger small mb-0 mt-2">{{ fault }}</p>
+  </section>
+  <section v-if="pass" class="mb-3">
+    <h2 class="mb-1">Mark what you see</h2>
+    <div class="d-flex gap-1 flex-wrap">
+      <button
+        v-for="k in FLAW_KINDS"
+        :key="k"
+        class="btn btn-sm"
+        :class="kind === k ? 'btn-primary' : 'btn-quiet'"
+        :title="FLAWS[k].hint"
+        :aria-pressed="kind === k"
+        @click="kind = kind === k ? null : k"
+      >
+        {{ FLAWS[k].word }}
+      </button>
+    </div>
+  </section>
+  <div v-if="piece.piece && piece.piece.partList.length > 1" class="d-flex gap-1 flex-wrap mb-2">
+    <button
+      v-for="(p, i) in piece.piece.partList"
+      :key="p.id"
+      class="btn btn-sm"
+      :class="p.id === piece.part?.id ? 'btn-primary' : 'btn-quiet'"
+      :aria-pressed="p.id === piece.part?.id"
+      @click="piece.partIndex = i"
+    >
+      {{ p.name }}
+    </button>
+  </div>
+  <FlawCard
+    v-for="{ f, number } in listed"
+    :key="f.id"
+    :flaw="f"
+    :number="number"
+    :open="chosen === f.id"
+    @toggle="toggle(f)"
+  />
+</template>

@@ -1,0 +1,121 @@
+<script setup lang="ts">
+import { computed, reactive, ref, watch } from 'vue'
+import { planDifference, type PlanDifference } from '../../../contract/plan'
+import { SCHOOLS, type School } from '../../../core/plan/schools'
+import { api } from '../../api'
+import { useAttempt } from '../../composables/useAttempt'
+import { duration } from '../../shell/duration'
+import { usePiece } from '../../stores/piece'
+import { useStock } from '../../stores/stock'
+
+/** House rules as they hold for this piece: what another choice would change is seen before it is taken. */
+const piece = usePiece(),
+  stock = useStock()
+const { fault, busy, attempt } = useAttempt()
+type Choices = Partial<Record<School, string>>
+const now = computed<Record<string, string>>(() => ({ ...stock.workshop?.schools, ...piece.piece?.schools }))
+const wish = reactive<Choices>({})
+const difference = ref<PlanDifference | null>(null)
+const differs = computed(() => (Object.keys(wish) as School[]).filter((k) => wish[k] && wish[k] !== now.value[k]))
+let serial = 0
+watch(
+  () => [JSON.stringify(wish), JSON.stringify(now.value), piece.piece?.id],
+  async () => {
+    const mine = ++serial
+    difference.value = null
+    if (differs.value.length === 0 || !piece.piece) return
+    const schools = Object.fromEntries(differs.value.map((k) => [k, wish[k]]))
+    const { id } = piece.piece
+    await attempt(async () => {
+      const d = await api(planDifference, 'POST', `/pieces/${id}/plan/compare`, { schools })
+      if (mine === serial) difference.value = d
+    })
+  },
+)
+function choose(k: School, v: string): void {
+  if (v === now.value[k]) delete wish[k]
+  else wish[k] = v
+}
+async function take(): Promise<void> {
+  const schools = Object.fromEntries(differs.value.map((k) => [k, wish[k]]))
+  await attempt(async () => {
+    await piece.save({ schools: { ...piece.piece?.schools, ...schools } })
+    drop()
+  })
+}
+function drop(): void {
+  for (const k of Object.keys(wish) as School[]) delete wish[k]
+}
+const more = (v: number, word: (v: number) => string): string =>
+  Math.abs(v) < 30 ? 'the same' : `${word(Math.abs(v))} ${v > 0 ? 'more' : 'less'}`
+const rows = computed(() => {
+  const d = difference.value
+  if (!d) return []
+  const time = (of: 'handsOn' | 'waiting' | 'rework') => more(d.then[of] - d.now[of], duration)
+  const money = d.then.money - d.now.money
+  return [
+    ['work', time('handsOn')],
+    ['waiting', time('waiting')],
+    ['likely to be done again', time('rework')],
+    ...(stock.workshop && stock.workshop.labour > 0
+      ? [
+          [
+            'money',
+            Math.abs(money) < 0.5 ? 'the same' : `${stock.money(Math.abs(money))} ${money > 0 ? 'more' : 'less'}`,
+          ],
+        ]
+      : []),
+  ]
+})
+</script>
+
+<template>
+  <details class="mb-3">
+    <summary>How this piece is worked</summary>
+    <label v-for="(s, key) in SCHOOLS" :key="key" class="line">
+      <span>{{ s.question }}</span>
+      <select
+        class="form-select form-select-sm"
+        :value="wish[key] ?? now[key]"
+        @change="choose(key, ($event.target as HTMLSelectElement).value)"
+      >
+        <option v-for="(words, v) in s.choices" :key="v" :value="v">{{ words }}</option>
+      </select>
+    </label>
+    <section v-if="differs.length > 0" class="sheet p-3 mt-2" data-difference>
+      <p v-if="!difference" class="soft m-0">{{ busy ? 'Working it out …' : '' }}</p>
+      <template v-else>
+        <dl class="facts mb-2">
+          <template v-for="[word, text] in rows" :key="word"
+            ><dt>{{ word }}</dt>
+            <dd>{{ text }}</dd></template
+          >
+        </dl>
+        <p v-if="difference.added.length" class="small mb-1">Comes in: {{ difference.added.join('; ') }}.</p>
+        <p v-if="difference.removed.length" class="small mb-1">Falls away: {{ difference.removed.join('; ') }}.</p>
+        <p v-if="difference.kept > 0" class="small mb-1">
+          {{ difference.kept }}
+          {{ difference.kept === 1 ? 'step that is done stays' : 'steps that are done stay' }} done.
+        </p>
+        <p v-if="difference.lost.length" class="small mb-1">
+          Done, and no longer asked for: {{ difference.lost.join('; ') }}.
+        </p>
+        <div class="d-flex gap-2 mt-2">
+          <button class="btn btn-sm btn-primary" :disabled="busy" @click="take">Work it so</button>
+          <button class="btn btn-sm btn-quiet" @click="drop">Leave it</button>
+        </div>
+      </template>
+    </section>
+    <p v-if="fault" role="alert" class="text-danger small mb-0">{{ fault }}</p>
+  </details>
+</template>
+
+<style scoped>
+.line {
+  display: grid;
+  grid-template-columns: 104px 1fr;
+  gap: 8px;
+  align-items: center;
+  padding: 2px 0;
+}
+</style>

@@ -1,0 +1,74 @@
+<script setup lang="ts">
+import type { PlanStepRecord } from '../../../contract/plan'
+import { duration } from '../../shell/duration'
+import { usePlan } from '../../stores/plan'
+
+/** One step of the plan: why, with what, how careful, and what comes of it. */
+defineProps<{ step: PlanStepRecord }>()
+const { tick, startTimer, left } = usePlan()
+const percent = (v: number): string => (v < 0.01 ? 'under 1 %' : `${Math.round(100 * v)} %`)
+</script>
+
+<template>
+  <section class="sheet p-3 mb-3">
+    <h2>{{ step.title }}</h2>
+    <p class="mt-1 mb-2">{{ step.why }}</p>
+    <ul v-if="step.lines.length > 0" class="lines">
+      <li v-for="l in step.lines" :key="l">{{ l }}</li>
+    </ul>
+    <p v-for="c in step.cautions" :key="c" class="caution">{{ c }}</p>
+    <dl class="facts mb-2">
+      <dt>work</dt>
+      <dd>{{ duration(step.handsOn) }}</dd>
+      <template v-if="step.waiting > 0"
+        ><dt>then waits</dt>
+        <dd>{{ duration(step.waiting) }}</dd></template
+      >
+      <template v-if="step.window !== null"
+        ><dt>sets after</dt>
+        <dd>{{ duration(step.window) }}</dd></template
+      >
+      <template v-if="step.free && !step.doneAt"
+        ><dt>next at the earliest</dt>
+        <dd>
+          {{ new Date(step.free).toLocaleString(undefined, { weekday: 'short', hour: 'numeric', minute: '2-digit' }) }}
+        </dd></template
+      >
+    </dl>
+    <p v-if="step.materials.length + step.tools.length > 0" class="soft small mb-2">
+      At hand: {{ [...step.materials, ...step.tools].join('; ') }}.
+    </p>
+    <p v-for="r in step.risks" :key="r.what" class="soft small mb-2">
+      {{ percent(r.chance) }} for {{ r.what }}, {{ duration(r.costs) }} to mend.
+    </p>
+    <div class="d-flex gap-2 flex-wrap">
+      <button class="btn btn-sm btn-primary" @click="tick(step, !step.doneAt)">
+        {{ step.doneAt ? 'Not done after all' : 'Done' }}
+      </button>
+      <button
+        v-if="step.waiting > 0"
+        class="btn btn-sm btn-quiet"
+        @click="startTimer(step, left(step) ? 0 : step.waiting)"
+      >
+        {{ left(step) ? 'Stop timer' : `Timer ${duration(step.waiting)}` }}
+      </button>
+    </div>
+  </section>
+</template>
+
+<style scoped>
+.caution {
+  border-left: 4px solid var(--know);
+  background: #f6e9cf;
+  padding: 5px 9px;
+  border-radius: 4px;
+  font-size: 0.88rem;
+  margin-bottom: 6px;
+}
+.lines {
+  margin: 0 0 8px;
+  padding-left: 18px;
+  max-height: 190px;
+  overflow: auto;
+}
+</style>

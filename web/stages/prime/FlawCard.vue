@@ -1,0 +1,154 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue'
+import { z } from 'zod'
+import type { FlawRecord } from '../../../contract/flaws'
+import { CAUTIONS } from '../../../core/plan/cautions'
+import { remedyFor } from '../../../core/plan/flaws'
+import { api } from '../../api'
+import { useAttempt } from '../../composables/useAttempt'
+import DraftInput from '../../shell/DraftInput.vue'
+import { duration } from '../../shell/duration'
+import NumberField from '../../shell/NumberField.vue'
+import { useInspection } from '../../stores/inspection'
+import { FLAWS } from './flawWords'
+
+/** One flaw: what it is, what helps, and what became of it. */
+const props = defineProps<{ flaw: FlawRecord; number: number; open: boolean }>()
+defineEmits<{ toggle: [] }>()
+const store = useInspection()
+const { fault, busy, attempt } = useAttempt()
+const remedy = computed(() => remedyFor(props.flaw.kind, props.flaw.size))
+const cause = computed(() => {
+  const c = props.flaw.cause
+  if (!c) return ''
+  if (c.kind === 'tip') return `A tip of ${c.tip} mm stood there.`
+  return { layers: 'Steps of its layers.', joint: 'At a joint.', sanding: 'From sanding.', spray: 'From spraying.' }[
+    c.kind
+  ]
+})
+const change = (fields: Parameters<typeof store.change>[1]): Promise<void> =>
+  attempt(() => store.change(props.flaw, fields))
+const picker = ref<HTMLInputElement | null>(null)
+const photograph = (e: Event): Promise<void> =>
+  attempt(async () => {
+    const input = e.target as HTMLInputElement,
+      file = input.files?.[0]
+    input.value = ''
+    if (!file) return
+    if (!/^image\/(png|jpeg|webp)$/.test(file.type))
+      throw new Error(`${file.name}: photos are PNG, JPEG or WebP pictures.`)
+    const { hash } = await api(z.object({ hash: z.string() }), 'POST', '/blobs', file)
+    await store.change(props.flaw, { photo: hash })
+  })
+</script>
+
+<template>
+  <article class="flaw" :class="[flaw.state, { open }]" :data-flaw="flaw.kind" :data-state="flaw.state">
+    <button class="name" :aria-expanded="open" @click="$emit('toggle')">
+      <span class="n num">{{ number }}</span>
+      <b>{{ FLAWS[flaw.kind].word }}</b><span class="soft"
+        >, {{ flaw.size }} mm{{
+          flaw.state === 'open' ? '' : flaw.state === 'mended' ? `, mended in pass ${flaw.closedPass}` : ', accepted'
+        }}</span
+      >
+    </button>
+    <template v-if="open">
+      <p class="mb-1">
+        {{ remedy.title }}. <span class="soft">{{ duration(remedy.handsOn) }}</span><span
+          v-if="remedy.wait > 0"
+          class="soft"
+          >, then {{ duration(remedy.wait) }} of waiting</span
+        >
+      </p>
+      <p v-if="cause" class="soft small mb-1">{{ cause }}</p>
+      <p v-for="c in remedy.cautions" :key="c" class="caution">{{ CAUTIONS[c] }}</p>
+      <NumberField
+        :model-value="flaw.size"
+        label="Across"
+        unit="mm"
+        :step="0.1"
+        :min="0.1"
+        :max="500"
+        @update:model-value="change({ size: $event })"
+      />
+      <label class="d-block small mb-1"
+        >Note
+        <DraftInput
+          class="form-control form-control-sm"
+          :value="flaw.note"
+          maxlength="2000"
+          @done="change({ note: $event })"
+      /></label>
+      <img v-if="flaw.photo" :src="`/api/blobs/${flaw.photo}?type=image/png`" alt="Photo of the flaw" class="photo" />
+      <div class="d-flex gap-1 flex-wrap mt-1">
+        <template v-if="flaw.state === 'open'">
+          <button class="btn btn-sm btn-primary" :disabled="busy" @click="change({ state: 'mended' })">Mended</button>
+          <button class="btn btn-sm btn-quiet" :disabled="busy" @click="change({ state: 'accepted' })">
+            It may stay
+          </button>
+        </template>
+        <button v-else class="btn btn-sm btn-quiet" :disabled="busy" @click="change({ state: 'open' })">
+          Open after all
+        </button>
+        <button class="btn btn-sm btn-quiet" :disabled="busy" @click="picker?.click()">Photo</button>
+        <button
+          v-if="flaw.state !== 'mended'"
+          class="btn btn-sm btn-quiet"
+          :disabled="busy"
+          @click="attempt(() => store.drop(flaw))"
+        >
+          No flaw
+        </button>
+        <input
+          ref="picker"
+          type="file"
+          accept="image/png,image/jpeg,image/webp"
+          class="visually-hidden"
+          :aria-label="`Photo of flaw ${number}`"
+          @change="photograph"
+        />
+      </div>
+      <p v-if="fault" role="alert" class="text-danger small mb-0 mt-1">{{ fault }}</p>
+    </template>
+  </article>
+</template>
+
+<style scoped>
+.flaw {
+  border-left: 3px solid var(--know);
+  padding: 3px 0 4px 9px;
+  margin-bottom: 4px;
+}
+.flaw.mended,
+.flaw.accepted {
+  border-color: var(--line);
+}
+.flaw.open {
+  padding-bottom: 8px;
+}
+.name {
+  border: 0;
+  background: none;
+  padding: 0;
+  text-align: left;
+  color: inherit;
+}
+.n {
+  display: inline-block;
+  min-width: 22px;
+  color: var(--ink-soft);
+}
+.caution {
+  border-left: 4px solid var(--know);
+  background: #f6e9cf;
+  padding: 4px 9px;
+  border-radius: 4px;
+  font-size: 0.84rem;
+  margin-bottom: 5px;
+}
+.photo {
+  max-width: 100%;
+  max-height: 150px;
+  border-radius: 4px;
+}
+</style>

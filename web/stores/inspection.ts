@@ -1,0 +1,73 @@
+import { defineStore } from 'pinia'
+import { computed, ref, watch } from 'vue'
+import { z } from 'zod'
+import {
+  inspection as inspectionSchema,
+  flaw as flawSchema,
+  type FlawRecord,
+  type Inspection,
+} from '../../contract/flaws'
+import { flawCauses, flawsLeft } from '../../core/findings/flawsLeft'
+import { learnedFrom } from '../../core/plan/flaws'
+import { api, tell } from '../api'
+import { useChanges } from './changes'
+import { usePiece } from './piece'
+
+type Fields = z.input<typeof flawSchema>
+
+/** Flaws of the piece on the table under primer, pass by pass, until a pass finds nothing. */
+export const useInspection = defineStore('inspection', () => {
+  const piece = usePiece()
+  const id = computed(() => piece.piece?.id ?? null)
+  const inspection = ref<Inspection | null>(null)
+  async function load(): Promise<void> {
+    const of = id.value
+    if (!of) return
+    const got = await api(inspectionSchema, 'GET', `/pieces/${of}/inspection`).catch(() => null)
+    if (got && of === id.value) inspection.value = got
+  }
+  watch(
+    id,
+    () => {
+      inspection.value = null
+      void load()
+    },
+    { immediate: true },
+  )
+  useChanges().listen((c) => {
+    if ((c.type === 'piece' && c.id === id.value) || c.type === 'hello') void load()
+  })
+  const flaws = computed<FlawRecord[]>(() => inspection.value?.flaws ?? [])
+  const open = computed(() => flaws.value.filter((f) => f.state === 'open'))
+  const last = computed(() => inspection.value?.passes.at(-1) ?? null)
+  /** the pass under way, null between passes */
+  const pass = computed(() => (last.value && last.value.endedAt === null ? last.value : null))
+
+  async function begin(): Promise<void> {
+    inspection.value = await api(inspectionSchema, 'POST', `/pieces/${id.value}/inspection/passes`)
+  }
+  async function end(note: string, acceptRest: boolean): Promise<void> {
+    if (!pass.value) return
+    const path = `/pieces/${id.value}/inspection/passes/${pass.value.pass}`
+    inspection.value = await api(inspectionSchema, 'PUT', path, { note, acceptRest })
+  }
+  async function mark(f: Pick<Fields, 'kind' | 'size' | 'partId' | 'point'>): Promise<string> {
+    const made = await api(flawSchema, 'POST', `/pieces/${id.value}/flaws`, { ...f, id: crypto.randomUUID() })
+    await load()
+    return made.id
+  }
+  async function change(f: FlawRecord, fields: Partial<Fields>): Promise<void> {
+    try {
+      await api(flawSchema, 'PUT', `/flaws/${f.id}`, { ...fields, version: f.version })
+    } finally {
+      await load()
+    }
+  }
+  async function drop(f: FlawRecord): Promise<void> {
+    await tell('DELETE', `/flaws/${f.id}`)
+    await load()
+  }
+  const learned = computed(() => flawCauses(learnedFrom(flaws.value)))
+  const findings = computed(() => [...flawsLeft(open.value, last.value?.pass ?? 1), ...learned.value])
+  return { inspection, flaws, open, last, pass, begin, end, mark, change, drop, learned, findings }
+})
