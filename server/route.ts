@@ -91,3 +91,7 @@ export function openApi(): object {
   }
   return { openapi: '3.1.0', info: { title: 'Undercut', version: '1' }, paths }
 }
+
+/** Defaults of absent fields must not overwrite what is there: of a partial change only keys that were sent count. */
+export const sentOnly = <T extends object>(req: Pick<Request, 'body'>, fields: T): Partial<T> =>
+  Object.fromEntries(Object.entries(fields).filter(([k]) => k in (req.body as object))) as Partial<T>

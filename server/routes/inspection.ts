@@ -11,7 +11,7 @@ import { announce } from '../events'
 import { publicFlaw, readInspection } from '../inspections'
 import { FlawRow, InspectionRow, Part } from '../models'
 import { notFound, Refusal, stale } from '../problem'
-import { endpoint } from '../route'
+import { endpoint, sentOnly } from '../route'
 import { findPiece } from './pieces'
 
 export const inspections = Router()
@@ -112,7 +112,7 @@ endpoint(
     const row = await FlawRow.findByPk(req.params.id!)
     if (!row) throw notFound('This flaw')
     const { version, state, ...fields } = body
-    const data = { ...row.data, ...fields }
+    const data = { ...row.data, ...sentOnly(req, fields) }
     if (state === 'accepted' && flawFields.parse(data).note.trim() === '')
       throw new Refusal(422, 'note-wanted', 'Write why it may stay; then it is accepted.')
     const last =

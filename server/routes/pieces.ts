@@ -25,7 +25,7 @@ import { Derivation, Intake, Part, Piece, SculptRow, Tick } from '../models'
 import { blobSize, putBytes } from '../blobs'
 import { takeIn } from '../takeIn'
 import { notFound, Refusal, stale } from '../problem'
-import { endpoint } from '../route'
+import { endpoint, sentOnly } from '../route'
 
 export const pieces = Router()
 
@@ -110,10 +110,8 @@ endpoint(
   async (req, body) => {
     const p = await findPiece(req.params.id!)
     const { version, ...fields } = body
-    // Defaults of absent fields must not overwrite what is there: only keys that were sent count.
-    const sent = Object.fromEntries(Object.entries(fields).filter(([k]) => k in (req.body as object)))
     const [changed] = await Piece.update(
-      { data: { ...p.data, ...sent }, version: version + 1 },
+      { data: { ...p.data, ...sentOnly(req, fields) }, version: version + 1 },
       { where: { id: p.id, version } },
     )
     if (changed === 0) throw stale(publicPiece(p))

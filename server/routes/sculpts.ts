@@ -12,7 +12,7 @@ import {
 import { announce } from '../events'
 import { Intake, Part, Piece, SculptRow } from '../models'
 import { notFound, Refusal, stale } from '../problem'
-import { endpoint } from '../route'
+import { endpoint, sentOnly } from '../route'
 import { takeIn } from '../takeIn'
 import { publicIntake } from './pieces'
 
@@ -83,9 +83,7 @@ endpoint(
   async (req, body) => {
     const row = await findSculpt(req.params.id!)
     const { version, ...fields } = body
-    // Defaults of absent fields must not overwrite what is there: only keys that were sent count.
-    const sent = Object.fromEntries(Object.entries(fields).filter(([k]) => k in (req.body as object)))
-    await changeAt(row, version, { data: { ...row.data, ...sent } })
+    await changeAt(row, version, { data: { ...row.data, ...sentOnly(req, fields) } })
     return publicSculpt(row)
   },
 )

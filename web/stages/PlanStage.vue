@@ -27,8 +27,9 @@ const days = computed(() => {
   }
   return out
 })
-const time = (ms: number | null): string =>
-  ms ? new Date(ms).toLocaleTimeString(undefined, { hour: 'numeric', minute: '2-digit' }) : ''
+const clockTimes = new Intl.DateTimeFormat(undefined, { hour: 'numeric', minute: '2-digit' })
+const when = (s: PlanStepRecord): string =>
+  s.start !== null && s.end !== null ? clockTimes.formatRange(s.start, s.end).replaceAll(' – ', '–') : ''
 const total = computed(() => (plan.value?.steps ?? []).filter((s) => !s.doneAt).reduce((a, s) => a + s.handsOn, 0))
 const text = ref(''),
   photo = ref<File | null>(null),
@@ -63,7 +64,7 @@ const titleOf = (key: string | null): string => plan.value?.steps.find((s) => s.
             <button class="what" @click="open = s.key">
               <span class="phase soft">{{ s.phase }}</span>{{ s.title }}
             </button>
-            <span class="num soft">{{ s.doneAt ? 'done' : `${time(s.start)}–${time(s.end)}` }}</span>
+            <span class="num soft">{{ s.doneAt ? (s.dropped ? 'done, no longer asked' : 'done') : when(s) }}</span>
             <span class="num">{{ duration(s.handsOn) }}</span>
             <span class="num wait" :class="{ running: (left(s) ?? 0) > 0 }">{{
               left(s) !== null
@@ -148,7 +149,7 @@ const titleOf = (key: string | null): string => plan.value?.steps.find((s) => s.
 }
 .step {
   display: grid;
-  grid-template-columns: 22px 1fr 150px 66px 78px;
+  grid-template-columns: 22px 1fr 124px 62px 72px;
   gap: 8px;
   align-items: center;
   padding: 3px 8px;

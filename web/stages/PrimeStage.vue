@@ -35,6 +35,8 @@ watchEffect(() => {
   viewport.mesh = piece.meshAfter('channel')
   viewport.markers = here.value.map((f) => ({
     point: f.point,
+    over: f.id === chosen.value,
+    radius: Math.min(3, Math.max(1, f.size / 3)),
     kind: f.id === chosen.value ? ('hand' as const) : f.state === 'open' ? ('know' as const) : ('tip' as const),
   }))
   viewport.mode = kind.value ? 'pick' : 'look'
@@ -67,6 +69,22 @@ const checked = computed(() =>
 
 <template>
   <FindingList :findings="found.byStage.prime" :checked="checked" @show="viewport.show($event)" />
+  <section v-if="pass" class="mb-3">
+    <h2 class="mb-1">Mark what you see</h2>
+    <div class="d-flex gap-1 flex-wrap">
+      <button
+        v-for="k in FLAW_KINDS"
+        :key="k"
+        class="btn btn-sm"
+        :class="kind === k ? 'btn-primary' : 'btn-quiet'"
+        :title="FLAWS[k].hint"
+        :aria-pressed="kind === k"
+        @click="kind = kind === k ? null : k"
+      >
+        {{ FLAWS[k].word }}
+      </button>
+    </div>
+  </section>
   <section v-if="inspection" class="sheet p-3 mb-3" data-passes>
     <div class="d-flex justify-content-between align-items-baseline">
       <h2 class="m-0">
@@ -115,34 +133,6 @@ const checked = computed(() =>
     </template>
     <p v-if="fault" role="alert" class="text-danger small mb-0 mt-2">{{ fault }}</p>
   </section>
-  <section v-if="pass" class="mb-3">
-    <h2 class="mb-1">Mark what you see</h2>
-    <div class="d-flex gap-1 flex-wrap">
-      <button
-        v-for="k in FLAW_KINDS"
-        :key="k"
-        class="btn btn-sm"
-        :class="kind === k ? 'btn-primary' : 'btn-quiet'"
-        :title="FLAWS[k].hint"
-        :aria-pressed="kind === k"
-        @click="kind = kind === k ? null : k"
-      >
-        {{ FLAWS[k].word }}
-      </button>
-    </div>
-  </section>
-  <div v-if="piece.piece && piece.piece.partList.length > 1" class="d-flex gap-1 flex-wrap mb-2">
-    <button
-      v-for="(p, i) in piece.piece.partList"
-      :key="p.id"
-      class="btn btn-sm"
-      :class="p.id === piece.part?.id ? 'btn-primary' : 'btn-quiet'"
-      :aria-pressed="p.id === piece.part?.id"
-      @click="piece.partIndex = i"
-    >
-      {{ p.name }}
-    </button>
-  </div>
   <FlawCard
     v-for="{ f, number } in listed"
     :key="f.id"

@@ -56,12 +56,20 @@ export const useInspection = defineStore('inspection', () => {
     await load()
     return made.id
   }
-  async function change(f: FlawRecord, fields: Partial<Fields>): Promise<void> {
-    try {
-      await api(flawSchema, 'PUT', `/flaws/${f.id}`, { ...fields, version: f.version })
-    } finally {
-      await load()
-    }
+  // One after the other, each from the version that the one before left: a note and the press that follows it are two changes.
+  let before: Promise<unknown> = Promise.resolve()
+  function change({ id: of }: FlawRecord, fields: Partial<Fields>): Promise<void> {
+    const mine = before.then(async () => {
+      const now = flaws.value.find((f) => f.id === of)
+      if (!now) return
+      try {
+        await api(flawSchema, 'PUT', `/flaws/${of}`, { ...fields, version: now.version })
+      } finally {
+        await load()
+      }
+    })
+    before = mine.catch(() => undefined)
+    return mine
   }
   async function drop(f: FlawRecord): Promise<void> {
     await tell('DELETE', `/flaws/${f.id}`)

@@ -2,7 +2,7 @@ import { adhesiveFor, type AdhesiveAdvice } from '../adhesive'
 import { potLife } from '../batches'
 import { expected } from '../dryFit'
 import { fitOrder, gluingFor, type GluingAdvice } from '../gluing'
-import { MIN, type PlanBuilder } from './builder'
+import { capital, MIN, type PlanBuilder } from './builder'
 import type { PlanFacts, PlanJoint } from './types'
 
 /** mm of wire for a joint that nothing hangs on, where all are pinned */
@@ -127,7 +127,7 @@ function glueEach(
     const key = b.add({
       key: `glue:${joint.key}`,
       phase,
-      title: `Glue ${pairName(joint)}: ${adhesive.material.name}`,
+      title: `${capital(adhesive.material.name)}: ${joint.a.name} to ${joint.b.name}`,
       why: `${gluing.why} ${adhesive.why}`,
       handsOn: 3 * MIN + (adhesive.material.mixed ? 2 * MIN : 0) + joint.fit.area / 40,
       waiting: adhesive.waiting,

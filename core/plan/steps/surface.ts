@@ -1,6 +1,7 @@
 import { GRAIN, ladder, sandingTime, type Surface } from '../abrasives'
+import { potLife } from '../batches'
 import { fillSeam, FILL_DEPTH, type Fill } from '../filling'
-import { DM2, MIN, type PlanBuilder } from './builder'
+import { capital, DM2, MIN, type PlanBuilder } from './builder'
 import type { JoinedPlan } from './join'
 import type { PlanFacts } from './types'
 
@@ -72,11 +73,11 @@ function seamStep(b: PlanBuilder, key: string, pair: string, f: Fill): void {
   b.add({
     key: `fill:${key}:${f.material.id}`,
     phase: 'Fit',
-    title: `Fill the seam of ${pair}: ${f.material.name}`,
+    title: `${capital(f.material.name)}: the seam of ${pair}`,
     why: `${f.length.toFixed(0)} mm of it gape ${f.widest === null ? 'over 2 mm' : `up to ${f.widest} mm`}; ${f.layers > 1 ? `it sets ${f.material.deepest} mm at a time, so in ${f.layers} layers` : 'one layer does'}.`,
     handsOn: 2 * MIN + f.handsOn,
     waiting: f.waiting,
-    window: f.batches.length > 0 && f.material.working !== null ? f.batches[0]!.work : null,
+    window: Number.isFinite(potLife(f.material, b.facts.room)) ? potLife(f.material, b.facts.room) : null,
     needs: 'bench',
     cautions: f.material.working === null ? [f.material.caution, 'uv'] : [f.material.caution],
     materials: [

@@ -16,7 +16,7 @@ import { FLAWS } from './flawWords'
 const props = defineProps<{ flaw: FlawRecord; number: number; open: boolean }>()
 defineEmits<{ toggle: [] }>()
 const store = useInspection()
-const { fault, busy, attempt } = useAttempt()
+const { fault, attempt } = useAttempt()
 const remedy = computed(() => remedyFor(props.flaw.kind, props.flaw.size))
 const cause = computed(() => {
   const c = props.flaw.cause
@@ -82,21 +82,12 @@ const photograph = (e: Event): Promise<void> =>
       <img v-if="flaw.photo" :src="`/api/blobs/${flaw.photo}?type=image/png`" alt="Photo of the flaw" class="photo" />
       <div class="d-flex gap-1 flex-wrap mt-1">
         <template v-if="flaw.state === 'open'">
-          <button class="btn btn-sm btn-primary" :disabled="busy" @click="change({ state: 'mended' })">Mended</button>
-          <button class="btn btn-sm btn-quiet" :disabled="busy" @click="change({ state: 'accepted' })">
-            It may stay
-          </button>
+          <button class="btn btn-sm btn-primary" @click="change({ state: 'mended' })">Mended</button>
+          <button class="btn btn-sm btn-quiet" @click="change({ state: 'accepted' })">It may stay</button>
         </template>
-        <button v-else class="btn btn-sm btn-quiet" :disabled="busy" @click="change({ state: 'open' })">
-          Open after all
-        </button>
-        <button class="btn btn-sm btn-quiet" :disabled="busy" @click="picker?.click()">Photo</button>
-        <button
-          v-if="flaw.state !== 'mended'"
-          class="btn btn-sm btn-quiet"
-          :disabled="busy"
-          @click="attempt(() => store.drop(flaw))"
-        >
+        <button v-else class="btn btn-sm btn-quiet" @click="change({ state: 'open' })">Open after all</button>
+        <button class="btn btn-sm btn-quiet" @click="picker?.click()">Photo</button>
+        <button v-if="flaw.state !== 'mended'" class="btn btn-sm btn-quiet" @click="attempt(() => store.drop(flaw))">
           No flaw
         </button>
         <input
@@ -134,8 +125,7 @@ const photograph = (e: Event): Promise<void> =>
   color: inherit;
 }
 .n {
-  display: inline-block;
-  min-width: 22px;
+  margin-right: 8px;
   color: var(--ink-soft);
 }
 .caution {
