@@ -351,4 +351,47 @@ describe('command line', () => {
     expect((await call('balance', assembly(20, 15))).code).toBe(0)
     expect(await call('balance', file('bad.json', '{"parts":[]}'))).toMatchObject({ code: 2 })
   })
+  it('lays the plans of two pieces on the hours of one person: in time, late, in a ring', async () => {
+    const step = (key: string, handsOn: number, waiting = 0, after: string[] = []): object => ({
+      key,
+      handsOn,
+      waiting,
+      after,
+    })
+    const bust = file(
+      'bust.json',
+      JSON.stringify({ due: '2026-06-02', steps: [step('prime', 1800, 3 * 3600), step('paint', 3600, 0, ['prime'])] }),
+    )
+    const base = file('base.json', JSON.stringify({ steps: [step('sand', 10_800)] }))
+    const hours = (day: string): object => ({ day, from: '18:00', to: '21:00' })
+    const week = ['monday', 'tuesday', 'wednesday'].map(hours)
+    const calendar = (more: object = {}): string =>
+      file(
+        'calendar.json',
+        JSON.stringify({ start: '2026-06-01T12:00:00', people: [{ name: 'Ute', hours: week, ...more }] }),
+      )
+    const good = await call('plan', bust, base, '--calendar', calendar(), '--seconds', '0.2', '--json')
+    expect(good.code).toBe(0)
+    const { placed, late } = JSON.parse(good.out) as {
+      placed: { id: string; start: number; end: number }[]
+      late: number
+    }
+    expect(late).toBe(0)
+    // The bust is due: primed on the first evening, painted on the second; the base, which takes a whole one, has the third.
+    expect(placed.map((p) => [p.id, new Date(p.start).getDate()])).toEqual([
+      ['bust: prime', 1],
+      ['bust: paint', 2],
+      ['base: sand', 3],
+    ])
+    const late2 = await call('plan', bust, '--calendar', calendar({ off: ['2026-06-02'] }), '--seconds', '0.1')
+    expect(late2).toMatchObject({ code: 1, out: expect.stringMatching(/bust: done 2026-06-03 19:00, 0\.8 days late/) })
+    const ring = file('ring.json', JSON.stringify({ steps: [step('a', 60, 0, ['b']), step('b', 60, 0, ['a'])] }))
+    expect(await call('plan', ring, '--calendar', calendar())).toMatchObject({
+      code: 2,
+      err: expect.stringContaining('wait for each other in a ring: ring: a, ring: b'),
+    })
+    const negative = file('negative.json', JSON.stringify({ steps: [step('a', -5)] }))
+    expect((await call('plan', negative, '--calendar', calendar())).err).toContain('cannot be negative')
+    expect((await call('plan', bust)).code).toBe(2)
+  })
 })

@@ -8,6 +8,7 @@ import { usage, type Call } from './call'
 import { checkCommand } from './check'
 import { layersCommand } from './layers'
 import { nestCommand } from './nest'
+import { planCommand } from './plan'
 import { sliceCommand } from './slice'
 import { supportsCommand } from './supports'
 import { trapCommand } from './trap'
@@ -32,6 +33,8 @@ undercut slice FILE --printer PRINTER.json -o OUT [--report R.json]
     OUT.zip: PNG layers with a JSON manifest. OUT.3mf: the mesh with its slices. OUT.svg: outlines in true size.
 undercut layers ZIP [--pitch X,Y] [--layer H] [--report R.json] [--json]
     Reads layers back, whoever wrote them: islands, cups, peel. 0 none, 1 some, 2 unreadable.
+undercut plan PIECES.json... --calendar CALENDAR.json [--seconds S] [--report R.json] [--json]
+    Steps of several pieces on the hours of people and places; what is late, what is critical. 0 in time, 1 not.
 undercut --help
     This, and the schema of each operation and of a printer file.
 `
@@ -71,10 +74,22 @@ const COMMANDS: Record<string, (call: Call) => Promise<number>> = {
   supports: supportsCommand,
   layers: layersCommand,
   nest: nestCommand,
+  plan: planCommand,
   slice: sliceCommand,
 }
 
-const VALUED = ['-o', '--report', '--printer', '--printers', '--aim', '--pose', '--pitch', '--layer']
+const VALUED = [
+  '-o',
+  '--report',
+  '--printer',
+  '--printers',
+  '--aim',
+  '--pose',
+  '--pitch',
+  '--layer',
+  '--calendar',
+  '--seconds',
+]
 function parse(args: readonly string[]): { words: string[]; flags: Map<string, string> } {
   const words: string[] = [],
     flags = new Map<string, string>()

@@ -55,6 +55,8 @@ export const pieceFields = z.object({
   /** degrees that the whole should bear being tipped */
   tipWish: z.number().min(1).max(80).default(15),
   plating: plating.default(plating.parse({})),
+  /** pairs that were put together dry, by the ids of both parts: mm too tight, below 0 too loose; null: it fits */
+  dryFits: z.record(z.string(), z.object({ tight: z.number().min(-10).max(10).nullable() })).default({}),
   /** what for: prints of a sculpt that may not be sold must not be */
   purpose: z.enum(['keep', 'sell', 'commission']).default('keep'),
   /** parts that are moved together, by the name of their group */

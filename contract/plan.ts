@@ -36,6 +36,19 @@ export const plan = z.object({
   finish: z.number(),
   impossible: z.array(z.string()),
   sprayRefused: z.string().nullable(),
+  pairs: z
+    .array(
+      z.object({
+        key: z.string(),
+        a: z.string(),
+        b: z.string(),
+        word: z.string(),
+        sentence: z.string().describe('how it will go together, as drawn'),
+        tried: z.object({ tight: z.number().nullable() }).nullable(),
+        remedies: z.array(z.string()),
+      }),
+    )
+    .describe('in an order that keeps access'),
   pending: z.array(z.string()).describe('keys of derivations by which the plan will be surer'),
 })
 export type PlanRecord = z.infer<typeof plan>

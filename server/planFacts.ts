@@ -191,6 +191,7 @@ async function jointsOf(
         ),
       ),
       mixed: fields.materials[a.row.id]?.name !== fields.materials[b.row.id]?.name,
+      tried: fields.dryFits[`${a.row.id}+${b.row.id}`] ?? null,
       access: one && two ? [one, two] : null,
     }
   })

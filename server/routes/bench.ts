@@ -4,6 +4,8 @@ import { logEntry, newLogEntry, scheme, tick } from '../../contract/pieces'
 import { plan, planChange, planDifference } from '../../contract/plan'
 import { schedule } from '../../core/plan/schedule'
 import { comparePlans } from '../../core/plan/compare'
+import { expected, remedies } from '../../core/plan/dryFit'
+import { joinPlan } from '../../core/plan/steps/join'
 import { planSteps } from '../../core/plan/steps/planSteps'
 import type { PlanStep } from '../../core/plan/steps/types'
 import { CAUTIONS } from '../../core/plan/cautions'
@@ -66,6 +68,14 @@ endpoint(bench, 'get', '/pieces/:id/plan', 'The bench plan, laid on bench hours'
     impossible: laid.impossible,
     sprayRefused: sprayRefused(facts.room),
     pending,
+    pairs: joinPlan(facts).map(({ joint }) => ({
+      key: joint.key,
+      a: joint.a.name,
+      b: joint.b.name,
+      ...expected(joint.fit),
+      tried: joint.tried,
+      remedies: joint.tried ? remedies(joint.tried, joint.fit) : [],
+    })),
     steps: [...steps, ...droppedSteps(rows, steps)].map((s) => ({
       dropped: false,
       ...s,

@@ -7,6 +7,7 @@ import FindingList from '../shell/FindingList.vue'
 import { useFindings } from '../stores/findings'
 import { usePlan } from '../stores/plan'
 import ComparePanel from './plan/ComparePanel.vue'
+import DryFitSheet from './plan/DryFitSheet.vue'
 import StepCard from './plan/StepCard.vue'
 
 const store = usePlan(),
@@ -101,6 +102,7 @@ const titleOf = (key: string | null): string => plan.value?.steps.find((s) => s.
     </p>
   </section>
   <StepCard v-if="selected" :step="selected" />
+  <DryFitSheet v-if="selected?.key === 'dryfit'" />
   <ComparePanel v-if="plan && plan.steps.length > 0" />
   <section>
     <h2>Log</h2>

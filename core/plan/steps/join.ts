@@ -1,6 +1,6 @@
 import { adhesiveFor, type AdhesiveAdvice } from '../adhesive'
 import { potLife } from '../batches'
-import { expected } from '../dryFit'
+import { expected, remedies } from '../dryFit'
 import { fitOrder, gluingFor, type GluingAdvice } from '../gluing'
 import { capital, MIN, type PlanBuilder } from './builder'
 import type { PlanFacts, PlanJoint } from './types'
@@ -57,6 +57,12 @@ function pinOf(j: PlanJoint, school: PlanFacts['schools']['joints']): JoinedPlan
   return school === 'pinAll' ? { wire: LEAST_WIRE, depth: 4 * LEAST_WIRE } : null
 }
 
+/** s to try a pair, and to open it where it binds or was found too tight */
+function fitting(j: PlanJoint): number {
+  const tight = j.tried ? (j.tried.tight ?? 0) > 0 : expected(j.fit).word === 'binds'
+  return (tight ? 12 : 3) * MIN
+}
+
 const pairName = (j: PlanJoint): string => `${j.a.name} and ${j.b.name}`
 
 /** Dry fit, pins, and the joints that are glued before paint. */
@@ -67,11 +73,14 @@ export function joinSteps(b: PlanBuilder, plan: readonly JoinedPlan[]): void {
     phase: 'Fit',
     title: `Dry fit ${plan.length === 1 ? 'the pair' : `${plan.length} pairs`}`,
     why: 'Nothing is glued before everything fits.',
-    handsOn: plan.reduce((s, p) => s + (expected(p.joint.fit).word === 'binds' ? 12 : 3) * MIN, 0),
+    handsOn: plan.reduce((s, p) => s + fitting(p.joint), 0),
     needs: 'bench',
     tools: ['needle files', 'scalpel'],
     cautions: ['blade', 'dust'],
-    lines: plan.map((p) => `${pairName(p.joint)}: ${expected(p.joint.fit).sentence}`),
+    lines: plan.map(
+      ({ joint }) =>
+        `${pairName(joint)}: ${(joint.tried && remedies(joint.tried, joint.fit)[0]) ?? (joint.tried ? 'It fits.' : expected(joint.fit).sentence)}`,
+    ),
   })
   const pinned = plan.filter((p) => p.pin)
   if (pinned.length > 0) {

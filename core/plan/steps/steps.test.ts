@@ -37,6 +37,7 @@ const joint = (a: string, b: string, more: Partial<PlanJoint> = {}): PlanJoint =
   load: null,
   fixed: false,
   mixed: false,
+  tried: null,
   access: [
     { area: 20_000, brush: 19_500, airbrush: 17_000, brushLost: 20, airbrushLost: 60 },
     { area: 20_000, brush: 19_500, airbrush: 17_000, brushLost: 0, airbrushLost: 0 },

@@ -1,4 +1,4 @@
-import type { PairFit } from '../dryFit'
+import type { PairFit, Tried } from '../dryFit'
 import type { Caution } from '../cautions'
 import type { Room } from '../drying'
 import type { FinishLevel, Schools } from '../schools'
@@ -77,6 +77,8 @@ export interface PlanJoint {
   fixed: boolean
   /** of different stuff */
   mixed: boolean
+  /** what a hand found when they were put together dry; null: not tried yet */
+  tried: Tried | null
   /** what each loses of its skin to the tools by the other; null: not measured yet */
   access: [AccessReport, AccessReport] | null
 }

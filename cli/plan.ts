@@ -1,0 +1,101 @@
+import { basename } from 'node:path'
+import type { z } from 'zod'
+import { calendarFile, planFile } from '../contract/calendar'
+import { improve, improveDefaults, ringOf } from '../core/plan/scheduling/improve'
+import { slackOf } from '../core/plan/scheduling/slack'
+import type { Problem, Task, Timetable } from '../core/plan/scheduling/types'
+import { usage, type Call } from './call'
+import { loadJson } from './files'
+import { writeReport } from './results'
+
+type Plan = z.infer<typeof planFile>
+
+/** Lays the plans of several pieces on the hours there are. Exit 0 all in time, 1 something late or without hours, 2 unreadable. */
+export async function planCommand({ words, flags, out, fail }: Call): Promise<number> {
+  const path = flags.get('calendar')
+  if (words.length === 0 || !path) return fail(usage('plan needs PIECE.json and --calendar CALENDAR.json.'), 2)
+  const seconds = Number(flags.get('seconds') ?? improveDefaults.budget / 1000)
+  if (!(seconds >= 0 && seconds <= 600)) return fail(usage('--seconds is between 0 and 600.'), 2)
+  const calendar = await loadJson(path, calendarFile)
+  if (!calendar.ok) return fail(calendar.problem, 2)
+  const plans: [string, Plan][] = []
+  for (const word of words) {
+    const plan = await loadJson(word, planFile)
+    if (!plan.ok) return fail(plan.problem, 2)
+    const name = plan.value.name ?? basename(word, '.json')
+    if (plans.some(([n]) => n === name))
+      return fail({ code: 'pieces-alike', message: `${word}: another piece is called "${name}". Name them apart.` }, 2)
+    plans.push([name, plan.value])
+  }
+  const tasks = plans.flatMap(([name, plan]) => tasksOf(name, plan))
+  const ring = ringOf(tasks)
+  if (ring.length > 0)
+    return fail(
+      {
+        code: 'ring',
+        message: `These steps wait for each other in a ring: ${ring.join(', ')}. Take one “after” away.`,
+      },
+      2,
+    )
+  const problem: Problem = {
+    tasks,
+    people: calendar.value.people,
+    resources: calendar.value.resources,
+    start: calendar.value.start ? new Date(calendar.value.start).getTime() : Date.now(),
+    // Due on a day is due at its end.
+    due: Object.fromEntries(plans.flatMap(([n, p]) => (p.due ? [[n, new Date(`${p.due}T23:59:59`).getTime()]] : []))),
+  }
+  const made = improve(problem, { ...improveDefaults, budget: seconds * 1000 })
+  const slack = slackOf(problem, made)
+  const rows = [...made.placed].sort((a, b) => a.start - b.start)
+  const report = { ...made, placed: rows.map((p) => ({ ...p, slack: slack.get(p.id) ?? 0 })) }
+  if (flags.has('json')) out(`${JSON.stringify(report, null, 1)}\n`)
+  else tell(out, problem, made, slack, plans)
+  const noted = await writeReport(flags, report)
+  if (noted) return fail(noted, 2)
+  return made.late > 0 || made.impossible.length > 0 ? 1 : 0
+}
+
+function tell(
+  out: Call['out'],
+  problem: Problem,
+  made: Timetable,
+  slack: ReadonlyMap<string, number>,
+  plans: readonly [string, Plan][],
+): void {
+  const titles = new Map(plans.flatMap(([n, p]) => p.steps.map((s) => [`${n}: ${s.key}`, `${n}: ${s.title || s.key}`])))
+  for (const p of [...made.placed].sort((a, b) => a.start - b.start)) {
+    const critical = slack.get(p.id) === 0 ? '  critical' : ''
+    out(`${stamp(p.start)}  ${stamp(p.end)}  ${p.person}  ${titles.get(p.id)}${critical}\n`)
+  }
+  for (const [piece, end] of Object.entries(made.finish)) {
+    const over = end - (problem.due[piece] ?? Infinity)
+    out(`${piece}: done ${stamp(end)}${over > 0 ? `, ${(over / 86_400_000).toFixed(1)} days late` : ''}\n`)
+  }
+  for (const id of made.impossible) out(`${id}: no hours hold it\n`)
+}
+
+/** What is still to be done of a piece, none of it before what is done has dried. */
+function tasksOf(name: string, { steps }: Plan): Task[] {
+  const id = (key: string): string => `${name}: ${key}`
+  const dry = new Map(
+    steps.flatMap((s) => (s.doneAt ? [[s.key, new Date(s.doneAt).getTime() + s.waiting * 1000] as const] : [])),
+  )
+  return steps
+    .filter((s) => !s.doneAt)
+    .map((s) => ({
+      id: id(s.key),
+      piece: name,
+      work: s.handsOn,
+      waiting: s.waiting,
+      needs: s.needs,
+      after: s.after.map(id),
+      notBefore: Math.max(0, ...s.after.flatMap((a) => dry.get(a) ?? [])),
+    }))
+}
+
+const two = (v: number): string => String(v).padStart(2, '0')
+function stamp(ms: number): string {
+  const d = new Date(ms)
+  return `${d.getFullYear()}-${two(d.getMonth() + 1)}-${two(d.getDate())} ${two(d.getHours())}:${two(d.getMinutes())}`
+}

@@ -1,0 +1,50 @@
+import { z } from 'zod'
+
+const DAYS = ['sunday', 'monday', 'tuesday', 'wednesday', 'thursday', 'friday', 'saturday'] as const
+const time = z
+  .string()
+  .regex(/^([01]?\d|2[0-4]):[0-5]\d$/, 'Times are written as 18:00.')
+  .transform((t) => {
+    const [h, m] = t.split(':').map(Number)
+    return h! * 60 + m!
+  })
+const hours = z
+  .object({ day: z.enum(DAYS), from: time, to: time })
+  .refine((h) => h.to > h.from, { message: 'The bench closes before it opens.' })
+  .transform((h) => ({ weekday: DAYS.indexOf(h.day), from: h.from, to: h.to }))
+
+/** Who works when, and with how many of what. */
+export const calendarFile = z.object({
+  start: z.iso.datetime({ local: true, offset: true }).optional().describe('from when on; else from now'),
+  people: z
+    .array(
+      z.object({
+        name: z.string().min(1).max(80),
+        hours: z.array(hours).min(1).max(40),
+        off: z.array(z.iso.date()).max(400).default([]),
+      }),
+    )
+    .min(1, 'Nobody is there to do it.')
+    .max(20),
+  resources: z.record(z.string(), z.int().min(1).max(50)).default({}),
+})
+
+const seconds = z.number().min(0, 'A duration cannot be negative.').max(31_536_000, 'No step takes longer than a year.')
+/** A piece's plan, as the API gives it or as it is written by hand. */
+export const planFile = z.object({
+  name: z.string().min(1).max(120).optional(),
+  due: z.iso.date().nullable().optional(),
+  steps: z
+    .array(
+      z.object({
+        key: z.string().min(1).max(200),
+        title: z.string().max(300).default(''),
+        handsOn: seconds,
+        waiting: seconds.default(0),
+        needs: z.string().max(80).default('bench'),
+        after: z.array(z.string()).default([]),
+        doneAt: z.iso.datetime().nullable().optional(),
+      }),
+    )
+    .max(2000),
+})

@@ -1,0 +1,198 @@
+import type { Placed, Problem, Task, Timetable } from './types'
+import { windowsOf, type Stretches } from './windows'
+
+/** What lateness weighs beside an hour of the whole, and what an hour of each piece's own end weighs. */
+const LATE = 20,
+  EACH = 0.05
+
+interface Hands {
+  name: string
+  windows: Stretches
+  longest: number
+}
+
+/** Lays tasks in an order given; made once for a problem, asked many times. */
+export class Placer {
+  private readonly hands: Hands[]
+  private readonly at: Map<string, number>
+  private readonly before: number[][]
+
+  constructor(readonly problem: Problem) {
+    this.hands = problem.people.map((p) => {
+      const windows = windowsOf(p, problem.start)
+      const longest = windows.from.reduce((most, from, i) => Math.max(most, windows.to[i]! - from), 0)
+      return { name: p.name, windows, longest }
+    })
+    this.at = new Map(problem.tasks.map((t, i) => [t.id, i]))
+    // What is not among the tasks has been done, or is nobody's business here.
+    this.before = problem.tasks.map((t) => t.after.flatMap((id) => this.at.get(id) ?? []))
+  }
+
+  /** For each task, the tasks that it must come after. */
+  get predecessors(): readonly (readonly number[])[] {
+    return this.before
+  }
+
+  /**
+   * The serial schedule-generation scheme: each task, in its turn, at the first moment at which its predecessors have waited
+   * out, a person has the hours for it in one go, and its place or machine is free; work longer than any window is done in as
+   * many as it takes. For costs that only grow with time some order gives the best timetable there is (Kolisch 1996).
+   *
+   * @param order places in `problem.tasks`, each once, none before one it must come after
+   */
+  lay(order: readonly number[]): Timetable {
+    const { tasks, start } = this.problem
+    const free = new Float64Array(tasks.length).fill(start)
+    const busy = new Map<string, Busy>()
+    const placed: Placed[] = [],
+      impossible: string[] = []
+    const cannot = new Uint8Array(tasks.length)
+    const used = this.hands.map(() => new Busy(1))
+    for (const i of order) {
+      const task = tasks[i]!
+      let ready = Math.max(start, task.notBefore ?? start)
+      for (const b of this.before[i]!) {
+        if (cannot[b] === 1) cannot[i] = 1
+        ready = Math.max(ready, free[b]!)
+      }
+      const place = cannot[i] === 1 ? null : this.first(task, ready, used, this.busyOf(busy, task.needs))
+      if (!place) {
+        cannot[i] = 1
+        impossible.push(task.id)
+        continue
+      }
+      const { hand, pieces } = place
+      for (const [from, to] of pieces) {
+        used[hand]!.add(from, to)
+        this.busyOf(busy, task.needs).add(from, to)
+      }
+      const end = pieces.at(-1)![1]
+      free[i] = end + task.waiting * 1000
+      placed.push({ id: task.id, person: this.hands[hand]!.name, start: pieces[0]![0], end, free: free[i]! })
+    }
+    return this.judged(placed, impossible)
+  }
+
+  private busyOf(busy: Map<string, Busy>, what: string): Busy {
+    let b = busy.get(what)
+    if (!b) busy.set(what, (b = new Busy(this.problem.resources[what] ?? 1)))
+    return b
+  }
+
+  /** The earliest end over all people; of equal ones the person named first. */
+  private first(
+    task: Task,
+    ready: number,
+    used: readonly Busy[],
+    place: Busy,
+  ): { hand: number; pieces: [number, number][] } | null {
+    let best: { hand: number; pieces: [number, number][] } | null = null
+    for (const [hand, h] of this.hands.entries()) {
+      const pieces = fitting(h, used[hand]!, place, ready, task.work * 1000)
+      if (pieces && (!best || pieces.at(-1)![1] < best.pieces.at(-1)![1])) best = { hand, pieces }
+    }
+    return best
+  }
+
+  private judged(placed: Placed[], impossible: string[]): Timetable {
+    const { tasks, due, start } = this.problem
+    const finish: Record<string, number> = {}
+    for (const p of placed) {
+      const { piece } = tasks[this.at.get(p.id)!]!
+      finish[piece] = Math.max(finish[piece] ?? start, p.free)
+    }
+    let late = 0,
+      whole = start,
+      sum = 0
+    for (const [piece, end] of Object.entries(finish)) {
+      late += Math.max(0, end - (due[piece] ?? Infinity))
+      whole = Math.max(whole, end)
+      sum += end - start
+    }
+    const cost = (LATE * late + (whole - start) + EACH * sum) / 1000
+    return { placed, impossible, finish, late: late / 1000, cost }
+  }
+}
+
+/** Stretches of time that are taken, rising; of a thing of which there are several, as many may overlap. */
+class Busy {
+  private readonly spans: [number, number][] = []
+  private longest = 0
+  constructor(private readonly count: number) {}
+
+  add(from: number, to: number): void {
+    this.spans.splice(this.before(from), 0, [from, to])
+    this.longest = Math.max(this.longest, to - from)
+  }
+
+  /** How many begin before a moment. */
+  private before(moment: number): number {
+    let lo = 0,
+      hi = this.spans.length
+    while (lo < hi) {
+      const m = (lo + hi) >> 1
+      if (this.spans[m]![0] < moment) lo = m + 1
+      else hi = m
+    }
+    return lo
+  }
+
+  /** `from` when all of [from, from + work) is free; else the moment from which it is worth asking again. */
+  clear(from: number, work: number): number {
+    const over: [number, number][] = []
+    // None that reaches into it begins longer ago than the longest lasts.
+    for (let i = this.before(from + work) - 1; i >= 0 && this.spans[i]![0] > from - this.longest; i--)
+      if (this.spans[i]![1] > from) over.push(this.spans[i]!)
+    if (over.length < this.count) return from
+    // As many as there are at one moment: only then there is none left.
+    const moments = [from, ...over.map(([a]) => a).filter((a) => a > from)]
+    for (const m of moments) {
+      const now = over.filter(([a, b]) => a <= m && b > m)
+      if (now.length >= this.count) return Math.min(...now.map(([, b]) => b))
+    }
+    return from
+  }
+}
+
+/** Where work fits first: whole in one window, or, where no window is long enough, over several. */
+function fitting(
+  { windows, longest }: Hands,
+  own: Busy,
+  place: Busy,
+  ready: number,
+  work: number,
+): [number, number][] | null {
+  const { from, to } = windows
+  const whole = work <= longest
+  const pieces: [number, number][] = []
+  let left = work
+  for (let i = after(to, ready); i < from.length; i++) {
+    let at = Math.max(ready, from[i]!)
+    while (at < to[i]!) {
+      const want = whole ? work : Math.min(left, to[i]! - at)
+      if (whole && at + work > to[i]!) break
+      const next = Math.max(own.clear(at, want), place.clear(at, want))
+      if (next > at) {
+        at = next
+        continue
+      }
+      pieces.push([at, at + want])
+      left -= want
+      if (left <= 0 || whole) return pieces
+      at += want
+    }
+  }
+  return null
+}
+
+/** First window that ends after a moment. */
+function after(to: Float64Array, moment: number): number {
+  let lo = 0,
+    hi = to.length
+  while (lo < hi) {
+    const m = (lo + hi) >> 1
+    if (to[m]! > moment) hi = m
+    else lo = m + 1
+  }
+  return lo
+}

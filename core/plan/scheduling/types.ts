@@ -1,0 +1,51 @@
+import type { BenchHours } from '../schedule'
+
+/** A step of some piece that wants a person, and mostly a place or a machine. */
+export interface Task {
+  /** unlike any other, over all pieces */
+  id: string
+  piece: string
+  /** s of hands-on work */
+  work: number
+  /** s after it until what comes next may begin */
+  waiting: number
+  needs: string
+  /** ids of tasks that must be over, waiting included */
+  after: readonly string[]
+  /** ms since the epoch before which it may not begin, as what was done before it has to dry */
+  notBefore?: number
+}
+export interface Person {
+  name: string
+  hours: readonly BenchHours[]
+  /** days without work, as YYYY-MM-DD */
+  off: readonly string[]
+}
+export interface Problem {
+  tasks: readonly Task[]
+  people: readonly Person[]
+  /** how many there are of what tasks need; of what is not named there is one */
+  resources: Readonly<Record<string, number>>
+  /** ms since the epoch */
+  start: number
+  /** ms by which a piece is due; pieces that are not named have no day */
+  due: Readonly<Record<string, number>>
+}
+export interface Placed {
+  id: string
+  person: string
+  /** ms; hands off at `end`, and what comes next may begin at `free` */
+  start: number
+  end: number
+  free: number
+}
+export interface Timetable {
+  placed: Placed[]
+  /** tasks that no window of any person holds, or that wait for one */
+  impossible: string[]
+  /** ms since the epoch at which each piece is done */
+  finish: Record<string, number>
+  /** s of lateness over all pieces */
+  late: number
+  cost: number
+}

@@ -1,0 +1,84 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import NumberField from '../../shell/NumberField.vue'
+import { usePiece } from '../../stores/piece'
+import { usePlan } from '../../stores/plan'
+
+/** Pairs in the order in which they are put together dry: how each should go, how it went, and what helps. */
+const piece = usePiece(),
+  plan = usePlan()
+const pairs = computed(() => plan.plan?.pairs ?? [])
+const tried = computed(() => pairs.value.filter((p) => p.tried).length)
+async function say(key: string, fit: { tight: number | null } | null): Promise<void> {
+  const others = Object.entries(piece.piece?.dryFits ?? {}).filter(([k]) => k !== key)
+  await piece.save({ dryFits: Object.fromEntries(fit ? [...others, [key, fit]] : others) })
+}
+</script>
+
+<template>
+  <section v-if="pairs.length > 0" class="mb-3" aria-label="Dry-fit sheet">
+    <h2 class="mb-1">
+      Dry fit <span class="soft small fw-normal">{{ tried }} of {{ pairs.length }} tried</span>
+    </h2>
+    <article v-for="(p, i) in pairs" :key="p.key" class="pair" :data-pair="p.word">
+      <p class="mb-1">
+        <span class="num soft n">{{ i + 1 }}</span><b>{{ p.a }}</b> and <b>{{ p.b }}</b><br /><span
+          class="soft small"
+          >{{ p.sentence }}</span
+        >
+      </p>
+      <div class="d-flex gap-1 align-items-center flex-wrap">
+        <button
+          class="btn btn-sm"
+          :class="p.tried && p.tried.tight === null ? 'btn-primary' : 'btn-quiet'"
+          :aria-pressed="p.tried !== null && p.tried.tight === null"
+          @click="say(p.key, p.tried && p.tried.tight === null ? null : { tight: null })"
+        >
+          fits
+        </button>
+        <button
+          class="btn btn-sm"
+          :class="p.tried && p.tried.tight !== null && p.tried.tight > 0 ? 'btn-primary' : 'btn-quiet'"
+          :aria-pressed="p.tried !== null && (p.tried.tight ?? 0) > 0"
+          @click="say(p.key, { tight: 0.2 })"
+        >
+          too tight
+        </button>
+        <button
+          class="btn btn-sm"
+          :class="p.tried && p.tried.tight !== null && p.tried.tight < 0 ? 'btn-primary' : 'btn-quiet'"
+          :aria-pressed="p.tried !== null && (p.tried.tight ?? 0) < 0"
+          @click="say(p.key, { tight: -0.2 })"
+        >
+          too loose
+        </button>
+      </div>
+      <template v-if="p.tried && p.tried.tight !== null">
+        <NumberField
+          :model-value="Math.abs(p.tried.tight)"
+          :label="p.tried.tight > 0 ? 'Too tight by' : 'Too loose by'"
+          unit="mm"
+          :step="0.05"
+          :min="0.01"
+          :max="10"
+          :digits="2"
+          @update:model-value="say(p.key, { tight: Math.sign(p.tried.tight) * $event })"
+        />
+        <ul class="small mb-0">
+          <li v-for="r in p.remedies" :key="r">{{ r }}</li>
+        </ul>
+      </template>
+    </article>
+  </section>
+</template>
+
+<style scoped>
+.pair {
+  border-left: 3px solid var(--line);
+  padding: 3px 0 5px 9px;
+  margin-bottom: 6px;
+}
+.n {
+  margin-right: 8px;
+}
+</style>
