@@ -18,7 +18,7 @@ const call = async (method: string, path: string, body?: unknown, wanted = 200):
 /** The plan once nothing is left to be measured for it. */
 const settledPlan = (id: string): Promise<any> =>
   until(async () => {
-    const p = await call('GET', `/pieces/${id}/plan`)
+    const p = await call('GET', `/pieces/${id}/plan?measure=1`)
     return p.pending.length === 0 && p.steps.length > 0 && p
   })
 const keys = (plan: any): string[] => plan.steps.map((s: any) => s.key)
@@ -35,6 +35,10 @@ describe.skipIf(!url)('the bench', () => {
     const id = await at.pieceOf('Two blocks', writeStl(boxBody(20, 20, 20)))
     await at.drop(id, 'cap.stl', writeStl(transformed(boxBody(20, 20, 10), identity3, [0, 0, 20.25])))
     await until(async () => (await at.piece(id)).partList.length === 2)
+    // A thread that is only looked at has nothing measured for it.
+    const unmeasured = await call('GET', `/pieces/${id}/plan`)
+    expect(unmeasured.pending).toEqual([])
+    expect(keys(unmeasured)).not.toContain('dryfit')
     const plan = await settledPlan(id)
     const [body, cap] = (await at.piece(id)).partList
     const joint = [body, cap].map((p: any) => p.id).join('+')

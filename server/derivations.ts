@@ -91,8 +91,15 @@ export async function ensure(
   return row
 }
 
-/** The answers to many checks at once, those that nobody asked before asked now; in order. */
-export async function ensureChecks(asked: readonly { mesh: string; check: Check }[]): Promise<Derivation[]> {
+/**
+ * The answers to many checks at once, in order.
+ *
+ * @param ask those that nobody asked before are asked now; else they are null
+ */
+export async function knownChecks(
+  asked: readonly { mesh: string; check: Check }[],
+  ask: boolean,
+): Promise<(Derivation | null)[]> {
   const all = asked.map(({ mesh, check }) => {
     const { kind, ...params } = check,
       inputs = [mesh, ...othersAsked(check)]
@@ -101,8 +108,8 @@ export async function ensureChecks(asked: readonly { mesh: string; check: Check 
   const known = new Map(
     (await Derivation.findAll({ where: { key: [...new Set(all.map((a) => a.key))] } })).map((d) => [d.key, d]),
   )
-  const out: Derivation[] = []
-  for (const a of all) out.push(known.get(a.key) ?? (await ensure(a.kind, a.params, a.inputs)))
+  const out: (Derivation | null)[] = []
+  for (const a of all) out.push(known.get(a.key) ?? (ask ? await ensure(a.kind, a.params, a.inputs) : null))
   return out
 }
 

@@ -17,8 +17,8 @@ import type { Cusps } from '../core/print/cusps'
 import { gradeDefaults, type GradeName } from '../core/print/supportRoute'
 import { rankOf, type OperationReport } from '../core/shape/operations'
 import { readInspection } from './inspections'
-import { advance, ensureChecks, type PartStep } from './derivations'
-import { Part, StockItem, type Derivation } from './models'
+import { advance, knownChecks, type PartStep } from './derivations'
+import { Part, StockItem } from './models'
 import { readWorkshop } from './routes/stock'
 import { readScheme } from './schemes'
 
@@ -36,10 +36,15 @@ interface Stood {
   measures: Measures | null
 }
 
-/** What the bench plan is made from, as far as it is measured by now; `pending` are the checks that are still to come. */
+/**
+ * What the bench plan is made from, as far as it is measured by now; `pending` are the checks that are still to come.
+ *
+ * @param measure what was never measured is asked for; a sculpt that is still being worked on is not measured at every change
+ */
 export async function planFacts(
   pieceId: string,
   data: Record<string, unknown>,
+  measure: boolean,
 ): Promise<{ facts: PlanFacts; pending: string[] }> {
   const fields = newPiece.parse(data)
   const [shop, inspection, scheme, stock, rows] = await Promise.all([
@@ -57,9 +62,9 @@ export async function planFacts(
   const layerHeight = named('printer', fields.printerId, (d) => (d as { layerHeight?: number }).layerHeight) ?? 0.05
   const pending: string[] = []
   const ask = async <T>(asked: { mesh: string; check: Check }[]): Promise<(T | null)[]> =>
-    (await ensureChecks(asked)).map((d) => {
-      if (d.status === 'waiting' || d.status === 'running') pending.push(d.key)
-      return answer<T>(d)
+    (await knownChecks(asked, measure)).map((d) => {
+      if (d?.status === 'waiting' || d?.status === 'running') pending.push(d.key)
+      return d?.status === 'done' ? (d.report as T) : null
     })
 
   const stood = await standing(rows, ask)
@@ -103,7 +108,6 @@ const inspected = ({ passes, closed, flaws }: Inspection): PlanFacts['inspection
         open: flaws.filter((f) => f.state === 'open').map((f) => remedyFor(f.kind, f.size)),
       }
 
-const answer = <T>(d: Derivation): T | null => (d.status === 'done' ? (d.report as T) : null)
 type Ask = <T>(asked: { mesh: string; check: Check }[]) => Promise<(T | null)[]>
 const reportsOf = (steps: readonly PartStep[]): OperationReport[] =>
   steps.flatMap((x) => (x.derivation?.status === 'done' ? [x.derivation.report as OperationReport] : []))

@@ -50,10 +50,11 @@ endpoint(
   },
 )
 
-endpoint(bench, 'get', '/pieces/:id/plan', 'The bench plan, laid on bench hours', { reply: plan }, async (req) => {
+const PLAN = 'The bench plan, laid on bench hours; `?measure=1` has measured what it is not sure of yet'
+endpoint(bench, 'get', '/pieces/:id/plan', PLAN, { reply: plan }, async (req) => {
   const p = await findPiece(req.params.id!)
   const [{ facts, pending }, shop, rows] = await Promise.all([
-    planFacts(p.id, p.data),
+    planFacts(p.id, p.data, req.query.measure === '1'),
     readWorkshop(),
     Tick.findAll({ where: { pieceId: p.id } }),
   ])
@@ -99,8 +100,12 @@ endpoint(
   async (req, body) => {
     const p = await findPiece(req.params.id!)
     const [now, then, shop, done] = await Promise.all([
-      planFacts(p.id, p.data),
-      planFacts(p.id, { ...p.data, ...body, schools: { ...(p.data.schools as object | undefined), ...body.schools } }),
+      planFacts(p.id, p.data, true),
+      planFacts(
+        p.id,
+        { ...p.data, ...body, schools: { ...(p.data.schools as object | undefined), ...body.schools } },
+        true,
+      ),
       readWorkshop(),
       Tick.findAll({ where: { pieceId: p.id } }),
     ])

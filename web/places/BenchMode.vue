@@ -12,6 +12,7 @@ const id = computed(() => String(route.params.id))
 const store = usePlan()
 const { plan, fault, next } = storeToRefs(store)
 const { tick, startTimer, write, left } = store
+store.lookedAt()
 watch(
   id,
   (v) => {

@@ -14,6 +14,7 @@ const store = usePlan(),
   findings = useFindings()
 const { plan, log, fault, next } = storeToRefs(store)
 const { tick, write, left } = store
+store.lookedAt()
 const open = ref<string | null>(null)
 const selected = computed(() => plan.value?.steps.find((s) => s.key === open.value) ?? next.value)
 const days = computed(() => {

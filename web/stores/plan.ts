@@ -1,5 +1,5 @@
 import { defineStore } from 'pinia'
-import { computed, ref, watch } from 'vue'
+import { computed, onBeforeUnmount, onMounted, ref, watch } from 'vue'
 import { z } from 'zod'
 import { logEntry, newLogEntry, type LogEntry } from '../../contract/pieces'
 import { plan as planSchema, type PlanRecord, type PlanStepRecord } from '../../contract/plan'
@@ -18,12 +18,23 @@ export const usePlan = defineStore('plan', () => {
   setInterval(() => {
     now.value = Date.now()
   }, 1000)
+  /** How many look at the plan itself: only then is measured what it is not sure of. */
+  const measured = ref(0)
+  function lookedAt(): void {
+    onMounted(() => {
+      measured.value++
+      void load()
+    })
+    onBeforeUnmount(() => {
+      measured.value--
+    })
+  }
   async function load(): Promise<void> {
     const of = id.value
     if (!of) return
     try {
       const [p, l] = [
-        await api(planSchema, 'GET', `/pieces/${of}/plan`),
+        await api(planSchema, 'GET', `/pieces/${of}/plan${measured.value > 0 ? '?measure=1' : ''}`),
         await api(z.array(logEntry), 'GET', `/pieces/${of}/log`),
       ]
       // The table may have changed hands meanwhile.
@@ -89,5 +100,5 @@ export const usePlan = defineStore('plan', () => {
   /** Seconds left on a step's timer, 0 when it has run out, null without one. */
   const left = (s: PlanStepRecord): number | null =>
     s.timerUntil ? Math.max(0, Math.round((new Date(s.timerUntil).getTime() - now.value) / 1000)) : null
-  return { plan, log, fault, now, tick, startTimer, write, next, left }
+  return { lookedAt, plan, log, fault, now, tick, startTimer, write, next, left }
 })
