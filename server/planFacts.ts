@@ -62,7 +62,7 @@ export async function planFacts(
   const layerHeight = named('printer', fields.printerId, (d) => (d as { layerHeight?: number }).layerHeight) ?? 0.05
   const pending: string[] = []
   const ask = async <T>(asked: { mesh: string; check: Check }[]): Promise<(T | null)[]> =>
-    (await knownChecks(asked, measure)).map((d) => {
+    (await knownChecks(asked, measure || asked.every((a) => a.check.kind === 'measures'))).map((d) => {
       if (d?.status === 'waiting' || d?.status === 'running') pending.push(d.key)
       return d?.status === 'done' ? (d.report as T) : null
     })
@@ -252,7 +252,7 @@ function surfacesOf(scheme: Scheme, whole: number, clear: boolean): PlanFacts['s
   const by = new Map<Surface, { names: string[]; area: number }>()
   for (const r of scheme.regions) {
     const area = areaOf(scheme, r.id, whole)
-    if (area <= 0) continue
+    if (area <= 0 && whole > 0) continue
     const surface = clear ? 'clear' : surfaceOf(r.name)
     const s = by.get(surface) ?? { names: [], area: 0 }
     by.set(surface, { names: [...s.names, r.name], area: s.area + area })

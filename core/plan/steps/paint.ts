@@ -10,7 +10,7 @@ export function primeSteps(b: PlanBuilder): void {
   const { parts, schools, finish } = b.facts
   const area = parts.reduce((s, p) => s + (p.clear ? 0 : p.area), 0)
   // Clear parts get no primer.
-  if (area === 0) return
+  if (parts.every((p) => p.clear)) return
   const { cusp, tight } = stepOf(b.facts)
   const { inspection } = b.facts
   const expected = finish === 'shelf' ? 1 : finish === 'display' ? 2 : 3
