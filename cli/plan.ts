@@ -2,8 +2,9 @@ import { basename } from 'node:path'
 import type { z } from 'zod'
 import { calendarFile, planFile } from '../contract/calendar'
 import { improve, improveDefaults, ringOf } from '../core/plan/scheduling/improve'
+import { tasksOf } from '../core/plan/scheduling/ofPlan'
 import { slackOf } from '../core/plan/scheduling/slack'
-import type { Problem, Task, Timetable } from '../core/plan/scheduling/types'
+import type { Problem, Timetable } from '../core/plan/scheduling/types'
 import { usage, type Call } from './call'
 import { loadJson } from './files'
 import { writeReport } from './results'
@@ -27,7 +28,7 @@ export async function planCommand({ words, flags, out, fail }: Call): Promise<nu
       return fail({ code: 'pieces-alike', message: `${word}: another piece is called "${name}". Name them apart.` }, 2)
     plans.push([name, plan.value])
   }
-  const tasks = plans.flatMap(([name, plan]) => tasksOf(name, plan))
+  const tasks = plans.flatMap(([name, plan]) => tasksOf(name, plan.steps, doneIn(plan)))
   const ring = ringOf(tasks)
   if (ring.length > 0)
     return fail(
@@ -75,24 +76,8 @@ function tell(
   for (const id of made.impossible) out(`${id}: no hours hold it\n`)
 }
 
-/** What is still to be done of a piece, none of it before what is done has dried. */
-function tasksOf(name: string, { steps }: Plan): Task[] {
-  const id = (key: string): string => `${name}: ${key}`
-  const dry = new Map(
-    steps.flatMap((s) => (s.doneAt ? [[s.key, new Date(s.doneAt).getTime() + s.waiting * 1000] as const] : [])),
-  )
-  return steps
-    .filter((s) => !s.doneAt)
-    .map((s) => ({
-      id: id(s.key),
-      piece: name,
-      work: s.handsOn,
-      waiting: s.waiting,
-      needs: s.needs,
-      after: s.after.map(id),
-      notBefore: Math.max(0, ...s.after.flatMap((a) => dry.get(a) ?? [])),
-    }))
-}
+const doneIn = ({ steps }: Plan): Map<string, number> =>
+  new Map(steps.flatMap((s) => (s.doneAt ? [[s.key, new Date(s.doneAt).getTime()] as const] : [])))
 
 const two = (v: number): string => String(v).padStart(2, '0')
 function stamp(ms: number): string {

@@ -1,6 +1,15 @@
 import { z } from 'zod'
+import type { Cause, FlawKind } from '../core/plan/flaws'
 
-export const FLAW_KINDS = ['pit', 'step', 'seam', 'scratch', 'dust', 'run', 'missing'] as const
+export const FLAW_KINDS = [
+  'pit',
+  'step',
+  'seam',
+  'scratch',
+  'dust',
+  'run',
+  'missing',
+] as const satisfies readonly FlawKind[]
 const place = z.tuple([z.number(), z.number(), z.number()])
 
 /** What the skin shows under primer. */
@@ -20,14 +29,13 @@ export const newFlaw = flawFields.extend({
 export const FLAW_STATES = ['open', 'mended', 'accepted'] as const
 export const changedFlaw = flawFields.partial().extend({ version: z.int(), state: z.enum(FLAW_STATES).optional() })
 
-export const flawCause = z.discriminatedUnion('kind', [
+const flawCause: z.ZodType<Cause> = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('tip'), tip: z.number().describe('mm'), focal: z.boolean() }),
   z.object({ kind: z.literal('layers') }),
   z.object({ kind: z.literal('joint') }),
   z.object({ kind: z.literal('sanding') }),
   z.object({ kind: z.literal('spray') }),
 ])
-export type FlawCause = z.infer<typeof flawCause>
 
 export const flaw = newFlaw.extend({
   pass: z.int().min(1),

@@ -18,10 +18,7 @@ const FROM: Readonly<Record<Exclude<Cause['kind'], 'tip'>, [words: string, chang
 }
 
 /** What is open of a piece's flaws, and what they say of how it was printed and worked. */
-export function flawsLeft(
-  open: readonly { id: string; point: readonly [number, number, number] }[],
-  pass: number,
-): Finding[] {
+export function flawsLeft(open: readonly { point: readonly [number, number, number] }[], pass: number): Finding[] {
   if (open.length === 0) return []
   return [
     {
@@ -48,7 +45,7 @@ export function flawCauses(learned: readonly Learned[]): Finding[] {
           ]
         : FROM[l.cause.kind]
     return {
-      id: `flaw-cause ${l.kind} ${l.cause.kind}`,
+      id: `flaw-cause ${l.kind} ${l.cause.kind}${l.cause.kind === 'tip' ? ` ${l.cause.tip}` : ''}`,
       level: 'note',
       value: `${l.count} of ${l.of}`,
       unit: PLURAL[l.kind],

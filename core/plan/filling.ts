@@ -1,4 +1,4 @@
-import type { SeamClass } from '../fit/gap'
+import { SEAM_LIMITS, type SeamClass } from '../fit/gap'
 import { batches, type Batch } from './batches'
 import { waitingIn, type Room } from './drying'
 import { FILLERS, type BenchMaterial } from './materials'
@@ -65,7 +65,7 @@ export function fillSeam(
 }
 
 /** The gap at which a class begins: where the one below it ends, whether or not the seam has any of that. */
-const LIMITS = [0, 0.1, 0.3, 0.5, 1, 2]
+const LIMITS: readonly number[] = [0, ...SEAM_LIMITS]
 const lowest = (c: SeamClass): number => (c.upTo === null ? LIMITS.at(-1)! : (LIMITS[LIMITS.indexOf(c.upTo) - 1] ?? 0))
 const bridges = (f: BenchMaterial, from: number, to: number | null): boolean =>
   f.gap[0] <= from && (to ?? 2 * from) <= f.gap[1]

@@ -1,4 +1,3 @@
-import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { cavityHoles } from '../findings/cavityHoles'
 import { doesNotFit } from '../findings/doesNotFit'
@@ -6,27 +5,6 @@ import { steepWait } from '../findings/steepWait'
 import { supportGaps } from '../findings/supportGaps'
 import { ranked } from '../findings/finding'
 import { sprayRefused, waitingIn } from './drying'
-import { schedule, type BenchHours } from './schedule'
-import type { PlanStep } from './steps/types'
-
-const HOURS: BenchHours[] = [1, 2, 3, 4, 5].map((weekday) => ({ weekday, from: 18 * 60, to: 21 * 60 }))
-const now = new Date(2026, 5, 1, 12).getTime()
-const step = (key: string, handsOn: number, waiting: number, after: string[]): PlanStep => ({
-  key,
-  handsOn,
-  waiting,
-  after,
-  phase: 'Fit',
-  title: key,
-  why: '',
-  needs: 'bench',
-  cautions: [],
-  materials: [],
-  tools: [],
-  lines: [],
-  risks: [],
-  window: null,
-})
 
 describe('drying', () => {
   it('doubles a reaction for ten degrees colder, and slows evaporation in damp', () => {
@@ -37,51 +15,6 @@ describe('drying', () => {
     expect(sprayRefused({ temperature: 9, humidity: 50 })).toMatch(/10 °C/)
     expect(sprayRefused({ temperature: 20, humidity: 81 })).toMatch(/80 %/)
     expect(sprayRefused({ temperature: 10, humidity: 80 })).toBeNull()
-  })
-})
-
-describe('schedule', () => {
-  it('keeps precedence, waits, one pair of hands and the bench hours, whatever the steps', () => {
-    const durations = fc.array(
-      fc.tuple(fc.integer({ min: 60, max: 9000 }), fc.integer({ min: 0, max: 200_000 }), fc.nat(5)),
-      { minLength: 1, maxLength: 14 },
-    )
-    fc.assert(
-      fc.property(durations, (list) => {
-        const steps = list.map(([h, w, p], i) => step(`s${i}`, h, w, i > 0 ? [`s${Math.max(0, i - 1 - p)}`] : []))
-        const { slots, finish, critical } = schedule(steps, HOURS, now)
-        expect(slots).toHaveLength(steps.length)
-        slots.forEach((s, i) => {
-          for (const p of steps[i]!.after) expect(s.start).toBeGreaterThanOrEqual(slots.find((x) => x.key === p)!.free)
-          if (i > 0) expect(s.start).toBeGreaterThanOrEqual(slots[i - 1]!.end)
-          const a = new Date(s.start),
-            b = new Date(s.end)
-          expect(
-            HOURS.some(
-              (h) =>
-                h.weekday === a.getDay() &&
-                a.getHours() * 60 + a.getMinutes() >= h.from &&
-                b.getHours() * 60 + b.getMinutes() <= h.to,
-            ),
-          ).toBe(true)
-        })
-        expect(finish).toBe(Math.max(...slots.map((s) => s.free)))
-        expect(critical.at(-1)).toBe(slots.find((s) => s.free === finish)!.key)
-      }),
-      { numRuns: 100 },
-    )
-  })
-  it('splits work that no window holds, and names steps without any hours', () => {
-    const { slots } = schedule([step('long', 5 * 3600, 0, [])], HOURS, now)
-    expect(new Date(slots[0]!.end).getDay()).toBe(2)
-    expect(schedule([step('a', 60, 0, [])], [], now).impossible).toEqual(['a'])
-  })
-  it('counts the wait of a ticked step from when it was done', () => {
-    const steps = [step('a', 600, 86_400, []), step('b', 600, 0, ['a'])]
-    const done = new Map([['a', now - 20 * 3600_000]])
-    const { slots } = schedule(steps, HOURS, now, done)
-    expect(slots.map((s) => s.key)).toEqual(['b'])
-    expect(new Date(slots[0]!.start).getHours()).toBe(18)
   })
 })
 

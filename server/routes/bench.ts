@@ -2,7 +2,7 @@ import { Router } from 'express'
 import { z } from 'zod'
 import { logEntry, newLogEntry, scheme, tick } from '../../contract/pieces'
 import { plan, planChange, planDifference } from '../../contract/plan'
-import { schedule } from '../../core/plan/schedule'
+import { planOnHours } from '../../core/plan/scheduling/ofPlan'
 import { comparePlans } from '../../core/plan/compare'
 import { expected, remedies } from '../../core/plan/dryFit'
 import { joinPlan } from '../../core/plan/steps/join'
@@ -61,12 +61,12 @@ endpoint(bench, 'get', '/pieces/:id/plan', PLAN, { reply: plan }, async (req) =>
   const steps = facts.parts.length === 0 ? [] : planSteps(facts)
   const ticks = new Map(rows.map((t) => [t.stepKey, t]))
   const done = new Map(rows.filter((t) => t.doneAt).map((t) => [t.stepKey, t.doneAt!.getTime()]))
-  const laid = schedule(steps, shop.benchHours, Date.now(), done)
-  const slots = new Map(laid.slots.map((s) => [s.key, s])),
-    critical = new Set(laid.critical)
+  const { slots, finish, impossible } = planOnHours(steps, shop.benchHours, Date.now(), done)
+  // As they are gone through: what is done, then by the hour; what no hour holds comes last.
+  const hour = (s: PlanStep): number => done.get(s.key) ?? slots.get(s.key)?.start ?? Infinity
   return {
-    finish: laid.finish,
-    impossible: laid.impossible,
+    finish,
+    impossible,
     sprayRefused: sprayRefused(facts.room),
     pending,
     pairs: joinPlan(facts).map(({ joint }) => ({
@@ -77,7 +77,7 @@ endpoint(bench, 'get', '/pieces/:id/plan', PLAN, { reply: plan }, async (req) =>
       tried: joint.tried,
       remedies: joint.tried ? remedies(joint.tried, joint.fit) : [],
     })),
-    steps: [...steps, ...droppedSteps(rows, steps)].map((s) => ({
+    steps: inOrder([...steps, ...droppedSteps(rows, steps)], hour).map((s) => ({
       dropped: false,
       ...s,
       cautions: s.cautions.map((c) => CAUTIONS[c]),
@@ -86,7 +86,7 @@ endpoint(bench, 'get', '/pieces/:id/plan', PLAN, { reply: plan }, async (req) =>
       free: slots.get(s.key)?.free ?? null,
       doneAt: ticks.get(s.key)?.doneAt?.toISOString() ?? null,
       timerUntil: ticks.get(s.key)?.timerUntil?.toISOString() ?? null,
-      critical: critical.has(s.key),
+      critical: slots.get(s.key)?.critical ?? false,
     })),
   }
 })
@@ -115,6 +115,13 @@ endpoint(
     return comparePlans(planSteps(now.facts), planSteps(then.facts), ticked, shop.labour)
   },
 )
+
+/** Sorted by the hour; of one hour, and of none, as they stand in the plan. */
+const inOrder = <S>(steps: readonly S[], hour: (s: S) => number): S[] =>
+  steps
+    .map((s) => [hour(s), s] as const)
+    .sort(([a], [b]) => (a === b ? 0 : a - b))
+    .map(([, s]) => s)
 
 /** Steps that are done and that another school has no place for: what was done stays done, and is seen. */
 const droppedSteps = (rows: readonly Tick[], steps: readonly PlanStep[]): (PlanStep & { dropped: true })[] => {

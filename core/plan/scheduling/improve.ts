@@ -135,7 +135,7 @@ function reversedOf(before: readonly (readonly number[])[]): number[][] {
   return out
 }
 
-/** One task, or a task with all that leads to it, taken to another place that its neighbours in the plan allow. */
+/** One task taken to another place in the order, between what it comes after and what comes after it. */
 function moved(
   order: readonly number[],
   before: readonly (readonly number[])[],

@@ -2,6 +2,7 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { improve, ringOf } from './improve'
 import { Placer } from './place'
+import { planOnHours } from './ofPlan'
 import { slackOf } from './slack'
 import type { Person, Problem, Task } from './types'
 import { windowsOf } from './windows'
@@ -230,4 +231,34 @@ describe('scheduling', () => {
     // The same seed gives the same timetable.
     expect(improve(problem, { tries: 150, budget: Infinity, seed: 1 }, frozen).cost).toBe(better.cost)
   }, 120_000)
+  it('lays one piece on its own hours: waits fill with other work, what is done is gone and dries from when it was done', () => {
+    const step = (
+      key: string,
+      handsOn: number,
+      waiting: number,
+      after: string[],
+    ): Parameters<typeof planOnHours>[0][number] => ({
+      key,
+      handsOn,
+      waiting,
+      after,
+      needs: 'bench',
+    })
+    const { hours } = person('p')
+    const steps = [step('glue', 600, 3600, []), step('fill', 1200, 0, ['glue']), step('strip', 1800, 0, [])]
+    const { slots, finish, impossible } = planOnHours(steps, hours, START)
+    expect(slots.get('glue')!.start).toBe(START)
+    // While the glue sets the supports come off.
+    expect(slots.get('strip')!.start).toBe(slots.get('glue')!.end)
+    expect(slots.get('fill')!.start).toBe(slots.get('glue')!.free)
+    expect(finish).toBe(START + (600 + 3600 + 1200) * 1000)
+    expect([...slots].filter(([, s]) => s.critical).map(([k]) => k)).toEqual(['glue', 'fill'])
+    expect(impossible).toEqual([])
+    const glued = new Map([['glue', START - 1_800_000]])
+    const left = planOnHours(steps, hours, START, glued)
+    expect([...left.slots.keys()].sort()).toEqual(['fill', 'strip'])
+    expect(left.slots.get('fill')!.start).toBe(START + 1_800_000)
+    expect(planOnHours(steps, hours, START, new Map(steps.map((s) => [s.key, START]))).finish).toBe(START)
+    expect(planOnHours(steps, [], START).impossible).toEqual(expect.arrayContaining(['glue', 'fill', 'strip']))
+  })
 })

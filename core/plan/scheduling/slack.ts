@@ -2,7 +2,7 @@ import type { Problem, Timetable } from './types'
 
 /**
  * s by which each task may begin later without its piece ending later (or, where it is due, later than that), everything else
- * keeping its order: what comes after it, what its person does next, what its place is used for next. Tasks without slack are
+ * keeping its order and hours not looked at: what comes after it, what its person does next, what its place is used for next. Tasks without slack are
  * the critical path.
  */
 export function slackOf(problem: Problem, { placed, finish }: Timetable): Map<string, number> {

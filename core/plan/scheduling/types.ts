@@ -1,4 +1,9 @@
-import type { BenchHours } from '../schedule'
+/** Bench hours on a weekday (0 Sunday), in minutes from local midnight. */
+export interface BenchHours {
+  weekday: number
+  from: number
+  to: number
+}
 
 /** A step of some piece that wants a person, and mostly a place or a machine. */
 export interface Task {

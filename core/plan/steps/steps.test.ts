@@ -146,6 +146,19 @@ describe('plan', () => {
           expect(reaches(steps, g.key, other.key)).toBe(true)
     }
   })
+  it('lets nothing wait for what dries elsewhere: seams, scars and surfaces side by side, primer after all of them', () => {
+    const two = [
+      { surface: 'skin' as const, names: ['Face'], area: 5000 },
+      { surface: 'cloth' as const, names: ['Coat'], area: 30_000 },
+    ]
+    const steps = planSteps(facts({ surfaces: two }))
+    const at = (start: string): PlanStep[] => steps.filter((s) => s.key.startsWith(start))
+    const sanded = at('sand:')
+    expect(sanded).toHaveLength(2)
+    expect(sanded[0]!.after).toEqual(sanded[1]!.after)
+    expect(at('prime-1')[0]!.after).toEqual(sanded.map((s) => s.key))
+    expect([...sanded[0]!.after].sort()).toEqual([...at('fill:'), ...at('scars')].map((s) => s.key).sort())
+  })
   it('primes once more while flaws are open, mends them in the pass under way, and stops when one found nothing', () => {
     const open = [{ title: 'Solvent putty', handsOn: 70, wait: 7200 }]
     const passes = (inspection: PlanFacts['inspection']): number =>

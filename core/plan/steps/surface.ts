@@ -3,10 +3,8 @@ import { potLife } from '../batches'
 import { fillSeam, FILL_DEPTH, type Fill } from '../filling'
 import { capital, DM2, MIN, type PlanBuilder } from './builder'
 import type { JoinedPlan } from './join'
-import type { PlanFacts } from './types'
+import type { PlanFacts, PlanJoint } from './types'
 
-/** What a tip leaves standing or torn out, of its diameter. */
-const SCAR = 0.18
 /** s to trim and level one scar, on plain skin and on focal */
 const TRIM = 11,
   TRIM_FOCAL = 26
@@ -59,21 +57,25 @@ export function fillSteps(b: PlanBuilder, plan: readonly JoinedPlan[]): void {
       lines: seen.map((h) => `${h.part}: ${h.diameter.toFixed(1)} mm`),
     })
   }
+  // What sets in one seam keeps nobody from the next.
+  const ready = b.last,
+    ends: string[] = []
   for (const { joint, gluing } of plan) {
     if (gluing.when !== 'before' || joint.fit.seam < 1) continue
-    for (const fill of fillSeam(joint.fit.seamGaps, room))
-      seamStep(b, joint.key, `${joint.a.name} and ${joint.b.name}`, fill)
+    for (const fill of fillSeam(joint.fit.seamGaps, room)) ends.push(seamStep(b, joint, fill, ready))
   }
-  scarStep(b)
+  const scars = scarStep(b, ready)
+  if (scars) ends.push(scars)
+  if (ends.length > 0) b.last = ends
 }
 
-function seamStep(b: PlanBuilder, key: string, pair: string, f: Fill): void {
+function seamStep(b: PlanBuilder, { key, a, b: other }: PlanJoint, f: Fill, after: string[]): string {
   const ml = f.batches.reduce((s, x) => s + x.ml, 0)
   const most = [...b.facts.surfaces].sort((x, y) => y.area - x.area)[0]?.surface ?? 'skin'
-  b.add({
+  return b.add({
     key: `fill:${key}:${f.material.id}`,
     phase: 'Fit',
-    title: `${capital(f.material.name)}: the seam of ${pair}`,
+    title: `${capital(f.material.name)}: the seam of ${a.name} and ${other.name}`,
     why: `${f.length.toFixed(0)} mm of it gape ${f.widest === null ? 'over 2 mm' : `up to ${f.widest} mm`}; ${f.layers > 1 ? `it sets ${f.material.deepest} mm at a time, so in ${f.layers} layers` : 'one layer does'}.`,
     handsOn: 2 * MIN + f.handsOn,
     waiting: f.waiting,
@@ -86,18 +88,20 @@ function seamStep(b: PlanBuilder, key: string, pair: string, f: Fill): void {
         : `${f.material.name}, ${Math.max(0.1, ml).toFixed(1)} ml`,
     ],
     lines: [TEXTURE[most]],
+    after,
   })
 }
 
-function scarStep(b: PlanBuilder): void {
+function scarStep(b: PlanBuilder, after: string[]): string | null {
   const scars = b.facts.parts.flatMap((p) => p.scars.map((s) => ({ ...s, part: p.name })))
   const count = scars.reduce((s, x) => s + x.count, 0)
-  if (count === 0) return
+  if (count === 0) return null
   const torn = b.facts.schools.strip === 'afterCure' ? 0.5 : 0.2
   const pits = Math.ceil(scars.reduce((s, x) => s + x.count * torn, 0))
   const ml = scars.reduce((s, x) => s + x.count * torn * ((Math.PI / 6) * x.tip ** 3), 0) / 1000
-  b.add({
+  return b.add({
     key: 'scars',
+    after,
     phase: 'Fit',
     title: `Trim ${count} scars, fill the pits`,
     why: `About ${Math.round(100 * torn)} tips in a hundred tear a pit: ${pits} to look for.`,
@@ -111,18 +115,17 @@ function scarStep(b: PlanBuilder): void {
   })
 }
 
-/** µm of steps to level: what nine tenths of the stepped skin stay under, or what scars leave. */
-export function stepOf(f: PlanFacts): { cusp: number; scar: number; tight: number } {
+/** µm of steps to level, which nine tenths of the stepped skin stay under, and the share of it that is hard to get into. */
+export function stepOf(f: PlanFacts): { cusp: number; tight: number } {
   const measured = f.parts.filter((p) => p.cusps)
   const weight = measured.reduce((s, p) => s + p.cusps!.stepped, 0)
   // Unmeasured, every direction is as likely: nine tenths of a sphere's skin stay under nine tenths of a layer.
   const cusp =
     weight > 0 ? measured.reduce((s, p) => s + p.cusps!.p90 * p.cusps!.stepped, 0) / weight : 900 * f.layerHeight
-  const scar = 1000 * SCAR * Math.max(0, ...f.parts.flatMap((p) => p.scars.map((s) => s.tip)))
   const reached = f.parts.filter((p) => p.access),
     area = reached.reduce((s, p) => s + p.access!.area, 0)
   const tight = area > 0 ? 1 - reached.reduce((s, p) => s + p.access!.airbrush, 0) / area : USUAL_TIGHT
-  return { cusp, scar, tight }
+  return { cusp, tight }
 }
 
 /** A ladder of grits for each kind of surface; wet sanding is dried before primer. */
@@ -130,9 +133,13 @@ export function sandSteps(b: PlanBuilder): void {
   const { surfaces, finish, schools } = b.facts
   const wet = schools.sanding === 'wet'
   const { cusp, tight } = stepOf(b.facts)
+  // One surface dries while the next is sanded.
+  const ready = b.last,
+    ends: string[] = []
   for (const s of surfaces) {
     const grits = ladder(cusp, s.surface, finish)
-    b.add({
+    const key = b.add({
+      after: ready,
       key: `sand:${s.surface}`,
       phase: 'Fit',
       title: `Sand ${s.names.join(', ')} ${wet ? 'wet' : 'dry'}: ${grits.join(', ')}`,
@@ -148,5 +155,7 @@ export function sandSteps(b: PlanBuilder): void {
         ? [{ what: 'damp under the primer', chance: 0.03, costs: 40 * MIN }]
         : [{ what: 'texture sanded away, dust in the primer', chance: 0.08, costs: 20 * MIN }],
     })
+    ends.push(key)
   }
+  if (ends.length > 0) b.last = ends
 }
