@@ -249,6 +249,22 @@ describe.skipIf(!url)('print runs', () => {
     expect((await at.call('POST', '/devices', { address: 'http://10.0.0.1:80' })).status).toBe(422)
   })
 
+  it('printed by hand, all of it counts as printed when somebody says so, and its resin is gone from the shelf', async () => {
+    const { run, piece } = await runOf('By hand', boxBody(6, 6, 4))
+    const [plate] = run.plates
+    const shelf = async (): Promise<any> => (await call('GET', '/stock')).find((s: any) => s.id === resinId)
+    const { version, data } = await shelf()
+    await call('PUT', `/stock/resin/${resinId}`, { version, data: { ...data, level: 500 } })
+    await call('POST', `/plates/${plate.id}/send`, { device: null })
+    expect(await plateNow(piece)).toMatchObject({ state: 'printing', device: null })
+    await call('POST', `/plates/${plate.id}/commands`, { do: 'pause' }, 409)
+    await call('POST', `/plates/${plate.id}/commands`, { do: 'stop' })
+    const ended = await plateNow(piece)
+    expect(ended).toMatchObject({ state: 'ended', progress: { layer: plate.layers } })
+    expect((await shelf()).data.level).toBeCloseTo(500 - ended.estimate.millilitres, 6)
+    await call('PUT', `/stock/resin/${resinId}`, { version: (await shelf()).version, data })
+  })
+
   it('a job is gone on with from where the line broke, and one that was not begun is lost with the power', async () => {
     const d = await device({ serial: 'kilo' })
     const { run } = await runOf('Half sent', boxBody(7, 5, 9))

@@ -196,11 +196,14 @@ export async function endPlate(
     const row = (await PlatePrint.findByPk(plate.id, { transaction, lock: Transaction.LOCK.UPDATE }))!
     if (row.state !== 'printing') return
     const { took, problem, share } = how
+    const data = plateData.parse(row.data)
     await row.update(
       {
         state: 'ended',
         endedAt: new Date(),
         data: { ...row.data, took, problem },
+        // Of one that was printed by hand nobody counted the layers.
+        progress: { ...row.progress, layer: Math.round(Math.min(1, share) * data.layers) },
         version: row.version + 1,
       },
       { transaction },
@@ -208,7 +211,7 @@ export async function endPlate(
     const run = await RunRow.findByPk(row.runId, { transaction })
     if (!run) return
     const { resinId, lot } = runData.parse(run.data)
-    await resinUsed(resinId, lot, plateData.parse(row.data).estimate.millilitres * Math.min(1, share), transaction)
+    await resinUsed(resinId, lot, data.estimate.millilitres * Math.min(1, share), transaction)
   })
   await announce({ type: 'stock' })
 }

@@ -153,7 +153,11 @@ export function useTrail() {
     if (first) {
       const { layer, layers } = first.progress
       const measure =
-        live.length > 1 ? `${live.length} plates` : `layer ${layer} of ${layers > 0 ? layers : first.layers}`
+        live.length > 1
+          ? `${live.length} plates`
+          : first.device
+            ? `layer ${layer} of ${layers > 0 ? layers : first.layers}`
+            : 'by hand'
       return { state: 'waiting', measure }
     }
     const latest = runs.runs[0]

@@ -49,6 +49,7 @@ const titleOf = (key: string | null): string => plan.value?.steps.find((s) => s.
 <template>
   <Teleport to="#middle" defer>
     <div class="page">
+      <p v-if="!plan && !fault" class="soft p-4">Working out the plan …</p>
       <p v-if="plan?.steps.length === 0" class="soft p-4">
         Drop a sculpt first: the plan is made from what the piece is.
       </p>
