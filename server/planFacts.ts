@@ -16,8 +16,8 @@ import type { PlanFacts, PlanJoint, PlanPart } from '../core/plan/steps/types'
 import type { Cusps } from '../core/print/cusps'
 import { gradeDefaults, type GradeName } from '../core/print/supportRoute'
 import { rankOf, type OperationReport } from '../core/shape/operations'
-import { readInspection } from './inspections'
 import { advance, knownChecks, type PartStep } from './derivations'
+import { readInspection } from './inspections'
 import { Part, StockItem } from './models'
 import { readWorkshop } from './routes/stock'
 import { readScheme } from './schemes'
@@ -68,8 +68,7 @@ export async function planFacts(
     })
 
   const stood = await standing(rows, ask)
-  const schools = { ...shop.schools, ...fields.schools }
-  const joints = await jointsOf(stood, fields, resin?.density ?? USUAL_DENSITY, schools.gluing === 'seamBySeam', ask)
+  const joints = await jointsOf(stood, fields, resin?.density ?? USUAL_DENSITY, ask)
   const cusps = await ask<Cusps>(
     stood.map((p) => ({ mesh: p.mesh, check: { kind: 'cusps', up: [...printedUp(p.steps)], layerHeight } })),
   )
@@ -88,7 +87,7 @@ export async function planFacts(
       joints,
       layerHeight,
       finish: fields.finish,
-      schools,
+      schools: { ...shop.schools, ...fields.schools },
       room: { temperature: shop.temperature, humidity: shop.humidity },
       due: fields.deadline ? (new Date(fields.deadline).getTime() - Date.now()) / 1000 : Infinity,
       inspection: inspected(inspection),
@@ -145,7 +144,6 @@ async function jointsOf(
   stood: readonly Stood[],
   fields: ReturnType<typeof newPiece.parse>,
   density: number,
-  reach: boolean,
   ask: Ask,
 ): Promise<PlanJoint[]> {
   const solid = stood.filter((p) => p.measures && p.measures.area > 0)
@@ -156,14 +154,12 @@ async function jointsOf(
     near.map(({ a, b }) => ({ mesh: a.mesh, check: { kind: 'fit', other: b.mesh, reach: JOINT_REACH } })),
   )
   const pairs = near.flatMap((p, i) => (fits[i]?.touching ? [{ ...p, fit: fits[i] }] : []))
-  const reached = reach
-    ? await ask<AccessReport>(
-        pairs.flatMap(({ a, b }) => [
-          { mesh: a.mesh, check: { kind: 'access', others: [b.mesh] } },
-          { mesh: b.mesh, check: { kind: 'access', others: [a.mesh] } },
-        ]),
-      )
-    : []
+  const reached = await ask<AccessReport>(
+    pairs.flatMap(({ a, b }) => [
+      { mesh: a.mesh, check: { kind: 'access', others: [b.mesh] } },
+      { mesh: b.mesh, check: { kind: 'access', others: [a.mesh] } },
+    ]),
+  )
   const loads = outboardOf(
     solid.map((p) => {
       const m = fields.materials[p.row.id]

@@ -99,20 +99,16 @@ endpoint(
   { body: planChange, reply: planDifference },
   async (req, body) => {
     const p = await findPiece(req.params.id!)
-    const [now, then, shop, done] = await Promise.all([
+    const [{ facts }, shop, done] = await Promise.all([
       planFacts(p.id, p.data, true),
-      planFacts(
-        p.id,
-        { ...p.data, ...body, schools: { ...(p.data.schools as object | undefined), ...body.schools } },
-        true,
-      ),
       readWorkshop(),
       Tick.findAll({ where: { pieceId: p.id } }),
     ])
-    if (now.facts.parts.length === 0)
+    if (facts.parts.length === 0)
       throw new Refusal(409, 'nothing-to-plan', 'There is no plan to compare yet: drop a sculpt first.')
+    const then = { ...facts, schools: { ...facts.schools, ...body.schools }, finish: body.finish ?? facts.finish }
     const ticked = new Set(done.filter((t) => t.doneAt).map((t) => t.stepKey))
-    return comparePlans(planSteps(now.facts), planSteps(then.facts), ticked, shop.labour)
+    return comparePlans(planSteps(facts), planSteps(then), ticked, shop.labour)
   },
 )
 

@@ -135,7 +135,9 @@ endpoint(
 endpoint(inspections, 'delete', '/flaws/:id', 'Take back a mark that is none', {}, async (req) => {
   const row = await FlawRow.findByPk(req.params.id!)
   if (!row) return undefined
-  await FlawRow.destroy({ where: { id: row.id, state: { [Op.ne]: 'mended' } } })
+  const gone = await FlawRow.destroy({ where: { id: row.id, state: { [Op.ne]: 'mended' } } })
+  if (gone === 0)
+    throw new Refusal(409, 'flaw-mended', 'It was mended, so there was a flaw. Open it again first if it was none.')
   await announce({ type: 'piece', id: row.pieceId })
   return undefined
 })
