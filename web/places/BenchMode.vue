@@ -107,7 +107,12 @@ onBeforeUnmount(() => window.removeEventListener('keydown', keys))
       </p>
       <h1>{{ step.title }}</h1>
       <p class="why">{{ step.why }}</p>
-      <p v-if="step.materials.length" class="mats">{{ step.materials.join(' · ') }}</p>
+      <ul v-if="step.lines.length" class="lines">
+        <li v-for="l in step.lines" :key="l">{{ l }}</li>
+      </ul>
+      <p v-if="step.materials.length + step.tools.length" class="mats">
+        {{ [...step.materials, ...step.tools].join(' · ') }}
+      </p>
       <p v-for="c in step.cautions" :key="c" class="caution">{{ c }}</p>
     </main>
     <main v-else-if="plan">
@@ -170,6 +175,11 @@ h1 {
 .why {
   font-size: 1.55rem;
   max-width: 46ch;
+}
+.lines {
+  font-size: 1.3rem;
+  max-width: 60ch;
+  margin: 0 0 12px;
 }
 .mats {
   font-size: 1.3rem;

@@ -181,8 +181,4 @@ const when = (iso: string): string =>
   display: flex;
   flex-direction: column;
 }
-.caution {
-  color: var(--know);
-  font-size: 0.87rem;
-}
 </style>

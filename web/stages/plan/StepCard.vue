@@ -57,14 +57,6 @@ const percent = (v: number): string => (v < 0.01 ? 'under 1 %' : `${Math.round(1
 </template>
 
 <style scoped>
-.caution {
-  border-left: 4px solid var(--know);
-  background: #f6e9cf;
-  padding: 5px 9px;
-  border-radius: 4px;
-  font-size: 0.88rem;
-  margin-bottom: 6px;
-}
 .lines {
   margin: 0 0 8px;
   padding-left: 18px;

@@ -128,14 +128,6 @@ const photograph = (e: Event): Promise<void> =>
   margin-right: 8px;
   color: var(--ink-soft);
 }
-.caution {
-  border-left: 4px solid var(--know);
-  background: #f6e9cf;
-  padding: 4px 9px;
-  border-radius: 4px;
-  font-size: 0.84rem;
-  margin-bottom: 5px;
-}
 .photo {
   max-width: 100%;
   max-height: 150px;
