@@ -256,6 +256,11 @@ function surfacesOf(scheme: Scheme, whole: number, clear: boolean): PlanFacts['s
   return [...by].map(([surface, s]) => ({ surface, ...s }))
 }
 
+const shares = (mix: Scheme['coats'][number]['mix']): { id: string; share: number }[] => {
+  const drops = mix.reduce((s, m) => s + m.drops, 0)
+  return mix.map((m) => ({ id: m.paintId, share: m.drops / drops }))
+}
+
 function coatsOf(scheme: Scheme, whole: number, stock: readonly StockItem[]): PlanFacts['coats'] {
   const paints = new Map(stock.filter((s) => s.kind === 'paint').map((r) => [r.id, paintSchema.parse(r.data)]))
   return scheme.coats
@@ -265,6 +270,7 @@ function coatsOf(scheme: Scheme, whole: number, stock: readonly StockItem[]): Pl
       technique: c.technique,
       byAirbrush: c.tool === 'airbrush',
       area: areaOf(scheme, c.regionId, whole),
+      mix: c.paintId ? [{ id: c.paintId, share: 1 }] : shares(c.mix),
       paint: c.paintId
         ? (paints.get(c.paintId)?.name ?? 'a paint no longer in stock')
         : c.mix.map((m) => `${m.drops} ${paints.get(m.paintId)?.name ?? '?'}`).join(' + ') || 'paint to choose',

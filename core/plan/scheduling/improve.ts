@@ -7,6 +7,10 @@ export interface ImproveOptions {
   tries: number
   budget: number
   seed: number
+  /** ids in the order of a timetable that was good before: where improving begins; tasks that it does not know are put in */
+  hint?: readonly string[]
+  /** told of each better timetable as it is found */
+  onBetter?: (made: Timetable) => void
 }
 export const improveDefaults: ImproveOptions = { tries: 100_000, budget: 5000, seed: 1 }
 
@@ -32,13 +36,17 @@ export function improve(
   const random = evenNumbers(options.seed)
   const n = problem.tasks.length
   const rules = prioritiesOf(problem, placer)
+  if (options.hint && options.hint.length > 0) rules.push(hintedBy(problem, options.hint))
   const ends = now() + options.budget
   let best: { order: number[]; made: Timetable } | null = null,
     last: { order: number[]; made: Timetable } | null = null
   const take = (order: number[], threshold: number): void => {
     const made = placer.lay(order)
     if (!last || made.cost <= last.made.cost * (1 + threshold)) last = { order, made }
-    if (!best || made.cost < best.made.cost) best = last = { order, made }
+    if (!best || made.cost < best.made.cost) {
+      best = last = { order, made }
+      options.onBetter?.(made)
+    }
   }
   for (const rule of rules)
     take(
@@ -79,6 +87,17 @@ function prioritiesOf({ tasks, due }: Problem, placer: Placer): number[][] {
     tasks.map((t, i) => 1e9 * pieces.indexOf(t.piece) - tail[i]!),
     tasks.map((t, i) => -t.waiting - 1e-3 * tail[i]!),
   ]
+}
+
+/** As they stood before; of a piece, what is new comes after what it had; what is of a new piece comes last. */
+function hintedBy({ tasks }: Problem, hint: readonly string[]): number[] {
+  const at = new Map(hint.map((id, k) => [id, k]))
+  const lastOf = new Map<string, number>()
+  for (const t of tasks) lastOf.set(t.piece, Math.max(lastOf.get(t.piece) ?? -1, at.get(t.id) ?? -1))
+  return tasks.map((t) => {
+    const last = lastOf.get(t.piece)!
+    return at.get(t.id) ?? (last >= 0 ? last + 0.5 : hint.length)
+  })
 }
 
 /**

@@ -16,13 +16,19 @@ export class Placer {
   private readonly hands: Hands[]
   private readonly at: Map<string, number>
   private readonly before: number[][]
+  private readonly closed = new Map<string, Busy>()
 
   constructor(readonly problem: Problem) {
     this.hands = problem.people.map((p) => {
-      const windows = windowsOf(p, problem.start)
+      const windows = windowsOf(p, problem.start, problem.zone)
       const longest = windows.from.reduce((most, from, i) => Math.max(most, windows.to[i]! - from), 0)
       return { name: p.name, windows, longest }
     })
+    for (const [name, spans] of Object.entries(problem.closed ?? {})) {
+      const shut = new Busy(1)
+      for (const [from, to] of spans) shut.add(from, to)
+      this.closed.set(name, shut)
+    }
     this.at = new Map(problem.tasks.map((t, i) => [t.id, i]))
     // What is not among the tasks has been done, or is nobody's business here.
     this.before = problem.tasks.map((t) => t.after.flatMap((id) => this.at.get(id) ?? []))
@@ -39,8 +45,9 @@ export class Placer {
    * many as it takes. For costs that only grow with time some order gives the best timetable there is (Kolisch 1996).
    *
    * @param order places in `problem.tasks`, each once, none before one it must come after
+   * @param work s that each task takes, where it is not what was planned
    */
-  lay(order: readonly number[]): Timetable {
+  lay(order: readonly number[], work?: ArrayLike<number>): Timetable {
     const { tasks, start } = this.problem
     const free = new Float64Array(tasks.length).fill(start)
     const busy = new Map<string, Busy>()
@@ -55,22 +62,23 @@ export class Placer {
         if (cannot[b] === 1) cannot[i] = 1
         ready = Math.max(ready, free[b]!)
       }
-      const place = cannot[i] === 1 ? null : this.first(task, ready, used, this.busyOf(busy, task.needs))
+      const takes = (work?.[i] ?? task.work) * 1000
+      const place = cannot[i] === 1 ? null : this.first(task, takes, ready, used, this.busyOf(busy, task.needs))
       if (!place) {
         cannot[i] = 1
         impossible.push(task.id)
         continue
       }
       const { hand, pieces } = place
-      for (const [from, to] of pieces) {
-        used[hand]!.add(from, to)
-        this.busyOf(busy, task.needs).add(from, to)
-      }
       const end = pieces.at(-1)![1]
       free[i] = end + task.waiting * 1000
+      for (const [from, to] of pieces) {
+        used[hand]!.add(from, to)
+        this.busyOf(busy, task.needs).add(from, task.holds && to === end ? free[i]! : to)
+      }
       placed.push({ id: task.id, person: this.hands[hand]!.name, start: pieces[0]![0], end, free: free[i]! })
     }
-    return this.judged(placed, impossible)
+    return this.judged(placed, impossible, order)
   }
 
   private busyOf(busy: Map<string, Busy>, what: string): Busy {
@@ -82,24 +90,28 @@ export class Placer {
   /** The earliest end over all people; of equal ones the person named first. */
   private first(
     task: Task,
+    work: number,
     ready: number,
     used: readonly Busy[],
     place: Busy,
   ): { hand: number; pieces: [number, number][] } | null {
     let best: { hand: number; pieces: [number, number][] } | null = null
+    const limits = [place, ...(task.shuns ? [this.closed.get(task.shuns) ?? []] : [])].flat()
+    const hold = task.holds ? task.waiting * 1000 : 0
     for (const [hand, h] of this.hands.entries()) {
-      const pieces = fitting(h, used[hand]!, place, ready, task.work * 1000)
+      if (task.by !== undefined && task.by !== h.name) continue
+      const pieces = fitting(h, [used[hand]!, ...limits], place, ready, work, hold)
       if (pieces && (!best || pieces.at(-1)![1] < best.pieces.at(-1)![1])) best = { hand, pieces }
     }
     return best
   }
 
-  private judged(placed: Placed[], impossible: string[]): Timetable {
+  private judged(placed: Placed[], impossible: string[], order: readonly number[]): Timetable {
     const { tasks, due, start } = this.problem
     const finish: Record<string, number> = {}
     for (const p of placed) {
-      const { piece } = tasks[this.at.get(p.id)!]!
-      finish[piece] = Math.max(finish[piece] ?? start, p.free)
+      const { piece, also = [] } = tasks[this.at.get(p.id)!]!
+      for (const of of [piece, ...also]) finish[of] = Math.max(finish[of] ?? start, p.free)
     }
     let late = 0,
       whole = start,
@@ -110,7 +122,7 @@ export class Placer {
       sum += end - start
     }
     const cost = (LATE * late + (whole - start) + EACH * sum) / 1000
-    return { placed, impossible, finish, late: late / 1000, cost }
+    return { placed, impossible, finish, late: late / 1000, cost, order: order.map((i) => tasks[i]!.id) }
   }
 }
 
@@ -154,13 +166,19 @@ class Busy {
   }
 }
 
-/** Where work fits first: whole in one window, or, where no window is long enough, over several. */
+/**
+ * Where work fits first: whole in one window, or, where no window is long enough, over several.
+ *
+ * @param all that must be clear while it is worked at
+ * @param place that must stay clear for `hold` ms after it as well
+ */
 function fitting(
   { windows, longest }: Hands,
-  own: Busy,
+  all: readonly Busy[],
   place: Busy,
   ready: number,
   work: number,
+  hold: number,
 ): [number, number][] | null {
   const { from, to } = windows
   const whole = work <= longest
@@ -171,7 +189,8 @@ function fitting(
     while (at < to[i]!) {
       const want = whole ? work : Math.min(left, to[i]! - at)
       if (whole && at + work > to[i]!) break
-      const next = Math.max(own.clear(at, want), place.clear(at, want))
+      let next = want === left && hold > 0 ? place.clear(at, want + hold) : at
+      for (const busy of all) next = Math.max(next, busy.clear(at, want))
       if (next > at) {
         at = next
         continue

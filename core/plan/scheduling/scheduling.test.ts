@@ -175,7 +175,7 @@ describe('scheduling', () => {
     // Two weeks round the last Sunday of March and of October, wherever the tests run.
     for (const month of [2, 9]) {
       const p = { ...person('p'), off: [`2026-${month === 2 ? '03' : '10'}-28`] }
-      const { from, to } = windowsOf(p, new Date(2026, month, 20).getTime(), 14)
+      const { from, to } = windowsOf(p, new Date(2026, month, 20).getTime(), undefined, 14)
       expect(from).toHaveLength(13)
       from.forEach((f, i) => {
         expect(new Date(f).getHours()).toBe(9)
@@ -191,7 +191,7 @@ describe('scheduling', () => {
         { weekday: 1, from: 600, to: 720 },
       ],
     }
-    const w = windowsOf(overlap, START, 1)
+    const w = windowsOf(overlap, START, undefined, 1)
     expect([...w.from, ...w.to]).toEqual([START, new Date(2026, 5, 1, 12).getTime()])
   })
   it('tells by how much a task may slip: of two that must both wait out, the shorter by their difference', () => {

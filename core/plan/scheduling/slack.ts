@@ -15,8 +15,9 @@ export function slackOf(problem: Problem, { placed, finish }: Timetable): Map<st
   const at = new Map(placed.map((p) => [p.id, p]))
   for (const p of by) {
     const t = task.get(p.id)!
-    const end = Math.max(finish[t.piece]!, problem.due[t.piece] ?? -Infinity)
-    let least = end - p.free
+    let least = Infinity
+    for (const piece of [t.piece, ...(t.also ?? [])])
+      least = Math.min(least, Math.max(finish[piece]!, problem.due[piece] ?? -Infinity) - p.free)
     for (const s of successors.get(p.id) ?? []) {
       const next = at.get(s)
       if (next) least = Math.min(least, next.start + slack.get(s)! - p.free)

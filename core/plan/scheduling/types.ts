@@ -10,6 +10,8 @@ export interface Task {
   /** unlike any other, over all pieces */
   id: string
   piece: string
+  /** other pieces that it is done for at once */
+  also?: readonly string[]
   /** s of hands-on work */
   work: number
   /** s after it until what comes next may begin */
@@ -17,8 +19,18 @@ export interface Task {
   needs: string
   /** ids of tasks that must be over, waiting included */
   after: readonly string[]
-  /** ms since the epoch before which it may not begin, as what was done before it has to dry */
+  /** ms since the epoch before which it may not begin, as what was done before it has to dry, or as somebody wished */
   notBefore?: number
+  /** what it needs stays taken while it waits, as a printer prints on */
+  holds?: boolean
+  /** the one person who may do it */
+  by?: string
+  /** a name in `Problem.closed`: in none of those stretches is it worked at */
+  shuns?: string
+  /** s of its work that need not be done again right after another with the same set-up: laying out, mixing, cleaning */
+  setup?: { key: string; seconds: number } | null
+  /** s in which it must be over once begun, as what is mixed sets */
+  window?: number | null
 }
 export interface Person {
   name: string
@@ -35,6 +47,10 @@ export interface Problem {
   start: number
   /** ms by which a piece is due; pieces that are not named have no day */
   due: Readonly<Record<string, number>>
+  /** stretches of time, ms, in which some work cannot be done, rising and apart: what the air forbids */
+  closed?: Readonly<Record<string, readonly (readonly [number, number])[]>>
+  /** IANA name of the time zone that bench hours are in; the machine's own where there is none */
+  zone?: string
 }
 export interface Placed {
   id: string
@@ -46,6 +62,8 @@ export interface Placed {
 }
 export interface Timetable {
   placed: Placed[]
+  /** ids in the order in which they were laid: what a later improvement begins from */
+  order: string[]
   /** tasks that no window of any person holds, or that wait for one */
   impossible: string[]
   /** ms since the epoch at which each piece is done */

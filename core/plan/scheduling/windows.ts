@@ -1,3 +1,4 @@
+import { isoDay, wallClock, weekday } from '../../wallClock'
 import type { Person } from './types'
 
 /** Days that are looked ahead. */
@@ -10,31 +11,28 @@ export interface Stretches {
 }
 
 /**
- * When a person works, from a moment on. Days are stepped by the calendar and hours are local ones, so that a clock change
- * makes a window longer or shorter and moves nothing else.
+ * When a person works, from a moment on. Days are stepped by the calendar and hours are those of the clock on the wall, so that
+ * a clock change makes a window longer or shorter and moves nothing else.
+ *
+ * @param zone of the clock on the wall; the machine's own where there is none
  */
-export function windowsOf(person: Person, start: number, days = HORIZON): Stretches {
+export function windowsOf(person: Person, start: number, zone?: string, days = HORIZON): Stretches {
+  const clock = wallClock(zone)
   const off = new Set(person.off)
   const spans: [number, number][] = []
-  const first = new Date(start)
+  const first = clock.dayOf(start)
   for (let d = 0; d < days; d++) {
-    // Midday keeps the date right on days of 23 or 25 hours.
-    const noon = new Date(first.getFullYear(), first.getMonth(), first.getDate() + d, 12)
-    if (off.has(dayOf(noon))) continue
-    const at = (minutes: number): number =>
-      new Date(noon.getFullYear(), noon.getMonth(), noon.getDate(), 0, minutes).getTime()
+    const day = first + d
+    if (off.has(isoDay(day))) continue
     for (const h of person.hours) {
-      if (h.weekday !== noon.getDay() || h.to <= h.from) continue
-      const from = Math.max(start, at(h.from)),
-        to = at(h.to)
+      if (h.weekday !== weekday(day) || h.to <= h.from) continue
+      const from = Math.max(start, clock.at(day, h.from)),
+        to = clock.at(day, h.to)
       if (to > from) spans.push([from, to])
     }
   }
   return joined(spans)
 }
-
-const two = (v: number): string => String(v).padStart(2, '0')
-const dayOf = (d: Date): string => `${d.getFullYear()}-${two(d.getMonth() + 1)}-${two(d.getDate())}`
 
 /** Hours that overlap or meet are one window. */
 function joined(spans: [number, number][]): Stretches {

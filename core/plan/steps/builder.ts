@@ -8,7 +8,19 @@ export const CARE = { shelf: 0.6, display: 1, exhibition: 1.6 } as const
 
 export const capital = (s: string): string => s[0]!.toUpperCase() + s.slice(1)
 
-type Optional = 'after' | 'waiting' | 'window' | 'tools' | 'lines' | 'risks' | 'materials' | 'cautions'
+type Optional =
+  | 'after'
+  | 'waiting'
+  | 'window'
+  | 'tools'
+  | 'lines'
+  | 'risks'
+  | 'materials'
+  | 'uses'
+  | 'setup'
+  | 'holds'
+  | 'sprays'
+  | 'cautions'
 export type NewStep = Omit<PlanStep, Optional> &
   Partial<Omit<PlanStep, 'waiting'>> & {
     /** s at 20 °C and 50 %, and what the room does to it; or `waiting` as it is in this room */
@@ -37,6 +49,10 @@ export class PlanBuilder {
       lines: [],
       risks: [],
       materials: [],
+      uses: [],
+      setup: null,
+      holds: false,
+      sprays: rest.cautions?.includes('spray') ?? false,
       cautions: [],
       after: this.last,
       ...rest,

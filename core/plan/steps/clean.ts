@@ -41,6 +41,7 @@ export function cleanSteps(b: PlanBuilder): void {
     cautions: ['resin', 'solvent'],
     materials: ['wash liquid, dirty bath then clean'],
     tools: hollow.length > 0 ? ['syringe'] : [],
+    setup: { key: 'wash', seconds: 6 * MIN },
   })
   if (schools.strip === 'afterWash') strip()
   const clear = parts.some((p) => p.clear)
@@ -55,6 +56,8 @@ export function cleanSteps(b: PlanBuilder): void {
     needs: 'curing lamp',
     cautions: ['uv', 'resin'],
     tools: ['curing lamp'],
+    setup: { key: 'cure', seconds: 2 * MIN },
+    holds: true,
   })
   if (schools.strip === 'afterCure') strip()
 }

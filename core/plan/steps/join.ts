@@ -96,6 +96,7 @@ export function joinSteps(b: PlanBuilder, plan: readonly JoinedPlan[]): void {
       needs: 'bench',
       cautions: ['blade', 'dust'],
       materials: wires.map((w) => `brass wire ${w} mm, ${length(w)} mm of it`),
+      uses: wires.map((w) => ({ what: `wire:${w}`, amount: length(w) })),
       tools: wires.map((w) => `drill ${(w + 0.1).toFixed(1)} mm`),
       lines: pinned.map(
         ({ joint, pin }) =>
@@ -146,6 +147,8 @@ function glueEach(
       needs: 'bench',
       cautions: [adhesive.material.caution],
       materials: [`${adhesive.material.name}, ${Math.max(0.1, (joint.fit.area * 0.15) / 1000).toFixed(1)} ml`],
+      uses: [{ what: `adhesive:${adhesive.material.id}`, amount: Math.max(0.1, (joint.fit.area * 0.15) / 1000) }],
+      setup: adhesive.material.mixed ? { key: `mix ${adhesive.material.name}`, seconds: 2 * MIN } : null,
       tools: phase === 'Finish' ? ['scalpel, to bare the masked faces'] : [],
       after: [...new Set([...ready, ...before])],
       risks: [

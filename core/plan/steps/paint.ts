@@ -5,6 +5,10 @@ import { stepOf } from './surface'
 /** Share of the steps that is left where a hand with paper gets to. */
 const LEFT_AFTER_SANDING = 0.15
 
+/** mm of wet varnish, and the share of it that lands on the piece. */
+const VARNISH_FILM = 0.05,
+  VARNISH_LANDS = 0.4
+
 /** Primer and inspection, pass by pass, and the light from above where that is the undercoat. */
 export function primeSteps(b: PlanBuilder): void {
   const { parts, schools, finish } = b.facts
@@ -42,6 +46,11 @@ export function primeSteps(b: PlanBuilder): void {
           : []),
         `primer, ${colour}, ${p.plain} ${p.plain > 1 ? 'coats' : 'coat'}: ${p.ml.plain.toFixed(1)} ml in the can`,
       ],
+      uses: [
+        ...(p.filler > 0 ? [{ what: 'primer:filler', amount: p.ml.filler }] : []),
+        { what: `primer:${colour}`, amount: p.ml.plain },
+      ],
+      setup: { key: `spray primer, ${colour}`, seconds: 3 * MIN },
     })
     b.add({
       key: `inspect-${pass}`,
@@ -54,6 +63,7 @@ export function primeSteps(b: PlanBuilder): void {
       needs: 'bench',
       cautions: ['dust'],
       materials: ['solvent putty', 'grit 600'],
+      uses: known.length > 0 ? [{ what: 'filler:solvent', amount: 0.1 * known.length }] : [],
       tools: ['raking light'],
     })
   }
@@ -69,12 +79,15 @@ export function primeSteps(b: PlanBuilder): void {
       needs: 'airbrush',
       cautions: ['spray'],
       materials: ['primer, white'],
+      uses: [{ what: 'primer:white', amount: primerFor(0, area, 0, 1).ml.plain / 2 }],
+      setup: { key: 'spray primer, white', seconds: 3 * MIN },
     })
 }
 
 /** The scheme's coats, in painting order. */
 export function paintSteps(b: PlanBuilder): void {
   b.facts.coats.forEach((c, i) => {
+    const ml = (c.area * c.coats * 0.05) / 1000 / (c.byAirbrush ? 0.4 : 0.9)
     const each = Math.max(3 * MIN, (c.area / DM2) * (c.byAirbrush ? 3 : 11) * MIN * b.care)
     b.add({
       key: `coat-${i}-${c.region}-${c.technique}`,
@@ -89,7 +102,13 @@ export function paintSteps(b: PlanBuilder): void {
       setting: 'evaporation',
       needs: c.byAirbrush ? 'airbrush' : 'bench',
       cautions: c.byAirbrush ? ['mist'] : [],
-      materials: [`${c.paint}: ${((c.area * c.coats * 0.05) / 1000 / (c.byAirbrush ? 0.4 : 0.9)).toFixed(2)} ml`],
+      materials: [`${c.paint}: ${ml.toFixed(2)} ml`],
+      uses: c.mix.map((m) => ({ what: `paint:${m.id}`, amount: m.share * ml })),
+      setup: {
+        key: `${c.byAirbrush ? 'airbrush' : 'brush'} ${c.paint}`,
+        // Laid out, mixed and cleaned up once.
+        seconds: c.byAirbrush ? 3 * MIN : MIN,
+      },
     })
   })
 }
@@ -111,6 +130,8 @@ export function finishSteps(b: PlanBuilder): void {
     needs: 'airbrush',
     cautions: ['spray'],
     materials: [`varnish, ${varnish}`],
+    uses: [{ what: `varnish:${varnish}`, amount: (area * VARNISH_FILM) / 1000 / VARNISH_LANDS }],
+    setup: { key: `spray varnish, ${varnish}`, seconds: 5 * MIN },
     risks: [{ what: 'metallics or gloss dulled', chance: matt ? 0.1 : 0.03, costs: 30 * MIN }],
   })
 }

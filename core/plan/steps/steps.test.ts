@@ -55,7 +55,17 @@ const facts = (more: Partial<PlanFacts> = {}): PlanFacts => ({
   inspection: null,
   surfaces: [{ surface: 'skin', names: ['Face'], area: 40_000 }],
   varnish: 'matt',
-  coats: [{ region: 'Coat', technique: 'base', paint: 'Wool navy', coats: 2, area: 20_000, byAirbrush: false }],
+  coats: [
+    {
+      region: 'Coat',
+      technique: 'base',
+      paint: 'Wool navy',
+      mix: [{ id: 'navy', share: 1 }],
+      coats: 2,
+      area: 20_000,
+      byAirbrush: false,
+    },
+  ],
   ...more,
 })
 const school = (s: Partial<Schools>): Partial<PlanFacts> => ({ schools: { ...schoolDefaults, ...s } })

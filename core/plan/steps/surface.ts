@@ -11,6 +11,10 @@ const TRIM = 11,
 /** Share of a skin that a hand with paper does not get into, where it was not measured. */
 const USUAL_TIGHT = 0.15
 
+/** What a sheet of paper lasts for: scars trimmed, dm² sanded. */
+const SCARS_A_SHEET = 150,
+  DM2_A_SHEET = 5
+
 const TEXTURE: Readonly<Record<Surface, string>> = {
   skin: 'stipple sanded spots back with a stiff brush and thinned filler',
   cloth: 'press cloth or a toothbrush into it while soft',
@@ -35,6 +39,8 @@ export function fillSteps(b: PlanBuilder, plan: readonly JoinedPlan[]): void {
       needs: 'bench',
       cautions: ['casting'],
       materials: [`casting resin, ${ml.toFixed(0)} ml`, 'tape over the lower holes'],
+      uses: [{ what: 'casting', amount: ml }],
+      setup: { key: 'casting', seconds: 6 * MIN },
       tools: ['syringe or funnel'],
     })
   }
@@ -42,6 +48,7 @@ export function fillSteps(b: PlanBuilder, plan: readonly JoinedPlan[]): void {
   const seen = holes.filter((h) => !h.hidden)
   if (seen.length > 0) {
     const left = holes.length - seen.length
+    const ml = (seen.reduce((s, h) => s + (Math.PI / 4) * h.diameter ** 2 * FILL_DEPTH, 0) * 1.3) / 1000
     b.add({
       key: 'plug',
       phase: 'Fit',
@@ -51,9 +58,8 @@ export function fillSteps(b: PlanBuilder, plan: readonly JoinedPlan[]): void {
       wait: 5 * MIN,
       needs: 'bench',
       cautions: ['resin', 'uv'],
-      materials: [
-        `UV putty, ${((seen.reduce((s, h) => s + (Math.PI / 4) * h.diameter ** 2 * FILL_DEPTH, 0) * 1.3) / 1000).toFixed(2)} ml, or the printed plugs`,
-      ],
+      materials: [`UV putty, ${ml.toFixed(2)} ml, or the printed plugs`],
+      uses: [{ what: 'filler:uvPutty', amount: ml }],
       lines: seen.map((h) => `${h.part}: ${h.diameter.toFixed(1)} mm`),
     })
   }
@@ -87,6 +93,8 @@ function seamStep(b: PlanBuilder, { key, a, b: other }: PlanJoint, f: Fill, afte
         ? `${f.material.name}, ${ml.toFixed(1)} ml in ${f.batches.length} mixes of ${f.batches[0]!.ml.toFixed(1)} ml: each is used up before it sets`
         : `${f.material.name}, ${Math.max(0.1, ml).toFixed(1)} ml`,
     ],
+    uses: [{ what: `filler:${f.material.id}`, amount: ml }],
+    setup: f.material.mixed ? { key: `mix ${f.material.name}`, seconds: 2 * MIN } : null,
     lines: [TEXTURE[most]],
     after,
   })
@@ -110,6 +118,10 @@ function scarStep(b: PlanBuilder, after: string[]): string | null {
     needs: 'bench',
     cautions: ['resin', 'uv', 'dust'],
     materials: [`printing resin, brushed in, ${Math.max(0.1, ml * 1.3).toFixed(1)} ml`, 'grit 180 on a stick'],
+    uses: [
+      { what: 'filler:resin', amount: ml * 1.3 },
+      { what: 'grit:180', amount: count / SCARS_A_SHEET },
+    ],
     tools: ['UV torch', 'sanding stick'],
     lines: scars.map((s) => `${s.part}: ${s.count} of ${s.tip} mm${s.focal > 0 ? `, ${s.focal} on focal skin` : ''}`),
   })
@@ -150,6 +162,7 @@ export function sandSteps(b: PlanBuilder): void {
       needs: 'bench',
       cautions: ['dust'],
       materials: grits.map((g) => `grit ${g}`),
+      uses: grits.map((g) => ({ what: `grit:${g}`, amount: s.area / DM2 / DM2_A_SHEET })),
       lines: [TEXTURE[s.surface]],
       risks: wet
         ? [{ what: 'damp under the primer', chance: 0.03, costs: 40 * MIN }]

@@ -19,6 +19,13 @@ export interface Risk {
   costs: number
 }
 
+/** So much of a supply, as core/plan/supplies names it. */
+export interface Use {
+  what: string
+  /** ml, mm or sheets: the supply's own unit */
+  amount: number
+}
+
 export interface PlanStep {
   /** stable between plans of the same piece, so that what is ticked stays ticked */
   key: string
@@ -37,6 +44,14 @@ export interface PlanStep {
   after: string[]
   /** what to have at hand, with quantities */
   materials: string[]
+  /** what of them is used up */
+  uses: Use[]
+  /** s of its work that are spared right after another step with the same set-up, of whatever piece */
+  setup: { key: string; seconds: number } | null
+  /** what it needs stays taken while it waits */
+  holds: boolean
+  /** sprayed: not in cold or damp */
+  sprays: boolean
   tools: string[]
   /** its parts, one line each, where it is several things of a kind */
   lines: string[]
@@ -107,6 +122,8 @@ export interface PlanFacts {
     region: string
     technique: string
     paint: string
+    /** ids of its paints, and what share of the mix each is */
+    mix: readonly { id: string; share: number }[]
     coats: number
     /** mm² */
     area: number

@@ -1,0 +1,61 @@
+const DAY = 86_400_000
+
+/** Days of the calendar are counted from 1970-01-01, whatever the zone. */
+export const isoDay = (day: number): string => new Date(day * DAY).toISOString().slice(0, 10)
+export const dayNumber = (iso: string): number => Math.round(Date.parse(`${iso}T00:00:00Z`) / DAY)
+/** 0 Sunday. */
+export const weekday = (day: number): number => (((day + 4) % 7) + 7) % 7
+
+export interface WallClock {
+  /** ms since the epoch at which the clock shows so many minutes from midnight of a day; where it is turned on, later, where back, the first */
+  at(day: number, minutes: number): number
+  dayOf(ms: number): number
+  /** minutes since midnight that the clock shows */
+  minutesOf(ms: number): number
+}
+
+/**
+ * The clock on the wall of a time zone: what it shows when, and back.
+ *
+ * @param zone IANA name; the machine's own where there is none
+ * @throws RangeError of a zone that is not known
+ */
+export function wallClock(zone?: string): WallClock {
+  const format = new Intl.DateTimeFormat('en-US', {
+    timeZone: zone,
+    hourCycle: 'h23',
+    year: 'numeric',
+    month: 'numeric',
+    day: 'numeric',
+    hour: 'numeric',
+    minute: 'numeric',
+    second: 'numeric',
+  })
+  /** ms by which the clock is ahead of UTC; asked once a quarter of an hour, as no clock is turned within one. */
+  const known = new Map<number, number>()
+  const ahead = (ms: number): number => {
+    const quarter = Math.floor(ms / 900_000)
+    let o = known.get(quarter)
+    if (o === undefined) {
+      const p = Object.fromEntries(format.formatToParts(quarter * 900_000).map((x) => [x.type, Number(x.value)]))
+      o = Date.UTC(p.year!, p.month! - 1, p.day!, p.hour!, p.minute!, p.second!) - quarter * 900_000
+      known.set(quarter, o)
+    }
+    return o
+  }
+  return {
+    at(day, minutes) {
+      const shown = day * DAY + minutes * 60_000
+      const before = ahead((day - 1) * DAY),
+        after = ahead((day + 2) * DAY)
+      if (before === after) return shown - before
+      // The clock is turned hereabouts: of the readings that are true the first; in a gap, as if it had not been turned yet.
+      const first = shown - before,
+        second = shown - after
+      if (ahead(first) === before) return first
+      return ahead(second) === after ? second : first
+    },
+    dayOf: (ms) => Math.floor((ms + ahead(ms)) / DAY),
+    minutesOf: (ms) => Math.floor(((((ms + ahead(ms)) % DAY) + DAY) % DAY) / 60_000),
+  }
+}
