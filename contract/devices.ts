@@ -17,6 +17,7 @@ export const deviceCard = z.discriminatedUnion('kind', [
   }),
   z.object({ kind: z.literal('station'), ...named, programs: z.array(z.enum(['wash', 'dry', 'cure'])) }),
   z.object({ kind: z.literal('scale'), ...named, division: z.number().describe('g') }),
+  z.object({ kind: z.literal('sensor'), ...named }),
 ])
 export type DeviceCard = z.infer<typeof deviceCard>
 
@@ -46,6 +47,16 @@ export const stationState = z.object({
 export type StationState = z.infer<typeof stationState>
 export const scaleState = z.object({ grams: z.number(), stable: z.boolean(), loaded: z.boolean() })
 export type ScaleState = z.infer<typeof scaleState>
+
+export const openAir = z.object({
+  temperature: z.number().min(-60).max(60).describe('°C'),
+  humidity: z.number().min(0).max(100).describe('%, relative'),
+})
+export type OpenAir = z.infer<typeof openAir>
+const airHour = z.object({ at: z.number().describe('ms since the epoch at which the hour begins'), open: openAir })
+export type AirHour = z.infer<typeof airHour>
+export const sensorState = openAir.extend({ open: openAir, forecast: z.array(airHour).max(400) })
+export type SensorState = z.infer<typeof sensorState>
 
 /** How far a job has come into the printer, and what its check said. */
 export const jobStatus = z.object({

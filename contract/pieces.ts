@@ -61,6 +61,8 @@ export const pieceFields = z.object({
   purpose: z.enum(['keep', 'sell', 'commission']).default('keep'),
   /** parts that are moved together, by the name of their group */
   groups: z.record(z.string(), z.string().trim().max(60)).default({}),
+  /** laid aside: not on the calendar */
+  resting: z.boolean().default(false),
   /** which way the face looks: a direction on the sculpt as it came, and the joint that turns it */
   facing: z
     .object({ partId: z.uuid(), direction: triple, joint: z.string().max(60).nullable() })
@@ -180,14 +182,6 @@ export const scheme = z.object({
 })
 export type Scheme = z.infer<typeof scheme>
 
-export const tick = z.object({
-  stepKey: z.string().max(200),
-  doneAt: z.iso.datetime().nullable(),
-  timerUntil: z.iso.datetime().nullable(),
-  /** what the step is called, so that the record knows it when the plan no longer has it */
-  title: z.string().max(300).default(''),
-  phase: z.string().max(40).default(''),
-})
 export const logEntry = z.object({
   id: z.uuid(),
   pieceId: z.uuid(),
@@ -197,6 +191,10 @@ export const logEntry = z.object({
   at: z.string(),
 })
 export const newLogEntry = z.object({
+  /** made by who writes it, so that the same entry sent twice is one */
+  id: z.uuid().optional(),
+  /** when it was written, where it could not be sent at once */
+  at: z.iso.datetime().optional(),
   stepKey: z.string().max(200).nullable().default(null),
   text: z.string().trim().max(10_000),
   photo: z.string().length(64).nullable().default(null),
@@ -221,6 +219,19 @@ const bath = z.object({
 })
 export type BathRecord = z.infer<typeof bath>
 
+const benchHour = z.object({
+  weekday: z.int().min(0).max(6),
+  from: z.int().min(0).max(1440),
+  to: z.int().min(0).max(1440),
+})
+function isZone(name: string): boolean {
+  try {
+    return new Intl.DateTimeFormat('en', { timeZone: name }).resolvedOptions().timeZone !== ''
+  } catch {
+    return false
+  }
+}
+
 export const workshop = z.object({
   name: z.string(),
   currency: z.string().length(3),
@@ -229,9 +240,31 @@ export const workshop = z.object({
   schools,
   /** money an hour of hands-on work is reckoned at */
   labour: z.number().min(0).max(10_000).default(0),
-  benchHours: z
-    .array(z.object({ weekday: z.int().min(0).max(6), from: z.int().min(0).max(1440), to: z.int().min(0).max(1440) }))
-    .max(40),
+  benchHours: z.array(benchHour).max(40),
+  /** who works here; nobody named: one person, in the bench hours */
+  people: z
+    .array(
+      z.object({
+        name: z.string().trim().min(1, 'Give everybody a name.').max(80),
+        /** their own; null: the bench hours */
+        hours: z.array(benchHour).max(40).nullable().default(null),
+        off: z.array(z.iso.date()).max(400).default([]),
+      }),
+    )
+    .max(20)
+    .refine((p) => new Set(p.map((x) => x.name)).size === p.length, 'Two people have the same name. Tell them apart.')
+    .default([]),
+  /** how many there are of what steps need */
+  places: z.record(z.string().max(80), z.int().min(1).max(50)).default({}),
+  /** IANA name; of the clock that bench hours are read on */
+  timeZone: z
+    .string()
+    .max(60)
+    .refine(isZone, 'This time zone is not known. It is written as Europe/Berlin.')
+    .nullable()
+    .default(null),
+  /** where is sprayed: in the room, or in the open */
+  spraysIn: z.enum(['room', 'open']).default('room'),
   clearances: z
     .object({ resin: byProcess, filament: byProcess })
     .default({ resin: { ...CLEARANCES.resin, print: null }, filament: { ...CLEARANCES.filament, print: null } }),

@@ -30,7 +30,10 @@ export const planStep = z.object({
   end: z.number().nullable(),
   free: z.number().nullable(),
   doneAt: z.string().nullable(),
-  timerUntil: z.string().nullable(),
+  begunAt: z.string().nullable(),
+  took: z.number().nullable().describe('s'),
+  timerUntil: z.string().nullable().describe('its wait'),
+  recoat: z.number().nullable().describe('s between its coats, where it has several'),
   critical: z.boolean(),
   dropped: z.boolean().describe('done, and no longer asked for by the plan as it is now'),
 })

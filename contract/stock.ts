@@ -73,6 +73,49 @@ export const paint = z.object({
   /** ml left */
   level: z.number().min(0).default(17),
 })
+export const STOCK_UNITS = ['ml', 'g', 'mm', 'sheets', 'pieces'] as const
+/** What steps use up, by hand, brush or can. */
+export const material = z.object({
+  name: z.string().trim().min(1, 'Give it a name.').max(80),
+  /** supplies that it serves as, as core/plan/supplies names them */
+  serves: z.array(z.string().max(80)).max(20).default([]),
+  unit: z.enum(STOCK_UNITS).default('ml'),
+  density: z.number().gt(0).max(25).nullable().default(null).describe('g/ml'),
+  price: z.number().min(0).max(1e6).default(0).describe('money for one of its unit'),
+  reorder: z.number().min(0).max(1e6).nullable().default(null).describe('amount at which more is bought'),
+  safety: z.string().max(500).default(''),
+  lots: z
+    .array(
+      z.object({
+        lot: z.string().trim().max(80).default(''),
+        amount: z.number().min(0, 'Less than nothing is left of no lot.').max(1e7),
+        opened: z.iso.date().nullable().default(null),
+        keeps: z.int().min(1).max(240).default(24).describe('months once open'),
+        bestBefore: z.iso.date().nullable().default(null).describe('while it is shut'),
+      }),
+    )
+    .max(100)
+    .default([]),
+})
+export type MaterialRecord = z.infer<typeof material>
+export const stockKind = z.enum(['printer', 'resin', 'paint', 'material'])
+
+export const shoppingRow = z.object({
+  what: z.string(),
+  name: z.string(),
+  unit: z.enum(STOCK_UNITS),
+  need: z.number().describe('by all that is planned'),
+  have: z.number().describe('that keeps until it is needed'),
+  spoils: z.number().describe('that there is, but will not keep until then'),
+  buy: z.number(),
+  cost: z.number(),
+  by: z.number().nullable().describe('ms at which it is needed first'),
+  pieces: z.array(z.string()),
+  itemId: z.string().nullable(),
+  why: z.enum(['short', 'none', 'reorder']),
+})
+export type ShoppingRow = z.infer<typeof shoppingRow>
+
 /** What `undercut slice --printer` reads: a printer with the resin in it. */
 export const printerFile = printer.extend({ resin: resin.default(resin.parse({ name: 'standard resin' })) })
 export type PrinterRecord = z.infer<typeof printer>

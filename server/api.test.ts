@@ -9,6 +9,14 @@ import { TestServer, until } from './testServer'
 const url = process.env.DATABASE_URL
 let at: TestServer
 
+/** A PNG of one pixel. */
+const PIXEL = new Uint8Array(
+  Buffer.from(
+    'iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAYAAAAfFcSJAAAADUlEQVR42mNk+M9QDwADhgGAWjR9awAAAABJRU5ErkJggg==',
+    'base64',
+  ),
+)
+
 describe.skipIf(!url)('the API', () => {
   beforeAll(async () => {
     at = await TestServer.start(url!)
@@ -187,11 +195,10 @@ describe.skipIf(!url)('the API', () => {
     const { body: first } = await at.call('GET', `/pieces/${id}/plan`)
     expect(first.steps.length).toBeGreaterThan(6)
     expect(first.impossible).toEqual([])
-    const photo = (await at.call('POST', '/blobs', new Uint8Array([0x89, 0x50, 0x4e, 0x47]))).body.hash
+    const photo = (await at.call('POST', '/blobs', PIXEL)).body.hash
     await at.call('PUT', `/pieces/${id}/ticks`, {
       stepKey: first.steps[0].key,
       doneAt: new Date().toISOString(),
-      timerUntil: null,
     })
     await at.call('POST', `/pieces/${id}/log`, { stepKey: first.steps[0].key, text: 'Bath is getting tired.', photo })
     await at.killApi()

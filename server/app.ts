@@ -7,11 +7,14 @@ import { openApi } from './route'
 import { bench } from './routes/bench'
 import { derive } from './routes/derive'
 import { pieces } from './routes/pieces'
+import { calendarRoutes } from './routes/calendar'
 import { cleaningRoutes } from './routes/cleaning'
 import { inspections } from './routes/inspection'
+import { materialRoutes } from './routes/materials'
 import { runs } from './routes/runs'
 import { sculpts } from './routes/sculpts'
 import { stock } from './routes/stock'
+import { ticks } from './routes/ticks'
 
 /** The API under /api and the built web app beside it. */
 export function makeApp(): Express {
@@ -39,6 +42,9 @@ export function makeApp(): Express {
     sculpts,
     derive,
     bench,
+    ticks,
+    calendarRoutes,
+    materialRoutes,
     stock,
     runs,
     cleaningRoutes,

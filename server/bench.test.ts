@@ -56,7 +56,6 @@ describe.skipIf(!url)('the bench', () => {
       {
         stepKey: fill.key,
         doneAt: new Date().toISOString(),
-        timerUntil: null,
         title: fill.title,
         phase: fill.phase,
       },
@@ -79,7 +78,7 @@ describe.skipIf(!url)('the bench', () => {
   it('takes a tick once, whoever says so, and none from the future', async () => {
     const id = await at.pieceOf('Ticked', writeStl(boxBody(10, 10, 10)))
     const tick = (doneAt: string | null): Promise<any> =>
-      call('PUT', `/pieces/${id}/ticks`, { stepKey: 'wash', doneAt, timerUntil: null }, 204)
+      call('PUT', `/pieces/${id}/ticks`, { stepKey: 'wash', doneAt }, 204)
     const first = new Date(Date.now() - 60_000).toISOString()
     await tick(first)
     await tick(new Date().toISOString())
@@ -88,7 +87,6 @@ describe.skipIf(!url)('the bench', () => {
     const refused = await at.call('PUT', `/pieces/${id}/ticks`, {
       stepKey: 'cure',
       doneAt: new Date(Date.now() + 86_400_000).toISOString(),
-      timerUntil: null,
     })
     expect(refused.status).toBe(422)
     expect(refused.body.detail).toContain('yet to come')

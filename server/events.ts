@@ -12,14 +12,26 @@ export type Change =
   | { type: 'devices' }
   /** prints of a piece */
   | { type: 'run'; id: string }
+  /** clocks, wishes and the order of the timetable */
+  | { type: 'timers' }
+  | { type: 'calendar' }
+  /** the air changed enough to matter */
+  | { type: 'room' }
+
+type Heard = Change | { type: 'hello' }
+const heard = new Set<(change: Heard) => void>()
+/** Told of every change: of this process's own before it is announced, of others' as they come. */
+export const onChange = (l: (change: Heard) => void): void => void heard.add(l)
 
 export async function announce(change: Change): Promise<void> {
+  for (const l of heard) l(change)
   await database.query('SELECT pg_notify($1, $2)', { bind: ['undercut', JSON.stringify(change)] })
 }
 
 const listeners = new Set<Response>()
 
 const tell = (payload: string): void => {
+  for (const l of heard) l(JSON.parse(payload) as Heard)
   for (const l of listeners) l.write(`data: ${payload}\n\n`)
 }
 // A connection may have missed changes: the browser refetches what it shows on "hello".

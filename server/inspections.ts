@@ -1,5 +1,5 @@
 import { flaw, type FlawRecord, type Inspection } from '../contract/flaws'
-import { FlawRow, InspectionRow } from './models'
+import { FlawRow, InspectionRow } from './benchModels'
 
 export const publicFlaw = (r: FlawRow): FlawRecord => flaw.parse({ cause: null, ...r.data, ...r.get() })
 

@@ -5,6 +5,7 @@ import * as mapsByPart from './migrations/002-maps-by-part'
 import * as sculpts from './migrations/003-sculpts'
 import * as runs from './migrations/004-runs'
 import * as bench from './migrations/005-bench'
+import * as calendar from './migrations/006-calendar'
 
 /** Brings the database to this version's shape. Two processes may start at once: a lock lets one do it. */
 export async function migrate(): Promise<void> {
@@ -15,6 +16,7 @@ export async function migrate(): Promise<void> {
       { name: '003-sculpts', ...wrap(sculpts) },
       { name: '004-runs', ...wrap(runs) },
       { name: '005-bench', ...wrap(bench) },
+      { name: '006-calendar', ...wrap(calendar) },
     ],
     context: database.getQueryInterface(),
     storage: new SequelizeStorage({ sequelize: database }),

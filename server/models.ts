@@ -8,14 +8,14 @@ import {
 } from 'sequelize'
 import { database } from './database'
 
-type Json = Record<string, unknown>
+export type Json = Record<string, unknown>
 export type ProblemJson = { code: string; message: string }
-const options = { sequelize: database, timestamps: false, underscored: true, freezeTableName: true } as const
+export const options = { sequelize: database, timestamps: false, underscored: true, freezeTableName: true } as const
 // Sequelize writes into attribute objects, so each model gets its own.
-const uuid = () => ({ type: DataTypes.UUID, defaultValue: DataTypes.UUIDV4 })
-const created = () => ({ type: DataTypes.DATE, defaultValue: DataTypes.NOW })
-const version = () => ({ type: DataTypes.INTEGER, defaultValue: 1 })
-const text = DataTypes.TEXT
+export const uuid = () => ({ type: DataTypes.UUID, defaultValue: DataTypes.UUIDV4 })
+export const created = () => ({ type: DataTypes.DATE, defaultValue: DataTypes.NOW })
+export const version = () => ({ type: DataTypes.INTEGER, defaultValue: 1 })
+export const text = DataTypes.TEXT
 
 export class Piece extends Model<InferAttributes<Piece>, InferCreationAttributes<Piece>> {
   declare id: CreationOptional<string>
@@ -152,7 +152,7 @@ SculptRow.init(
 
 export class StockItem extends Model<InferAttributes<StockItem>, InferCreationAttributes<StockItem>> {
   declare id: CreationOptional<string>
-  declare kind: 'printer' | 'resin' | 'paint'
+  declare kind: 'printer' | 'resin' | 'paint' | 'material'
   declare data: Json
   declare version: CreationOptional<number>
   declare deletedAt: CreationOptional<Date | null>
@@ -180,46 +180,6 @@ SchemeRow.init(
     version: version(),
   } as ModelAttributes<SchemeRow>,
   { ...options, tableName: 'scheme' },
-)
-
-export class Tick extends Model<InferAttributes<Tick>, InferCreationAttributes<Tick>> {
-  declare pieceId: string
-  declare stepKey: string
-  declare doneAt: CreationOptional<Date | null>
-  declare timerUntil: CreationOptional<Date | null>
-  declare title: CreationOptional<string>
-  declare phase: CreationOptional<string>
-}
-Tick.init(
-  {
-    pieceId: { type: DataTypes.UUID, primaryKey: true },
-    stepKey: { type: text, primaryKey: true },
-    doneAt: DataTypes.DATE,
-    timerUntil: DataTypes.DATE,
-    title: { type: text, defaultValue: '' },
-    phase: { type: text, defaultValue: '' },
-  } as ModelAttributes<Tick>,
-  { ...options, tableName: 'tick' },
-)
-
-export class LogRow extends Model<InferAttributes<LogRow>, InferCreationAttributes<LogRow>> {
-  declare id: CreationOptional<string>
-  declare pieceId: string
-  declare stepKey: string | null
-  declare text: string
-  declare photo: string | null
-  declare at: CreationOptional<Date>
-}
-LogRow.init(
-  {
-    id: { ...uuid(), primaryKey: true },
-    pieceId: DataTypes.UUID,
-    stepKey: text,
-    text,
-    photo: text,
-    at: created(),
-  } as ModelAttributes<LogRow>,
-  { ...options, tableName: 'log_entry' },
 )
 
 export class WorkshopRow extends Model<InferAttributes<WorkshopRow>, InferCreationAttributes<WorkshopRow>> {
@@ -308,49 +268,4 @@ PlatePrint.init(
     endedAt: DataTypes.DATE,
   } as ModelAttributes<PlatePrint>,
   { ...options, tableName: 'plate_print' },
-)
-
-export class FlawRow extends Model<InferAttributes<FlawRow>, InferCreationAttributes<FlawRow>> {
-  declare id: string
-  declare pieceId: string
-  declare partId: string
-  /** in which it was found, and in which it was found mended */
-  declare pass: number
-  declare closedPass: CreationOptional<number | null>
-  declare state: CreationOptional<'open' | 'mended' | 'accepted'>
-  declare data: Json
-  declare version: CreationOptional<number>
-  declare createdAt: CreationOptional<Date>
-}
-FlawRow.init(
-  {
-    id: { type: DataTypes.UUID, primaryKey: true },
-    pieceId: DataTypes.UUID,
-    partId: DataTypes.UUID,
-    pass: DataTypes.INTEGER,
-    closedPass: DataTypes.INTEGER,
-    state: { type: text, defaultValue: 'open' },
-    data: DataTypes.JSONB,
-    version: version(),
-    createdAt: created(),
-  } as ModelAttributes<FlawRow>,
-  { ...options, tableName: 'flaw' },
-)
-
-export class InspectionRow extends Model<InferAttributes<InspectionRow>, InferCreationAttributes<InspectionRow>> {
-  declare pieceId: string
-  declare pass: number
-  declare begunAt: CreationOptional<Date>
-  declare endedAt: CreationOptional<Date | null>
-  declare note: CreationOptional<string>
-}
-InspectionRow.init(
-  {
-    pieceId: { type: DataTypes.UUID, primaryKey: true },
-    pass: { type: DataTypes.INTEGER, primaryKey: true },
-    begunAt: created(),
-    endedAt: DataTypes.DATE,
-    note: { type: text, defaultValue: '' },
-  } as ModelAttributes<InspectionRow>,
-  { ...options, tableName: 'inspection' },
 )

@@ -18,6 +18,8 @@ import { gradeDefaults, type GradeName } from '../core/print/supportRoute'
 import { rankOf, type OperationReport } from '../core/shape/operations'
 import { advance, knownChecks, type PartStep } from './derivations'
 import { readInspection } from './inspections'
+import { printsOf } from './prints'
+import { readRoom } from './room'
 import { Part, StockItem } from './models'
 import { readWorkshop } from './routes/stock'
 import { readScheme } from './schemes'
@@ -37,7 +39,8 @@ interface Stood {
 }
 
 /**
- * What the bench plan is made from, as far as it is measured by now; `pending` are the checks that are still to come.
+ * What the bench plan is made from, as far as it is measured by now; `pending` are the checks that are still to come, `printing`
+ * the ms at which what prints now is done.
  *
  * @param measure what was never measured is asked for; a sculpt that is still being worked on is not measured at every change
  */
@@ -45,10 +48,11 @@ export async function planFacts(
   pieceId: string,
   data: Record<string, unknown>,
   measure: boolean,
-): Promise<{ facts: PlanFacts; pending: string[] }> {
+): Promise<{ facts: PlanFacts; pending: string[]; printing: number }> {
   const fields = newPiece.parse(data)
-  const [shop, inspection, scheme, stock, rows] = await Promise.all([
+  const [shop, room, inspection, scheme, stock, rows] = await Promise.all([
     readWorkshop(),
+    readRoom(),
     readInspection(pieceId),
     readScheme(pieceId),
     StockItem.findAll({ where: { deletedAt: null } }),
@@ -80,15 +84,30 @@ export async function planFacts(
     access: lone[i]!,
   }))
   const area = parts.reduce((s, p) => s + p.area, 0)
+  const raw = (kind: StockItem['kind'], id: string | null): Record<string, unknown> | null =>
+    named(kind, id, (d) => d as Record<string, unknown>)
+  const height = Math.max(
+    0,
+    ...stood.map((p) => reportsOf(p.steps).at(-1)?.measures.size[2] ?? p.measures?.size[2] ?? 0),
+  )
+  const { prints, running, until } = await printsOf(
+    pieceId,
+    height,
+    raw('printer', fields.printerId),
+    raw('resin', fields.resinId),
+  )
   return {
     pending,
+    printing: until,
     facts: {
       parts,
       joints,
+      prints,
+      running,
       layerHeight,
       finish: fields.finish,
       schools: { ...shop.schools, ...fields.schools },
-      room: { temperature: shop.temperature, humidity: shop.humidity },
+      room,
       due: fields.deadline ? (new Date(fields.deadline).getTime() - Date.now()) / 1000 : Infinity,
       inspection: inspected(inspection),
       surfaces: surfacesOf(scheme, area, resin?.clear ?? false),

@@ -1,6 +1,6 @@
 import { Transaction } from 'sequelize'
 import { resin as resinSchema } from '../contract/stock'
-import { poured } from '../core/print/bottles'
+import { poured } from '../core/stock/lots'
 import { StockItem } from './models'
 
 /** Takes what a print used off the shelf, as part of noting its end: from the bottle of its lot, or from the level of all. */

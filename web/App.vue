@@ -5,11 +5,17 @@ import { BApp } from 'bootstrap-vue-next'
 import JobStrip from './shell/JobStrip.vue'
 import ShortcutSheet from './shell/ShortcutSheet.vue'
 import { useChanges } from './stores/changes'
+import TimerTray from './shell/TimerTray.vue'
+import { clock } from './shell/duration'
+import { useOutbox } from './stores/outbox'
 import { useStock } from './stores/stock'
+import { useTimers } from './stores/timers'
 
 const route = useRoute()
 const changes = useChanges()
-const stock = useStock()
+const stock = useStock(),
+  timers = useTimers(),
+  outbox = useOutbox()
 const help = ref(false)
 onMounted(() => {
   void stock.load().catch(() => undefined)
@@ -32,15 +38,35 @@ onMounted(() => {
           ><img src="/mark.svg" alt="" width="22" height="22" /> Undercut</RouterLink
         >
         <nav aria-label="Workshop">
-          <RouterLink to="/pieces">Pieces</RouterLink><RouterLink to="/sculpts">Sculpts</RouterLink
-          ><RouterLink to="/layers">Layers</RouterLink><RouterLink to="/stock">Stock</RouterLink
-          ><RouterLink to="/workshop">Workshop</RouterLink><RouterLink to="/guide">Guide</RouterLink>
+          <RouterLink to="/pieces">Pieces</RouterLink><RouterLink to="/calendar">Calendar</RouterLink
+          ><RouterLink to="/sculpts">Sculpts</RouterLink><RouterLink to="/layers">Layers</RouterLink
+          ><RouterLink to="/stock">Stock</RouterLink><RouterLink to="/workshop">Workshop</RouterLink
+          ><RouterLink to="/guide">Guide</RouterLink>
         </nav>
-        <span class="shop soft">{{ stock.workshop?.name }}</span>
+        <RouterLink
+          v-if="timers.running[0]"
+          :to="`/pieces/${timers.running[0].pieceId}/plan`"
+          class="clock"
+          role="timer"
+          ><span>{{ timers.running[0].title }}</span
+          ><b class="num">{{ clock(timers.left(timers.running[0])) }}</b
+          ><span v-if="timers.running.length > 1" class="soft">+{{ timers.running.length - 1 }}</span></RouterLink
+        >
+        <span v-else class="shop soft">{{ stock.workshop?.name }}</span>
         <button class="btn btn-sm btn-quiet" aria-label="Shortcuts" @click="help = true">?</button>
       </header>
+      <TimerTray v-if="!route.meta.bare" />
       <p v-if="!changes.connected" class="offline" role="alert">
-        The server does not answer. What you see stays; it goes on by itself when the server is back.
+        The server does not answer. What you see stays; it goes on by itself when the server is back.<template
+          v-if="outbox.waiting.length > 0"
+        >
+          {{ outbox.waiting.length }} {{ outbox.waiting.length === 1 ? 'thing' : 'things' }} done meanwhile
+          {{ outbox.waiting.length === 1 ? 'waits' : 'wait' }} in this browser and will be sent.</template
+        >
+      </p>
+      <p v-for="(r, i) in outbox.refused" :key="i" class="offline" role="alert">
+        Not taken: {{ r.what }}. {{ r.why }}
+        <button class="btn btn-sm btn-light" @click="outbox.refused.splice(i, 1)">I have read it</button>
       </p>
       <main class="place"><RouterView /></main>
       <JobStrip v-if="!route.meta.bare" />
@@ -88,6 +114,22 @@ nav a {
 nav a.router-link-active {
   background: var(--paper-sunk);
   font-weight: 600;
+}
+.clock {
+  display: flex;
+  gap: 8px;
+  max-width: 360px;
+  padding: 2px 11px;
+  border-radius: 4px;
+  background: var(--paper-sunk);
+  color: inherit;
+  text-decoration: none;
+  font-size: 0.9rem;
+}
+.clock span:first-child {
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
 }
 .place {
   flex: 1;

@@ -1,4 +1,4 @@
-import { keepsUntil, spent, type Bottle } from '../print/bottles'
+import { keepsUntil, spent, type Bottle } from '../stock/lots'
 import type { Finding } from './finding'
 
 /** Bottles that are past their time, or will be within the month. */

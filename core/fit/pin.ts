@@ -3,7 +3,7 @@ import type { Vector3 } from '../mesh/transform'
 /** N/mm² that a pin of that wire may bear in bending. */
 export const WIRE: Record<'brass' | 'steel', number> = { brass: 200, steel: 400 }
 /** mm; what wire is sold as */
-const GAUGES = [0.8, 1, 1.2, 1.5, 2, 2.5, 3, 4, 5, 6]
+export const GAUGES = [0.8, 1, 1.2, 1.5, 2, 2.5, 3, 4, 5, 6]
 /** A hand takes hold of an arm with several times its weight. */
 const HANDLING = 5
 

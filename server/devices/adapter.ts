@@ -31,7 +31,7 @@ export interface DeviceAdapter {
   /** Tells of each state that differs from the one before, until the signal says enough; `null` while it does not answer. */
   watch(device: At, tell: (state: Record<string, unknown> | null) => Promise<void>, signal: AbortSignal): Promise<void>
   /** What only some devices can do: told apart by name. */
-  also(device: At, what: 'refill' | 'clear' | 'settings' | 'load' | 'tare', body?: object): Promise<void>
+  also(device: At, what: 'refill' | 'clear' | 'settings' | 'load' | 'tare' | 'air', body?: object): Promise<void>
   look(device: At, job: string): Promise<PlateSeen>
 }
 

@@ -1,5 +1,6 @@
 import pg from 'pg'
 import { plateData, plateProgress } from '../../contract/runs'
+import { noteAir } from '../air'
 import { blobSize, readStream } from '../blobs'
 import { databaseUrl } from '../database'
 import { announce } from '../events'
@@ -103,6 +104,7 @@ export class Watcher {
     for (const f of found) {
       const state = await this.adapter.state(f).catch(() => null)
       if (state) await DeviceRow.update({ state, seenAt: new Date() }, { where: { serial: f.card.serial } })
+      if (state && f.card.kind === 'sensor') await noteAir(state)
     }
     if (changed) await announce({ type: 'devices' })
   }

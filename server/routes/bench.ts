@@ -1,8 +1,9 @@
+import { randomUUID } from 'node:crypto'
 import { Router } from 'express'
 import { z } from 'zod'
-import { logEntry, newLogEntry, scheme, tick } from '../../contract/pieces'
+import { logEntry, newLogEntry, scheme } from '../../contract/pieces'
 import { plan, planChange, planDifference } from '../../contract/plan'
-import { planOnHours } from '../../core/plan/scheduling/ofPlan'
+import { taskId } from '../../core/plan/scheduling/ofPlan'
 import { comparePlans } from '../../core/plan/compare'
 import { expected, remedies } from '../../core/plan/dryFit'
 import { joinPlan } from '../../core/plan/steps/join'
@@ -10,14 +11,17 @@ import { planSteps } from '../../core/plan/steps/planSteps'
 import type { PlanStep } from '../../core/plan/steps/types'
 import { CAUTIONS } from '../../core/plan/cautions'
 import { sprayRefused } from '../../core/plan/drying'
-import { database } from '../database'
 import { announce } from '../events'
-import { LogRow, SchemeRow, Tick } from '../models'
+import { SchemeRow } from '../models'
+import { LogRow, Tick, TimerRow } from '../benchModels'
 import { planFacts } from '../planFacts'
 import { Refusal, stale } from '../problem'
 import { endpoint } from '../route'
+import { mustBePicture } from '../pictures'
 import { readScheme } from '../schemes'
+import { lay, plannedPiece, workshopPlan } from '../timetable'
 import { findPiece } from './pieces'
+import { pastMoment } from './ticks'
 import { readWorkshop } from './stock'
 
 export const bench = Router()
@@ -50,23 +54,24 @@ endpoint(
   },
 )
 
-const PLAN = 'The bench plan, laid on bench hours; `?measure=1` has measured what it is not sure of yet'
+const PLAN =
+  'The bench plan, its steps laid on bench hours with those of all other pieces; `?measure=1` has measured what it is not sure of yet'
 endpoint(bench, 'get', '/pieces/:id/plan', PLAN, { reply: plan }, async (req) => {
   const p = await findPiece(req.params.id!)
-  const [{ facts, pending }, shop, rows] = await Promise.all([
-    planFacts(p.id, p.data, req.query.measure === '1'),
-    readWorkshop(),
+  const { facts, pending, steps } = await plannedPiece(p.id, p.data, req.query.measure === '1')
+  const [calendar, rows, timers] = await Promise.all([
+    workshopPlan(),
     Tick.findAll({ where: { pieceId: p.id } }),
+    TimerRow.findAll({ where: { pieceId: p.id, kind: 'wait' } }),
   ])
-  const steps = facts.parts.length === 0 ? [] : planSteps(facts)
+  const { slots, finish, impossible } = lay(calendar)
   const ticks = new Map(rows.map((t) => [t.stepKey, t]))
-  const done = new Map(rows.filter((t) => t.doneAt).map((t) => [t.stepKey, t.doneAt!.getTime()]))
-  const { slots, finish, impossible } = planOnHours(steps, shop.benchHours, Date.now(), done)
+  const slotOf = (s: PlanStep): ReturnType<typeof slots.get> => slots.get(taskId(p.id, s.key))
   // As they are gone through: what is done, then by the hour; what no hour holds comes last.
-  const hour = (s: PlanStep): number => done.get(s.key) ?? slots.get(s.key)?.start ?? Infinity
+  const hour = (s: PlanStep): number => ticks.get(s.key)?.doneAt?.getTime() ?? slotOf(s)?.start ?? Infinity
   return {
-    finish,
-    impossible,
+    finish: finish[p.id] ?? Math.max(calendar.now, ...timers.map((t) => t.until.getTime())),
+    impossible: steps.filter((s) => impossible.has(taskId(p.id, s.key))).map((s) => s.key),
     sprayRefused: sprayRefused(facts.room),
     pending,
     pairs: joinPlan(facts).map(({ joint }) => ({
@@ -77,17 +82,26 @@ endpoint(bench, 'get', '/pieces/:id/plan', PLAN, { reply: plan }, async (req) =>
       tried: joint.tried,
       remedies: joint.tried ? remedies(joint.tried, joint.fit) : [],
     })),
-    steps: inOrder([...steps, ...droppedSteps(rows, steps)], hour).map((s) => ({
-      dropped: false,
-      ...s,
-      cautions: s.cautions.map((c) => CAUTIONS[c]),
-      start: slots.get(s.key)?.start ?? null,
-      end: slots.get(s.key)?.end ?? null,
-      free: slots.get(s.key)?.free ?? null,
-      doneAt: ticks.get(s.key)?.doneAt?.toISOString() ?? null,
-      timerUntil: ticks.get(s.key)?.timerUntil?.toISOString() ?? null,
-      critical: slots.get(s.key)?.critical ?? false,
-    })),
+    steps: inOrder([...steps, ...droppedSteps(rows, steps)], hour).map((s) => {
+      const t = ticks.get(s.key),
+        slot = slotOf(s)
+      const edit = calendar.tasks.find((x) => x.id === taskId(p.id, s.key))
+      return {
+        dropped: false,
+        ...s,
+        handsOn: edit?.work ?? s.handsOn,
+        waiting: edit?.waiting ?? s.waiting,
+        cautions: s.cautions.map((c) => CAUTIONS[c]),
+        start: slot?.start ?? null,
+        end: slot?.end ?? null,
+        free: slot?.free ?? null,
+        begunAt: t?.begunAt?.toISOString() ?? null,
+        doneAt: t?.doneAt?.toISOString() ?? null,
+        took: t?.took ?? null,
+        timerUntil: timers.find((x) => x.stepKey === s.key)?.until.toISOString() ?? null,
+        critical: slot?.slack === 0,
+      }
+    }),
   }
 })
 
@@ -138,6 +152,7 @@ const droppedSteps = (rows: readonly Tick[], steps: readonly PlanStep[]): (PlanS
       materials: [],
       uses: [],
       setup: null,
+      recoat: null,
       holds: false,
       sprays: false,
       tools: [],
@@ -146,36 +161,6 @@ const droppedSteps = (rows: readonly Tick[], steps: readonly PlanStep[]): (PlanS
       dropped: true,
     }))
 }
-
-/** ms by which another device's clock may be ahead */
-const CLOCK_SLACK = 5 * 60_000
-endpoint(bench, 'put', '/pieces/:id/ticks', 'Tick a step, or start its timer', { body: tick }, async (req, body) => {
-  const p = await findPiece(req.params.id!)
-  const doneAt = body.doneAt ? new Date(body.doneAt) : null
-  if (doneAt && doneAt.getTime() > Date.now() + CLOCK_SLACK)
-    throw new Refusal(
-      422,
-      'done-in-future',
-      `That would be done at ${doneAt.toISOString()}, which is yet to come. Set the clock of this device and tick it again.`,
-    )
-  await database.transaction(async (transaction) => {
-    const at = { pieceId: p.id, stepKey: body.stepKey }
-    const was = await Tick.findOne({ where: at, lock: true, transaction })
-    await Tick.upsert(
-      {
-        ...at,
-        // Two who tick the same step did it once: when the first of them said so.
-        doneAt: doneAt && was?.doneAt ? was.doneAt : doneAt,
-        timerUntil: body.timerUntil ? new Date(body.timerUntil) : null,
-        title: body.title || was?.title || '',
-        phase: body.phase || was?.phase || '',
-      },
-      { transaction },
-    )
-  })
-  await announce({ type: 'piece', id: p.id })
-  return undefined
-})
 
 const publicEntry = (r: LogRow): z.infer<typeof logEntry> => ({
   id: r.id,
@@ -206,7 +191,12 @@ endpoint(
   { body: newLogEntry, reply: logEntry },
   async (req, body) => {
     const p = await findPiece(req.params.id!)
-    const row = await LogRow.create({ pieceId: p.id, stepKey: body.stepKey, text: body.text, photo: body.photo })
+    await mustBePicture(body.photo)
+    const [id, at] = [body.id ?? randomUUID(), body.at ? pastMoment(body.at) : new Date()]
+    const [row] = await LogRow.findOrCreate({
+      where: { id },
+      defaults: { id, pieceId: p.id, stepKey: body.stepKey, text: body.text, photo: body.photo, at },
+    })
     await announce({ type: 'piece', id: p.id })
     return publicEntry(row)
   },

@@ -9,8 +9,10 @@ import { database } from '../database'
 import { advance } from '../derivations'
 import { announce } from '../events'
 import { publicFlaw, readInspection } from '../inspections'
-import { FlawRow, InspectionRow, Part } from '../models'
+import { Part } from '../models'
+import { FlawRow, InspectionRow } from '../benchModels'
 import { notFound, Refusal, stale } from '../problem'
+import { mustBePicture } from '../pictures'
 import { endpoint, sentOnly } from '../route'
 import { findPiece } from './pieces'
 
@@ -90,6 +92,7 @@ endpoint(
     const p = await findPiece(req.params.id!)
     const part = await Part.findOne({ where: { id: body.partId, pieceId: p.id, deletedAt: null } })
     if (!part) throw notFound('This part')
+    await mustBePicture(body.photo)
     const { id, partId, ...data } = body
     const pass = (await open(p.id))?.pass ?? (await begin(p.id))
     const cause = causeOf(body.kind, body.point, body.size, await tipsOf(part))
@@ -112,6 +115,7 @@ endpoint(
     const row = await FlawRow.findByPk(req.params.id!)
     if (!row) throw notFound('This flaw')
     const { version, state, ...fields } = body
+    await mustBePicture(body.photo)
     const data = { ...row.data, ...sentOnly(req, fields) }
     if (state === 'accepted' && flawFields.parse(data).note.trim() === '')
       throw new Refusal(422, 'note-wanted', 'Write why it may stay; then it is accepted.')

@@ -1,5 +1,6 @@
 import { Router } from 'express'
 import { z } from 'zod'
+import { openAir } from '../../contract/devices'
 import {
   device,
   judged,
@@ -106,6 +107,7 @@ const commandBody = z.discriminatedUnion('do', [
   z.object({ do: z.literal('settings'), speedUp: z.number().gt(0).max(1e6) }),
   z.object({ do: z.literal('load'), grams: z.number().min(0).max(50_000) }),
   z.object({ do: z.literal('tare') }),
+  z.object({ do: z.literal('air'), air: openAir.nullable() }),
   z.object({
     do: z.literal('start'),
     program: z.enum(['wash', 'dry', 'cure']),

@@ -1,7 +1,7 @@
 import { Router } from 'express'
 import { z } from 'zod'
 import { workshop, type Workshop } from '../../contract/pieces'
-import { paint, printer, resin } from '../../contract/stock'
+import { material, paint, printer, resin, stockKind } from '../../contract/stock'
 import { schoolDefaults } from '../../core/plan/schools'
 import { announce } from '../events'
 import { StockItem, WorkshopRow } from '../models'
@@ -9,18 +9,18 @@ import { notFound, Refusal, stale } from '../problem'
 import { endpoint } from '../route'
 
 export const stock = Router()
-const KINDS = { printer, resin, paint } as const
+export const KINDS = { printer, resin, paint, material } as const
 type Kind = keyof typeof KINDS
 const item = z.object({
   id: z.uuid(),
-  kind: z.enum(['printer', 'resin', 'paint']),
+  kind: stockKind,
   version: z.int(),
   data: z.record(z.string(), z.unknown()),
 })
 
 function kindOf(value: string): Kind {
   if (value in KINDS) return value as Kind
-  throw new Refusal(404, 'no-such-stock', 'Stock is printers, resins and paints.')
+  throw new Refusal(404, 'no-such-stock', 'Stock is printers, resins, paints and materials.')
 }
 const publicItem = (r: StockItem): z.infer<typeof item> => ({
   id: r.id,

@@ -6,7 +6,7 @@ import { problemHandler, Refusal } from '../problem'
 
 /** What every stand-in is told when it is started, in UNDERCUT_STANDIN. */
 export interface StandInConfig {
-  kind: 'printer' | 'station' | 'scale'
+  kind: 'printer' | 'station' | 'scale' | 'sensor'
   serial: string
   name: string
   port: number

@@ -1,17 +1,22 @@
 <script setup lang="ts">
-import { computed, onBeforeUnmount, onMounted, ref, watch } from 'vue'
+import { computed, nextTick, onBeforeUnmount, onMounted, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { storeToRefs } from 'pinia'
 import { clock, duration } from '../shell/duration'
 import { usePiece } from '../stores/piece'
 import { usePlan } from '../stores/plan'
+import { useOutbox } from '../stores/outbox'
+import { useTimers } from '../stores/timers'
+import { useWakeLock } from '../composables/useWakeLock'
+import TimerTray from '../shell/TimerTray.vue'
+import type { PlanStepRecord } from '../../contract/plan'
 
 const route = useRoute(),
   router = useRouter()
 const id = computed(() => String(route.params.id))
 const store = usePlan()
 const { plan, fault, next } = storeToRefs(store)
-const { tick, startTimer, write, left } = store
+const { begin, tick, startTimer, write } = store
 store.lookedAt()
 watch(
   id,
@@ -24,6 +29,9 @@ watch(
   },
   { immediate: true },
 )
+const timers = useTimers(),
+  outbox = useOutbox()
+const { awake } = useWakeLock()
 const at = ref<string | null>(null)
 const steps = computed(() => plan.value?.steps ?? [])
 const step = computed(() => steps.value.find((s) => s.key === at.value) ?? next.value)
@@ -32,74 +40,151 @@ const go = (by: number): void => {
   const s = steps.value[index.value + by]
   if (s) at.value = s.key
 }
-async function done(): Promise<void> {
-  if (step.value && (await tick(step.value, true))) at.value = null
-}
-const running = computed(() => steps.value.filter((s) => (left(s) ?? 0) > 0))
-// A timer that runs out says so once, also to a screen reader.
-const rang = ref('')
-const ringing = new Set<string>()
-watch(
-  () => steps.value.map((s) => [s.key, left(s)] as const),
-  (list) => {
-    for (const [key, l] of list) {
-      if (l !== null && l > 0) ringing.add(key)
-      if (l === 0 && ringing.delete(key)) {
-        rang.value = `${steps.value.find((s) => s.key === key)?.title}: the wait is over.`
-        chime()
-      }
-    }
-  },
-)
-function chime(): void {
-  try {
-    const a = new AudioContext()
-    for (const [i, f] of [523, 659, 784].entries()) {
-      const o = a.createOscillator(),
-        g = a.createGain()
-      o.frequency.value = f
-      g.gain.value = 0.12
-      o.connect(g).connect(a.destination)
-      o.start(a.currentTime + i * 0.25)
-      o.stop(a.currentTime + i * 0.25 + 0.22)
-    }
-  } catch {
-    /* no sound here; the words are on the screen */
+
+/** ms within which a second press is a slip of a wet finger */
+const SLIP = 700
+let pressed = 0
+const last = ref<PlanStepRecord | null>(null)
+/** The one big button: whatever comes next by itself. */
+async function act(): Promise<void> {
+  const ran = timers.over[0],
+    s = step.value
+  if (Date.now() - pressed < SLIP) return
+  pressed = Date.now()
+  if (ran) await timers.heard(ran)
+  else if (!s) return
+  else if (!s.begunAt && !s.doneAt) await begin(s)
+  else if (await tick(s, true)) {
+    last.value = s
+    at.value = null
   }
 }
-const picker = ref<HTMLInputElement | null>(null),
+const word = computed(() =>
+  timers.over.length > 0
+    ? 'Heard'
+    : !step.value?.begunAt && !step.value?.doneAt
+      ? 'Begin'
+      : step.value.doneAt
+        ? 'Done again'
+        : 'Done',
+)
+async function takeBack(): Promise<void> {
+  const s = last.value
+  last.value = null
+  if (s && (await tick(s, false))) at.value = s.key
+}
+const own = computed(() => (step.value ? timers.of(id.value, step.value.key) : []))
+const others = computed(() => timers.running.filter((t) => !own.value.includes(t)))
+const coat = computed(() => own.value.find((t) => t.kind === 'recoat'))
+
+const panel = ref<'problem' | 'note' | null>(null),
+  text = ref(''),
   said = ref('')
+const field = ref<HTMLTextAreaElement | null>(null)
+async function open(which: 'problem' | 'note'): Promise<void> {
+  panel.value = panel.value === which ? null : which
+  text.value = ''
+  await nextTick()
+  field.value?.focus()
+}
+/** What goes wrong at a bench, in a press: each is written down, some do something at once. */
+const PROBLEMS = [
+  'Not dry, or still tacky',
+  'Does not fit',
+  'Broke',
+  'Detail is gone',
+  'Ran out of material',
+  'Something else',
+] as const
+async function problem(what: (typeof PROBLEMS)[number]): Promise<void> {
+  const s = step.value
+  if (!s) return
+  const more = text.value.trim()
+  if (!(await write(s.key, `Problem: ${what}${more ? `. ${more}` : ''}`, null))) return
+  panel.value = null
+  said.value = `Written down: ${what.toLowerCase()}. The step stays open.`
+  if (what === PROBLEMS[0] && (await startTimer(s, AGAIN)))
+    said.value = 'Written down. Look again in half an hour: a clock runs for it.'
+}
+/** s until what was not dry is looked at again */
+const AGAIN = 1800
+async function note(): Promise<void> {
+  if (text.value.trim() && (await write(step.value?.key ?? null, text.value.trim(), null))) {
+    said.value = 'It is in the log.'
+    panel.value = null
+  }
+}
+const picker = ref<HTMLInputElement | null>(null)
 async function photo(e: Event): Promise<void> {
-  const f = (e.target as HTMLInputElement).files?.[0]
-  if (f && (await write(step.value?.key ?? null, 'Photo from the bench', f))) said.value = 'Photo is in the log.'
+  const input = e.target as HTMLInputElement,
+    f = input.files?.[0]
+  if (f && (await write(step.value?.key ?? null, 'Photo from the bench', f))) said.value = 'The photo is in the log.'
+  input.value = ''
+}
+watch(said, () => setTimeout(() => (said.value = ''), 9000))
+
+const KEYS: Readonly<Record<string, () => void>> = {
+  ArrowRight: () => go(1),
+  ArrowLeft: () => go(-1),
+  Enter: () => void act(),
+  ' ': () => void act(),
+  p: () => void open('problem'),
+  n: () => void open('note'),
+  f: () => picker.value?.click(),
+  Escape: () => (panel.value ? (panel.value = null) : void router.push(`/pieces/${id.value}/plan`)),
 }
 function keys(e: KeyboardEvent): void {
-  if (e.key === 'ArrowRight') go(1)
-  if (e.key === 'ArrowLeft') go(-1)
-  if (e.key === 'Enter' && !(e.target instanceof HTMLButtonElement)) void done()
-  if (e.key === 'Escape') void router.push(`/pieces/${id.value}/plan`)
+  const typing = e.target instanceof HTMLElement && e.target.closest('textarea')
+  const onButton = e.target instanceof HTMLElement && e.target.closest('button, a, input')
+  if (typing && e.key !== 'Escape') return
+  // A button that has the focus is pressed by itself.
+  if (onButton && (e.key === 'Enter' || e.key === ' ')) return
+  const does = KEYS[e.key]
+  if (!does) return
+  e.preventDefault()
+  does()
 }
-onMounted(() => {
-  window.addEventListener('keydown', keys)
-  void navigator.wakeLock?.request('screen').catch(() => undefined)
-})
+onMounted(() => window.addEventListener('keydown', keys))
 onBeforeUnmount(() => window.removeEventListener('keydown', keys))
 </script>
 
 <template>
   <div class="bench">
-    <header class="d-flex justify-content-between align-items-center fs-5">
-      <span>{{ index + 1 }} of {{ steps.length }}</span>
-      <span v-for="s in running" :key="s.key" class="timer"
-        >{{ s.title }} <b>{{ clock(left(s)!) }}</b></span
-      >
+    <header class="d-flex justify-content-between align-items-center fs-5 gap-4">
+      <span class="text-nowrap">{{ index + 1 }} of {{ steps.length }}</span>
+      <span class="now">
+        <span v-if="outbox.waiting.length > 0" role="status"
+          >{{ outbox.waiting.length }} kept here, {{ outbox.waiting.length === 1 ? 'goes' : 'go' }} out when the server
+          answers</span
+        >
+        <span v-for="t in others.slice(0, 2)" :key="t.id" class="timer"
+          >{{ t.title }} <b>{{ clock(timers.left(t)) }}</b></span
+        >
+        <span v-if="!awake" class="soft-dark">this screen may go dark</span>
+      </span>
       <RouterLink class="btn btn-lg btn-outline-light" :to="`/pieces/${id}/plan`">Leave bench mode</RouterLink>
     </header>
-    <p v-if="rang" class="rang" role="alert">
-      {{ rang }} <button class="btn btn-lg btn-light" @click="rang = ''">Heard</button>
+    <TimerTray dark />
+    <p v-if="fault" role="alert" class="fault">{{ fault }}</p>
+    <p v-if="last" class="said">
+      Done: {{ last.title }}. <button class="btn btn-lg btn-outline-light" @click="takeBack">Not done after all</button>
     </p>
-    <p v-if="fault" role="alert">{{ fault }}</p>
-    <main v-if="step">
+    <p v-if="said" class="said" role="status">{{ said }}</p>
+    <section v-if="panel" class="panel" :aria-label="panel === 'problem' ? 'What is wrong' : 'Note'">
+      <textarea
+        ref="field"
+        v-model="text"
+        rows="2"
+        maxlength="2000"
+        :placeholder="panel === 'problem' ? 'More about it, if you like' : 'What should be remembered'"
+        :aria-label="panel === 'problem' ? 'More about it' : 'Note'"
+      />
+      <div v-if="panel === 'problem'" class="grid">
+        <button v-for="p in PROBLEMS" :key="p" class="big" @click="problem(p)">{{ p }}</button>
+      </div>
+      <div v-else class="grid"><button class="big main" @click="note">Write down</button></div>
+    </section>
+    <main v-else-if="step">
       <p class="phase">
         {{ step.phase }} · {{ duration(step.handsOn) }} of work{{
           step.waiting ? `, then ${duration(step.waiting)} of waiting` : ''
@@ -114,26 +199,33 @@ onBeforeUnmount(() => window.removeEventListener('keydown', keys))
         {{ [...step.materials, ...step.tools].join(' · ') }}
       </p>
       <p v-for="c in step.cautions" :key="c" class="caution">{{ c }}</p>
+      <p v-for="t in own" :key="t.id" class="running" role="timer">
+        <b>{{ clock(timers.left(t)) }}</b>
+        {{ { pot: 'until the mix sets', recoat: 'until the next coat', wait: 'of waiting are left' }[t.kind] }}
+        <button class="btn btn-lg btn-outline-light" @click="timers.stop(t)">Stop this clock</button>
+      </p>
     </main>
     <main v-else-if="plan">
       <h1>{{ steps.length ? 'All done.' : 'Nothing to do yet.' }}</h1>
     </main>
     <footer v-if="step">
       <button class="big" :disabled="index <= 0" @click="go(-1)">Before</button>
-      <button v-if="step.waiting" class="big" @click="startTimer(step, left(step) ? 0 : step.waiting)">
-        {{ left(step) ? 'Stop timer' : 'Timer' }}
-      </button>
+      <button class="big" :aria-expanded="panel === 'problem'" @click="open('problem')">Problem</button>
+      <button class="big" :aria-expanded="panel === 'note'" @click="open('note')">Note</button>
       <button class="big" @click="picker?.click()">Photo</button>
-      <button class="big main" @click="done">{{ step.doneAt ? 'Done again' : 'Done' }}</button>
+      <button v-if="step.recoat && !coat && step.begunAt" class="big" @click="startTimer(step, step.recoat, 'recoat')">
+        Coat is on
+      </button>
+      <button class="big main" @click="act">{{ word }}</button>
       <button class="big" :disabled="index >= steps.length - 1" @click="go(1)">Next</button>
     </footer>
-    <p class="visually-hidden" role="status">{{ said }}</p>
     <input
       ref="picker"
       type="file"
       accept="image/*"
       capture="environment"
       class="visually-hidden"
+      tabindex="-1"
       aria-label="Photo"
       @change="photo"
     />
@@ -199,18 +291,71 @@ h1 {
 .timer b {
   font-variant-numeric: tabular-nums;
 }
-.rang {
-  background: #0e5a61;
-  padding: 12px 18px;
-  border-radius: 6px;
-  font-size: 1.4rem;
+.now {
+  display: flex;
+  gap: 26px;
+  flex: 1;
+  min-width: 0;
+  font-size: 1.1rem;
+  white-space: nowrap;
+  overflow: hidden;
+}
+.soft-dark {
+  color: #b3a892;
+}
+.said,
+.fault {
+  display: flex;
+  gap: 18px;
+  align-items: center;
   margin: 0;
+  font-size: 1.25rem;
+}
+.fault {
+  background: #6b2418;
+  padding: 10px 16px;
+  border-radius: 6px;
+}
+.running b {
+  font-size: 2.6rem;
+  font-variant-numeric: tabular-nums;
+  color: #9ed4d8;
+}
+.running {
+  font-size: 1.3rem;
+  margin: 10px 0 0;
+}
+.panel {
+  flex: 1;
+  display: flex;
+  flex-direction: column;
+  gap: 14px;
+  min-height: 0;
+}
+.panel textarea {
+  font-size: 1.5rem;
+  background: #2d2923;
+  color: inherit;
+  border: 1px solid #6b6252;
+  border-radius: 8px;
+  padding: 12px 16px;
+}
+.panel textarea::placeholder {
+  color: #b3a892;
+}
+.grid {
+  flex: 1;
+  display: grid;
+  grid-template-columns: repeat(3, 1fr);
+  grid-auto-rows: minmax(92px, 1fr);
+  gap: 14px;
+  max-height: 330px;
 }
 footer {
   display: grid;
   grid-auto-flow: column;
   grid-auto-columns: 1fr;
-  gap: 14px;
+  gap: 12px;
 }
 .big {
   min-height: 92px;
@@ -219,6 +364,9 @@ footer {
   border: 1px solid #6b6252;
   background: #2d2923;
   color: inherit;
+}
+footer .big.main {
+  min-width: 300px;
 }
 .big.main {
   background: #0e6a72;

@@ -2,7 +2,7 @@
 import { computed, onMounted, reactive, ref } from 'vue'
 import { plateSize } from '../../core/print/printer'
 import { paint as paintSchema, resin as resinSchema } from '../../contract/stock'
-import { shelfLevel } from '../../core/print/bottles'
+import { shelfLevel } from '../../core/stock/lots'
 import DraftInput from '../shell/DraftInput.vue'
 import { useStock } from '../stores/stock'
 import BottlePanel from './stock/BottlePanel.vue'

@@ -1,23 +1,45 @@
 import { defineStore } from 'pinia'
 import { computed, onBeforeUnmount, onMounted, ref, watch } from 'vue'
 import { z } from 'zod'
-import { logEntry, newLogEntry, type LogEntry } from '../../contract/pieces'
+import { tick as tickSchema, type TickInput } from '../../contract/bench'
+import { logEntry, type LogEntry } from '../../contract/pieces'
 import { plan as planSchema, type PlanRecord, type PlanStepRecord } from '../../contract/plan'
-import { api, tell } from '../api'
+import { api } from '../api'
+import { preparePhoto } from '../shell/photo'
 import { useChanges } from './changes'
+import { useOutbox } from './outbox'
 import { usePiece } from './piece'
+import { useTimers } from './timers'
 
-/** The bench plan of the piece on the table with its ticks, timers and log, kept current. */
+/** The bench plan of the piece on the table with its ticks, timers and log, kept current; what waits to be sent is in it already. */
 export const usePlan = defineStore('plan', () => {
-  const piece = usePiece()
+  const piece = usePiece(),
+    outbox = useOutbox(),
+    timers = useTimers()
   const id = computed(() => piece.piece?.id ?? null)
-  const plan = ref<PlanRecord | null>(null),
+  const told = ref<PlanRecord | null>(null),
     log = ref<LogEntry[]>([]),
-    fault = ref(''),
-    now = ref(Date.now())
-  setInterval(() => {
-    now.value = Date.now()
-  }, 1000)
+    fault = ref('')
+  const now = computed(() => timers.now)
+  /** The plan as the server told it, under what was done here and has not arrived there. */
+  const plan = computed<PlanRecord | null>(() => {
+    if (!told.value) return null
+    const path = `/pieces/${id.value}/ticks`
+    const own = outbox.waiting.filter((w) => w.path === path).map((w) => tickSchema.parse(w.body))
+    if (own.length === 0) return told.value
+    const steps = told.value.steps.map((s) => {
+      const said = own.filter((t) => t.stepKey === s.key)
+      return said.reduce(
+        (step, t) => ({
+          ...step,
+          begunAt: t.begunAt === undefined ? step.begunAt : t.begunAt,
+          doneAt: t.doneAt === undefined ? step.doneAt : t.doneAt,
+        }),
+        s,
+      )
+    })
+    return { ...told.value, steps }
+  })
   /** How many look at the plan itself: only then is measured what it is not sure of. */
   const measured = ref(0)
   function lookedAt(): void {
@@ -39,7 +61,7 @@ export const usePlan = defineStore('plan', () => {
       ]
       // The table may have changed hands meanwhile.
       if (of !== id.value) return
-      plan.value = p
+      told.value = p
       log.value = l
       fault.value = ''
     } catch (e) {
@@ -49,7 +71,7 @@ export const usePlan = defineStore('plan', () => {
   watch(
     id,
     () => {
-      plan.value = null
+      told.value = null
       log.value = []
       void load()
     },
@@ -57,48 +79,61 @@ export const usePlan = defineStore('plan', () => {
   )
   useChanges().listen((c) => {
     const ours = c.type === 'piece' && c.id === id.value,
-      surer = c.type === 'derivation' && c.status === 'done' && plan.value?.pending.includes(c.key ?? '')
-    if (ours || surer || c.type === 'workshop' || c.type === 'hello') void load()
+      surer = c.type === 'derivation' && c.status === 'done' && plan.value?.pending.includes(c.key ?? ''),
+      all = ['workshop', 'calendar', 'room', 'hello'].includes(c.type)
+    if (ours || surer || all) void load()
   })
-  async function guard(work: () => Promise<unknown>): Promise<boolean> {
+  /** Whether it was done; what could not be sent is kept and counts as done. */
+  async function guard(work: () => Promise<boolean>): Promise<boolean> {
     try {
-      await work()
+      const arrived = await work()
       fault.value = ''
-      await load()
+      if (arrived) await load()
       return true
     } catch (e) {
       fault.value = e instanceof Error ? e.message : String(e)
       return false
     }
   }
-  const named = (s: PlanStepRecord) => ({ stepKey: s.key, title: s.title.slice(0, 300), phase: s.phase })
+  const say = (s: PlanStepRecord, more: Partial<TickInput>): Promise<boolean> =>
+    guard(() =>
+      outbox.send({
+        method: 'PUT',
+        path: `/pieces/${id.value}/ticks`,
+        body: { stepKey: s.key, title: s.title.slice(0, 300), phase: s.phase, ...more },
+        what: s.title,
+      }),
+    )
+  const moment = (): string => new Date().toISOString()
+  const begin = (s: PlanStepRecord): Promise<boolean> =>
+    say(s, { begunAt: moment(), planned: s.handsOn, ...(s.window ? { sets: s.window } : {}) })
   const tick = (s: PlanStepRecord, done: boolean): Promise<boolean> =>
-    guard(() =>
-      tell('PUT', `/pieces/${id.value}/ticks`, {
-        ...named(s),
-        doneAt: done ? new Date().toISOString() : null,
-        timerUntil: done && s.waiting > 0 ? new Date(Date.now() + s.waiting * 1000).toISOString() : null,
-      }),
-    )
-  const startTimer = (s: PlanStepRecord, seconds: number): Promise<boolean> =>
-    guard(() =>
-      tell('PUT', `/pieces/${id.value}/ticks`, {
-        ...named(s),
-        doneAt: s.doneAt,
-        timerUntil: seconds > 0 ? new Date(Date.now() + seconds * 1000).toISOString() : null,
-      }),
-    )
+    say(s, done ? { doneAt: moment(), planned: s.handsOn, waits: s.waiting } : { doneAt: null, begunAt: null })
+  const correct = (s: PlanStepRecord, took: number): Promise<boolean> => say(s, { took })
+  /** The wait of a step, as a clock by itself. */
+  const startTimer = (s: PlanStepRecord, seconds: number, kind: 'wait' | 'recoat' = 'wait'): Promise<boolean> =>
+    guard(async () => {
+      const at = { pieceId: id.value!, stepKey: s.key }
+      const running = timers.of(at.pieceId, at.stepKey).find((t) => t.kind === kind)
+      if (seconds > 0) await timers.start({ ...at, kind, title: s.title }, seconds)
+      else if (running) await timers.stop(running)
+      return true
+    })
   async function write(stepKey: string | null, text: string, photo: File | null): Promise<boolean> {
     return guard(async () => {
-      if (photo && !/^image\/(png|jpeg|webp)$/.test(photo.type))
-        throw new Error(`${photo.name}: photos are PNG, JPEG or WebP pictures.`)
-      const hash = photo ? (await api(z.object({ hash: z.string() }), 'POST', '/blobs', photo)).hash : null
-      await api(logEntry, 'POST', `/pieces/${id.value}/log`, newLogEntry.parse({ stepKey, text, photo: hash }))
+      const picture = photo ? await preparePhoto(photo) : null
+      return outbox.send({
+        method: 'POST',
+        path: `/pieces/${id.value}/log`,
+        body: { id: crypto.randomUUID(), at: moment(), stepKey, text },
+        photo: picture,
+        what: text || 'Photo',
+      })
     })
   }
   const next = computed(() => plan.value?.steps.find((s) => !s.doneAt) ?? null)
   /** Seconds left on a step's timer, 0 when it has run out, null without one. */
   const left = (s: PlanStepRecord): number | null =>
     s.timerUntil ? Math.max(0, Math.round((new Date(s.timerUntil).getTime() - now.value) / 1000)) : null
-  return { lookedAt, plan, log, fault, now, tick, startTimer, write, next, left }
+  return { lookedAt, plan, log, fault, now, begin, tick, correct, startTimer, write, next, left }
 })

@@ -2,13 +2,19 @@ import { defineStore } from 'pinia'
 import { computed, ref } from 'vue'
 import { z } from 'zod'
 import { workshop as workshopSchema, type Workshop } from '../../contract/pieces'
-import type { PaintRecord, PrinterRecord, ResinRecord } from '../../contract/stock'
+import {
+  stockKind,
+  type MaterialRecord,
+  type PaintRecord,
+  type PrinterRecord,
+  type ResinRecord,
+} from '../../contract/stock'
 import { api, tell } from '../api'
 import { useChanges } from './changes'
 
 const item = z.object({
   id: z.string(),
-  kind: z.enum(['printer', 'resin', 'paint']),
+  kind: stockKind,
   version: z.number(),
   data: z.record(z.string(), z.unknown()),
 })
@@ -24,6 +30,7 @@ export const useStock = defineStore('stock', () => {
   const printers = computed(() => pick<PrinterRecord>('printer'))
   const resins = computed(() => pick<ResinRecord>('resin'))
   const paints = computed(() => pick<PaintRecord>('paint'))
+  const materials = computed(() => pick<MaterialRecord>('material'))
   useChanges().listen((c) => {
     if (c.type === 'stock' || c.type === 'workshop' || c.type === 'hello') {
       loaded = null
@@ -57,5 +64,5 @@ export const useStock = defineStore('stock', () => {
   }
   const money = (amount: number): string =>
     new Intl.NumberFormat(undefined, { style: 'currency', currency: workshop.value?.currency ?? 'EUR' }).format(amount)
-  return { items, printers, resins, paints, workshop, load, add, change, remove, saveWorkshop, money }
+  return { items, printers, resins, paints, materials, workshop, load, add, change, remove, saveWorkshop, money }
 })

@@ -1,60 +1,56 @@
 import type { PlanStep } from '../steps/types'
-import { improve } from './improve'
-import { slackOf } from './slack'
-import type { BenchHours, Problem, Task, Timetable } from './types'
+import type { Task } from './types'
 
-type Step = Pick<PlanStep, 'key' | 'handsOn' | 'waiting' | 'after'> & { needs: string }
+type Step = Pick<PlanStep, 'key' | 'handsOn' | 'waiting' | 'after'> &
+  Partial<Pick<PlanStep, 'setup' | 'window' | 'holds' | 'sprays'>> & { needs: string }
+
+/** What a hand wants of a step over what the plan says: s, ms since the epoch, a person's name, ids of tasks. */
+export interface Wish {
+  handsOn?: number | null
+  waiting?: number | null
+  notBefore?: number | null
+  by?: string | null
+  after?: readonly string[]
+}
+
+/** Under which closed hours sprayed steps are. */
+export const SPRAY = 'spray'
+/** The task that a step of a piece is. */
+export const taskId = (piece: string, key: string): string => `${piece}: ${key}`
 
 /**
  * What is still to be done of a piece, none of it before what is done has dried.
  *
  * @param done ms since the epoch at which steps were finished, by their keys
+ * @param wishes by key
+ * @param ready ms before which nothing begins, as the piece still prints
  */
-export function tasksOf(piece: string, steps: readonly Step[], done: ReadonlyMap<string, number>): Task[] {
-  const id = (key: string): string => `${piece}: ${key}`
-  const dry = new Map(steps.flatMap((s) => (done.has(s.key) ? [[s.key, done.get(s.key)! + s.waiting * 1000]] : [])))
+export function tasksOf(
+  piece: string,
+  steps: readonly Step[],
+  done: ReadonlyMap<string, number>,
+  wishes: ReadonlyMap<string, Wish> = new Map(),
+  ready = 0,
+): Task[] {
+  const waits = (s: Step): number => wishes.get(s.key)?.waiting ?? s.waiting
+  const dry = new Map(steps.flatMap((s) => (done.has(s.key) ? [[s.key, done.get(s.key)! + waits(s) * 1000]] : [])))
   return steps
     .filter((s) => !done.has(s.key))
-    .map((s) => ({
-      id: id(s.key),
-      piece,
-      work: s.handsOn,
-      waiting: s.waiting,
-      needs: s.needs,
-      after: s.after.map(id),
-      notBefore: Math.max(0, ...s.after.flatMap((a) => dry.get(a) ?? [])),
-    }))
-}
-
-export interface PlanOnHours {
-  /** by key; ms */
-  slots: Map<string, { start: number; end: number; free: number; critical: boolean }>
-  /** ms at which all is done, waiting included */
-  finish: number
-  /** keys */
-  impossible: string[]
-}
-
-/** One piece on one person's hours: the best of the priority rules, which takes milliseconds. */
-export function planOnHours(
-  steps: readonly Step[],
-  hours: readonly BenchHours[],
-  start: number,
-  done: ReadonlyMap<string, number> = new Map(),
-): PlanOnHours {
-  const tasks = tasksOf('', steps, done)
-  const problem: Problem = { tasks, people: [{ name: '', hours, off: [] }], resources: {}, start, due: {} }
-  const made: Timetable = improve(problem, { tries: 0, budget: Infinity, seed: 1 })
-  const slack = slackOf(problem, made)
-  const key = (id: string): string => id.slice(2)
-  return {
-    slots: new Map(
-      made.placed.map(({ id, start: begin, end, free }) => [
-        key(id),
-        { start: begin, end, free, critical: slack.get(id) === 0 },
-      ]),
-    ),
-    finish: Math.max(start, ...Object.values(made.finish)),
-    impossible: made.impossible.map(key),
-  }
+    .map((s) => {
+      const wish = wishes.get(s.key)
+      return {
+        id: taskId(piece, s.key),
+        piece,
+        work: wish?.handsOn ?? s.handsOn,
+        waiting: waits(s),
+        needs: s.needs,
+        after: [...s.after.map((a) => taskId(piece, a)), ...(wish?.after ?? [])],
+        notBefore: Math.max(ready, wish?.notBefore ?? 0, ...s.after.flatMap((a) => dry.get(a) ?? [])),
+        setup: s.setup ?? null,
+        window: s.window ?? null,
+        ...(s.holds ? { holds: true } : {}),
+        ...(s.sprays ? { shuns: SPRAY } : {}),
+        ...(wish?.by ? { by: wish.by } : {}),
+      }
+    })
 }

@@ -96,7 +96,7 @@ export class Placer {
     place: Busy,
   ): { hand: number; pieces: [number, number][] } | null {
     let best: { hand: number; pieces: [number, number][] } | null = null
-    const limits = [place, ...(task.shuns ? [this.closed.get(task.shuns) ?? []] : [])].flat()
+    const limits = [place, this.closed.get(task.needs) ?? [], this.closed.get(task.shuns ?? '') ?? []].flat()
     const hold = task.holds ? task.waiting * 1000 : 0
     for (const [hand, h] of this.hands.entries()) {
       if (task.by !== undefined && task.by !== h.name) continue

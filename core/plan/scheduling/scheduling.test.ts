@@ -2,9 +2,9 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { improve, ringOf } from './improve'
 import { Placer } from './place'
-import { planOnHours } from './ofPlan'
+import { tasksOf, type Wish } from './ofPlan'
 import { slackOf } from './slack'
-import type { Person, Problem, Task } from './types'
+import type { Person, Placed, Problem, Task } from './types'
 import { windowsOf } from './windows'
 
 /** Every day from nine to eleven: a dozen slots of ten minutes. */
@@ -232,33 +232,33 @@ describe('scheduling', () => {
     expect(improve(problem, { tries: 150, budget: Infinity, seed: 1 }, frozen).cost).toBe(better.cost)
   }, 120_000)
   it('lays one piece on its own hours: waits fill with other work, what is done is gone and dries from when it was done', () => {
-    const step = (
-      key: string,
-      handsOn: number,
-      waiting: number,
-      after: string[],
-    ): Parameters<typeof planOnHours>[0][number] => ({
+    type Step = Parameters<typeof tasksOf>[1][number]
+    const step = (key: string, handsOn: number, waiting: number, after: string[]): Step => ({
       key,
       handsOn,
       waiting,
       after,
       needs: 'bench',
     })
-    const { hours } = person('p')
     const steps = [step('glue', 600, 3600, []), step('fill', 1200, 0, ['glue']), step('strip', 1800, 0, [])]
-    const { slots, finish, impossible } = planOnHours(steps, hours, START)
-    expect(slots.get('glue')!.start).toBe(START)
+    const laid = (done: [string, number][] = [], wishes: [string, Wish][] = [], ready = 0): Map<string, Placed> => {
+      const problem = problemOf(tasksOf('a', steps, new Map(done), new Map(wishes), ready), 1)
+      const made = improve(problem, { tries: 0, budget: Infinity, seed: 1 }, frozen)
+      return new Map(made.placed.map((p) => [p.id.slice(3), p]))
+    }
+    const all = laid()
+    expect(all.get('glue')!.start).toBe(START)
     // While the glue sets the supports come off.
-    expect(slots.get('strip')!.start).toBe(slots.get('glue')!.end)
-    expect(slots.get('fill')!.start).toBe(slots.get('glue')!.free)
-    expect(finish).toBe(START + (600 + 3600 + 1200) * 1000)
-    expect([...slots].filter(([, s]) => s.critical).map(([k]) => k)).toEqual(['glue', 'fill'])
-    expect(impossible).toEqual([])
-    const glued = new Map([['glue', START - 1_800_000]])
-    const left = planOnHours(steps, hours, START, glued)
-    expect([...left.slots.keys()].sort()).toEqual(['fill', 'strip'])
-    expect(left.slots.get('fill')!.start).toBe(START + 1_800_000)
-    expect(planOnHours(steps, hours, START, new Map(steps.map((s) => [s.key, START]))).finish).toBe(START)
-    expect(planOnHours(steps, [], START).impossible).toEqual(expect.arrayContaining(['glue', 'fill', 'strip']))
+    expect(all.get('strip')!.start).toBe(all.get('glue')!.end)
+    expect(all.get('fill')!.start).toBe(all.get('glue')!.free)
+    const left = laid([['glue', START - 1_800_000]])
+    expect([...left.keys()].sort()).toEqual(['fill', 'strip'])
+    expect(left.get('fill')!.start).toBe(START + 1_800_000)
+    expect(laid(steps.map((s) => [s.key, START])).size).toBe(0)
+    // What a hand wants: shorter, later, after something else, or not before the printer is done.
+    const wished = laid([], [['strip', { handsOn: 300, notBefore: START + 3_600_000, after: ['a: fill'] }]])
+    expect(wished.get('strip')!.end - wished.get('strip')!.start).toBe(300_000)
+    expect(wished.get('strip')!.start).toBe(wished.get('fill')!.end)
+    expect(laid([], [], START + 600_000).get('glue')!.start).toBe(START + 600_000)
   })
 })

@@ -47,7 +47,10 @@ export interface Problem {
   start: number
   /** ms by which a piece is due; pieces that are not named have no day */
   due: Readonly<Record<string, number>>
-  /** stretches of time, ms, in which some work cannot be done, rising and apart: what the air forbids */
+  /**
+   * stretches of time, ms, rising and apart, in which a place is not free, by its name, or in which work that shuns them is not
+   * done, as the air forbids it
+   */
   closed?: Readonly<Record<string, readonly (readonly [number, number])[]>>
   /** IANA name of the time zone that bench hours are in; the machine's own where there is none */
   zone?: string

@@ -18,6 +18,7 @@ type Optional =
   | 'materials'
   | 'uses'
   | 'setup'
+  | 'recoat'
   | 'holds'
   | 'sprays'
   | 'cautions'
@@ -51,6 +52,7 @@ export class PlanBuilder {
       materials: [],
       uses: [],
       setup: null,
+      recoat: null,
       holds: false,
       sprays: rest.cautions?.includes('spray') ?? false,
       cautions: [],

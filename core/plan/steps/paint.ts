@@ -1,3 +1,4 @@
+import { waitingIn } from '../drying'
 import { primerFor } from '../primer'
 import { DM2, MIN, type PlanBuilder } from './builder'
 import { stepOf } from './surface'
@@ -51,6 +52,7 @@ export function primeSteps(b: PlanBuilder): void {
         { what: `primer:${colour}`, amount: p.ml.plain },
       ],
       setup: { key: `spray primer, ${colour}`, seconds: 3 * MIN },
+      recoat: coats > 1 ? Math.round(waitingIn(b.facts.room, 20 * MIN, 'evaporation')) : null,
     })
     b.add({
       key: `inspect-${pass}`,
@@ -103,6 +105,12 @@ export function paintSteps(b: PlanBuilder): void {
       needs: c.byAirbrush ? 'airbrush' : 'bench',
       cautions: c.byAirbrush ? ['mist'] : [],
       materials: [`${c.paint}: ${ml.toFixed(2)} ml`],
+      recoat:
+        c.coats > 1
+          ? Math.round(
+              waitingIn(b.facts.room, (c.technique === 'wash' ? 60 : c.byAirbrush ? 5 : 20) * MIN, 'evaporation'),
+            )
+          : null,
       uses: c.mix.map((m) => ({ what: `paint:${m.id}`, amount: m.share * ml })),
       setup: {
         key: `${c.byAirbrush ? 'airbrush' : 'brush'} ${c.paint}`,

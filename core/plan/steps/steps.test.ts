@@ -47,6 +47,8 @@ const joint = (a: string, b: string, more: Partial<PlanJoint> = {}): PlanJoint =
 const facts = (more: Partial<PlanFacts> = {}): PlanFacts => ({
   parts: [part('body'), part('arm')],
   joints: [joint('body', 'arm')],
+  prints: [],
+  running: [],
   layerHeight: 0.05,
   finish: 'display',
   schools: schoolDefaults,

@@ -8,8 +8,9 @@ import type { SeamClass } from '../../fit/gap'
 import type { PinAdvice } from '../../fit/pin'
 import type { Cusps } from '../../print/cusps'
 
-export type Phase = 'Clean' | 'Fit' | 'Prime' | 'Paint' | 'Finish'
-export type Resource = 'bench' | 'airbrush' | 'curing lamp'
+export type Phase = 'Print' | 'Clean' | 'Fit' | 'Prime' | 'Paint' | 'Finish'
+/** What a step needs to itself: the bench, the airbrush, the curing lamp, or a printer by its name. */
+export type Resource = string
 
 /** What may go wrong in a step as it is done here: how likely, and the hands-on time that it then costs. */
 export interface Risk {
@@ -48,6 +49,8 @@ export interface PlanStep {
   uses: Use[]
   /** s of its work that are spared right after another step with the same set-up, of whatever piece */
   setup: { key: string; seconds: number } | null
+  /** s between its coats; null of what is done in one */
+  recoat: number | null
   /** what it needs stays taken while it waits */
   holds: boolean
   /** sprayed: not in cold or damp */
@@ -102,6 +105,10 @@ export interface PlanJoint {
 export interface PlanFacts {
   parts: readonly PlanPart[]
   joints: readonly PlanJoint[]
+  /** what is still to be printed: of a plate that is sliced, or else by the height it will have; s of machine time */
+  prints: readonly { key: string; printer: string; plate: number | null; seconds: number }[]
+  /** printers that print something of it now */
+  running: readonly string[]
   layerHeight: number
   finish: FinishLevel
   schools: Schools

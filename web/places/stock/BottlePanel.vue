@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import { resin as resinSchema, type ResinRecord } from '../../../contract/stock'
-import { keepsUntil, spent } from '../../../core/print/bottles'
+import { keepsUntil, spent } from '../../../core/stock/lots'
 import { useAttempt } from '../../composables/useAttempt'
 import DraftInput from '../../shell/DraftInput.vue'
 import { useStock, type Item } from '../../stores/stock'

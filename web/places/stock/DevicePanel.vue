@@ -24,13 +24,17 @@ const STATES: Record<string, string> = {
   stopped: 'stopped',
   running: 'at work',
 }
-const KINDS = { printer: 'printer', station: 'washing and curing', scale: 'scale' }
+const KINDS = { printer: 'printer', station: 'washing and curing', scale: 'scale', sensor: 'air at the bench' }
 const word = (d: DeviceRecord): string =>
   !d.reachable
     ? 'does not answer'
     : d.card.kind === 'scale'
       ? `${Number(d.state?.grams ?? 0).toFixed(2)} g`
-      : (STATES[String(d.state?.state ?? '')] ?? '')
+      : d.card.kind === 'sensor'
+        ? d.state
+          ? `${Number(d.state.temperature).toFixed(1)} °C, ${Number(d.state.humidity).toFixed(0)} %`
+          : ''
+        : (STATES[String(d.state?.state ?? '')] ?? '')
 const list = computed(() => [...runs.devices].sort((a, b) => a.card.kind.localeCompare(b.card.kind)))
 const attempt = (work: () => Promise<unknown>): Promise<void> =>
   tried(async () => {

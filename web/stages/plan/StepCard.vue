@@ -1,11 +1,12 @@
 <script setup lang="ts">
 import type { PlanStepRecord } from '../../../contract/plan'
 import { duration } from '../../shell/duration'
+import DraftInput from '../../shell/DraftInput.vue'
 import { usePlan } from '../../stores/plan'
 
 /** One step of the plan: why, with what, how careful, and what comes of it. */
 defineProps<{ step: PlanStepRecord }>()
-const { tick, startTimer, left } = usePlan()
+const { begin, tick, correct, startTimer, left } = usePlan()
 const percent = (v: number): string => (v < 0.01 ? 'under 1 %' : `${Math.round(100 * v)} %`)
 </script>
 
@@ -20,6 +21,20 @@ const percent = (v: number): string => (v < 0.01 ? 'under 1 %' : `${Math.round(1
     <dl class="facts mb-2">
       <dt>work</dt>
       <dd>{{ duration(step.handsOn) }}</dd>
+      <template v-if="step.doneAt && step.took !== null"
+        ><dt>it took</dt>
+        <dd>
+          <DraftInput
+            class="took"
+            type="number"
+            min="0"
+            :value="String(Math.round(step.took / 60))"
+            aria-label="Minutes that it took"
+            @done="correct(step, 60 * Math.max(0, Number($event) || 0))"
+          />
+          min
+        </dd></template
+      >
       <template v-if="step.waiting > 0"
         ><dt>then waits</dt>
         <dd>{{ duration(step.waiting) }}</dd></template
@@ -45,6 +60,7 @@ const percent = (v: number): string => (v < 0.01 ? 'under 1 %' : `${Math.round(1
       <button class="btn btn-sm btn-primary" @click="tick(step, !step.doneAt)">
         {{ step.doneAt ? 'Not done after all' : 'Done' }}
       </button>
+      <button v-if="!step.doneAt && !step.begunAt" class="btn btn-sm btn-quiet" @click="begin(step)">Begin</button>
       <button
         v-if="step.waiting > 0"
         class="btn btn-sm btn-quiet"
@@ -62,5 +78,9 @@ const percent = (v: number): string => (v < 0.01 ? 'under 1 %' : `${Math.round(1
   padding-left: 18px;
   max-height: 190px;
   overflow: auto;
+}
+.took {
+  width: 64px;
+  text-align: right;
 }
 </style>

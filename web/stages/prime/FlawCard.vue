@@ -5,6 +5,7 @@ import type { FlawRecord } from '../../../contract/flaws'
 import { CAUTIONS } from '../../../core/plan/cautions'
 import { remedyFor } from '../../../core/plan/flaws'
 import { api } from '../../api'
+import { preparePhoto } from '../../shell/photo'
 import { useAttempt } from '../../composables/useAttempt'
 import DraftInput from '../../shell/DraftInput.vue'
 import { duration } from '../../shell/duration'
@@ -35,9 +36,7 @@ const photograph = (e: Event): Promise<void> =>
       file = input.files?.[0]
     input.value = ''
     if (!file) return
-    if (!/^image\/(png|jpeg|webp)$/.test(file.type))
-      throw new Error(`${file.name}: photos are PNG, JPEG or WebP pictures.`)
-    const { hash } = await api(z.object({ hash: z.string() }), 'POST', '/blobs', file)
+    const { hash } = await api(z.object({ hash: z.string() }), 'POST', '/blobs', await preparePhoto(file))
     await store.change(props.flaw, { photo: hash })
   })
 </script>

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { oldResin } from '../findings/oldResin'
-import { keepsUntil, poured, shelfLevel, spent, type Bottle } from './bottles'
+import { keepsUntil, poured, shelfLevel, spent, type Bottle } from './lots'
 
 const bottle = (lot: string, ml: number, opened: string | null, keeps = 12): Bottle => ({ lot, ml, opened, keeps })
 

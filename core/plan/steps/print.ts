@@ -1,0 +1,28 @@
+import { MIN, type PlanBuilder } from './builder'
+
+/** s to level, fill the vat and start, and to take off and close up afterwards */
+const ATTENDED = 15 * MIN
+
+/** What is still to come from the printer: little work, and a machine that is taken for long. */
+export function printSteps(b: PlanBuilder): void {
+  const { prints } = b.facts
+  const ready = b.last
+  const keys = prints.map((p) =>
+    b.add({
+      key: p.key,
+      phase: 'Print',
+      title: `Print ${p.plate === null ? '' : `plate ${p.plate} `}on ${p.printer}`,
+      why:
+        p.plate === null
+          ? 'Nothing is sliced yet: the time is that of a plate as high as the tallest part.'
+          : 'The time is that of the plate as it was sliced.',
+      handsOn: ATTENDED,
+      waiting: p.seconds,
+      needs: p.printer,
+      holds: true,
+      cautions: ['resin'],
+      after: ready,
+    }),
+  )
+  if (keys.length > 0) b.last = keys
+}

@@ -1,0 +1,46 @@
+import { material, paint, type ShoppingRow } from '../contract/stock'
+import { newPiece } from '../contract/pieces'
+import { taskId } from '../core/plan/scheduling/ofPlan'
+import { shoppingList, type Need, type OnShelf } from '../core/plan/shopping'
+import { supply } from '../core/plan/supplies'
+import { Piece, StockItem } from './models'
+import { lay, plannedPiece, workshopPlan } from './timetable'
+
+/** What has to be bought for all pieces as they are planned, and what has run low. */
+export async function shopping(): Promise<ShoppingRow[]> {
+  const [c, items, pieces] = await Promise.all([
+    workshopPlan(),
+    StockItem.findAll({ where: { kind: ['material', 'paint'], deletedAt: null } }),
+    Piece.findAll({ where: { deletedAt: null } }),
+  ])
+  const { slots } = lay(c)
+  const open = new Set(c.tasks.map((t) => t.id))
+  const needs: Need[] = []
+  for (const p of pieces) {
+    const { steps } = await plannedPiece(p.id, p.data)
+    for (const s of steps) {
+      const id = taskId(p.id, s.key)
+      if (!open.has(id)) continue
+      for (const u of s.uses) needs.push({ ...u, piece: newPiece.parse(p.data).name, at: slots.get(id)?.start ?? null })
+    }
+  }
+  const shelf = items.map((i): OnShelf & { name: string; unit: ShoppingRow['unit']; price: number } => {
+    if (i.kind === 'paint') {
+      const p = paint.parse(i.data)
+      const lots = [{ lot: '', amount: p.level, opened: null, keeps: 1 }]
+      return { id: i.id, name: p.name, unit: 'ml', price: 0, serves: [`paint:${i.id}`], reorder: null, lots }
+    }
+    return { id: i.id, ...material.parse(i.data) }
+  })
+  const byId = new Map(shelf.map((s) => [s.id, s]))
+  return shoppingList(needs, shelf).map((w) => {
+    const item = w.itemId ? byId.get(w.itemId) : undefined,
+      known = supply(w.what)
+    return {
+      ...w,
+      name: item?.name ?? known?.name ?? 'a paint no longer in stock',
+      unit: item?.unit ?? known?.unit ?? 'ml',
+      cost: w.buy * (item?.price ?? 0),
+    }
+  })
+}

@@ -1,0 +1,190 @@
+import { Op } from 'sequelize'
+import { stepEdit, type CalendarRecord, type CalendarTask, type StepEdit } from '../contract/bench'
+import { newPiece, type Workshop } from '../contract/pieces'
+import { shutToSpray } from '../core/plan/air'
+import { BATCH, withBatches, type Batch } from '../core/plan/scheduling/batching'
+import { improve, ringOf } from '../core/plan/scheduling/improve'
+import { kindOf } from '../core/plan/scheduling/lateness'
+import { SPRAY, taskId, tasksOf, type Wish } from '../core/plan/scheduling/ofPlan'
+import { slackOf } from '../core/plan/scheduling/slack'
+import type { Placed, Problem, Task } from '../core/plan/scheduling/types'
+import { planSteps } from '../core/plan/steps/planSteps'
+import type { PlanFacts, PlanStep } from '../core/plan/steps/types'
+import { dayNumber, wallClock } from '../core/wallClock'
+import { BatchRow, StepEditRow, Tick, TimetableRow } from './benchModels'
+import { onChange } from './events'
+import { forecast } from './air'
+import { Piece } from './models'
+import { planFacts } from './planFacts'
+import { readRoom } from './room'
+import { readWorkshop } from './routes/stock'
+
+export interface PlannedPiece {
+  facts: PlanFacts
+  steps: PlanStep[]
+  /** keys of derivations by which it will be surer */
+  pending: string[]
+  /** ms at which what prints now is done */
+  printing: number
+}
+
+/** Plans as they were last made. Whatever is told to have changed is made anew when it is next asked for. */
+const made = new Map<string, PlannedPiece>()
+let age = 0
+onChange((c) => {
+  age++
+  if (c.type === 'piece' || c.type === 'run') made.delete(c.id)
+  else if (c.type === 'derivation') {
+    for (const [id, p] of made) if (p.pending.includes(c.key) || c.status === 'done') made.delete(id)
+  } else if (c.type !== 'timers' && c.type !== 'calendar' && c.type !== 'devices') made.clear()
+})
+
+/** The plan of a piece from what is known; `measure` has measured what is not. */
+export async function plannedPiece(id: string, data: Record<string, unknown>, measure = false): Promise<PlannedPiece> {
+  const known = made.get(id)
+  if (known && !measure) return known
+  const began = age
+  const { facts, pending, printing } = await planFacts(id, data, measure)
+  const plan = { facts, pending, printing, steps: facts.parts.length === 0 ? [] : planSteps(facts) }
+  // What changed while it was made may not be in it.
+  if (age === began) made.set(id, plan)
+  return plan
+}
+
+/** Zone of the clock on the workshop's wall. */
+export const zoneOf = (shop: Workshop): string => shop.timeZone ?? new Intl.DateTimeFormat().resolvedOptions().timeZone
+
+/** Everything a timetable of all pieces is made from. */
+export async function workshopPlan(): Promise<CalendarRecord> {
+  const now = Date.now()
+  const [shop, room, air, pieces, ticks, edits, batchRows, kept] = await Promise.all([
+    readWorkshop(),
+    readRoom(),
+    forecast(),
+    Piece.findAll({ where: { deletedAt: null }, order: [['createdAt', 'ASC']] }),
+    Tick.findAll({ where: { doneAt: { [Op.ne]: null } } }),
+    StepEditRow.findAll(),
+    BatchRow.findAll({ order: [['createdAt', 'ASC']] }),
+    TimetableRow.findByPk(1),
+  ])
+  const closed: CalendarRecord['closed'] = { [SPRAY]: shutToSpray(air, shop.spraysIn) }
+  const tasks: CalendarTask[] = []
+  for (const p of pieces) {
+    if (newPiece.parse(p.data).resting) continue
+    const plan = await plannedPiece(p.id, p.data)
+    if (plan.printing > now)
+      for (const printer of plan.facts.running) (closed[printer] ??= []).push([now - 1, plan.printing])
+    tasks.push(...calendarTasks(p.id, plan, ticks, edits))
+  }
+  const { sound, broken } = withoutRings(tasks)
+  const clock = wallClock(zoneOf(shop))
+  return {
+    now,
+    zone: zoneOf(shop),
+    people: (shop.people.length > 0 ? shop.people : [{ name: '', hours: null, off: [] }]).map((p) => ({
+      name: p.name,
+      hours: p.hours ?? shop.benchHours,
+      off: p.off,
+    })),
+    resources: shop.places,
+    closed,
+    pieces: pieces.map((p) => {
+      const { name, deadline, resting } = newPiece.parse(p.data)
+      // Due on a day is due at its end.
+      const due = deadline ? clock.at(dayNumber(deadline) + 1, 0) - 1000 : null
+      return { id: p.id, name, due, resting, done: ticks.filter((t) => t.pieceId === p.id).length, version: p.version }
+    }),
+    tasks: sound,
+    batches: batchRows.map((b) => ({ id: b.id, ...(b.data as { key: string; tasks: string[] }) })),
+    order: kept?.stepOrder ?? [],
+    record: ticks.flatMap((t) =>
+      t.took && t.planned ? [{ kind: kindOf(t.stepKey), planned: t.planned, took: t.took }] : [],
+    ),
+    broken,
+    room,
+    forecast: air,
+  }
+}
+
+function calendarTasks(
+  piece: string,
+  plan: PlannedPiece,
+  ticks: readonly Tick[],
+  edits: readonly StepEditRow[],
+): CalendarTask[] {
+  const done = new Map(ticks.flatMap((t) => (t.pieceId === piece ? [[t.stepKey, t.doneAt!.getTime()] as const] : [])))
+  const own = new Map(edits.flatMap((e) => (e.pieceId === piece ? [[e.stepKey, stepEdit.parse(e.data)] as const] : [])))
+  const wishes = new Map([...own].map(([key, e]) => [key, wishOf(e)]))
+  const steps = new Map(plan.steps.map((s) => [taskId(piece, s.key), s]))
+  return tasksOf(piece, plan.steps, done, wishes, plan.printing).map((t) => {
+    const s = steps.get(t.id)!
+    return {
+      ...t,
+      after: [...t.after],
+      key: s.key,
+      title: s.title,
+      phase: s.phase,
+      risks: s.risks,
+      edit: own.get(s.key) ?? null,
+    }
+  })
+}
+
+const wishOf = (e: StepEdit): Wish => ({
+  handsOn: e.handsOn,
+  waiting: e.waiting,
+  notBefore: e.notBefore ? new Date(e.notBefore).getTime() : null,
+  by: e.by,
+  after: e.after.map((a) => taskId(a.piece, a.step)),
+})
+
+/** A plan may change under what was put in order by hand: what then waits for itself keeps the plan's order only. */
+function withoutRings(tasks: CalendarTask[]): { sound: CalendarTask[]; broken: string[] } {
+  const ring = new Set(ringOf(tasks))
+  if (ring.size === 0) return { sound: tasks, broken: [] }
+  const broken: string[] = []
+  const sound = tasks.map((t) => {
+    const byHand = new Set(t.edit?.after.map((a) => taskId(a.piece, a.step)))
+    if (!ring.has(t.id) || byHand.size === 0) return t
+    broken.push(t.title)
+    return { ...t, after: t.after.filter((a) => !byHand.has(a)) }
+  })
+  return { sound, broken }
+}
+
+export const problemOf = (c: CalendarRecord): Problem => ({
+  tasks: c.tasks,
+  people: c.people,
+  resources: c.resources,
+  start: c.now,
+  due: Object.fromEntries(c.pieces.flatMap((p) => (p.due === null ? [] : [[p.id, p.due]]))),
+  closed: c.closed,
+  zone: c.zone,
+})
+
+export interface Laid {
+  /** by task, those done in one go each with the whole of it */
+  slots: Map<string, Placed & { slack: number }>
+  placed: Placed[]
+  finish: Record<string, number>
+  impossible: Set<string>
+}
+
+/** The timetable of the workshop in the order that was kept: milliseconds, whatever was improved before. */
+export function lay(c: CalendarRecord): Laid {
+  const batches = c.batches.map((b): Batch => ({ ...b, saved: 0 }))
+  const problem = withBatches(problemOf(c), batches)
+  const timetable = improve(problem, { tries: 0, budget: Infinity, seed: 1, hint: c.order })
+  const slack = slackOf(problem, timetable)
+  const members = new Map(batches.map((b) => [BATCH + b.id, b.tasks]))
+  const open = new Set(c.tasks.map((t: Task) => t.id))
+  const each = (id: string): string[] => (members.get(id) ?? [id]).filter((t) => open.has(t))
+  return {
+    placed: timetable.placed,
+    finish: timetable.finish,
+    slots: new Map(
+      timetable.placed.flatMap((p) => each(p.id).map((id) => [id, { ...p, slack: slack.get(p.id) ?? 0 }])),
+    ),
+    impossible: new Set(timetable.impossible.flatMap(each)),
+  }
+}

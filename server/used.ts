@@ -1,0 +1,70 @@
+import type { Transaction } from 'sequelize'
+import { material, paint } from '../contract/stock'
+import { putBack, taken } from '../core/stock/lots'
+import { Booking } from './benchModels'
+import { announce } from './events'
+import { StockItem, type Piece } from './models'
+import { plannedPiece } from './timetable'
+
+/**
+ * Books what a step uses up when it is done, and gives it back when it is not after all. What nothing in stock serves as is not
+ * counted; of what there is too little, what there is is taken.
+ */
+export async function takeFromStock(
+  piece: Piece,
+  stepKey: string,
+  done: boolean,
+  transaction: Transaction,
+): Promise<void> {
+  const at = { pieceId: piece.id, stepKey }
+  const booked = await Booking.findAll({ where: at, transaction })
+  if (done === booked.length > 0) return
+  if (!done) {
+    for (const b of booked) {
+      await changed(b.itemId, transaction, (m) => ({ ...m, lots: putBack(m.lots, b.amount) }), b.amount)
+      await b.destroy({ transaction })
+    }
+  } else {
+    const { steps } = await plannedPiece(piece.id, piece.data)
+    const uses = steps.find((s) => s.key === stepKey)?.uses ?? []
+    const items = await StockItem.findAll({ where: { kind: ['material', 'paint'], deletedAt: null }, transaction })
+    const today = new Date().toISOString().slice(0, 10)
+    const sums = new Map<string, number>()
+    for (const u of uses) {
+      const item = items.find((i) =>
+        i.kind === 'paint' ? u.what === `paint:${i.id}` : material.parse(i.data).serves.includes(u.what),
+      )
+      if (item) sums.set(item.id, (sums.get(item.id) ?? 0) + u.amount)
+    }
+    for (const [itemId, amount] of sums) {
+      let took = amount
+      const use = (m: ReturnType<typeof material.parse>): typeof m => {
+        const t = taken(m.lots, '', amount, today)
+        took = t.took
+        return { ...m, lots: t.lots }
+      }
+      took = (await changed(itemId, transaction, use, -amount)) ?? took
+      if (took > 0) await Booking.create({ ...at, itemId, lot: null, amount: took }, { transaction })
+    }
+  }
+  transaction.afterCommit(() => void announce({ type: 'stock' }))
+}
+
+/** Changes what is left of an item; of paints, which have no lots, by an amount, and gives what of it was taken. */
+async function changed(
+  itemId: string,
+  transaction: Transaction,
+  lots: (m: ReturnType<typeof material.parse>) => ReturnType<typeof material.parse>,
+  more: number,
+): Promise<number | null> {
+  const row = await StockItem.findOne({ where: { id: itemId }, lock: true, transaction })
+  if (!row) return null
+  if (row.kind === 'paint') {
+    const p = paint.parse(row.data)
+    const level = Math.max(0, p.level + more)
+    await row.update({ data: { ...p, level }, version: row.version + 1 }, { transaction })
+    return p.level - level
+  }
+  await row.update({ data: lots(material.parse(row.data)), version: row.version + 1 }, { transaction })
+  return null
+}

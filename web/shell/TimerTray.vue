@@ -1,0 +1,48 @@
+<script setup lang="ts">
+import { ref } from 'vue'
+import { useTimers, words } from '../stores/timers'
+
+/** Clocks that ran out, said until somebody has heard. */
+defineProps<{ dark?: boolean }>()
+const timers = useTimers()
+const asks = ref('Notification' in window && Notification.permission === 'default')
+async function ask(): Promise<void> {
+  await Notification.requestPermission()
+  asks.value = false
+}
+</script>
+
+<template>
+  <div v-if="timers.over.length > 0" class="tray" :class="{ dark }" role="alert">
+    <p v-for="t in timers.over" :key="t.id" class="m-0">
+      <b>{{ words(t) }}</b> <RouterLink :to="`/pieces/${t.pieceId}/plan`">{{ t.piece }}</RouterLink>
+      <button class="btn btn-sm" :class="dark ? 'btn-light btn-lg' : 'btn-primary'" @click="timers.heard(t)">
+        Heard
+      </button>
+    </p>
+    <button v-if="asks" class="btn btn-sm btn-quiet" @click="ask">
+      Say it also while this page is in the background
+    </button>
+  </div>
+</template>
+
+<style scoped>
+.tray {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 4px 26px;
+  align-items: center;
+  background: #f6e9cf;
+  border-bottom: 2px solid var(--know);
+  padding: 7px 16px;
+}
+.tray.dark {
+  background: #0e5a61;
+  border: 0;
+  border-radius: 6px;
+  font-size: 1.3rem;
+}
+.tray.dark a {
+  color: #d9eef0;
+}
+</style>
