@@ -50,7 +50,7 @@ export const newTimer = z.object({
 export const stepEdit = z.object({
   handsOn: seconds.nullable().default(null),
   waiting: seconds.nullable().default(null),
-  notBefore: moment.nullable().default(null),
+  notBefore: moment.nullable().default(null).describe('not before it, and as soon after as can be'),
   by: z.string().max(80).nullable().default(null),
   /** steps, of this piece or others, that must be over first */
   after: z
@@ -84,6 +84,7 @@ export const calendarTask = z.object({
   notBefore: z.number().optional(),
   holds: z.boolean().optional(),
   by: z.string().optional(),
+  wanted: z.number().optional(),
   shuns: z.string().optional(),
   setup: z.object({ key: z.string(), seconds: z.number() }).nullable().optional(),
   window: z.number().nullable().optional(),

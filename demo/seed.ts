@@ -18,7 +18,7 @@ import { lanternKeeper } from './sculpts/lanternKeeper'
 import { pilotBust, pilotParts } from './sculpts/pilotBust'
 import { tern } from './sculpts/tern'
 import { api, call, check, checked, derived, operate, settled } from './talk'
-import { PAINTS, PRINTERS, RESINS } from './workshop'
+import { MATERIALS, PAINTS, PRINTERS, RESINS } from './workshop'
 
 /** Fills an empty workshop through the same API that the browser uses, so that the demo is what a user could have made. */
 /** The bust goes on a shelf at eye level: 172 mm. */
@@ -73,6 +73,7 @@ async function main(): Promise<void> {
       temperature: 18,
       humidity: 56,
       labour: 26,
+      spraysIn: 'open',
       demo: 'filling',
     })
   const made = async (kind: string, list: readonly object[]): Promise<Map<string, string>> => {
@@ -92,6 +93,7 @@ async function main(): Promise<void> {
   const printers = await made('printer', PRINTERS),
     resins = await made('resin', RESINS),
     paints = await made('paint', PAINTS)
+  await made('material', MATERIALS)
   const soon = (days: number): string => new Date(Date.now() + days * 86_400_000).toISOString().slice(0, 10)
   const base = {
     resinId: resins.get('Slate grey, tough'),

@@ -1,4 +1,4 @@
-import type { PaintRecord, PrinterInput, ResinRecord } from '../contract/stock'
+import type { MaterialRecord, PaintRecord, PrinterInput, ResinRecord } from '../contract/stock'
 
 /** The made-up workshop "Kielwerk" in the made-up harbour town of Brennhaven. Nothing here exists. */
 export const PRINTERS: PrinterInput[] = [
@@ -100,4 +100,102 @@ export const PAINTS: PaintRecord[] = [
   p('Old iron', '#5d5f63', 0.85, 'metallic'),
   p('Matt varnish', '#ffffff', 0.02, 'varnish', 60),
   p('Gloss varnish', '#ffffff', 0.02, 'varnish', 30),
+]
+
+const lot = (
+  code: string,
+  amount: number,
+  opened: string | null,
+  keeps = 24,
+  bestBefore: string | null = null,
+): MaterialRecord['lots'][number] => ({ lot: code, amount, opened, keeps, bestBefore })
+const m = (
+  name: string,
+  serves: string[],
+  unit: MaterialRecord['unit'],
+  price: number,
+  reorder: number | null,
+  lots: MaterialRecord['lots'],
+  safety = '',
+): MaterialRecord => ({ name, serves, unit, density: null, price, reorder, safety, lots })
+const SPRAY = 'Flammable. In the open or with extraction, mask for organic vapour. See the safety data sheet.'
+export const MATERIALS: MaterialRecord[] = [
+  m(
+    'Fulmar primer, grey',
+    ['primer:grey'],
+    'ml',
+    0.03,
+    120,
+    [lot('FP-118', 210, '2026-06-12'), lot('FP-126', 400, null, 24, '2028-03-01')],
+    SPRAY,
+  ),
+  m('Fulmar primer, white', ['primer:white'], 'ml', 0.03, 100, [lot('FP-090', 60, '2025-02-20')], SPRAY),
+  m('Fulmar filler primer', ['primer:filler'], 'ml', 0.035, 150, [lot('FF-031', 260, '2026-09-03')], SPRAY),
+  m('Skua matt varnish', ['varnish:matt'], 'ml', 0.04, 60, [lot('SM-7', 45, '2026-04-28', 18)], SPRAY),
+  m(
+    'Barnacle solvent putty',
+    ['filler:solvent'],
+    'ml',
+    0.18,
+    10,
+    [lot('B22', 31, '2026-08-15', 9)],
+    'Vapour: fresh air. Keep it shut.',
+  ),
+  m(
+    'Limpet UV putty',
+    ['filler:uvPutty'],
+    'ml',
+    0.4,
+    8,
+    [lot('L-5', 14, '2026-05-02', 12)],
+    'Uncured it sensitises skin: gloves.',
+  ),
+  m(
+    'Oakum epoxy putty',
+    ['filler:epoxyPutty'],
+    'g',
+    0.11,
+    20,
+    [lot('O-114', 62, '2026-01-10', 36)],
+    'Gloves until it has set.',
+  ),
+  m(
+    'Tar gel',
+    ['adhesive:caGel', 'adhesive:caThin'],
+    'ml',
+    0.5,
+    5,
+    [lot('T9', 11, '2026-10-19', 6)],
+    'Bonds skin in seconds; eye protection.',
+  ),
+  m(
+    'Rivet five',
+    ['adhesive:epoxyFast'],
+    'ml',
+    0.35,
+    10,
+    [lot('R5-40', 24, '2026-07-07', 18)],
+    'Gloves: the hardener sensitises.',
+  ),
+  m(
+    'Rivet slow',
+    ['adhesive:epoxySlow'],
+    'ml',
+    0.3,
+    10,
+    [lot('R30-12', 50, null, 18, '2027-05-01')],
+    'Gloves: the hardener sensitises.',
+  ),
+  m('Brass wire 1.5 mm', ['wire:1.5'], 'mm', 0.004, 300, [lot('', 840, null)]),
+  m('Brass wire 2 mm', ['wire:2'], 'mm', 0.006, 300, [lot('', 410, null)]),
+  ...(
+    [
+      [180, 6],
+      [240, 9],
+      [320, 8],
+      [400, 11],
+      [600, 2],
+      [800, 5],
+    ] as const
+  ).map(([grit, sheets]) => m(`Wet paper ${grit}`, [`grit:${grit}`], 'sheets', 0.9, 3, [lot('', sheets, null)])),
 ]

@@ -1,7 +1,7 @@
 import ical, { ICalEventBusyStatus, ICalEventTransparency } from 'ical-generator'
 import type { CalendarRecord } from '../contract/bench'
 import { BATCH } from '../core/plan/scheduling/batching'
-import type { Laid } from './timetable'
+import type { Laid } from '../core/plan/scheduling/workshop'
 
 /** ms between two steps that are still one stint */
 const PAUSE = 5 * 60_000

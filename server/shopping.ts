@@ -1,10 +1,11 @@
 import { material, paint, type ShoppingRow } from '../contract/stock'
 import { newPiece } from '../contract/pieces'
+import { layWorkshop } from '../core/plan/scheduling/workshop'
 import { taskId } from '../core/plan/scheduling/ofPlan'
 import { shoppingList, type Need, type OnShelf } from '../core/plan/shopping'
 import { supply } from '../core/plan/supplies'
 import { Piece, StockItem } from './models'
-import { lay, plannedPiece, workshopPlan } from './timetable'
+import { plannedPiece, workshopPlan } from './timetable'
 
 /** What has to be bought for all pieces as they are planned, and what has run low. */
 export async function shopping(): Promise<ShoppingRow[]> {
@@ -13,7 +14,7 @@ export async function shopping(): Promise<ShoppingRow[]> {
     StockItem.findAll({ where: { kind: ['material', 'paint'], deletedAt: null } }),
     Piece.findAll({ where: { deletedAt: null } }),
   ])
-  const { slots } = lay(c)
+  const { slots } = layWorkshop(c)
   const open = new Set(c.tasks.map((t) => t.id))
   const needs: Need[] = []
   for (const p of pieces) {

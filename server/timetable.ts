@@ -2,12 +2,9 @@ import { Op } from 'sequelize'
 import { stepEdit, type CalendarRecord, type CalendarTask, type StepEdit } from '../contract/bench'
 import { newPiece, type Workshop } from '../contract/pieces'
 import { shutToSpray } from '../core/plan/air'
-import { BATCH, withBatches, type Batch } from '../core/plan/scheduling/batching'
-import { improve, ringOf } from '../core/plan/scheduling/improve'
+import { ringOf } from '../core/plan/scheduling/improve'
 import { kindOf } from '../core/plan/scheduling/lateness'
 import { SPRAY, taskId, tasksOf, type Wish } from '../core/plan/scheduling/ofPlan'
-import { slackOf } from '../core/plan/scheduling/slack'
-import type { Placed, Problem, Task } from '../core/plan/scheduling/types'
 import { planSteps } from '../core/plan/steps/planSteps'
 import type { PlanFacts, PlanStep } from '../core/plan/steps/types'
 import { dayNumber, wallClock } from '../core/wallClock'
@@ -150,41 +147,4 @@ function withoutRings(tasks: CalendarTask[]): { sound: CalendarTask[]; broken: s
     return { ...t, after: t.after.filter((a) => !byHand.has(a)) }
   })
   return { sound, broken }
-}
-
-export const problemOf = (c: CalendarRecord): Problem => ({
-  tasks: c.tasks,
-  people: c.people,
-  resources: c.resources,
-  start: c.now,
-  due: Object.fromEntries(c.pieces.flatMap((p) => (p.due === null ? [] : [[p.id, p.due]]))),
-  closed: c.closed,
-  zone: c.zone,
-})
-
-export interface Laid {
-  /** by task, those done in one go each with the whole of it */
-  slots: Map<string, Placed & { slack: number }>
-  placed: Placed[]
-  finish: Record<string, number>
-  impossible: Set<string>
-}
-
-/** The timetable of the workshop in the order that was kept: milliseconds, whatever was improved before. */
-export function lay(c: CalendarRecord): Laid {
-  const batches = c.batches.map((b): Batch => ({ ...b, saved: 0 }))
-  const problem = withBatches(problemOf(c), batches)
-  const timetable = improve(problem, { tries: 0, budget: Infinity, seed: 1, hint: c.order })
-  const slack = slackOf(problem, timetable)
-  const members = new Map(batches.map((b) => [BATCH + b.id, b.tasks]))
-  const open = new Set(c.tasks.map((t: Task) => t.id))
-  const each = (id: string): string[] => (members.get(id) ?? [id]).filter((t) => open.has(t))
-  return {
-    placed: timetable.placed,
-    finish: timetable.finish,
-    slots: new Map(
-      timetable.placed.flatMap((p) => each(p.id).map((id) => [id, { ...p, slack: slack.get(p.id) ?? 0 }])),
-    ),
-    impossible: new Set(timetable.impossible.flatMap(each)),
-  }
 }

@@ -16,6 +16,7 @@ export const router = createRouter({
     { path: '/pieces', component: PiecesPlace },
     { path: '/sculpts', component: () => import('./places/SculptsPlace.vue') },
     { path: '/layers/:hash?', component: () => import('./places/LayersPlace.vue') },
+    { path: '/calendar', component: () => import('./places/CalendarPlace.vue') },
     { path: '/stock', component: () => import('./places/StockPlace.vue') },
     { path: '/workshop', component: () => import('./places/WorkshopPlace.vue') },
     { path: '/guide', component: () => import('./places/GuidePlace.vue') },

@@ -3,6 +3,7 @@ import { Router } from 'express'
 import { z } from 'zod'
 import { logEntry, newLogEntry, scheme } from '../../contract/pieces'
 import { plan, planChange, planDifference } from '../../contract/plan'
+import { layWorkshop } from '../../core/plan/scheduling/workshop'
 import { taskId } from '../../core/plan/scheduling/ofPlan'
 import { comparePlans } from '../../core/plan/compare'
 import { expected, remedies } from '../../core/plan/dryFit'
@@ -19,7 +20,7 @@ import { Refusal, stale } from '../problem'
 import { endpoint } from '../route'
 import { mustBePicture } from '../pictures'
 import { readScheme } from '../schemes'
-import { lay, plannedPiece, workshopPlan } from '../timetable'
+import { plannedPiece, workshopPlan } from '../timetable'
 import { findPiece } from './pieces'
 import { pastMoment } from './ticks'
 import { readWorkshop } from './stock'
@@ -64,7 +65,7 @@ endpoint(bench, 'get', '/pieces/:id/plan', PLAN, { reply: plan }, async (req) =>
     Tick.findAll({ where: { pieceId: p.id } }),
     TimerRow.findAll({ where: { pieceId: p.id, kind: 'wait' } }),
   ])
-  const { slots, finish, impossible } = lay(calendar)
+  const { slots, finish, impossible } = layWorkshop(calendar)
   const ticks = new Map(rows.map((t) => [t.stepKey, t]))
   const slotOf = (s: PlanStep): ReturnType<typeof slots.get> => slots.get(taskId(p.id, s.key))
   // As they are gone through: what is done, then by the hour; what no hour holds comes last.

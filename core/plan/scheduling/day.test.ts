@@ -92,6 +92,25 @@ describe('a day at the bench', () => {
     expect([...again.order].sort()).toEqual(['b', 'c', 'd', 'd2', 'e'])
   })
 
+  it('begins what is wanted when it is wanted, with what that waits for, and else as soon after as can be', () => {
+    const tasks = ['a', 'b', 'c'].flatMap((piece) => [
+      task(`${piece}1`, { piece }),
+      task(`${piece}2`, { piece, after: [`${piece}1`] }),
+    ])
+    const quick = { tries: 60, budget: Infinity, seed: 1 }
+    for (const [id, wanted] of [
+      ['c2', START + 0.5 * HOUR],
+      ['b1', START],
+      ['a2', START + 26 * HOUR],
+    ] as const) {
+      const asked = tasks.map((t) => (t.id === id ? { ...t, wanted, notBefore: wanted } : t))
+      const { placed } = improve(problemOf(asked), quick, () => 0)
+      expect(placed.find((p) => p.id === id)!.start).toBe(wanted)
+    }
+    // Sooner than what it waits for allows it is not.
+    const asked = tasks.map((t) => (t.id === 'b2' ? { ...t, wanted: START } : t))
+    expect(improve(problemOf(asked), quick, () => 0).placed.find((p) => p.id === 'b2')!.start).toBe(START + 0.5 * HOUR)
+  })
   it('learns how long things take: as planned at first, as logged in the end, and what is late follows', () => {
     const none = spreadsOf([])('sand')
     expect([none.middle, none.from]).toEqual([0, 0])
@@ -167,6 +186,21 @@ describe('a day at the bench', () => {
       { numRuns: 80, seed: 8 },
     )
   }, 60_000)
+  it('starts no second print in a printer that prints, also when there is time for both', () => {
+    const print = (id: string, needs: string): Task =>
+      task(id, { piece: id, needs, work: 600, waiting: 36_000, holds: true })
+    const tasks = [print('a', 'Gannet'), print('b', 'Gannet'), print('c', 'Plover'), print('d', 'Heron')]
+    const busy = problemOf(tasks, { closed: { Heron: [[START - 1, START + 9 * HOUR]] } })
+    const o = { seconds: 3600, person: null, away: 36_000, slack: new Map() }
+    const ids = fitsNow(busy, o).tasks.map((t) => t.id)
+    expect(ids).toHaveLength(2)
+    expect(ids).toContain('c')
+    expect(
+      fitsNow({ ...busy, resources: { Gannet: 2 } }, o)
+        .tasks.map((t) => t.id)
+        .sort(),
+    ).toEqual(['a', 'b', 'c'])
+  })
   it('does many pieces in one go where they are set up alike, never longer than a mix lasts, never in a ring', () => {
     const setup = { key: 'spray primer, grey', seconds: 180 }
     const primes = ['a', 'b', 'c'].flatMap((piece) => [

@@ -57,6 +57,14 @@ export function fitsNow(problem: Problem, o: FitOptions): { tasks: FitNow[]; wor
   let best: { list: FitNow[]; worth: number } = { list: [], worth: 0 }
   const free = new Map<string, number>()
   const list: FitNow[] = []
+  /** ms from which on a place is free again, of what is held while it waits; the person is one, and needs no place twice at once */
+  const heldUntil = new Map<string, number[]>()
+  const placeFree = (t: Task, at: number): number => {
+    const taken = (heldUntil.get(t.needs) ?? []).filter((until) => until > at).sort((a, b) => a - b)
+    const spare = (problem.resources[t.needs] ?? 1) - taken.length
+    const shutUntil = (problem.closed?.[t.needs] ?? []).find(([a, b]) => a < at + t.work * 1000 && b > at)?.[1] ?? at
+    return Math.max(shutUntil, spare > 0 ? at : taken[-spare]!)
+  }
   let nodes = 0
   const look = (at: number, worth: number, last: Task | null): void => {
     if (worth > best.worth) best = { list: [...list], worth }
@@ -66,14 +74,17 @@ export function fitsNow(problem: Problem, o: FitOptions): { tasks: FitNow[]; wor
     if (worth + bound(left, until - at) <= best.worth) return
     for (const c of left) {
       if (!c.before.every((a) => free.has(a))) continue
-      const start = Math.max(at, c.t.notBefore ?? 0, ...c.before.map((a) => free.get(a)!))
+      const start = placeFree(c.t, Math.max(at, c.t.notBefore ?? 0, ...c.before.map((a) => free.get(a)!)))
       const takes = last ? spared(c.t, last) : c.t.work
       const end = start + takes * 1000
       if (end > until) continue
       free.set(c.t.id, end + c.t.waiting * 1000)
+      const held = heldUntil.get(c.t.needs)
+      if (c.t.holds) heldUntil.set(c.t.needs, [...(held ?? []), end + c.t.waiting * 1000])
       list.push({ id: c.t.id, start, end, saved: c.t.work - takes })
       look(end, worth + c.worth, c.t)
       list.pop()
+      if (c.t.holds) heldUntil.set(c.t.needs, held ?? [])
       free.delete(c.t.id)
     }
   }

@@ -36,6 +36,8 @@ export function improve(
   const random = evenNumbers(options.seed)
   const n = problem.tasks.length
   const rules = prioritiesOf(problem, placer)
+  if (problem.tasks.some((t) => t.wanted !== undefined))
+    rules.push(...rules.slice(0, 2).map((r) => wantedFirst(problem, placer, r)))
   if (options.hint && options.hint.length > 0) rules.push(hintedBy(problem, options.hint))
   const ends = now() + options.budget
   let best: { order: number[]; made: Timetable } | null = null,
@@ -87,6 +89,23 @@ function prioritiesOf({ tasks, due }: Problem, placer: Placer): number[][] {
     tasks.map((t, i) => 1e9 * pieces.indexOf(t.piece) - tail[i]!),
     tasks.map((t, i) => -t.waiting - 1e-3 * tail[i]!),
   ]
+}
+
+/** By a rule, but before all what is wanted at a time, soonest first, and what that comes after. */
+function wantedFirst({ tasks }: Problem, placer: Placer, rule: readonly number[]): number[] {
+  const by = tasks.map((t) => t.wanted ?? Infinity)
+  const hand = (i: number, when: number): void => {
+    for (const b of placer.predecessors[i]!) {
+      if (by[b]! <= when) continue
+      by[b] = when
+      hand(b, when)
+    }
+  }
+  tasks.forEach((t, i) => {
+    if (t.wanted !== undefined) hand(i, t.wanted)
+  })
+  // Less than whatever a rule says.
+  return rule.map((r, i) => (by[i] === Infinity ? r : by[i]! - 1e15))
 }
 
 /** As they stood before; of a piece, what is new comes after what it had; what is of a new piece comes last. */

@@ -51,6 +51,7 @@ export function tasksOf(
         ...(s.holds ? { holds: true } : {}),
         ...(s.sprays ? { shuns: SPRAY } : {}),
         ...(wish?.by ? { by: wish.by } : {}),
+        ...(wish?.notBefore ? { wanted: wish.notBefore } : {}),
       }
     })
 }

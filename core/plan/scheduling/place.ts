@@ -1,9 +1,10 @@
 import type { Placed, Problem, Task, Timetable } from './types'
 import { windowsOf, type Stretches } from './windows'
 
-/** What lateness weighs beside an hour of the whole, and what an hour of each piece's own end weighs. */
+/** What lateness weighs beside an hour of the whole, what an hour of each piece's own end weighs, and one after what was wanted. */
 const LATE = 20,
-  EACH = 0.05
+  EACH = 0.05,
+  WANTED = 5
 
 interface Hands {
   name: string
@@ -109,8 +110,10 @@ export class Placer {
   private judged(placed: Placed[], impossible: string[], order: readonly number[]): Timetable {
     const { tasks, due, start } = this.problem
     const finish: Record<string, number> = {}
+    let missed = 0
     for (const p of placed) {
-      const { piece, also = [] } = tasks[this.at.get(p.id)!]!
+      const { piece, also = [], wanted = Infinity } = tasks[this.at.get(p.id)!]!
+      missed += Math.max(0, p.start - wanted)
       for (const of of [piece, ...also]) finish[of] = Math.max(finish[of] ?? start, p.free)
     }
     let late = 0,
@@ -121,7 +124,7 @@ export class Placer {
       whole = Math.max(whole, end)
       sum += end - start
     }
-    const cost = (LATE * late + (whole - start) + EACH * sum) / 1000
+    const cost = (LATE * late + (whole - start) + EACH * sum + WANTED * missed) / 1000
     return { placed, impossible, finish, late: late / 1000, cost, order: order.map((i) => tasks[i]!.id) }
   }
 }

@@ -21,6 +21,8 @@ export interface Task {
   after: readonly string[]
   /** ms since the epoch before which it may not begin, as what was done before it has to dry, or as somebody wished */
   notBefore?: number
+  /** ms at which somebody wants it begun: every second after that costs */
+  wanted?: number
   /** what it needs stays taken while it waits, as a printer prints on */
   holds?: boolean
   /** the one person who may do it */

@@ -1,0 +1,84 @@
+import type { PieceRisk } from '../plan/scheduling/lateness'
+import { plural, type Finding } from './finding'
+
+export interface TimetableFacts {
+  pieces: readonly { id: string; name: string; due: number | null; finish: number | null }[]
+  risks: Readonly<Record<string, PieceRisk>>
+  /** titles of steps that no hour holds, and of those whose hand-made order was dropped */
+  impossible: readonly string[]
+  broken: readonly string[]
+  /** ms at which it is; how a moment is written */
+  now: number
+  day: (ms: number) => string
+  /** the next stretch in which one can spray, ms; null: the forecast has none; undefined: there is no forecast, or nothing to spray */
+  spray: { from: number; to: number } | null | undefined
+  /** steps the record rests on */
+  logged: number
+}
+
+/** From this chance on lateness is to be known, and to be settled. */
+const KNOW = 0.2,
+  SETTLE = 0.6
+const DAY = 86_400_000
+
+/** What a timetable of the whole workshop means for who works by it. */
+export function timetableFindings(f: TimetableFacts): Finding[] {
+  const out: Finding[] = []
+  const how = `Laid 200 times with durations as ${f.logged > 0 ? `${plural(f.logged, 'logged step')} spread them` : 'they usually spread, as none is logged yet'}, and with what may go wrong going wrong as often as it does.`
+  for (const p of f.pieces) {
+    const r = f.risks[p.id]
+    if (p.due === null || p.finish === null || !r || r.late === null) continue
+    const over = (p.finish - p.due) / DAY
+    if (r.late < KNOW && over <= 0) continue
+    out.push({
+      id: `late:${p.id}`,
+      level: over > 0 || r.late >= SETTLE ? 'settle' : 'know',
+      value: over > 0 ? over.toFixed(over < 10 ? 1 : 0) : String(Math.round(100 * r.late)),
+      unit: over > 0 ? 'days late' : '% likely late',
+      sentence: `${p.name} is due ${f.day(p.due)} and done ${f.day(p.finish)} as laid; nine times in ten by ${f.day(r.most)}.`,
+      places: [],
+      how,
+      fixes: [{ act: `show:${p.id}`, label: 'Show what decides it', effect: 'Marks the steps that cannot slip.' }],
+    })
+  }
+  if (f.impossible.length > 0)
+    out.push({
+      id: 'impossible',
+      level: 'settle',
+      value: String(f.impossible.length),
+      unit: f.impossible.length === 1 ? 'step without hours' : 'steps without hours',
+      sentence: `No bench hours hold ${list(f.impossible)}, or who should do it has none. Add hours under Workshop, or give it to somebody else.`,
+      places: [],
+      how: 'Every step is laid into the hours of every person for 500 days ahead.',
+      fixes: [],
+    })
+  if (f.broken.length > 0)
+    out.push({
+      id: 'broken',
+      level: 'know',
+      value: String(f.broken.length),
+      unit: f.broken.length === 1 ? 'order let go' : 'orders let go',
+      sentence: `The plan changed, and what was put in order by hand would wait for itself: ${list(f.broken)}. There the plan’s own order counts.`,
+      places: [],
+      how: 'Steps that wait for each other in a ring can never begin.',
+      fixes: [],
+    })
+  if (f.spray !== undefined && (f.spray === null || f.spray.from > f.now))
+    out.push({
+      id: 'spray',
+      level: f.spray === null ? 'settle' : 'know',
+      value: f.spray === null ? 'none' : f.day(f.spray.from),
+      unit: f.spray === null ? 'to spray in' : 'next to spray',
+      sentence:
+        f.spray === null
+          ? 'The forecast has no hour that is warm and dry enough to spray. Spray in the room, or wait for a new forecast.'
+          : `Until then it is under 10 °C or over 80 % damp; it stays fit until ${f.day(f.spray.to)}. Sprayed steps wait for it.`,
+      places: [],
+      how: 'The forecast of the sensor at the bench, by the hour; the room follows the water in the air that comes in.',
+      fixes: [],
+    })
+  return out
+}
+
+const list = (titles: readonly string[]): string =>
+  titles.slice(0, 3).join('; ') + (titles.length > 3 ? `, and ${titles.length - 3} more` : '')

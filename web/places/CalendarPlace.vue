@@ -1,0 +1,246 @@
+<script setup lang="ts">
+import { computed, onBeforeUnmount, onMounted, ref } from 'vue'
+import { nextSpray } from '../../core/plan/air'
+import { timetableFindings } from '../../core/findings/timetable'
+import { wallClock } from '../../core/wallClock'
+import { useAttempt } from '../composables/useAttempt'
+import FindingList from '../shell/FindingList.vue'
+import { duration } from '../shell/duration'
+import { useCalendar } from '../stores/calendar'
+import { useStock } from '../stores/stock'
+import AirPanel from './calendar/AirPanel.vue'
+import DayStrips from './calendar/DayStrips.vue'
+import StepPanel from './calendar/StepPanel.vue'
+import TimePanel from './calendar/TimePanel.vue'
+import TogetherPanel from './calendar/TogetherPanel.vue'
+import { dateName, letterOf, momentOf, tintOf } from './calendar/strips'
+
+/** All pieces on the bench hours there are. */
+const store = useCalendar(),
+  stock = useStock()
+const { fault, busy, attempt } = useAttempt()
+onMounted(() => {
+  store.watched++
+  void store.load()
+})
+onBeforeUnmount(() => {
+  store.watched--
+  store.leave()
+})
+const DAYS = 14
+const from = ref(0)
+const c = computed(() => store.calendar)
+const zone = computed(() => c.value?.zone ?? 'UTC')
+const clock = computed(() => wallClock(zone.value))
+const first = computed(() => (c.value ? clock.value.dayOf(c.value.now) : 0) + from.value)
+const laid = computed(() => store.trial?.laid ?? store.made?.laid ?? null)
+const moved = computed(() => new Set(store.trial?.shift.moved.map((m) => m.id)))
+const selected = ref<string | null>(null)
+const day = (ms: number): string => momentOf(ms, zone.value)
+const findings = computed(() => {
+  const cal = c.value,
+    made = store.made
+  if (!cal || !made) return []
+  const sprays = cal.tasks.some((t) => t.shuns !== undefined)
+  return timetableFindings({
+    pieces: cal.pieces.map((p) => ({ ...p, finish: made.laid.finish[p.id] ?? null })),
+    risks: made.risks,
+    impossible: [...made.laid.impossible].map((id) => store.task.get(id)?.title ?? id),
+    broken: cal.broken,
+    now: cal.now,
+    day,
+    spray:
+      sprays && cal.forecast.length > 0
+        ? nextSpray(cal.forecast, stock.workshop?.spraysIn ?? 'room', cal.now)
+        : undefined,
+    logged: cal.record.length,
+  })
+})
+function act(what: string): void {
+  const piece = what.replace(/^show:/, '')
+  const made = store.made
+  if (!made || !c.value) return
+  const decides = c.value.tasks
+    .filter((t) => t.piece === piece && made.laid.slots.get(t.id)?.slack === 0)
+    .map((t) => made.laid.slots.get(t.id)!)
+    .sort((a, b) => a.start - b.start)[0]
+  if (!decides) return
+  selected.value = decides.id
+  from.value = Math.max(0, clock.value.dayOf(decides.start) - clock.value.dayOf(c.value.now))
+}
+const rows = computed(() =>
+  (c.value?.pieces ?? []).map((p, i) => ({
+    ...p,
+    letter: letterOf(i),
+    tint: tintOf(i),
+    finish: laid.value?.finish[p.id] ?? null,
+    risk: store.made?.risks[p.id],
+  })),
+)
+const pushes = computed(() => {
+  const t = store.trial
+  if (!t || !c.value) return ''
+  const own = new Set(store.tasksOf(t.id).map((x) => x.id))
+  const others = t.shift.moved.filter((m) => !own.has(m.id)).length
+  const ends = t.shift.finishes.map((f) => {
+    const name = c.value!.pieces.find((p) => p.id === f.piece)?.name ?? ''
+    return `${name} is done ${duration(Math.abs(f.by) / 1000)} ${f.by > 0 ? 'later' : 'sooner'}`
+  })
+  return `${others === 0 ? 'No other step moves' : `${others} other ${others === 1 ? 'step moves' : 'steps move'}`}${ends.length > 0 ? `; ${ends.join('; ')}` : ''}.`
+})
+const lands = computed(() => {
+  const t = store.trial
+  const first = t && store.tasksOf(t.id)[0]
+  return first ? t.laid.slots.get(first.id) : undefined
+})
+const feed = `${location.origin}/api/calendar.ics`
+</script>
+
+<template>
+  <div class="frame">
+    <div class="middle scroll">
+      <header class="head">
+        <h1>Calendar</h1>
+        <button class="btn btn-sm btn-quiet" :disabled="from === 0" @click="from = Math.max(0, from - 7)">
+          Earlier
+        </button>
+        <button class="btn btn-sm btn-quiet" @click="from += 7">Later</button>
+        <button class="btn btn-sm btn-quiet" :disabled="!!store.improving" @click="store.improve()">
+          {{
+            store.improving
+              ? `Looking … ${duration(store.improving.from - store.improving.now)} better`
+              : 'Look for a better one'
+          }}
+        </button>
+        <a :href="feed" class="feed" title="Give this address to a calendar program: it asks again by itself">Feed</a>
+      </header>
+      <p v-if="store.fault || fault" role="alert" class="problem">{{ store.fault || fault }}</p>
+      <ul class="pieces" aria-label="Pieces">
+        <li v-for="p in rows" :key="p.id" :class="{ rests: p.resting }">
+          <b class="letter" :style="{ background: p.tint }">{{ p.letter }}</b>
+          <RouterLink :to="`/pieces/${p.id}/plan`">{{ p.name }}</RouterLink>
+          <span class="soft">
+            {{
+              p.resting
+                ? 'laid aside'
+                : p.finish
+                  ? `done ${dateName(clock.dayOf(p.finish))}${p.due ? `, due ${dateName(clock.dayOf(p.due))}` : ''}${p.risk?.late ? `, ${Math.round(100 * p.risk.late)} % late` : ''}`
+                  : 'nothing to do'
+            }}</span
+          >
+          <button class="btn btn-sm btn-quiet" :disabled="busy" @click="attempt(() => store.rest(p))">
+            {{ p.resting ? 'Take up' : 'Lay aside' }}
+          </button>
+        </li>
+      </ul>
+      <p v-if="c && c.tasks.length === 0" class="soft">
+        Nothing is to be done. Drop a sculpt into a piece: its steps appear here as soon as it has a plan.
+      </p>
+      <DayStrips
+        v-else-if="c && laid"
+        :calendar="c"
+        :laid="laid"
+        :first="first"
+        :days="DAYS"
+        :selected="selected"
+        :moved="moved"
+        :tasks-of="store.tasksOf"
+        @select="selected = $event"
+        @drop="(id, at) => store.tryAt(id, at)"
+      />
+      <p class="soft small mt-2 mb-0">
+        Pull a step to another time to see what it pushes; with the keyboard, shift and the arrows. A thick foot: it
+        cannot slip. Hatched: not fit to spray.
+      </p>
+    </div>
+    <aside class="side scroll">
+      <section v-if="store.trial" class="sheet trial p-3 mb-3" aria-label="What it pushes" role="status">
+        <h2>{{ lands ? `Begins ${day(lands.start)}` : 'No hours hold it then' }}</h2>
+        <p v-if="lands && lands.start > store.trial.at + 60_000" class="soft small mb-1">
+          Not at {{ day(store.trial.at) }}: what it waits for is not over by then, or its place is taken.
+        </p>
+        <p class="my-1">{{ pushes }}</p>
+        <div class="d-flex gap-2">
+          <button class="btn btn-sm btn-primary" :disabled="busy" @click="attempt(() => store.keep())">
+            Keep it so
+          </button>
+          <button class="btn btn-sm btn-quiet" @click="store.leave()">Put it back</button>
+        </div>
+      </section>
+      <StepPanel v-if="selected && !store.trial" :id="selected" @close="selected = null" />
+      <FindingList
+        :findings="findings"
+        :acts="['show']"
+        :measuring="!store.made"
+        checked="Every piece is likely done in time, every step has hours, and no order waits for itself."
+        @act="act"
+      />
+      <TimePanel class="mt-3" @select="selected = $event" />
+      <TogetherPanel />
+      <AirPanel />
+    </aside>
+  </div>
+</template>
+
+<style scoped>
+.frame {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) 360px;
+  height: 100%;
+}
+.middle {
+  padding: 14px 18px;
+}
+.side {
+  padding: 14px 16px;
+  border-left: 1px solid var(--line);
+}
+.head {
+  display: flex;
+  gap: 10px;
+  align-items: center;
+  margin-bottom: 8px;
+}
+.feed {
+  margin-left: auto;
+}
+.pieces {
+  list-style: none;
+  display: grid;
+  grid-template-columns: repeat(2, minmax(0, 1fr));
+  gap: 2px 22px;
+  padding: 0;
+  margin: 0 0 8px;
+}
+.pieces li {
+  display: flex;
+  gap: 8px;
+  align-items: center;
+  white-space: nowrap;
+  overflow: hidden;
+  font-size: 0.9rem;
+}
+.pieces li .btn {
+  margin-left: auto;
+  padding: 0 7px;
+  font-size: 0.8rem;
+}
+.pieces a {
+  overflow: hidden;
+  text-overflow: ellipsis;
+  color: inherit;
+}
+.rests {
+  opacity: 0.65;
+}
+.letter {
+  flex: none;
+  width: 22px;
+  text-align: center;
+  border-radius: 3px;
+  border: 1px solid rgba(38, 34, 28, 0.45);
+}
+.trial {
+  border-color: var(--action);
+}
+</style>

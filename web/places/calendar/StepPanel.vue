@@ -1,0 +1,164 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import type { CalendarTask, StepEdit } from '../../../contract/bench'
+import { wallClock, dayNumber } from '../../../core/wallClock'
+import { useAttempt } from '../../composables/useAttempt'
+import DraftInput from '../../shell/DraftInput.vue'
+import { duration } from '../../shell/duration'
+import { useCalendar } from '../../stores/calendar'
+import { momentOf } from './strips'
+
+/** What is chosen in the timetable: when, how sure, and what a hand wants of it. */
+const props = defineProps<{ id: string }>()
+defineEmits<{ close: [] }>()
+const store = useCalendar()
+const { fault, attempt } = useAttempt()
+const tasks = computed(() => store.tasksOf(props.id))
+const zone = computed(() => store.calendar?.zone ?? 'UTC')
+const slot = computed(() => {
+  const first = tasks.value[0]
+  return first ? store.made?.laid.slots.get(first.id) : undefined
+})
+const pieceName = (id: string): string => store.calendar?.pieces.find((p) => p.id === id)?.name ?? ''
+const NO_WISH: StepEdit = { handsOn: null, waiting: null, notBefore: null, by: null, after: [] }
+const change = (t: CalendarTask, more: Partial<StepEdit>): Promise<void> =>
+  attempt(() => store.wish(t, { ...(t.edit ?? NO_WISH), ...more }))
+const minutes = (text: string): number | null => (text.trim() === '' ? null : 60 * Number(text))
+/** As the field wants it: the workshop's clock, without a zone. */
+function local(iso: string | null): string {
+  if (!iso) return ''
+  const c = wallClock(zone.value),
+    ms = new Date(iso).getTime(),
+    m = c.minutesOf(ms)
+  const two = (v: number): string => String(v).padStart(2, '0')
+  return `${new Date(c.dayOf(ms) * 86_400_000).toISOString().slice(0, 10)}T${two(Math.floor(m / 60))}:${two(m % 60)}`
+}
+function moment(text: string): string | null {
+  const m = /^(\d{4}-\d\d-\d\d)T(\d\d):(\d\d)$/.exec(text)
+  return m ? new Date(wallClock(zone.value).at(dayNumber(m[1]!), Number(m[2]) * 60 + Number(m[3]))).toISOString() : null
+}
+const others = computed(() => (store.calendar?.tasks ?? []).filter((t) => !tasks.value.some((x) => x.id === t.id)))
+const named = (a: StepEdit['after'][number]): string => {
+  const t = store.task.get(`${a.piece}: ${a.step}`)
+  return t ? `${pieceName(a.piece)}: ${t.title}` : 'a step that is done'
+}
+</script>
+
+<template>
+  <section v-if="tasks.length > 0" class="sheet p-3 mb-3" aria-label="Step">
+    <div class="d-flex justify-content-between gap-2">
+      <h2>{{ tasks.length > 1 ? `${tasks.length} steps in one go` : tasks[0]!.title }}</h2>
+      <button class="btn btn-sm btn-quiet" aria-label="Close" @click="$emit('close')">×</button>
+    </div>
+    <p v-for="t in tasks" :key="t.id" class="m-0">
+      <RouterLink :to="`/pieces/${t.piece}/plan`">{{ pieceName(t.piece) }}</RouterLink><span
+        v-if="tasks.length > 1"
+        class="soft"
+      >
+        {{ t.title }}</span
+      >
+    </p>
+    <dl v-if="slot" class="facts my-2">
+      <dt>begins</dt>
+      <dd>{{ momentOf(slot.start, zone) }}{{ slot.person ? `, ${slot.person}` : '' }}</dd>
+      <dt>work</dt>
+      <dd>{{ duration((slot.end - slot.start) / 1000) }}</dd>
+      <template v-if="slot.free > slot.end"
+        ><dt>then waits until</dt>
+        <dd>{{ momentOf(slot.free, zone) }}</dd></template
+      >
+      <dt>may slip by</dt>
+      <dd>{{ slot.slack === 0 ? 'nothing: it decides when the piece is done' : duration(slot.slack) }}</dd>
+    </dl>
+    <p v-else class="text-danger">No hours hold it.</p>
+    <details v-if="tasks.length === 1" class="wishes" :open="tasks[0]!.edit !== null">
+      <summary>What you want of it</summary>
+      <label
+        >Begin at
+        <DraftInput
+          class="form-control form-control-sm"
+          type="datetime-local"
+          :value="local(tasks[0]!.edit?.notBefore ?? null)"
+          aria-label="Begin at"
+          @done="change(tasks[0]!, { notBefore: moment($event) })"
+        />
+      </label>
+      <label
+        >Work, minutes
+        <DraftInput
+          class="form-control form-control-sm"
+          type="number"
+          :value="String(Math.round(tasks[0]!.work / 60))"
+          aria-label="Work, minutes"
+          @done="change(tasks[0]!, { handsOn: minutes($event) })"
+        />
+      </label>
+      <label
+        >Wait, minutes
+        <DraftInput
+          class="form-control form-control-sm"
+          type="number"
+          :value="String(Math.round(tasks[0]!.waiting / 60))"
+          aria-label="Wait, minutes"
+          @done="change(tasks[0]!, { waiting: minutes($event) })"
+        />
+      </label>
+      <label v-if="store.calendar!.people.length > 1"
+        >Done by
+        <select
+          class="form-select form-select-sm"
+          :value="tasks[0]!.edit?.by ?? ''"
+          @change="change(tasks[0]!, { by: ($event.target as HTMLSelectElement).value || null })"
+        >
+          <option value="">whoever is free first</option>
+          <option v-for="p in store.calendar!.people" :key="p.name" :value="p.name">{{ p.name }}</option>
+        </select>
+      </label>
+      <label
+        >Not before this is over
+        <select
+          class="form-select form-select-sm"
+          value=""
+          @change="
+            change(tasks[0]!, {
+              after: [
+                ...(tasks[0]!.edit?.after ?? []),
+                JSON.parse(($event.target as HTMLSelectElement).value) as StepEdit['after'][number],
+              ],
+            })
+          "
+        >
+          <option value="" disabled>choose a step</option>
+          <option v-for="o in others" :key="o.id" :value="JSON.stringify({ piece: o.piece, step: o.key })">
+            {{ pieceName(o.piece) }}: {{ o.title }}
+          </option>
+        </select>
+      </label>
+      <p v-for="(a, i) in tasks[0]!.edit?.after ?? []" :key="i" class="small m-0 d-flex justify-content-between">
+        {{ named(a) }}
+        <button
+          class="btn btn-sm btn-quiet"
+          :aria-label="`No longer after ${named(a)}`"
+          @click="change(tasks[0]!, { after: tasks[0]!.edit!.after.filter((_, k) => k !== i) })"
+        >
+          ×
+        </button>
+      </p>
+      <button v-if="tasks[0]!.edit" class="btn btn-sm btn-quiet mt-2" @click="attempt(() => store.takeBack(tasks[0]!))">
+        As the plan says
+      </button>
+    </details>
+    <p v-if="fault" role="alert" class="problem mt-2 mb-0">{{ fault }}</p>
+  </section>
+</template>
+
+<style scoped>
+.wishes label {
+  display: block;
+  margin: 6px 0 0;
+  font-size: 0.9rem;
+}
+summary {
+  cursor: pointer;
+}
+</style>

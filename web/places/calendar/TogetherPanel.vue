@@ -1,0 +1,58 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import { useAttempt } from '../../composables/useAttempt'
+import { duration } from '../../shell/duration'
+import { useCalendar } from '../../stores/calendar'
+import { letterOf } from './strips'
+
+/** Steps of several pieces that are set up alike, and are better done in one go. */
+const store = useCalendar()
+const { fault, busy, attempt } = useAttempt()
+const proposals = computed(() => (store.made?.proposals ?? []).filter((b) => b.saved >= 60).slice(0, 5))
+/** Letters of the pieces, as the timetable has them. */
+const names = (tasks: readonly string[]): string =>
+  [...new Set(tasks.map((id) => store.calendar?.pieces.findIndex((p) => p.id === store.task.get(id)?.piece) ?? -1))]
+    .filter((i) => i >= 0)
+    .map(letterOf)
+    .join(' ')
+const open = computed(() =>
+  (store.calendar?.batches ?? []).filter((b) => b.tasks.filter((id) => store.task.has(id)).length > 1),
+)
+const capital = (s: string): string => s[0]!.toUpperCase() + s.slice(1)
+</script>
+
+<template>
+  <section v-if="proposals.length + open.length > 0" class="sheet p-3 mb-3" aria-label="In one go">
+    <h2>In one go</h2>
+    <div v-for="b in open" :key="b.id" class="row1">
+      <span
+        ><b>{{ capital(b.key) }}</b> <span class="soft small">{{ names(b.tasks) }}</span></span
+      >
+      <button class="btn btn-sm btn-quiet" :disabled="busy" @click="attempt(() => store.apart(b.id))">
+        Take apart
+      </button>
+    </div>
+    <div v-for="b in proposals" :key="b.id" class="row1">
+      <span
+        >{{ capital(b.key) }} <span class="soft small">{{ names(b.tasks) }}: spares {{ duration(b.saved) }}</span></span
+      >
+      <button class="btn btn-sm btn-primary" :disabled="busy" @click="attempt(() => store.together(b.key, b.tasks))">
+        Do together
+      </button>
+    </div>
+    <p v-if="fault" role="alert" class="problem mt-2 mb-0">{{ fault }}</p>
+  </section>
+</template>
+
+<style scoped>
+.row1 {
+  display: flex;
+  justify-content: space-between;
+  gap: 10px;
+  align-items: center;
+  padding: 4px 0;
+}
+.row1 .btn {
+  flex: none;
+}
+</style>
