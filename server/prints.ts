@@ -1,3 +1,4 @@
+import { Op } from 'sequelize'
 import { printer as printerSchema, resin as resinSchema } from '../contract/stock'
 import { printSeconds } from '../core/print/printer'
 import type { PlanFacts } from '../core/plan/steps/types'
@@ -40,7 +41,9 @@ export async function printsOf(
       until: Math.max(0, ...live.map((p) => Date.now() + 1000 * (p.progress.left || p.estimate.seconds))),
     }
   }
-  const begun = await Tick.count({ where: { pieceId } })
+  const begun = await Tick.count({
+    where: { pieceId, [Op.or]: [{ begunAt: { [Op.ne]: null } }, { doneAt: { [Op.ne]: null } }] },
+  })
   if (begun > 0 || !printer || !(height > 0)) return { prints: [], running: [], until: 0 }
   const figures = printerSchema.parse(printer)
   const seconds = printSeconds(

@@ -1,8 +1,9 @@
-import { material, paint, type ShoppingRow } from '../contract/stock'
+import { material, paint, resin, type ShoppingRow } from '../contract/stock'
 import { newPiece } from '../contract/pieces'
 import { layWorkshop } from '../core/plan/scheduling/workshop'
 import { taskId } from '../core/plan/scheduling/ofPlan'
 import { shoppingList, type Need, type OnShelf } from '../core/plan/shopping'
+import { shelfLevel } from '../core/stock/lots'
 import { supply } from '../core/plan/supplies'
 import { Piece, StockItem } from './models'
 import { plannedPiece, workshopPlan } from './timetable'
@@ -11,7 +12,7 @@ import { plannedPiece, workshopPlan } from './timetable'
 export async function shopping(): Promise<ShoppingRow[]> {
   const [c, items, pieces] = await Promise.all([
     workshopPlan(),
-    StockItem.findAll({ where: { kind: ['material', 'paint'], deletedAt: null } }),
+    StockItem.findAll({ where: { kind: ['material', 'paint', 'resin'], deletedAt: null } }),
     Piece.findAll({ where: { deletedAt: null } }),
   ])
   const { slots } = layWorkshop(c)
@@ -31,17 +32,27 @@ export async function shopping(): Promise<ShoppingRow[]> {
       const lots = [{ lot: '', amount: p.level, opened: null, keeps: 1 }]
       return { id: i.id, name: p.name, unit: 'ml', price: 0, serves: [`paint:${i.id}`], reorder: null, lots }
     }
+    if (i.kind === 'resin') {
+      const r = resin.parse(i.data)
+      // A drop of any printing resin fills pits, also of one whose bottles nobody counts.
+      const lots = [{ lot: '', amount: shelfLevel(r) ?? Infinity, opened: null, keeps: 1 }]
+      return { id: i.id, name: r.name, unit: 'ml', price: 0, serves: ['filler:resin'], reorder: null, lots }
+    }
     return { id: i.id, ...material.parse(i.data) }
   })
   const byId = new Map(shelf.map((s) => [s.id, s]))
   return shoppingList(needs, shelf).map((w) => {
     const item = w.itemId ? byId.get(w.itemId) : undefined,
       known = supply(w.what)
+    const unit = item?.unit ?? known?.unit ?? 'ml'
+    // Nobody sells half a sheet.
+    const buy = unit === 'sheets' || unit === 'pieces' ? Math.ceil(w.buy - 1e-9) : w.buy
     return {
       ...w,
+      buy,
       name: item?.name ?? known?.name ?? 'a paint no longer in stock',
-      unit: item?.unit ?? known?.unit ?? 'ml',
-      cost: w.buy * (item?.price ?? 0),
+      unit,
+      cost: buy * (item?.price ?? 0),
     }
   })
 }

@@ -18,6 +18,7 @@ export const router = createRouter({
     { path: '/layers/:hash?', component: () => import('./places/LayersPlace.vue') },
     { path: '/calendar', component: () => import('./places/CalendarPlace.vue') },
     { path: '/stock', component: () => import('./places/StockPlace.vue') },
+    { path: '/stock/materials', component: () => import('./places/MaterialsPlace.vue') },
     { path: '/workshop', component: () => import('./places/WorkshopPlace.vue') },
     { path: '/guide', component: () => import('./places/GuidePlace.vue') },
     { path: '/pieces/:id/bench', component: () => import('./places/BenchMode.vue'), meta: { bare: true } },

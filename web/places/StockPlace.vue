@@ -10,6 +10,7 @@ import CalibrationPanel from './stock/CalibrationPanel.vue'
 import DevicePanel from './stock/DevicePanel.vue'
 import FiguresPanel from './stock/FiguresPanel.vue'
 import RecordPanel from './stock/RecordPanel.vue'
+import StockNav from './stock/StockNav.vue'
 
 const stock = useStock()
 const fault = ref('')
@@ -72,7 +73,7 @@ const shelf = (r: (typeof stock.resins)[number], v: string): Promise<void> =>
 
 <template>
   <div class="place scroll">
-    <h1 class="mb-3">Stock</h1>
+    <StockNav />
     <p v-if="fault" role="alert" class="text-danger">{{ fault }}</p>
     <h2>Printers</h2>
     <table class="plain mb-2">

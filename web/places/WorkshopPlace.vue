@@ -1,10 +1,13 @@
 <script setup lang="ts">
-import { ref, watch } from 'vue'
+import { computed, ref, watch } from 'vue'
 import type { Workshop } from '../../contract/pieces'
 import { SCHOOLS, type School } from '../../core/plan/schools'
 import { useStock } from '../stores/stock'
 import NumberField from '../shell/NumberField.vue'
 import ClearanceTable from './ClearanceTable.vue'
+import HoursEditor from './workshop/HoursEditor.vue'
+import PeoplePanel from './workshop/PeoplePanel.vue'
+import { DAYS } from './workshop/days'
 
 const stock = useStock()
 const form = ref<Workshop | null>(null)
@@ -17,17 +20,20 @@ watch(
   },
   { immediate: true },
 )
-const DAYS = ['Sunday', 'Monday', 'Tuesday', 'Wednesday', 'Thursday', 'Friday', 'Saturday']
-const text = (m: number): string => `${String(Math.floor(m / 60)).padStart(2, '0')}:${String(m % 60).padStart(2, '0')}`
-const minutes = (t: string): number => {
-  const [h, m] = t.split(':').map(Number)
-  return (h ?? 0) * 60 + (m ?? 0)
-}
+/** What steps need and a workshop may have several of. */
+const PLACES = ['bench', 'airbrush', 'curing lamp']
+const own = new Intl.DateTimeFormat().resolvedOptions().timeZone
+const zone = computed({
+  get: () => form.value?.timeZone ?? '',
+  set: (v) => {
+    if (form.value) form.value.timeZone = v.trim() || null
+  },
+})
 async function save(): Promise<void> {
   fault.value = ''
   saved.value = false
   const f = form.value!
-  const backwards = f.benchHours.find((h) => h.to <= h.from)
+  const backwards = [f.benchHours, ...f.people.map((p) => p.hours ?? [])].flat().find((h) => h.to <= h.from)
   if (backwards) {
     fault.value = `${DAYS[backwards.weekday]}: the bench closes before it opens.`
     return
@@ -85,41 +91,34 @@ const choose = (s: School, v: string): void => {
           :digits="2"
           source="yours; plans are compared by it"
         />
-        <h2 class="mt-4 mb-2">Bench hours</h2>
-        <div v-for="(h, i) in form.benchHours" :key="i" class="d-flex gap-2 mb-1 align-items-center">
-          <select v-model.number="h.weekday" class="form-select form-select-sm" aria-label="Day">
-            <option v-for="(d, n) in DAYS" :key="d" :value="n">{{ d }}</option>
-          </select>
-          <input
-            type="time"
-            class="form-control form-control-sm"
-            :value="text(h.from)"
-            aria-label="From"
-            @change="h.from = minutes(($event.target as HTMLInputElement).value)"
-          />
-          <input
-            type="time"
-            class="form-control form-control-sm"
-            :value="text(h.to)"
-            aria-label="To"
-            @change="h.to = minutes(($event.target as HTMLInputElement).value)"
-          />
-          <button
-            type="button"
-            class="btn btn-sm btn-quiet"
-            aria-label="Remove these hours"
-            @click="form.benchHours.splice(i, 1)"
-          >
-            ×
-          </button>
-        </div>
-        <button
-          type="button"
-          class="btn btn-sm btn-quiet"
-          @click="form.benchHours.push({ weekday: 6, from: 600, to: 720 })"
+        <label class="d-block mb-2"
+          >Sprayed
+          <select v-model="form.spraysIn" class="form-select form-select-sm">
+            <option value="room">in the room</option>
+            <option value="open">in the open</option>
+          </select></label
         >
-          Add hours
-        </button>
+        <label class="d-block mb-2"
+          >Time zone<input
+            v-model="zone"
+            class="form-control form-control-sm"
+            maxlength="60"
+            :placeholder="`that of the machine: ${own}`"
+        /></label>
+        <h2 class="mt-4 mb-2">Bench hours</h2>
+        <HoursEditor v-model="form.benchHours" />
+        <PeoplePanel v-model="form.people" />
+        <h2 class="mt-4 mb-2">More than one of</h2>
+        <NumberField
+          v-for="place in PLACES"
+          :key="place"
+          :model-value="form.places[place] ?? 1"
+          :label="place"
+          :min="1"
+          :max="50"
+          :digits="0"
+          @update:model-value="form.places[place] = $event"
+        />
       </section>
       <section>
         <h2 class="mb-2">House rules</h2>

@@ -56,7 +56,7 @@ const spoken = (b: Block, f: Face): string =>
 const SNAP = 5 * 60_000
 /** px that a press may wander before it is a pull */
 const STILL = 5
-const days = ref<HTMLElement | null>(null)
+const board = ref<HTMLElement | null>(null)
 /** What is pulled, and where in it the hand took hold. The days hold the pointer: a block that is laid elsewhere is another element. */
 const pulled = ref<{ id: string; length: number; x: number; y: number; grab: number; on: boolean } | null>(null)
 function press(e: PointerEvent, b: Block): void {
@@ -64,7 +64,7 @@ function press(e: PointerEvent, b: Block): void {
   const box = (e.currentTarget as HTMLElement).getBoundingClientRect()
   const grab = (e.clientX - box.left) / Math.max(1, box.width)
   pulled.value = { id: b.id, length: b.end - b.start, x: e.clientX, y: e.clientY, grab, on: false }
-  days.value?.setPointerCapture(e.pointerId)
+  board.value?.setPointerCapture(e.pointerId)
 }
 function pull(e: PointerEvent): void {
   const p = pulled.value
@@ -111,7 +111,7 @@ const until = (o: Row['overnight'][number]): string => {
 
 <template>
   <div
-    ref="days"
+    ref="board"
     class="days"
     role="list"
     aria-label="Days"

@@ -1,0 +1,204 @@
+<script setup lang="ts">
+import { computed, onBeforeUnmount, onMounted, ref } from 'vue'
+import { z } from 'zod'
+import { material as materialSchema, shoppingRow, type MaterialRecord, type ShoppingRow } from '../../contract/stock'
+import { SUPPLIES } from '../../core/plan/supplies'
+import { keepsUntil, spent } from '../../core/stock/lots'
+import { amountText } from '../../core/stock/units'
+import { api } from '../api'
+import { useAttempt } from '../composables/useAttempt'
+import { useChanges } from '../stores/changes'
+import { useStock, type Item } from '../stores/stock'
+import MaterialPanel from './stock/MaterialPanel.vue'
+import StockNav from './stock/StockNav.vue'
+
+/** What steps use up: how much there is and how long it keeps, and what has to be bought for all that is planned. */
+const stock = useStock()
+const { fault, busy, attempt } = useAttempt()
+const list = ref<ShoppingRow[] | null>(null),
+  said = ref(''),
+  open = ref<string | null>(null)
+const load = (): Promise<void> =>
+  attempt(async () => {
+    await stock.load()
+    list.value = await api(z.array(shoppingRow), 'GET', '/shopping')
+  })
+const off = useChanges().listen((c) => {
+  if (['stock', 'piece', 'calendar', 'hello'].includes(c.type)) void load()
+})
+onMounted(load)
+onBeforeUnmount(off)
+const today = new Date().toISOString().slice(0, 10)
+const rows = computed(() =>
+  stock.materials
+    .map((item) => {
+      const m = materialSchema.parse(item)
+      const good = m.lots.filter((l) => !spent(l, today)),
+        left = good.reduce((s, l) => s + l.amount, 0)
+      const until = good
+        .filter((l) => l.amount > 0)
+        .flatMap((l) => keepsUntil(l) ?? [])
+        .sort()[0]
+      const old = m.lots.some((l) => l.amount > 0 && spent(l, today))
+      const words = [
+        ...(m.reorder !== null && left <= m.reorder ? ['low'] : []),
+        ...(old ? ['some is past its time'] : []),
+      ]
+      return { item, m, left, until, words }
+    })
+    .sort((a, b) => b.words.length - a.words.length || a.m.name.localeCompare(b.m.name)),
+)
+const served = (m: MaterialRecord): string =>
+  m.serves.map((w) => SUPPLIES.find((s) => s.what === w)?.name ?? w).join(', ')
+const selected = computed(() => stock.materials.find((m) => m.id === open.value) ?? null)
+const total = computed(() => (list.value ?? []).reduce((s, r) => s + r.cost, 0))
+const day = (ms: number): string =>
+  new Date(ms).toLocaleDateString(undefined, { weekday: 'short', day: 'numeric', month: 'short' })
+const WHY = { short: 'not enough', none: 'nothing in stock serves', reorder: 'runs low' }
+const add = (data: Partial<MaterialRecord> = {}): Promise<void> =>
+  attempt(async () => {
+    const before = new Set(stock.items.map((i) => i.id))
+    await stock.add('material', { name: 'New material', ...data })
+    open.value = stock.items.find((i) => !before.has(i.id))?.id ?? null
+  })
+/** What is to be bought and is not in stock yet, as something that is. */
+const adopt = (r: ShoppingRow): Promise<void> => add({ name: r.name, serves: [r.what], unit: r.unit })
+const picker = ref<HTMLInputElement | null>(null)
+const takeIn = (e: Event): Promise<void> =>
+  attempt(async () => {
+    const input = e.target as HTMLInputElement,
+      f = input.files?.[0]
+    if (!f) return
+    said.value = ''
+    const n = await api(z.object({ added: z.int(), changed: z.int() }), 'POST', '/materials.csv', f)
+    said.value = `${f.name}: ${n.added} new, ${n.changed} changed.`
+    input.value = ''
+  })
+const toBuy = computed(() => {
+  const lines = (list.value ?? []).map((r) => `${r.name}\t${amountText(r.unit, r.buy)}`)
+  return URL.createObjectURL(new Blob([lines.join('\n')], { type: 'text/plain' }))
+})
+const itemOf = (r: (typeof rows.value)[number]): Item<MaterialRecord> => r.item
+</script>
+
+<template>
+  <div class="frame">
+    <div class="middle scroll">
+      <StockNav />
+      <p v-if="fault" role="alert" class="problem">{{ fault }}</p>
+      <p v-if="said" role="status" class="soft">{{ said }}</p>
+      <table class="plain">
+        <thead>
+          <tr>
+            <th>Material</th>
+            <th>Serves as</th>
+            <th class="num">Left</th>
+            <th class="num">Lots</th>
+            <th>Keeps until</th>
+            <th class="num">Buy at</th>
+            <th />
+          </tr>
+        </thead>
+        <tbody>
+          <tr v-for="r in rows" :key="r.item.id" :class="{ on: open === r.item.id }">
+            <td>{{ r.m.name }}</td>
+            <td class="soft serves">{{ served(r.m) || 'nothing that steps use' }}</td>
+            <td class="num">{{ amountText(r.m.unit, r.left) }}</td>
+            <td class="num">{{ r.m.lots.length }}</td>
+            <td>{{ r.until ?? '' }}</td>
+            <td class="num">{{ r.m.reorder === null ? '' : amountText(r.m.unit, r.m.reorder) }}</td>
+            <td class="num text-nowrap">
+              <span v-if="r.words.length > 0" class="word me-2">{{ r.words.join(', ') }}</span>
+              <button
+                class="btn btn-sm btn-quiet"
+                :aria-expanded="open === r.item.id"
+                :aria-label="`Open ${r.m.name}`"
+                @click="open = open === itemOf(r).id ? null : itemOf(r).id"
+              >
+                {{ open === r.item.id ? 'Close' : 'Open' }}
+              </button>
+            </td>
+          </tr>
+        </tbody>
+      </table>
+      <p v-if="rows.length === 0" class="soft mt-2">
+        Nothing is counted yet. Add what stands on the shelf, or take a list in: what steps use is then taken off it as
+        they are done.
+      </p>
+      <div class="d-flex gap-2 mt-3">
+        <button class="btn btn-sm btn-primary" :disabled="busy" @click="add()">Add a material</button>
+        <button class="btn btn-sm btn-quiet" @click="picker?.click()">Take a CSV list in</button>
+        <a class="btn btn-sm btn-quiet" href="/api/materials.csv" download="materials.csv">Give the list out</a>
+        <input
+          ref="picker"
+          type="file"
+          accept=".csv,text/csv"
+          class="visually-hidden"
+          aria-label="CSV list of materials"
+          @change="takeIn"
+        />
+      </div>
+    </div>
+    <aside class="side scroll">
+      <MaterialPanel v-if="selected" :key="selected.id" :item="selected" @gone="open = null" />
+      <section aria-label="To buy">
+        <h2 class="mb-2">
+          {{ list === null ? 'Counting …' : list.length === 0 ? 'Nothing to buy' : `${list.length} to buy` }}
+          <span v-if="total > 0" class="soft">about {{ stock.money(total) }}</span>
+        </h2>
+        <p v-if="list?.length === 0" class="soft small">
+          All that is planned is on the shelf, and nothing has run low.
+        </p>
+        <article v-for="r in list ?? []" :key="r.what + r.itemId" class="buy" :data-buy="r.what">
+          <div class="d-flex justify-content-between gap-2">
+            <b>{{ r.name }}</b><span class="figure-sm">{{ amountText(r.unit, r.buy) }}</span>
+          </div>
+          <p class="soft small m-0">
+            {{ WHY[r.why]
+            }}{{ r.need > 0 ? `: ${amountText(r.unit, r.need)} needed, ${amountText(r.unit, r.have)} there` : ''
+            }}{{ r.spoils > 0 ? `, ${amountText(r.unit, r.spoils)} will not keep until then` : ''
+            }}{{ r.by ? `; from ${day(r.by)}` : '' }}{{ r.pieces.length > 0 ? ` for ${r.pieces.join(', ')}` : '' }}.
+          </p>
+          <button v-if="!r.itemId && !r.what.startsWith('paint:')" class="btn btn-sm btn-quiet" @click="adopt(r)">
+            Put it in stock
+          </button>
+        </article>
+        <a v-if="list?.length" class="btn btn-sm btn-quiet mt-2" :href="toBuy" download="to buy.txt"
+          >Give it out as a list</a
+        >
+      </section>
+    </aside>
+  </div>
+</template>
+
+<style scoped>
+.frame {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) 380px;
+  height: 100%;
+}
+.middle {
+  padding: 14px 20px;
+}
+.side {
+  padding: 14px 16px;
+  border-left: 1px solid var(--line);
+}
+tr.on td {
+  background: var(--paper-sunk);
+}
+.serves {
+  max-width: 230px;
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+}
+.word {
+  color: var(--know);
+  font-weight: 600;
+}
+.buy {
+  border-top: 1px solid var(--line);
+  padding: 6px 0;
+}
+</style>

@@ -1,0 +1,68 @@
+<script setup lang="ts">
+import type { Workshop } from '../../../contract/pieces'
+import HoursEditor from './HoursEditor.vue'
+
+/** Who works here, with hours of their own and days off. */
+const people = defineModel<Workshop['people']>({ required: true })
+type Person = Workshop['people'][number]
+const own = (p: Person, on: boolean, usual: Person['hours']): void => {
+  p.hours = on ? (usual ?? []) : null
+}
+function off(p: Person, day: string): void {
+  if (/^\d{4}-\d\d-\d\d$/.test(day) && !p.off.includes(day)) p.off = [...p.off, day].sort()
+}
+</script>
+
+<template>
+  <h2 class="mt-4 mb-2">People</h2>
+  <p v-if="people.length === 0" class="soft small">One person, in the bench hours. Name people to give work to each.</p>
+  <div v-for="(p, i) in people" :key="i" class="sheet p-2 mb-2">
+    <div class="d-flex gap-2">
+      <input
+        v-model="p.name"
+        class="form-control form-control-sm"
+        maxlength="80"
+        required
+        :aria-label="`Person ${i + 1}`"
+      />
+      <button type="button" class="btn btn-sm btn-quiet" :aria-label="`Remove ${p.name}`" @click="people.splice(i, 1)">
+        ×
+      </button>
+    </div>
+    <label class="d-block small mt-1"
+      ><input
+        type="checkbox"
+        class="form-check-input"
+        :checked="p.hours !== null"
+        @change="own(p, ($event.target as HTMLInputElement).checked, [])"
+      />
+      has hours of their own</label
+    >
+    <HoursEditor v-if="p.hours" v-model="p.hours" :whose="p.name" />
+    <label class="d-block small mt-1"
+      >A day off
+      <input
+        type="date"
+        class="form-control form-control-sm"
+        @change="off(p, ($event.target as HTMLInputElement).value)"
+    /></label>
+    <span v-for="d in p.off" :key="d" class="small me-2"
+      >{{ d }}
+      <button
+        type="button"
+        class="btn btn-sm btn-quiet py-0 px-1"
+        :aria-label="`${p.name} works on ${d} after all`"
+        @click="p.off = p.off.filter((x) => x !== d)"
+      >
+        ×
+      </button></span
+    >
+  </div>
+  <button
+    type="button"
+    class="btn btn-sm btn-quiet"
+    @click="people.push({ name: `Person ${people.length + 1}`, hours: null, off: [] })"
+  >
+    Add a person
+  </button>
+</template>
