@@ -216,6 +216,16 @@ export const operation = z.discriminatedUnion('kind', [
     clearance: z.number().min(0).max(2).default(0.1).describe('mm per side'),
   }),
   z.object({
+    kind: z.literal('guide'),
+    point: point.describe('on the face of a joint, where a drill goes in'),
+    direction,
+    bore: z.number().min(0.3).max(12).describe('mm, of the drill'),
+    radius: z.number().min(1).max(60).describe('mm'),
+    height: z.number().min(2).max(60).default(8).describe('mm over the face'),
+    lap: z.number().min(0).max(20).default(2.5).describe('mm down beside it'),
+    clearance: z.number().min(0).max(2).default(0.15).describe('mm per side'),
+  }),
+  z.object({
     kind: z.literal('hollow'),
     wall: z.number().min(0.4).max(20).describe('mm'),
     voxel: z.number().min(0.05).max(5).default(0.5).describe('mm'),

@@ -51,6 +51,16 @@ export const plan = z.object({
         b: z.string(),
         word: z.string(),
         sentence: z.string().describe('how it will go together, as drawn'),
+        pin: z
+          .object({
+            wire: z.number().describe('mm'),
+            point: z.array(z.number()).length(3).describe('middle of the joint, mm'),
+            outward: z.array(z.number()).length(3).describe('out of the first part'),
+            radius: z.number().describe('mm, of a circle as large as the joint'),
+            printed: z.boolean().describe('its hole is modelled'),
+          })
+          .nullable(),
+        ids: z.tuple([z.string(), z.string()]),
         tried: z.object({ tight: z.number().nullable() }).nullable(),
         remedies: z.array(z.string()),
       }),

@@ -21,6 +21,7 @@ import { readInspection } from './inspections'
 import { printsOf } from './prints'
 import { readRoom } from './room'
 import { Part, StockItem } from './models'
+import { regionsOn } from './regions'
 import { readWorkshop } from './routes/stock'
 import { readScheme } from './schemes'
 
@@ -29,6 +30,11 @@ const USUAL_DENSITY = 1.12
 /** mm from a joint's face within which a drilled hole is behind it, and over the lowest point within which it is under the piece. */
 const BEHIND = 1,
   UNDER = 2
+
+/** mm; a filament base as it is usually printed */
+const FILAMENT_LAYER = 0.2
+const processOf = (fields: ReturnType<typeof newPiece.parse>, part: string): PlanPart['process'] =>
+  fields.materials[part]?.name ?? 'resin'
 
 interface Stood {
   row: Part
@@ -50,7 +56,7 @@ export async function planFacts(
   measure: boolean,
 ): Promise<{ facts: PlanFacts; pending: string[]; printing: number }> {
   const fields = newPiece.parse(data)
-  const [shop, room, inspection, scheme, stock, rows] = await Promise.all([
+  const [shop, room, inspection, scheme, stock, all] = await Promise.all([
     readWorkshop(),
     readRoom(),
     readInspection(pieceId),
@@ -58,6 +64,8 @@ export async function planFacts(
     StockItem.findAll({ where: { deletedAt: null } }),
     Part.findAll({ where: { pieceId, deletedAt: null }, order: [['createdAt', 'ASC']] }),
   ])
+  // What only helps to make the piece is no part of it.
+  const rows = all.filter((p) => !(p.operations as { kind: string }[]).some((o) => o.kind === 'guide'))
   const named = <T>(kind: StockItem['kind'], id: string | null, parse: (data: unknown) => T): T | null => {
     const row = id ? stock.find((s) => s.kind === kind && s.id === id) : undefined
     return row ? parse(row.data) : null
@@ -72,15 +80,23 @@ export async function planFacts(
     })
 
   const stood = await standing(rows, ask)
-  const joints = await jointsOf(stood, fields, resin?.density ?? USUAL_DENSITY, ask)
+  const joints = await jointsOf(pieceId, stood, fields, resin?.density ?? USUAL_DENSITY, ask)
   const cusps = await ask<Cusps>(
-    stood.map((p) => ({ mesh: p.mesh, check: { kind: 'cusps', up: [...printedUp(p.steps)], layerHeight } })),
+    stood.map((p) => ({
+      mesh: p.mesh,
+      check: {
+        kind: 'cusps',
+        up: [...printedUp(p.steps)],
+        layerHeight: processOf(fields, p.row.id) === 'filament' ? FILAMENT_LAYER : layerHeight,
+      },
+    })),
   )
   const lone = await ask<AccessReport>(stood.map((p) => ({ mesh: p.mesh, check: { kind: 'access', others: [] } })))
   const parts = stood.map((p, i): PlanPart => ({
     ...partOf(p, joints, fields.materials[p.row.id]?.cast !== null && fields.materials[p.row.id]?.cast !== undefined),
     clear: resin?.clear ?? false,
-    cusps: cusps[i]!,
+    process: processOf(fields, p.row.id),
+    cusps: processOf(fields, p.row.id) === 'metal' ? null : cusps[i]!,
     access: lone[i]!,
   }))
   const area = parts.reduce((s, p) => s + p.area, 0)
@@ -159,7 +175,20 @@ function printedUp(steps: readonly PartStep[]): Vector3 {
   return apply3(fromQuaternion([-x, -y, -z, w]), [0, 0, 1])
 }
 
+/** mm beside a joint's edge whose regions say what its seam is in */
+const BESIDE = 4
+/** What the skin round a joint is, by what is painted there on either part. */
+async function skinRound(pieceId: string, parts: readonly string[], fit: FitReport): Promise<Surface | null> {
+  for (const id of parts) {
+    const r = radius(fit)
+    const name = (await regionsOn(pieceId, id))?.round(fit.centre, 0.7 * r, 1.2 * r + BESIDE)
+    if (name) return surfaceOf(name)
+  }
+  return null
+}
+
 async function jointsOf(
+  pieceId: string,
   stood: readonly Stood[],
   fields: ReturnType<typeof newPiece.parse>,
   density: number,
@@ -193,6 +222,7 @@ async function jointsOf(
     }),
     pairs.map((p) => ({ a: p.a.row.id, b: p.b.row.id })),
   )
+  const skins = await Promise.all(pairs.map(({ a, b, fit }) => skinRound(pieceId, [a.row.id, b.row.id], fit)))
   return pairs.map(({ a, b, fit }, i): PlanJoint => {
     const load = loads[i],
       [one, two] = [reached[2 * i], reached[2 * i + 1]]
@@ -209,6 +239,8 @@ async function jointsOf(
             op.fixings.some((f) => f.shape !== 'key' && distance(f.point, fit.centre) < radius(fit) + 1),
         ),
       ),
+      middle: { point: fit.centre, outward: fit.outward, radius: radius(fit) },
+      surface: skins[i]!,
       mixed: fields.materials[a.row.id]?.name !== fields.materials[b.row.id]?.name,
       tried: fields.dryFits[`${a.row.id}+${b.row.id}`] ?? null,
       access: one && two ? [one, two] : null,
@@ -222,7 +254,7 @@ function partOf(
   p: Stood,
   joints: readonly (PlanJoint & { fit: { centre?: readonly number[] } })[],
   castFull: boolean,
-): Omit<PlanPart, 'clear' | 'cusps' | 'access'> {
+): Omit<PlanPart, 'clear' | 'process' | 'cusps' | 'access'> {
   const reports = reportsOf(p.steps)
   const hollow = reports.find((r) => r.kind === 'hollow'),
     drill = reports.find((r) => r.kind === 'drill'),

@@ -49,7 +49,7 @@ export function flawCauses(learned: readonly Learned[]): Finding[] {
       level: 'note',
       value: `${l.count} of ${l.of}`,
       unit: PLURAL[l.kind],
-      sentence: `${l.count} of ${l.of} ${PLURAL[l.kind]} ${words}. ${change}`,
+      sentence: `${l.count} of ${l.of} ${PLURAL[l.kind]} ${words}${l.region ? `, most of them on ${l.region.toLowerCase()}` : ''}. ${change}`,
       places: [],
       how: 'Each flaw is laid to the nearest support tip within 0.8 mm of it, else to what its kind comes of.',
       fixes: [],

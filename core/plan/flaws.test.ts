@@ -27,8 +27,10 @@ describe('flaws', () => {
     const tip = { kind: 'tip' as const, tip: 0.8, focal: false }
     const pits = Array.from({ length: 15 }, (_, i) => ({ kind: 'pit' as const, cause: i < 12 ? tip : null }))
     const [learned] = learnedFrom(pits)
-    expect(learned).toEqual({ kind: 'pit', cause: tip, count: 12, of: 15 })
+    expect(learned).toEqual({ kind: 'pit', cause: tip, count: 12, of: 15, region: null })
     expect(flawCauses([learned!])[0]!.sentence).toContain('12 of 15 pits are scars of tips of 0.8 mm')
+    const placed = pits.map((p, i) => ({ ...p, region: i < 9 ? 'Cheek' : 'Coat' }))
+    expect(flawCauses(learnedFrom(placed))[0]!.sentence).toContain('0.8 mm, most of them on cheek')
     expect(learnedFrom(pits.slice(10))).toEqual([])
     expect(learnedFrom([...pits.slice(0, 3), ...pits.slice(12), ...pits.slice(12)])).toEqual([])
   })

@@ -105,25 +105,41 @@ export interface Learned {
   of: number
   kind: FlawKind
   cause: Cause
+  /** where most of them are, by the scheme's regions; null where they are all over */
+  region: string | null
 }
 /** Fewer than this prove nothing. */
 const TELLING = 3
 
 /** Which causes stand behind the flaws of a kind, the most frequent first: half of three or more is worth saying. */
-export function learnedFrom(flaws: readonly { kind: FlawKind; cause: Cause | null }[]): Learned[] {
+export function learnedFrom(
+  flaws: readonly { kind: FlawKind; cause: Cause | null; region?: string | null }[],
+): Learned[] {
   const out: Learned[] = []
   for (const kind of new Set(flaws.map((f) => f.kind))) {
     const own = flaws.filter((f) => f.kind === kind)
-    const by = new Map<string, { cause: Cause; count: number }>()
-    for (const { cause } of own) {
+    const by = new Map<string, { cause: Cause; count: number; regions: (string | null)[] }>()
+    for (const { cause, region = null } of own) {
       if (!cause) continue
       const name = cause.kind === 'tip' ? `tip ${cause.tip}` : cause.kind
       const seen = by.get(name)
-      if (seen) seen.count++
-      else by.set(name, { cause, count: 1 })
+      if (seen) {
+        seen.count++
+        seen.regions.push(region)
+      } else by.set(name, { cause, count: 1, regions: [region] })
     }
-    for (const { cause, count } of by.values())
-      if (count >= TELLING && 2 * count >= own.length) out.push({ kind, cause, count, of: own.length })
+    for (const { cause, count, regions } of by.values())
+      if (count >= TELLING && 2 * count >= own.length)
+        out.push({ kind, cause, count, of: own.length, region: mostly(regions) })
   }
   return out.sort((a, b) => b.count - a.count)
+}
+
+/** Share of them in one region from which on it is said. */
+const MOSTLY = 0.6
+function mostly(regions: readonly (string | null)[]): string | null {
+  const named = regions.filter((r) => r !== null)
+  const by = [...new Set(named)].map((r) => ({ r, n: named.filter((x) => x === r).length }))
+  const most = by.sort((a, b) => b.n - a.n)[0]
+  return most && most.n >= MOSTLY * regions.length ? most.r : null
 }

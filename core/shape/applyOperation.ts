@@ -16,6 +16,7 @@ import { cut } from './cut'
 import { drill } from './drill'
 import { fix } from './fixing'
 import { hollow } from './hollow'
+import { drillGuide } from './drillGuide'
 import { plug } from './plug'
 import { join } from './join'
 import { nameplate } from './nameplate'
@@ -132,6 +133,10 @@ async function make(mesh: Mesh, op: Operation, report: Report, others: readonly 
     case 'plug': {
       const r = await plug(mesh, op)
       return r.ok ? good({ mesh: r.value.mesh, plug: r.value.report }) : r
+    }
+    case 'guide': {
+      const r = await drillGuide(mesh, op)
+      return r.ok ? good({ mesh: r.value.mesh, guide: r.value.report }) : r
     }
     case 'hollow': {
       const r = await hollow(mesh, op, part(report, 0, 0.98))

@@ -11,6 +11,7 @@ import type { CutOptions, CutReport } from './cut'
 import type { DrainHole, DrillReport } from './drill'
 import type { Fixing, FixingReport } from './fixing'
 import type { Dab } from './dabs'
+import type { DrillGuideOptions, DrillGuideReport } from './drillGuide'
 import type { PlugOptions, PlugReport } from './plug'
 import type { HollowOptions, HollowReport } from './hollow'
 import type { JoinOptions, JoinReport } from './join'
@@ -55,6 +56,7 @@ export type Operation =
   | ({ kind: 'bay' } & BayOptions)
   | { kind: 'focal'; dabs: readonly Dab[] }
   | ({ kind: 'plug' } & PlugOptions)
+  | ({ kind: 'guide' } & DrillGuideOptions)
   | ({ kind: 'hollow' } & HollowOptions)
   | { kind: 'drill'; holes: readonly DrainHole[] }
   | { kind: 'orient'; quaternion: readonly [number, number, number, number] }
@@ -80,6 +82,7 @@ export type OperationReport = { measures: Measures } & (
   | { kind: 'focal' }
   | { kind: 'orient'; offset: Vector3 }
   | { kind: 'plug'; plug: PlugReport }
+  | { kind: 'guide'; guide: DrillGuideReport }
   | { kind: 'hollow'; hollow: HollowReport }
   | { kind: 'drill'; drill: DrillReport }
   | { kind: 'support'; support: SupportReport }
@@ -107,6 +110,7 @@ export const OPERATION_VERSION: Record<OperationKind, number> = {
   bay: 1,
   focal: 1,
   plug: 1,
+  guide: 1,
   hollow: 4,
   drill: 2,
   orient: 2,
@@ -140,6 +144,7 @@ export const OPERATION_ORDER: readonly OperationKind[] = [
   // Changes no face: a note on the skin that goes along with it.
   'focal',
   'plug',
+  'guide',
   'hollow',
   'drill',
   'orient',

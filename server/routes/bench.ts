@@ -75,10 +75,12 @@ endpoint(bench, 'get', '/pieces/:id/plan', PLAN, { reply: plan }, async (req) =>
     impossible: steps.filter((s) => impossible.has(taskId(p.id, s.key))).map((s) => s.key),
     sprayRefused: sprayRefused(facts.room),
     pending,
-    pairs: joinPlan(facts).map(({ joint }) => ({
+    pairs: joinPlan(facts).map(({ joint, pin }) => ({
       key: joint.key,
       a: joint.a.name,
       b: joint.b.name,
+      ids: [joint.a.id, joint.b.id] as [string, string],
+      pin: pin && joint.middle ? { wire: pin.wire, printed: joint.fixed, ...joint.middle } : null,
       ...expected(joint.fit),
       tried: joint.tried,
       remedies: joint.tried ? remedies(joint.tried, joint.fit) : [],

@@ -14,6 +14,7 @@ import { FlawRow, InspectionRow } from '../benchModels'
 import { notFound, Refusal, stale } from '../problem'
 import { mustBePicture } from '../pictures'
 import { endpoint, sentOnly } from '../route'
+import { regionsOn } from '../regions'
 import { findPiece } from './pieces'
 
 export const inspections = Router()
@@ -96,9 +97,10 @@ endpoint(
     const { id, partId, ...data } = body
     const pass = (await open(p.id))?.pass ?? (await begin(p.id))
     const cause = causeOf(body.kind, body.point, body.size, await tipsOf(part))
+    const region = (await regionsOn(p.id, partId))?.at(body.point) ?? null
     const [row] = await FlawRow.findOrCreate({
       where: { id },
-      defaults: { id, pieceId: p.id, partId, pass, data: { ...data, cause } },
+      defaults: { id, pieceId: p.id, partId, pass, data: { ...data, cause, region } },
     })
     await announce({ type: 'piece', id: p.id })
     return publicFlaw(row)

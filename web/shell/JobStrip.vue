@@ -52,6 +52,7 @@ const WORDS: Record<string, string> = {
   presupported: 'looking for supports in it',
   stepsMap: 'mapping the steps',
   plug: 'making a plug',
+  guide: 'making a drilling guide',
   holeNear: 'feeling for the cavity',
   drainSites: 'looking for places to drill',
   ventSite: 'looking for a vent',

@@ -52,6 +52,8 @@ export function operationWords(op: OperationRecord): string {
       return 'focal areas marked'
     case 'plug':
       return `a plug for a ${op.diameter} mm hole`
+    case 'guide':
+      return `a guide for a drill of ${mm(op.bore)}`
     case 'hollow':
       return `hollowed, wall ${mm(op.wall)}`
     case 'drill':

@@ -2,7 +2,10 @@ import { DM2, MIN, type PlanBuilder } from './builder'
 
 /** Off the plate: supports, baths, light. The order is the workshop's school. */
 export function cleanSteps(b: PlanBuilder): void {
-  const { parts, schools } = b.facts
+  const { schools } = b.facts
+  layered(b)
+  const parts = b.facts.parts.filter((p) => p.process === 'resin')
+  if (parts.length === 0) return
   const tips = parts.reduce((s, p) => s + p.scars.reduce((n, c) => n + c.count, 0), 0)
   const focal = parts.reduce((s, p) => s + p.scars.reduce((n, c) => n + c.focal, 0), 0)
   const area = parts.reduce((s, p) => s + p.area, 0)
@@ -60,4 +63,25 @@ export function cleanSteps(b: PlanBuilder): void {
     holds: true,
   })
   if (schools.strip === 'afterCure') strip()
+}
+
+/** What came off a filament printer is neither washed nor cured. */
+function layered(b: PlanBuilder): void {
+  const parts = b.facts.parts.filter((p) => p.process === 'filament')
+  if (parts.length === 0) return
+  const ready = b.last
+  const area = parts.reduce((s, p) => s + p.area, 0)
+  b.add({
+    key: 'strip-filament',
+    phase: 'Clean',
+    title: `Break the supports and the brim off ${parts.length === 1 ? parts[0]!.name : `${parts.length} filament parts`}`,
+    why: 'They come off cold; strings and seams of the layers are cut, not torn.',
+    handsOn: 3 * MIN * parts.length + (MIN * area) / DM2,
+    needs: 'bench',
+    cautions: ['blade'],
+    tools: ['flush cutters', 'scalpel'],
+    lines: parts.map((p) => p.name),
+  })
+  // Nothing that the resin parts need waits for it.
+  if (b.facts.parts.some((p) => p.process === 'resin')) b.last = ready
 }

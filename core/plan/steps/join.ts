@@ -112,6 +112,28 @@ export function joinSteps(b: PlanBuilder, plan: readonly JoinedPlan[]): void {
   glueEach(b, glued, 'Fit', ready)
 }
 
+/** mm² that are masked in a minute */
+const MASKED = 600
+
+/** Faces that are glued after paint: paint does not hold glue, so they are covered before the first coat. */
+export function maskSteps(b: PlanBuilder, plan: readonly JoinedPlan[]): void {
+  const apart = plan.filter((p) => p.gluing.when === 'apart' && p.gluing.mask)
+  if (apart.length === 0) return
+  const area = apart.reduce((s, p) => s + 2 * p.joint.fit.area, 0)
+  b.add({
+    key: 'mask',
+    phase: 'Prime',
+    title: `Mask ${2 * apart.length} glue faces`,
+    why: 'They are joined after paint, and paint does not hold glue.',
+    handsOn: 2 * MIN * apart.length + (MIN * area) / MASKED,
+    needs: 'bench',
+    materials: ['masking tape or fluid'],
+    tools: ['scalpel'],
+    cautions: ['blade'],
+    lines: apart.map(({ joint }) => `${pairName(joint)}: ${(joint.fit.area / 100).toFixed(1)} cm² on each`),
+  })
+}
+
 /** The joints that were painted apart, joined at last. */
 export function lateJoinSteps(b: PlanBuilder, plan: readonly JoinedPlan[]): void {
   glueEach(

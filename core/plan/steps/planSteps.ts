@@ -1,6 +1,6 @@
 import { PlanBuilder } from './builder'
 import { cleanSteps } from './clean'
-import { joinPlan, joinSteps, lateJoinSteps } from './join'
+import { joinPlan, joinSteps, lateJoinSteps, maskSteps } from './join'
 import { printSteps } from './print'
 import { finishSteps, paintSteps, primeSteps } from './paint'
 import { fillSteps, sandSteps } from './surface'
@@ -15,6 +15,7 @@ export function planSteps(facts: PlanFacts): PlanStep[] {
   joinSteps(b, joints)
   fillSteps(b, joints)
   sandSteps(b)
+  maskSteps(b, joints)
   primeSteps(b)
   paintSteps(b)
   lateJoinSteps(b, joints)

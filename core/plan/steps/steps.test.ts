@@ -14,6 +14,7 @@ const part = (id: string, more: Partial<PlanPart> = {}): PlanPart => ({
   area: 20_000,
   height: 120,
   clear: false,
+  process: 'resin',
   cusps: { p50: 25, p90: 45, stepped: 18_000, flat: 2000 },
   access: { area: 20_000, brush: 19_500, airbrush: 17_000, brushLost: 0, airbrushLost: 0 },
   ...more,
@@ -36,6 +37,8 @@ const joint = (a: string, b: string, more: Partial<PlanJoint> = {}): PlanJoint =
   },
   load: null,
   fixed: false,
+  middle: null,
+  surface: null,
   mixed: false,
   tried: null,
   access: [
@@ -183,6 +186,26 @@ describe('plan', () => {
     const at = (steps: PlanStep[]): PlanStep => steps.find((s) => s.key === 'inspect-1')!
     expect(at(mended).handsOn - at(bare).handsOn).toBe(70)
     expect(at(mended)).toMatchObject({ lines: ['Solvent putty'], waiting: 7200 })
+  })
+  it('washes only resin, covers what is glued after paint, textures a seam like the skin round it, and prints first', () => {
+    const filament = { ...part('base'), process: 'filament' as const }
+    const mixed = keys(facts({ parts: [part('body'), filament] }))
+    expect(mixed).toEqual(expect.arrayContaining(['strip-filament', 'wash', 'cure']))
+    const only = keys(facts({ parts: [filament], joints: [] }))
+    expect(only[0]).toBe('strip-filament')
+    expect(only).not.toContain('wash')
+    expect(only).not.toContain('cure')
+    const apart = planSteps(facts(school({ gluing: 'subAssemblies' })))
+    const mask = apart.find((s) => s.key === 'mask')!
+    expect(mask.lines).toEqual(['body and arm: 3.0 cm² on each'])
+    expect(apart.findIndex((s) => s.key === 'mask')).toBeLessThan(apart.findIndex((s) => s.key === 'prime-1'))
+    expect(keys(facts())).not.toContain('mask')
+    const cloth = planSteps(facts({ joints: [joint('body', 'arm', { surface: 'cloth' })] }))
+    expect(cloth.find((s) => s.key.startsWith('fill:'))!.lines[0]).toContain('press cloth')
+    const printing = planSteps(facts({ prints: [{ key: 'print:1', printer: 'Gannet', plate: 1, seconds: 9000 }] }))
+    expect(printing[0]).toMatchObject({ phase: 'Print', needs: 'Gannet', holds: true, waiting: 9000 })
+    expect(printing[1]!.after).toEqual(['print:1'])
+    sound(printing)
   })
   it('says what another school would cost before it is taken, and keeps what is done', () => {
     const done = new Set(['strip', 'wash', 'cure', 'glue:body+arm'])

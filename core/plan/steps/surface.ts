@@ -75,7 +75,7 @@ export function fillSteps(b: PlanBuilder, plan: readonly JoinedPlan[]): void {
   if (ends.length > 0) b.last = ends
 }
 
-function seamStep(b: PlanBuilder, { key, a, b: other }: PlanJoint, f: Fill, after: string[]): string {
+function seamStep(b: PlanBuilder, { key, a, b: other, surface }: PlanJoint, f: Fill, after: string[]): string {
   const ml = f.batches.reduce((s, x) => s + x.ml, 0)
   const most = [...b.facts.surfaces].sort((x, y) => y.area - x.area)[0]?.surface ?? 'skin'
   return b.add({
@@ -95,7 +95,7 @@ function seamStep(b: PlanBuilder, { key, a, b: other }: PlanJoint, f: Fill, afte
     ],
     uses: [{ what: `filler:${f.material.id}`, amount: ml }],
     setup: f.material.mixed ? { key: `mix ${f.material.name}`, seconds: 2 * MIN } : null,
-    lines: [TEXTURE[most]],
+    lines: [TEXTURE[surface ?? most]],
     after,
   })
 }

@@ -76,6 +76,8 @@ export interface PlanPart {
   /** mm */
   height: number
   clear: boolean
+  /** as it is made: only resin is washed and cured, and what was cast in metal has no layers */
+  process: 'resin' | 'filament' | 'metal'
   /** steps of its layers as it was printed; null: not measured yet */
   cusps: Cusps | null
   /** what tools reach of it by itself; null: not measured yet */
@@ -93,6 +95,10 @@ export interface PlanJoint {
   load: { mass: number; pin: PinAdvice } | null
   /** a pin or a key was modelled at it */
   fixed: boolean
+  /** where it is: its middle, which way it looks out of the first part, mm of a circle as large; null where it was not measured */
+  middle: { point: [number, number, number]; outward: [number, number, number]; radius: number } | null
+  /** what the seam's skin is, by the regions painted round it; null: nothing is painted there */
+  surface: Surface | null
   /** of different stuff */
   mixed: boolean
   /** what a hand found when they were put together dry; null: not tried yet */

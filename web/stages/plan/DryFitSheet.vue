@@ -1,5 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
+import { rankOf } from '../../../core/shape/operations'
+import { useAttempt } from '../../composables/useAttempt'
 import NumberField from '../../shell/NumberField.vue'
 import { usePiece } from '../../stores/piece'
 import { usePlan } from '../../stores/plan'
@@ -9,6 +11,38 @@ const piece = usePiece(),
   plan = usePlan()
 const pairs = computed(() => plan.plan?.pairs ?? [])
 const tried = computed(() => pairs.value.filter((p) => p.tried).length)
+/** mm from the bore to the guide's rim over the joint's own radius, and over the wire's of its drill */
+const RIM = 2.5,
+  DRILL = 0.1
+const { fault, busy, attempt } = useAttempt()
+type Triple = [number, number, number]
+/** A body for each of the two that sits over the joint and leads the drill: printed beside them. */
+const guides = (p: (typeof pairs.value)[number]): Promise<void> =>
+  attempt(async () => {
+    const pin = p.pin!
+    await piece.arrange({
+      create: p.ids.map((id, k) => ({
+        name: `Drilling guide for ${k === 0 ? p.a : p.b}`,
+        from: id,
+        operations: [
+          ...(piece.piece?.partList.find((x) => x.id === id)?.steps.map((s) => s.op) ?? []).filter(
+            (o) => rankOf(o.kind) < rankOf('guide'),
+          ),
+          {
+            kind: 'guide' as const,
+            point: [...pin.point] as Triple,
+            // Into the part: against the way its face looks.
+            direction: pin.outward.map((v) => (k === 0 ? -v : v)) as Triple,
+            bore: pin.wire + DRILL,
+            radius: Math.max(pin.radius + RIM, pin.wire + RIM),
+            height: 8,
+            lap: 2.5,
+            clearance: 0.15,
+          },
+        ],
+      })),
+    })
+  })
 async function say(key: string, fit: { tight: number | null } | null): Promise<void> {
   const others = Object.entries(piece.piece?.dryFits ?? {}).filter(([k]) => k !== key)
   await piece.save({ dryFits: Object.fromEntries(fit ? [...others, [key, fit]] : others) })
@@ -53,6 +87,15 @@ async function say(key: string, fit: { tight: number | null } | null): Promise<v
           too loose
         </button>
       </div>
+      <button
+        v-if="p.pin && !p.pin.printed"
+        class="btn btn-sm btn-quiet mt-1"
+        :disabled="busy"
+        title="Two bodies, printed beside the parts, that sit over the joint and lead the drill"
+        @click="guides(p)"
+      >
+        Drilling guide, {{ (p.pin.wire + DRILL).toFixed(1) }} mm
+      </button>
       <template v-if="p.tried && p.tried.tight !== null">
         <NumberField
           :model-value="Math.abs(p.tried.tight)"
@@ -69,6 +112,7 @@ async function say(key: string, fit: { tight: number | null } | null): Promise<v
         </ul>
       </template>
     </article>
+    <p v-if="fault" role="alert" class="problem">{{ fault }}</p>
   </section>
 </template>
 
