@@ -42,6 +42,9 @@ export const plan = z.object({
   steps: z.array(planStep),
   finish: z.number(),
   impossible: z.array(z.string()),
+  over: z
+    .object({ primer: z.number(), sanded: z.number() })
+    .describe('mm of film over the relief before the first colour, and mm that sanding takes off it'),
   sprayRefused: z.string().nullable(),
   pairs: z
     .array(

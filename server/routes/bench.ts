@@ -8,6 +8,7 @@ import { taskId } from '../../core/plan/scheduling/ofPlan'
 import { comparePlans } from '../../core/plan/compare'
 import { expected, remedies } from '../../core/plan/dryFit'
 import { joinPlan } from '../../core/plan/steps/join'
+import { overDetail } from '../../core/plan/steps/paint'
 import { planSteps } from '../../core/plan/steps/planSteps'
 import type { PlanStep } from '../../core/plan/steps/types'
 import { CAUTIONS } from '../../core/plan/cautions'
@@ -73,6 +74,7 @@ endpoint(bench, 'get', '/pieces/:id/plan', PLAN, { reply: plan }, async (req) =>
   return {
     finish: finish[p.id] ?? Math.max(calendar.now, ...timers.map((t) => t.until.getTime())),
     impossible: steps.filter((s) => impossible.has(taskId(p.id, s.key))).map((s) => s.key),
+    over: overDetail(facts),
     sprayRefused: sprayRefused(facts.room),
     pending,
     pairs: joinPlan(facts).map(({ joint, pin }) => ({

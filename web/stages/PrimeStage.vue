@@ -8,6 +8,7 @@ import { useFindings } from '../stores/findings'
 import { useInspection } from '../stores/inspection'
 import { usePiece } from '../stores/piece'
 import { useViewport } from '../viewport/useViewport'
+import DetailLeft from './prime/DetailLeft.vue'
 import FlawCard from './prime/FlawCard.vue'
 import { FLAWS } from './prime/flawWords'
 import PassChart from './prime/PassChart.vue'
@@ -69,6 +70,7 @@ const checked = computed(() =>
 
 <template>
   <FindingList :findings="found.byStage.prime" :checked="checked" @show="viewport.show($event)" />
+  <DetailLeft v-if="piece.part" />
   <section v-if="pass" class="mb-3">
     <h2 class="mb-1">Mark what you see</h2>
     <div class="d-flex gap-1 flex-wrap">

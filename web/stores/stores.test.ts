@@ -97,6 +97,7 @@ class Bench {
       return json({
         finish: Date.now() + 86_400_000,
         impossible: [],
+        over: { primer: 0.03, sanded: 0.04 },
         sprayRefused: null,
         pending: [],
         pairs: [],

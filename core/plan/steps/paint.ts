@@ -2,6 +2,7 @@ import { waitingIn } from '../drying'
 import { primerFor } from '../primer'
 import { DM2, MIN, type PlanBuilder } from './builder'
 import { stepOf } from './surface'
+import type { PlanFacts } from './types'
 
 /** Share of the steps that is left where a hand with paper gets to. */
 const LEFT_AFTER_SANDING = 0.15
@@ -10,24 +11,41 @@ const LEFT_AFTER_SANDING = 0.15
 const VARNISH_FILM = 0.05,
   VARNISH_LANDS = 0.4
 
+/** How often it will be primed and looked over: the loop ends when a pass finds nothing, however many were expected. */
+function passesOf({ inspection, finish }: PlanFacts): number {
+  const expected = finish === 'shelf' ? 1 : finish === 'display' ? 2 : 3
+  const looked = inspection?.passes ?? 0
+  return inspection?.closed ? looked : Math.max(expected, looked + (inspection && inspection.open.length > 0 ? 1 : 0))
+}
+const colourOf = ({ schools }: PlanFacts): string => (schools.undercoat === 'zenithal' ? 'black' : schools.undercoat)
+
+/** Primer of one pass. */
+function primerOf(f: PlanFacts, pass: number): ReturnType<typeof primerFor> {
+  const { cusp, tight } = stepOf(f)
+  const area = f.parts.reduce((s, p) => s + (p.clear ? 0 : p.area), 0)
+  return primerFor(pass === 1 ? cusp : LEFT_AFTER_SANDING * cusp, area, tight * area, colourOf(f) === 'white' ? 2 : 1)
+}
+
+/** What lies over the sculpt's relief before the first colour, and what sanding takes off its crests to level the layers, mm. */
+export function overDetail(f: PlanFacts): { primer: number; sanded: number } {
+  if (f.parts.every((p) => p.clear)) return { primer: 0, sanded: stepOf(f).cusp / 1000 }
+  let film = 0
+  for (let pass = 1; pass <= passesOf(f); pass++) film += primerOf(f, pass).film
+  return { primer: film / 1000, sanded: stepOf(f).cusp / 1000 }
+}
+
 /** Primer and inspection, pass by pass, and the light from above where that is the undercoat. */
 export function primeSteps(b: PlanBuilder): void {
-  const { parts, schools, finish } = b.facts
+  const { parts, schools } = b.facts
   const area = parts.reduce((s, p) => s + (p.clear ? 0 : p.area), 0)
   // Clear parts get no primer.
   if (parts.every((p) => p.clear)) return
-  const { cusp, tight } = stepOf(b.facts)
   const { inspection } = b.facts
-  const expected = finish === 'shelf' ? 1 : finish === 'display' ? 2 : 3
-  const looked = inspection?.passes ?? 0
-  // The loop ends when a pass finds nothing, however many were expected.
-  const passes = inspection?.closed
-    ? looked
-    : Math.max(expected, looked + (inspection && inspection.open.length > 0 ? 1 : 0))
-  const colour = schools.undercoat === 'zenithal' ? 'black' : schools.undercoat
-  const stepped = tight * area
+  const looked = inspection?.passes ?? 0,
+    passes = passesOf(b.facts),
+    colour = colourOf(b.facts)
   for (let pass = 1; pass <= passes; pass++) {
-    const p = primerFor(pass === 1 ? cusp : LEFT_AFTER_SANDING * cusp, area, stepped, colour === 'white' ? 2 : 1)
+    const p = primerOf(b.facts, pass)
     const coats = p.filler + p.plain
     // What is open is mended in the pass under way, or else in the next.
     const known = inspection && pass === Math.max(1, looked) ? inspection.open : []

@@ -2,6 +2,7 @@ import { describe, expect, it } from 'vitest'
 import { pinFor } from '../../fit/pin'
 import { comparePlans } from '../compare'
 import { schoolDefaults, type Schools } from '../schools'
+import { overDetail } from './paint'
 import { planSteps } from './planSteps'
 import type { PlanFacts, PlanJoint, PlanPart, PlanStep } from './types'
 
@@ -186,6 +187,16 @@ describe('plan', () => {
     const at = (steps: PlanStep[]): PlanStep => steps.find((s) => s.key === 'inspect-1')!
     expect(at(mended).handsOn - at(bare).handsOn).toBe(70)
     expect(at(mended)).toMatchObject({ lines: ['Solvent putty'], waiting: 7200 })
+  })
+  it('says what lies over the relief: film by film, pass by pass, and what sanding takes', () => {
+    const { primer, sanded } = overDetail(facts({ finish: 'display' }))
+    const films = planSteps(facts({ finish: 'display' }))
+      .filter((s) => s.key.startsWith('prime-'))
+      .map((s) => Number(/(\d+) µm in all/.exec(s.why)![1]))
+    expect(films).toHaveLength(2)
+    expect(primer * 1000).toBeCloseTo(films[0]! + films[1]!, -0.5)
+    expect(sanded).toBeGreaterThan(0)
+    expect(overDetail(facts({ finish: 'exhibition' })).primer).toBeGreaterThan(primer)
   })
   it('washes only resin, covers what is glued after paint, textures a seam like the skin round it, and prints first', () => {
     const filament = { ...part('base'), process: 'filament' as const }

@@ -1,0 +1,47 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue'
+import { useDetailLimits } from '../../composables/useDetailLimits'
+import { useSurfaceMap } from '../../composables/useSurfaceMap'
+import { usePlan } from '../../stores/plan'
+import MapLegend from '../../viewport/MapLegend.vue'
+import { useViewport } from '../../viewport/useViewport'
+
+/** Where the sculpt's relief is deep enough to be seen after layers, sanding and this plan's primer. */
+const plan = usePlan(),
+  viewport = useViewport()
+plan.lookedAt()
+const limits = useDetailLimits()
+const over = computed(() => plan.plan?.over ?? null)
+const on = ref(false)
+const { scale, problem } = useSurfaceMap(() =>
+  on.value && over.value && viewport.mesh
+    ? {
+        check: {
+          kind: 'detailMap',
+          other: viewport.mesh,
+          factor: 1,
+          ...limits.value,
+          // To the hundredth: as often as the plan changes a little, the map need not.
+          film: Math.round(100 * (over.value.primer + over.value.sanded)) / 100,
+        },
+        scale: () => ({ kind: 'lack', from: 0, to: 1.5 }),
+      }
+    : null,
+)
+const um = (mm: number): string => `${Math.round(1000 * mm)} µm`
+</script>
+
+<template>
+  <p v-if="over" class="mb-3">
+    <button class="btn btn-sm btn-quiet" :aria-pressed="on" @click="on = !on">
+      {{ on ? 'Hide the detail' : 'Map what detail is left' }}
+    </button>
+    <span class="soft small">
+      under {{ um(over.primer) }} of primer, when {{ um(over.sanded) }} are sanded off its crests</span
+    >
+    <span v-if="problem" role="alert" class="text-danger small d-block">{{ problem }}</span>
+  </p>
+  <Teleport v-if="scale" to="#middle">
+    <MapLegend title="Detail, times as deep as is taken from it" :scale="scale" unit="×" />
+  </Teleport>
+</template>
