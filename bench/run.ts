@@ -30,6 +30,7 @@ import { MeshDistance, FunctionDistance } from '../core/volume/source'
 import { supportWish } from '../core/testBodies'
 import { plateRows } from './plates'
 import { shapeRows } from './shape'
+import { workRows } from './work'
 
 /**
  * Speed as ratios to a baseline measured in the same run (methods.md, Speed and size). Seconds are printed only
@@ -197,6 +198,7 @@ const lying = transformed(lean, fromQuaternion([Math.SQRT1_2, 0, 0, Math.SQRT1_2
 const [supported, held] = await time(() => support(lying, { ...supportWish, spacing: 1.5 }))
 row('supports', supported, '', null, '10 s for 2,000 tips', held.ok ? `${held.value.report.tips.length} tips` : '')
 await shapeRows(mesh, time, row)
+await workRows(time, row)
 await plateRows(time, row)
 
 const stock: StockPaint[] = Array.from({ length: 120 }, (_, i) => ({

@@ -43,11 +43,7 @@ onMounted(() => {
           ><RouterLink to="/stock">Stock</RouterLink><RouterLink to="/workshop">Workshop</RouterLink
           ><RouterLink to="/guide">Guide</RouterLink>
         </nav>
-        <RouterLink
-          v-if="timers.running[0]"
-          :to="`/pieces/${timers.running[0].pieceId}/plan`"
-          class="clock"
-          role="timer"
+        <RouterLink v-if="timers.running[0]" :to="`/pieces/${timers.running[0].pieceId}/plan`" class="clock"
           ><span>{{ timers.running[0].title }}</span
           ><b class="num">{{ clock(timers.left(timers.running[0])) }}</b
           ><span v-if="timers.running.length > 1" class="soft">+{{ timers.running.length - 1 }}</span></RouterLink

@@ -230,8 +230,8 @@ const feed = `${location.origin}/api/calendar.ics`
   text-overflow: ellipsis;
   color: inherit;
 }
-.rests {
-  opacity: 0.65;
+.rests .letter {
+  border-style: dashed;
 }
 .letter {
   flex: none;

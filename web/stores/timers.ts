@@ -14,8 +14,12 @@ export const useTimers = defineStore('timers', () => {
     now.value = Date.now() + ahead
     announce()
   }, 1000)
+  let asked = 0
   async function load(): Promise<void> {
+    const mine = ++asked
     const t = await api(timersSchema, 'GET', '/timers')
+    // An answer that was overtaken says what was.
+    if (mine !== asked) return
     ahead = new Date(t.now).getTime() - Date.now()
     now.value = Date.now() + ahead
     list.value = t.timers

@@ -2,78 +2,11 @@ import { describe, expect, it } from 'vitest'
 import { pinFor } from '../../fit/pin'
 import { comparePlans } from '../compare'
 import { schoolDefaults, type Schools } from '../schools'
+import { facts, joint, part } from './testFacts'
 import { overDetail } from './paint'
 import { planSteps } from './planSteps'
-import type { PlanFacts, PlanJoint, PlanPart, PlanStep } from './types'
+import type { PlanFacts, PlanStep } from './types'
 
-const part = (id: string, more: Partial<PlanPart> = {}): PlanPart => ({
-  id,
-  name: id,
-  hollow: false,
-  holes: [],
-  scars: [{ tip: 0.5, count: 20, focal: 2 }],
-  area: 20_000,
-  height: 120,
-  clear: false,
-  process: 'resin',
-  cusps: { p50: 25, p90: 45, stepped: 18_000, flat: 2000 },
-  access: { area: 20_000, brush: 19_500, airbrush: 17_000, brushLost: 0, airbrushLost: 0 },
-  ...more,
-})
-const joint = (a: string, b: string, more: Partial<PlanJoint> = {}): PlanJoint => ({
-  key: `${a}+${b}`,
-  a: { id: a, name: a },
-  b: { id: b, name: b },
-  fit: {
-    p5: 0.05,
-    p50: 0.1,
-    p95: 0.2,
-    overlap: 0,
-    area: 300,
-    seam: 60,
-    seamGaps: [
-      { upTo: 0.1, length: 40, volume: 3 },
-      { upTo: 1, length: 20, volume: 30 },
-    ],
-  },
-  load: null,
-  fixed: false,
-  middle: null,
-  surface: null,
-  mixed: false,
-  tried: null,
-  access: [
-    { area: 20_000, brush: 19_500, airbrush: 17_000, brushLost: 20, airbrushLost: 60 },
-    { area: 20_000, brush: 19_500, airbrush: 17_000, brushLost: 0, airbrushLost: 0 },
-  ],
-  ...more,
-})
-const facts = (more: Partial<PlanFacts> = {}): PlanFacts => ({
-  parts: [part('body'), part('arm')],
-  joints: [joint('body', 'arm')],
-  prints: [],
-  running: [],
-  layerHeight: 0.05,
-  finish: 'display',
-  schools: schoolDefaults,
-  room: { temperature: 20, humidity: 50 },
-  due: Infinity,
-  inspection: null,
-  surfaces: [{ surface: 'skin', names: ['Face'], area: 40_000 }],
-  varnish: 'matt',
-  coats: [
-    {
-      region: 'Coat',
-      technique: 'base',
-      paint: 'Wool navy',
-      mix: [{ id: 'navy', share: 1 }],
-      coats: 2,
-      area: 20_000,
-      byAirbrush: false,
-    },
-  ],
-  ...more,
-})
 const school = (s: Partial<Schools>): Partial<PlanFacts> => ({ schools: { ...schoolDefaults, ...s } })
 const keys = (f: PlanFacts): string[] => planSteps(f).map((s) => s.key)
 /** Every step comes after others that stand before it, and no key is there twice. */

@@ -1,0 +1,276 @@
+import { deflateSync } from 'node:zlib'
+import { expect, test, type Page } from '@playwright/test'
+import { pictureHead } from '../core/formats/pictureHead'
+import { writeStl } from '../core/formats/stl'
+import { boxBody } from '../core/testBodies'
+import { accessible, call, type } from './page'
+import { piece } from './parts'
+
+interface Step {
+  key: string
+  title: string
+  doneAt: string | null
+  begunAt: string | null
+  took: number | null
+  start: number | null
+}
+interface Entry {
+  stepKey: string | null
+  text: string
+  photo: string | null
+  at: string
+}
+const steps = async (id: string): Promise<Step[]> => (await call<{ steps: Step[] }>('GET', `/pieces/${id}/plan`)).steps
+const log = (id: string): Promise<Entry[]> => call('GET', `/pieces/${id}/log`)
+const planned = async (id: string): Promise<void> => {
+  await expect
+    .poll(async () => (await call<{ pending: string[] }>('GET', `/pieces/${id}/plan?measure=1`)).pending.length, {
+      timeout: 60_000,
+    })
+    .toBe(0)
+}
+const big = (page: Page, name: string): ReturnType<Page['getByRole']> =>
+  page.locator('footer').getByRole('button', { name, exact: true })
+/** A PNG of that many pixels, all alike: large to open, small to send. */
+function blank(width: number, height: number): Buffer {
+  const chunk = (name: string, data: Buffer): Buffer => {
+    const body = Buffer.concat([Buffer.from(name), data])
+    const out = Buffer.alloc(body.length + 8)
+    out.writeUInt32BE(data.length)
+    body.copy(out, 4)
+    out.writeUInt32BE(crc(body), body.length + 4)
+    return out
+  }
+  const head = Buffer.alloc(13)
+  head.writeUInt32BE(width)
+  head.writeUInt32BE(height, 4)
+  head[8] = 1
+  const rows = Buffer.alloc((Math.ceil(width / 8) + 1) * height)
+  return Buffer.concat([
+    Buffer.from([0x89, 0x50, 0x4e, 0x47, 0x0d, 0x0a, 0x1a, 0x0a]),
+    chunk('IHDR', head),
+    chunk('IDAT', deflateSync(rows)),
+    chunk('IEND', Buffer.alloc(0)),
+  ])
+}
+function crc(bytes: Buffer): number {
+  let c = ~0
+  for (const b of bytes) {
+    c ^= b
+    for (let k = 0; k < 8; k++) c = c & 1 ? (c >>> 1) ^ 0xedb88320 : c >>> 1
+  }
+  return ~c >>> 0
+}
+
+test('bench mode: a piece from the plate to done, over several days, with one big button', async ({ page }) => {
+  const id = await piece(page, 'Worked through', 'block.stl', writeStl(boxBody(20, 20, 20)))
+  await planned(id)
+  const all = await steps(id)
+  // Days that have been: the page's clock stands where the work is done.
+  const DAY = 86_400_000
+  const first = Date.now() - all.length * DAY
+  await page.clock.install({ time: first })
+  await page.goto(`/pieces/${id}/bench`)
+  await expect(page.getByRole('heading', { level: 1 })).toHaveText(all[0]!.title)
+  await accessible(page)
+  let time = first
+  const until = async (ms: number): Promise<void> => page.clock.setFixedTime((time = Math.max(time + 1000, ms)))
+  /** The one button by its key, whatever it says: first that a clock ran out, then what is asked of it. */
+  const press = (word: string, then: () => Promise<void>): Promise<void> =>
+    expect(async () => {
+      await until(0)
+      const says = (await page.locator('footer .main').textContent())?.trim()
+      if (says === 'Heard' || says === word) await page.keyboard.press('Space')
+      await then()
+    }).toPass({ intervals: [400], timeout: 60_000 })
+  const work = async (minutes: number): Promise<void> => {
+    const title = (await page.getByRole('heading', { level: 1 }).textContent())!
+    await press('Begin', () => expect(big(page, 'Done')).toBeVisible({ timeout: 2000 }))
+    // A second press at once is a slip, and does nothing.
+    await page.keyboard.press('Space')
+    await until(time + minutes * 60_000)
+    await press('Done', () => expect(page.getByText(`Done: ${title}`)).toBeVisible({ timeout: 2000 }))
+  }
+  for (let day = 0; day < all.length; day++) {
+    await until(first + day * DAY)
+    await work(20)
+    if (day > 0) continue
+    await page.getByRole('button', { name: 'Not done after all' }).click()
+    await expect.poll(async () => (await steps(id))[0]).toMatchObject({ doneAt: null, begunAt: null })
+    await expect(page.getByRole('heading', { level: 1 })).toHaveText(all[0]!.title)
+    await work(15)
+  }
+  await expect(page.getByRole('heading', { level: 1 })).toHaveText('All done.')
+  const done = await steps(id)
+  expect(done.every((s) => s.doneAt !== null)).toBe(true)
+  done.forEach((s, i) => expect(Math.abs(s.took! / 60 - (i === 0 ? 15 : 20))).toBeLessThan(1))
+  // Each on its own day, in order.
+  done.forEach((s, i) => expect(Math.floor((new Date(s.doneAt!).getTime() - first) / DAY)).toBe(i))
+})
+
+test('bench mode without the net: ticks, notes and photos are kept, and arrive once, in order', async ({
+  page,
+  context,
+}) => {
+  const id = await piece(page, 'Without the net', 'block.stl', writeStl(boxBody(20, 20, 20)))
+  await planned(id)
+  const [one, two] = (await steps(id)) as [Step, Step]
+  await page.goto(`/pieces/${id}/bench`)
+  await expect(page.getByRole('heading', { level: 1 })).toHaveText(one.title)
+  await context.setOffline(true)
+  await big(page, 'Begin').click()
+  await expect(page.getByText('1 kept here')).toBeVisible()
+  await page.waitForTimeout(800)
+  await big(page, 'Done').click()
+  // The next step stands there, though nobody was told.
+  await expect(page.getByRole('heading', { level: 1 })).toHaveText(two.title)
+  await big(page, 'Note').click()
+  await page.getByRole('textbox', { name: 'Note' }).fill('The bath smells.')
+  await page.getByRole('button', { name: 'Write down' }).click()
+  await page.getByLabel('Photo', { exact: true }).setInputFiles({
+    name: 'bath.png',
+    mimeType: 'image/png',
+    buffer: blank(40, 30),
+  })
+  await expect(page.getByText('4 kept here')).toBeVisible()
+  expect((await steps(id))[0]!.doneAt).toBeNull()
+  // The page is closed and opened again meanwhile: what is kept is kept.
+  await context.setOffline(false)
+  await page.reload()
+  await expect.poll(async () => (await log(id)).length, { timeout: 30_000 }).toBe(2)
+  await expect(page.getByText('kept here')).toHaveCount(0)
+  const [first] = await steps(id)
+  expect(first!.doneAt).not.toBeNull()
+  expect(first!.took).toBeLessThan(60)
+  const [photo, note] = (await log(id)) as [Entry, Entry]
+  expect(note).toMatchObject({ text: 'The bath smells.', stepKey: two.key })
+  expect(photo.photo).not.toBeNull()
+  await page.waitForTimeout(5000)
+  expect(await log(id)).toHaveLength(2)
+
+  await test.step('a problem is written down in two presses, and the step stays open', async () => {
+    await big(page, 'Problem').click()
+    await accessible(page)
+    await page.getByRole('button', { name: 'Does not fit' }).click()
+    await expect(page.getByText('The step stays open')).toBeVisible()
+    expect((await log(id))[0]!.text).toBe('Problem: Does not fit')
+    expect((await steps(id)).find((s) => s.key === two.key)!.doneAt).toBeNull()
+  })
+  await test.step('a photo of eighty megapixels is made smaller; what is no picture is refused in words', async () => {
+    const input = page.getByLabel('Photo', { exact: true })
+    await input.setInputFiles({ name: 'notes.png', mimeType: 'image/png', buffer: Buffer.from('not a picture') })
+    await expect(page.getByRole('alert')).toContainText('notes.png is no picture that can be shown')
+    expect(await log(id)).toHaveLength(3)
+    await input.setInputFiles({ name: 'whole bench.png', mimeType: 'image/png', buffer: blank(10_240, 7824) })
+    await expect.poll(async () => (await log(id)).length, { timeout: 60_000 }).toBe(4)
+    const { photo: hash } = (await log(id))[0]!
+    const bytes = new Uint8Array(await (await fetch(`${process.env.UNDERCUT_E2E}/api/blobs/${hash}`)).arrayBuffer())
+    expect(pictureHead(bytes)).toEqual({ type: 'jpeg', width: 3000, height: 2292 })
+  })
+})
+
+test('calendar: pieces side by side, a step pulled to another day, done in one go, and what fits in half an hour', async ({
+  page,
+}) => {
+  // What other tests left lies aside.
+  for (const p of await call<{ id: string; version: number }[]>('GET', '/pieces'))
+    await call('PATCH', `/pieces/${p.id}`, { version: p.version, resting: true })
+  const ids = [
+    await piece(page, 'Early', 'one.stl', writeStl(boxBody(20, 20, 20))),
+    await piece(page, 'Late', 'two.stl', writeStl(boxBody(30, 20, 20))),
+  ]
+  for (const id of ids) await planned(id)
+  await page.goto('/calendar')
+  const days = page.getByRole('list', { name: 'Days' })
+  const block = (name: RegExp): ReturnType<Page['getByRole']> => days.getByRole('button', { name }).first()
+  const letters = page.getByRole('list', { name: 'Pieces' }).getByRole('listitem').filter({ hasNotText: 'laid aside' })
+  await expect(letters).toHaveCount(2)
+  const [a, b] = await letters.locator('.letter').allTextContents()
+  await expect(block(new RegExp(`^${a}: Wash`))).toBeVisible()
+  await expect(page.getByText('Every piece is likely done in time')).toBeVisible()
+  await accessible(page)
+
+  await test.step('pulled a day on, put back; then kept', async () => {
+    const wash = async (): Promise<Step> => (await steps(ids[0]!)).find((s) => s.key === 'wash')!
+    const was = (await wash()).start!
+    const pull = async (): Promise<void> => {
+      const from = (await block(new RegExp(`^${a}: Wash`)).boundingBox())!
+      const rows = days.getByRole('listitem').filter({ has: page.locator('.strip') })
+      const to = (await rows.nth(4).locator('.strip').boundingBox())!
+      await page.mouse.move(from.x + from.width / 2, from.y + from.height / 2)
+      await page.mouse.down()
+      await page.mouse.move(to.x + 30, to.y + 10, { steps: 6 })
+      await page.mouse.up()
+    }
+    await pull()
+    const trial = page.getByRole('status', { name: 'What it pushes' })
+    await expect(trial).toContainText('Early is done')
+    await trial.getByRole('button', { name: 'Put it back' }).click()
+    await expect(trial).toHaveCount(0)
+    expect((await wash()).start).toBe(was)
+    await pull()
+    await trial.getByRole('button', { name: 'Keep it so' }).click()
+    await expect(trial).toHaveCount(0)
+    await expect.poll(async () => (await wash()).start! - was).toBeGreaterThan(2 * 86_400_000)
+    await block(new RegExp(`^${a}: Wash`)).click()
+    const panel = page.getByRole('region', { name: 'Step', exact: true })
+    await expect(panel.getByLabel('Begin at')).not.toHaveValue('')
+    await panel.getByLabel('Work, minutes').fill('-5')
+    await panel.getByLabel('Work, minutes').press('Enter')
+    await expect(panel.getByRole('alert')).toContainText('negative')
+    await panel.getByRole('button', { name: 'As the plan says' }).click()
+    await expect.poll(async () => (await wash()).start).toBe(was)
+  })
+  await test.step('in one go, and apart again', async () => {
+    const together = page.getByRole('region', { name: 'In one go' })
+    await together.getByText(/^Wash/).locator('..').getByRole('button', { name: 'Do together' }).click()
+    await expect(block(new RegExp(`^${a}${b}: Wash`))).toBeVisible()
+    await together.getByRole('button', { name: 'Take apart' }).click()
+    await expect(block(new RegExp(`^${a}: Wash`))).toBeVisible()
+  })
+  await test.step('what fits, and a better timetable looked for', async () => {
+    const spare = page.getByRole('region', { name: 'Time to spare' })
+    await type(spare.getByLabel('I have'), '30')
+    await expect(spare.getByRole('listitem').first()).toContainText('Wash')
+    await type(spare.getByLabel('I have'), '5')
+    await expect(spare.getByText('Nothing that could begin now')).toBeVisible()
+    await page.getByRole('button', { name: 'Look for a better one' }).click()
+    await expect(page.getByRole('button', { name: 'Look for a better one' })).toBeEnabled({ timeout: 20_000 })
+    await letters.first().getByRole('button', { name: 'Lay aside' }).click()
+    await expect(letters).toHaveCount(1)
+  })
+})
+
+test('materials: taken in as a list, counted down by a step, bought when they run low', async ({ page }) => {
+  const id = await piece(page, 'Primed', 'block.stl', writeStl(boxBody(20, 20, 20)))
+  await planned(id)
+  await page.goto('/stock/materials')
+  const list = page.getByLabel('CSV list of materials')
+  await list.setInputFiles({
+    name: 'bad.csv',
+    mimeType: 'text/csv',
+    buffer: Buffer.from('name,unit,amount\nGrey,ml,much'),
+  })
+  await expect(page.getByRole('alert')).toContainText('Line 2: “much” is no amount')
+  const rows = 'name,serves as,unit,amount,reorder at\nShag grey,"primer, grey",ml,3 fl oz,88.5\nLoose,,g,1 lb,'
+  await list.setInputFiles({ name: 'good.csv', mimeType: 'text/csv', buffer: Buffer.from(rows) })
+  await expect(page.getByText('good.csv: 2 new, 0 changed.')).toBeVisible()
+  const left = page.getByRole('row', { name: /Shag grey/ })
+  await expect(left).toContainText('88.7 ml')
+  await expect(page.getByRole('row', { name: /Loose/ })).toContainText('454 g')
+  await accessible(page)
+  await call('PUT', `/pieces/${id}/ticks`, { stepKey: 'prime-1', doneAt: new Date().toISOString() })
+  await expect(left).toContainText('low')
+  await expect(page.locator('[data-buy="primer:grey"]')).toContainText('runs low')
+  await left.getByRole('button', { name: 'Open' }).click()
+  const panel = page.getByRole('region', { name: 'Material' })
+  await panel.getByLabel('Left of lot 1').fill('0.5 l')
+  await panel.getByLabel('Left of lot 1').press('Enter')
+  await expect(left).toContainText('500 ml')
+  await panel.getByLabel('Left of lot 1').fill('2 ft')
+  await panel.getByLabel('Left of lot 1').press('Enter')
+  await expect(panel.getByRole('alert')).toContainText('counted in ml, and “2 ft” is not')
+  await expect(page.locator('[data-buy="primer:grey"]')).toHaveCount(0)
+  await panel.getByRole('button', { name: 'Take out of stock' }).click()
+  await expect(page.getByRole('row', { name: /Shag grey/ })).toHaveCount(0)
+})
