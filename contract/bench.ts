@@ -52,6 +52,8 @@ export const stepEdit = z.object({
   waiting: seconds.nullable().default(null),
   notBefore: moment.nullable().default(null).describe('not before it, and as soon after as can be'),
   by: z.string().max(80).nullable().default(null),
+  /** sprayed whatever the air is */
+  anyway: z.boolean().default(false),
   /** steps, of this piece or others, that must be over first */
   after: z
     .array(z.object({ piece: z.uuid(), step: stepKey }))

@@ -17,6 +17,8 @@ const COLUMNS = [
   'reorder at',
   'price each',
   'density, g/ml',
+  'working, min',
+  'next step after, min',
   'safety',
 ] as const
 type Column = (typeof COLUMNS)[number]
@@ -30,6 +32,8 @@ export function materialsToCsv(list: readonly MaterialRecord[]): string {
       'reorder at': m.reorder ?? '',
       'price each': m.price || '',
       'density, g/ml': m.density ?? '',
+      'working, min': m.working ?? '',
+      'next step after, min': m.next ?? '',
       safety: m.safety,
     }
     const lots = m.lots.map((l) => ({
@@ -86,6 +90,8 @@ export function materialsFromCsv(text: string): MaterialRecord[] {
         density,
         price: numberOr(cell('price each'), 'the price') ?? 0,
         reorder: cell('reorder at') === '' ? null : amountIn(unit, cell('reorder at'), density),
+        working: numberOr(cell('working, min'), 'the working time'),
+        next: numberOr(cell('next step after, min'), 'the time to the next step'),
         safety: cell('safety'),
         lots: [],
       }

@@ -61,6 +61,8 @@ export const pieceFields = z.object({
   purpose: z.enum(['keep', 'sell', 'commission']).default('keep'),
   /** parts that are moved together, by the name of their group */
   groups: z.record(z.string(), z.string().trim().max(60)).default({}),
+  /** fillers and adhesives that are not used on it, by their ids in core/plan/materials */
+  without: z.array(z.string().max(40)).max(40).default([]),
   /** laid aside: not on the calendar */
   resting: z.boolean().default(false),
   /** which way the face looks: a direction on the sculpt as it came, and the joint that turns it */

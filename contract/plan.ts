@@ -74,7 +74,11 @@ export const plan = z.object({
 export type PlanRecord = z.infer<typeof plan>
 
 /** What is asked to be otherwise. */
-export const planChange = z.object({ schools: schools.partial().default({}), finish: finishLevel.optional() })
+export const planChange = z.object({
+  schools: schools.partial().default({}),
+  finish: finishLevel.optional(),
+  without: z.array(z.string().max(40)).max(40).optional(),
+})
 const sum = z.object({
   handsOn: z.number().describe('s'),
   waiting: z.number().describe('s, one after the other'),

@@ -84,6 +84,9 @@ export const material = z.object({
   price: z.number().min(0).max(1e6).default(0).describe('money for one of its unit'),
   reorder: z.number().min(0).max(1e6).nullable().default(null).describe('amount at which more is bought'),
   safety: z.string().max(500).default(''),
+  /** as it says on this product: until it is too late, and until it may be worked on; null: as usual for what it serves as */
+  working: z.number().gt(0).max(1440).nullable().default(null).describe('min at 20 °C'),
+  next: z.number().gt(0).max(14_400).nullable().default(null).describe('min at 20 °C and 50 %'),
   lots: z
     .array(
       z.object({

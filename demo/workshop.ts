@@ -117,7 +117,7 @@ const m = (
   reorder: number | null,
   lots: MaterialRecord['lots'],
   safety = '',
-): MaterialRecord => ({ name, serves, unit, density: null, price, reorder, safety, lots })
+): MaterialRecord => ({ name, serves, unit, density: null, price, reorder, safety, working: null, next: null, lots })
 const SPRAY = 'Flammable. In the open or with extraction, mask for organic vapour. See the safety data sheet.'
 export const MATERIALS: MaterialRecord[] = [
   m(

@@ -72,6 +72,10 @@ describe.skipIf(!url)('the bench', () => {
     const kept = then.steps.find((s: any) => s.key === fill.key)
     expect(kept).toMatchObject({ dropped: true, title: fill.title })
     expect(kept.doneAt).not.toBeNull()
+    // Another material is another plan as well, seen before it is taken.
+    const glued = then.steps.find((s: any) => s.key === `glue:${joint}`).uses[0].what.slice('adhesive:'.length)
+    const other = await call('POST', `/pieces/${id}/plan/compare`, { without: [glued] })
+    expect(other.then.waiting).not.toBe(other.now.waiting)
     await call('POST', `/pieces/${await at.newPiece('Empty')}/plan/compare`, apart, 409)
   })
 

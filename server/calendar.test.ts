@@ -244,6 +244,12 @@ describe.skipIf(!url)('the calendar', () => {
     expect(varnish).toMatchObject({ why: 'none', have: 0, unit: 'ml' })
     expect(varnish.pieces).toContain('Used')
     expect(list.find((r: any) => r.what === 'primer:grey')).toBeUndefined()
+    // What is written on the product is said where it is used.
+    await call('PUT', `/stock/material/${before.id}`, {
+      version: (await item('Gull primer')).version,
+      data: { ...(await item('Gull primer')).data, safety: 'Not near the stove.' },
+    })
+    expect((await step(id, 'prime-1')).cautions).toContain('Gull primer: Not near the stove.')
     // Taken out of stock while it is planned: the plan stands, and it is on the list.
     await call('DELETE', `/stock/material/${before.id}`, undefined, 204)
     expect((await call('GET', '/shopping')).find((r: any) => r.what === 'primer:grey').why).toBe('none')

@@ -1,7 +1,7 @@
 import type { Check } from '../contract/derivations'
 import type { Inspection } from '../contract/flaws'
 import { newPiece, type Scheme } from '../contract/pieces'
-import { paint as paintSchema, resin as resinSchema } from '../contract/stock'
+import { material as materialSchema, paint as paintSchema, resin as resinSchema } from '../contract/stock'
 import type { AccessReport } from '../core/fit/access'
 import type { FitReport } from '../core/fit/gap'
 import { outboardOf } from '../core/fit/load'
@@ -12,6 +12,7 @@ import { apply3, fromQuaternion, type Vector3 } from '../core/mesh/transform'
 import { AIRBRUSHED, BRUSHED } from '../core/paint/film'
 import { surfaceOf, type Surface } from '../core/plan/abrasives'
 import { remedyFor } from '../core/plan/flaws'
+import { ADHESIVES, FILLERS, type BenchMaterial } from '../core/plan/materials'
 import type { PlanFacts, PlanJoint, PlanPart } from '../core/plan/steps/types'
 import type { Cusps } from '../core/print/cusps'
 import { gradeDefaults, type GradeName } from '../core/print/supportRoute'
@@ -45,7 +46,8 @@ interface Stood {
 }
 
 /**
- * What the bench plan is made from, as far as it is measured by now; `pending` are the checks that are still to come, `printing`
+ * What the bench plan is made from, as far as it is measured by now; `pending` are the checks that are still to come, `awaits`
+ * all derivations whose end would change it, `printing`
  * the ms at which what prints now is done.
  *
  * @param measure what was never measured is asked for; a sculpt that is still being worked on is not measured at every change
@@ -54,7 +56,7 @@ export async function planFacts(
   pieceId: string,
   data: Record<string, unknown>,
   measure: boolean,
-): Promise<{ facts: PlanFacts; pending: string[]; printing: number }> {
+): Promise<{ facts: PlanFacts; pending: string[]; awaits: string[]; printing: number }> {
   const fields = newPiece.parse(data)
   const [shop, room, inspection, scheme, stock, all] = await Promise.all([
     readWorkshop(),
@@ -114,6 +116,7 @@ export async function planFacts(
   )
   return {
     pending,
+    awaits: [...pending, ...stood.flatMap((p) => underWay(p.steps))],
     printing: until,
     facts: {
       parts,
@@ -124,6 +127,9 @@ export async function planFacts(
       finish: fields.finish,
       schools: { ...shop.schools, ...fields.schools },
       room,
+      fillers: asSold(FILLERS, 'filler', stock),
+      adhesives: asSold(ADHESIVES, 'adhesive', stock),
+      without: fields.without,
       due: fields.deadline ? (new Date(fields.deadline).getTime() - Date.now()) / 1000 : Infinity,
       inspection: inspected(inspection),
       surfaces: surfacesOf(scheme, area, resin?.clear ?? false),
@@ -145,6 +151,10 @@ const inspected = ({ passes, closed, flaws }: Inspection): PlanFacts['inspection
 type Ask = <T>(asked: { mesh: string; check: Check }[]) => Promise<(T | null)[]>
 const reportsOf = (steps: readonly PartStep[]): OperationReport[] =>
   steps.flatMap((x) => (x.derivation?.status === 'done' ? [x.derivation.report as OperationReport] : []))
+
+/** Keys of what is still being made of a part. */
+const underWay = (steps: readonly PartStep[]): string[] =>
+  steps.flatMap(({ derivation: d }) => (d && d.status !== 'done' ? [d.key] : []))
 
 /** Each part as it stands in the piece, before it is hollowed and stood in the printer. */
 async function standing(rows: readonly Part[], ask: Ask): Promise<Stood[]> {
@@ -305,6 +315,25 @@ function surfacesOf(scheme: Scheme, whole: number, clear: boolean): PlanFacts['s
     by.set(surface, { names: [...s.names, r.name], area: s.area + area })
   }
   return [...by].map(([surface, s]) => ({ surface, ...s }))
+}
+
+/** Materials with the times that the product in stock has, where it says so. */
+function asSold(
+  list: readonly BenchMaterial[],
+  use: BenchMaterial['use'],
+  stock: readonly StockItem[],
+): BenchMaterial[] {
+  const sold = stock.filter((s) => s.kind === 'material').map((s) => materialSchema.parse(s.data))
+  return list.map((m) => {
+    const own = sold.find((s) => s.serves.includes(`${use}:${m.id}`) && (s.working !== null || s.next !== null))
+    return own
+      ? {
+          ...m,
+          working: own.working === null ? m.working : 60 * own.working,
+          next: own.next === null ? m.next : 60 * own.next,
+        }
+      : m
+  })
 }
 
 const shares = (mix: Scheme['coats'][number]['mix']): { id: string; share: number }[] => {

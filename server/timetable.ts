@@ -19,8 +19,9 @@ import { readWorkshop } from './routes/stock'
 export interface PlannedPiece {
   facts: PlanFacts
   steps: PlanStep[]
-  /** keys of derivations by which it will be surer */
+  /** keys of derivations by which it will be surer, and of all whose end would change it */
   pending: string[]
+  awaits: string[]
   /** ms at which what prints now is done */
   printing: number
 }
@@ -32,7 +33,7 @@ onChange((c) => {
   age++
   if (c.type === 'piece' || c.type === 'run') made.delete(c.id)
   else if (c.type === 'derivation') {
-    for (const [id, p] of made) if (p.pending.includes(c.key) || c.status === 'done') made.delete(id)
+    for (const [id, p] of made) if (p.awaits.includes(c.key)) made.delete(id)
   } else if (c.type !== 'timers' && c.type !== 'calendar' && c.type !== 'devices') made.clear()
 })
 
@@ -41,8 +42,8 @@ export async function plannedPiece(id: string, data: Record<string, unknown>, me
   const known = made.get(id)
   if (known && !measure) return known
   const began = age
-  const { facts, pending, printing } = await planFacts(id, data, measure)
-  const plan = { facts, pending, printing, steps: facts.parts.length === 0 ? [] : planSteps(facts) }
+  const { facts, pending, awaits, printing } = await planFacts(id, data, measure)
+  const plan = { facts, pending, awaits, printing, steps: facts.parts.length === 0 ? [] : planSteps(facts) }
   // What changed while it was made may not be in it.
   if (age === began) made.set(id, plan)
   return plan
@@ -132,6 +133,7 @@ const wishOf = (e: StepEdit): Wish => ({
   waiting: e.waiting,
   notBefore: e.notBefore ? new Date(e.notBefore).getTime() : null,
   by: e.by,
+  anyway: e.anyway,
   after: e.after.map((a) => taskId(a.piece, a.step)),
 })
 

@@ -68,3 +68,10 @@ async function changed(
   await row.update({ data: lots(material.parse(row.data)), version: row.version + 1 }, { transaction })
   return null
 }
+
+/** What is written on the products in stock that serve as what a step uses. */
+export async function careOf(): Promise<(uses: readonly { what: string }[]) => string[]> {
+  const rows = await StockItem.findAll({ where: { kind: 'material', deletedAt: null } })
+  const items = rows.map((r) => material.parse(r.data)).filter((m) => m.safety !== '')
+  return (uses) => items.filter((m) => uses.some((u) => m.serves.includes(u.what))).map((m) => `${m.name}: ${m.safety}`)
+}

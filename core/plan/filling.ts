@@ -31,15 +31,20 @@ const WAITING_WORTH = 0.03
  * and few are set up rather than many. Every choice is tried, which for six classes and six fillers is quick.
  *
  * @param fillers to choose from
+ * @param spare where none of them bridges a class: what else there is
  * @returns nothing for a seam that does not show; a class that nothing bridges is left out and is a matter for the fit
  */
 export function fillSeam(
   classes: readonly SeamClass[],
   room: Room,
   fillers: readonly BenchMaterial[] = FILLERS,
+  spare: readonly BenchMaterial[] = [],
 ): Fill[] {
   const limits = classes.map((c) => lowest(c))
-  const open = classes.map((c, i) => fillers.filter((f) => bridges(f, limits[i]!, c.upTo)))
+  const open = classes.map((c, i) => {
+    const own = fillers.filter((f) => bridges(f, limits[i]!, c.upTo))
+    return own.length > 0 ? own : spare.filter((f) => bridges(f, limits[i]!, c.upTo))
+  })
   const asked = classes.map((_, i) => i).filter((i) => classes[i]!.length > 0 && open[i]!.length > 0)
   let best: { cost: number; fills: Fill[] } | null = null
   const chosen: BenchMaterial[] = []

@@ -19,6 +19,7 @@ import { LogRow, Tick, TimerRow } from '../benchModels'
 import { planFacts } from '../planFacts'
 import { Refusal, stale } from '../problem'
 import { endpoint } from '../route'
+import { careOf } from '../used'
 import { mustBePicture } from '../pictures'
 import { readScheme } from '../schemes'
 import { plannedPiece, workshopPlan } from '../timetable'
@@ -67,6 +68,7 @@ endpoint(bench, 'get', '/pieces/:id/plan', PLAN, { reply: plan }, async (req) =>
     TimerRow.findAll({ where: { pieceId: p.id, kind: 'wait' } }),
   ])
   const { slots, finish, impossible } = layWorkshop(calendar)
+  const care = await careOf()
   const ticks = new Map(rows.map((t) => [t.stepKey, t]))
   const slotOf = (s: PlanStep): ReturnType<typeof slots.get> => slots.get(taskId(p.id, s.key))
   // As they are gone through: what is done, then by the hour; what no hour holds comes last.
@@ -96,7 +98,7 @@ endpoint(bench, 'get', '/pieces/:id/plan', PLAN, { reply: plan }, async (req) =>
         ...s,
         handsOn: edit?.work ?? s.handsOn,
         waiting: edit?.waiting ?? s.waiting,
-        cautions: s.cautions.map((c) => CAUTIONS[c]),
+        cautions: [...s.cautions.map((c) => CAUTIONS[c]), ...care(s.uses)],
         start: slot?.start ?? null,
         end: slot?.end ?? null,
         free: slot?.free ?? null,
@@ -125,7 +127,12 @@ endpoint(
     ])
     if (facts.parts.length === 0)
       throw new Refusal(409, 'nothing-to-plan', 'There is no plan to compare yet: drop a sculpt first.')
-    const then = { ...facts, schools: { ...facts.schools, ...body.schools }, finish: body.finish ?? facts.finish }
+    const then = {
+      ...facts,
+      schools: { ...facts.schools, ...body.schools },
+      finish: body.finish ?? facts.finish,
+      without: body.without ?? facts.without,
+    }
     const ticked = new Set(done.filter((t) => t.doneAt).map((t) => t.stepKey))
     return comparePlans(planSteps(facts), planSteps(then), ticked, shop.labour)
   },

@@ -12,7 +12,14 @@ import { useChanges } from './changes'
 
 /** ms that a better timetable is looked for */
 const IMPROVE_MS = 5000
-const NO_WISH: StepEdit = { handsOn: null, waiting: null, notBefore: null, by: null, after: [] }
+export const NO_WISH: StepEdit = {
+  handsOn: null,
+  waiting: null,
+  notBefore: null,
+  by: null,
+  anyway: false,
+  after: [],
+}
 
 /** The timetable of all pieces, laid in a worker, with what may be changed about it. */
 export const useCalendar = defineStore('calendar', () => {

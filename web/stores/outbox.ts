@@ -19,9 +19,10 @@ export interface Sending {
 }
 
 const AGAIN_MS = 4000
-/** What the server says when it is not there, or something before it is. */
-const away = (e: unknown): boolean =>
-  e instanceof ApiProblem && (e.status === 0 || (e.status >= 502 && e.status <= 504))
+/** Times that a fault of the server itself is waited out, before what met it is given up. */
+const FAULTS = 5
+/** It is not there, or something before it is. */
+const away = (e: ApiProblem): boolean => e.status === 0 || (e.status >= 502 && e.status <= 504)
 
 /**
  * What is done at the bench is kept in the browser first and sent then, in order, whenever the server is there. One tab sends at
@@ -54,7 +55,9 @@ export const useOutbox = defineStore('outbox', () => {
     return !waiting.value.some((w) => w.n === n)
   }
 
-  const trouble = new Map<number, ApiProblem>()
+  const trouble = new Map<number, ApiProblem>(),
+    /** how often each met a fault */
+    met = new Map<number, number>()
   /** @param asked who waits for an answer of its own */
   const flush = (asked: number | null = null): Promise<void> =>
     navigator.locks.request('undercut-outbox', async () => {
@@ -64,6 +67,9 @@ export const useOutbox = defineStore('outbox', () => {
           await deliver(s)
         } catch (e) {
           if (!(e instanceof ApiProblem) || away(e)) return
+          const times = (met.get(s.n!) ?? 0) + 1
+          met.set(s.n!, times)
+          if (e.status >= 500 && times < FAULTS) return
           // What is not taken now will never be; whoever did it is told.
           if (s.n === asked) trouble.set(s.n, e)
           else refused.value.push({ what: s.what, why: e.message })

@@ -10,6 +10,8 @@ export interface Wish {
   waiting?: number | null
   notBefore?: number | null
   by?: string | null
+  /** sprayed whatever the air is */
+  anyway?: boolean
   after?: readonly string[]
 }
 
@@ -49,7 +51,7 @@ export function tasksOf(
         setup: s.setup ?? null,
         window: s.window ?? null,
         ...(s.holds ? { holds: true } : {}),
-        ...(s.sprays ? { shuns: SPRAY } : {}),
+        ...(s.sprays && !wish?.anyway ? { shuns: SPRAY } : {}),
         ...(wish?.by ? { by: wish.by } : {}),
         ...(wish?.notBefore ? { wanted: wish.notBefore } : {}),
       }

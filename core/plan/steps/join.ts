@@ -21,6 +21,7 @@ export interface JoinedPlan {
 /** What is decided of each joint, in the order in which they are gone through. */
 export function joinPlan(f: PlanFacts): JoinedPlan[] {
   const core = [...f.parts].sort((a, b) => b.area - a.area)[0]?.id ?? ''
+  const used = f.adhesives.filter((a) => !f.without.includes(a.id))
   const order = fitOrder(
     f.joints.map((j) => ({ ...j, joint: j, a: j.a.id, b: j.b.id })),
     core,
@@ -45,6 +46,7 @@ export function joinPlan(f: PlanFacts): JoinedPlan[] {
           hurry: f.due < 2 * 86_400 ? 2 * 3600 : Infinity,
         },
         f.room,
+        used.length > 0 ? used : f.adhesives,
       ),
     }
   })

@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { pinFor } from '../../fit/pin'
 import { comparePlans } from '../compare'
+import { FILLERS } from '../materials'
 import { schoolDefaults, type Schools } from '../schools'
 import { facts, joint, part } from './testFacts'
 import { overDetail } from './paint'
@@ -130,6 +131,21 @@ describe('plan', () => {
     expect(primer * 1000).toBeCloseTo(films[0]! + films[1]!, -0.5)
     expect(sanded).toBeGreaterThan(0)
     expect(overDetail(facts({ finish: 'exhibition' })).primer).toBeGreaterThan(primer)
+  })
+  it('fills and glues with what the workshop has and uses, and with what else there is only where nothing of that would do', () => {
+    const used = (more: Partial<PlanFacts>): string[] =>
+      planSteps(facts(more)).flatMap((s) => s.uses.flatMap((u) => (/^(filler|adhesive):/.test(u.what) ? u.what : [])))
+    const usual = used({})
+    const glue = usual.find((u) => u.startsWith('adhesive:'))!
+    expect(used({ without: [glue.slice(9)] })).not.toContain(glue)
+    // Gaps of a millimetre: no putty at all is no choice.
+    const none = used({ without: FILLERS.map((f) => f.id) })
+    expect(none.filter((u) => u.startsWith('filler:'))).toEqual(usual.filter((u) => u.startsWith('filler:')))
+    // A quick product waits less, and its pot sets sooner.
+    const quick = FILLERS.map((f) => ({ ...f, next: 1 }))
+    const wait = (f: PlanFacts): number =>
+      planSteps(f).reduce((s, x) => s + (x.key.startsWith('fill:') ? x.waiting : 0), 0)
+    expect(wait(facts({ fillers: quick }))).toBeLessThan(wait(facts()))
   })
   it('washes only resin, covers what is glued after paint, textures a seam like the skin round it, and prints first', () => {
     const filament = { ...part('base'), process: 'filament' as const }

@@ -63,12 +63,15 @@ export function fillSteps(b: PlanBuilder, plan: readonly JoinedPlan[]): void {
       lines: seen.map((h) => `${h.part}: ${h.diameter.toFixed(1)} mm`),
     })
   }
+  // What is not used here is taken only where nothing else bridges the gap.
+  const used = b.facts.fillers.filter((f) => !b.facts.without.includes(f.id))
   // What sets in one seam keeps nobody from the next.
   const ready = b.last,
     ends: string[] = []
   for (const { joint, gluing } of plan) {
     if (gluing.when !== 'before' || joint.fit.seam < 1) continue
-    for (const fill of fillSeam(joint.fit.seamGaps, room)) ends.push(seamStep(b, joint, fill, ready))
+    for (const fill of fillSeam(joint.fit.seamGaps, room, used, b.facts.fillers))
+      ends.push(seamStep(b, joint, fill, ready))
   }
   const scars = scarStep(b, ready)
   if (scars) ends.push(scars)

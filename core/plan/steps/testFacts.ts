@@ -1,3 +1,4 @@
+import { ADHESIVES, FILLERS } from '../materials'
 import { schoolDefaults } from '../schools'
 import type { PlanFacts, PlanJoint, PlanPart } from './types'
 
@@ -53,6 +54,9 @@ export const facts = (more: Partial<PlanFacts> = {}): PlanFacts => ({
   finish: 'display',
   schools: schoolDefaults,
   room: { temperature: 20, humidity: 50 },
+  fillers: FILLERS,
+  adhesives: ADHESIVES,
+  without: [],
   due: Infinity,
   inspection: null,
   surfaces: [{ surface: 'skin', names: ['Face'], area: 40_000 }],

@@ -1,5 +1,6 @@
 import type { PairFit, Tried } from '../dryFit'
 import type { Caution } from '../cautions'
+import type { BenchMaterial } from '../materials'
 import type { Room } from '../drying'
 import type { FinishLevel, Schools } from '../schools'
 import type { Surface } from '../abrasives'
@@ -119,6 +120,10 @@ export interface PlanFacts {
   finish: FinishLevel
   schools: Schools
   room: Room
+  /** what may be filled and glued with, as this workshop's products have it, and ids of those that are not used on this piece */
+  fillers: readonly BenchMaterial[]
+  adhesives: readonly BenchMaterial[]
+  without: readonly string[]
   /** s until the piece is due; Infinity without a deadline */
   due: number
   /** how often it was looked over by now, and what is left of what was found; null before it was begun */

@@ -5,7 +5,7 @@ import { wallClock, dayNumber } from '../../../core/wallClock'
 import { useAttempt } from '../../composables/useAttempt'
 import DraftInput from '../../shell/DraftInput.vue'
 import { duration } from '../../shell/duration'
-import { useCalendar } from '../../stores/calendar'
+import { NO_WISH, useCalendar } from '../../stores/calendar'
 import { momentOf } from './strips'
 
 /** What is chosen in the timetable: when, how sure, and what a hand wants of it. */
@@ -20,7 +20,6 @@ const slot = computed(() => {
   return first ? store.made?.laid.slots.get(first.id) : undefined
 })
 const pieceName = (id: string): string => store.calendar?.pieces.find((p) => p.id === id)?.name ?? ''
-const NO_WISH: StepEdit = { handsOn: null, waiting: null, notBefore: null, by: null, after: [] }
 const change = (t: CalendarTask, more: Partial<StepEdit>): Promise<void> =>
   attempt(() => store.wish(t, { ...(t.edit ?? NO_WISH), ...more }))
 const minutes = (text: string): number | null => (text.trim() === '' ? null : 60 * Number(text))
@@ -144,6 +143,15 @@ const named = (a: StepEdit['after'][number]): string => {
           ×
         </button>
       </p>
+      <label v-if="tasks[0]!.shuns || tasks[0]!.edit?.anyway"
+        ><input
+          type="checkbox"
+          class="form-check-input"
+          :checked="tasks[0]!.edit?.anyway ?? false"
+          @change="change(tasks[0]!, { anyway: ($event.target as HTMLInputElement).checked })"
+        />
+        Spray it in cold or damp all the same: it may run, or bloom</label
+      >
       <button v-if="tasks[0]!.edit" class="btn btn-sm btn-quiet mt-2" @click="attempt(() => store.takeBack(tasks[0]!))">
         As the plan says
       </button>

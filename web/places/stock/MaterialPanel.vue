@@ -81,6 +81,26 @@ const remove = (): Promise<void> =>
           aria-label="Price"
           @done="save({ price: number($event) ?? 0 })"
       /></label>
+      <label
+        >Too late after, min
+        <DraftInput
+          class="form-control form-control-sm"
+          type="number"
+          placeholder="as usual"
+          :value="String(m.working ?? '')"
+          aria-label="Working time"
+          @done="save({ working: number($event) })"
+      /></label>
+      <label
+        >Next step after, min
+        <DraftInput
+          class="form-control form-control-sm"
+          type="number"
+          placeholder="as usual"
+          :value="String(m.next ?? '')"
+          aria-label="Time to the next step"
+          @done="save({ next: number($event) })"
+      /></label>
     </div>
     <p class="mt-2 mb-1">Serves as</p>
     <p v-for="w in m.serves" :key="w" class="m-0 d-flex justify-content-between">

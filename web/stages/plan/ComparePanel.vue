@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, reactive, ref, watch } from 'vue'
 import { planDifference, type PlanDifference } from '../../../contract/plan'
+import { ADHESIVES, FILLERS } from '../../../core/plan/materials'
 import { SCHOOLS, type School } from '../../../core/plan/schools'
 import { api } from '../../api'
 import { useAttempt } from '../../composables/useAttempt'
@@ -15,19 +16,32 @@ const { fault, busy, attempt } = useAttempt()
 type Choices = Partial<Record<School, string>>
 const now = computed<Record<string, string>>(() => ({ ...stock.workshop?.schools, ...piece.piece?.schools }))
 const wish = reactive<Choices>({})
+/** Fillers and adhesives that would not be used; null: as it is. */
+const without = ref<string[] | null>(null)
+const MATERIALS = [...FILLERS, ...ADHESIVES]
+const unused = computed(() => without.value ?? piece.piece?.without ?? [])
+function use(id: string, on: boolean): void {
+  const next = on ? unused.value.filter((x) => x !== id) : [...unused.value, id]
+  const same = [...next].sort().join() === [...(piece.piece?.without ?? [])].sort().join()
+  without.value = same ? null : next
+}
 const difference = ref<PlanDifference | null>(null)
 const differs = computed(() => (Object.keys(wish) as School[]).filter((k) => wish[k] && wish[k] !== now.value[k]))
+const asked = computed(() => differs.value.length > 0 || without.value !== null)
 let serial = 0
 watch(
-  () => [JSON.stringify(wish), JSON.stringify(now.value), piece.piece?.id],
+  () => [JSON.stringify(wish), JSON.stringify(without.value), JSON.stringify(now.value), piece.piece?.id],
   async () => {
     const mine = ++serial
     difference.value = null
-    if (differs.value.length === 0 || !piece.piece) return
+    if (!asked.value || !piece.piece) return
     const schools = Object.fromEntries(differs.value.map((k) => [k, wish[k]]))
     const { id } = piece.piece
     await attempt(async () => {
-      const d = await api(planDifference, 'POST', `/pieces/${id}/plan/compare`, { schools })
+      const d = await api(planDifference, 'POST', `/pieces/${id}/plan/compare`, {
+        schools,
+        ...(without.value ? { without: without.value } : {}),
+      })
       if (mine === serial) difference.value = d
     })
   },
@@ -39,12 +53,16 @@ function choose(k: School, v: string): void {
 async function take(): Promise<void> {
   const schools = Object.fromEntries(differs.value.map((k) => [k, wish[k]]))
   await attempt(async () => {
-    await piece.save({ schools: { ...piece.piece?.schools, ...schools } })
+    await piece.save({
+      schools: { ...piece.piece?.schools, ...schools },
+      ...(without.value ? { without: without.value } : {}),
+    })
     drop()
   })
 }
 function drop(): void {
   for (const k of Object.keys(wish) as School[]) delete wish[k]
+  without.value = null
 }
 const more = (v: number, word: (v: number) => string): string =>
   Math.abs(v) < 30 ? 'the same' : `${word(Math.abs(v))} ${v > 0 ? 'more' : 'less'}`
@@ -82,7 +100,19 @@ const rows = computed(() => {
         <option v-for="(words, v) in s.choices" :key="v" :value="v">{{ words }}</option>
       </select>
     </label>
-    <section v-if="differs.length > 0" class="sheet p-3 mt-2" data-difference>
+    <fieldset class="mt-2">
+      <legend class="small soft mb-1">Filled and glued with, where it fits</legend>
+      <label v-for="m in MATERIALS" :key="m.id" class="d-block small"
+        ><input
+          type="checkbox"
+          class="form-check-input"
+          :checked="!unused.includes(m.id)"
+          @change="use(m.id, ($event.target as HTMLInputElement).checked)"
+        />
+        {{ m.name }}</label
+      >
+    </fieldset>
+    <section v-if="asked" class="sheet p-3 mt-2" data-difference>
       <p v-if="!difference" class="soft m-0">{{ busy ? 'Working it out …' : '' }}</p>
       <template v-else>
         <dl class="facts mb-2">
