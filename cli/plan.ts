@@ -2,7 +2,7 @@ import { basename } from 'node:path'
 import type { z } from 'zod'
 import { calendarFile, planFile } from '../contract/calendar'
 import { improve, improveDefaults, ringOf } from '../core/plan/scheduling/improve'
-import { tasksOf } from '../core/plan/scheduling/ofPlan'
+import { SPRAY, tasksOf } from '../core/plan/scheduling/ofPlan'
 import { slackOf } from '../core/plan/scheduling/slack'
 import type { Problem, Timetable } from '../core/plan/scheduling/types'
 import { usage, type Call } from './call'
@@ -42,6 +42,12 @@ export async function planCommand({ words, flags, out, fail }: Call): Promise<nu
     tasks,
     people: calendar.value.people,
     resources: calendar.value.resources,
+    ...(calendar.value.zone ? { zone: calendar.value.zone } : {}),
+    closed: {
+      [SPRAY]: calendar.value.noSpraying
+        .map(([a, b]) => [new Date(a).getTime(), new Date(b).getTime()] as const)
+        .sort((a, b) => a[0] - b[0]),
+    },
     start: calendar.value.start ? new Date(calendar.value.start).getTime() : Date.now(),
     // Due on a day is due at its end.
     due: Object.fromEntries(plans.flatMap(([n, p]) => (p.due ? [[n, new Date(`${p.due}T23:59:59`).getTime()]] : []))),

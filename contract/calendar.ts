@@ -1,6 +1,13 @@
 import { z } from 'zod'
 
 const DAYS = ['sunday', 'monday', 'tuesday', 'wednesday', 'thursday', 'friday', 'saturday'] as const
+export function isZone(name: string): boolean {
+  try {
+    return new Intl.DateTimeFormat('en', { timeZone: name }).resolvedOptions().timeZone !== ''
+  } catch {
+    return false
+  }
+}
 const time = z
   .string()
   .regex(/^([01]?\d|2[0-4]):[0-5]\d$/, 'Times are written as 18:00.')
@@ -27,6 +34,17 @@ export const calendarFile = z.object({
     .min(1, 'Nobody is there to do it.')
     .max(20),
   resources: z.record(z.string(), z.int().min(1).max(50)).default({}),
+  zone: z
+    .string()
+    .max(60)
+    .refine(isZone, 'This time zone is not known. It is written as Europe/Berlin.')
+    .optional()
+    .describe('of the hours; else that of the machine'),
+  noSpraying: z
+    .array(z.tuple([z.iso.datetime({ local: true, offset: true }), z.iso.datetime({ local: true, offset: true })]))
+    .max(1000)
+    .default([])
+    .describe('stretches that are too cold or damp'),
 })
 
 const seconds = z.number().min(0, 'A duration cannot be negative.').max(31_536_000, 'No step takes longer than a year.')
@@ -42,6 +60,8 @@ export const planFile = z.object({
         handsOn: seconds,
         waiting: seconds.default(0),
         needs: z.string().max(80).default('bench'),
+        holds: z.boolean().default(false),
+        sprays: z.boolean().default(false),
         after: z.array(z.string()).default([]),
         doneAt: z.iso.datetime().nullable().optional(),
       }),

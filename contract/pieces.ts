@@ -1,6 +1,7 @@
 import { z } from 'zod'
 import { CLEARANCES } from '../core/fit/clearance'
 import { LANDMARKS } from '../core/fit/stature'
+import { isZone } from './calendar'
 import { derivation, plateLock } from './derivations'
 import { operation } from './operations'
 
@@ -226,14 +227,6 @@ const benchHour = z.object({
   from: z.int().min(0).max(1440),
   to: z.int().min(0).max(1440),
 })
-function isZone(name: string): boolean {
-  try {
-    return new Intl.DateTimeFormat('en', { timeZone: name }).resolvedOptions().timeZone !== ''
-  } catch {
-    return false
-  }
-}
-
 export const workshop = z.object({
   name: z.string(),
   currency: z.string().length(3),

@@ -33,7 +33,15 @@
       what lies below; where a wash pools and a dry brush catches is read from the sculpt’s own recesses and ridges, how
       strongly is judgement. Recipes are in whole drops, with an honest ΔE00: under 2 a touch-up goes unseen.
       <b>Bench plan</b>: steps made from the piece, laid on your bench hours; <b>bench mode</b> shows one at a time,
-      large.
+      large: one button, or the space bar, begins it and ends it. What you do while the server is away is kept and sent
+      once it is back.
+    </p>
+    <h2>The workshop</h2>
+    <p>
+      <b>Calendar</b>: all pieces on everybody’s hours. Pull a step elsewhere and see what it pushes before you keep it;
+      ask what is of most use in the time you have; do alike steps of several pieces in one go. Waits follow the air at
+      the bench, and cold or damp hours are shut to spraying. <b>Stock</b>: materials by lot; steps that are done take
+      their share, and what all planned pieces still need is on the list to buy.
     </p>
     <h2>Nothing is lost</h2>
     <p>

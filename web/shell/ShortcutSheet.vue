@@ -9,7 +9,8 @@ const KEYS = [
   [', .', 'the stage before, the stage after'],
   ['u', 'undo the last operation'],
   ['U', 'do it again'],
-  ['b', 'bench mode'],
+  ['b', 'bench mode; in it: space begins and ends a step, p problem, n note, f photo, ← → other steps'],
+  ['shift ← → ↑ ↓', 'in the calendar: the step a quarter of an hour, or a day, earlier or later'],
   ['← →', 'turn the table (when the sculpt has focus)'],
   ['↑ ↓', 'step a number; with shift ten steps'],
 ]
