@@ -143,6 +143,31 @@ describe.skipIf(!url)('the calendar', () => {
     expect(await own()).toEqual([])
   })
 
+  it('plans what is to be printed until it is, or until somebody works on it: it was printed elsewhere, then', async () => {
+    const { id: printerId } = await call('POST', '/stock/printer', {
+      name: 'Heron',
+      pixelsX: 2000,
+      pixelsY: 1500,
+      pitchX: 0.05,
+      pitchY: 0.05,
+      height: 150,
+      layerHeight: 0.05,
+    })
+    const id = await box('To print')
+    const { version } = await at.piece(id)
+    await call('PATCH', `/pieces/${id}`, { version, printerId })
+    const [print] = await steps(id)
+    // Four hundred layers of 9.0 s, five of them longer.
+    expect(print).toMatchObject({ key: 'print', needs: 'Heron', holds: true, waiting: 400 * 9 + 5 * 23.6 })
+    expect((await step(id, 'wash')).start).toBeGreaterThanOrEqual(print.free)
+    const tick = (stepKey: string, body: object): Promise<any> =>
+      call('PUT', `/pieces/${id}/ticks`, { stepKey, ...body }, 204)
+    await tick('print', { begunAt: ago(60) })
+    expect((await step(id, 'print')).begunAt).not.toBeNull()
+    await tick('print', { begunAt: null })
+    await tick('wash', { doneAt: ago(1) })
+    expect(await step(id, 'print')).toBeUndefined()
+  })
   it('does alike steps of several pieces in one go, and takes them apart again', async () => {
     const ids = [await box('Left'), await box('Right')]
     const body = { id: randomUUID(), key: 'wash', steps: ids.map((piece) => ({ piece, step: 'wash' })) }

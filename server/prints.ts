@@ -5,6 +5,9 @@ import type { PlanFacts } from '../core/plan/steps/types'
 import { Tick } from './benchModels'
 import { runsOf } from './runs'
 
+/** Key of the step that stands for prints of which nothing is sliced. */
+const UNSLICED = 'print'
+
 interface Printing {
   prints: PlanFacts['prints']
   running: string[]
@@ -41,10 +44,11 @@ export async function printsOf(
       until: Math.max(0, ...live.map((p) => Date.now() + 1000 * (p.progress.left || p.estimate.seconds))),
     }
   }
-  const begun = await Tick.count({
+  const touched = await Tick.findAll({
     where: { pieceId, [Op.or]: [{ begunAt: { [Op.ne]: null } }, { doneAt: { [Op.ne]: null } }] },
   })
-  if (begun > 0 || !printer || !(height > 0)) return { prints: [], running: [], until: 0 }
+  const printed = touched.length > 0 && !touched.some((t) => t.stepKey === UNSLICED)
+  if (printed || !printer || !(height > 0)) return { prints: [], running: [], until: 0 }
   const figures = printerSchema.parse(printer)
   const seconds = printSeconds(
     figures,
@@ -52,7 +56,7 @@ export async function printsOf(
     Math.ceil(height / figures.layerHeight),
   )
   return {
-    prints: [{ key: 'print', printer: figures.name, plate: null, seconds: Math.round(seconds) }],
+    prints: [{ key: UNSLICED, printer: figures.name, plate: null, seconds: Math.round(seconds) }],
     running: [],
     until: 0,
   }

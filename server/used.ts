@@ -75,3 +75,12 @@ export async function careOf(): Promise<(uses: readonly { what: string }[]) => s
   const items = rows.map((r) => material.parse(r.data)).filter((m) => m.safety !== '')
   return (uses) => items.filter((m) => uses.some((u) => m.serves.includes(u.what))).map((m) => `${m.name}: ${m.safety}`)
 }
+
+/** What one unit of a supply costs, by the product in stock that serves as it; 0 where none does. */
+export async function priceOf(): Promise<(what: string) => number> {
+  const rows = await StockItem.findAll({ where: { kind: 'material', deletedAt: null } })
+  const price = new Map(
+    rows.map((r) => material.parse(r.data)).flatMap((m) => m.serves.map((w) => [w, m.price] as const)),
+  )
+  return (what) => price.get(what) ?? 0
+}

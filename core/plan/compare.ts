@@ -1,7 +1,7 @@
 import type { PlanStep } from './steps/types'
 
 export interface PlanSum {
-  /** s of work, s of waiting one after the other, money, and s of rework to be expected */
+  /** s of work, s of waiting one after the other, money for work and what is used up, and s of rework to be expected */
   handsOn: number
   waiting: number
   money: number
@@ -13,12 +13,14 @@ export interface PlanSum {
  *
  * @param done keys of steps that are ticked: they stay done, whatever the plan is by then
  * @param labour money an hour
+ * @param price money for one unit of a supply
  */
 export function comparePlans(
   now: readonly PlanStep[],
   then: readonly PlanStep[],
   done: ReadonlySet<string>,
   labour: number,
+  price: (what: string) => number = () => 0,
 ): {
   now: PlanSum
   then: PlanSum
@@ -32,8 +34,8 @@ export function comparePlans(
     after = new Map(then.map((s) => [s.key, s]))
   const open = (s: PlanStep): boolean => !done.has(s.key)
   return {
-    now: sumOf(now.filter(open), labour),
-    then: sumOf(then.filter(open), labour),
+    now: sumOf(now.filter(open), labour, price),
+    then: sumOf(then.filter(open), labour, price),
     added: then.filter((s) => open(s) && !before.has(s.key)).map((s) => s.title),
     removed: now.filter((s) => open(s) && !after.has(s.key)).map((s) => s.title),
     changed: then.flatMap((s) => {
@@ -46,13 +48,15 @@ export function comparePlans(
   }
 }
 
-function sumOf(steps: readonly PlanStep[], labour: number): PlanSum {
+function sumOf(steps: readonly PlanStep[], labour: number, price: (what: string) => number): PlanSum {
   const handsOn = steps.reduce((s, x) => s + x.handsOn, 0),
     rework = steps.reduce((s, x) => s + x.risks.reduce((r, k) => r + k.chance * k.costs, 0), 0)
   return {
     handsOn,
     waiting: steps.reduce((s, x) => s + x.waiting, 0),
-    money: ((handsOn + rework) / 3600) * labour,
+    money:
+      ((handsOn + rework) / 3600) * labour +
+      steps.reduce((s, x) => s + x.uses.reduce((m, u) => m + u.amount * price(u.what), 0), 0),
     rework,
   }
 }

@@ -19,7 +19,7 @@ import { LogRow, Tick, TimerRow } from '../benchModels'
 import { planFacts } from '../planFacts'
 import { Refusal, stale } from '../problem'
 import { endpoint } from '../route'
-import { careOf } from '../used'
+import { careOf, priceOf } from '../used'
 import { mustBePicture } from '../pictures'
 import { readScheme } from '../schemes'
 import { plannedPiece, workshopPlan } from '../timetable'
@@ -134,7 +134,7 @@ endpoint(
       without: body.without ?? facts.without,
     }
     const ticked = new Set(done.filter((t) => t.doneAt).map((t) => t.stepKey))
-    return comparePlans(planSteps(facts), planSteps(then), ticked, shop.labour)
+    return comparePlans(planSteps(facts), planSteps(then), ticked, shop.labour, await priceOf())
   },
 )
 

@@ -368,6 +368,15 @@ footer {
 footer .big.main {
   min-width: 300px;
 }
+@media (max-width: 940px) {
+  footer .big {
+    font-size: 1.25rem;
+    padding: 0 4px;
+  }
+  footer .big.main {
+    min-width: 200px;
+  }
+}
 .big.main {
   background: #0e6a72;
   border-color: #2b949c;

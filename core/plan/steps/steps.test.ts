@@ -179,6 +179,11 @@ describe('plan', () => {
     expect(d.then.handsOn - d.now.handsOn).toBeCloseTo(sum(then) - sum(now), 6)
     expect(d.now.money).toBeCloseTo(((d.now.handsOn + d.now.rework) / 3600) * 20, 6)
     expect(d.then.waiting).toBeLessThan(d.now.waiting)
+    // What is used up costs as well.
+    const used = now.filter((s) => !done.has(s.key)).flatMap((s) => s.uses)
+    const priced = comparePlans(now, then, done, 20, (w) => (w.startsWith('grit:') ? 2 : 0))
+    const sheets = used.filter((u) => u.what.startsWith('grit:')).reduce((s, u) => s + u.amount, 0)
+    expect(priced.now.money - d.now.money).toBeCloseTo(2 * sheets, 6)
     const late = comparePlans(planSteps(facts()), planSteps(facts(school({ strip: 'afterCure' }))), new Set(), 20)
     expect(late.then.rework).toBeGreaterThan(late.now.rework)
   })
