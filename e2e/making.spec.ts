@@ -1,10 +1,10 @@
 import { expect, test } from '@playwright/test'
-import { deflateSync } from 'node:zlib'
 import { writeStl } from '../core/formats/stl'
 import { measure } from '../core/mesh/measure'
 import { transformed } from '../core/mesh/transform'
 import { acceptedAsSolid } from '../core/shape/solid'
 import { skittle } from './bodies'
+import { plainPng } from './png'
 import { accessible, call, file, idle, middleOf, pressUntil, stage, type } from './page'
 import { detail, kinds, meshOf, piece, partMesh, settled } from './parts'
 
@@ -239,7 +239,7 @@ test('thickened by the brush, measured along the body; posed within limits, a he
     const input = page.getByLabel('Reference picture')
     await input.setInputFiles([{ name: 'words.png', mimeType: 'image/png', buffer: Buffer.from('no picture') }])
     await expect(page.getByText('words.png is not a picture')).toBeVisible()
-    await input.setInputFiles([{ name: 'grey.png', mimeType: 'image/png', buffer: greyPng(200, 300) }])
+    await input.setInputFiles([{ name: 'grey.png', mimeType: 'image/png', buffer: plainPng(200, 300) }])
     const shot = page.getByAltText('The reference picture')
     await expect(shot).toBeVisible()
     for (const [i, [dx, dy]] of (
@@ -260,35 +260,3 @@ test('thickened by the brush, measured along the body; posed within limits, a he
     await accessible(page)
   })
 })
-
-/** A plain PNG, by hand: what the browser reads must not depend on a file of ours. */
-function greyPng(w: number, h: number): Buffer {
-  const chunk = (name: string, data: Buffer): Buffer => {
-    const body = Buffer.concat([Buffer.from(name, 'latin1'), data])
-    const out = Buffer.alloc(body.length + 8)
-    out.writeUInt32BE(data.length, 0)
-    body.copy(out, 4)
-    out.writeUInt32BE(crc(body), body.length + 4)
-    return out
-  }
-  const head = Buffer.alloc(13)
-  head.writeUInt32BE(w, 0)
-  head.writeUInt32BE(h, 4)
-  head[8] = 8
-  const rows = Buffer.alloc((w + 1) * h, 0x99)
-  for (let y = 0; y < h; y++) rows[y * (w + 1)] = 0
-  return Buffer.concat([
-    Buffer.from([137, 80, 78, 71, 13, 10, 26, 10]),
-    chunk('IHDR', head),
-    chunk('IDAT', deflateSync(rows)),
-    chunk('IEND', Buffer.alloc(0)),
-  ])
-}
-function crc(bytes: Buffer): number {
-  let c = ~0
-  for (const b of bytes) {
-    c ^= b
-    for (let k = 0; k < 8; k++) c = c & 1 ? (c >>> 1) ^ 0xedb88320 : c >>> 1
-  }
-  return ~c >>> 0
-}

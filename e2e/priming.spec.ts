@@ -3,13 +3,15 @@ import { writeStl } from '../core/formats/stl'
 import { boxBody, sphereBody } from '../core/testBodies'
 import { identity3, transformed } from '../core/mesh/transform'
 import { accessible, call, file, idle, middleOf, pressUntil, stage, type } from './page'
-import { detail, piece } from './parts'
+import { detail, piece, settled } from './parts'
 
 interface Loop {
   closed: boolean
   passes: { pass: number; found: number; endedAt: string | null }[]
   flaws: { kind: string; size: number; state: string; point: number[]; photo: string | null; note: string }[]
 }
+const plan = (id: string): Promise<{ steps: { key: string; title: string }[]; pairs: unknown[] }> =>
+  call('GET', `/pieces/${id}/plan`)
 const PHOTO = Buffer.from(
   'iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAYAAAAfFcSJAAAADUlEQVR42mNk+M9QDwADhgGAWjR9awAAAABJRU5ErkJggg==',
   'base64',
@@ -125,4 +127,29 @@ test('plan: made from how two blocks meet; another school is weighed, left, and 
   await difference.getByRole('button', { name: 'Work it so' }).click()
   await expect(step(/the seam of block and cap/)).toHaveCount(0)
   await expect(page.getByRole('checkbox', { name: /Dry fit the pair/ })).toBeChecked()
+  await test.step('a material that is not used here: what comes instead, and what it costs', async () => {
+    const before = (await plan(id)).steps.find((s) => s.key.startsWith('glue:'))!
+    await page.getByLabel('cyanoacrylate, gel').uncheck()
+    await expect(difference.getByText(/Comes in: |more|less/).first()).toBeVisible()
+    await difference.getByRole('button', { name: 'Work it so' }).click()
+    await expect
+      .poll(async () => (await plan(id)).steps.find((s) => s.key === before.key)!.title)
+      .not.toBe(before.title)
+  })
+  await test.step('every joint pinned: a guide for the drill, as a body over each of the two', async () => {
+    await page.getByLabel('Joints').selectOption('pinAll')
+    await difference.getByRole('button', { name: 'Work it so' }).click()
+    await expect(step(/Drill and pin a joint/)).toBeVisible()
+    await step(/Dry fit the pair/).click()
+    await sheet.getByRole('button', { name: 'Drilling guide, 1.1 mm' }).click()
+    await expect.poll(async () => (await detail(id)).partList.length).toBe(4)
+    const { partList } = await settled(id)
+    for (const p of partList.filter((x) => x.name.startsWith('Drilling guide'))) {
+      const report = p.steps.at(-1)!.derivation!.report as { kind: string; guide: { volume: number; led: number } }
+      expect(report).toMatchObject({ kind: 'guide', guide: { led: 5.5 } })
+      expect(report.guide.volume).toBeGreaterThan(1000)
+    }
+    // What only helps to make the piece is no part of the plan.
+    expect((await plan(id)).pairs).toHaveLength(1)
+  })
 })

@@ -1,10 +1,10 @@
-import { deflateSync } from 'node:zlib'
 import { expect, test, type Page } from '@playwright/test'
 import { pictureHead } from '../core/formats/pictureHead'
 import { writeStl } from '../core/formats/stl'
 import { boxBody } from '../core/testBodies'
 import { accessible, call, type } from './page'
 import { piece } from './parts'
+import { plainPng } from './png'
 
 interface Step {
   key: string
@@ -31,37 +31,6 @@ const planned = async (id: string): Promise<void> => {
 }
 const big = (page: Page, name: string): ReturnType<Page['getByRole']> =>
   page.locator('footer').getByRole('button', { name, exact: true })
-/** A PNG of that many pixels, all alike: large to open, small to send. */
-function blank(width: number, height: number): Buffer {
-  const chunk = (name: string, data: Buffer): Buffer => {
-    const body = Buffer.concat([Buffer.from(name), data])
-    const out = Buffer.alloc(body.length + 8)
-    out.writeUInt32BE(data.length)
-    body.copy(out, 4)
-    out.writeUInt32BE(crc(body), body.length + 4)
-    return out
-  }
-  const head = Buffer.alloc(13)
-  head.writeUInt32BE(width)
-  head.writeUInt32BE(height, 4)
-  head[8] = 1
-  const rows = Buffer.alloc((Math.ceil(width / 8) + 1) * height)
-  return Buffer.concat([
-    Buffer.from([0x89, 0x50, 0x4e, 0x47, 0x0d, 0x0a, 0x1a, 0x0a]),
-    chunk('IHDR', head),
-    chunk('IDAT', deflateSync(rows)),
-    chunk('IEND', Buffer.alloc(0)),
-  ])
-}
-function crc(bytes: Buffer): number {
-  let c = ~0
-  for (const b of bytes) {
-    c ^= b
-    for (let k = 0; k < 8; k++) c = c & 1 ? (c >>> 1) ^ 0xedb88320 : c >>> 1
-  }
-  return ~c >>> 0
-}
-
 test('bench mode: a piece from the plate to done, over several days, with one big button', async ({ page }) => {
   const id = await piece(page, 'Worked through', 'block.stl', writeStl(boxBody(20, 20, 20)))
   await planned(id)
@@ -130,7 +99,7 @@ test('bench mode without the net: ticks, notes and photos are kept, and arrive o
   await page.getByLabel('Photo', { exact: true }).setInputFiles({
     name: 'bath.png',
     mimeType: 'image/png',
-    buffer: blank(40, 30),
+    buffer: plainPng(40, 30),
   })
   await expect(page.getByText('4 kept here')).toBeVisible()
   expect((await steps(id))[0]!.doneAt).toBeNull()
@@ -161,7 +130,7 @@ test('bench mode without the net: ticks, notes and photos are kept, and arrive o
     await input.setInputFiles({ name: 'notes.png', mimeType: 'image/png', buffer: Buffer.from('not a picture') })
     await expect(page.getByRole('alert')).toContainText('notes.png is no picture that can be shown')
     expect(await log(id)).toHaveLength(3)
-    await input.setInputFiles({ name: 'whole bench.png', mimeType: 'image/png', buffer: blank(10_240, 7824) })
+    await input.setInputFiles({ name: 'whole bench.png', mimeType: 'image/png', buffer: plainPng(10_240, 7824, 1) })
     await expect.poll(async () => (await log(id)).length, { timeout: 60_000 }).toBe(4)
     const { photo: hash } = (await log(id))[0]!
     const bytes = new Uint8Array(await (await fetch(`${process.env.UNDERCUT_E2E}/api/blobs/${hash}`)).arrayBuffer())
@@ -232,6 +201,7 @@ test('calendar: pieces side by side, a step pulled to another day, done in one g
     const spare = page.getByRole('region', { name: 'Time to spare' })
     await type(spare.getByLabel('I have'), '30')
     await expect(spare.getByRole('listitem').first()).toContainText('Wash')
+    await expect(spare.getByRole('link', { name: 'To the bench' }).first()).toHaveAttribute('href', /bench\?step=wash/)
     await type(spare.getByLabel('I have'), '5')
     await expect(spare.getByText('Nothing that could begin now')).toBeVisible()
     await page.getByRole('button', { name: 'Look for a better one' }).click()

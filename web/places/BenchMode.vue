@@ -32,7 +32,7 @@ watch(
 const timers = useTimers(),
   outbox = useOutbox()
 const { awake } = useWakeLock()
-const at = ref<string | null>(null)
+const at = ref<string | null>(typeof route.query.step === 'string' ? route.query.step : null)
 const steps = computed(() => plan.value?.steps ?? [])
 const step = computed(() => steps.value.find((s) => s.key === at.value) ?? next.value)
 const index = computed(() => (step.value ? steps.value.indexOf(step.value) : -1))

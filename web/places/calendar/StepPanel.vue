@@ -3,7 +3,7 @@ import { computed } from 'vue'
 import type { CalendarTask, StepEdit } from '../../../contract/bench'
 import { wallClock, dayNumber } from '../../../core/wallClock'
 import { useAttempt } from '../../composables/useAttempt'
-import DraftInput from '../../shell/DraftInput.vue'
+import DraftField from '../../shell/DraftField.vue'
 import { duration } from '../../shell/duration'
 import { NO_WISH, useCalendar } from '../../stores/calendar'
 import { momentOf } from './strips'
@@ -72,36 +72,24 @@ const named = (a: StepEdit['after'][number]): string => {
     <p v-else class="text-danger">No hours hold it.</p>
     <details v-if="tasks.length === 1" class="wishes" :open="tasks[0]!.edit !== null">
       <summary>What you want of it</summary>
-      <label
-        >Begin at
-        <DraftInput
-          class="form-control form-control-sm"
-          type="datetime-local"
-          :value="local(tasks[0]!.edit?.notBefore ?? null)"
-          aria-label="Begin at"
-          @done="change(tasks[0]!, { notBefore: moment($event) })"
-        />
-      </label>
-      <label
-        >Work, minutes
-        <DraftInput
-          class="form-control form-control-sm"
-          type="number"
-          :value="String(Math.round(tasks[0]!.work / 60))"
-          aria-label="Work, minutes"
-          @done="change(tasks[0]!, { handsOn: minutes($event) })"
-        />
-      </label>
-      <label
-        >Wait, minutes
-        <DraftInput
-          class="form-control form-control-sm"
-          type="number"
-          :value="String(Math.round(tasks[0]!.waiting / 60))"
-          aria-label="Wait, minutes"
-          @done="change(tasks[0]!, { waiting: minutes($event) })"
-        />
-      </label>
+      <DraftField
+        label="Begin at"
+        type="datetime-local"
+        :value="local(tasks[0]!.edit?.notBefore ?? null)"
+        @done="change(tasks[0]!, { notBefore: moment($event) })"
+      />
+      <DraftField
+        label="Work, minutes"
+        type="number"
+        :value="String(Math.round(tasks[0]!.work / 60))"
+        @done="change(tasks[0]!, { handsOn: minutes($event) })"
+      />
+      <DraftField
+        label="Wait, minutes"
+        type="number"
+        :value="String(Math.round(tasks[0]!.waiting / 60))"
+        @done="change(tasks[0]!, { waiting: minutes($event) })"
+      />
       <label v-if="store.calendar!.people.length > 1"
         >Done by
         <select

@@ -28,6 +28,10 @@ const taken = computed(() => {
 const saved = computed(() => (fits.value ?? []).reduce((s, f) => s + f.saved, 0))
 const pieceName = (id: string): string =>
   store.calendar?.pieces.find((p) => p.id === store.task.get(id)?.piece)?.name ?? ''
+const benchOf = (id: string) => {
+  const t = store.task.get(id)!
+  return { path: `/pieces/${t.piece}/bench`, query: { step: t.key } }
+}
 </script>
 
 <template>
@@ -56,6 +60,7 @@ const pieceName = (id: string): string =>
               : ''
           }}
         </span>
+        <RouterLink v-if="store.task.get(f.id)" class="small" :to="benchOf(f.id)">To the bench</RouterLink>
       </li>
     </ol>
     <p v-if="taken > 0" class="soft small m-0">

@@ -5,6 +5,7 @@ import { SUPPLIES } from '../../../core/plan/supplies'
 import { keepsUntil, spent } from '../../../core/stock/lots'
 import { amountIn, amountText } from '../../../core/stock/units'
 import { useAttempt } from '../../composables/useAttempt'
+import DraftField from '../../shell/DraftField.vue'
 import DraftInput from '../../shell/DraftInput.vue'
 import { useStock, type Item } from '../../stores/stock'
 
@@ -53,24 +54,19 @@ const remove = (): Promise<void> =>
           <option v-for="u in STOCK_UNITS" :key="u">{{ u }}</option>
         </select></label
       >
-      <label
-        >Density, g/ml
-        <DraftInput
-          class="form-control form-control-sm"
-          type="number"
-          step="0.01"
-          :value="String(m.density ?? '')"
-          aria-label="Density"
-          @done="save({ density: number($event) })"
-      /></label>
-      <label
-        >Buy at
-        <DraftInput
-          class="form-control form-control-sm"
-          :value="m.reorder === null ? '' : amountText(m.unit, m.reorder)"
-          aria-label="Buy at"
-          @done="$event.trim() === '' ? save({ reorder: null }) : amount($event, (v) => save({ reorder: v }))"
-      /></label>
+      <DraftField
+        label="Density, g/ml"
+        type="number"
+        step="0.01"
+        :value="String(m.density ?? '')"
+        spoken="Density"
+        @done="save({ density: number($event) })"
+      />
+      <DraftField
+        label="Buy at"
+        :value="m.reorder === null ? '' : amountText(m.unit, m.reorder)"
+        @done="$event.trim() === '' ? save({ reorder: null }) : amount($event, (v) => save({ reorder: v }))"
+      />
       <label
         >Price of one {{ m.unit }}
         <DraftInput
@@ -81,26 +77,22 @@ const remove = (): Promise<void> =>
           aria-label="Price"
           @done="save({ price: number($event) ?? 0 })"
       /></label>
-      <label
-        >Too late after, min
-        <DraftInput
-          class="form-control form-control-sm"
-          type="number"
-          placeholder="as usual"
-          :value="String(m.working ?? '')"
-          aria-label="Working time"
-          @done="save({ working: number($event) })"
-      /></label>
-      <label
-        >Next step after, min
-        <DraftInput
-          class="form-control form-control-sm"
-          type="number"
-          placeholder="as usual"
-          :value="String(m.next ?? '')"
-          aria-label="Time to the next step"
-          @done="save({ next: number($event) })"
-      /></label>
+      <DraftField
+        label="Too late after, min"
+        type="number"
+        placeholder="as usual"
+        :value="String(m.working ?? '')"
+        spoken="Working time"
+        @done="save({ working: number($event) })"
+      />
+      <DraftField
+        label="Next step after, min"
+        type="number"
+        placeholder="as usual"
+        :value="String(m.next ?? '')"
+        spoken="Time to the next step"
+        @done="save({ next: number($event) })"
+      />
     </div>
     <p class="mt-2 mb-1">Serves as</p>
     <p v-for="w in m.serves" :key="w" class="m-0 d-flex justify-content-between">
@@ -126,42 +118,34 @@ const remove = (): Promise<void> =>
     </select>
     <div v-for="(l, i) in m.lots" :key="i" class="lot" :class="{ old: spent(l, today) }">
       <div class="pair">
-        <label
-          >Left
-          <DraftInput
-            class="form-control form-control-sm"
-            :value="amountText(m.unit, l.amount)"
-            :aria-label="`Left of lot ${i + 1}`"
-            @done="amount($event, (v) => lot(i, { amount: v }))"
-        /></label>
-        <label
-          >Lot
-          <DraftInput
-            class="form-control form-control-sm"
-            maxlength="80"
-            :value="l.lot"
-            :aria-label="`Number of lot ${i + 1}`"
-            @done="lot(i, { lot: $event })"
-        /></label>
-        <label
-          >Opened
-          <DraftInput
-            class="form-control form-control-sm"
-            type="date"
-            :value="l.opened ?? ''"
-            :aria-label="`Lot ${i + 1} opened`"
-            @done="lot(i, { opened: $event || null })"
-        /></label>
-        <label
-          >Keeps, months
-          <DraftInput
-            class="form-control form-control-sm"
-            type="number"
-            min="1"
-            :value="String(l.keeps)"
-            :aria-label="`Months that lot ${i + 1} keeps`"
-            @done="lot(i, { keeps: Math.round(number($event) ?? 24) })"
-        /></label>
+        <DraftField
+          label="Left"
+          :value="amountText(m.unit, l.amount)"
+          :spoken="`Left of lot ${i + 1}`"
+          @done="amount($event, (v) => lot(i, { amount: v }))"
+        />
+        <DraftField
+          label="Lot"
+          maxlength="80"
+          :value="l.lot"
+          :spoken="`Number of lot ${i + 1}`"
+          @done="lot(i, { lot: $event })"
+        />
+        <DraftField
+          label="Opened"
+          type="date"
+          :value="l.opened ?? ''"
+          :spoken="`Lot ${i + 1} opened`"
+          @done="lot(i, { opened: $event || null })"
+        />
+        <DraftField
+          label="Keeps, months"
+          type="number"
+          min="1"
+          :value="String(l.keeps)"
+          :spoken="`Months that lot ${i + 1} keeps`"
+          @done="lot(i, { keeps: Math.round(number($event) ?? 24) })"
+        />
       </div>
       <p class="soft small m-0 d-flex justify-content-between align-items-center">
         <span>{{
