@@ -112,10 +112,12 @@ describe.skipIf(!process.env.DATABASE_URL)('npm start', () => {
   })
   it('takes another port when the usual one is in use, and a foreign pid in its file for stale', async () => {
     const squatter = createServer()
-    await new Promise<void>((done) => squatter.listen(4981, '127.0.0.1', done))
-    writeFileSync(join(data, 'run.json'), JSON.stringify({ pid: 1, address: 'http://127.0.0.1:4981' }))
-    const s = await open(4981)
-    expect(s.address).not.toBe('http://127.0.0.1:4981')
+    await new Promise<void>((done) => squatter.listen(0, '127.0.0.1', done))
+    const { port } = squatter.address() as { port: number },
+      taken = `http://127.0.0.1:${port}`
+    writeFileSync(join(data, 'run.json'), JSON.stringify({ pid: 1, address: taken }))
+    const s = await open(port)
+    expect(s.address).not.toBe(taken)
     expect((await names(s)).length).toBeGreaterThan(0)
     expect(await stop(s)).toBe(0)
     await new Promise((done) => squatter.close(done))

@@ -252,6 +252,10 @@ test('a dropped sculpt goes all the way to layers, a plan and a painted preview'
     await accessible(page)
     await page.getByRole('link', { name: 'Bench mode' }).click()
     await expect(page.getByRole('heading', { level: 1 })).toHaveText('Take the supports off')
+    await page.getByRole('button', { name: 'Begin', exact: true }).click()
+    // At once again, the same button would be a slip.
+    await expect(page.getByRole('button', { name: 'Done', exact: true })).toBeVisible()
+    await page.waitForTimeout(800)
     await page.getByRole('button', { name: 'Done', exact: true }).click()
     await expect(page.getByRole('heading', { level: 1 })).toContainText('Cure')
   })
