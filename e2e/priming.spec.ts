@@ -129,7 +129,7 @@ test('plan: made from how two blocks meet; another school is weighed, left, and 
   await expect(page.getByRole('checkbox', { name: /Dry fit the pair/ })).toBeChecked()
   await test.step('a material that is not used here: what comes instead, and what it costs', async () => {
     const before = (await plan(id)).steps.find((s) => s.key.startsWith('glue:'))!
-    await page.getByLabel('cyanoacrylate, gel').uncheck()
+    await page.getByRole('checkbox', { name: 'cyanoacrylate, gel', exact: true }).uncheck()
     await expect(difference.getByText(/Comes in: |more|less/).first()).toBeVisible()
     await difference.getByRole('button', { name: 'Work it so' }).click()
     await expect

@@ -36,6 +36,15 @@ export function tasksOf(
 ): Task[] {
   const waits = (s: Step): number => wishes.get(s.key)?.waiting ?? s.waiting
   const dry = new Map(steps.flatMap((s) => (done.has(s.key) ? [[s.key, done.get(s.key)! + waits(s) * 1000]] : [])))
+  const known = new Map(steps.map((s) => [s.key, s]))
+  /** What is open before a step; of what was done out of turn, what is open before that. */
+  const openBefore = (s: Step, seen = new Set<string>()): string[] =>
+    s.after.flatMap((a) => {
+      if (seen.has(a)) return []
+      seen.add(a)
+      const before = known.get(a)
+      return done.has(a) && before ? openBefore(before, seen) : [a]
+    })
   return steps
     .filter((s) => !done.has(s.key))
     .map((s) => {
@@ -46,7 +55,7 @@ export function tasksOf(
         work: wish?.handsOn ?? s.handsOn,
         waiting: waits(s),
         needs: s.needs,
-        after: [...s.after.map((a) => taskId(piece, a)), ...(wish?.after ?? [])],
+        after: [...openBefore(s).map((a) => taskId(piece, a)), ...(wish?.after ?? [])],
         notBefore: Math.max(ready, wish?.notBefore ?? 0, ...s.after.flatMap((a) => dry.get(a) ?? [])),
         setup: s.setup ?? null,
         window: s.window ?? null,

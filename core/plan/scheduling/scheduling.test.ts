@@ -255,6 +255,9 @@ describe('scheduling', () => {
     expect([...left.keys()].sort()).toEqual(['fill', 'strip'])
     expect(left.get('fill')!.start).toBe(START + 1_800_000)
     expect(laid(steps.map((s) => [s.key, START])).size).toBe(0)
+    // Done out of turn, a step lets nothing by that comes before it.
+    const turn = [step('wash', 600, 600, []), step('cure', 600, 0, ['wash']), step('sand', 600, 0, ['cure'])]
+    expect(tasksOf('a', turn, new Map([['cure', START]])).map((t) => t.after)).toEqual([[], ['a: wash']])
     // What a hand wants: shorter, later, after something else, or not before the printer is done.
     const wished = laid([], [['strip', { handsOn: 300, notBefore: START + 3_600_000, after: ['a: fill'] }]])
     expect(wished.get('strip')!.end - wished.get('strip')!.start).toBe(300_000)
