@@ -18,8 +18,9 @@ const props = defineProps<{
 }>()
 const emit = defineEmits<{ select: [id: string]; drop: [id: string, at: number] }>()
 const rows = computed(() =>
-  rowsOf(props.calendar, props.laid, props.first, props.days).map((r) => ({
+  shownOf(rowsOf(props.calendar, props.laid, props.first, props.days)).map((r, i, all) => ({
     ...r,
+    opens: i === 0 || all[i - 1]!.day !== r.day,
     blocks: r.blocks.map((b) => ({ ...b, ...face(b) })),
   })),
 )
@@ -28,6 +29,13 @@ const pieces = computed(() => new Map(props.calendar.pieces.map((p, i) => [p.id,
 const many = computed(() => props.calendar.people.length > 1)
 const share = (ms: number): string => `${(100 * ms) / longest.value}%`
 const today = computed(() => momentOf(props.calendar.now, props.calendar.zone).split(',')[0])
+
+/** Nobody's empty day stands beside somebody's hours; a day on which nobody works is there once. */
+const shownOf = (all: Row[]): Row[] =>
+  all.filter((r) => {
+    const same = all.filter((x) => x.day === r.day)
+    return r.strips.length > 0 || (same.every((x) => x.strips.length === 0) && same[0] === r)
+  })
 
 interface Face {
   letters: string
@@ -127,7 +135,8 @@ const until = (o: Row['overnight'][number]): string => {
       role="listitem"
     >
       <span class="name" :class="{ today: dayName(r.day) === today }"
-        >{{ dayName(r.day) }}<small v-if="r.strips.length > 0">{{ hoursOf(r) }}</small></span
+        >{{ many && !r.opens ? '' : dayName(r.day)
+        }}<small v-if="r.strips.length > 0" :title="hoursOf(r)">{{ many ? r.person : hoursOf(r) }}</small></span
       >
       <div class="track">
         <div

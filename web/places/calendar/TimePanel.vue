@@ -60,7 +60,7 @@ const benchOf = (id: string) => {
               : ''
           }}
         </span>
-        <RouterLink v-if="store.task.get(f.id)" class="small" :to="benchOf(f.id)">To the bench</RouterLink>
+        <RouterLink v-if="store.task.get(f.id)" class="small ms-1" :to="benchOf(f.id)">To the bench</RouterLink>
       </li>
     </ol>
     <p v-if="taken > 0" class="soft small m-0">
