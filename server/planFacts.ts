@@ -16,7 +16,7 @@ import { ADHESIVES, FILLERS, type BenchMaterial } from '../core/plan/materials'
 import type { PlanFacts, PlanJoint, PlanPart } from '../core/plan/steps/types'
 import type { Cusps } from '../core/print/cusps'
 import { gradeDefaults, type GradeName } from '../core/print/supportRoute'
-import { rankOf, type OperationReport } from '../core/shape/operations'
+import { isAid, rankOf, type OperationReport } from '../core/shape/operations'
 import { advance, knownChecks, type PartStep } from './derivations'
 import { readInspection } from './inspections'
 import { printsOf } from './prints'
@@ -67,7 +67,7 @@ export async function planFacts(
     Part.findAll({ where: { pieceId, deletedAt: null }, order: [['createdAt', 'ASC']] }),
   ])
   // What only helps to make the piece is no part of it.
-  const rows = all.filter((p) => !(p.operations as { kind: string }[]).some((o) => o.kind === 'guide'))
+  const rows = all.filter((p) => !isAid(p.operations as { kind: string }[]))
   const named = <T>(kind: StockItem['kind'], id: string | null, parse: (data: unknown) => T): T | null => {
     const row = id ? stock.find((s) => s.kind === kind && s.id === id) : undefined
     return row ? parse(row.data) : null

@@ -150,6 +150,9 @@ export const OPERATION_ORDER: readonly OperationKind[] = [
   'orient',
   'support',
 ]
+/** Whether a part only helps to make the piece: made from another part's body, it stands nowhere in it. */
+export const isAid = (operations: readonly { kind: string }[]): boolean =>
+  operations.some((o) => o.kind === 'plug' || o.kind === 'guide')
 /** Place of a kind in that order. */
 export const rankOf = (kind: OperationKind): number => OPERATION_ORDER.indexOf(kind)
 export const REPEATED: readonly OperationKind[] = ['trim', 'thicken', 'join', 'cut', 'fix', 'channel', 'bay']

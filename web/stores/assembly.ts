@@ -1,3 +1,4 @@
+import { isAid } from '../../core/shape/operations'
 import { defineStore } from 'pinia'
 import { computed, ref, watch } from 'vue'
 import { material as materialSchema, type Material, type PartRecord } from '../../contract/pieces'
@@ -41,12 +42,14 @@ export const useAssembly = defineStore('assembly', () => {
   const fitted = ref(new Map<string, string>())
 
   const placed = computed<Placed[]>(() =>
-    (piece.piece?.partList ?? []).map((part) => {
-      const mesh = piece.meshAfter('channel', part)
-      const key = mesh ? measured.value.get(mesh) : undefined
-      const d = key ? derivations.known.get(key) : undefined
-      return { part, mesh, measures: d?.status === 'done' ? (d.report as Measures) : null }
-    }),
+    (piece.piece?.partList ?? [])
+      .filter((p) => !isAid(p.steps.map((s) => s.op)))
+      .map((part) => {
+        const mesh = piece.meshAfter('channel', part)
+        const key = mesh ? measured.value.get(mesh) : undefined
+        const d = key ? derivations.known.get(key) : undefined
+        return { part, mesh, measures: d?.status === 'done' ? (d.report as Measures) : null }
+      }),
   )
   const hasSkin = (p: Placed): boolean => p.measures !== null && p.measures.area > 0
   const near = computed(() => {
