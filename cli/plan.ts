@@ -5,6 +5,7 @@ import { improve, improveDefaults, ringOf } from '../core/plan/scheduling/improv
 import { SPRAY, tasksOf } from '../core/plan/scheduling/ofPlan'
 import { slackOf } from '../core/plan/scheduling/slack'
 import type { Problem, Timetable } from '../core/plan/scheduling/types'
+import { dayNumber, wallClock } from '../core/wallClock'
 import { usage, type Call } from './call'
 import { loadJson } from './files'
 import { writeReport } from './results'
@@ -50,7 +51,11 @@ export async function planCommand({ words, flags, out, fail }: Call): Promise<nu
     },
     start: calendar.value.start ? new Date(calendar.value.start).getTime() : Date.now(),
     // Due on a day is due at its end.
-    due: Object.fromEntries(plans.flatMap(([n, p]) => (p.due ? [[n, new Date(`${p.due}T23:59:59`).getTime()]] : []))),
+    due: Object.fromEntries(
+      plans.flatMap(([n, p]) =>
+        p.due ? [[n, wallClock(calendar.value.zone).at(dayNumber(p.due) + 1, 0) - 1000] as const] : [],
+      ),
+    ),
   }
   const made = improve(problem, { ...improveDefaults, budget: seconds * 1000 })
   const slack = slackOf(problem, made)

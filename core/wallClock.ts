@@ -21,6 +21,19 @@ export interface WallClock {
  * @throws RangeError of a zone that is not known
  */
 export function wallClock(zone?: string): WallClock {
+  const there = clocks.get(zone)
+  if (there) return there
+  const made = clockOf(zone)
+  clocks.set(zone, made)
+  return made
+}
+
+/** Making a formatter takes longer than asking it: one for each zone. */
+const clocks = new Map<string | undefined, WallClock>()
+/** Quarters of an hour that are remembered at most. */
+const KNOWN = 20_000
+
+function clockOf(zone?: string): WallClock {
   const format = new Intl.DateTimeFormat('en-US', {
     timeZone: zone,
     hourCycle: 'h23',
@@ -39,6 +52,7 @@ export function wallClock(zone?: string): WallClock {
     if (o === undefined) {
       const p = Object.fromEntries(format.formatToParts(quarter * 900_000).map((x) => [x.type, Number(x.value)]))
       o = Date.UTC(p.year!, p.month! - 1, p.day!, p.hour!, p.minute!, p.second!) - quarter * 900_000
+      if (known.size > KNOWN) known.clear()
       known.set(quarter, o)
     }
     return o

@@ -84,7 +84,6 @@ export function shoppingList(needs: readonly Need[], shelf: readonly OnShelf[]):
       row.buy += more
     } else {
       const what = item.serves[0] ?? ''
-      // Bought up to twice what is thought of as little.
       out.push({
         what,
         need: 0,
@@ -98,7 +97,5 @@ export function shoppingList(needs: readonly Need[], shelf: readonly OnShelf[]):
       })
     }
   }
-  return out
-    .filter((r) => r.buy > 1e-9 || (r.why === 'reorder' && r.buy >= 0))
-    .sort((a, b) => (a.by ?? Infinity) - (b.by ?? Infinity))
+  return out.filter((r) => r.buy > 1e-9).sort((a, b) => (a.by ?? Infinity) - (b.by ?? Infinity))
 }

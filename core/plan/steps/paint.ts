@@ -108,6 +108,8 @@ export function primeSteps(b: PlanBuilder): void {
 export function paintSteps(b: PlanBuilder): void {
   b.facts.coats.forEach((c, i) => {
     const ml = (c.area * c.coats * 0.05) / 1000 / (c.byAirbrush ? 0.4 : 0.9)
+    /** s that one coat takes to dry */
+    const dries = (c.technique === 'wash' ? 60 : c.byAirbrush ? 5 : 20) * MIN
     const each = Math.max(3 * MIN, (c.area / DM2) * (c.byAirbrush ? 3 : 11) * MIN * b.care)
     b.add({
       key: `coat-${i}-${c.region}-${c.technique}`,
@@ -118,17 +120,12 @@ export function paintSteps(b: PlanBuilder): void {
           ? `${c.coats} thin coats hide what lies below; one thick one drowns detail.`
           : 'One pass by the scheme.',
       handsOn: c.coats * each,
-      wait: (c.technique === 'wash' ? 60 : c.byAirbrush ? 5 : 20) * MIN * c.coats,
+      wait: dries * c.coats,
       setting: 'evaporation',
       needs: c.byAirbrush ? 'airbrush' : 'bench',
       cautions: c.byAirbrush ? ['mist'] : [],
       materials: [`${c.paint}: ${ml.toFixed(2)} ml`],
-      recoat:
-        c.coats > 1
-          ? Math.round(
-              waitingIn(b.facts.room, (c.technique === 'wash' ? 60 : c.byAirbrush ? 5 : 20) * MIN, 'evaporation'),
-            )
-          : null,
+      recoat: c.coats > 1 ? Math.round(waitingIn(b.facts.room, dries, 'evaporation')) : null,
       uses: c.mix.map((m) => ({ what: `paint:${m.id}`, amount: m.share * ml })),
       setup: {
         key: `${c.byAirbrush ? 'airbrush' : 'brush'} ${c.paint}`,
