@@ -39,8 +39,6 @@ export function fitsNow(problem: Problem, o: FitOptions): { tasks: FitNow[]; wor
   const from = problem.start,
     until = from + o.seconds * 1000
   const open = new Map(problem.tasks.map((t) => [t.id, t]))
-  const shut = (t: Task): boolean =>
-    (t.shuns ? (problem.closed?.[t.shuns] ?? []) : []).some(([a, b]) => a < from + t.work * 1000 && b > from)
   const mine = (t: Task): boolean => t.by === undefined || o.person === null || t.by === o.person
   const worthOf = (t: Task): number => {
     const pressing = PRESSING * 2 ** (-(o.slack.get(t.id) ?? Infinity) / EASY)
@@ -50,7 +48,7 @@ export function fitsNow(problem: Problem, o: FitOptions): { tasks: FitNow[]; wor
   }
   // Whatever ends in time, even when all before it is done in no time, may be part of the best.
   const tasks = problem.tasks
-    .filter((t) => mine(t) && !shut(t) && (t.notBefore ?? 0) <= until && spared(t, t) * 1000 <= until - from)
+    .filter((t) => mine(t) && (t.notBefore ?? 0) <= until && spared(t, t) * 1000 <= until - from)
     .map((t) => ({ t, worth: worthOf(t), before: t.after.filter((a) => open.has(a)) }))
     .sort((a, b) => b.worth / (b.t.work + 60) - a.worth / (a.t.work + 60))
   const reachable = chained(tasks).slice(0, CANDIDATES)
@@ -62,8 +60,14 @@ export function fitsNow(problem: Problem, o: FitOptions): { tasks: FitNow[]; wor
   const placeFree = (t: Task, at: number): number => {
     const taken = (heldUntil.get(t.needs) ?? []).filter((until) => until > at).sort((a, b) => a - b)
     const spare = (problem.resources[t.needs] ?? 1) - taken.length
-    const shutUntil = (problem.closed?.[t.needs] ?? []).find(([a, b]) => a < at + t.work * 1000 && b > at)?.[1] ?? at
-    return Math.max(shutUntil, spare > 0 ? at : taken[-spare]!)
+    let start = spare > 0 ? at : taken[-spare]!
+    // Rising and apart: one pass over each list is enough, and the later of both is tried by both again.
+    for (let was = NaN; was !== start;) {
+      was = start
+      for (const name of [t.needs, t.shuns ?? ''])
+        for (const [a, b] of problem.closed?.[name] ?? []) if (a < start + t.work * 1000 && b > start) start = b
+    }
+    return start
   }
   let nodes = 0
   const look = (at: number, worth: number, last: Task | null): void => {
