@@ -192,6 +192,18 @@ describe('a day at the bench', () => {
     const tasks = [print('a', 'Gannet'), print('b', 'Gannet'), print('c', 'Plover'), print('d', 'Heron')]
     const busy = problemOf(tasks, { closed: { Heron: [[START - 1, START + 9 * HOUR]] } })
     const o = { seconds: 3600, person: null, away: 36_000, slack: new Map() }
+    // Damp for the next ten minutes, and again later: sprayed in between where that is long enough, else not at all.
+    const damp = (again: number): Problem =>
+      problemOf([task('spray', { work: 600, shuns: 'spray' })], {
+        closed: {
+          spray: [
+            [START - 1, START + 600_000],
+            [START + again, START + 9 * HOUR],
+          ],
+        },
+      })
+    expect(fitsNow(damp(1_800_000), o).tasks[0]!.start).toBe(START + 600_000)
+    expect(fitsNow(damp(900_000), o).tasks).toEqual([])
     const ids = fitsNow(busy, o).tasks.map((t) => t.id)
     expect(ids).toHaveLength(2)
     expect(ids).toContain('c')
