@@ -150,15 +150,18 @@ export const MATERIALS: MaterialRecord[] = [
     [lot('L-5', 14, '2026-05-02', 12)],
     'Uncured it sensitises skin: gloves.',
   ),
-  m(
-    'Oakum epoxy putty',
-    ['filler:epoxyPutty'],
-    'g',
-    0.11,
-    20,
-    [lot('O-114', 62, '2026-01-10', 36)],
-    'Gloves until it has set.',
-  ),
+  {
+    ...m(
+      'Oakum epoxy putty',
+      ['filler:epoxyPutty'],
+      'g',
+      0.11,
+      20,
+      [lot('O-114', 62, '2026-01-10', 36)],
+      'Gloves until it has set.',
+    ),
+    density: 1.9,
+  },
   m(
     'Tar gel',
     ['adhesive:caGel', 'adhesive:caThin'],

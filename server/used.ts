@@ -1,5 +1,6 @@
 import type { Transaction } from 'sequelize'
 import { material, paint } from '../contract/stock'
+import { ofProduct } from '../core/plan/supplies'
 import { putBack, taken } from '../core/stock/lots'
 import { Booking } from './benchModels'
 import { announce } from './events'
@@ -30,12 +31,14 @@ export async function takeFromStock(
     const items = await StockItem.findAll({ where: { kind: ['material', 'paint'], deletedAt: null }, transaction })
     const today = new Date().toISOString().slice(0, 10)
     const sums = new Map<string, number>()
-    for (const u of uses) {
-      const item = items.find((i) =>
-        i.kind === 'paint' ? u.what === `paint:${i.id}` : material.parse(i.data).serves.includes(u.what),
-      )
-      if (item) sums.set(item.id, (sums.get(item.id) ?? 0) + u.amount)
-    }
+    for (const u of uses)
+      for (const i of items) {
+        const per =
+          i.kind === 'paint' ? (u.what === `paint:${i.id}` ? 1 : null) : ofProduct(material.parse(i.data), u.what)
+        if (per === null) continue
+        sums.set(i.id, (sums.get(i.id) ?? 0) + per * u.amount)
+        break
+      }
     for (const [itemId, amount] of sums) {
       let took = amount
       const use = (m: ReturnType<typeof material.parse>): typeof m => {
@@ -80,7 +83,9 @@ export async function careOf(): Promise<(uses: readonly { what: string }[]) => s
 export async function priceOf(): Promise<(what: string) => number> {
   const rows = await StockItem.findAll({ where: { kind: 'material', deletedAt: null } })
   const price = new Map(
-    rows.map((r) => material.parse(r.data)).flatMap((m) => m.serves.map((w) => [w, m.price] as const)),
+    rows
+      .map((r) => material.parse(r.data))
+      .flatMap((m) => m.serves.map((w) => [w, m.price * (ofProduct(m, w) ?? 0)] as const)),
   )
   return (what) => price.get(what) ?? 0
 }

@@ -1,5 +1,5 @@
 import { GAUGES } from '../fit/pin'
-import type { StockUnit } from '../stock/units'
+import { perUnit, type StockUnit } from '../stock/units'
 import { GRAIN } from './abrasives'
 import { ADHESIVES, FILLERS } from './materials'
 
@@ -23,3 +23,17 @@ export const SUPPLIES: readonly Supply[] = [
   { what: 'casting', name: 'casting resin', unit: 'ml' },
 ]
 export const supply = (what: string): Supply | undefined => SUPPLIES.find((s) => s.what === what)
+
+export interface Product {
+  serves: readonly string[]
+  unit: StockUnit
+  density: number | null
+}
+/**
+ * How much of a product, in its own unit, one unit of a supply is; null where it does not serve as that, or is counted in another
+ * kind of unit and has no density.
+ */
+export function ofProduct(p: Product, what: string): number | null {
+  const s = supply(what)
+  return s && p.serves.includes(what) ? perUnit(s.unit, p.unit, p.density) : null
+}

@@ -22,6 +22,14 @@ const WRITTEN: Readonly<Record<string, readonly [StockUnit, number]>> = {
   pieces: ['pieces', 1],
 }
 
+/** How much of one unit another is; null where they do not measure the same, or no density says how heavy it is. */
+export function perUnit(from: StockUnit, to: StockUnit, density: number | null): number | null {
+  if (from === to) return 1
+  if (from === 'ml' && to === 'g') return density
+  if (from === 'g' && to === 'ml') return density ? 1 / density : null
+  return null
+}
+
 /**
  * Reads an amount as it stands on a label, "250 g", "1.5 m" or "2 fl oz", in the unit that something is counted in.
  *
@@ -37,9 +45,8 @@ export function amountIn(unit: StockUnit, text: string, density: number | null):
   const known = WRITTEN[word]
   if (!known) throw new RangeError(`“${m[2]}” is no unit that is known here. It is counted in ${unit}.`)
   const [measures, factor] = known
-  if (measures === unit) return value * factor
-  if (unit === 'ml' && measures === 'g' && density) return (value * factor) / density
-  if (unit === 'g' && measures === 'ml' && density) return value * factor * density
+  const turned = perUnit(measures, unit, density)
+  if (turned !== null) return value * factor * turned
   throw new RangeError(
     (unit === 'ml' || unit === 'g') && (measures === 'ml' || measures === 'g')
       ? `It is counted in ${unit}. Give its density, and “${text.trim()}” can be turned into that.`

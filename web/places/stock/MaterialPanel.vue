@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import { material as materialSchema, STOCK_UNITS, type MaterialRecord } from '../../../contract/stock'
-import { SUPPLIES } from '../../../core/plan/supplies'
+import { ofProduct, SUPPLIES } from '../../../core/plan/supplies'
 import { keepsUntil, spent } from '../../../core/stock/lots'
 import { amountIn, amountText } from '../../../core/stock/units'
 import { useAttempt } from '../../composables/useAttempt'
@@ -15,6 +15,10 @@ const emit = defineEmits<{ gone: [] }>()
 const stock = useStock()
 const { fault, attempt } = useAttempt()
 const m = computed(() => materialSchema.parse(props.item))
+/** What it is to serve as, and cannot be counted for. */
+const strange = computed(() =>
+  SUPPLIES.find((s) => m.value.serves.includes(s.what) && ofProduct(m.value, s.what) === null),
+)
 const today = new Date().toISOString().slice(0, 10)
 const save = (more: Partial<MaterialRecord>): Promise<void> =>
   attempt(() => stock.change('material', props.item.id, props.item.version, { ...m.value, ...more }))
@@ -116,6 +120,10 @@ const remove = (): Promise<void> =>
         {{ s.name }}
       </option>
     </select>
+    <p v-if="strange" class="problem mt-1 mb-0">
+      Steps use {{ strange.name }} in {{ strange.unit }}, and this is counted in {{ m.unit }}: give its density, or it
+      is not counted.
+    </p>
     <div v-for="(l, i) in m.lots" :key="i" class="lot" :class="{ old: spent(l, today) }">
       <div class="pair">
         <DraftField
