@@ -5,7 +5,7 @@ import { improve, improveDefaults, ringOf } from '../core/plan/scheduling/improv
 import { SPRAY, tasksOf } from '../core/plan/scheduling/ofPlan'
 import { slackOf } from '../core/plan/scheduling/slack'
 import type { Problem, Timetable } from '../core/plan/scheduling/types'
-import { dayNumber, wallClock } from '../core/wallClock'
+import { dayNumber, momentIn, wallClock } from '../core/wallClock'
 import { usage, type Call } from './call'
 import { loadJson } from './files'
 import { writeReport } from './results'
@@ -39,17 +39,16 @@ export async function planCommand({ words, flags, out, fail }: Call): Promise<nu
       },
       2,
     )
+  const moment = (iso: string): number => momentIn(calendar.value.zone, iso)
   const problem: Problem = {
     tasks,
     people: calendar.value.people,
     resources: calendar.value.resources,
     ...(calendar.value.zone ? { zone: calendar.value.zone } : {}),
     closed: {
-      [SPRAY]: calendar.value.noSpraying
-        .map(([a, b]) => [new Date(a).getTime(), new Date(b).getTime()] as const)
-        .sort((a, b) => a[0] - b[0]),
+      [SPRAY]: calendar.value.noSpraying.map(([a, b]) => [moment(a), moment(b)] as const).sort((a, b) => a[0] - b[0]),
     },
-    start: calendar.value.start ? new Date(calendar.value.start).getTime() : Date.now(),
+    start: calendar.value.start ? moment(calendar.value.start) : Date.now(),
     // Due on a day is due at its end.
     due: Object.fromEntries(
       plans.flatMap(([n, p]) =>

@@ -13,7 +13,6 @@ export const tick = z.object({
   doneAt: moment.nullable().optional(),
   took: seconds.nullable().optional().describe('s of hands-on work; else from begun to done'),
   planned: seconds.optional().describe('s, as it stood in the plan'),
-  by: z.string().max(80).optional(),
   /** what the step is called, so that the record knows it when the plan no longer has it */
   title: z.string().max(300).optional(),
   phase: z.string().max(40).optional(),

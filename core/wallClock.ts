@@ -6,6 +6,23 @@ export const dayNumber = (iso: string): number => Math.round(Date.parse(`${iso}T
 /** 0 Sunday. */
 export const weekday = (day: number): number => (((day + 4) % 7) + 7) % 7
 
+/**
+ * A moment as it is written in ISO 8601: with an offset it is that moment, without one the clock on the wall of a zone shows it.
+ *
+ * @throws RangeError of what is no moment
+ */
+export function momentIn(zone: string | undefined, iso: string): number {
+  const m = /^(\d{4}-\d\d-\d\d)T(\d\d):(\d\d)(?::(\d\d)(\.\d+)?)?$/.exec(iso)
+  if (m)
+    return (
+      wallClock(zone).at(dayNumber(m[1]!), Number(m[2]) * 60 + Number(m[3])) +
+      1000 * Number(`${m[4] ?? 0}${m[5] ?? ''}`)
+    )
+  const ms = Date.parse(iso)
+  if (Number.isNaN(ms)) throw new RangeError(`“${iso}” is no moment. It is written as 2026-03-01T18:00.`)
+  return ms
+}
+
 export interface WallClock {
   /** ms since the epoch at which the clock shows so many minutes from midnight of a day; where it is turned on, later, where back, the first */
   at(day: number, minutes: number): number

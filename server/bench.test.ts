@@ -10,11 +10,7 @@ import { TestServer, until } from './testServer'
 /** The bench half of a piece over HTTP: a plan from what was measured, ticks, and flaws pass by pass. */
 const url = process.env.DATABASE_URL
 let at: TestServer
-const call = async (method: string, path: string, body?: unknown, wanted = 200): Promise<any> => {
-  const r = await at.call(method, path, body)
-  expect(r.status, JSON.stringify(r.body)).toBe(wanted)
-  return r.body
-}
+const call = (...asked: Parameters<TestServer['ask']>): Promise<any> => at.ask(...asked)
 /** The plan once nothing is left to be measured for it. */
 const settledPlan = (id: string): Promise<any> =>
   until(async () => {

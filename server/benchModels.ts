@@ -18,7 +18,6 @@ export class Tick extends Model<InferAttributes<Tick>, InferCreationAttributes<T
   /** s of hands-on work: as it went, and as it was planned then */
   declare took: CreationOptional<number | null>
   declare planned: CreationOptional<number | null>
-  declare by: CreationOptional<string>
   declare title: CreationOptional<string>
   declare phase: CreationOptional<string>
 }
@@ -30,7 +29,6 @@ Tick.init(
     begunAt: DataTypes.DATE,
     took: DataTypes.INTEGER,
     planned: DataTypes.INTEGER,
-    by: { type: text, defaultValue: '' },
     title: { type: text, defaultValue: '' },
     phase: { type: text, defaultValue: '' },
   } as ModelAttributes<Tick>,
@@ -184,7 +182,6 @@ export class Booking extends Model<InferAttributes<Booking>, InferCreationAttrib
   declare pieceId: string
   declare stepKey: string
   declare itemId: string
-  declare lot: number | null
   declare amount: number
 }
 Booking.init(
@@ -192,7 +189,6 @@ Booking.init(
     pieceId: { type: DataTypes.UUID, primaryKey: true },
     stepKey: { type: text, primaryKey: true },
     itemId: { type: DataTypes.UUID, primaryKey: true },
-    lot: DataTypes.INTEGER,
     amount: DataTypes.DOUBLE,
   } as ModelAttributes<Booking>,
   { ...options, tableName: 'booking' },

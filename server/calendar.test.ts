@@ -9,11 +9,7 @@ import { TestServer, until } from './testServer'
 /** The workshop's calendar, clocks, air and stock over HTTP. */
 const url = process.env.DATABASE_URL
 let at: TestServer
-const call = async (method: string, path: string, body?: unknown, wanted = 200): Promise<any> => {
-  const r = await at.call(method, path, body)
-  expect(r.status, JSON.stringify(r.body)).toBe(wanted)
-  return r.body
-}
+const call = (...asked: Parameters<TestServer['ask']>): Promise<any> => at.ask(...asked)
 const calendar = (): Promise<any> => call('GET', '/calendar')
 const steps = async (id: string): Promise<any[]> => (await call('GET', `/pieces/${id}/plan`)).steps
 const step = async (id: string, key: string): Promise<any> => (await steps(id)).find((s) => s.key === key)

@@ -1,3 +1,4 @@
+import { randomUUID } from 'node:crypto'
 import type { Request, Response } from 'express'
 import pg from 'pg'
 import { database, databaseUrl } from './database'
@@ -23,15 +24,19 @@ const heard = new Set<(change: Heard) => void>()
 /** Told of every change: of this process's own before it is announced, of others' as they come. */
 export const onChange = (l: (change: Heard) => void): void => void heard.add(l)
 
+/** Who announces: its own changes come back to it, and were heard already. */
+const SELF = randomUUID()
+
 export async function announce(change: Change): Promise<void> {
   for (const l of heard) l(change)
-  await database.query('SELECT pg_notify($1, $2)', { bind: ['undercut', JSON.stringify(change)] })
+  await database.query('SELECT pg_notify($1, $2)', { bind: ['undercut', JSON.stringify({ ...change, from: SELF })] })
 }
 
 const listeners = new Set<Response>()
 
 const tell = (payload: string): void => {
-  for (const l of heard) l(JSON.parse(payload) as Heard)
+  const change = JSON.parse(payload) as Heard & { from?: string }
+  if (change.from !== SELF) for (const l of heard) l(change)
   for (const l of listeners) l.write(`data: ${payload}\n\n`)
 }
 // A connection may have missed changes: the browser refetches what it shows on "hello".

@@ -30,11 +30,7 @@ const printerStock = {
 }
 const motion = { liftTime: 3.2, retractTime: 2.4, restTime: 1, bottomLayers: 5 }
 let at: TestServer, folder: string, printerId: string, resinId: string
-const call = async (method: string, path: string, body?: unknown, wanted = 200): Promise<any> => {
-  const r = await at.call(method, path, body)
-  expect(r.status, JSON.stringify(r.body)).toBe(wanted)
-  return r.body
-}
+const call = (...asked: Parameters<TestServer['ask']>): Promise<any> => at.ask(...asked)
 let made = 0
 async function device(more: object = {}, port?: number): ReturnType<TestServer['device']> {
   const serial = (more as { serial?: string }).serial ?? `d${++made}`

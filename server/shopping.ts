@@ -1,21 +1,20 @@
 import { material, paint, resin, type MaterialRecord, type ShoppingRow } from '../contract/stock'
 import { newPiece } from '../contract/pieces'
-import { layWorkshop } from '../core/plan/scheduling/workshop'
 import { taskId } from '../core/plan/scheduling/ofPlan'
 import { shoppingList, type Need, type OnShelf } from '../core/plan/shopping'
 import { shelfLevel } from '../core/stock/lots'
 import { ofProduct, supply } from '../core/plan/supplies'
 import { Piece, StockItem } from './models'
-import { plannedPiece, workshopPlan } from './timetable'
+import { laidWorkshop, plannedPiece } from './timetable'
 
 /** What has to be bought for all pieces as they are planned, and what has run low. */
 export async function shopping(): Promise<ShoppingRow[]> {
-  const [c, items, pieces] = await Promise.all([
-    workshopPlan(),
+  const [{ calendar: c, laid }, items, pieces] = await Promise.all([
+    laidWorkshop(),
     StockItem.findAll({ where: { kind: ['material', 'paint', 'resin'], deletedAt: null } }),
     Piece.findAll({ where: { deletedAt: null } }),
   ])
-  const { slots } = layWorkshop(c)
+  const { slots } = laid
   const open = new Set(c.tasks.map((t) => t.id))
   const needs: Need[] = []
   for (const p of pieces) {

@@ -125,6 +125,12 @@ export class TestServer {
     const text = await r.text()
     return { status: r.status, body: text ? JSON.parse(text) : undefined }
   }
+  /** What the server answers, when it is as wanted. @throws Error with what it said instead */
+  async ask(method: string, path: string, body?: unknown, wanted = 200): Promise<any> {
+    const r = await this.call(method, path, body)
+    if (r.status !== wanted) throw new Error(`${method} ${path}: ${r.status}, not ${wanted}: ${JSON.stringify(r.body)}`)
+    return r.body
+  }
   /** Bytes behind an address, as they come. */
   async bytes(path: string): Promise<Uint8Array> {
     return new Uint8Array(await (await fetch(`http://127.0.0.1:${this.port}/api${path}`)).arrayBuffer())

@@ -7,6 +7,7 @@ import { kindOf } from '../core/plan/scheduling/lateness'
 import { SPRAY, taskId, tasksOf, type Wish } from '../core/plan/scheduling/ofPlan'
 import { planSteps } from '../core/plan/steps/planSteps'
 import type { PlanFacts, PlanStep } from '../core/plan/steps/types'
+import { layWorkshop, type Laid } from '../core/plan/scheduling/workshop'
 import { dayNumber, wallClock } from '../core/wallClock'
 import { BatchRow, StepEditRow, Tick, TimetableRow } from './benchModels'
 import { onChange } from './events'
@@ -28,13 +29,16 @@ export interface PlannedPiece {
 
 /** Plans as they were last made. Whatever is told to have changed is made anew when it is next asked for. */
 const made = new Map<string, PlannedPiece>()
+/** Counts what may have changed a plan or the timetable. */
 let age = 0
 onChange((c) => {
+  if (c.type === 'timers' || c.type === 'devices') return
+  if (c.type === 'derivation' && c.status !== 'done' && c.status !== 'failed') return
   age++
   if (c.type === 'piece' || c.type === 'run') made.delete(c.id)
   else if (c.type === 'derivation') {
     for (const [id, p] of made) if (p.awaits.includes(c.key)) made.delete(id)
-  } else if (c.type !== 'timers' && c.type !== 'calendar' && c.type !== 'devices') made.clear()
+  } else if (c.type !== 'calendar') made.clear()
 })
 
 /** The plan of a piece from what is known; `measure` has measured what is not. */
@@ -51,6 +55,21 @@ export async function plannedPiece(id: string, data: Record<string, unknown>, me
 
 /** Zone of the clock on the workshop's wall. */
 export const zoneOf = (shop: Workshop): string => shop.timeZone ?? new Intl.DateTimeFormat().resolvedOptions().timeZone
+
+/** ms for which a timetable stands while nothing changes: it begins at most so long ago. */
+const STANDS = 30_000
+let lastLaid: { at: number; age: number; value: { calendar: CalendarRecord; laid: Laid } } | null = null
+
+/** The timetable of the workshop in the order that was kept, laid anew when anything changed. */
+export async function laidWorkshop(): Promise<{ calendar: CalendarRecord; laid: Laid }> {
+  const at = Date.now()
+  if (lastLaid?.age === age && at - lastLaid.at < STANDS) return lastLaid.value
+  const began = age
+  const calendar = await workshopPlan()
+  const value = { calendar, laid: layWorkshop(calendar) }
+  if (age === began) lastLaid = { at, age, value }
+  return value
+}
 
 /** Everything a timetable of all pieces is made from. */
 export async function workshopPlan(): Promise<CalendarRecord> {

@@ -47,7 +47,7 @@ export async function takeFromStock(
         return { ...m, lots: t.lots }
       }
       took = (await changed(itemId, transaction, use, -amount)) ?? took
-      if (took > 0) await Booking.create({ ...at, itemId, lot: null, amount: took }, { transaction })
+      if (took > 0) await Booking.create({ ...at, itemId, amount: took }, { transaction })
     }
   }
   transaction.afterCommit(() => void announce({ type: 'stock' }))

@@ -6,8 +6,7 @@ import type { QueryInterface } from 'sequelize'
  */
 export async function up(query: QueryInterface): Promise<void> {
   await query.sequelize.query(`
-    ALTER TABLE tick ADD COLUMN begun_at timestamptz, ADD COLUMN took int, ADD COLUMN planned int,
-      ADD COLUMN by text NOT NULL DEFAULT '';
+    ALTER TABLE tick ADD COLUMN begun_at timestamptz, ADD COLUMN took int, ADD COLUMN planned int;
     CREATE TABLE timer (
       id uuid PRIMARY KEY, piece_id uuid NOT NULL REFERENCES piece, step_key text NOT NULL, kind text NOT NULL,
       title text NOT NULL DEFAULT '', until timestamptz NOT NULL, heard_at timestamptz,
@@ -23,7 +22,7 @@ export async function up(query: QueryInterface): Promise<void> {
     CREATE TABLE room_reading (at timestamptz PRIMARY KEY, temperature real NOT NULL, humidity real NOT NULL);
     CREATE TABLE booking (
       piece_id uuid NOT NULL REFERENCES piece, step_key text NOT NULL, item_id uuid NOT NULL REFERENCES stock_item,
-      lot int, amount double precision NOT NULL, PRIMARY KEY (piece_id, step_key, item_id));
+      amount double precision NOT NULL, PRIMARY KEY (piece_id, step_key, item_id));
   `)
 }
 
@@ -31,6 +30,6 @@ export async function down(query: QueryInterface): Promise<void> {
   await query.sequelize.query(`
     DROP TABLE booking; DROP TABLE room_reading; DROP TABLE timetable; DROP TABLE batch; DROP TABLE step_edit;
     ALTER TABLE tick ADD COLUMN timer_until timestamptz; DROP TABLE timer;
-    ALTER TABLE tick DROP COLUMN begun_at, DROP COLUMN took, DROP COLUMN planned, DROP COLUMN by;
+    ALTER TABLE tick DROP COLUMN begun_at, DROP COLUMN took, DROP COLUMN planned;
   `)
 }

@@ -3,7 +3,6 @@ import { Router } from 'express'
 import { z } from 'zod'
 import { logEntry, newLogEntry, scheme } from '../../contract/pieces'
 import { plan, planChange, planDifference } from '../../contract/plan'
-import { layWorkshop } from '../../core/plan/scheduling/workshop'
 import { taskId } from '../../core/plan/scheduling/ofPlan'
 import { comparePlans } from '../../core/plan/compare'
 import { expected, remedies } from '../../core/plan/dryFit'
@@ -22,7 +21,7 @@ import { endpoint } from '../route'
 import { careOf, priceOf } from '../used'
 import { mustBePicture } from '../pictures'
 import { readScheme } from '../schemes'
-import { plannedPiece, workshopPlan } from '../timetable'
+import { laidWorkshop, plannedPiece } from '../timetable'
 import { findPiece } from './pieces'
 import { pastMoment } from './ticks'
 import { readWorkshop } from './stock'
@@ -62,12 +61,12 @@ const PLAN =
 endpoint(bench, 'get', '/pieces/:id/plan', PLAN, { reply: plan }, async (req) => {
   const p = await findPiece(req.params.id!)
   const { facts, pending, steps } = await plannedPiece(p.id, p.data, req.query.measure === '1')
-  const [calendar, rows, timers] = await Promise.all([
-    workshopPlan(),
+  const [{ calendar, laid }, rows, timers] = await Promise.all([
+    laidWorkshop(),
     Tick.findAll({ where: { pieceId: p.id } }),
     TimerRow.findAll({ where: { pieceId: p.id, kind: 'wait' } }),
   ])
-  const { slots, finish, impossible } = layWorkshop(calendar)
+  const { slots, finish, impossible } = laid
   const care = await careOf()
   const ticks = new Map(rows.map((t) => [t.stepKey, t]))
   const slotOf = (s: PlanStep): ReturnType<typeof slots.get> => slots.get(taskId(p.id, s.key))

@@ -3,14 +3,13 @@ import { z } from 'zod'
 import { calendar, newBatch, stepEdit, stepOrder, type CalendarRecord } from '../../contract/bench'
 import { ringOf } from '../../core/plan/scheduling/improve'
 import { merged } from '../../core/plan/scheduling/batching'
-import { layWorkshop } from '../../core/plan/scheduling/workshop'
 import { taskId } from '../../core/plan/scheduling/ofPlan'
 import { BatchRow, StepEditRow, TimetableRow } from '../benchModels'
 import { announce } from '../events'
 import { icsOf } from '../ics'
 import { Refusal } from '../problem'
 import { endpoint } from '../route'
-import { workshopPlan } from '../timetable'
+import { laidWorkshop, workshopPlan } from '../timetable'
 import { findPiece } from './pieces'
 
 /** The timetable of the whole workshop: what it is made from, and what hands want of it. */
@@ -112,9 +111,9 @@ endpoint(
 
 /** For calendar programs, which ask again by themselves. */
 calendarRoutes.get('/calendar.ics', (_req, res, next) => {
-  workshopPlan()
-    .then((c) => {
-      res.type('text/calendar; charset=utf-8').send(icsOf(c, layWorkshop(c)))
+  laidWorkshop()
+    .then(({ calendar: c, laid }) => {
+      res.type('text/calendar; charset=utf-8').send(icsOf(c, laid))
     })
     .catch(next)
 })

@@ -68,7 +68,6 @@ endpoint(
           planned: body.planned === undefined ? was.planned : Math.round(body.planned),
           title: body.title ?? was.title,
           phase: body.phase ?? was.phase,
-          by: body.by ?? was.by,
         },
         { transaction },
       )

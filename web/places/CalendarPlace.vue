@@ -97,7 +97,7 @@ const feed = `${location.origin}/api/calendar.ics`
 </script>
 
 <template>
-  <div class="frame">
+  <div class="beside">
     <div class="middle scroll">
       <header class="head">
         <h1>Calendar</h1>
@@ -183,17 +183,8 @@ const feed = `${location.origin}/api/calendar.ics`
 </template>
 
 <style scoped>
-.frame {
-  display: grid;
-  grid-template-columns: minmax(0, 1fr) 360px;
-  height: 100%;
-}
 .middle {
   padding: 14px 18px;
-}
-.side {
-  padding: 14px 16px;
-  border-left: 1px solid var(--line);
 }
 .head {
   display: flex;

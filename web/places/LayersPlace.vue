@@ -70,7 +70,7 @@ function goTo([, , height]: [number, number, number]): void {
 </script>
 
 <template>
-  <div class="frame" @dragover.prevent @drop.prevent="take($event.dataTransfer?.files)">
+  <div class="beside" @dragover.prevent @drop.prevent="take($event.dataTransfer?.files)">
     <div class="middle">
       <template v-if="report && hash">
         <LayerPicture
@@ -165,11 +165,6 @@ function goTo([, , height]: [number, number, number]): void {
 </template>
 
 <style scoped>
-.frame {
-  display: grid;
-  grid-template-columns: minmax(0, 1fr) 360px;
-  height: 100%;
-}
 .middle {
   display: grid;
   grid-template-rows: minmax(0, 1fr) auto 190px;
@@ -177,10 +172,6 @@ function goTo([, , height]: [number, number, number]): void {
   padding: 14px 18px;
   min-height: 0;
   background: #f1eadd;
-}
-.side {
-  border-left: 1px solid var(--line);
-  padding: 12px 16px 20px;
 }
 .wait {
   max-width: 420px;

@@ -82,7 +82,7 @@ const itemOf = (r: (typeof rows.value)[number]): Item<MaterialRecord> => r.item
 </script>
 
 <template>
-  <div class="frame">
+  <div class="beside">
     <div class="middle scroll">
       <StockNav />
       <p v-if="fault" role="alert" class="problem">{{ fault }}</p>
@@ -172,17 +172,8 @@ const itemOf = (r: (typeof rows.value)[number]): Item<MaterialRecord> => r.item
 </template>
 
 <style scoped>
-.frame {
-  display: grid;
-  grid-template-columns: minmax(0, 1fr) 380px;
-  height: 100%;
-}
 .middle {
   padding: 14px 20px;
-}
-.side {
-  padding: 14px 16px;
-  border-left: 1px solid var(--line);
 }
 tr.on td {
   background: var(--paper-sunk);

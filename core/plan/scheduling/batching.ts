@@ -1,4 +1,4 @@
-import { ringOf } from './improve'
+import { inTurn, ringOf } from './improve'
 import type { Problem, Task } from './types'
 
 /** Tasks of several pieces that are done in one go, as their set-up is the same. */
@@ -20,7 +20,7 @@ const USABLE = 0.8
  */
 export function proposeBatches(tasks: readonly Task[]): Batch[] {
   const groups = new Map<string, Task[]>()
-  for (const t of ordered(tasks)) {
+  for (const t of inTurn(tasks).order) {
     if (!t.setup) continue
     const group = groups.get(t.setup.key) ?? []
     if (!group.some((g) => g.piece === t.piece)) groups.set(t.setup.key, [...group, t])
@@ -50,22 +50,6 @@ function withinWindow(group: readonly Task[]): Task[][] {
     }
     out.at(-1)!.push(t)
     sum += t.work
-  }
-  return out
-}
-
-/** Each after what it comes after. */
-function ordered(tasks: readonly Task[]): Task[] {
-  const left = new Map(tasks.map((t) => [t.id, t]))
-  const out: Task[] = []
-  for (let gone = true; gone;) {
-    gone = false
-    for (const [id, t] of left)
-      if (t.after.every((a) => !left.has(a))) {
-        left.delete(id)
-        out.push(t)
-        gone = true
-      }
   }
   return out
 }

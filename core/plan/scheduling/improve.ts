@@ -1,6 +1,6 @@
 import { evenNumbers } from '../../random'
 import { Placer } from './place'
-import type { Problem, Timetable } from './types'
+import type { Problem, Task, Timetable } from './types'
 
 export interface ImproveOptions {
   /** how many timetables are made, and ms that may be spent on it */
@@ -144,17 +144,27 @@ function listed(placer: Placer, priority: readonly number[], luck: () => number)
   return out
 }
 
-/** Ids of tasks that wait for each other in a ring; none when there is no ring. */
-export function ringOf(tasks: Problem['tasks']): string[] {
+/** Tasks each after what it comes after, and by id those that no turn comes to, as they wait for a ring. */
+export function inTurn<T extends Pick<Task, 'id' | 'after'>>(
+  tasks: readonly T[],
+): { order: T[]; left: Map<string, T> } {
   const left = new Map(tasks.map((t) => [t.id, t]))
+  const order: T[] = []
   for (let gone = true; gone;) {
     gone = false
     for (const [id, t] of left)
       if (t.after.every((a) => !left.has(a))) {
         left.delete(id)
+        order.push(t)
         gone = true
       }
   }
+  return { order, left }
+}
+
+/** Ids of tasks that wait for each other in a ring; none when there is no ring. */
+export function ringOf(tasks: Problem['tasks']): string[] {
+  const { left } = inTurn(tasks)
   // What only waits for a ring is not in it.
   for (let gone = true; gone;) {
     gone = false

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { CalendarTask, StepEdit } from '../../../contract/bench'
-import { wallClock, dayNumber } from '../../../core/wallClock'
+import { momentIn, wallClock } from '../../../core/wallClock'
 import { useAttempt } from '../../composables/useAttempt'
 import DraftField from '../../shell/DraftField.vue'
 import { duration } from '../../shell/duration'
@@ -32,10 +32,8 @@ function local(iso: string | null): string {
   const two = (v: number): string => String(v).padStart(2, '0')
   return `${new Date(c.dayOf(ms) * 86_400_000).toISOString().slice(0, 10)}T${two(Math.floor(m / 60))}:${two(m % 60)}`
 }
-function moment(text: string): string | null {
-  const m = /^(\d{4}-\d\d-\d\d)T(\d\d):(\d\d)$/.exec(text)
-  return m ? new Date(wallClock(zone.value).at(dayNumber(m[1]!), Number(m[2]) * 60 + Number(m[3]))).toISOString() : null
-}
+const moment = (text: string): string | null =>
+  text === '' ? null : new Date(momentIn(zone.value, text)).toISOString()
 const others = computed(() => (store.calendar?.tasks ?? []).filter((t) => !tasks.value.some((x) => x.id === t.id)))
 const named = (a: StepEdit['after'][number]): string => {
   const t = store.task.get(`${a.piece}: ${a.step}`)
