@@ -51,7 +51,7 @@ endpoint(
       throw new Refusal(
         409,
         'ring',
-        `Then these would wait for each other: ${titled(c, ring)}. Nothing was changed; take the other order back first.`,
+        `Then these would wait for each other: ${titled(c, ring)}. The plan, or an order made by hand, has them the other way round. Nothing was changed.`,
       )
     const nothing = JSON.stringify(body) === JSON.stringify(stepEdit.parse({}))
     if (nothing) await StepEditRow.destroy({ where: at })

@@ -16,7 +16,7 @@ async function ask(): Promise<void> {
   <div v-if="timers.over.length > 0" class="tray" :class="{ dark }" role="alert">
     <p v-for="t in timers.over" :key="t.id" class="m-0">
       <b>{{ words(t) }}</b> <RouterLink :to="`/pieces/${t.pieceId}/plan`">{{ t.piece }}</RouterLink>
-      <button class="btn btn-sm" :class="dark ? 'btn-light btn-lg' : 'btn-primary'" @click="timers.heard(t)">
+      <button class="btn btn-sm ms-2" :class="dark ? 'btn-light btn-lg' : 'btn-primary'" @click="timers.heard(t)">
         Heard
       </button>
     </p>

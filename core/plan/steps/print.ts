@@ -14,7 +14,7 @@ export function printSteps(b: PlanBuilder): void {
       title: `Print ${p.plate === null ? '' : `plate ${p.plate} `}on ${p.printer}`,
       why:
         p.plate === null
-          ? 'Nothing is sliced yet: the time is that of a plate as high as the tallest part.'
+          ? 'No print of it is begun yet: the time is that of a plate as high as the tallest part.'
           : 'The time is that of the plate as it was sliced.',
       handsOn: ATTENDED,
       waiting: p.seconds,
