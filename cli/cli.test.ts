@@ -1,5 +1,4 @@
-import { mkdtempSync, readdirSync, readFileSync, writeFileSync } from 'node:fs'
-import { tmpdir } from 'node:os'
+import { readdirSync, readFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { unzipSync } from 'fflate'
 import { describe, expect, it } from 'vitest'
@@ -8,28 +7,8 @@ import { writeStl } from '../core/formats/stl'
 import { measure } from '../core/mesh/measure'
 import { keepFaces } from '../core/mesh/mesh'
 import { boxBody, sphereBody } from '../core/testBodies'
-import { run } from './main'
+import { call, file, folder } from './testCall'
 
-const folder = mkdtempSync(join(tmpdir(), 'undercut-cli-'))
-const file = (name: string, content: string | Uint8Array): string => {
-  const p = join(folder, name)
-  writeFileSync(p, content)
-  return p
-}
-const call = async (...args: string[]): Promise<{ code: number; out: string; err: string }> => {
-  let out = '',
-    err = ''
-  const code = await run(
-    args,
-    (s) => {
-      out += s
-    },
-    (s) => {
-      err += s
-    },
-  )
-  return { code, out, err }
-}
 const sphere = file('sphere.stl', writeStl(sphereBody(10, 4)))
 
 describe('command line', () => {

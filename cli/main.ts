@@ -6,9 +6,12 @@ import { applyCommand } from './apply'
 import { balanceCommand, fitCommand } from './assembly'
 import { usage, type Call } from './call'
 import { checkCommand } from './check'
+import { coatsCommand } from './coats'
 import { layersCommand } from './layers'
 import { nestCommand } from './nest'
+import { orderCommand } from './order'
 import { planCommand } from './plan'
+import { recipeCommand } from './recipe'
 import { sliceCommand } from './slice'
 import { supportsCommand } from './supports'
 import { trapCommand } from './trap'
@@ -35,6 +38,16 @@ undercut layers ZIP [--pitch X,Y] [--layer H] [--report R.json] [--json]
     Reads layers back, whoever wrote them: islands, cups, peel. 0 none, 1 some, 2 unreadable.
 undercut plan PIECES.json... --calendar CALENDAR.json [--seconds S] [--report R.json] [--json]
     Steps of several pieces on the hours of people and places; what is late, what is critical. 0 in time, 1 not.
+undercut recipe --target L,A,B --paints P.csv [--report R.json] [--json]
+    Mixes of up to four paints in twelve drops for a colour (#rrggbb also goes). 0 within ΔE00 2, 1 not.
+    P.csv: columns name, colour (#rrggbb) or L, a, b, opacity, kind; the list that the app gives out.
+undercut coats STACK.json [--report R.json] [--json]
+    Colours of a stack of coats, and coats to hide. STACK.json: { "undercoat", "coats": [{ "name", "mix":
+    [{ "colour", "opacity", "drops" }], "film", "count", "pigment" }] }. 0 all hide, 1 one does not.
+undercut order SCHEME.json [--report R.json] [--json]
+    The order of coats that costs least in masks, cleaning and risk. SCHEME.json: { "regions": [{ "id", "name", "area" }],
+    "borders": [{ "a", "b", "mm" }], "coats": [{ "id", "region", "paint", "spray", "handsOn", "lightness", "hides" }],
+    "order" }. 0 rules kept, 1 the given order breaks some.
 undercut --help
     This, and the schema of each operation and of a printer file.
 `
@@ -76,6 +89,9 @@ const COMMANDS: Record<string, (call: Call) => Promise<number>> = {
   nest: nestCommand,
   plan: planCommand,
   slice: sliceCommand,
+  recipe: recipeCommand,
+  coats: coatsCommand,
+  order: orderCommand,
 }
 
 const VALUED = [
@@ -89,6 +105,8 @@ const VALUED = [
   '--layer',
   '--calendar',
   '--seconds',
+  '--target',
+  '--paints',
 ]
 function parse(args: readonly string[]): { words: string[]; flags: Map<string, string> } {
   const words: string[] = [],

@@ -1,7 +1,8 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { SUPPLIES } from '../core/plan/supplies'
-import { CsvTrouble, materialsFromCsv, materialsToCsv } from './materialsCsv'
+import { CsvTrouble } from './csv'
+import { materialsFromCsv, materialsToCsv } from './materialsCsv'
 import { material, STOCK_UNITS } from './stock'
 
 const words = fc.string({ minLength: 1, maxLength: 20 }).map((s) => s.replace(/\s+/g, ' ').trim() || 'Soot')

@@ -2,6 +2,7 @@ import Papa from 'papaparse'
 import { z } from 'zod'
 import { SUPPLIES } from '../core/plan/supplies'
 import { amountIn } from '../core/stock/units'
+import { CsvTrouble, guarded, numberOr } from './csv'
 import { material, STOCK_UNITS, type MaterialRecord } from './stock'
 
 /** Columns of the file, one row a lot; a material without lots has one row without an amount. */
@@ -51,16 +52,6 @@ export function materialsToCsv(list: readonly MaterialRecord[]): string {
     data: rows.map((r) => COLUMNS.map((c) => guarded((r as Record<Column, unknown>)[c] ?? ''))),
   })
 }
-/** A spreadsheet runs what begins like a formula; a quote before it makes it words. */
-const guarded = (v: unknown): unknown => (typeof v === 'string' && /^[=+\-@\t\r]/.test(v) ? `'${v}` : v)
-
-/** What is wrong with a file, line by line. */
-export class CsvTrouble extends Error {
-  constructor(readonly problems: readonly string[]) {
-    super(problems.join(' '))
-  }
-}
-
 /**
  * Materials of a file: rows of one name are lots of one material. Amounts are read with their units.
  *
@@ -125,10 +116,4 @@ function served(word: string): string[] {
   if (!known)
     throw new RangeError(`“${w}” is nothing that steps use. Leave “serves as” empty and choose it under Stock.`)
   return [known.what]
-}
-function numberOr(text: string, what: string): number | null {
-  if (text === '') return null
-  const v = Number(text.replace(',', '.'))
-  if (!Number.isFinite(v)) throw new RangeError(`${what} is “${text}”, which is no number.`)
-  return v
 }

@@ -1,6 +1,7 @@
 import { z } from 'zod'
 import { CLEARANCES } from '../core/fit/clearance'
 import { LANDMARKS } from '../core/fit/stature'
+import { LID_NAMES } from '../core/paint/eyes'
 import { isZone } from './calendar'
 import { derivation, plateLock } from './derivations'
 import { operation } from './operations'
@@ -169,6 +170,8 @@ export const region = z.object({
     .regex(/^#[0-9a-f]{6}$/i)
     .nullable()
     .default(null),
+  /** what may come on it: anything; nothing, for it takes glue; inks only, for it is clear */
+  takes: z.enum(['paint', 'glue', 'light']).default('paint'),
 })
 /** Which region each vertex of one part's display copy belongs to. */
 export const labelMap = z.object({
@@ -176,12 +179,34 @@ export const labelMap = z.object({
   meshHash: z.string().length(64).describe('display mesh on which the labels were painted'),
   labels: z.string().length(64).describe('blob of one byte per vertex'),
   areas: z.record(z.string(), z.number().min(0)).describe('mm² by region id'),
+  /** mm of edge that two regions share on this part */
+  borders: z
+    .array(z.object({ a: z.int().min(0).max(255), b: z.int().min(0).max(255), mm: z.number().min(0) }))
+    .max(4096)
+    .default([]),
 })
 export const scheme = z.object({
   version: z.int(),
   regions: z.array(region).min(1).max(64),
   coats: z.array(coat).max(400),
   maps: z.array(labelMap).max(200).default([]),
+  /** ids of the coats in a painting order of one's own; those not named come last, as they are listed */
+  order: z.array(z.string().max(40)).max(400).default([]),
+  /** both eyes of one part, and what they look at: degrees to the piece's own left and up, mm before the face */
+  eyes: z
+    .object({
+      partId: z.uuid(),
+      balls: z
+        .array(z.object({ centre: triple, radius: z.number().gt(0).max(500), off: z.number().min(0) }))
+        .min(1)
+        .max(2),
+      turn: z.number().min(-80).max(80).default(0),
+      lift: z.number().min(-80).max(80).default(0),
+      distance: z.number().min(1).max(100_000).default(300),
+      lid: z.enum(LID_NAMES).default('calm'),
+    })
+    .nullable()
+    .default(null),
 })
 export type Scheme = z.infer<typeof scheme>
 

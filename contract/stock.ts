@@ -1,4 +1,6 @@
 import { z } from 'zod'
+import { PAINT_KINDS } from '../core/paint/recipe'
+import { lab } from './colour'
 
 const ratio = z.number().min(0.9).max(1.1)
 /** What a printer does to what is drawn: core/print/compensation. */
@@ -65,13 +67,31 @@ export const resin = z.object({
 })
 /** What slicing needs of a resin: what it is, not what was learned with it. */
 export const slicedResin = resin.omit({ prints: true, level: true, bottles: true })
+export const PAINT_FINISHES = ['matt', 'satin', 'gloss', 'metal'] as const
 export const paint = z.object({
-  name: z.string().min(1).max(80),
+  name: z.string().trim().min(1, 'Give it a name.').max(80),
+  /** what it looks like on a screen where it hides */
   hex: z.string().regex(/^#[0-9a-f]{6}$/i),
-  opacity: z.number().min(0).max(1),
-  kind: z.enum(['acrylic', 'ink', 'wash', 'metallic', 'fluorescent', 'varnish']),
+  /** the same as measured or as it is published; null: by `hex` */
+  lab: lab.nullable().default(null),
+  /** one brushed coat over black, where a second swatch was made */
+  overBlack: lab.nullable().default(null),
+  opacity: z.number().min(0).max(1).describe('contrast ratio of one brushed coat'),
+  kind: z.enum(PAINT_KINDS),
+  finish: z.enum(PAINT_FINISHES).default('matt'),
+  /** volume share of paint in what is laid, by tool */
+  thinning: z
+    .object({ brush: z.number().min(0.05).max(1), airbrush: z.number().min(0.05).max(1) })
+    .default({ brush: 0.8, airbrush: 0.5 }),
   /** ml left */
   level: z.number().min(0).default(17),
+  price: z.number().min(0).max(1e4).default(0).describe('money for 1 ml; 0 where it is not known'),
+  opened: z.iso.date().nullable().default(null),
+  /** bottles that were measured, the one in use first: lots of one paint differ */
+  lots: z
+    .array(z.object({ lot: z.string().trim().max(80), lab, opened: z.iso.date().nullable().default(null) }))
+    .max(50)
+    .default([]),
 })
 export const STOCK_UNITS = ['ml', 'g', 'mm', 'sheets', 'pieces'] as const
 /** What steps use up, by hand, brush or can. */
@@ -125,3 +145,4 @@ export type PrinterRecord = z.infer<typeof printer>
 export type PrinterInput = z.input<typeof printer>
 export type ResinRecord = z.infer<typeof resin>
 export type PaintRecord = z.infer<typeof paint>
+export type PaintInput = z.input<typeof paint>

@@ -13,7 +13,8 @@ import { build } from './sculpts/build'
 import { lanternKeeper } from './sculpts/lanternKeeper'
 import { pilotBust } from './sculpts/pilotBust'
 import { tern } from './sculpts/tern'
-import { PAINTS, PRINTERS, RESINS } from './workshop'
+import { PRINTERS, RESINS } from './workshop'
+import { PAINTS } from './paints'
 import { paint, printer, resin } from '../contract/stock'
 
 const closed = { openEdges: 0, nonManifoldEdges: 0, disorientedEdges: 0 }

@@ -18,7 +18,9 @@ import { lanternKeeper } from './sculpts/lanternKeeper'
 import { pilotBust, pilotParts } from './sculpts/pilotBust'
 import { tern } from './sculpts/tern'
 import { api, call, check, checked, derived, operate, settled } from './talk'
-import { MATERIALS, PAINTS, PRINTERS, RESINS } from './workshop'
+import { MATERIALS, PRINTERS, RESINS } from './workshop'
+import { demoMixes } from './mixes'
+import { PAINTS } from './paints'
 
 /** Fills an empty workshop through the same API that the browser uses, so that the demo is what a user could have made. */
 /** The bust goes on a shelf at eye level: 172 mm. */
@@ -236,6 +238,8 @@ async function main(): Promise<void> {
 
   const before = await call<{ version: number }>('GET', `/pieces/${bust}/scheme`)
   if (before.version === 0) await paintBust(bust, paints, done.partList[0]!)
+  if ((await call<unknown[]>('GET', '/mixes')).length === 0)
+    for (const m of demoMixes(paints, bust)) await call('POST', '/mixes', m)
   if ((await call<unknown[]>('GET', `/pieces/${bust}/log`)).length === 0)
     await call('POST', `/pieces/${bust}/log`, {
       text: 'Museum approved the sculpt. The cap must not shade the eyes: light comes from above in the case.',
@@ -335,16 +339,16 @@ async function paintBust(bust: string, paints: ReadonlyMap<string, string>, part
     coats: [
       coat(1, 0, 'base', 'Wool navy', 40, 'airbrush'),
       coat(2, 0, 'dry brush', 'Storm slate', 14),
-      coat(3, 1, 'base', 'Weathered skin', 60),
+      coat(3, 1, 'base', 'Weathered skin', 56, 'airbrush'),
       coat(4, 1, 'layer', 'Fair skin', 18),
       coat(5, 1, 'glaze', 'Cheek', 8, 'brush', 0.25),
       coat(6, 1, 'wash', 'Brown wash', 30),
-      coat(7, 2, 'base', 'Tide grey', 40),
+      coat(7, 2, 'base', 'Tide grey', 40, 'airbrush'),
       coat(8, 2, 'wash', 'Black wash', 26),
       coat(9, 2, 'dry brush', 'Ivory beard', 22),
-      coat(10, 3, 'base', 'Harbour blue', 60),
+      coat(10, 3, 'base', 'Harbour blue', 56, 'airbrush'),
       coat(11, 3, 'wash', 'Black wash', 26),
-      coat(12, 4, 'base', 'Tarred oak', 40),
+      coat(12, 4, 'base', 'Tarred oak', 40, 'airbrush'),
       coat(13, 4, 'dry brush', 'Plank brown', 12),
     ],
   })

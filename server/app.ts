@@ -6,6 +6,7 @@ import { notFound, problemHandler } from './problem'
 import { openApi } from './route'
 import { bench } from './routes/bench'
 import { derive } from './routes/derive'
+import { paintRoutes } from './routes/paints'
 import { pieces } from './routes/pieces'
 import { calendarRoutes } from './routes/calendar'
 import { cleaningRoutes } from './routes/cleaning'
@@ -45,6 +46,7 @@ export function makeApp(): Express {
     ticks,
     calendarRoutes,
     materialRoutes,
+    paintRoutes,
     stock,
     runs,
     cleaningRoutes,

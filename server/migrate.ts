@@ -6,6 +6,7 @@ import * as sculpts from './migrations/003-sculpts'
 import * as runs from './migrations/004-runs'
 import * as bench from './migrations/005-bench'
 import * as calendar from './migrations/006-calendar'
+import * as mixes from './migrations/007-mixes'
 
 /** Brings the database to this version's shape. Two processes may start at once: a lock lets one do it. */
 export async function migrate(): Promise<void> {
@@ -17,6 +18,7 @@ export async function migrate(): Promise<void> {
       { name: '004-runs', ...wrap(runs) },
       { name: '005-bench', ...wrap(bench) },
       { name: '006-calendar', ...wrap(calendar) },
+      { name: '007-mixes', ...wrap(mixes) },
     ],
     context: database.getQueryInterface(),
     storage: new SequelizeStorage({ sequelize: database }),

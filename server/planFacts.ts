@@ -343,9 +343,13 @@ const shares = (mix: Scheme['coats'][number]['mix']): { id: string; share: numbe
 
 function coatsOf(scheme: Scheme, whole: number, stock: readonly StockItem[]): PlanFacts['coats'] {
   const paints = new Map(stock.filter((s) => s.kind === 'paint').map((r) => [r.id, paintSchema.parse(r.data)]))
+  const place = new Map(scheme.order.map((id, i) => [id, i]))
   return scheme.coats
     .filter((c) => c.technique !== 'varnish')
+    .map((c, nth) => ({ ...c, nth }))
+    .sort((a, b) => (place.get(a.id) ?? Infinity) - (place.get(b.id) ?? Infinity) || a.nth - b.nth)
     .map((c) => ({
+      nth: c.nth,
       region: scheme.regions.find((r) => r.id === c.regionId)?.name ?? 'Region',
       technique: c.technique,
       byAirbrush: c.tool === 'airbrush',

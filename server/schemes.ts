@@ -3,9 +3,11 @@ import { SchemeRow } from './models'
 
 const EMPTY: Scheme = {
   version: 0,
-  regions: [{ id: 0, name: 'Whole piece', target: null }],
+  regions: [{ id: 0, name: 'Whole piece', target: null, takes: 'paint' }],
   coats: [],
   maps: [],
+  order: [],
+  eyes: null,
 }
 
 export async function readScheme(pieceId: string): Promise<Scheme> {

@@ -1,4 +1,9 @@
 import { describe, expect, it } from 'vitest'
+import { orderPlan } from '../paint/order/plan'
+import type { OrderCoat, OrderScheme } from '../paint/order/types'
+import { emptyRegion } from './emptyRegion'
+import { freshSkin } from './freshSkin'
+import { forbiddenCoats, paintOrder } from './paintOrder'
 import { health } from '../mesh/health'
 import { concatenate, keepFaces } from '../mesh/mesh'
 import { transformed } from '../mesh/transform'
@@ -97,7 +102,7 @@ describe('what the layers say', () => {
 
 describe('a colour out of reach', () => {
   it('says how far off the nearest mix is, and nothing when it is near enough', () => {
-    const recipe = { drops: [], total: 1, hex: '#000000' }
+    const recipe = { drops: [], total: 1, hex: '#000000', merits: [], price: null, hides: 2 }
     expect(
       colourUnreached('Face', '#ff0000', {
         recipes: [{ ...recipe, error: 1 }],
@@ -117,6 +122,66 @@ describe('a colour out of reach', () => {
     })
     complete(list)
     expect(list[0]).toMatchObject({ value: '6.3', sentence: expect.stringContaining('no red pigment') })
+  })
+})
+
+describe('paint on the sculpt', () => {
+  it('tells of skin that is newer than its regions, and of regions that lie nowhere', () => {
+    expect(freshSkin(0)).toEqual([])
+    complete(freshSkin(0.004))
+    expect(freshSkin(0.004)[0]).toMatchObject({ value: '0.4', level: 'know' })
+    expect(freshSkin(0.13)[0]).toMatchObject({ value: '13' })
+    complete(emptyRegion('Belt', 0, 2, true))
+    expect(emptyRegion('Belt', 0, 2, true)[0]!.sentence).toContain('2 coats')
+    for (const [area, coats, painted] of [
+      [5, 2, true],
+      [0, 0, true],
+      [0, 2, false],
+    ] as const)
+      expect(emptyRegion('Belt', area, coats, painted)).toEqual([])
+  })
+  it('settles paint on a face that takes glue and a cover over what is clear, and names what an order breaks', () => {
+    const coat = (id: string, region: number, more: Partial<OrderCoat> = {}): OrderCoat => ({
+      id,
+      region,
+      name: `base, ${id}`,
+      paint: id,
+      spray: true,
+      handsOn: 300,
+      lightness: 50,
+      hides: 2,
+      messy: false,
+      metallic: false,
+      varnish: null,
+      ...more,
+    })
+    const scheme: OrderScheme = {
+      regions: [
+        { id: 0, name: 'Neck joint', area: 10, glueFace: true },
+        { id: 1, name: 'Lantern glass', area: 40, clear: true },
+        { id: 2, name: 'Buckle', area: 20 },
+        { id: 3, name: 'Coat', area: 900 },
+      ],
+      borders: [{ a: 2, b: 3, mm: 30 }],
+      coats: [
+        coat('skin', 0),
+        coat('amber ink', 1),
+        coat('white', 1),
+        coat('brass', 2, { metallic: true }),
+        coat('matt varnish', 3, { varnish: 'matt' }),
+      ],
+    }
+    const forbidden = forbiddenCoats(scheme, new Set(['amber ink']))
+    complete(forbidden)
+    expect(forbidden.map((f) => [f.level, f.value])).toEqual([
+      ['settle', '1'],
+      ['settle', '1'],
+    ])
+    expect(forbidden[1]!.sentence).toContain('Lantern glass is clear')
+    const list = paintOrder(scheme, orderPlan(scheme, [0, 1, 2, 3, 4]))
+    complete(list)
+    expect(list[0]).toMatchObject({ level: 'settle', sentence: expect.stringContaining('kills its sheen') })
+    expect(paintOrder(scheme, orderPlan(scheme, [0, 1, 2, 4, 3]))).toEqual([])
   })
 })
 

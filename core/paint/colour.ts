@@ -31,6 +31,9 @@ const WX = Float64Array.from(D65, (d, i) => d * X[i]! * norm)
 const WY = Float64Array.from(D65, (d, i) => d * Y[i]! * norm)
 const WZ = Float64Array.from(D65, (d, i) => d * Z[i]! * norm)
 
+/** Weights of the bands for X, Y and Z of a reflectance under D65, with Y = 1 for white. */
+export const weightsOf = (): { WX: Float64Array; WY: Float64Array; WZ: Float64Array } => ({ WX, WY, WZ })
+
 export type Triple = readonly [number, number, number]
 /** XYZ of the perfect diffuser, with Y = 1. */
 export const WHITE: Triple = [WX.reduce((a, b) => a + b), 1, WZ.reduce((a, b) => a + b)]
@@ -57,27 +60,33 @@ export function xyzToLab(xyz: Triple): [number, number, number] {
     fz = f(xyz[2] / WHITE[2])
   return [116 * fy - 16, 500 * (fx - fy), 200 * (fy - fz)]
 }
+export function labToXyz(lab: Triple): [number, number, number] {
+  const g = (t: number): number => (t > 6 / 29 ? t ** 3 : (116 * t - 16) / (24389 / 27))
+  const fy = (lab[0] + 16) / 116
+  return [WHITE[0] * g(fy + lab[1] / 500), g(fy), WHITE[2] * g(fy - lab[2] / 200)]
+}
+/** '#rrggbb' nearest to a colour, clipped to what a screen shows. */
+export const labToHex = (lab: Triple): string => toHex(xyzToSrgb(labToXyz(lab)))
 export const toLab = (reflectance: ArrayLike<number>): [number, number, number] => xyzToLab(toXyz(reflectance))
 
 /** sRGB, 0 to 1 per channel, encoded (IEC 61966-2-1); colours outside the gamut are clipped. */
 export function xyzToSrgb(xyz: Triple): [number, number, number] {
   const [x, y, z] = xyz
   return [
-    encode(3.2404542 * x - 1.5371385 * y - 0.4985314 * z),
-    encode(-0.969266 * x + 1.8760108 * y + 0.041556 * z),
-    encode(0.0556434 * x - 0.2040259 * y + 1.0572252 * z),
+    encodeSrgb(3.2404542 * x - 1.5371385 * y - 0.4985314 * z),
+    encodeSrgb(-0.969266 * x + 1.8760108 * y + 0.041556 * z),
+    encodeSrgb(0.0556434 * x - 0.2040259 * y + 1.0572252 * z),
   ]
 }
-const encode = (v: number): number => {
+/** Linear to encoded sRGB of one channel, clipped to 0 to 1 (IEC 61966-2-1). */
+export const encodeSrgb = (v: number): number => {
   const c = v < 0 ? 0 : v > 1 ? 1 : v
   return c <= 0.0031308 ? 12.92 * c : 1.055 * c ** (1 / 2.4) - 0.055
 }
+/** Encoded to linear sRGB of one channel, 0 to 1. */
+export const decodeSrgb = (c: number): number => (c <= 0.04045 ? c / 12.92 : ((c + 0.055) / 1.055) ** 2.4)
 export function srgbToXyz(rgb: Triple): [number, number, number] {
-  const [r, g, b] = rgb.map((c) => (c <= 0.04045 ? c / 12.92 : ((c + 0.055) / 1.055) ** 2.4)) as [
-    number,
-    number,
-    number,
-  ]
+  const [r, g, b] = rgb.map(decodeSrgb) as [number, number, number]
   return [
     0.4124564 * r + 0.3575761 * g + 0.1804375 * b,
     0.2126729 * r + 0.7151522 * g + 0.072175 * b,

@@ -1,4 +1,4 @@
-import { BANDS, deltaE00, hexToLab, toLab, toXyz } from './colour'
+import { BANDS, deltaE00, hexToLab, toLab, toXyz, type Triple } from './colour'
 import { reflectanceOf } from './spectrum'
 
 /** Optics of a paint: absorption and scattering per µm of dry film on the 36 bands. */
@@ -13,6 +13,8 @@ export interface Optics {
  */
 const K1 = 0,
   K2 = 0.55
+/** Share of the light from inside that the film's own surface sends back. */
+export const SURFACE_RETURN = K2
 /** Dry film of one brushed coat, µm (craft.md, materials). */
 export const BRUSHED = 20
 export const AIRBRUSHED = 8
@@ -26,8 +28,8 @@ const inward = (m: number): number =>
  * ratio Y(over black) / Y(over white) of one brushed coat (0 to 1). S is taken as even over the bands and found
  * by bisection on that ratio; K follows from K/S = (1 − R)² / 2R (Kubelka and Munk 1931).
  */
-export function opticsOf(hex: string, opacity: number): Optics {
-  const R = reflectanceOf(hexToLab(hex)).map(inward)
+export function opticsOf(colour: string | Triple, opacity: number): Optics {
+  const R = reflectanceOf(typeof colour === 'string' ? hexToLab(colour) : colour).map(inward)
   const ratio = R.map((r) => ((1 - r) * (1 - r)) / (2 * r))
   const wanted = Math.min(0.995, Math.max(0.02, opacity))
   let lo = 1e-6,
@@ -41,6 +43,43 @@ export function opticsOf(hex: string, opacity: number): Optics {
   }
   const s = Math.sqrt(lo * hi)
   return { K: ratio.map((k) => k * s), S: new Float64Array(BANDS).fill(s) }
+}
+
+/**
+ * K and S by band from two swatches of one brushed coat's paint: at full hiding, and one coat over black. R∞ gives K/S
+ * and the swatch over black the scattering of each band on its own, by bisection: more light comes back the more
+ * scatters. Where the second swatch is as light as the first, or lighter, the band hides as fully as can be told.
+ *
+ * @param hides CIELAB at full hiding
+ * @param overBlack CIELAB of one brushed coat over black
+ */
+export function opticsOfSwatches(hides: Triple, overBlack: Triple): Optics {
+  const R = reflectanceOf(hides).map(inward),
+    seen = reflectanceOf(overBlack),
+    K = new Float64Array(BANDS),
+    S = new Float64Array(BANDS)
+  const ground = inward(BLACK[0]!)
+  for (let b = 0; b < BANDS; b++) {
+    const ratio = ((1 - R[b]!) * (1 - R[b]!)) / (2 * R[b]!)
+    let lo = 1e-6,
+      hi = 20
+    for (let i = 0; i < 60; i++) {
+      const s = Math.sqrt(lo * hi)
+      if (outward(internalFilm(ratio * s, s, BRUSHED, ground)) < seen[b]!) lo = s
+      else hi = s
+    }
+    S[b] = Math.sqrt(lo * hi)
+    K[b] = ratio * S[b]!
+  }
+  // Bands in which the paint is as dark as the ground tell nothing of how it scatters: they take the others' mean.
+  const told = [...R.keys()].filter((b) => outward(R[b]!) > BLACK[b]! + 0.02)
+  const mean = told.length > 0 ? Math.exp(told.reduce((s, b) => s + Math.log(S[b]!), 0) / told.length) : 0.05
+  for (let b = 0; b < BANDS; b++)
+    if (!told.includes(b)) {
+      K[b]! *= mean / S[b]!
+      S[b] = mean
+    }
+  return { K, S }
 }
 
 /** Grounds, as seen from outside. */
@@ -101,9 +140,22 @@ export function hiding(o: Optics): Float64Array {
   })
 }
 
+/** Most coats that anybody lays before another ground is chosen. */
+export const MOST_COATS = 12
+
 /** Coats of `film` µm until the colour is within ΔE00 1 of full hiding; null when 12 are not enough. */
 export function coatsToHide(o: Optics, ground: ArrayLike<number>, film = BRUSHED): number | null {
-  const goal = toLab(hiding(o))
-  for (let n = 1; n <= 12; n++) if (deltaE00(toLab(filmOver(o, film * n, ground)), goal) < 1) return n
+  return coatsToReach(o, ground, film, toLab(hiding(o)), 1)
+}
+
+/** Coats of `film` µm until the colour is within ΔE00 `within` of a goal; null when 12 are not enough. */
+export function coatsToReach(
+  o: Optics,
+  ground: ArrayLike<number>,
+  film: number,
+  goal: Triple,
+  within: number,
+): number | null {
+  for (let n = 1; n <= MOST_COATS; n++) if (deltaE00(toLab(filmOver(o, film * n, ground)), goal) < within) return n
   return null
 }

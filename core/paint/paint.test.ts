@@ -1,7 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { sphereBody } from '../testBodies'
-import { concatenate } from '../mesh/mesh'
+import { concatenate, keepFaces } from '../mesh/mesh'
 import { measure, vertexNormals } from '../mesh/measure'
 import { transformed } from '../mesh/transform'
 import {
@@ -17,9 +17,7 @@ import {
   xyzToLab,
   xyzToSrgb,
 } from './colour'
-import { BLACK, coatsToHide, filmOver, hiding, mix, opticsOf, PAPER, thinned } from './film'
-import { solveRecipe, type StockPaint } from './recipe'
-import { searchDrops } from './recipeSearch'
+import { BLACK, coatsToHide, filmOver, hiding, opticsOf, PAPER, thinned } from './film'
 import { brushLabels, carryLabels, regionAreas } from './regions'
 import { reflectanceOf } from './spectrum'
 import { colourVertices, filmAt, stackColour, stackTable, type StackCoat } from './stack'
@@ -118,62 +116,6 @@ describe('film', () => {
   })
 })
 
-describe('recipes', () => {
-  const stock: StockPaint[] = [
-    '#f3f1ea',
-    '#1b1a1c',
-    '#c02528',
-    '#e7b416',
-    '#274a78',
-    '#6b4a30',
-    '#c08a2d',
-    '#3d5a38',
-  ].map((h, i) => ({ id: `p${i}`, name: `Paint ${i}`, hex: h, opacity: 0.6 + 0.04 * i, kind: 'acrylic' }))
-  it('finds the mix that a target was made of', () => {
-    for (const [parts, drops] of [
-      [
-        [0, 2],
-        [3, 1],
-      ],
-      [
-        [0, 4, 5],
-        [6, 2, 1],
-      ],
-      [
-        [3, 1],
-        [5, 1],
-      ],
-    ] as const) {
-      const target = toHex(
-        xyzToSrgb(
-          toXyz(
-            hiding(
-              mix(
-                parts.map((i) => opticsOf(stock[i]!.hex, stock[i]!.opacity)),
-                [...drops],
-              ),
-            ),
-          ),
-        ),
-      )
-      const best = solveRecipe(target, stock).recipes.reduce((a, b) => (b.error < a.error ? b : a))
-      expect(best.error).toBeLessThan(1)
-      expect(best.total).toBeLessThanOrEqual(12)
-      expect(best.drops.length).toBeLessThanOrEqual(4)
-    }
-  })
-  it('says honestly what is missing, and leaves metallics out with the reason', () => {
-    const a = solveRecipe('#00e0ff', [
-      ...stock,
-      { id: 'm', name: 'Brass', hex: '#b08d3e', opacity: 0.8, kind: 'metallic' },
-    ])
-    expect(a.reached).toBe(false)
-    expect(a.missing).toMatch(/turquoise|blue/)
-    expect(a.excluded).toEqual([expect.stringContaining('Brass')])
-    expect(solveRecipe('#808080', []).recipes).toEqual([])
-  })
-})
-
 describe('stack and maps', () => {
   const white = opticsOf('#f2f1ec', 0.8)
   const coats: StackCoat[] = [
@@ -261,53 +203,38 @@ describe('stack and maps', () => {
     expect(areas[0]! + areas[2]!).toBeCloseTo(measure(s).area, 1)
     expect(areas[2]!).toBeGreaterThan(areas[0]!)
     const big = transformed(sphereBody(10, 5), [3, 0, 0, 0, 3, 0, 0, 0, 3], [9, 9, 9])
-    const carried = carryLabels(s, labels, big)
+    const { labels: carried, by, fresh } = carryLabels(s, labels, big)
+    expect([by, fresh]).toEqual(['box', 0])
     for (let v = 0; v < carried.length; v++) {
       const z = (big.positions[v * 3 + 2]! - 9) / 3
       if (z > 0) expect(carried[v]).toBe(2)
       if (z < -4) expect(carried[v]).toBe(0)
     }
   })
-})
-
-describe('the recipe search', () => {
-  const paint = fc
-    .tuple(fc.integer({ min: 0, max: 0xffffff }), fc.double({ min: 0.3, max: 0.95, noNaN: true }))
-    .map(([n, opacity]) => ({ hex: `#${n.toString(16).padStart(6, '0')}`, opacity }))
-  it('comes within half a ΔE00 of trying everything, of paints of any kind', () => {
-    fc.assert(
-      fc.property(fc.array(paint, { minLength: 3, maxLength: 9 }), fc.integer({ min: 0, max: 0xffffff }), (list, n) => {
-        const stock: StockPaint[] = list.map((p, i) => ({ ...p, id: String(i), name: String(i), kind: 'acrylic' }))
-        const target = `#${n.toString(16).padStart(6, '0')}`
-        const best = Math.min(...solveRecipe(target, stock).recipes.map((r) => r.error))
-        const everything = searchDrops(
-          stock.map((p) => opticsOf(p.hex, p.opacity)),
-          stock.map((_, i) => i),
-          hexToLab(target),
-        )
-        const least = Math.min(...everything.map((f) => f.error))
-        expect(best).toBeGreaterThanOrEqual(least - 1e-6)
-        expect(best - least).toBeLessThan(0.5)
-      }),
-      { numRuns: 25 },
-    )
-  })
-  it('gives whole drops in lowest terms, no more than twelve of four paints', () => {
-    fc.assert(
-      fc.property(
-        fc.array(paint, { minLength: 4, maxLength: 20 }),
-        fc.integer({ min: 0, max: 0xffffff }),
-        (list, n) => {
-          const stock: StockPaint[] = list.map((p, i) => ({ ...p, id: String(i), name: String(i), kind: 'acrylic' }))
-          for (const r of solveRecipe(`#${n.toString(16).padStart(6, '0')}`, stock).recipes) {
-            expect(r.drops.length).toBeLessThanOrEqual(4)
-            expect(r.total).toBeLessThanOrEqual(12)
-            const gcd = (a: number, b: number): number => (b === 0 ? a : gcd(b, a % b))
-            expect(r.drops.map((d) => d.drops).reduce(gcd)).toBe(1)
-          }
-        },
+  it('carries labels to a half that was cut off where it stands, and tells how much of its skin is new', () => {
+    const ball = sphereBody(10, 5)
+    const p = ball.positions
+    const labels = Uint8Array.from({ length: p.length / 3 }, (_, v) => (p[3 * v]! > 0 ? 4 : 1))
+    const upper = keepFaces(
+      ball,
+      Uint8Array.from({ length: ball.triangles.length / 3 }, (_, f) =>
+        [0, 1, 2].every((k) => p[3 * ball.triangles[3 * f + k]! + 2]! > 3) ? 1 : 0,
       ),
-      { numRuns: 25 },
     )
+    // The face of the cut: a flat grid inside the ball.
+    const grid: number[] = []
+    for (let x = -6; x <= 6; x++) for (let y = -6; y <= 6; y++) grid.push(x, y, 3)
+    const faces = Array.from({ length: 12 * 12 }, (_, i) => {
+      const o = Math.floor(i / 12) * 13 + (i % 12)
+      return [o, o + 13, o + 1, o + 1, o + 13, o + 14]
+    }).flat()
+    const half = concatenate([upper, { positions: Float32Array.from(grid), triangles: Uint32Array.from(faces) }])
+    const { labels: carried, by, fresh } = carryLabels(ball, labels, half)
+    expect(by).toBe('place')
+    expect(fresh).toBeCloseTo(169 / carried.length, 2)
+    for (let v = 0; v < upper.positions.length / 3; v++) {
+      const x = half.positions[3 * v]!
+      if (Math.abs(x) > 0.5) expect(carried[v]).toBe(x > 0 ? 4 : 1)
+    }
   })
 })

@@ -1,22 +1,55 @@
-import { hexToLab, toHex, toLab, toXyz, xyzToSrgb, type Triple } from './colour'
-import { hiding, mix, opticsOf, type Optics } from './film'
-import { rank, refineDrops, searchDrops, shortlist, type Found } from './recipeSearch'
+import { hexToLab, toHex, toXyz, xyzToSrgb, type Triple } from './colour'
+import { rankOf, UNSEEN, type Found } from './mixRank'
+import { BLACK, coatsToHide, hiding, mix, opticsOf, opticsOfSwatches, type Optics } from './film'
+import { missingPigment } from './missing'
+import { searchMixes } from './recipeSearch'
+
+export const PAINT_KINDS = [
+  'acrylic',
+  'ink',
+  'wash',
+  'metallic',
+  'fluorescent',
+  'oil',
+  'enamel',
+  'powder',
+  'varnish',
+] as const
+export type PaintKind = (typeof PAINT_KINDS)[number]
 
 export interface StockPaint {
   id: string
   name: string
-  hex: string
+  /** where it hides fully */
+  lab: Triple
   /** contrast ratio of one brushed coat, 0 to 1 */
   opacity: number
-  kind: 'acrylic' | 'ink' | 'wash' | 'metallic' | 'fluorescent' | 'varnish'
+  /** one brushed coat over black, where a second swatch was made: it says more than the ratio */
+  overBlack?: Triple | null
+  kind: PaintKind
+  /** money for 1 ml; 0 where it is not known */
+  price?: number
+  /** a bottle of it is open */
+  open?: boolean
+  finish?: 'matt' | 'satin' | 'gloss' | 'metal'
 }
 
+export const paintOptics = (p: StockPaint): Optics =>
+  p.overBlack ? opticsOfSwatches(p.lab, p.overBlack) : opticsOf(p.lab, p.opacity)
+
+export type Merit = 'simplest' | 'closest' | 'fewest' | 'cheapest' | 'open'
 export interface Recipe {
   drops: { paint: string; name: string; drops: number }[]
   total: number
   /** CIEDE2000 to the target, at full hiding */
   error: number
   hex: string
+  /** what it is best at; none: another way */
+  merits: Merit[]
+  /** money for 1 ml; null where a price is not known */
+  price: number | null
+  /** brushed coats until it hides over black; null where twelve are not enough */
+  hides: number | null
 }
 
 export interface RecipeAnswer {
@@ -29,99 +62,136 @@ export interface RecipeAnswer {
   excluded: string[]
 }
 
-/** Mixes from which the search goes on among all paints. */
-const STARTS = 10
+/** What binds a paint: only paints of one binder mix; kinds without one do not mix at all. */
+export const BINDER: Partial<Record<PaintKind, 'water' | 'oil' | 'enamel'>> = {
+  acrylic: 'water',
+  ink: 'water',
+  oil: 'oil',
+  enamel: 'enamel',
+}
+const WHY_NOT: Partial<Record<PaintKind, string>> = {
+  metallic: 'flakes reflect by angle, which mixing arithmetic does not describe',
+  fluorescent: 'it gives off light of its own, which mixing arithmetic does not describe',
+  wash: 'it is thinned already, so that a mix with it does not hide',
+  powder: 'dry pigment is laid on, not mixed in',
+  varnish: 'it has no colour',
+}
+/** Opacity below which a paint is clear medium. */
+const CLEAR = 0.01
 
 /**
- * Best mixes of up to four paints in whole drops, up to twelve in all. Paints are first narrowed down by how far
- * mixing them into the best mix so far moves it toward the target; drop counts are searched exhaustively over the
- * shortlist; the nearest mixes are then bettered drop by drop among all paints. Ranked by error, an extra paint
- * having to earn half a ΔE00; the nearest of all is always among the answers.
+ * Best mixes of up to four paints in whole drops, up to twelve in all: the simplest that the eye cannot tell from the
+ * closest, the closest, the fewest paints, the cheapest and the best of what is open, and a few others. Paints of
+ * different binders do not mix: each binder is searched for itself.
+ *
+ * @param optics by paint id, where they are known already
  */
 export function solveRecipe(
-  targetHex: string,
+  target: string | Triple,
   stock: readonly StockPaint[],
   optics?: ReadonlyMap<string, Optics>,
 ): RecipeAnswer {
-  const target = hexToLab(targetHex)
-  const excluded = stock
-    .filter((p) => p.kind === 'metallic' || p.kind === 'fluorescent')
-    .map((p) => `${p.name} (${p.kind}: reflects in a way that mixing arithmetic does not describe)`)
-  const usable = stock.filter((p) => p.kind === 'acrylic' || p.kind === 'ink')
-  const known = usable.map((p) => optics?.get(p.id) ?? opticsOf(p.hex, p.opacity))
+  const goal = typeof target === 'string' ? hexToLab(target) : target
+  const usable = stock.filter((p) => BINDER[p.kind] !== undefined && p.opacity > CLEAR)
+  const excluded = stock.flatMap((p) => {
+    if (usable.includes(p)) return []
+    return [`${p.name} (${WHY_NOT[p.kind] ?? 'it has no opacity: it is clear medium'})`]
+  })
   if (usable.length === 0)
     return { recipes: [], reached: false, missing: 'There is no mixable paint in the stock.', excluded }
-  const first = rank(searchDrops(known, shortlist(known, target), target))
-  const nearest = [...first].sort((a, b) => a.error - b.error).slice(0, STARTS)
-  const bySet = new Map<string, Found>()
-  for (const f of [...first, ...refineDrops(known, nearest, target)]) {
-    const key = f.shares
-      .map(([i]) => i)
-      .sort((a, b) => a - b)
-      .join()
-    if (f.error < (bySet.get(key)?.error ?? Infinity)) bySet.set(key, f)
+  const known = usable.map((p) => optics?.get(p.id) ?? paintOptics(p))
+  const pool: { found: Found; merits: Merit[] }[] = []
+  const put = (found: Found | null, ...merits: Merit[]): void => {
+    if (!found) return
+    const key = JSON.stringify(found.shares)
+    const there = pool.find((p) => JSON.stringify(p.found.shares) === key)
+    if (there) there.merits.push(...merits.filter((m) => !there.merits.includes(m)))
+    else pool.push({ found, merits })
   }
-  const ranked = rank([...bySet.values()])
-  const closest = ranked.reduce((a, b) => (b.error < a.error ? b : a))
-  const shown = ranked.slice(0, 5)
-  if (!shown.includes(closest)) shown[4] = closest
-  const recipes = shown.map(({ shares, error }): Recipe => ({
+  const priced = usable.every((p) => (p.price ?? 0) > 0)
+  const among = (list: readonly number[]): ReturnType<typeof searchMixes> => {
+    const best = searchMixes(
+      list.map((i) => known[i]!),
+      goal,
+      priced ? list.map((i) => usable[i]!.price!) : undefined,
+    )
+    const back = (f: Found): Found => ({ error: f.error, shares: f.shares.map(([i, d]) => [list[i]!, d]) })
+    return (
+      best && {
+        simplest: back(best.simplest),
+        closest: back(best.closest),
+        cheapest: best.cheapest && back(best.cheapest),
+        others: best.others.map(back),
+      }
+    )
+  }
+  const least = (list: readonly Found[], by: (f: Found) => number): Found =>
+    list.reduce((a, b) => (by(b) < by(a) ? b : a))
+  const groups = [...new Set(usable.map((p) => BINDER[p.kind]!))].map((b) =>
+    [...usable.keys()].filter((i) => BINDER[usable[i]!.kind] === b),
+  )
+  const found = groups.flatMap((list) => among(list) ?? [])
+  const closest = least(
+    found.map((b) => b.closest),
+    (f) => f.error,
+  )
+  put(
+    least(
+      found.map((b) => b.simplest),
+      rankOf,
+    ),
+    'simplest',
+  )
+  put(closest, 'closest')
+  const all = found.flatMap((b) => [b.simplest, b.closest, ...b.others])
+  const near = all.filter((f) => f.error <= Math.max(UNSEEN, closest.error + 0.5))
+  put(
+    least(near, (f) => f.shares.length * 100 + f.error),
+    'fewest',
+  )
+  put(
+    found
+      .flatMap((b) => b.cheapest ?? [])
+      .sort((a, b) => costOf(a, usable) - costOf(b, usable))
+      .at(0) ?? null,
+    'cheapest',
+  )
+  if (usable.some((p) => p.open) && !usable.every((p) => p.open))
+    for (const list of groups) {
+      const best = among(list.filter((i) => usable[i]!.open))
+      if (best && best.simplest.error <= closest.error + 3) put(best.simplest, 'open')
+    }
+  for (const f of all.sort((a, b) => rankOf(a) - rankOf(b))) if (pool.length < 6) put(f)
+  const recipes = pool.map(({ found: f, merits }) => asRecipe(f, merits, usable, known, priced))
+  const reached = closest.error <= UNSEEN
+  return { recipes, reached, missing: reached ? null : missingPigment(goal, closest, known), excluded }
+}
+
+const costOf = (f: Found, paints: readonly StockPaint[]): number =>
+  f.shares.reduce((s, [i, d]) => s + d * (paints[i]!.price ?? 0), 0) / f.shares.reduce((s, [, d]) => s + d, 0)
+
+function asRecipe(
+  { shares, error }: Found,
+  merits: Merit[],
+  paints: readonly StockPaint[],
+  known: readonly Optics[],
+  priced: boolean,
+): Recipe {
+  const made = mixOf(shares, known)
+  return {
     drops: shares
-      .map(([i, drops]) => ({ paint: usable[i]!.id, name: usable[i]!.name, drops }))
+      .map(([i, drops]) => ({ paint: paints[i]!.id, name: paints[i]!.name, drops }))
       .sort((a, b) => b.drops - a.drops),
     total: shares.reduce((s, [, d]) => s + d, 0),
     error,
-    hex: toHex(
-      xyzToSrgb(
-        toXyz(
-          hiding(
-            mix(
-              shares.map(([i]) => known[i]!),
-              shares.map(([, d]) => d),
-            ),
-          ),
-        ),
-      ),
-    ),
-  }))
-  const reached = closest.error <= 2
-  return { recipes, reached, missing: reached ? null : missing(target, closest, known), excluded }
+    hex: toHex(xyzToSrgb(toXyz(hiding(made)))),
+    merits,
+    price: priced ? costOf({ shares, error }, paints) : null,
+    hides: coatsToHide(made, BLACK),
+  }
 }
-
-/** Names the direction in which the stock falls short. */
-function missing(
-  target: Triple,
-  best: { shares: [number, number][]; error: number },
-  known: readonly Optics[],
-): string {
-  const got = toLab(
-    hiding(
-      mix(
-        best.shares.map(([i]) => known[i]!),
-        best.shares.map(([, d]) => d),
-      ),
-    ),
+const mixOf = (shares: Found['shares'], known: readonly Optics[]): Optics =>
+  mix(
+    shares.map(([i]) => known[i]!),
+    shares.map(([, d]) => d),
   )
-  const c1 = Math.hypot(target[1], target[2]),
-    c2 = Math.hypot(got[1], got[2])
-  const hue = ((Math.atan2(target[2], target[1]) * 180) / Math.PI + 360) % 360
-  const name =
-    hue < 25 || hue >= 345
-      ? 'red'
-      : hue < 60
-        ? 'orange'
-        : hue < 105
-          ? 'yellow'
-          : hue < 165
-            ? 'green'
-            : hue < 230
-              ? 'turquoise'
-              : hue < 290
-                ? 'blue'
-                : 'violet'
-  if (c1 > c2 + 3)
-    return `The stock has no ${name} pigment pure enough: the closest mix stays ${(c1 - c2).toFixed(0)} units of chroma short.`
-  if (target[0] > got[0] + 2) return 'The stock has no white strong enough to reach this lightness.'
-  if (target[0] < got[0] - 2) return 'The stock has no paint dark enough to reach this depth.'
-  return `The closest mix misses the hue; a ${name} nearer to the target would reach it.`
-}

@@ -1,178 +1,282 @@
-import { BANDS, deltaE00, toLab, type Triple } from './colour'
-import { outward, type Optics } from './film'
+import { BANDS, deltaE00, type Triple } from './colour'
+import { gcd, MOST_DROPS, MOST_PAINTS, rankOf, STEP, UNSEEN, type Found } from './mixRank'
+import { opticsOf, type Optics } from './film'
+import { nearest, nearestToOrigin } from './hull'
+import { broad, flat, labOf, Nearby, WIDTH } from './mixColour'
 
-export const MOST_DROPS = 12
-export const MOST_PAINTS = 4
-/** Paints that the exhaustive search over drop counts takes up. */
-const SHORT = 6
-
-export interface Found {
-  /** paint number and its drops */
-  shares: [paint: number, drops: number][]
-  error: number
+export interface Best {
+  /** first by `rankOf` */
+  simplest: Found
+  /** least ΔE00 */
+  closest: Found
+  /** least money of those that pass unseen; null when none does */
+  cheapest: Found | null
+  /** some others that pass unseen or come near, best by `rankOf` first, one for each set of paints */
+  others: Found[]
 }
 
-/** K and S of a mix side by side: one addition walks both. */
-const WIDTH = 2 * BANDS
-const flat = (o: Optics): Float64Array => {
-  const ks = new Float64Array(WIDTH)
-  ks.set(o.K)
-  ks.set(o.S, BANDS)
-  return ks
-}
-const R = new Float64Array(BANDS)
-/** CIELAB at full hiding of a mix, whatever its total: only K/S counts. */
-function labOf(ks: Float64Array): [number, number, number] {
-  for (let b = 0; b < BANDS; b++) {
-    const q = ks[b]! / ks[BANDS + b]!
-    R[b] = outward(1 + q - Math.sqrt(q * (q + 2)))
+/** Shares in lowest terms of `count` paints in up to twelve drops, each at least one; by count. */
+const LATTICE = Array.from({ length: MOST_PAINTS + 1 }, (_, count) => lattice(count))
+function lattice(count: number): Uint8Array {
+  const out: number[] = []
+  const n: number[] = []
+  const descend = (left: number): void => {
+    if (n.length === count) {
+      if (count > 0 && n.reduce(gcd, 0) === 1) out.push(...n)
+      return
+    }
+    for (let d = 1; d <= left - (count - n.length - 1); d++) {
+      n.push(d)
+      descend(left - d)
+      n.pop()
+    }
   }
-  return toLab(R)
+  descend(MOST_DROPS)
+  return Uint8Array.from(out)
 }
+
+/** Up to so many paints all sets are looked through; of more, the triples and quadruples of those that serve best. */
+const ALL = 30,
+  THREES = 22,
+  FOURS = 13
+/** How far the straight lines about a set's own optimum may be wrong, of the predicted error, and ΔE00 besides. */
+const TRUST = 0.45,
+  DOUBT = 0.6
+/** A set whose first look misses by more than this, of what would help, and ΔE00 besides, is not looked at again. */
+const FAR = 2,
+  AWAY = 12,
+  NEARER = 2
+/** ΔE00 */
+const SETTLED = 0.3
+/** ΔE00 by which bodies of mixes are bent: a set may reach by so much nearer than its nearest point promises. */
+const CURVED = 0.3
+const TURNS = 8
 
 /**
- * Up to six paints worth searching over: the two nearest alone, and those that pull a growing mix closest to the
- * target, from several starts and in several strengths.
+ * The best mixes of up to four paints in up to twelve whole drops. For each set of paints the best mix in any shares
+ * is found by active-set least squares (nearest point of the hull in `Nearby`, linearised anew until it stands); it
+ * bounds what whole drops can reach, so that most sets end there. In the others every count of drops is predicted by
+ * the same straight lines and reckoned exactly where it may be better than the best so far.
+ *
+ * Up to 30 paints every set is looked at; of more, all pairs, and the triples and quadruples of those paints that
+ * serve best in pairs or alone.
+ *
+ * @param price money of a drop of each paint; where given, the cheapest mix that passes unseen is looked for
  */
-export function shortlist(known: readonly Optics[], target: Triple): number[] {
-  const paints = known.map(flat)
-  const alone = paints.map((ks, i) => ({ i, e: deltaE00(labOf(ks), target) })).sort((a, b) => a.e - b.e)
-  const picked = new Set(alone.slice(0, 2).map((a) => a.i))
-  const trial = new Float64Array(WIDTH)
-  for (const start of alone.slice(0, 3)) {
-    const made = paints[start.i]!.slice()
-    for (let round = 0; round < 4; round++) {
-      let best = { e: Infinity, i: -1, share: 0 }
-      for (let i = 0; i < paints.length; i++)
-        for (const share of [0.05, 0.12, 0.25, 0.5]) {
-          blend(made, paints[i]!, share, trial)
-          const e = deltaE00(labOf(trial), target)
-          if (e < best.e) best = { e, i, share }
-        }
-      picked.add(best.i)
-      blend(made, paints[best.i]!, best.share, made)
-    }
-  }
-  for (const a of alone) {
-    if (picked.size >= SHORT) break
-    picked.add(a.i)
-  }
-  return [...picked].slice(0, SHORT)
+export function searchMixes(known: readonly Optics[], target: Triple, price?: readonly number[]): Best | null {
+  if (known.length === 0) return null
+  const search = new Search(known.map(flat), target, price)
+  const all = known.map((_, i) => i)
+  search.sets(all, 1)
+  search.sets(all, 2)
+  const many = known.length > ALL
+  search.sets(many ? search.useful(THREES) : all, 3)
+  search.sets(many ? search.useful(FOURS) : all, 4)
+  return search.answer()
 }
 
-function blend(a: Float64Array, b: Float64Array, share: number, out: Float64Array): void {
-  for (let k = 0; k < WIDTH; k++) out[k] = a[k]! + share * (b[k]! - a[k]!)
-}
+class Search {
+  private simplest: Found | null = null
+  private simplestRank = Infinity
+  private closest: Found | null = null
+  private cheapest: Found | null = null
+  private cost = Infinity
+  /** distance by the straight lines over ΔE00, at the closest so far and about it */
+  private stretch = 1
+  /** best of each set that came near */
+  private readonly pool = new Map<string, Found>()
+  /** least error bound that each paint took part in, of pairs and alone */
+  private readonly served: Float64Array
+  private readonly nearby: Nearby
+  private readonly made = new Float64Array(WIDTH)
+  private readonly corners = new Float64Array(12)
+  private readonly scatter = new Float64Array(4)
+  private readonly hull = nearest()
+  private readonly near = new Float64Array(BANDS)
+  private readonly shares = new Float64Array(MOST_PAINTS)
+  private readonly before = new Float64Array(MOST_PAINTS)
+  private readonly broad: Float64Array[]
+  /** corner and scatter of each paint about the target's own smooth spectrum: where the first look begins */
+  private readonly reference: Float64Array
 
-/**
- * Every mix of up to four of the listed paints in up to twelve whole drops; of each set of paints the best is given.
- */
-export function searchDrops(known: readonly Optics[], list: readonly number[], target: Triple): Found[] {
-  const paints = list.map((i) => flat(known[i]!))
-  const sums = Array.from({ length: MOST_PAINTS + 1 }, () => new Float64Array(WIDTH))
-  const drops = new Int32Array(list.length)
-  const best = new Map<number, Found>()
-  const chroma = Math.hypot(target[1], target[2])
-  const consider = (ks: Float64Array, set: number): void => {
-    const lab = labOf(ks)
-    const known = best.get(set)
-    if (known) {
-      // CIEDE2000 is never less than this share of the plain distance: its weights grow with chroma, and the
-      // rotation in the blues can take off most of what is left.
-      const plain = Math.hypot(lab[0] - target[0], lab[1] - target[1], lab[2] - target[2])
-      if ((0.35 * plain) / (1.75 + 0.045 * 1.5 * Math.max(chroma, Math.hypot(lab[1], lab[2]))) >= known.error) return
+  constructor(
+    private readonly paints: readonly Float64Array[],
+    private readonly target: Triple,
+    private readonly price?: readonly number[],
+  ) {
+    this.nearby = new Nearby(target)
+    this.served = new Float64Array(paints.length).fill(Infinity)
+    this.broad = paints.map(broad)
+    this.reference = new Float64Array(4 * paints.length)
+    this.nearby.about(broad(flat(opticsOf(target, 0.7))))
+    this.broad.forEach((p, i) => {
+      this.reference[4 * i + 3] = this.nearby.corner(p, this.reference, 4 * i)
+    })
+  }
+
+  useful(count: number): number[] {
+    return [...this.served.keys()].sort((a, b) => this.served[a]! - this.served[b]!).slice(0, count)
+  }
+
+  /** Looks through all sets of `count` of the listed paints. */
+  sets(list: readonly number[], count: number): void {
+    const set = new Int32Array(count)
+    const descend = (from: number, depth: number): void => {
+      if (depth === count) {
+        this.look(set, count)
+        return
+      }
+      for (let i = from; i < list.length; i++) {
+        set[depth] = list[i]!
+        descend(i + 1, depth + 1)
+      }
     }
-    const error = deltaE00(lab, target)
-    if (known && error >= known.error - 1e-9) return
-    const shares: Found['shares'] = []
-    for (let i = 0; i < list.length; i++) if (drops[i]! > 0) shares.push([list[i]!, drops[i]!])
-    best.set(set, { shares, error })
+    if (list.length >= count) descend(0, 0)
   }
-  const descend = (from: number, depth: number, left: number, divisor: number, set: number): void => {
-    if (divisor === 1) consider(sums[depth]!, set)
-    if (depth === MOST_PAINTS) return
-    const made = sums[depth]!,
-      next = sums[depth + 1]!
-    for (let i = from; i < list.length; i++) {
-      next.set(made)
-      const paint = paints[i]!
-      for (let d = 1; d <= left; d++) {
-        for (let k = 0; k < WIDTH; k++) next[k]! += paint[k]!
-        drops[i] = d
-        descend(i + 1, depth + 1, left - d, gcd(divisor, d), set | (1 << i))
+
+  private look(set: Int32Array, count: number): void {
+    // Of few paints all pairs are reckoned out: they are soon done, and stand alone where nothing comes near.
+    if (count === 1 || (count === 2 && this.paints.length <= ALL)) {
+      const counts = LATTICE[count]!
+      for (let o = 0; o < counts.length; o += count) this.consider(set, count, counts, o)
+    }
+    const bound = this.bound(set, count)
+    if (count <= 2) for (let i = 0; i < count; i++) this.served[set[i]!] = Math.min(this.served[set[i]!]!, bound)
+    const reach = this.reach(count)
+    if (bound > reach + CURVED) return
+    this.exactly(set, count)
+    const counts = LATTICE[count]!
+    const { corners: w, scatter: s } = this
+    const most = (bound + Math.max(0, reach - bound) / TRUST + DOUBT) ** 2
+    for (let o = 0; o < counts.length; o += count) {
+      let x = 0,
+        y = 0,
+        z = 0,
+        all = 0
+      for (let i = 0; i < count; i++) {
+        const m = counts[o + i]! * s[i]!
+        all += m
+        x += m * w[3 * i]!
+        y += m * w[3 * i + 1]!
+        z += m * w[3 * i + 2]!
       }
-      drops[i] = 0
+      if (x * x + y * y + z * z <= most * all * all) this.consider(set, count, counts, o)
     }
   }
-  descend(0, 0, MOST_DROPS, 0, 0)
-  return [...best.values()]
-}
 
-/**
- * Betters mixes by single moves among all paints (a drop taken away, added, or exchanged for one of any other paint)
- * until no move helps: what the shortlist left out comes in here.
- */
-export function refineDrops(known: readonly Optics[], start: readonly Found[], target: Triple): Found[] {
-  const paints = known.map(flat)
-  const out = new Map<string, Found>()
-  const base = new Float64Array(WIDTH),
-    trial = new Float64Array(WIDTH)
-  const sum = (drops: ReadonlyMap<number, number>, into: Float64Array): void => {
-    into.fill(0)
-    for (const [i, d] of drops) for (let k = 0; k < WIDTH; k++) into[k]! += d * paints[i]![k]!
+  /** Distance, as the straight lines have it, above which a mix of so many paints betters nothing. */
+  private reach(count: number): number {
+    const { simplest, closest } = this
+    if (!simplest || !closest) return Infinity
+    const step = Math.ceil(simplest.error / STEP - 1e-9)
+    const first = count <= simplest.shares.length ? step * STEP : (step - 1) * STEP
+    return this.stretch * Math.max(first, closest.error, this.price && count < MOST_PAINTS ? UNSEEN : 0)
   }
-  for (const from of start) {
-    const drops = new Map(from.shares)
-    let error = from.error
-    for (;;) {
-      const total = [...drops.values()].reduce((a, b) => a + b, 0)
-      let best: { error: number; less: number | null; more: number | null } | null = null
-      const consider = (ks: Float64Array, less: number | null, more: number | null): void => {
-        const e = deltaE00(labOf(ks), target)
-        if (e < (best?.error ?? error) - 1e-9) best = { error: e, less, more }
-      }
-      for (const less of [null, ...drops.keys()]) {
-        const left = new Map(drops)
-        if (less !== null) {
-          if (left.get(less) === 1) left.delete(less)
-          else left.set(less, left.get(less)! - 1)
-        }
-        sum(left, base)
-        if (less !== null && left.size > 0) consider(base, less, null)
-        if (less === null && total === MOST_DROPS) continue
-        for (let more = 0; more < paints.length; more++) {
-          if (more === less || (left.size === MOST_PAINTS && !left.has(more))) continue
-          const paint = paints[more]!
-          for (let k = 0; k < WIDTH; k++) trial[k] = base[k]! + paint[k]!
-          consider(trial, less, more)
-        }
-      }
-      if (best === null) break
-      const { less, more } = best as { less: number | null; more: number | null }
-      if (less !== null) {
-        if (drops.get(less) === 1) drops.delete(less)
-        else drops.set(less, drops.get(less)! - 1)
-      }
-      if (more !== null) drops.set(more, (drops.get(more) ?? 0) + 1)
-      error = (best as { error: number }).error
+
+  /** Least error, about, that any shares of the set reach; `corners` and `scatter` are left as they stand there. */
+  private bound(set: Int32Array, count: number): number {
+    const { corners, scatter, hull, nearby, reference } = this
+    for (let i = 0; i < count; i++) {
+      const p = set[i]!
+      for (let k = 0; k < 3; k++) corners[3 * i + k] = reference[4 * p + k]!
+      scatter[i] = reference[4 * p + 3]!
     }
-    const shares = [...drops].sort(([a], [b]) => a - b)
-    const divisor = shares.reduce((g, [, d]) => gcd(g, d), 0)
-    out.set(shares.map(([i]) => i).join(), { shares: shares.map(([i, d]) => [i, d / divisor]), error })
+    nearestToOrigin(corners, count, hull)
+    const reach = this.reach(count)
+    let last = Math.sqrt(hull.squared)
+    if (last > FAR * reach + AWAY) return last
+    const far = FAR * reach + NEARER
+    const { shares } = this
+    let nearestYet = Infinity
+    for (let turn = 0; turn < TURNS; turn++) {
+      let all = 0
+      for (let i = 0; i < count; i++) all += hull.weights[i]! / scatter[i]!
+      for (let i = 0; i < count; i++) shares[i] = hull.weights[i]! / scatter[i]! / all
+      let at = nearby.about(this.blend(set, count, shares))
+      // Lines drawn from far away overshoot: half of the way back until it comes nearer.
+      for (let half = 0; half < 4 && at > nearestYet; half++) {
+        for (let i = 0; i < count; i++) shares[i] = (shares[i]! + this.before[i]!) / 2
+        at = nearby.about(this.blend(set, count, shares))
+      }
+      nearestYet = at
+      this.before.set(shares)
+      for (let i = 0; i < count; i++) scatter[i] = nearby.corner(this.broad[set[i]!]!, corners, 3 * i)
+      nearestToOrigin(corners, count, hull)
+      last = Math.sqrt(hull.squared)
+      // It stands when the mix about which was linearised is itself as near as the lines promise.
+      if (count === 1 || last > far || at - last < SETTLED * (1 + last)) return last
+    }
+    return last
   }
-  return [...out.values()]
-}
 
-/** The rank: an extra paint has to earn half a ΔE00. */
-export const rank = (list: readonly Found[]): Found[] =>
-  [...list].sort((a, b) => a.error + 0.5 * a.shares.length - b.error - 0.5 * b.shares.length)
-
-/** Counts with a common divisor are the same mix in more drops. */
-function gcd(a: number, b: number): number {
-  while (b > 0) {
-    const r = a % b
-    a = b
-    b = r
+  /** K and S on the broad bands of a set in some shares. */
+  private blend(set: Int32Array, count: number, shares: Float64Array): Float64Array {
+    const made = this.near
+    made.fill(0)
+    for (let i = 0; i < count; i++) {
+      const p = shares[i]!,
+        paint = this.broad[set[i]!]!
+      if (p > 0) for (let k = 0; k < BANDS; k++) made[k]! += p * paint[k]!
+    }
+    return made
   }
-  return a
+
+  /** Sets the corners right by the exact colour of the mix about which was linearised last. */
+  private exactly(set: Int32Array, count: number): void {
+    const { made } = this
+    made.fill(0)
+    for (let i = 0; i < count; i++) {
+      const p = this.before[i]!,
+        paint = this.paints[set[i]!]!
+      if (p > 0) for (let k = 0; k < WIDTH; k++) made[k]! += p * paint[k]!
+    }
+    this.nearby.correct(labOf(made), this.corners, count)
+  }
+
+  private consider(set: Int32Array, count: number, counts: Uint8Array, o: number): void {
+    const { made, price } = this
+    made.fill(0)
+    let drops = 0,
+      money = 0
+    for (let i = 0; i < count; i++) {
+      const p = this.paints[set[i]!]!,
+        n = counts[o + i]!
+      drops += n
+      if (price) money += n * price[set[i]!]!
+      for (let k = 0; k < WIDTH; k++) made[k]! += n * p[k]!
+    }
+    const lab = labOf(made)
+    const error = deltaE00(lab, this.target)
+    const better = error < (this.closest?.error ?? Infinity) - 1e-9
+    const saves = price !== undefined && error <= UNSEEN && money / drops < this.cost - 1e-12
+    const worth = error <= UNSEEN || this.simplestRank === Infinity || error <= this.closest!.error + 1
+    if (!better && !saves && !worth) return
+    const found: Found = { error, shares: [] }
+    for (let i = 0; i < count; i++) found.shares.push([set[i]!, counts[o + i]!])
+    found.shares.sort((a, b) => a[0] - b[0])
+    const rank = rankOf(found)
+    if (rank < this.simplestRank) {
+      this.simplestRank = rank
+      this.simplest = found
+    }
+    if (better) {
+      this.closest = found
+      // Far from the target its metric is another than nearby, and another in each direction.
+      const there = this.nearby.distance(lab) / Math.max(1e-6, error)
+      this.stretch = error < 1 ? 1 : Math.max(1, there) * (1 + Math.min(0.4, error / 40))
+    }
+    if (saves) {
+      this.cost = money / drops
+      this.cheapest = found
+    }
+    const key = found.shares.map(([i]) => i).join()
+    const there = this.pool.get(key)
+    if (!there || rank < rankOf(there)) this.pool.set(key, found)
+  }
+
+  answer(): Best {
+    const { simplest, closest, cheapest } = this
+    const others = [...this.pool.values()].sort((a, b) => rankOf(a) - rankOf(b)).slice(0, 12)
+    return { simplest: simplest!, closest: closest!, cheapest, others }
+  }
 }

@@ -36,22 +36,52 @@ export function brushLabels(
   return changed
 }
 
+export interface Carried {
+  labels: Uint8Array
+  /** how the copies were laid over each other: as they stand, or one box onto the other */
+  by: 'place' | 'box'
+  /** share of the vertices that found no old skin near: what a cut or a join has laid bare */
+  fresh: number
+}
+
+/** Share of the size within which skin counts as the same, and vertices by which the two ways are compared. */
+const SAME = 0.012,
+  SAMPLE = 600
+
 /**
- * Carries labels from one copy of a sculpt to another (resized, repaired, simplified anew): each vertex takes the
- * label of the nearest old skin after both bounding boxes are laid over each other.
+ * Carries labels from one copy of a sculpt to another (resized, repaired, cut, simplified anew): each vertex takes the
+ * label of the nearest old skin. Copies are compared as they stand, which a cut leaves in place, and with their boxes laid
+ * over each other, which follows a change of size; the way in which the skins lie closer is taken.
  */
-export function carryLabels(from: Mesh, labels: Uint8Array, to: Mesh): Uint8Array {
+export function carryLabels(from: Mesh, labels: Uint8Array, to: Mesh): Carried {
   const a = bounds(from),
     b = bounds(to)
   const scale = [0, 1, 2].map((k) => (a.max[k]! - a.min[k]!) / Math.max(1e-9, b.max[k]! - b.min[k]!))
   const tree = treeOf(from)
   const hit = closest()
   const p = to.positions,
-    t = from.triangles
-  return Uint8Array.from({ length: p.length / 3 }, (_, v) => {
-    const q = [0, 1, 2].map((k) => a.min[k]! + (p[v * 3 + k]! - b.min[k]!) * scale[k]!)
+    t = from.triangles,
+    n = p.length / 3
+  const ask = (v: number, boxed: boolean): void => {
+    const q = [0, 1, 2].map((k) => (boxed ? a.min[k]! + (p[v * 3 + k]! - b.min[k]!) * scale[k]! : p[v * 3 + k]!))
     closestPoint(tree, q[0]!, q[1]!, q[2]!, hit)
+  }
+  const off = (boxed: boolean): number => {
+    const list: number[] = []
+    for (let v = 0; v < n; v += Math.max(1, Math.floor(n / SAMPLE))) {
+      ask(v, boxed)
+      list.push(hit.face < 0 ? Infinity : hit.distance)
+    }
+    // What a cut has laid bare is far in either way: the middle one tells.
+    return list.sort((x, y) => x - y)[Math.floor(list.length / 2)] ?? Infinity
+  }
+  const boxed = n > 0 && off(true) < off(false)
+  const reach = SAME * Math.max(...a.max.map((v, k) => v - a.min[k]!))
+  let fresh = 0
+  const out = Uint8Array.from({ length: n }, (_, v) => {
+    ask(v, boxed)
     if (hit.face < 0) return 0
+    if (hit.distance > reach) fresh++
     // The nearest corner of the face decides, so that a label's edge stays where it was.
     let best = Infinity,
       label = 0
@@ -68,4 +98,5 @@ export function carryLabels(from: Mesh, labels: Uint8Array, to: Mesh): Uint8Arra
     }
     return label
   })
+  return { labels: out, by: boxed ? 'box' : 'place', fresh: n > 0 ? fresh / n : 0 }
 }

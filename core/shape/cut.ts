@@ -1,3 +1,4 @@
+import { solved } from '../solved'
 import { bad, good, type Answer } from '../answer'
 import { bounds, boxDiagonal, type Mesh } from '../mesh/mesh'
 import { frame, type Vector3 } from '../mesh/transform'
@@ -155,33 +156,10 @@ function thinPlate(knots: readonly (readonly [number, number, number])[]): (x: n
     a[n + 1]![i] = x
     a[n + 2]![i] = y
   }
-  const w = solved(a)
+  const w = solved(a).x
   return (x, y) => {
     let z = w[n]! + w[n + 1]! * x + w[n + 2]! * y
     for (let j = 0; j < n; j++) z += w[j]! * kernel((x - knots[j]![0]) ** 2 + (y - knots[j]![1]) ** 2)
     return z
   }
-}
-
-/** Gaussian elimination with row pivots, of rows that carry their right side last. */
-function solved(a: Float64Array[]): Float64Array {
-  const n = a.length
-  for (let c = 0; c < n; c++) {
-    let pivot = c
-    for (let r = c + 1; r < n; r++) if (Math.abs(a[r]![c]!) > Math.abs(a[pivot]![c]!)) pivot = r
-    ;[a[c], a[pivot]] = [a[pivot]!, a[c]!]
-    const d = a[c]![c]!
-    if (Math.abs(d) < 1e-12) continue
-    for (let r = c + 1; r < n; r++) {
-      const f = a[r]![c]! / d
-      if (f !== 0) for (let k = c; k <= n; k++) a[r]![k]! -= f * a[c]![k]!
-    }
-  }
-  const x = new Float64Array(n)
-  for (let r = n - 1; r >= 0; r--) {
-    let sum = a[r]![n]!
-    for (let k = r + 1; k < n; k++) sum -= a[r]![k]! * x[k]!
-    x[r] = Math.abs(a[r]![r]!) < 1e-12 ? 0 : sum / a[r]![r]!
-  }
-  return x
 }

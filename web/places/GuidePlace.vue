@@ -31,17 +31,22 @@
     <p>
       <b>Scheme</b>: name regions, brush them on, stack coats. The sculpt shows what the optics of your paints do over
       what lies below; where a wash pools and a dry brush catches is read from the sculpt’s own recesses and ridges, how
-      strongly is judgement. Recipes are in whole drops, with an honest ΔE00: under 2 a touch-up goes unseen.
-      <b>Bench plan</b>: steps made from the piece, laid on your bench hours; <b>bench mode</b> shows one at a time,
-      large: one button, or the space bar, begins it and ends it. What you do while the server is away is kept and sent
-      once it is back.
+      strongly is judgement. Recipes are in whole drops, with an honest ΔE00: under 2 a touch-up goes unseen. What each
+      undercoat would cost, and the order that masks least with the tape of each step, stand at the end of the stage; an
+      order of your own is kept and held against the rules of the craft. <b>Bench plan</b>: steps made from the piece,
+      laid on your bench hours; <b>bench mode</b> shows one at a time, large: one button, or the space bar, begins it
+      and ends it. What you do while the server is away is kept and sent once it is back.
     </p>
     <h2>The workshop</h2>
     <p>
       <b>Calendar</b>: all pieces on everybody’s hours. Pull a step elsewhere and see what it pushes before you keep it;
       ask what is of most use in the time you have; do alike steps of several pieces in one go. Waits follow the air at
       the bench, and cold or damp hours are shut to spraying. <b>Stock</b>: materials by lot; steps that are done take
-      their share, and what all planned pieces still need is on the list to buy.
+      their share, and what all planned pieces still need is on the list to buy. <b>Paints</b> get their colour from a
+      photo with a grey card, in numbers or by list; a swatch over black says how they hide. On the
+      <b>mixing table</b> drag drops and see the mix over black, white and the undercoat, drawn down from one coat to
+      twelve; have mixes found for a target, its shadow and light, muted versions, tints of skin. What you use goes into
+      the <b>mix book</b>: mixed again for any area, to the drop, and told when another lot would come out different.
     </p>
     <h2>Nothing is lost</h2>
     <p>

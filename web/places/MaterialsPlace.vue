@@ -7,8 +7,10 @@ import { keepsUntil, spent } from '../../core/stock/lots'
 import { amountText } from '../../core/stock/units'
 import { api } from '../api'
 import { useAttempt } from '../composables/useAttempt'
+import { handOver } from '../shell/handOver'
 import { useChanges } from '../stores/changes'
 import { useStock, type Item } from '../stores/stock'
+import CsvList from './stock/CsvList.vue'
 import MaterialPanel from './stock/MaterialPanel.vue'
 import StockNav from './stock/StockNav.vue'
 
@@ -16,7 +18,6 @@ import StockNav from './stock/StockNav.vue'
 const stock = useStock()
 const { fault, busy, attempt } = useAttempt()
 const list = ref<ShoppingRow[] | null>(null),
-  said = ref(''),
   open = ref<string | null>(null)
 const load = (): Promise<void> =>
   attempt(async () => {
@@ -63,21 +64,10 @@ const add = (data: Partial<MaterialRecord> = {}): Promise<void> =>
   })
 /** What is to be bought and is not in stock yet, as something that is. */
 const adopt = (r: ShoppingRow): Promise<void> => add({ name: r.name, serves: [r.what], unit: r.unit })
-const picker = ref<HTMLInputElement | null>(null)
-const takeIn = (e: Event): Promise<void> =>
-  attempt(async () => {
-    const input = e.target as HTMLInputElement,
-      f = input.files?.[0]
-    if (!f) return
-    said.value = ''
-    const n = await api(z.object({ added: z.int(), changed: z.int() }), 'POST', '/materials.csv', f)
-    said.value = `${f.name}: ${n.added} new, ${n.changed} changed.`
-    input.value = ''
-  })
-const toBuy = computed(() => {
+const giveOut = (): void => {
   const lines = (list.value ?? []).map((r) => `${r.name}\t${amountText(r.unit, r.buy)}`)
-  return URL.createObjectURL(new Blob([lines.join('\n')], { type: 'text/plain' }))
-})
+  handOver('to buy.txt', lines.join('\n'), 'text/plain')
+}
 const itemOf = (r: (typeof rows.value)[number]): Item<MaterialRecord> => r.item
 </script>
 
@@ -86,7 +76,6 @@ const itemOf = (r: (typeof rows.value)[number]): Item<MaterialRecord> => r.item
     <div class="middle scroll">
       <StockNav />
       <p v-if="fault" role="alert" class="problem">{{ fault }}</p>
-      <p v-if="said" role="status" class="soft">{{ said }}</p>
       <table class="plain">
         <thead>
           <tr>
@@ -125,18 +114,9 @@ const itemOf = (r: (typeof rows.value)[number]): Item<MaterialRecord> => r.item
         Nothing is counted yet. Add what stands on the shelf, or take a list in: what steps use is then taken off it as
         they are done.
       </p>
-      <div class="d-flex gap-2 mt-3">
+      <div class="d-flex flex-wrap gap-2 mt-3">
         <button class="btn btn-sm btn-primary" :disabled="busy" @click="add()">Add a material</button>
-        <button class="btn btn-sm btn-quiet" @click="picker?.click()">Take a CSV list in</button>
-        <a class="btn btn-sm btn-quiet" href="/api/materials.csv" download="materials.csv">Give the list out</a>
-        <input
-          ref="picker"
-          type="file"
-          accept=".csv,text/csv"
-          class="visually-hidden"
-          aria-label="CSV list of materials"
-          @change="takeIn"
-        />
+        <CsvList words="materials" />
       </div>
     </div>
     <aside class="side scroll">
@@ -163,9 +143,7 @@ const itemOf = (r: (typeof rows.value)[number]): Item<MaterialRecord> => r.item
             Put it in stock
           </button>
         </article>
-        <a v-if="list?.length" class="btn btn-sm btn-quiet mt-2" :href="toBuy" download="to buy.txt"
-          >Give it out as a list</a
-        >
+        <button v-if="list?.length" class="btn btn-sm btn-quiet mt-2" @click="giveOut">Give it out as a list</button>
       </section>
     </aside>
   </div>

@@ -1,7 +1,7 @@
 <script setup lang="ts">
-import { computed, onMounted, reactive, ref } from 'vue'
+import { computed, onMounted, ref } from 'vue'
 import { plateSize } from '../../core/print/printer'
-import { paint as paintSchema, resin as resinSchema } from '../../contract/stock'
+import { resin as resinSchema } from '../../contract/stock'
 import { shelfLevel } from '../../core/stock/lots'
 import DraftInput from '../shell/DraftInput.vue'
 import { useStock } from '../stores/stock'
@@ -45,7 +45,6 @@ const addNew = (kind: 'printer' | 'resin'): Promise<void> =>
     await stock.add(kind, NEW[kind])
     editing.value = stock.items.find((i) => !before.has(i.id))?.id ?? null
   })
-const form = reactive({ name: '', hex: '#8a5a3a', opacity: 0.75, kind: 'acrylic' as const })
 async function guard(work: () => Promise<void>): Promise<void> {
   try {
     await work()
@@ -54,11 +53,6 @@ async function guard(work: () => Promise<void>): Promise<void> {
     fault.value = e instanceof Error ? e.message : String(e)
   }
 }
-const add = (): Promise<void> =>
-  guard(async () => {
-    await stock.add('paint', paintSchema.parse(form))
-    form.name = ''
-  })
 const layer = (p: (typeof stock.printers)[number], v: string): Promise<void> =>
   guard(async () => {
     const { id, version, ...data } = p
@@ -209,51 +203,6 @@ const shelf = (r: (typeof stock.resins)[number], v: string): Promise<void> =>
     </p>
     <FiguresPanel v-if="editedResin" :key="editedResin.id" kind="resin" :item="editedResin" @gone="editing = null" />
     <BottlePanel v-if="counted" :key="counted.id" :resin="counted" />
-    <h2>Paints</h2>
-    <form class="d-flex gap-2 my-2 align-items-end" @submit.prevent="add">
-      <label class="small"
-        >Name<input v-model="form.name" class="form-control form-control-sm" required maxlength="80"
-      /></label>
-      <label class="small"
-        >Colour where it hides<input
-          v-model="form.hex"
-          type="color"
-          class="form-control form-control-sm form-control-color"
-      /></label>
-      <label class="small"
-        >Opacity of one coat<input
-          v-model.number="form.opacity"
-          type="number"
-          min="0"
-          max="1"
-          step="0.01"
-          class="form-control form-control-sm"
-      /></label>
-      <label class="small"
-        >Kind<select v-model="form.kind" class="form-select form-select-sm">
-          <option v-for="k in ['acrylic', 'ink', 'wash', 'metallic', 'fluorescent', 'varnish']" :key="k">
-            {{ k }}
-          </option>
-        </select></label
-      >
-      <button class="btn btn-sm btn-primary">Add paint</button>
-    </form>
-    <ul class="paints">
-      <li v-for="p in stock.paints" :key="p.id" class="sheet">
-        <span class="chip" :style="{ background: p.hex }" /><span class="about"
-          ><b>{{ p.name }}</b
-          ><span class="soft small"
-            >{{ p.kind }}, hides {{ Math.round(p.opacity * 100) }} %, {{ p.level }} ml</span
-          ></span
-        ><button
-          class="btn btn-sm btn-quiet"
-          :aria-label="`Remove ${p.name}`"
-          @click="guard(() => stock.remove('paint', p.id))"
-        >
-          ×
-        </button>
-      </li>
-    </ul>
   </div>
 </template>
 
@@ -269,30 +218,5 @@ const shelf = (r: (typeof stock.resins)[number], v: string): Promise<void> =>
 }
 table {
   max-width: 1100px;
-}
-.paints {
-  list-style: none;
-  padding: 0;
-  display: grid;
-  grid-template-columns: repeat(auto-fill, minmax(255px, 1fr));
-  gap: 8px;
-}
-.paints li {
-  display: flex;
-  align-items: center;
-  gap: 10px;
-  padding-right: 8px;
-  overflow: hidden;
-}
-.chip {
-  width: 46px;
-  height: 46px;
-  flex: none;
-}
-.about {
-  display: flex;
-  flex-direction: column;
-  flex: 1;
-  line-height: 1.25;
 }
 </style>

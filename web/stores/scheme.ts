@@ -1,13 +1,18 @@
 import { defineStore } from 'pinia'
 import { computed, ref, watch } from 'vue'
 import { scheme as schemeSchema, type Scheme } from '../../contract/pieces'
+import { plainPaints, stockPaint } from '../../contract/stockPaint'
 import { colourUnreached } from '../../core/findings/colourUnreached'
+import { emptyRegion } from '../../core/findings/emptyRegion'
 import type { Finding } from '../../core/findings/finding'
 import type { RecipeAnswer, StockPaint } from '../../core/paint/recipe'
 import { api } from '../api'
-import { usePaintWork } from '../composables/usePaintWork'
+import { useSlowPaintWork } from '../composables/usePaintWork'
 import { usePiece } from './piece'
 import { useStock } from './stock'
+
+/** mm² that a region counts for before anything is brushed on */
+const UNPAINTED = 1000
 
 /** Regions and coats of the piece on the table, with the mixes found for their targets. */
 export const useScheme = defineStore('scheme', () => {
@@ -15,9 +20,7 @@ export const useScheme = defineStore('scheme', () => {
     stock = useStock()
   const scheme = ref<Scheme | null>(null)
   const fault = ref('')
-  const paints = computed<StockPaint[]>(() =>
-    stock.paints.map((p) => ({ id: p.id, name: p.name, hex: p.hex, opacity: p.opacity, kind: p.kind })),
-  )
+  const paints = computed<StockPaint[]>(() => stock.paints.map((p) => stockPaint(p.id, p)))
   async function load(): Promise<void> {
     const id = piece.piece?.id
     if (!id) return
@@ -60,10 +63,7 @@ export const useScheme = defineStore('scheme', () => {
         if (!hex || answers.value.has(hex) || asked.has(hex)) continue
         asked.add(hex)
         try {
-          const found = await usePaintWork().recipe(
-            hex,
-            list.map((p) => ({ ...p })),
-          )
+          const found = await useSlowPaintWork().recipe(hex, plainPaints(list))
           if (list === paints.value) answers.value.set(hex, found)
         } finally {
           asked.delete(hex)
@@ -74,11 +74,26 @@ export const useScheme = defineStore('scheme', () => {
   )
   const answer = (hex: string | null | undefined): RecipeAnswer | undefined =>
     hex ? answers.value.get(hex) : undefined
+  const painted = computed(() => (scheme.value?.maps.length ?? 0) > 0)
+  /** mm² of a region on all parts; while nothing is brushed on, all count alike */
+  const areaOf = (id: number): number =>
+    painted.value ? scheme.value!.maps.reduce((sum, m) => sum + (m.areas[id] ?? 0), 0) : UNPAINTED
+  /** edges that regions share, over all parts */
+  const borders = computed(() => {
+    const by = new Map<string, { a: number; b: number; mm: number }>()
+    for (const m of scheme.value?.maps ?? [])
+      for (const { a, b, mm } of m.borders) by.set(`${a} ${b}`, { a, b, mm: mm + (by.get(`${a} ${b}`)?.mm ?? 0) })
+    return [...by.values()]
+  })
   const findings = computed<Finding[]>(() =>
     (scheme.value?.regions ?? []).flatMap((r) => {
       const a = answer(r.target)
-      return r.target && a ? colourUnreached(r.name, r.target, a) : []
+      const coats = scheme.value!.coats.filter((c) => c.regionId === r.id).length
+      return [
+        ...(r.target && a ? colourUnreached(r.name, r.target, a) : []),
+        ...emptyRegion(r.name, areaOf(r.id), coats, painted.value),
+      ]
     }),
   )
-  return { scheme, fault, paints, load, save, answer, findings }
+  return { scheme, fault, paints, load, save, answer, findings, areaOf, borders }
 })

@@ -3,6 +3,7 @@ import { computed, ref } from 'vue'
 import { z } from 'zod'
 import { workshop as workshopSchema, type Workshop } from '../../contract/pieces'
 import {
+  paint as paintSchema,
   stockKind,
   type MaterialRecord,
   type PaintRecord,
@@ -29,7 +30,9 @@ export const useStock = defineStore('stock', () => {
     items.value.filter((i) => i.kind === kind).map((i) => ({ ...(i.data as T), id: i.id, version: i.version }))
   const printers = computed(() => pick<PrinterRecord>('printer'))
   const resins = computed(() => pick<ResinRecord>('resin'))
-  const paints = computed(() => pick<PaintRecord>('paint'))
+  const paints = computed(() =>
+    pick<PaintRecord>('paint').map((p) => ({ ...paintSchema.parse(p), id: p.id, version: p.version })),
+  )
   const materials = computed(() => pick<MaterialRecord>('material'))
   useChanges().listen((c) => {
     if (c.type === 'stock' || c.type === 'workshop' || c.type === 'hello') {

@@ -1,23 +1,58 @@
 import * as Comlink from 'comlink'
 import type { Coat } from '../../contract/pieces'
-import { AIRBRUSHED, BRUSHED, coatsToHide, filmOver, mix, opticsOf, thinned, type Optics } from '../../core/paint/film'
-import { toHex, toXyz, xyzToSrgb } from '../../core/paint/colour'
-import type { Mesh } from '../../core/mesh/mesh'
-import { carryLabels } from '../../core/paint/regions'
-import { solveRecipe, type RecipeAnswer, type StockPaint } from '../../core/paint/recipe'
+import { FILM, type Tool } from '../../core/paint/batch'
+import { toHex, toLab, toXyz, xyzToSrgb, type Triple } from '../../core/paint/colour'
+import {
+  BLACK,
+  coatsToHide,
+  coatsToReach,
+  filmOver,
+  hiding,
+  mix,
+  opticsOf,
+  PAPER,
+  thinned,
+  type Optics,
+} from '../../core/paint/film'
+import { bounds, type Mesh } from '../../core/mesh/mesh'
+import { regionBorders, type Border } from '../../core/paint/borders'
+import { orderCoats, type CoatFacts } from '../../core/paint/order/ofScheme'
+import { orderPlan, type OrderPlan } from '../../core/paint/order/plan'
+import type { OrderRegion, OrderScheme } from '../../core/paint/order/types'
+import { grown, mirrored, split, type Plane } from '../../core/paint/regionTools'
+import { carryLabels, type Carried } from '../../core/paint/regions'
+import { UNSEEN } from '../../core/paint/mixRank'
+import { BINDER, paintOptics, solveRecipe, type RecipeAnswer, type StockPaint } from '../../core/paint/recipe'
 import { colourVertices, groundOf, stackTable, type StackCoat, type Undercoat } from '../../core/paint/stack'
+import { mutings, skinZones, type Muted, type SkinZone } from '../../core/paint/tones'
+import { compareUndercoats, type UndercoatCost } from '../../core/paint/undercoats'
 
-/** Paint arithmetic off the main thread: the preview on the sculpt, coats to hide, recipes. */
+/** Paint arithmetic off the main thread: the preview on the sculpt, mixes, coats, recipes. */
 const optics = new Map<string, Optics>()
+const stocked = new Map<string, StockPaint>()
+/** by what each was reckoned from, so that paints that stayed are not reckoned again */
+const known = new Map<string, string>()
 let maps = new Float32Array(0)
 const white = opticsOf('#f2f1ec', 0.8)
-const paintsOf = (c: Coat): StackCoat['paints'] => {
-  const one = (id: string, share: number): StackCoat['paints'] => {
-    const o = optics.get(id)
-    return o ? [{ optics: o, share }] : []
-  }
-  return c.mix.length > 0 ? c.mix.flatMap((m) => one(m.paintId, m.drops)) : c.paintId ? one(c.paintId, 1) : []
+const hexOf = (r: ArrayLike<number>): string => toHex(xyzToSrgb(toXyz(r)))
+const paintsOf = (c: Coat): StackCoat['paints'] =>
+  dropsOf(c).flatMap(({ paintId, drops }) => {
+    const o = optics.get(paintId)
+    return o ? [{ optics: o, share: drops }] : []
+  })
+/** What a coat is laid with, as it comes from the bottle; null where no paint is chosen. */
+const opticsOfCoat = (c: Coat): Optics | null => {
+  const paints = paintsOf(c)
+  return paints.length === 0
+    ? null
+    : mix(
+        paints.map((p) => p.optics),
+        paints.map((p) => p.share),
+      )
 }
+/** Paints of a coat with their drops; one paint alone is one drop of it. */
+const dropsOf = (c: Coat): Coat['mix'] =>
+  c.mix.length > 0 ? c.mix : c.paintId ? [{ paintId: c.paintId, drops: 1 }] : []
 const stackCoat = (c: Coat): StackCoat => ({
   technique: c.technique,
   paints: paintsOf(c),
@@ -26,9 +61,50 @@ const stackCoat = (c: Coat): StackCoat => ({
   tool: c.tool,
 })
 
+export interface Drops {
+  id: string
+  drops: number
+}
+const mixed = (list: readonly Drops[]): Optics | null => {
+  const there = list.filter((d) => d.drops > 0 && optics.has(d.id))
+  return there.length === 0
+    ? null
+    : mix(
+        there.map((d) => optics.get(d.id)!),
+        there.map((d) => d.drops),
+      )
+}
+
+/** Paints of the binder that drops are of: what they can be mixed with. */
+function mixingWith(list: readonly Drops[], stock: readonly StockPaint[]): StockPaint[] {
+  const binders = new Set(list.map((d) => BINDER[stocked.get(d.id)?.kind ?? 'varnish']))
+  return stock.filter((p) => BINDER[p.kind] !== undefined && binders.has(BINDER[p.kind]))
+}
+
+export interface Drawn {
+  /** at full hiding */
+  lab: Triple
+  hex: string
+  /** at the film asked for, over black, white and each undercoat */
+  over: { ground: string; hex: string; hides: number | null; reaches: number | null }[]
+  /** over black and over white, from nothing to many coats, by way of laying */
+  strips: { name: string; black: string[]; white: string[]; film: number }[]
+}
+const GROUNDS: [string, Float64Array][] = [
+  ['black', BLACK],
+  ['white', PAPER],
+]
+const STRIP = 12
+
 const work = {
   setPaints(stock: StockPaint[]): void {
-    for (const p of stock) optics.set(p.id, opticsOf(p.hex, p.opacity))
+    for (const p of stock) {
+      stocked.set(p.id, p)
+      const from = JSON.stringify([p.lab, p.overBlack, p.opacity])
+      if (known.get(p.id) === from) continue
+      known.set(p.id, from)
+      optics.set(p.id, paintOptics(p))
+    }
   },
   setMaps(data: Float32Array): void {
     maps = data as Float32Array<ArrayBuffer>
@@ -46,31 +122,156 @@ const work = {
     const ground = new Map<number, Float64Array>()
     return coats.map((c) => {
       const below = ground.get(c.regionId) ?? groundOf(undercoat)
-      const paints = paintsOf(c)
-      if (paints.length === 0) return { id: c.id, toHide: null, hex: '#888888' }
-      const o = thinned(
-        mix(
-          paints.map((p) => p.optics),
-          paints.map((p) => p.share),
-        ),
-        c.pigment,
-      )
+      const full = opticsOfCoat(c)
+      if (!full) return { id: c.id, toHide: null, hex: '#888888' }
+      const o = thinned(full, c.pigment)
       const over = filmOver(o, c.film, below)
       if (c.technique === 'base' || c.technique === 'layer' || c.technique === 'glaze') ground.set(c.regionId, over)
       return {
         id: c.id,
-        toHide: c.technique === 'base' ? coatsToHide(o, below, c.tool === 'airbrush' ? AIRBRUSHED : BRUSHED) : null,
-        hex: toHex(xyzToSrgb(toXyz(over))),
+        toHide: c.technique === 'base' ? coatsToHide(o, below, FILM[c.tool]) : null,
+        hex: hexOf(over),
       }
     })
   },
   /** Labels for another copy of the sculpt; the meshes are copied over, so the page keeps its own. */
-  carry(from: Mesh, labels: Uint8Array, to: Mesh): Uint8Array {
-    const out = carryLabels(from, labels, to)
-    return Comlink.transfer(out, [out.buffer])
+  carry(from: Mesh, labels: Uint8Array, to: Mesh): Carried {
+    return carryLabels(from, labels, to)
   },
-  recipe(target: string, stock: StockPaint[]): RecipeAnswer {
+  recipe(target: string | Triple, stock: StockPaint[]): RecipeAnswer {
+    work.setPaints(stock)
     return solveRecipe(target, stock, optics)
+  },
+  /** Each paint as one brushed coat over black and over white. */
+  chips(stock: StockPaint[]): { id: string; black: string; white: string }[] {
+    work.setPaints(stock)
+    return stock.map((p) => {
+      const o = optics.get(p.id)!
+      return { id: p.id, black: hexOf(filmOver(o, FILM.brush, BLACK)), white: hexOf(filmOver(o, FILM.brush, PAPER)) }
+    })
+  },
+  /** A mix as it looks: at full hiding, as a film over several grounds, and drawn down. */
+  draw(list: Drops[], film: number, tool: Tool, undercoat: Undercoat, target: Triple | null): Drawn | null {
+    const o = mixed(list)
+    if (!o) return null
+    const full = hiding(o)
+    const strip = (name: string, share: number, step: number): Drawn['strips'][number] => {
+      const t = thinned(o, share)
+      const on = (g: Float64Array): string[] =>
+        Array.from({ length: STRIP }, (_, i) => hexOf(filmOver(t, step * (i + 1), g)))
+      return { name, black: on(BLACK), white: on(PAPER), film: step }
+    }
+    return {
+      lab: toLab(full),
+      hex: hexOf(full),
+      over: [...GROUNDS, [undercoat, groundOf(undercoat)] as [string, Float64Array]].map(([ground, g]) => ({
+        ground,
+        hex: hexOf(filmOver(o, film, g)),
+        hides: coatsToHide(o, g, FILM[tool]),
+        reaches: target ? coatsToReach(o, g, FILM[tool], target, UNSEEN) : null,
+      })),
+      strips: [
+        strip('brushed', 1, FILM.brush),
+        strip('airbrushed', 1, FILM.airbrush),
+        strip('glazed, one part in five', 0.2, FILM.airbrush),
+      ],
+    }
+  },
+  /** Colour at full hiding that drops come to from the bottles in use; null when none of them is in stock. */
+  labOf(list: Drops[], stock: StockPaint[]): Triple | null {
+    work.setPaints(stock)
+    const o = mixed(list)
+    return o && toLab(hiding(o))
+  },
+  mute(list: Drops[], stock: StockPaint[], keep: number): (Muted & { id: string | null })[] {
+    work.setPaints(stock)
+    const base = mixed(list),
+      usable = mixingWith(list, stock)
+    const paints = usable.map((p) => optics.get(p.id)!)
+    return base
+      ? mutings(base, paints, keep).map((m) => ({ ...m, id: m.paint === null ? null : usable[m.paint]!.id }))
+      : []
+  },
+  skin(list: Drops[], stock: StockPaint[]): (SkinZone & { id: string | null })[] {
+    work.setPaints(stock)
+    const base = mixed(list),
+      usable = mixingWith(list, stock)
+    const paints = usable.map((p) => optics.get(p.id)!)
+    return base ? skinZones(base, paints).map((z) => ({ ...z, id: z.paint === null ? null : usable[z.paint]!.id })) : []
+  },
+  /** What each undercoat would cost in coats over the whole scheme. */
+  undercoats(
+    coats: Coat[],
+    stock: StockPaint[],
+    regions: { id: number; target: Triple | null; area: number }[],
+  ): UndercoatCost[] {
+    work.setPaints(stock)
+    return compareUndercoats(
+      regions.flatMap((r) => {
+        const base = coats.find((c) => c.regionId === r.id && c.technique === 'base')
+        const o = base && opticsOfCoat(base)
+        return o ? [{ area: r.area, optics: thinned(o, base.pigment), tool: base.tool, goal: r.target }] : []
+      }),
+    )
+  },
+  grow(mesh: Mesh, labels: Uint8Array, region: number, by: number): Uint8Array {
+    return grown(mesh, labels, region, by)
+  },
+  /** Left to right, across the middle of the sculpt's box. */
+  mirror(mesh: Mesh, labels: Uint8Array, region: number): ReturnType<typeof mirrored> {
+    const { min, max } = bounds(mesh)
+    return mirrored(mesh, labels, region, { point: [(min[0] + max[0]) / 2, 0, 0], normal: [1, 0, 0] })
+  },
+  split(mesh: Mesh, labels: Uint8Array, region: number, plane: Plane, into: number): ReturnType<typeof split> {
+    return split(mesh, labels, region, plane, into)
+  },
+  borders(mesh: Mesh, labels: Uint8Array): Border[] {
+    return regionBorders(mesh, labels)
+  },
+  /**
+   * The cheapest order of a scheme's coats, and what the hand's costs beside it.
+   *
+   * @param hand ids of coats in an order of one's own; empty: as they are listed
+   */
+  order(
+    coats: Coat[],
+    stock: StockPaint[],
+    regions: OrderRegion[],
+    borders: Border[],
+    hand: string[],
+    undercoat: Undercoat,
+  ): { scheme: OrderScheme; plan: OrderPlan; inks: string[] } {
+    work.setPaints(stock)
+    const facts = coats.map((c): CoatFacts => {
+      const drops = dropsOf(c)
+      const list = drops.map((m) => stocked.get(m.paintId))
+      const finish = list[0]?.finish
+      return {
+        id: c.id,
+        region: c.regionId,
+        technique: c.technique,
+        tool: c.tool,
+        optics: opticsOfCoat(c),
+        // Nobody knows of two coats without a paint that they would be the same.
+        paint: drops.length > 0 ? JSON.stringify(drops.map((m) => [m.paintId, m.drops])) : c.id,
+        name: list.map((p) => p?.name ?? '?').join(' + ') || 'paint to choose',
+        film: c.film,
+        pigment: c.pigment,
+        metallic: list.some((p) => p?.kind === 'metallic'),
+        varnish: c.technique !== 'varnish' ? null : finish === 'gloss' || finish === 'satin' ? finish : 'matt',
+        area: regions.find((r) => r.id === c.regionId)?.area ?? 0,
+      }
+    })
+    const scheme: OrderScheme = { regions, borders, coats: orderCoats(facts, undercoat) }
+    const place = new Map(hand.map((id, i) => [id, i]))
+    const own = [...coats.keys()].sort(
+      (a, b) => (place.get(coats[a]!.id) ?? Infinity) - (place.get(coats[b]!.id) ?? Infinity) || a - b,
+    )
+    const inks = coats.filter((c) => {
+      const drops = dropsOf(c)
+      return drops.length > 0 && drops.every((m) => stocked.get(m.paintId)?.kind === 'ink')
+    })
+    return { scheme, plan: orderPlan(scheme, own), inks: inks.map((c) => c.id) }
   },
 }
 export type PaintWork = typeof work

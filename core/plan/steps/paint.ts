@@ -1,3 +1,4 @@
+import { coatDries, coatTime, paintFor } from '../../paint/batch'
 import { waitingIn } from '../drying'
 import { primerFor } from '../primer'
 import { DM2, MIN, type PlanBuilder } from './builder'
@@ -107,12 +108,13 @@ export function primeSteps(b: PlanBuilder): void {
 /** The scheme's coats, in painting order. */
 export function paintSteps(b: PlanBuilder): void {
   b.facts.coats.forEach((c, i) => {
-    const ml = (c.area * c.coats * 0.05) / 1000 / (c.byAirbrush ? 0.4 : 0.9)
+    const tool = c.byAirbrush ? 'airbrush' : 'brush'
+    const ml = paintFor(c.area, c.coats, tool)
     /** s that one coat takes to dry */
-    const dries = (c.technique === 'wash' ? 60 : c.byAirbrush ? 5 : 20) * MIN
-    const each = Math.max(3 * MIN, (c.area / DM2) * (c.byAirbrush ? 3 : 11) * MIN * b.care)
+    const dries = c.technique === 'wash' ? 60 * MIN : coatDries(tool)
+    const each = coatTime(c.area * b.care, tool)
     b.add({
-      key: `coat-${i}-${c.region}-${c.technique}`,
+      key: `coat-${c.nth ?? i}-${c.region}-${c.technique}`,
       phase: 'Paint',
       title: `${c.region}: ${c.technique}, ${c.paint}${c.coats > 1 ? `, ${c.coats} coats` : ''}`,
       why:

@@ -135,8 +135,9 @@ export interface PlanFacts {
   } | null
   /** kinds of surface, by the scheme's regions; of mm² */
   surfaces: readonly { surface: Surface; names: readonly string[]; area: number }[]
-  /** coats in painting order */
+  /** coats in painting order; `nth` in the scheme's own, which names the step whatever the order is */
   coats: readonly {
+    nth?: number
     region: string
     technique: string
     paint: string

@@ -3,6 +3,7 @@ import { computed, reactive, ref, watch } from 'vue'
 import { printer as printerSchema, type PrinterRecord } from '../../../contract/stock'
 import { writeStl } from '../../../core/formats/stl'
 import { corrections, gauge, gaugeNominal, type Measured } from '../../../core/print/calibrationPrint'
+import { handOver } from '../../shell/handOver'
 import NumberField from '../../shell/NumberField.vue'
 import { useStock, type Item } from '../../stores/stock'
 
@@ -40,14 +41,7 @@ const measured = computed(() => LENGTHS.some((l) => m[l.key] !== gaugeNominal[l.
 const found = computed(() => corrections({ ...m }))
 const fault = ref(''),
   kept = ref(false)
-function download(): void {
-  const url = URL.createObjectURL(new Blob([writeStl(gauge()).slice()], { type: 'model/stl' }))
-  const a = document.createElement('a')
-  a.href = url
-  a.download = 'calibration-gauge.stl'
-  a.click()
-  setTimeout(() => URL.revokeObjectURL(url), 10_000)
-}
+const download = (): void => handOver('calibration-gauge.stl', writeStl(gauge()).slice(), 'model/stl')
 async function save(calibrated: boolean): Promise<void> {
   const { id, version, ...data } = props.printer
   fault.value = ''

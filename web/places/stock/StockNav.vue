@@ -6,7 +6,9 @@ import { RouterLink } from 'vue-router'
   <div class="d-flex gap-4 align-items-baseline mb-3">
     <h1>Stock</h1>
     <nav class="d-flex gap-3" aria-label="Stock">
-      <RouterLink to="/stock">Machines, resins, paints</RouterLink>
+      <RouterLink to="/stock">Machines, resins</RouterLink>
+      <RouterLink to="/stock/paints">Paints</RouterLink>
+      <RouterLink to="/stock/mixes">Mixing table</RouterLink>
       <RouterLink to="/stock/materials">Materials, and what to buy</RouterLink>
     </nav>
   </div>

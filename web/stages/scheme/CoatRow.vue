@@ -1,8 +1,8 @@
 <script setup lang="ts">
-import { AIRBRUSHED, BRUSHED } from '../../core/paint/film'
-import { TECHNIQUES, type Coat } from '../../contract/pieces'
-import type { PaintRecord } from '../../contract/stock'
-import type { Item } from '../stores/stock'
+import { AIRBRUSHED, BRUSHED } from '../../../core/paint/film'
+import { TECHNIQUES, type Coat } from '../../../contract/pieces'
+import type { PaintRecord } from '../../../contract/stock'
+import type { Item } from '../../stores/stock'
 
 const coat = defineModel<Coat>({ required: true })
 const props = defineProps<{

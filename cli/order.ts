@@ -1,0 +1,95 @@
+import { z } from 'zod'
+import { brokenRules, orderPlan } from '../core/paint/order/plan'
+import { precedences } from '../core/paint/order/rules'
+import { ORDER_COSTS, type OrderScheme } from '../core/paint/order/types'
+import { usage, type Call } from './call'
+import { loadJson } from './files'
+import { writeReport } from './results'
+
+const id = z.int().min(0)
+/** Regions, the edges they share, and coats; `order` is one's own. */
+export const orderFile = z.object({
+  regions: z.array(
+    z.object({
+      id,
+      name: z.string(),
+      area: z.number().min(0),
+      glueFace: z.boolean().optional(),
+      clear: z.boolean().optional(),
+    }),
+  ),
+  borders: z.array(z.object({ a: id, b: id, mm: z.number().min(0) })).default([]),
+  coats: z
+    .array(
+      z.object({
+        id: z.string(),
+        region: id,
+        name: z.string().default('coat'),
+        paint: z.string(),
+        spray: z.boolean().default(true),
+        handsOn: z.number().min(0).describe('s').default(300),
+        lightness: z.number().min(0).max(100).default(50),
+        hides: z.number().min(1).default(2),
+        messy: z.boolean().default(false),
+        metallic: z.boolean().default(false),
+        varnish: z.enum(['matt', 'satin', 'gloss']).nullable().default(null),
+      }),
+    )
+    .min(1, 'There is no coat to put in order.'),
+  order: z.array(z.string()).optional(),
+})
+
+/** Exit 0, 1 when the given order breaks a rule or rules contradict each other, 2 when it cannot be read. */
+export async function orderCommand({ words, flags, out, fail }: Call): Promise<number> {
+  const [file] = words
+  if (!file) return fail(usage('order needs a SCHEME.json.'), 2)
+  const loaded = await loadJson(file, orderFile)
+  if (!loaded.ok) return fail(loaded.problem, 2)
+  const read = loaded.value
+  const known = new Map(read.coats.map((c, i) => [c.id, i]))
+  const gone = read.coats.find((c) => !read.regions.some((r) => r.id === c.region))
+  if (gone)
+    return fail({ code: 'scheme-unreadable', message: `${file}: ${gone.id} lies on a region that is not there.` }, 2)
+  if (known.size < read.coats.length)
+    return fail({ code: 'scheme-unreadable', message: `${file}: two coats have the same id. Tell them apart.` }, 2)
+  const hand = read.order?.map((x) => known.get(x) ?? -1) ?? null
+  if (hand && (hand.includes(-1) || new Set(hand).size !== read.coats.length))
+    return fail({ code: 'scheme-unreadable', message: `${file}: the order does not name every coat once.` }, 2)
+  const scheme: OrderScheme = read
+  const plan = orderPlan(scheme, hand, ORDER_COSTS)
+  const word = (i: number): string => read.coats[i]!.id
+  const report = {
+    order: plan.steps.map((s) => word(s.coat)),
+    cost: plan.cost,
+    largestFirst: plan.largestFirst,
+    hand: plan.hand && { cost: plan.hand.cost },
+    broken: hand
+      ? brokenRules(precedences(scheme), hand).map((r) => ({ ...r, first: word(r.first), then: word(r.then) }))
+      : [],
+    dropped: plan.dropped.map((d) => ({
+      rule: d.rule.rule,
+      first: word(d.rule.first),
+      then: word(d.rule.then),
+      ring: d.ring.map(word),
+    })),
+  }
+  const problem = await writeReport(flags, report)
+  if (problem) return fail(problem, 2)
+  const minutes = (s: number): string => `${(s / 60).toFixed(1)} min`
+  if (flags.has('json')) out(`${JSON.stringify(report, null, 1)}\n`)
+  else {
+    plan.steps.forEach((s, i) =>
+      out(
+        `${i + 1}. ${word(s.coat)}${s.masks.length > 0 ? `: mask ${s.masks.map((m) => `${read.regions.find((r) => r.id === m.covered)?.name} ${m.mm.toFixed(0)} mm`).join(', ')}` : ''}\n`,
+      ),
+    )
+    out(
+      `masking ${minutes(plan.cost.masking)}, in all ${minutes(plan.cost.total)}; largest first ${minutes(plan.largestFirst.masking)} and ${minutes(plan.largestFirst.total)}\n`,
+    )
+    if (plan.hand)
+      out(`your order: masking ${minutes(plan.hand.cost.masking)}, in all ${minutes(plan.hand.cost.total)}\n`)
+    for (const b of report.broken) out(`broken: ${b.first} comes before ${b.then} (${b.rule})\n`)
+    for (const d of report.dropped) out(`contradiction among ${d.ring.join(', ')}: ${d.rule} gave way\n`)
+  }
+  return report.broken.length > 0 || report.dropped.length > 0 ? 1 : 0
+}

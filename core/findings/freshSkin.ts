@@ -1,0 +1,19 @@
+import type { Finding } from './finding'
+
+/** Skin that was not there when the regions were painted: a cut, a join or another sculpt has laid it bare. */
+export function freshSkin(share: number): Finding[] {
+  if (share < 0.002) return []
+  return [
+    {
+      id: 'fresh-skin',
+      level: 'know',
+      value: share < 0.01 ? (100 * share).toFixed(1) : String(Math.round(100 * share)),
+      unit: '% of its skin is new',
+      sentence:
+        'The part was cut, joined or changed after its regions were painted. All that was painted is kept; what is new took the region that lies nearest. Look it over and brush what is wrong.',
+      places: [],
+      how: 'Each vertex takes the region of the nearest skin of the painted copy; skin farther from it than 1.2 % of its size counts as new.',
+      fixes: [],
+    },
+  ]
+}

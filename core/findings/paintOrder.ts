@@ -1,0 +1,84 @@
+import type { OrderPlan } from '../paint/order/plan'
+import type { OrderScheme, Precedes, Rule } from '../paint/order/types'
+import { plural, type Finding } from './finding'
+
+const WHY: Record<Rule, (first: string, then: string) => string> = {
+  stack: (a, b) => `${a} lies under ${b} in its own region.`,
+  clear: (a) => `${a} lies on a clear part, which takes inks only.`,
+  sprayFirst: (a, b) => `${a} is sprayed after ${b} was brushed beside it: the brushed work has to be masked.`,
+  lightFirst: (a, b) =>
+    `${a} is light and covers poorly; after the dark ${b} beside it, overspray and edges show through.`,
+  messyFirst: (a, b) => `${a} goes beyond its edge; ${b} beside it is clean by then.`,
+  mattBeforeMetal: (a, b) => `${a} over ${b} kills its sheen: matt comes before metal, or the metal is masked.`,
+  accentsLast: (a, b) => `${b} is a gloss accent: what comes after it, ${a}, dulls it.`,
+}
+const HOW =
+  'By the rules of the craft, over regions that touch. Minutes: 1.2 s a mm of tape, 45 s a region covered, 3 min for another colour in the airbrush; each a starting value.'
+
+/** What a hand order breaks and costs, and what rules contradicted each other; nothing where it is as good as the best. */
+export function paintOrder(scheme: OrderScheme, plan: OrderPlan): Finding[] {
+  const name = (i: number): string => {
+    const c = scheme.coats[i]!
+    return `${scheme.regions.find((r) => r.id === c.region)?.name ?? 'Region'}: ${c.name}`
+  }
+  const out: Finding[] = []
+  const say = (r: Precedes): string => WHY[r.rule](name(r.first), name(r.then))
+  for (const r of (plan.hand?.broken ?? []).slice(0, 6))
+    out.push({
+      id: `order-${scheme.coats[r.first]!.id}-${scheme.coats[r.then]!.id}`,
+      level: r.rule === 'mattBeforeMetal' || r.rule === 'stack' ? 'settle' : 'know',
+      value: String(1 + (plan.hand?.steps.findIndex((s) => s.coat === r.then) ?? 0)),
+      unit: 'in your order comes too early',
+      sentence: say(r),
+      places: [],
+      how: HOW,
+      fixes: [{ act: 'bestOrder', label: 'Take the cheapest order', effect: 'keeps every rule that can be kept' }],
+    })
+  const more = (plan.hand?.broken.length ?? 0) - 6
+  if (more > 0)
+    out.push({
+      id: 'order-more',
+      level: 'know',
+      value: String(more),
+      unit: `more ${more === 1 ? 'rule' : 'rules'} broken`,
+      sentence: 'Your order breaks further rules of the same kinds.',
+      places: [],
+      how: HOW,
+      fixes: [],
+    })
+  for (const { rule, ring } of plan.dropped.slice(0, 3))
+    out.push({
+      id: `ring-${scheme.coats[rule.first]!.id}-${scheme.coats[rule.then]!.id}`,
+      level: 'note',
+      value: String(ring.length),
+      unit: `${plural(ring.length, 'coat').replace(/^\S+ /, '')} in a ring`,
+      sentence: `Rules contradict each other among ${ring.map(name).join(', ')}. The softest gives way: ${say(rule)} It is masked instead; another tool for one of them would spare that.`,
+      places: [],
+      how: HOW,
+      fixes: [],
+    })
+  return out
+}
+
+/** A clear part's region under something else than ink, and a face that takes glue under any paint. */
+export function forbiddenCoats(scheme: OrderScheme, inks: ReadonlySet<string>): Finding[] {
+  return scheme.regions.flatMap((r): Finding[] => {
+    const on = scheme.coats.filter((c) => c.region === r.id && !c.varnish)
+    const wrong = r.glueFace ? on : r.clear ? on.filter((c) => !inks.has(c.id)) : []
+    if (wrong.length === 0) return []
+    return [
+      {
+        id: `forbidden-${r.id}`,
+        level: 'settle',
+        value: String(wrong.length),
+        unit: plural(wrong.length, 'coat').replace(/^\S+ /, ''),
+        sentence: r.glueFace
+          ? `${r.name} takes glue, and paint does not hold glue. Leave it bare and mask it.`
+          : `${r.name} is clear: what covers it shuts out its light. Take inks, without a primer.`,
+        places: [],
+        how: 'By what the region is said to be.',
+        fixes: [],
+      },
+    ]
+  })
+}

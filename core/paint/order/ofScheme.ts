@@ -1,0 +1,58 @@
+import { deltaE00, toLab, type Triple } from '../colour'
+import { coatTime, FILM, type Tool } from '../batch'
+import { coatsToHide, filmOver, thinned, MOST_COATS, type Optics } from '../film'
+import { groundOf, type Undercoat } from '../stack'
+import type { OrderCoat } from './types'
+
+export interface CoatFacts {
+  id: string
+  region: number
+  technique: string
+  tool: Tool
+  /** of the paint or mix as it comes from the bottle; null where none is chosen */
+  optics: Optics | null
+  /** key of the paint or mix, and what it is called */
+  paint: string
+  name: string
+  /** µm of all its coats, and the volume share of paint in them */
+  film: number
+  pigment: number
+  metallic: boolean
+  varnish: OrderCoat['varnish']
+  /** mm² */
+  area: number
+}
+
+const MESSY = new Set(['wash', 'dry brush', 'powder', 'chips'])
+
+/** Coats as the order of painting takes them: each over what lies below it in its own region. */
+export function orderCoats(coats: readonly CoatFacts[], undercoat: Undercoat): OrderCoat[] {
+  const ground = new Map<number, Float64Array>()
+  return coats.map((c) => {
+    const below = ground.get(c.region) ?? groundOf(undercoat)
+    let seen = below,
+      hides = 1
+    if (c.optics && !c.varnish) {
+      const o = thinned(c.optics, c.pigment)
+      seen = filmOver(o, c.film, below)
+      hides = coatsToHide(o, below, FILM[c.tool]) ?? MOST_COATS
+      ground.set(c.region, seen)
+    }
+    const lab: Triple = toLab(seen)
+    const times = Math.max(1, Math.round(c.film / FILM[c.tool]))
+    return {
+      id: c.id,
+      region: c.region,
+      name: `${c.technique}, ${c.name}`,
+      paint: c.paint,
+      spray: c.tool === 'airbrush',
+      handsOn: times * coatTime(c.area, c.tool),
+      lightness: lab[0],
+      // A tint that hardly moves the colour is not meant to hide.
+      hides: deltaE00(lab, toLab(below)) < 6 ? 1 : hides,
+      messy: MESSY.has(c.technique),
+      metallic: c.metallic,
+      varnish: c.varnish,
+    }
+  })
+}

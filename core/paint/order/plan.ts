@@ -1,0 +1,59 @@
+import { laid, reckon } from './cost'
+import { precedences, withoutRings, type Given } from './rules'
+import { cheapest } from './search'
+import { ORDER_COSTS, type OrderCost, type OrderCosts, type OrderScheme, type OrderStep, type Precedes } from './types'
+
+export interface OrderPlan {
+  steps: OrderStep[]
+  cost: OrderCost
+  /** rules that contradicted others and gave way */
+  dropped: Given['dropped']
+  /** the user's own order beside it, with the rules that it breaks; null where none was given */
+  hand: { steps: OrderStep[]; cost: OrderCost; broken: Precedes[] } | null
+  /** regions taken whole, the largest first: what most people do */
+  largestFirst: OrderCost
+}
+
+/**
+ * The cheapest order in which the coats of a scheme can be laid, and what other orders cost.
+ *
+ * @param hand coat numbers in an order of the user's own, each once
+ */
+export function orderPlan(
+  scheme: OrderScheme,
+  hand: readonly number[] | null = null,
+  costs: OrderCosts = ORDER_COSTS,
+): OrderPlan {
+  const l = laid(scheme, costs)
+  const rules = precedences(scheme)
+  const given = withoutRings(scheme.coats.length, rules)
+  const best = reckon(l, cheapest(l, given.rules))
+  return {
+    ...best,
+    dropped: given.dropped,
+    hand: hand && { ...reckon(l, hand), broken: brokenRules(rules, hand) },
+    largestFirst: reckon(l, largestFirst(scheme)).cost,
+  }
+}
+
+/** Rules that an order does not keep; of several between two coats the first. */
+export function brokenRules(rules: readonly Precedes[], order: readonly number[]): Precedes[] {
+  const at = new Map(order.map((c, i) => [c, i]))
+  const seen = new Set<string>()
+  return rules.filter((r) => {
+    const key = `${r.first} ${r.then}`
+    if (at.get(r.first)! < at.get(r.then)! || seen.has(key)) return false
+    seen.add(key)
+    return true
+  })
+}
+
+function largestFirst({ regions, coats }: OrderScheme): number[] {
+  const area = new Map(regions.map((r) => [r.id, r.area]))
+  return [...coats.keys()].sort(
+    (i, j) =>
+      (area.get(coats[j]!.region) ?? 0) - (area.get(coats[i]!.region) ?? 0) ||
+      coats[i]!.region - coats[j]!.region ||
+      i - j,
+  )
+}

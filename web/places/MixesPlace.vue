@@ -1,0 +1,174 @@
+<script setup lang="ts">
+import { computed, onMounted, ref } from 'vue'
+import { useRoute } from 'vue-router'
+import { labOfPaint } from '../../contract/stockPaint'
+import { hexToLab, labToHex, parseHex } from '../../core/paint/colour'
+import { UNSEEN } from '../../core/paint/mixRank'
+import { BINDER } from '../../core/paint/recipe'
+import { useAttempt } from '../composables/useAttempt'
+import LabField from '../shell/LabField.vue'
+import { useMixing } from '../stores/mixing'
+import { useStock } from '../stores/stock'
+import DropLine from './mixing/DropLine.vue'
+import MixBook from './mixing/MixBook.vue'
+import MixResult from './mixing/MixResult.vue'
+import NoteMix from './mixing/NoteMix.vue'
+import RecipeAnswers from './mixing/RecipeAnswers.vue'
+import TonesPanel from './mixing/TonesPanel.vue'
+import SwatchPhoto from './paints/SwatchPhoto.vue'
+import StockNav from './stock/StockNav.vue'
+
+/** The mixing table: drops laid out and dragged, what they come to beside a target, and the book of all mixes. */
+const mixing = useMixing(),
+  stock = useStock(),
+  route = useRoute()
+const { fault, attempt } = useAttempt()
+const page = ref<string | null>(null),
+  reading = ref(false)
+onMounted(() =>
+  attempt(async () => {
+    await stock.load()
+    const { target, piece, region, coat } = route.query
+    // Sent here from a region of a scheme.
+    if (typeof target === 'string' && parseHex(target)) mixing.target = hexToLab(target)
+    if (typeof region === 'string')
+      mixing.about = {
+        name: region,
+        pieceId: typeof piece === 'string' ? piece : null,
+        region,
+        coat: typeof coat === 'string' ? coat : 'base',
+      }
+  }),
+)
+const byId = computed(() => new Map(stock.paints.map((p) => [p.id, p])))
+const hexOf = (id: string): string => {
+  const p = byId.value.get(id)
+  return p ? labToHex(labOfPaint(p)) : '#888888'
+}
+const free = computed(() =>
+  stock.paints.filter((p) => BINDER[p.kind] !== undefined && !mixing.drops.some((d) => d.id === p.id)),
+)
+function takeUp(e: Event): void {
+  const s = e.target as HTMLSelectElement
+  if (s.value) mixing.set(s.value, 1)
+  s.value = ''
+}
+const binders = computed(
+  () => new Set(mixing.laid.flatMap((d) => BINDER[byId.value.get(d.id)?.kind ?? 'varnish'] ?? [])),
+)
+const verdict = computed(() => {
+  const e = mixing.error
+  return e === null
+    ? ''
+    : e < 1
+      ? 'not to be told apart'
+      : e <= UNSEEN
+        ? 'passes unseen'
+        : e < 5
+          ? 'seen side by side'
+          : 'another colour'
+})
+</script>
+
+<template>
+  <div class="beside">
+    <div class="middle scroll">
+      <StockNav />
+      <p v-if="fault" role="alert" class="problem">{{ fault }}</p>
+      <div class="table-top">
+        <div class="target">
+          <span class="soft small">Target</span>
+          <LabField
+            :lab="mixing.target"
+            label="Target colour"
+            empty="none yet: L / a / b"
+            @change="mixing.target = $event"
+          />
+          <button class="btn btn-sm btn-quiet mt-1" :aria-pressed="reading" @click="reading = !reading">
+            Read it off a photo
+          </button>
+        </div>
+        <div class="match" :style="{ background: mixing.target ? labToHex(mixing.target) : 'var(--paper-sunk)' }">
+          <div v-if="mixing.drawn" :style="{ background: mixing.drawn.hex }" />
+        </div>
+        <div class="off">
+          <span class="figure" data-role="error">{{ mixing.error === null ? '–' : mixing.error.toFixed(1) }}</span>
+          <span class="soft small">ΔE00 to the target<br />{{ verdict }}</span>
+        </div>
+      </div>
+      <SwatchPhoto
+        v-if="reading"
+        class="mb-2"
+        @read="
+          (lab) => {
+            mixing.target = lab
+            reading = false
+          }
+        "
+      />
+      <section aria-label="Drops" class="mb-2">
+        <DropLine
+          v-for="d in mixing.drops"
+          :key="d.id"
+          :name="byId.get(d.id)?.name ?? 'no longer in stock'"
+          :hex="hexOf(d.id)"
+          :drops="d.drops"
+          @set="mixing.set(d.id, $event)"
+          @away="mixing.putAway(d.id)"
+        />
+        <div class="d-flex gap-3 align-items-center mt-1">
+          <select class="form-select form-select-sm w-auto" aria-label="Take a paint up" @change="takeUp">
+            <option value="">+ take a paint up</option>
+            <option v-for="p in free" :key="p.id" :value="p.id">{{ p.name }}{{ p.opened ? ' (open)' : '' }}</option>
+          </select>
+          <span class="soft"
+            >{{ mixing.total }} drops{{
+              mixing.drops.length === 0 ? ': take paints up, or set a target and lay a recipe out' : ''
+            }}</span
+          >
+        </div>
+        <p v-if="binders.size > 1" class="problem small mt-2 mb-0">
+          Paints bound by {{ [...binders].join(' and ') }} do not mix: the pot curdles or never dries. Lay one over the
+          other instead, dry in between.
+        </p>
+      </section>
+      <MixResult />
+      <TonesPanel />
+      <NoteMix @noted="page = $event" />
+    </div>
+    <aside class="side scroll">
+      <RecipeAnswers class="mt-0 mb-3" />
+      <MixBook v-model:open="page" />
+    </aside>
+  </div>
+</template>
+
+<style scoped>
+.middle {
+  padding: 14px 20px;
+}
+.table-top {
+  display: grid;
+  grid-template-columns: 220px 1fr 190px;
+  gap: 16px;
+  align-items: stretch;
+  margin-bottom: 8px;
+}
+.match {
+  border-radius: 6px;
+  border: 1px solid rgba(0, 0, 0, 0.2);
+  min-height: 64px;
+  display: grid;
+  place-items: center;
+}
+.match > div {
+  width: 62%;
+  height: 62%;
+}
+.off {
+  display: flex;
+  gap: 10px;
+  align-items: center;
+  line-height: 1.2;
+}
+</style>

@@ -1,0 +1,113 @@
+<script setup lang="ts">
+import { FILM } from '../../../core/paint/batch'
+import { labToHex } from '../../../core/paint/colour'
+import { useMixing } from '../../stores/mixing'
+
+/** The mix as it looks: beside its target, as a film over several grounds, and drawn down to full hiding. */
+const mixing = useMixing()
+const GROUND: Record<string, string> = { black: '#141414', white: '#f4f2ee', grey: '#9c9c9c', zenithal: '#8c8c8c' }
+const words = (n: number | null, what: string): string =>
+  n === null ? `never ${what}` : `${n} ${n === 1 ? 'coat' : 'coats'} ${what}`
+</script>
+
+<template>
+  <section v-if="mixing.drawn" aria-label="The mix as it looks">
+    <div class="films">
+      <figure v-for="(o, i) in mixing.drawn.over" :key="i" :style="{ background: GROUND[o.ground] }">
+        <div :style="{ background: o.hex }" />
+        <figcaption>
+          <b>over {{ o.ground === 'zenithal' ? 'black and white' : o.ground }}</b
+          ><br />{{ words(o.hides, 'hide')
+          }}<template v-if="o.reaches !== null && o.reaches !== o.hides"
+            >, {{ words(o.reaches, 'reach the target') }}</template
+          >
+        </figcaption>
+      </figure>
+    </div>
+    <div class="d-flex gap-3 align-items-center my-2">
+      <label class="d-flex gap-2 align-items-center flex-grow-1"
+        ><span class="text-nowrap">{{ mixing.coats }} {{ mixing.coats === 1 ? 'coat' : 'coats' }}</span
+        ><input
+          v-model.number="mixing.coats"
+          type="range"
+          min="1"
+          max="12"
+          class="form-range"
+          aria-label="Coats"
+        /><span class="num text-nowrap">{{ mixing.film }} µm dry</span></label
+      >
+      <select v-model="mixing.tool" class="form-select form-select-sm w-auto" aria-label="Tool">
+        <option value="brush">brushed, {{ FILM.brush }} µm a coat</option>
+        <option value="airbrush">airbrushed, {{ FILM.airbrush }} µm a coat</option>
+      </select>
+      <select v-model="mixing.undercoat" class="form-select form-select-sm w-auto" aria-label="Undercoat">
+        <option value="grey">grey undercoat</option>
+        <option value="white">white undercoat</option>
+        <option value="black">black undercoat</option>
+        <option value="zenithal">black, white from above</option>
+      </select>
+    </div>
+    <div v-for="s in mixing.drawn.strips" :key="s.name" class="strip">
+      <span class="soft small">{{ s.name }}</span>
+      <div>
+        <i
+          v-for="(h, i) in s.white"
+          :key="i"
+          :style="{ background: h }"
+          :title="`${i + 1} × ${s.film} µm over white`"
+        />
+        <i
+          v-for="(h, i) in s.black"
+          :key="`b${i}`"
+          :style="{ background: h }"
+          :title="`${i + 1} × ${s.film} µm over black`"
+        />
+      </div>
+    </div>
+    <p class="soft small m-0">
+      Drawn down: one coat on the left, twelve on the right; over white above, over black below.
+      <template v-if="mixing.target">The frame is the target, {{ labToHex(mixing.target) }}.</template>
+    </p>
+  </section>
+</template>
+
+<style scoped>
+.films {
+  display: grid;
+  grid-template-columns: repeat(3, 1fr);
+  gap: 8px;
+}
+figure {
+  margin: 0;
+  padding: 10px 10px 0;
+  border-radius: 6px;
+  border: 1px solid var(--line);
+}
+figure > div {
+  height: 74px;
+  border-radius: 3px;
+}
+figcaption {
+  background: var(--paper-raised);
+  margin: 8px -10px 0;
+  padding: 4px 9px;
+  font-size: 0.84rem;
+  line-height: 1.25;
+  border-radius: 0 0 5px 5px;
+}
+.strip {
+  display: grid;
+  grid-template-columns: 100px 1fr;
+  gap: 8px;
+  align-items: center;
+  line-height: 1.1;
+  margin-bottom: 4px;
+}
+.strip div {
+  display: grid;
+  grid-template-columns: repeat(12, 1fr);
+}
+.strip i {
+  height: 13px;
+}
+</style>

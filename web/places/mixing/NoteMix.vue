@@ -1,0 +1,123 @@
+<script setup lang="ts">
+import { computed, onMounted, ref } from 'vue'
+import { z } from 'zod'
+import { TECHNIQUES, pieceSummary } from '../../../contract/pieces'
+import { labOfPaint } from '../../../contract/stockPaint'
+import { DROP } from '../../../core/paint/batch'
+import { api } from '../../api'
+import { useAttempt } from '../../composables/useAttempt'
+import { preparePhoto } from '../../shell/photo'
+import { useMixes } from '../../stores/mixes'
+import { useMixing } from '../../stores/mixing'
+import { useStock } from '../../stores/stock'
+
+/** Puts the mix on the table into the book: what it is for, how much was made, and a photo. */
+const mixing = useMixing(),
+  mixes = useMixes(),
+  stock = useStock()
+const emit = defineEmits<{ noted: [id: string] }>()
+const { fault, busy, attempt } = useAttempt()
+const pieces = ref<{ id: string; name: string }[]>([])
+onMounted(async () => {
+  pieces.value = await api(z.array(pieceSummary), 'GET', '/pieces').catch(() => [])
+})
+const batches = ref(1),
+  kept = ref(0),
+  photo = ref<File | null>(null)
+const ml = computed(() => batches.value * mixing.total * DROP)
+const note = (): Promise<void> =>
+  attempt(async () => {
+    const drawn = mixing.drawn
+    if (!drawn) return
+    const hash = photo.value
+      ? (await api(z.object({ hash: z.string() }), 'POST', '/blobs', await preparePhoto(photo.value))).hash
+      : null
+    const by = new Map(stock.paints.map((p) => [p.id, p]))
+    const made = await mixes.note({
+      name: mixing.about.name,
+      pieceId: mixing.about.pieceId,
+      region: mixing.about.region,
+      coat: mixing.about.coat,
+      tool: mixing.tool,
+      target: mixing.target ? [...mixing.target] : null,
+      predicted: [...drawn.lab],
+      drops: mixing.laid.flatMap((d) => {
+        const p = by.get(d.id)
+        return p
+          ? [{ paintId: d.id, name: p.name, lot: p.lots[0]?.lot ?? '', lab: [...labOfPaint(p)], drops: d.drops }]
+          : []
+      }),
+      batches: batches.value,
+      kept: kept.value,
+      mixedOn: new Date().toISOString().slice(0, 10),
+      photo: hash,
+    })
+    mixing.about.name = ''
+    photo.value = null
+    emit('noted', made.id)
+  })
+</script>
+
+<template>
+  <form v-if="mixing.total > 0" class="sheet p-3 mt-3" aria-label="Note the mix" @submit.prevent="note">
+    <h3 class="mb-2">Put it in the mix book</h3>
+    <p v-if="fault" role="alert" class="problem small">{{ fault }}</p>
+    <div class="fields">
+      <label
+        ><span class="soft small">Known as</span
+        ><input v-model="mixing.about.name" class="form-control form-control-sm" required maxlength="120"
+      /></label>
+      <label
+        ><span class="soft small">Piece</span
+        ><select v-model="mixing.about.pieceId" class="form-select form-select-sm">
+          <option :value="null">none yet</option>
+          <option v-for="p in pieces" :key="p.id" :value="p.id">{{ p.name }}</option>
+        </select></label
+      >
+      <label
+        ><span class="soft small">Region</span
+        ><input v-model="mixing.about.region" class="form-control form-control-sm" maxlength="60"
+      /></label>
+      <label
+        ><span class="soft small">Coat</span
+        ><select v-model="mixing.about.coat" class="form-select form-select-sm">
+          <option v-for="t in TECHNIQUES" :key="t">{{ t }}</option>
+        </select></label
+      >
+      <label
+        ><span class="soft small">Counted out so many times</span
+        ><input
+          v-model.number="batches"
+          type="number"
+          min="0.5"
+          step="0.5"
+          max="1000"
+          class="form-control form-control-sm"
+      /></label>
+      <label
+        ><span class="soft small">Put by for touching up, ml</span
+        ><input v-model.number="kept" type="number" min="0" step="0.1" max="1000" class="form-control form-control-sm"
+      /></label>
+    </div>
+    <div class="d-flex gap-3 align-items-center mt-2">
+      <label class="btn btn-sm btn-quiet m-0"
+        >{{ photo ? photo.name : 'A photo of it'
+        }}<input
+          type="file"
+          accept="image/*"
+          class="visually-hidden"
+          @change="photo = ($event.target as HTMLInputElement).files?.[0] ?? null"
+      /></label>
+      <span class="soft flex-grow-1">{{ mixing.total * batches }} drops, about {{ ml.toFixed(2) }} ml</span>
+      <button class="btn btn-sm btn-primary" :disabled="busy || !mixing.drawn">Note it</button>
+    </div>
+  </form>
+</template>
+
+<style scoped>
+.fields {
+  display: grid;
+  grid-template-columns: repeat(3, 1fr);
+  gap: 6px 12px;
+}
+</style>

@@ -1,0 +1,94 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import { labToHex } from '../../../core/paint/colour'
+import { UNSEEN } from '../../../core/paint/mixRank'
+import type { Merit } from '../../../core/paint/recipe'
+import { useMixing } from '../../stores/mixing'
+import { useStock } from '../../stores/stock'
+
+/** The best mixes for the target, each with what it is best at. */
+const mixing = useMixing(),
+  stock = useStock()
+const MERIT: Record<Merit, string> = {
+  simplest: 'simplest of the nearest',
+  closest: 'closest',
+  fewest: 'fewest paints',
+  cheapest: 'cheapest',
+  open: 'from open bottles',
+}
+const here = (r: { drops: { paint: string; drops: number }[] }): boolean =>
+  JSON.stringify(r.drops.map((d) => [d.paint, d.drops]).sort()) ===
+  JSON.stringify(mixing.laid.map((d) => [d.id, d.drops]).sort())
+const answer = computed(() => mixing.answer)
+</script>
+
+<template>
+  <section aria-label="Recipes" class="mt-3">
+    <h2 class="mb-1">
+      {{
+        mixing.solving ? 'Looking for mixes …' : answer ? 'Mixes for the target' : 'Set a target to have mixes found'
+      }}
+    </h2>
+    <p v-if="answer && !answer.reached" class="problem small mb-2">{{ answer.missing }}</p>
+    <article v-for="(r, i) in answer?.recipes ?? []" :key="i" class="recipe" :class="{ here: here(r) }">
+      <span class="pair"
+        ><i :style="{ background: mixing.target ? labToHex(mixing.target) : '' }" /><i :style="{ background: r.hex }"
+      /></span>
+      <div>
+        <b v-if="r.merits.length > 0" class="merits">{{ r.merits.map((m) => MERIT[m]).join(', ') }}</b>
+        <div>{{ r.drops.map((d) => `${d.drops} ${d.name}`).join(' + ') }}</div>
+        <div class="soft small">
+          {{
+            r.hides === null
+              ? 'does not hide in 12 coats'
+              : `hides black in ${r.hides} ${r.hides === 1 ? 'coat' : 'coats'}`
+          }}
+        </div>
+      </div>
+      <span class="num"
+        ><b :class="{ far: r.error > UNSEEN }">ΔE {{ r.error.toFixed(1) }}</b
+        ><br /><span class="soft small">{{ r.price === null ? '' : `${stock.money(r.price)} a ml` }}</span></span
+      >
+      <button class="btn btn-sm btn-quiet" @click="mixing.layOut(r.drops)">Lay out</button>
+    </article>
+    <details v-if="answer && answer.excluded.length > 0" class="soft small mt-1">
+      <summary>{{ answer.excluded.length }} paints left out</summary>
+      <ul class="mb-0">
+        <li v-for="e in answer.excluded" :key="e">{{ e }}</li>
+      </ul>
+    </details>
+  </section>
+</template>
+
+<style scoped>
+.recipe {
+  display: grid;
+  grid-template-columns: auto 1fr auto auto;
+  gap: 10px;
+  align-items: center;
+  padding: 4px 0;
+  border-top: 1px solid var(--line);
+  line-height: 1.25;
+}
+.merits::first-letter {
+  text-transform: uppercase;
+}
+.merits {
+  display: block;
+}
+.recipe.here {
+  box-shadow: inset 3px 0 0 var(--action);
+  padding-left: 8px;
+}
+.pair {
+  display: grid;
+  grid-template-columns: 22px 22px;
+  height: 34px;
+  border-radius: 3px;
+  overflow: hidden;
+  border: 1px solid rgba(0, 0, 0, 0.25);
+}
+.far {
+  color: var(--know);
+}
+</style>

@@ -1,0 +1,171 @@
+<script setup lang="ts">
+import { computed, ref, shallowRef, watch } from 'vue'
+import { labToHex, type Triple } from '../../../core/paint/colour'
+import type { Recipe } from '../../../core/paint/recipe'
+import { threeTones, type ToneSchool } from '../../../core/paint/tones'
+import { newestOnly } from '../../composables/newest'
+import { useSlowPaintWork } from '../../composables/usePaintWork'
+import { useMixing } from '../../stores/mixing'
+import { useStock } from '../../stores/stock'
+
+/** What goes with the mix: its shadow and light, the ways to mute it, and skin built over it. */
+const mixing = useMixing(),
+  stock = useStock(),
+  work = useSlowPaintWork()
+const what = ref<'tones' | 'mute' | 'skin'>('tones')
+const school = ref<ToneSchool>('warmLight'),
+  keep = ref(60)
+const WHAT = { tones: 'Shadow, base, light', mute: 'Mute it', skin: 'Skin over it' }
+const SCHOOL: Record<ToneSchool, string> = {
+  warmLight: 'warm lights, cool shadows',
+  coolLight: 'cool lights, warm shadows',
+  sameHue: 'the same hue',
+}
+const MUTED = { complement: 'by the complement', earth: 'by an earth colour', black: 'by black or grey' }
+interface Tone {
+  name: string
+  lab: Triple
+  recipe: Recipe | null
+}
+const tones = shallowRef<Tone[]>([])
+const muted = shallowRef<Awaited<ReturnType<typeof work.mute>>>([])
+const skin = shallowRef<Awaited<ReturnType<typeof work.skin>>>([])
+const base = computed(() => mixing.drawn?.lab ?? mixing.target)
+const plainDrops = (): { id: string; drops: number }[] => mixing.laid.map((d) => ({ ...d }))
+const reckon = newestOnly(async () => {
+  const lab = base.value
+  if (!lab) return
+  if (what.value === 'mute') muted.value = await work.mute(plainDrops(), mixing.paints, keep.value / 100)
+  else if (what.value === 'skin') skin.value = await work.skin(plainDrops(), mixing.paints)
+  else {
+    const t = threeTones(lab, school.value)
+    const mixed = async (c: Triple): Promise<Recipe | null> =>
+      (await work.recipe([...c], mixing.paints)).recipes[0] ?? null
+    tones.value = [
+      { name: 'shadow', lab: t.shadow, recipe: await mixed(t.shadow) },
+      { name: 'base', lab: t.base, recipe: null },
+      { name: 'light', lab: t.light, recipe: await mixed(t.light) },
+    ]
+  }
+})
+watch([base, what, school, keep], () => void reckon(), { immediate: true })
+const nameOf = (id: string | null): string => stock.paints.find((p) => p.id === id)?.name ?? '?'
+const words = (r: Recipe | null): string => (r ? r.drops.map((d) => `${d.drops} ${d.name}`).join(' + ') : '')
+const sign = (v: number): string => `${v > 0 ? '+' : '−'}${Math.abs(v).toFixed(0)}`
+/** The base in its own drops, as often as is needed, with the muting paint beside it. */
+function layMuted(m: (typeof muted.value)[number]): void {
+  const sum = mixing.total
+  const f = Math.max(1, Math.round(m.ofBase / sum))
+  mixing.layOut([
+    ...mixing.laid.map((d) => ({ paint: d.id, drops: d.drops * f })),
+    { paint: m.id!, drops: Math.max(1, Math.round((m.drops * sum * f) / m.ofBase)) },
+  ])
+}
+</script>
+
+<template>
+  <section v-if="mixing.drawn" class="mt-3" aria-label="What goes with it">
+    <div class="d-flex gap-2 align-items-center mb-2">
+      <button
+        v-for="(name, key) in WHAT"
+        :key="key"
+        class="btn btn-sm"
+        :class="what === key ? 'btn-primary' : 'btn-quiet'"
+        :aria-pressed="what === key"
+        @click="what = key"
+      >
+        {{ name }}
+      </button>
+      <select
+        v-if="what === 'tones'"
+        v-model="school"
+        class="form-select form-select-sm w-auto ms-auto"
+        aria-label="How the hue turns"
+      >
+        <option v-for="(name, key) in SCHOOL" :key="key" :value="key">{{ name }}</option>
+      </select>
+      <label v-if="what === 'mute'" class="d-flex gap-2 align-items-center ms-auto small"
+        >to<input
+          v-model.number="keep"
+          type="range"
+          class="form-range"
+          min="20"
+          max="90"
+          step="5"
+          style="width: 110px"
+          aria-label="Share of chroma that stays"
+        /><span class="num">{{ keep }} % of its chroma</span></label
+      >
+    </div>
+    <div v-if="what === 'tones'" class="row-of">
+      <figure v-for="t in tones" :key="t.name">
+        <div :style="{ background: labToHex(t.lab) }" />
+        <figcaption>
+          <b>{{ t.name }}</b><template v-if="t.recipe"
+            ><br />{{ words(t.recipe) }}<br /><span class="soft">ΔE {{ t.recipe.error.toFixed(1) }}</span
+            ><button class="btn btn-sm btn-quiet ms-2" @click="mixing.layOut(t.recipe.drops)">Lay out</button></template
+          >
+        </figcaption>
+      </figure>
+    </div>
+    <div v-else-if="what === 'mute'" class="row-of">
+      <figure v-for="m in muted" :key="m.by">
+        <div :style="{ background: labToHex(m.lab) }" />
+        <figcaption>
+          <b>{{ MUTED[m.by] }}</b><br />
+          <template v-if="m.id"
+            >{{ m.drops }} {{ nameOf(m.id) }} to {{ m.ofBase }} of the mix<br /><span class="soft"
+              >L {{ sign(-m.darker) }}, hue {{ sign(m.turned) }}°</span
+            ><button class="btn btn-sm btn-quiet ms-2" @click="layMuted(m)">Lay out</button></template
+          >
+          <span v-else class="soft">No paint of the stock does it.</span>
+        </figcaption>
+      </figure>
+    </div>
+    <template v-else>
+      <p v-if="skin.length === 0" class="soft">The stock has no red, blue or yellow that would tint it.</p>
+      <ol class="skin">
+        <li v-for="(z, i) in skin" :key="i">
+          <span class="swatch" :style="{ background: labToHex(z.lab) }" />
+          <span
+            ><b>{{ z.id ? nameOf(z.id) : 'the base itself' }}</b
+            >, {{ Math.round(100 * z.pigment) }} % paint, {{ z.coats }} thin {{ z.coats === 1 ? 'coat' : 'coats' }}:
+            {{ z.where }}</span
+          >
+          <span class="num soft">ΔE {{ z.shift.toFixed(1) }}</span>
+        </li>
+      </ol>
+    </template>
+  </section>
+</template>
+
+<style scoped>
+.row-of {
+  display: grid;
+  grid-template-columns: repeat(3, 1fr);
+  gap: 10px;
+}
+figure {
+  margin: 0;
+}
+figure > div {
+  height: 38px;
+  border-radius: 4px;
+  border: 1px solid rgba(0, 0, 0, 0.2);
+}
+figcaption {
+  font-size: 0.86rem;
+  line-height: 1.25;
+  padding-top: 3px;
+}
+.skin {
+  padding-left: 18px;
+  margin: 0;
+}
+.skin li {
+  padding: 2px 0;
+}
+.skin li > span:nth-child(2) {
+  margin: 0 8px;
+}
+</style>

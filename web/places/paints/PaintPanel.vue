@@ -1,0 +1,226 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue'
+import { PAINT_FINISHES, paint as paintSchema, type PaintRecord } from '../../../contract/stock'
+import { labOfPaint } from '../../../contract/stockPaint'
+import { deltaE00, labToHex, type Triple } from '../../../core/paint/colour'
+import { PAINT_KINDS } from '../../../core/paint/recipe'
+import { useAttempt } from '../../composables/useAttempt'
+import DraftInput from '../../shell/DraftInput.vue'
+import LabField from '../../shell/LabField.vue'
+import NumberField from '../../shell/NumberField.vue'
+import { useStock, type Item } from '../../stores/stock'
+import SwatchPhoto from './SwatchPhoto.vue'
+
+/** One paint: how it looks, how it hides, how it is thinned, and the bottles that were measured. */
+const props = defineProps<{ item: Item<PaintRecord>; used?: { coats: number; ml: number } }>()
+const emit = defineEmits<{ gone: [] }>()
+const stock = useStock()
+const { fault, attempt } = useAttempt()
+const p = computed(() => paintSchema.parse(props.item))
+const save = (more: Partial<PaintRecord>): Promise<void> =>
+  attempt(() => stock.change('paint', props.item.id, props.item.version, { ...p.value, ...more }))
+const text = (e: Event): string => (e.target as HTMLInputElement).value
+/** which colour a photo is read for */
+const reading = ref<'hides' | 'black' | 'lot' | null>(null)
+const lot = ref('')
+/** Of the bottle in use, where bottles were measured; else of the paint. */
+function setColour(lab: Triple | null): Promise<void> {
+  const [used, ...others] = p.value.lots
+  if (used) return lab ? save({ lots: [{ ...used, lab: [...lab] }, ...others] }) : Promise.resolve()
+  return save({ lab: lab ? [...lab] : null, hex: lab ? labToHex(lab) : p.value.hex })
+}
+function took(lab: Triple): void {
+  const what = reading.value
+  reading.value = null
+  if (what === 'hides') void setColour(lab)
+  else if (what === 'black') void save({ overBlack: [...lab] })
+  else void save({ lots: [{ lot: lot.value.trim() || 'new', lab: [...lab], opened: null }, ...p.value.lots] })
+}
+const off = (lab: Triple): string => deltaE00(lab, labOfPaint(p.value)).toFixed(1)
+</script>
+
+<template>
+  <section class="sheet p-3 mb-3">
+    <div class="d-flex justify-content-between align-items-baseline mb-2">
+      <h2>{{ p.name }}</h2>
+      <button
+        class="btn btn-sm btn-quiet"
+        :aria-label="`Remove ${p.name}`"
+        @click="
+          attempt(async () => {
+            await stock.remove('paint', item.id)
+            emit('gone')
+          })
+        "
+      >
+        Remove
+      </button>
+    </div>
+    <p v-if="fault" role="alert" class="problem small">{{ fault }}</p>
+    <label class="row-field"
+      ><span>Name</span
+      ><DraftInput
+        class="form-control form-control-sm"
+        maxlength="80"
+        :value="p.name"
+        aria-label="Name of the paint"
+        @done="save({ name: $event })"
+    /></label>
+    <div class="row-field">
+      <span>Where it hides</span><LabField :lab="labOfPaint(p)" label="Colour where it hides" @change="setColour" />
+    </div>
+    <div class="row-field">
+      <span>One coat over black</span
+      ><LabField
+        :lab="p.overBlack"
+        label="Colour of one coat over black"
+        empty="not measured"
+        @change="save({ overBlack: $event ? [...$event] : null })"
+      />
+    </div>
+    <div class="d-flex gap-2 mb-2">
+      <button class="btn btn-sm btn-quiet" :aria-pressed="reading === 'hides'" @click="reading = 'hides'">
+        Photo: where it hides
+      </button>
+      <button class="btn btn-sm btn-quiet" :aria-pressed="reading === 'black'" @click="reading = 'black'">
+        Photo: over black
+      </button>
+    </div>
+    <SwatchPhoto v-if="reading" class="mb-2" @read="took" />
+    <NumberField
+      label="Hides, of one brushed coat"
+      :model-value="100 * p.opacity"
+      unit="%"
+      :min="0"
+      :max="100"
+      :digits="0"
+      :source="p.overBlack ? 'not used: the coat over black says more' : 'as you said'"
+      @update:model-value="save({ opacity: $event / 100 })"
+    />
+    <p v-if="p.opacity === 0" class="soft small">
+      A paint with no opacity is clear medium: it thins a mix, hides nothing in any number of coats, and is left out of
+      recipes.
+    </p>
+    <div class="pair">
+      <label class="row-field"
+        ><span>Kind</span
+        ><select
+          class="form-select form-select-sm"
+          :value="p.kind"
+          aria-label="Kind of paint"
+          @change="save({ kind: text($event) as PaintRecord['kind'] })"
+        >
+          <option v-for="k in PAINT_KINDS" :key="k">{{ k }}</option>
+        </select></label
+      >
+      <label class="row-field"
+        ><span>Finish</span
+        ><select
+          class="form-select form-select-sm"
+          :value="p.finish"
+          aria-label="Finish"
+          @change="save({ finish: text($event) as PaintRecord['finish'] })"
+        >
+          <option v-for="k in PAINT_FINISHES" :key="k">{{ k }}</option>
+        </select></label
+      >
+    </div>
+    <NumberField
+      label="Paint in what is brushed"
+      :model-value="100 * p.thinning.brush"
+      unit="%"
+      :min="5"
+      :max="100"
+      :step="5"
+      :digits="0"
+      @update:model-value="save({ thinning: { ...p.thinning, brush: $event / 100 } })"
+    />
+    <NumberField
+      label="Paint in what is airbrushed"
+      :model-value="100 * p.thinning.airbrush"
+      unit="%"
+      :min="5"
+      :max="100"
+      :step="5"
+      :digits="0"
+      @update:model-value="save({ thinning: { ...p.thinning, airbrush: $event / 100 } })"
+    />
+    <NumberField
+      label="Left in the bottle"
+      :model-value="p.level"
+      unit="ml"
+      :min="0"
+      :max="5000"
+      :digits="1"
+      @update:model-value="save({ level: $event })"
+    />
+    <NumberField
+      label="Price of 1 ml"
+      :model-value="p.price"
+      :unit="stock.workshop?.currency ?? ''"
+      :min="0"
+      :max="10000"
+      :step="0.01"
+      @update:model-value="save({ price: $event })"
+    />
+    <label class="row-field"
+      ><span>Open since</span
+      ><DraftInput
+        class="form-control form-control-sm"
+        type="date"
+        :value="p.opened ?? ''"
+        aria-label="Open since"
+        @done="save({ opened: $event || null })"
+    /></label>
+    <p class="soft small mb-2">
+      {{
+        used
+          ? `Logged in ${used.coats} ${used.coats === 1 ? 'coat' : 'coats'}, ${used.ml.toFixed(1)} ml.`
+          : 'In no coat that was logged yet.'
+      }}
+    </p>
+    <h3 class="mb-1">Bottles that were measured</h3>
+    <div v-for="(l, i) in p.lots" :key="i" class="lot">
+      <span class="swatch" :style="{ background: labToHex(l.lab) }" />
+      <span>{{ l.lot || 'no lot' }}{{ i === 0 ? ', in use' : '' }}</span>
+      <span class="num soft">{{ i === 0 ? '' : `ΔE ${off(l.lab)} from it` }}</span>
+      <button
+        class="btn btn-sm btn-quiet"
+        :aria-label="`Forget lot ${l.lot}`"
+        @click="save({ lots: p.lots.filter((_, k) => k !== i) })"
+      >
+        ×
+      </button>
+    </div>
+    <p v-if="p.lots.length === 0" class="soft small mb-1">None: all bottles are taken for the same.</p>
+    <div class="d-flex gap-2 mt-1">
+      <input v-model="lot" class="form-control form-control-sm" placeholder="Lot" aria-label="Lot of the new bottle" />
+      <button class="btn btn-sm btn-quiet text-nowrap" @click="reading = 'lot'">Measure a bottle</button>
+    </div>
+  </section>
+</template>
+
+<style scoped>
+.row-field {
+  display: grid;
+  grid-template-columns: 108px 1fr;
+  align-items: center;
+  gap: 8px;
+  margin-bottom: 6px;
+}
+.pair {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 8px;
+}
+.pair .row-field {
+  grid-template-columns: auto 1fr;
+}
+.lot {
+  display: grid;
+  grid-template-columns: auto 1fr auto auto;
+  gap: 8px;
+  align-items: center;
+  padding: 2px 0;
+}
+</style>

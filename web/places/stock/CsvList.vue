@@ -1,0 +1,41 @@
+<script setup lang="ts">
+import { ref } from 'vue'
+import { z } from 'zod'
+import { api } from '../../api'
+import { useAttempt } from '../../composables/useAttempt'
+
+/** A kind of stock as a list that goes in and out. */
+const props = defineProps<{ words: 'materials' | 'paints' }>()
+const { fault, busy, attempt } = useAttempt()
+const said = ref('')
+const picker = ref<HTMLInputElement | null>(null)
+const takeIn = (e: Event): Promise<void> =>
+  attempt(async () => {
+    const input = e.target as HTMLInputElement,
+      f = input.files?.[0]
+    if (!f) return
+    said.value = ''
+    try {
+      const n = await api(z.object({ added: z.int(), changed: z.int() }), 'POST', `/${props.words}.csv`, f)
+      said.value = `${f.name}: ${n.added} new, ${n.changed} changed.`
+    } finally {
+      // The same file, mended, can be taken again.
+      input.value = ''
+    }
+  })
+</script>
+
+<template>
+  <button class="btn btn-sm btn-quiet" :disabled="busy" @click="picker?.click()">Take a CSV list in</button>
+  <a class="btn btn-sm btn-quiet" :href="`/api/${words}.csv`" :download="`${words}.csv`">Give the list out</a>
+  <input
+    ref="picker"
+    type="file"
+    accept=".csv,text/csv"
+    class="visually-hidden"
+    :aria-label="`CSV list of ${words}`"
+    @change="takeIn"
+  />
+  <p v-if="fault" role="alert" class="problem w-100 m-0">{{ fault }}</p>
+  <p v-else-if="said" role="status" class="soft w-100 m-0">{{ said }}</p>
+</template>

@@ -1,0 +1,59 @@
+<script setup lang="ts">
+import { ref } from 'vue'
+import { hexToLab, labToHex, type Triple } from '../../core/paint/colour'
+import DraftInput from './DraftInput.vue'
+
+/** A colour by the eye or by its three CIELAB numbers. */
+const props = defineProps<{ lab: Triple | null; label: string; empty?: string }>()
+const emit = defineEmits<{ change: [lab: Triple | null] }>()
+const wrong = ref('')
+const text = (): string => (props.lab ? props.lab.map((v) => Number(v.toFixed(1))).join(' / ') : '')
+function typed(t: string): void {
+  wrong.value = ''
+  if (t.trim() === '') {
+    emit('change', null)
+    return
+  }
+  const v = t.split(/[/;\s]+/).filter((x) => x !== '')
+  const n = v.map((x) => Number(x.replace(',', '.').replace('−', '-')))
+  if (
+    n.length !== 3 ||
+    n.some((x) => !Number.isFinite(x)) ||
+    n[0]! < 0 ||
+    n[0]! > 100 ||
+    n.some((x) => Math.abs(x) > 130)
+  )
+    wrong.value = 'Three numbers: L from 0 to 100, a and b from −130 to 130, as 42 / 18 / −7.'
+  else emit('change', n as unknown as Triple)
+}
+</script>
+
+<template>
+  <div>
+    <div class="lab">
+      <input
+        type="color"
+        class="form-control form-control-sm form-control-color"
+        :value="lab ? labToHex(lab) : '#b9ac98'"
+        :aria-label="label"
+        @change="emit('change', hexToLab(($event.target as HTMLInputElement).value))"
+      />
+      <DraftInput
+        class="form-control form-control-sm"
+        :value="text()"
+        :placeholder="empty ?? 'L / a / b'"
+        :aria-label="`${label}, as L / a / b`"
+        @done="typed"
+      />
+    </div>
+    <p v-if="wrong" class="problem small mt-1 mb-0" role="alert">{{ wrong }}</p>
+  </div>
+</template>
+
+<style scoped>
+.lab {
+  display: grid;
+  grid-template-columns: 42px 1fr;
+  gap: 6px;
+}
+</style>

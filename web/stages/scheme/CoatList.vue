@@ -1,0 +1,59 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import { TECHNIQUES, type Coat } from '../../../contract/pieces'
+import { useStock } from '../../stores/stock'
+import CoatRow from './CoatRow.vue'
+
+/** The stack of one region, first to last, within the coats of the whole scheme. */
+const all = defineModel<Coat[]>({ required: true })
+const props = defineProps<{ region: number; facts: ReadonlyMap<string, { toHide: number | null; hex: string }> }>()
+const stock = useStock()
+const coats = computed(() => all.value.filter((c) => c.regionId === props.region))
+const FILM = { base: 40, wash: 16, 'dry brush': 8, glaze: 10, layer: 20, varnish: 10 }
+const fresh = (technique: Coat['technique'], more: Partial<Coat> = {}): Coat => ({
+  id: crypto.randomUUID(),
+  regionId: props.region,
+  technique,
+  paintId: null,
+  mix: [],
+  film: FILM[technique],
+  pigment: technique === 'glaze' ? 0.25 : 1,
+  tool: 'brush',
+  ...more,
+})
+const add = (technique: Coat['technique']): void => {
+  all.value = [...all.value, fresh(technique)]
+}
+const drop = (c: Coat): void => {
+  all.value = all.value.filter((x) => x.id !== c.id)
+}
+const replace = (c: Coat, next: Coat): void => {
+  all.value = all.value.map((x) => (x.id === c.id ? next : x))
+}
+/** A mix as the region's base: in the one that is there, or in a new one under all others. */
+function take(drops: readonly { paint: string; drops: number }[]): void {
+  const mix = drops.map((d) => ({ paintId: d.paint, drops: d.drops }))
+  const base = coats.value.find((c) => c.technique === 'base')
+  if (base) replace(base, { ...base, mix, paintId: null })
+  else all.value = [fresh('base', { mix }), ...all.value]
+}
+defineExpose({ take })
+</script>
+
+<template>
+  <h2>Coats, first to last</h2>
+  <p v-if="coats.length === 0" class="soft mt-1">No coat yet. Begin with a base.</p>
+  <CoatRow
+    v-for="(c, i) in coats"
+    :key="c.id"
+    :model-value="c"
+    :number="i + 1"
+    :paints="stock.paints"
+    :fact="facts.get(c.id)"
+    @update:model-value="replace(c, $event)"
+    @remove="drop(c)"
+  />
+  <div class="d-flex gap-1 flex-wrap my-2">
+    <button v-for="t in TECHNIQUES" :key="t" class="btn btn-sm btn-quiet" @click="add(t)">+ {{ t }}</button>
+  </div>
+</template>

@@ -1,0 +1,214 @@
+<script setup lang="ts">
+import { computed, onBeforeUnmount, ref, watch, watchEffect } from 'vue'
+import type { Scheme } from '../../../contract/pieces'
+import { bounds } from '../../../core/mesh/mesh'
+import { vertexNormals } from '../../../core/mesh/measure'
+import { eyeSheet } from '../../../core/paint/eyeSheet'
+import { eyeballAt, gazeTarget, LID_NAMES, placesAbout, planEyes, type EyePlan } from '../../../core/paint/eyes'
+import { handOver } from '../../shell/handOver'
+import NumberField from '../../shell/NumberField.vue'
+import { usePiece } from '../../stores/piece'
+import type { Picked } from '../../viewport/scene'
+import { useViewport } from '../../viewport/useViewport'
+
+/** Both eyes planned together: the balls are pressed on the sculpt, the gaze is turned, the sheet is printed. */
+type Eyes = NonNullable<Scheme['eyes']>
+const eyes = defineModel<Eyes | null>({ required: true })
+const emit = defineEmits<{ ask: [asked: { hint: string; taken: (p: Picked) => void } | null] }>()
+const viewport = useViewport(),
+  store = usePiece()
+const open = ref(false),
+  fault = ref(''),
+  /** mm; at first what an eyeball is of a sculpt this tall */
+  reach = ref(1.5),
+  times = ref(8)
+/** Light from the upper left of who looks at the piece from the front. */
+const LIGHT: [number, number, number] = [-0.45, -0.63, 0.63],
+  VIEWER: [number, number, number] = [0, -1, 0]
+const mine = computed(() => (eyes.value && eyes.value.partId === store.part?.id ? eyes.value : null))
+const target = computed(() =>
+  mine.value ? gazeTarget(mine.value.balls, mine.value.turn, mine.value.lift, mine.value.distance) : null,
+)
+const planned = computed(() =>
+  mine.value ? planEyes(mine.value.balls, target.value!, mine.value.lid, LIGHT, VIEWER) : null,
+)
+const plans = computed<EyePlan[]>(() => (planned.value?.ok ? planned.value.value : []))
+const set = (more: Partial<Eyes>): void => {
+  if (mine.value) eyes.value = { ...mine.value, ...more }
+}
+watch(
+  () => viewport.shown,
+  (shown) => {
+    if (!shown) return
+    const { min, max } = bounds(shown.mesh)
+    reach.value = Math.max(0.3, Number(((max[2] - min[2]) / 70).toFixed(1)))
+  },
+  { immediate: true },
+)
+function press(): void {
+  emit('ask', {
+    hint: mine.value?.balls.length === 1 ? 'Press the middle of the other eyeball' : 'Press the middle of an eyeball',
+    taken: (p) => {
+      const shown = viewport.shown,
+        part = store.part
+      emit('ask', null)
+      if (!shown || !part || p.companion !== null) return
+      const { mesh } = shown
+      const places = placesAbout(mesh.positions, vertexNormals(mesh), p.point, p.normal, reach.value)
+      const ball = eyeballAt(places, p.point, p.normal, reach.value)
+      fault.value = ball.ok ? '' : ball.problem.message
+      if (!ball.ok) return
+      const made = { ...ball.value, centre: [...ball.value.centre] as [number, number, number] }
+      const first = mine.value?.balls.length === 1 ? mine.value.balls : []
+      eyes.value = {
+        turn: 0,
+        lift: 0,
+        distance: 300,
+        lid: 'calm',
+        ...mine.value,
+        partId: part.id,
+        balls: [...first, made].sort((a, b) => a.centre[0] - b.centre[0]),
+      }
+      if (first.length === 0) press()
+    },
+  })
+}
+watchEffect(() => {
+  if (!open.value || plans.value.length === 0) return
+  viewport.markers = plans.value.map((e) => ({ point: [...e.iris] as [number, number, number], kind: 'hand' as const }))
+  const [a, b] = plans.value
+  // From eye to eye by way of what they look at, as far as it can be drawn.
+  const far = gazeTarget(mine.value!.balls, mine.value!.turn, mine.value!.lift, Math.min(mine.value!.distance, 60))
+  viewport.line = {
+    points: [a!.iris, far, ...(b ? [b.iris] : [])].map((p) => [...p] as [number, number, number]),
+    closed: false,
+    sharp: true,
+  }
+})
+function hide(): void {
+  viewport.markers = []
+  viewport.line = { points: [], closed: false }
+}
+function toggled(e: Event): void {
+  open.value = (e.target as HTMLDetailsElement).open
+  if (!open.value) hide()
+}
+onBeforeUnmount(hide)
+const name = (i: number): string =>
+  plans.value.length === 1 ? 'Eye' : i === 0 ? 'Eye on the left as you see it' : 'Eye on the right as you see it'
+function giveSheet(): void {
+  const list = plans.value.map((plan, i) => ({ name: name(i), ball: mine.value!.balls[i]!, plan }))
+  handOver('eyes.svg', eyeSheet(list, times.value).svg, 'image/svg+xml')
+}
+const mm = (v: number): string => v.toFixed(1)
+</script>
+
+<template>
+  <details class="mt-3" @toggle="toggled">
+    <summary>Eyes</summary>
+    <p v-if="fault" role="alert" class="problem small mt-2 mb-1">{{ fault }}</p>
+    <p v-if="!mine" class="soft small mt-1 mb-1">
+      Press both eyeballs: the ball is laid through the skin about the place, and iris, pupil, lid and catch-light are
+      reckoned for one gaze.
+    </p>
+    <NumberField
+      v-model="reach"
+      class="mt-2"
+      label="Skin about the place"
+      unit="mm"
+      :min="0.2"
+      :max="30"
+      :step="0.1"
+      :digits="1"
+    />
+    <button class="btn btn-sm btn-quiet" @click="press">
+      {{ !mine ? 'Press the eyes' : mine.balls.length === 1 ? 'Press the other eye' : 'Press both anew' }}
+    </button>
+    <template v-if="mine">
+      <div class="mt-2">
+        <NumberField
+          label="Looks to its own left"
+          :model-value="mine.turn"
+          unit="°"
+          :min="-80"
+          :max="80"
+          :digits="0"
+          @update:model-value="set({ turn: $event })"
+        />
+        <input
+          type="range"
+          class="form-range"
+          min="-80"
+          max="80"
+          :value="mine.turn"
+          aria-label="Gaze to its own left"
+          @input="set({ turn: Number(($event.target as HTMLInputElement).value) })"
+        />
+        <NumberField
+          label="Looks up"
+          :model-value="mine.lift"
+          unit="°"
+          :min="-80"
+          :max="80"
+          :digits="0"
+          @update:model-value="set({ lift: $event })"
+        />
+        <NumberField
+          label="At something so far away"
+          :model-value="mine.distance"
+          unit="mm"
+          :min="1"
+          :max="100000"
+          :step="10"
+          :digits="0"
+          @update:model-value="set({ distance: $event })"
+        />
+        <label class="d-flex justify-content-between align-items-center"
+          >Lids<select
+            class="form-select form-select-sm w-auto"
+            :value="mine.lid"
+            aria-label="Lids"
+            @change="set({ lid: ($event.target as HTMLSelectElement).value as Eyes['lid'] })"
+          >
+            <option v-for="l in LID_NAMES" :key="l">{{ l }}</option>
+          </select></label
+        >
+      </div>
+      <p v-if="planned && !planned.ok" role="alert" class="problem small mt-2">{{ planned.problem.message }}</p>
+      <table v-else class="plain small mt-2">
+        <thead>
+          <tr>
+            <th>mm</th>
+            <th class="num">Ball</th>
+            <th class="num">Iris</th>
+            <th class="num">Pupil</th>
+            <th class="num">Lid over</th>
+            <th class="num">Tip</th>
+          </tr>
+        </thead>
+        <tbody>
+          <tr v-for="(e, i) in plans" :key="i" data-eye>
+            <td>{{ plans.length === 1 ? 'eye' : i === 0 ? 'on your left' : 'on your right' }}</td>
+            <td class="num">{{ mm(2 * mine.balls[i]!.radius) }}</td>
+            <td class="num">{{ mm(2 * e.irisRadius) }}</td>
+            <td class="num">{{ mm(2 * e.pupilRadius) }}</td>
+            <td class="num">{{ mm(e.upperCut) }}</td>
+            <td class="num">{{ e.tip.toFixed(2) }}</td>
+          </tr>
+        </tbody>
+      </table>
+      <p v-if="plans.length > 0" class="soft small mt-1">
+        Both look within {{ Math.max(...plans.map((e) => e.gazeOff)).toFixed(1) }}° of one point, set down to
+        {{ plans[0]!.step }} mm. Iris and pupil are as in a grown person: judgement, not measured on the sculpt.
+      </p>
+      <div v-if="plans.length > 0" class="d-flex gap-2 align-items-center">
+        <button class="btn btn-sm btn-quiet" @click="giveSheet">Practice sheet</button>
+        <label class="d-flex gap-2 align-items-center small"
+          >at<select v-model.number="times" class="form-select form-select-sm w-auto" aria-label="Times its size">
+            <option v-for="k in [1, 4, 8, 16]" :key="k" :value="k">{{ k }} times</option>
+          </select></label
+        >
+      </div>
+    </template>
+  </details>
+</template>

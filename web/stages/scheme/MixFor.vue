@@ -1,0 +1,98 @@
+<script setup lang="ts">
+import { computed, onMounted } from 'vue'
+import { RouterLink } from 'vue-router'
+import type { Scheme } from '../../../contract/pieces'
+import { gcd, MOST_DROPS, MOST_PAINTS } from '../../../core/paint/mixRank'
+import { useMixes } from '../../stores/mixes'
+import { usePiece } from '../../stores/piece'
+import { useScheme } from '../../stores/scheme'
+
+/** The colour that a region is to come to, and mixes for it: found now, or noted before. */
+const props = defineProps<{ region: Scheme['regions'][number] }>()
+const emit = defineEmits<{ target: [hex: string]; take: [drops: { paint: string; drops: number }[]] }>()
+const book = useScheme(),
+  store = usePiece(),
+  mixes = useMixes()
+onMounted(() => void mixes.load().catch(() => undefined))
+const answer = computed(() => book.answer(props.region.target))
+/** Pages of the book that are of this region, or of none: what a coat can hold of them. */
+const noted = computed(() =>
+  (mixes.book ?? []).filter(
+    (m) =>
+      m.drops.length <= MOST_PAINTS &&
+      (m.region === '' || m.region.toLowerCase() === props.region.name.toLowerCase()) &&
+      lowest(m.drops).every((d) => d.drops <= MOST_DROPS),
+  ),
+)
+function lowest(drops: readonly { paintId: string; drops: number }[]): { paint: string; drops: number }[] {
+  const by = drops.map((d) => d.drops).reduce(gcd, 0)
+  return drops.map((d) => ({ paint: d.paintId, drops: d.drops / by }))
+}
+const table = computed(() => ({
+  path: '/stock/mixes',
+  query: { target: props.region.target ?? undefined, piece: store.piece?.id, region: props.region.name, coat: 'base' },
+}))
+</script>
+
+<template>
+  <section class="mt-3">
+    <div class="d-flex justify-content-between align-items-baseline">
+      <h2>Mix for a colour</h2>
+      <RouterLink :to="table">On the mixing table</RouterLink>
+    </div>
+    <div class="d-flex gap-2 align-items-center my-2">
+      <input
+        type="color"
+        class="form-control form-control-sm form-control-color"
+        :value="region.target ?? '#a0705a'"
+        aria-label="Target colour"
+        @change="emit('target', ($event.target as HTMLInputElement).value)"
+      />
+      <span class="soft">{{ region.target ?? 'pick the colour it should be' }}</span>
+    </div>
+    <ul v-if="answer" class="list-unstyled mb-1">
+      <li v-for="(r, i) in answer.recipes" :key="i" class="recipe">
+        <span class="swatch" :style="{ background: region.target ?? '' }" /><span
+          class="swatch"
+          :style="{ background: r.hex }"
+        />
+        <span class="what">{{ r.drops.map((d) => `${d.drops} ${d.name}`).join(' + ') }}</span>
+        <span class="num soft" title="CIEDE2000 difference to the target at full hiding"
+          >ΔE {{ r.error.toFixed(1) }}</span
+        >
+        <button class="btn btn-sm btn-quiet" @click="emit('take', r.drops)">Use</button>
+      </li>
+    </ul>
+    <p v-if="(answer?.excluded.length ?? 0) > 0" class="soft small">
+      Left out: {{ answer!.excluded.length }} paints that mixing arithmetic does not describe.
+    </p>
+    <label v-if="noted.length > 0" class="d-flex gap-2 align-items-center small"
+      ><span class="text-nowrap">From the mix book</span
+      ><select
+        class="form-select form-select-sm"
+        aria-label="A mix of the book"
+        @change="
+          (e) => {
+            const m = noted.find((x) => x.id === (e.target as HTMLSelectElement).value)
+            if (m) emit('take', lowest(m.drops))
+          }
+        "
+      >
+        <option value="">choose one</option>
+        <option v-for="m in noted" :key="m.id" :value="m.id">{{ m.name }}</option>
+      </select></label
+    >
+  </section>
+</template>
+
+<style scoped>
+.recipe {
+  display: grid;
+  grid-template-columns: auto auto 1fr auto auto;
+  gap: 6px;
+  align-items: center;
+  padding: 4px 0;
+  border-bottom: 1px solid var(--line);
+  font-size: 0.88rem;
+}
+</style>

@@ -1,0 +1,184 @@
+<script setup lang="ts">
+import { computed, ref, shallowRef, watch } from 'vue'
+import type { Coat } from '../../../contract/pieces'
+import { plainPaints } from '../../../contract/stockPaint'
+import { forbiddenCoats, paintOrder } from '../../../core/findings/paintOrder'
+import type { OrderPlan } from '../../../core/paint/order/plan'
+import type { OrderCost, OrderScheme, OrderStep } from '../../../core/paint/order/types'
+import type { Undercoat } from '../../../core/paint/stack'
+import { newestOnly } from '../../composables/newest'
+import { useSlowPaintWork } from '../../composables/usePaintWork'
+import { duration } from '../../shell/duration'
+import FindingList from '../../shell/FindingList.vue'
+import { useScheme } from '../../stores/scheme'
+
+/** In which order the coats go on: the cheapest there is, one's own beside it, and the masks of each step. */
+const props = defineProps<{ undercoat: Undercoat }>()
+const emit = defineEmits<{ order: [ids: string[]] }>()
+const book = useScheme(),
+  work = useSlowPaintWork()
+const open = ref(false),
+  busy = ref(false)
+const found = shallowRef<{ scheme: OrderScheme; plan: OrderPlan; inks: string[] } | null>(null)
+const weigh = newestOnly(async () => {
+  const s = book.scheme
+  if (!s || !open.value) return
+  busy.value = true
+  try {
+    found.value = await work.order(
+      JSON.parse(JSON.stringify(s.coats)) as Coat[],
+      plainPaints(book.paints),
+      s.regions.map((r) => ({
+        id: r.id,
+        name: r.name,
+        area: book.areaOf(r.id),
+        glueFace: r.takes === 'glue',
+        clear: r.takes === 'light',
+      })),
+      book.borders,
+      [...s.order],
+      props.undercoat,
+    )
+  } finally {
+    busy.value = false
+  }
+})
+watch([() => book.scheme, () => book.paints, open, () => props.undercoat], () => void weigh(), { deep: true })
+const own = computed(() => (book.scheme?.order.length ?? 0) > 0)
+const shown = computed<OrderStep[]>(() =>
+  found.value ? (own.value ? found.value.plan.hand!.steps : found.value.plan.steps) : [],
+)
+const findings = computed(() => {
+  const f = found.value
+  if (!f) return []
+  return [
+    ...forbiddenCoats(f.scheme, new Set(f.inks)),
+    ...paintOrder(f.scheme, own.value ? f.plan : { ...f.plan, hand: null }),
+  ]
+})
+const rows = computed<{ name: string; cost: OrderCost }[]>(() => {
+  const p = found.value?.plan
+  if (!p) return []
+  return [
+    { name: 'cheapest', cost: p.cost },
+    { name: own.value ? 'yours' : 'as listed', cost: p.hand!.cost },
+    { name: 'largest region first', cost: p.largestFirst },
+  ]
+})
+const region = (id: number): string => found.value?.scheme.regions.find((r) => r.id === id)?.name ?? '?'
+const coatOf = (s: OrderStep): OrderScheme['coats'][number] => found.value!.scheme.coats[s.coat]!
+const ids = (): string[] => shown.value.map((s) => coatOf(s).id)
+function move(i: number, by: number): void {
+  const list = ids()
+  const [id] = list.splice(i, 1)
+  list.splice(i + by, 0, id!)
+  emit('order', list)
+}
+function masks(s: OrderStep): string {
+  const by = new Map<number, number>()
+  for (const m of s.masks) by.set(m.covered, (by.get(m.covered) ?? 0) + m.mm)
+  return [...by].map(([r, mm]) => `${region(r)} along ${Math.round(mm)} mm`).join(', ')
+}
+</script>
+
+<template>
+  <details class="mt-3" :open="open" @toggle="open = ($event.target as HTMLDetailsElement).open">
+    <summary>Order of painting, and masks</summary>
+    <p v-if="open && !found" class="soft small">{{ busy ? 'Weighing orders …' : 'No coats yet.' }}</p>
+    <template v-if="found && found.scheme.coats.length > 0">
+      <FindingList
+        class="mt-2"
+        :findings="findings"
+        checked="Every rule of the craft is kept."
+        :acts="['bestOrder']"
+        @act="emit('order', [])"
+      />
+      <table class="plain small">
+        <thead>
+          <tr>
+            <th>Order</th>
+            <th class="num">Masking</th>
+            <th class="num">Cleaning</th>
+            <th class="num">In all</th>
+          </tr>
+        </thead>
+        <tbody>
+          <tr v-for="r in rows" :key="r.name" :data-order="r.name">
+            <td>{{ r.name }}</td>
+            <td class="num text-nowrap" :title="`${Math.round(r.cost.tape)} mm of tape`">
+              {{ duration(r.cost.masking) }}
+            </td>
+            <td class="num">{{ duration(r.cost.cleaning) }}</td>
+            <td class="num text-nowrap">
+              <b>{{ duration(r.cost.total) }}</b>
+            </td>
+          </tr>
+        </tbody>
+      </table>
+      <div class="d-flex gap-2 my-2 align-items-center">
+        <span class="soft small flex-grow-1">{{ own ? 'In your order' : 'In the cheapest order' }}</span>
+        <button v-if="own" class="btn btn-sm btn-quiet" @click="emit('order', [])">The cheapest again</button>
+        <button v-else class="btn btn-sm btn-quiet" @click="emit('order', ids())">Plan by it</button>
+      </div>
+      <ol class="steps">
+        <li v-for="(s, i) in shown" :key="coatOf(s).id" :data-step="coatOf(s).id">
+          <span class="what"
+            ><b>{{ region(coatOf(s).region) }}</b
+            >: {{ coatOf(s).name }}<span class="soft">{{ coatOf(s).spray ? ', sprayed' : '' }}</span
+            ><span v-if="s.masks.length > 0" class="masks">mask {{ masks(s) }}, {{ duration(s.masking) }}</span></span
+          >
+          <span class="moves"
+            ><button
+              class="btn btn-sm btn-quiet"
+              :disabled="i === 0"
+              :aria-label="`${coatOf(s).name} on ${region(coatOf(s).region)} earlier`"
+              @click="move(i, -1)"
+            >
+              ↑</button
+            ><button
+              class="btn btn-sm btn-quiet"
+              :disabled="i === shown.length - 1"
+              :aria-label="`${coatOf(s).name} on ${region(coatOf(s).region)} later`"
+              @click="move(i, 1)"
+            >
+              ↓
+            </button></span
+          >
+        </li>
+      </ol>
+      <p class="soft small mb-0">
+        Tape, covering and cleaning are starting values: judgement, not measurement. The lengths of edges are measured
+        on the sculpt.
+      </p>
+    </template>
+  </details>
+</template>
+
+<style scoped>
+.steps {
+  padding-left: 20px;
+  margin: 0 0 6px;
+  font-size: 0.9rem;
+}
+.steps li {
+  border-top: 1px solid var(--line);
+  padding: 3px 0;
+}
+.what {
+  display: inline-block;
+  vertical-align: top;
+  width: calc(100% - 76px);
+  line-height: 1.25;
+}
+.masks {
+  display: block;
+  color: var(--know);
+}
+.moves {
+  float: right;
+  white-space: nowrap;
+}
+.moves .btn {
+  padding: 1px 8px;
+}
+</style>

@@ -1,0 +1,112 @@
+<script setup lang="ts">
+import { ref } from 'vue'
+import type { Mesh } from '../../../core/mesh/mesh'
+import { usePaintWork } from '../../composables/usePaintWork'
+import NumberField from '../../shell/NumberField.vue'
+import { nearRegion } from './regionWords'
+
+/** What is done to a region as a whole: its edge moved, mirrored, cut in two. */
+const props = defineProps<{
+  mesh: Mesh
+  labels: Uint8Array
+  region: number
+  splitting: boolean
+  undoable: boolean
+  others: readonly { id: number; name: string }[]
+}>()
+const emit = defineEmits<{
+  labels: [labels: Uint8Array]
+  split: [normal: [number, number, number] | null]
+  undo: []
+  join: [to: number]
+}>()
+const work = usePaintWork()
+const by = ref(1),
+  said = ref(''),
+  busy = ref(false),
+  way = ref<'level' | 'side' | 'front'>('level')
+const WAYS = { level: [0, 0, 1], side: [1, 0, 0], front: [0, -1, 0] } as const
+async function run(what: () => Promise<{ labels: Uint8Array; said: string }>): Promise<void> {
+  busy.value = true
+  try {
+    const got = await what()
+    said.value = got.said
+    emit('labels', got.labels)
+  } finally {
+    busy.value = false
+  }
+}
+const grow = (mm: number): Promise<void> =>
+  run(async () => {
+    const labels = await work.grow(props.mesh, props.labels.slice(), props.region, mm)
+    return { labels, said: nearRegion(props.labels, labels, props.region) }
+  })
+const mirror = (): Promise<void> =>
+  run(async () => {
+    const r = await work.mirror(props.mesh, props.labels.slice(), props.region)
+    const lost = Math.round((100 * r.lost) / Math.max(1, props.labels.length))
+    return {
+      labels: r.labels,
+      said:
+        r.changed === 0
+          ? 'Nothing of it lies opposite.'
+          : `Mirrored.${lost > 1 ? ` Of ${lost} % of the other side nothing is known: the sculpt is not even there. Brush what is missing.` : ''}`,
+    }
+  })
+</script>
+
+<template>
+  <details class="mt-2">
+    <summary>Move its edge, mirror, split</summary>
+    <NumberField
+      class="mt-2"
+      v-model="by"
+      label="Move its edge by"
+      unit="mm"
+      :min="0.2"
+      :max="30"
+      :step="0.5"
+      :digits="1"
+    />
+    <div class="d-flex gap-2 flex-wrap align-items-center">
+      <button class="btn btn-sm btn-quiet" :disabled="busy" @click="grow(by)">Outward</button>
+      <button class="btn btn-sm btn-quiet" :disabled="busy" @click="grow(-by)">Inward</button>
+      <button
+        class="btn btn-sm btn-quiet"
+        :disabled="busy"
+        title="Across the middle of the sculpt, left to right"
+        @click="mirror"
+      >
+        Mirror it
+      </button>
+      <button class="btn btn-sm btn-quiet ms-auto" :disabled="!undoable" @click="emit('undo')">Take back</button>
+    </div>
+    <div class="d-flex gap-2 mt-2 align-items-center">
+      <button
+        class="btn btn-sm"
+        :class="splitting ? 'btn-primary' : 'btn-quiet'"
+        :aria-pressed="splitting"
+        @click="emit('split', splitting ? null : [...WAYS[way]])"
+      >
+        {{ splitting ? 'Do not split' : 'Split where I press' }}
+      </button>
+      <select v-model="way" class="form-select form-select-sm w-auto" aria-label="Which way it is split">
+        <option value="level">level</option>
+        <option value="side">left from right</option>
+        <option value="front">front from back</option>
+      </select>
+    </div>
+    <label v-if="others.length > 0" class="d-flex gap-2 mt-2 align-items-center"
+      ><span class="text-nowrap">Give it up, its skin to</span
+      ><select
+        class="form-select form-select-sm"
+        aria-label="Region that gets its skin"
+        @change="emit('join', Number(($event.target as HTMLSelectElement).value))"
+      >
+        <option value="">choose</option>
+        <option v-for="r in others" :key="r.id" :value="r.id">{{ r.name }}</option>
+      </select></label
+    >
+    <p v-if="said" class="soft small mt-1 mb-0" role="status">{{ said }}</p>
+  </details>
+</template>

@@ -1,0 +1,75 @@
+<script setup lang="ts">
+import { computed, ref, shallowRef, watch } from 'vue'
+import type { Coat } from '../../../contract/pieces'
+import { plainPaints } from '../../../contract/stockPaint'
+import { hexToLab } from '../../../core/paint/colour'
+import type { UndercoatCost } from '../../../core/paint/undercoats'
+import { SCHOOLS } from '../../../core/plan/schools'
+import { useSlowPaintWork } from '../../composables/usePaintWork'
+import { duration } from '../../shell/duration'
+import { usePiece } from '../../stores/piece'
+import { useScheme } from '../../stores/scheme'
+
+/** What each undercoat costs over the whole scheme, in coats, hours and paint; the one in use is marked. */
+const props = defineProps<{ undercoat: string }>()
+const store = usePiece(),
+  book = useScheme(),
+  work = useSlowPaintWork()
+const costs = shallowRef<UndercoatCost[]>([])
+const open = ref(false)
+watch(
+  [() => book.scheme, () => book.paints, open],
+  async ([s]) => {
+    if (!s || !open.value) return
+    costs.value = await work.undercoats(
+      JSON.parse(JSON.stringify(s.coats)) as Coat[],
+      plainPaints(book.paints),
+      s.regions.map((r) => ({ id: r.id, target: r.target ? hexToLab(r.target) : null, area: book.areaOf(r.id) })),
+    )
+  },
+  { deep: true },
+)
+const bases = computed(() => costs.value[0]?.coats.length ?? 0)
+const least = computed(() => Math.min(...costs.value.map((c) => c.total)))
+const name = (u: UndercoatCost['undercoat']): string => SCHOOLS.undercoat.choices[u]
+const take = (u: UndercoatCost['undercoat']): void => {
+  void store.save({ schools: { ...JSON.parse(JSON.stringify(store.piece!.schools)), undercoat: u } })
+}
+</script>
+
+<template>
+  <details class="mt-3" :open="open" @toggle="open = ($event.target as HTMLDetailsElement).open">
+    <summary>What each undercoat would cost</summary>
+    <p v-if="open && bases === 0" class="soft small">Give the regions base coats first.</p>
+    <table v-else-if="bases > 0" class="plain small mt-1">
+      <thead>
+        <tr>
+          <th>Undercoat</th>
+          <th class="num">Coats</th>
+          <th class="num">At the bench</th>
+          <th class="num">Paint</th>
+          <th />
+        </tr>
+      </thead>
+      <tbody>
+        <tr v-for="c in costs" :key="c.undercoat" :data-undercoat="c.undercoat">
+          <td :class="{ 'fw-bold': c.undercoat === props.undercoat }">{{ name(c.undercoat) }}</td>
+          <td class="num">
+            {{ c.total }}<span v-if="c.coats.includes(null)" title="A region that twelve coats do not hide">+</span
+            ><b v-if="c.total === least" title="fewest coats"> least</b>
+          </td>
+          <td class="num">{{ duration(c.handsOn) }}</td>
+          <td class="num">{{ c.ml.toFixed(1) }} ml</td>
+          <td class="num">
+            <span v-if="c.undercoat === props.undercoat" class="soft">in use</span>
+            <button v-else class="btn btn-sm btn-quiet" @click="take(c.undercoat)">Take it</button>
+          </td>
+        </tr>
+      </tbody>
+    </table>
+    <p v-if="bases > 0" class="soft small mt-1 mb-0">
+      Coats of each base until it hides, or comes within ΔE 2 of its target. White from above is meant to show through:
+      it counts as half lit.
+    </p>
+  </details>
+</template>

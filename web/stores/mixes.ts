@@ -1,0 +1,31 @@
+import { defineStore } from 'pinia'
+import { ref } from 'vue'
+import { z } from 'zod'
+import { mixRecord, type MixFields, type MixInput, type MixRecord } from '../../contract/mixes'
+import { api, tell } from '../api'
+import { useChanges } from './changes'
+
+/** The mix book. */
+export const useMixes = defineStore('mixes', () => {
+  const book = ref<MixRecord[] | null>(null)
+  async function load(): Promise<void> {
+    book.value = await api(z.array(mixRecord), 'GET', '/mixes')
+  }
+  useChanges().listen((c) => {
+    if (book.value && (c.type === 'stock' || c.type === 'hello')) void load().catch(() => undefined)
+  })
+  async function note(fields: MixInput): Promise<MixRecord> {
+    const made = await api(mixRecord, 'POST', '/mixes', fields)
+    await load()
+    return made
+  }
+  async function change(mix: MixRecord, fields: Partial<MixFields>): Promise<void> {
+    await api(mixRecord, 'PUT', `/mixes/${mix.id}`, { ...fields, version: mix.version })
+    await load()
+  }
+  async function remove(id: string): Promise<void> {
+    await tell('DELETE', `/mixes/${id}`)
+    await load()
+  }
+  return { book, load, note, change, remove }
+})
