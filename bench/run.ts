@@ -11,8 +11,10 @@ import { bounds, faceCount, type Mesh } from '../core/mesh/mesh'
 import { rayFirst } from '../core/mesh/ray'
 import { simplify } from '../core/mesh/simplify'
 import { buildTree } from '../core/mesh/tree'
-import { colourVertices, stackTable, type StackCoat } from '../core/paint/stack'
+import { lampWeights } from '../core/paint/lamp'
+import { paintSkin, type Coating } from '../core/paint/painter'
 import { MAPS, surfaceMaps } from '../core/paint/surfaceMaps'
+import { undercoated } from '../core/paint/undercoat'
 import { hexToLab } from '../core/paint/colour'
 import { everyMix } from '../core/paint/everyMix'
 import { rankOf } from '../core/paint/mixRank'
@@ -231,17 +233,24 @@ row(
 )
 const [mapped] = await time(() => surfaceMaps(lean, { brush: 1.2, direction: [0, -0.34, 0.94] }))
 row(`surface maps, ${(lean.positions.length / 3).toLocaleString('en')} vertices`, mapped, '', null, '')
-const coats: StackCoat[] = Array.from({ length: 8 }, (_, i) => ({
-  technique: (['base', 'wash', 'dry brush', 'glaze'] as const)[i % 4]!,
-  paints: [{ optics: optics.get(String(i))!, share: 1 }],
+const coats: Coating[] = Array.from({ length: 8 }, (_, i) => ({
+  technique: (['base', 'wash', 'dry brush', 'airbrush', 'layer', 'glaze', 'chips', 'powder'] as const)[i]!,
+  optics: optics.get(String(i))!,
   film: 15,
-  pigment: 0.8,
   tool: 'brush',
+  grain: 1.5,
+  coverage: 0.4,
+  seed: i,
+  sheen: 'matt',
+  from: null,
 }))
-const maps = Float32Array.from({ length: 200_000 * MAPS }, (_, i) => Math.abs(Math.sin(i))),
-  labels = new Uint8Array(200_000),
-  out = new Float32Array(600_000)
-const [preview] = await time(() =>
-  colourVertices(maps, labels, new Map([[0, stackTable('zenithal', opticsOf('#f2f1ec', 0.8), coats)]]), out),
-)
+const skin = {
+  maps: Float32Array.from({ length: 200_000 * MAPS }, (_, i) => Math.abs(Math.sin(i))),
+  positions: Float32Array.from({ length: 600_000 }, (_, i) => 100 * Math.abs(Math.sin(i))),
+  spacing: 0.5,
+}
+const [preview] = await time(() => {
+  const ground = undercoated('zenithal')
+  return paintSkin(skin, new Uint8Array(200_000), new Map([[0, { ground, coats }]]), ground, lampWeights(2700))
+})
 row('layer-stack preview, 200,000 vertices, 8 coats', preview, '', null, '0.1 s')

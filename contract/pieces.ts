@@ -2,6 +2,7 @@ import { z } from 'zod'
 import { CLEARANCES } from '../core/fit/clearance'
 import { LANDMARKS } from '../core/fit/stature'
 import { LID_NAMES } from '../core/paint/eyes'
+import { TECHNIQUES } from '../core/paint/technique'
 import { isZone } from './calendar'
 import { derivation, plateLock } from './derivations'
 import { operation } from './operations'
@@ -144,7 +145,11 @@ export const pieceSummary = piece.extend({ parts: z.int(), done: z.int(), thumbn
 export const pieceDetail = piece.extend({ partList: z.array(part), intakes: z.array(intake) })
 export type PieceDetail = z.infer<typeof pieceDetail>
 
-export const TECHNIQUES = ['base', 'wash', 'dry brush', 'glaze', 'layer', 'varnish'] as const
+/** Where an airbrush or a lamp stands, degrees to the piece's own left of its front and up. */
+const standing = z.object({
+  turn: z.number().min(-180).max(180),
+  lift: z.number().min(-90).max(90),
+})
 export const coat = z.object({
   id: z.string().max(40),
   regionId: z.int().min(0).max(255),
@@ -160,6 +165,15 @@ export const coat = z.object({
   /** volume share of paint in the thinned mix */
   pigment: z.number().min(0.02).max(1).default(1),
   tool: z.enum(['brush', 'airbrush']).default('brush'),
+  /** where it is sprayed from, and half the angle of the cone; null: as the white from above */
+  from: standing
+    .extend({ spread: z.number().min(2).max(60) })
+    .nullable()
+    .default(null),
+  /** share of the skin that spots or powder cover where they lie fully */
+  coverage: z.number().min(0.02).max(0.95).default(0.4),
+  /** mm, of dots and chips */
+  grain: z.number().min(0.1).max(20).default(1.5),
 })
 export type Coat = z.infer<typeof coat>
 export const region = z.object({

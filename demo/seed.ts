@@ -7,7 +7,7 @@ import { regionDabs } from '../core/paint/regionDabs'
 import { standingDabs } from '../core/shape/orient'
 import type { SculptRecord } from '../contract/sculpts'
 import type { OperationInput } from '../contract/operations'
-import type { PartRecord, PieceDetail, Coat } from '../contract/pieces'
+import { coat as coatSchema, type Coat, type PartRecord, type PieceDetail } from '../contract/pieces'
 import type { Shape } from '../core/volume/primitives'
 import { damaged } from './damage'
 import { scan, type ScannerOptions } from '../core/scan/scanner'
@@ -323,9 +323,9 @@ async function paintBust(bust: string, paints: ReadonlyMap<string, string>, part
     technique: Coat['technique'],
     paint: string,
     film: number,
-    tool: Coat['tool'] = 'brush',
-    pigment = 1,
-  ): Coat => ({ id: `demo-${n}`, regionId, technique, paintId: paints.get(paint)!, mix: [], film, pigment, tool })
+    more: Partial<Coat> = {},
+  ): Coat => coatSchema.parse({ id: `demo-${n}`, regionId, technique, paintId: paints.get(paint)!, film, ...more })
+  const sprayed = { tool: 'airbrush' as const }
   await call('PUT', `/pieces/${bust}/scheme`, {
     version: 0,
     maps: [{ partId: part.id, meshHash: shown.meshHash, labels: hash, areas }],
@@ -337,19 +337,23 @@ async function paintBust(bust: string, paints: ReadonlyMap<string, string>, part
       { id: 4, name: 'Socle', target: '#5a4030' },
     ],
     coats: [
-      coat(1, 0, 'base', 'Wool navy', 40, 'airbrush'),
+      coat(1, 0, 'base', 'Wool navy', 40, sprayed),
       coat(2, 0, 'dry brush', 'Storm slate', 14),
-      coat(3, 1, 'base', 'Weathered skin', 56, 'airbrush'),
+      // Shade from below, as the sea throws it back.
+      coat(14, 0, 'airbrush', 'Tarred oak', 10, { ...sprayed, pigment: 0.5, from: { turn: 0, lift: -50, spread: 20 } }),
+      coat(3, 1, 'base', 'Weathered skin', 56, sprayed),
       coat(4, 1, 'layer', 'Fair skin', 18),
-      coat(5, 1, 'glaze', 'Cheek', 8, 'brush', 0.25),
+      coat(5, 1, 'glaze', 'Cheek', 8, { pigment: 0.25 }),
       coat(6, 1, 'wash', 'Brown wash', 30),
-      coat(7, 2, 'base', 'Tide grey', 40, 'airbrush'),
+      coat(7, 2, 'base', 'Tide grey', 40, sprayed),
       coat(8, 2, 'wash', 'Black wash', 26),
       coat(9, 2, 'dry brush', 'Ivory beard', 22),
-      coat(10, 3, 'base', 'Harbour blue', 56, 'airbrush'),
+      coat(10, 3, 'base', 'Harbour blue', 56, sprayed),
       coat(11, 3, 'wash', 'Black wash', 26),
-      coat(12, 4, 'base', 'Tarred oak', 40, 'airbrush'),
+      coat(12, 4, 'base', 'Tarred oak', 40, sprayed),
       coat(13, 4, 'dry brush', 'Plank brown', 12),
+      coat(15, 4, 'chips', 'Rope', 24, { coverage: 0.5, grain: 1.6 }),
+      coat(16, 4, 'varnish', 'Gloss varnish', 10),
     ],
   })
 }

@@ -29,7 +29,7 @@ export const CHECK_VERSION: Record<string, number> = {
   plate: 1,
   export: 2,
   outlines: 1,
-  surfaceMaps: 5,
+  surfaceMaps: 6,
   measures: 1,
   cusps: 1,
   access: 1,

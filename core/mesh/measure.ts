@@ -93,3 +93,15 @@ export function vertexNormals(mesh: Mesh): Float32Array {
   }
   return n
 }
+
+/** Mean length of the faces' edges, mm; 0 of no faces. */
+export function meanEdge(mesh: Mesh): number {
+  const { positions: p, triangles: t } = mesh
+  let sum = 0
+  for (let i = 0; i < t.length; i++) {
+    const a = t[i]! * 3,
+      b = t[i % 3 === 2 ? i - 2 : i + 1]! * 3
+    sum += Math.sqrt((p[a]! - p[b]!) ** 2 + (p[a + 1]! - p[b + 1]!) ** 2 + (p[a + 2]! - p[b + 2]!) ** 2)
+  }
+  return t.length === 0 ? 0 : sum / t.length
+}

@@ -31,8 +31,19 @@ const WX = Float64Array.from(D65, (d, i) => d * X[i]! * norm)
 const WY = Float64Array.from(D65, (d, i) => d * Y[i]! * norm)
 const WZ = Float64Array.from(D65, (d, i) => d * Z[i]! * norm)
 
-/** Weights of the bands for X, Y and Z of a reflectance under D65, with Y = 1 for white. */
-export const weightsOf = (): { WX: Float64Array; WY: Float64Array; WZ: Float64Array } => ({ WX, WY, WZ })
+export interface Weights {
+  WX: Float64Array
+  WY: Float64Array
+  WZ: Float64Array
+}
+/** Weights of the bands for X, Y and Z of a reflectance under a light, with Y = 1 for white; D65 unless given. */
+export function weightsOf(light?: ArrayLike<number>): Weights {
+  if (!light) return { WX, WY, WZ }
+  let white = 0
+  for (let b = 0; b < BANDS; b++) white += light[b]! * Y[b]!
+  const by = (cmf: readonly number[]): Float64Array => Float64Array.from(cmf, (v, b) => (v * light[b]!) / white)
+  return { WX: by(X), WY: by(Y), WZ: by(Z) }
+}
 
 export type Triple = readonly [number, number, number]
 /** XYZ of the perfect diffuser, with Y = 1. */
@@ -69,14 +80,17 @@ export function labToXyz(lab: Triple): [number, number, number] {
 export const labToHex = (lab: Triple): string => toHex(xyzToSrgb(labToXyz(lab)))
 export const toLab = (reflectance: ArrayLike<number>): [number, number, number] => xyzToLab(toXyz(reflectance))
 
+/** Linear sRGB from XYZ, by rows (IEC 61966-2-1). */
+export const TO_LINEAR = [
+  [3.2404542, -1.5371385, -0.4985314],
+  [-0.969266, 1.8760108, 0.041556],
+  [0.0556434, -0.2040259, 1.0572252],
+] as const
+
 /** sRGB, 0 to 1 per channel, encoded (IEC 61966-2-1); colours outside the gamut are clipped. */
 export function xyzToSrgb(xyz: Triple): [number, number, number] {
-  const [x, y, z] = xyz
-  return [
-    encodeSrgb(3.2404542 * x - 1.5371385 * y - 0.4985314 * z),
-    encodeSrgb(-0.969266 * x + 1.8760108 * y + 0.041556 * z),
-    encodeSrgb(0.0556434 * x - 0.2040259 * y + 1.0572252 * z),
-  ]
+  const [r, g, b] = TO_LINEAR.map((row) => encodeSrgb(row[0] * xyz[0] + row[1] * xyz[1] + row[2] * xyz[2]))
+  return [r!, g!, b!]
 }
 /** Linear to encoded sRGB of one channel, clipped to 0 to 1 (IEC 61966-2-1). */
 export const encodeSrgb = (v: number): number => {

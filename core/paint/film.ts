@@ -20,7 +20,7 @@ export const BRUSHED = 20
 export const AIRBRUSHED = 8
 
 export const outward = (r: number): number => K1 + ((1 - K1) * (1 - K2) * r) / (1 - K2 * r)
-const inward = (m: number): number =>
+export const inward = (m: number): number =>
   Math.min(0.999, Math.max(0.0004, (m - K1) / ((1 - K1) * (1 - K2) + K2 * (m - K1))))
 
 /**

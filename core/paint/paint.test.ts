@@ -14,13 +14,11 @@ import {
   toLab,
   toXyz,
   WHITE,
-  xyzToLab,
   xyzToSrgb,
 } from './colour'
 import { BLACK, coatsToHide, filmOver, hiding, opticsOf, PAPER, thinned } from './film'
 import { brushLabels, carryLabels, regionAreas } from './regions'
 import { reflectanceOf } from './spectrum'
-import { colourVertices, filmAt, stackColour, stackTable, type StackCoat } from './stack'
 import { MAP, MAPS, surfaceMaps } from './surfaceMaps'
 
 const hex = fc
@@ -116,65 +114,7 @@ describe('film', () => {
   })
 })
 
-describe('stack and maps', () => {
-  const white = opticsOf('#f2f1ec', 0.8)
-  const coats: StackCoat[] = [
-    {
-      technique: 'base',
-      paints: [{ optics: opticsOf('#b9785a', 0.76), share: 1 }],
-      film: 40,
-      pigment: 1,
-      tool: 'brush',
-    },
-    {
-      technique: 'wash',
-      paints: [{ optics: opticsOf('#4a2c18', 0.2), share: 1 }],
-      film: 24,
-      pigment: 1,
-      tool: 'brush',
-    },
-    {
-      technique: 'dry brush',
-      paints: [{ optics: opticsOf('#e3b195', 0.7), share: 1 }],
-      film: 14,
-      pigment: 1,
-      tool: 'brush',
-    },
-  ]
-  it('interpolates the table to within what the eye can tell of the exact optics', () => {
-    const table = stackTable('zenithal', white, coats),
-      out = new Float32Array(3)
-    fc.assert(
-      fc.property(
-        ...([0, 1, 2].map(() => fc.float({ min: 0, max: 1, noNaN: true })) as [
-          fc.Arbitrary<number>,
-          fc.Arbitrary<number>,
-          fc.Arbitrary<number>,
-        ]),
-        (s, r, d) => {
-          const maps = new Float32Array(MAPS)
-          maps[MAP.spray] = s
-          maps[MAP.recess] = r
-          maps[MAP.ridge] = d
-          colourVertices(maps, new Uint8Array([3]), new Map([[3, table]]), out)
-          const exact = stackColour('zenithal', white, coats, s, r, d)
-          const lab = (c: ArrayLike<number>): [number, number, number] =>
-            xyzToLab([
-              0.4124564 * c[0]! + 0.3575761 * c[1]! + 0.1804375 * c[2]!,
-              0.2126729 * c[0]! + 0.7151522 * c[1]! + 0.072175 * c[2]!,
-              0.0193339 * c[0]! + 0.119192 * c[1]! + 0.9503041 * c[2]!,
-            ])
-          expect(deltaE00(lab(out), lab(exact))).toBeLessThan(1)
-        },
-      ),
-      { numRuns: 200 },
-    )
-  })
-  it('lets a wash pool in recesses and a dry brush catch on ridges', () => {
-    expect(filmAt(coats[1]!, 0, 1, 0)).toBeGreaterThan(5 * filmAt(coats[1]!, 0, 0, 0))
-    expect(filmAt(coats[2]!, 0, 0, 1)).toBeGreaterThan(0)
-    expect(filmAt(coats[2]!, 0, 0, 0)).toBe(0)
-  })
+describe('maps and labels', () => {
   it('finds the crease between two balls, no recess on one, and light on top only', () => {
     const pair = concatenate([sphereBody(10, 5), sphereBody(10, 5, [16, 0, 0])])
     const { data } = surfaceMaps(pair, { brush: 2, direction: [0, 0, 1] })

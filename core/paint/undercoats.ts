@@ -1,7 +1,7 @@
 import { coatDries, coatTime, FILM, paintFor, type Tool } from './batch'
 import { coatsToHide, coatsToReach, MOST_COATS, type Optics } from './film'
 import { UNSEEN } from './mixRank'
-import { groundOf, type Undercoat } from './stack'
+import { groundOf, type Undercoat } from './undercoat'
 import type { Triple } from './colour'
 
 export const UNDERCOATS: readonly Undercoat[] = ['grey', 'white', 'black', 'zenithal']

@@ -1,20 +1,16 @@
 <script setup lang="ts">
 import { storeToRefs } from 'pinia'
 import { computed, onBeforeUnmount, ref, shallowRef, watch, watchEffect } from 'vue'
-import type { Coat } from '../../contract/pieces'
-import { plainPaints } from '../../contract/stockPaint'
 import { freshSkin } from '../../core/findings/freshSkin'
-import { fetchBytes } from '../api'
-import { newestOnly } from '../composables/newest'
-import { useCheck } from '../composables/useCheck'
-import { usePaintWork } from '../composables/usePaintWork'
 import FindingList from '../shell/FindingList.vue'
 import CoatList from './scheme/CoatList.vue'
 import MixFor from './scheme/MixFor.vue'
 import EyesPanel from './scheme/EyesPanel.vue'
+import LightPanel from './scheme/LightPanel.vue'
 import OrderPanel from './scheme/OrderPanel.vue'
 import RegionTools from './scheme/RegionTools.vue'
 import UndercoatPanel from './scheme/UndercoatPanel.vue'
+import { usePreview } from './scheme/usePreview'
 import { useRegions } from './scheme/useRegions'
 import { useScheme } from '../stores/scheme'
 import { usePiece } from '../stores/piece'
@@ -25,9 +21,8 @@ import { useViewport } from '../viewport/useViewport'
 const store = usePiece(),
   stock = useStock(),
   book = useScheme(),
-  viewport = useViewport(),
-  work = usePaintWork()
-const { scheme, paints } = storeToRefs(book)
+  viewport = useViewport()
+const { scheme } = storeToRefs(book)
 /** a panel waits for a place on the sculpt */
 const asking = shallowRef<{ hint: string; taken: (p: Picked) => void } | null>(null)
 const splitAlong = shallowRef<[number, number, number] | null>(null)
@@ -35,7 +30,6 @@ const list = ref<InstanceType<typeof CoatList> | null>(null)
 const brushing = ref(false),
   radius = ref(4),
   saving = ref(false)
-const facts = ref<Map<string, { toHide: number | null; hex: string }>>(new Map())
 const undercoat = computed(() => store.piece?.schools.undercoat ?? stock.workshop?.schools.undercoat ?? 'grey')
 const regions = useRegions(changed)
 const { current, region, labels, ready, fresh, undoable } = regions
@@ -43,25 +37,8 @@ viewport.clear()
 watchEffect(() => {
   viewport.mesh = store.meshAfter('scale') ?? store.part?.sculptMesh ?? null
 })
-// Light from above and a little in front, as a display case has it.
-const maps = useCheck<{ vertices: number }>(
-  () => viewport.shown?.hash,
-  () => ({ kind: 'surfaceMaps', brush: 1.2, direction: [0.1, -0.34, 0.935] }),
-)
-
-const refresh = newestOnly(async () => {
-  const s = scheme.value
-  if (!s) return
-  const plain = JSON.parse(JSON.stringify(s.coats)) as Coat[]
-  facts.value = new Map((await work.facts(plain, undercoat.value)).map((f) => [f.id, f]))
-  if (maps.derivation.value?.status === 'done' && ready.value)
-    viewport.colours = await work.preview(
-      labels.value,
-      s.regions.map((r) => r.id),
-      plain,
-      undercoat.value,
-    )
-})
+const preview = usePreview(labels, ready, undercoat)
+const { facts, light, refresh } = preview
 watch(
   [() => viewport.shown, () => scheme.value === null],
   async () => {
@@ -70,19 +47,6 @@ watch(
   },
   { immediate: true },
 )
-watch(
-  [paints, () => maps.derivation.value?.blobs.maps],
-  async ([p, m]) => {
-    await work.setPaints(plainPaints(p))
-    if (m) {
-      const bytes = await fetchBytes(m)
-      await work.setMaps(new Float32Array(bytes.buffer, bytes.byteOffset, bytes.byteLength / 4))
-    }
-    await refresh()
-  },
-  { immediate: true },
-)
-watch(undercoat, () => void refresh())
 
 let timer: ReturnType<typeof setTimeout> | undefined
 /** Seen at once, and kept when the hand rests. */
@@ -98,7 +62,7 @@ function saveNow(): void {
 }
 document.addEventListener('visibilitychange', saveNow)
 onBeforeUnmount(() => {
-  viewport.colours = null
+  viewport.colours = viewport.sheen = viewport.lamp = null
   document.removeEventListener('visibilitychange', saveNow)
   saveNow()
 })
@@ -136,7 +100,7 @@ function setTarget(hex: string): void {
   changed()
 }
 const findings = computed(() => [...book.findings, ...freshSkin(fresh.value)])
-const said = computed(() => regions.fault.value || book.fault || maps.problem.value)
+const said = computed(() => regions.fault.value || book.fault || preview.problem.value)
 /** The colour that a region's first coat ends at. */
 const swatch = (id: number): string =>
   facts.value.get(scheme.value!.coats.find((c) => c.regionId === id)?.id ?? '')?.hex ?? '#b9ac98'
@@ -149,7 +113,7 @@ const swatch = (id: number): string =>
     checked="Every target can be mixed from the stock."
   />
   <p v-if="said" role="alert" class="text-danger">{{ said }}</p>
-  <p v-if="maps.measuring.value" class="soft">Feeling the surface for recesses and ridges …</p>
+  <p v-if="preview.measuring.value" class="soft">Feeling the surface for recesses and ridges …</p>
   <template v-if="scheme">
     <div class="d-flex justify-content-between align-items-baseline mb-2">
       <h2>Regions</h2>
@@ -223,6 +187,7 @@ const swatch = (id: number): string =>
     </section>
     <CoatList ref="list" v-model="scheme.coats" :region="current" :facts="facts" @update:model-value="changed" />
     <MixFor v-if="region" :region="region" @target="setTarget" @take="list?.take($event)" />
+    <LightPanel v-model="light" />
     <UndercoatPanel :undercoat="undercoat" />
     <EyesPanel v-model="scheme.eyes" @update:model-value="changed" @ask="asking = $event" />
     <OrderPanel :undercoat="undercoat" @order="setOrder" />

@@ -79,7 +79,8 @@ watch(
       s.showHandles(viewport.mode === 'carry')
       s.showPlane(viewport.plane)
       s.mark(viewport.markers)
-      if (viewport.colours) s.paint(viewport.colours)
+      if (viewport.colours) s.paint(viewport.colours, viewport.sheen)
+      s.light(viewport.lamp)
     } catch (e) {
       if (mine === serial) fault.value = e instanceof Error ? e.message : String(e)
     } finally {
@@ -92,10 +93,8 @@ watch(
   () => viewport.markers,
   (m) => scene.value?.mark(m),
 )
-watch(
-  () => viewport.colours,
-  (c) => scene.value?.paint(c),
-)
+watch([() => viewport.colours, () => viewport.sheen], ([c, sheen]) => scene.value?.paint(c, sheen))
+watch([() => viewport.lamp, scene], ([l, s]) => s?.light(l), { deep: true })
 watch(
   () => viewport.positions,
   (p) => scene.value?.deform(p),

@@ -27,10 +27,38 @@ export function solidOf(mesh: Mesh, colours: Float32Array): THREE.Mesh {
   geometry.setIndex(new THREE.BufferAttribute(mesh.triangles, 1))
   geometry.computeVertexNormals()
   geometry.setAttribute('color', new THREE.BufferAttribute(colours, 3))
-  return new THREE.Mesh(
-    geometry,
-    new THREE.MeshStandardMaterial({ vertexColors: true, roughness: 0.62, metalness: 0, side: THREE.DoubleSide }),
-  )
+  const sheen = new Float32Array((colours.length / 3) * 2)
+  geometry.setAttribute('sheen', new THREE.BufferAttribute(sheen, 2))
+  const body = new THREE.Mesh(geometry, skinMaterial())
+  setSheen(body, null)
+  return body
+}
+
+/** of clay, as a sculpt is shown that nobody has painted */
+const CLAY_ROUGH = 0.62
+
+/** Roughness and metalness per vertex, or clay's all over. */
+export function setSheen(body: THREE.Mesh, sheen: Float32Array | null): void {
+  const attribute = body.geometry.getAttribute('sheen') as THREE.BufferAttribute
+  const to = attribute.array as Float32Array
+  if (sheen && sheen.length === to.length) to.set(sheen)
+  else for (let i = 0; i < to.length; i += 2) [to[i], to[i + 1]] = [CLAY_ROUGH, 0]
+  attribute.needsUpdate = true
+}
+
+/** The standard physical material, with its roughness and metalness from the vertices. */
+function skinMaterial(): THREE.MeshStandardMaterial {
+  const m = new THREE.MeshStandardMaterial({ vertexColors: true, roughness: 1, metalness: 1, side: THREE.DoubleSide })
+  m.onBeforeCompile = (shader) => {
+    shader.vertexShader = shader.vertexShader
+      .replace('#include <common>', '#include <common>\nattribute vec2 sheen;\nvarying vec2 vSheen;')
+      .replace('#include <begin_vertex>', '#include <begin_vertex>\nvSheen = sheen;')
+    shader.fragmentShader = shader.fragmentShader
+      .replace('#include <common>', '#include <common>\nvarying vec2 vSheen;')
+      .replace('#include <roughnessmap_fragment>', 'float roughnessFactor = vSheen.x;')
+      .replace('#include <metalnessmap_fragment>', 'float metalnessFactor = vSheen.y;')
+  }
+  return m
 }
 
 /** Points have no faces to catch light: each is shaded by its normal, lit from the upper left as the sculpts are. */

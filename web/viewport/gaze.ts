@@ -11,6 +11,8 @@ export interface Eyes {
     distance: number
     pixelsPerMm: number
     centre: [number, number]
+    /** where the viewer stands: degrees to the sculpt's own left of its front, and up */
+    from: { turn: number; lift: number }
   }
   /** radians round from the front and up from the level, at the same distance */
   lookFrom: (azimuth: number, elevation: number) => void
@@ -60,14 +62,16 @@ export class Gaze implements Eyes {
   }
 
   /** What is looked at, how far off, and how large it is on the screen. */
-  view(): { middle: [number, number, number]; distance: number; pixelsPerMm: number; centre: [number, number] } {
+  view(): ReturnType<Eyes['view']> {
     const middle = this.middle()
+    const deg = 180 / Math.PI
     const distance = middle.distanceTo(this.camera.position)
     return {
       middle: middle.toArray(),
       distance,
       pixelsPerMm: 1 / this.mmPerPixel(middle),
       centre: [this.canvas.clientWidth / 2, this.canvas.clientHeight / 2],
+      from: { turn: this.turned(), lift: Math.round(90 - this.controls.polarAngle * deg) },
     }
   }
   /** The middle is looked at from there, at the distance it has. */

@@ -2,8 +2,10 @@ import type CameraControls from 'camera-controls'
 import * as THREE from 'three'
 import { acceleratedRaycast, MeshBVH } from 'three-mesh-bvh'
 import { isCloud, type Mesh } from '../../core/mesh/mesh'
+import { directionOf } from '../../core/paint/sprayLight'
 import type { Motion } from './motion'
-import { bareColours, pointsOf, solidOf } from './drawn'
+import { bareColours, pointsOf, setSheen, solidOf } from './drawn'
+import { cabinet } from './cabinet'
 import { Annotations, empty, type Marker, type Stroke } from './annotations'
 import { Furniture } from './furniture'
 import { Gaze } from './gaze'
@@ -216,13 +218,57 @@ export class Scene {
     this.draw()
   }
 
-  /** Linear 0..1 colours per vertex, or null for bare clay. */
-  paint(colours: Float32Array | null): void {
+  /** Linear 0..1 colours per vertex, or null for bare clay; and how each shines, where that is known. */
+  paint(colours: Float32Array | null, sheen: Float32Array | null = null): void {
     const attribute = this.body?.geometry.getAttribute('color') as THREE.BufferAttribute | undefined
     if (!attribute) return
     if (colours && colours.length === attribute.array.length) (attribute.array as Float32Array).set(colours)
     else (attribute.array as Float32Array).set(this.bare)
     attribute.needsUpdate = true
+    if (this.body instanceof THREE.Mesh) setSheen(this.body, sheen)
+    // What shines mirrors a room; plain maps and clay are shown without one, so that their colours can be read.
+    if (sheen) this.room ??= cabinet(this.renderer)
+    this.scene.environment = sheen ? this.room : null
+    this.scene.environmentIntensity = 0.45
+    this.draw()
+  }
+  private room: THREE.Texture | null = null
+
+  /**
+   * Where the light stands: fixed over the turntable, degrees to the sculpt's own left and up, casting shadows; null
+   * lets it ride with the viewer.
+   */
+  light(from: { turn: number; lift: number } | null): void {
+    const { key } = this
+    this.renderer.shadowMap.enabled = from !== null
+    key.castShadow = from !== null
+    if (from === null) {
+      this.camera.add(key, key.target)
+      key.position.set(-0.75, 0.95, 0.75)
+      key.target.position.set(0, 0, 0)
+    } else {
+      const centre = this.whole.getCenter(new THREE.Vector3()),
+        reach = this.size.length()
+      this.scene.add(key, key.target)
+      key.target.position.copy(centre)
+      key.position
+        .set(...directionOf(from.turn, from.lift))
+        .multiplyScalar(reach)
+        .add(centre)
+      const eye = key.shadow.camera
+      eye.left = eye.bottom = -reach / 2
+      eye.right = eye.top = reach / 2
+      eye.near = reach * 0.2
+      eye.far = reach * 2
+      eye.updateProjectionMatrix()
+      key.shadow.mapSize.set(2048, 2048)
+      key.shadow.normalBias = reach / 400
+      key.shadow.radius = 3
+    }
+    const bodies = [this.body, ...this.companions.children]
+    for (const b of bodies) if (b) b.castShadow = b.receiveShadow = from !== null
+    // Materials are compiled for the lights there are.
+    for (const b of bodies) if (b instanceof THREE.Mesh) (b.material as THREE.Material).needsUpdate = true
     this.draw()
   }
 
@@ -317,6 +363,7 @@ export class Scene {
       ;(o.geometry as THREE.BufferGeometry).dispose()
       ;(o.material as THREE.Material).dispose()
     })
+    this.room?.dispose()
     this.controls.dispose()
     this.renderer.dispose()
   }

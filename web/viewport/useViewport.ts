@@ -16,6 +16,10 @@ export const useViewport = defineStore('viewport', () => {
   const markers = shallowRef<Marker[]>([])
   /** linear colours per vertex of the display mesh */
   const colours = shallowRef<Float32Array | null>(null)
+  /** with the colours: roughness and metalness per vertex, where paint is shown as it shines */
+  const sheen = shallowRef<Float32Array | null>(null)
+  /** where the light stands, degrees to the sculpt's own left and up; null: it rides with the viewer */
+  const lamp = ref<{ turn: number; lift: number } | null>(null)
   /** where the display mesh' vertices are while a pose is tried; null where they came */
   const positions = shallowRef<Float32Array | null>(null)
   const quaternion = ref<Quaternion | null>(null)
@@ -62,6 +66,8 @@ export const useViewport = defineStore('viewport', () => {
   function clear(): void {
     markers.value = []
     colours.value = null
+    sheen.value = null
+    lamp.value = null
     positions.value = null
     quaternion.value = null
     mode.value = 'look'
@@ -104,6 +110,8 @@ export const useViewport = defineStore('viewport', () => {
     bodyFaces,
     markers,
     colours,
+    sheen,
+    lamp,
     positions,
     quaternion,
     mode,

@@ -9,7 +9,6 @@ import {
   filmOver,
   hiding,
   mix,
-  opticsOf,
   PAPER,
   thinned,
   type Optics,
@@ -23,43 +22,25 @@ import { grown, mirrored, split, type Plane } from '../../core/paint/regionTools
 import { carryLabels, type Carried } from '../../core/paint/regions'
 import { UNSEEN } from '../../core/paint/mixRank'
 import { BINDER, paintOptics, solveRecipe, type RecipeAnswer, type StockPaint } from '../../core/paint/recipe'
-import { colourVertices, groundOf, stackTable, type StackCoat, type Undercoat } from '../../core/paint/stack'
+import { groundOf, type Undercoat } from '../../core/paint/undercoat'
+import type { Painted } from '../../core/paint/painter'
+import { isEven } from '../../core/paint/technique'
 import { mutings, skinZones, type Muted, type SkinZone } from '../../core/paint/tones'
 import { compareUndercoats, type UndercoatCost } from '../../core/paint/undercoats'
+import { PaintedSkin, type SchemeSent, type SkinSent } from './paintedSkin'
 
 /** Paint arithmetic off the main thread: the preview on the sculpt, mixes, coats, recipes. */
 const optics = new Map<string, Optics>()
 const stocked = new Map<string, StockPaint>()
 /** by what each was reckoned from, so that paints that stayed are not reckoned again */
 const known = new Map<string, string>()
-let maps = new Float32Array(0)
-const white = opticsOf('#f2f1ec', 0.8)
 const hexOf = (r: ArrayLike<number>): string => toHex(xyzToSrgb(toXyz(r)))
-const paintsOf = (c: Coat): StackCoat['paints'] =>
-  dropsOf(c).flatMap(({ paintId, drops }) => {
-    const o = optics.get(paintId)
-    return o ? [{ optics: o, share: drops }] : []
-  })
-/** What a coat is laid with, as it comes from the bottle; null where no paint is chosen. */
-const opticsOfCoat = (c: Coat): Optics | null => {
-  const paints = paintsOf(c)
-  return paints.length === 0
-    ? null
-    : mix(
-        paints.map((p) => p.optics),
-        paints.map((p) => p.share),
-      )
-}
 /** Paints of a coat with their drops; one paint alone is one drop of it. */
 const dropsOf = (c: Coat): Coat['mix'] =>
   c.mix.length > 0 ? c.mix : c.paintId ? [{ paintId: c.paintId, drops: 1 }] : []
-const stackCoat = (c: Coat): StackCoat => ({
-  technique: c.technique,
-  paints: paintsOf(c),
-  film: c.film,
-  pigment: c.pigment,
-  tool: c.tool,
-})
+/** What a coat is laid with, as it comes from the bottle; null where no paint is chosen. */
+const opticsOfCoat = (c: Coat): Optics | null => mixed(dropsOf(c).map(({ paintId, drops }) => ({ id: paintId, drops })))
+const painted = new PaintedSkin(opticsOfCoat, (c) => dropsOf(c).map((d) => stocked.get(d.paintId)))
 
 export interface Drops {
   id: string
@@ -106,16 +87,13 @@ const work = {
       optics.set(p.id, paintOptics(p))
     }
   },
-  setMaps(data: Float32Array): void {
-    maps = data as Float32Array<ArrayBuffer>
+  setSkin(skin: SkinSent): void {
+    painted.lay(skin)
   },
-  preview(labels: Uint8Array, regions: number[], coats: Coat[], undercoat: Undercoat): Float32Array {
-    const tables = new Map(
-      regions.map((r) => [r, stackTable(undercoat, white, coats.filter((c) => c.regionId === r).map(stackCoat))]),
-    )
-    const out = new Float32Array(labels.length * 3)
-    colourVertices(maps, labels, tables, out)
-    return Comlink.transfer(out, [out.buffer])
+  /** @param done ids of the coats that are on; null for all of them */
+  preview(scheme: SchemeSent, lamp: number | null, done: string[] | null): Painted {
+    const out = painted.show(scheme, lamp, done && new Set(done))
+    return Comlink.transfer(out, [out.colours.buffer, out.sheen.buffer])
   },
   /** For each coat: coats of that tool to hide what lies below it, and the colour it ends at. */
   facts(coats: Coat[], undercoat: Undercoat): { id: string; toHide: number | null; hex: string }[] {
@@ -126,7 +104,7 @@ const work = {
       if (!full) return { id: c.id, toHide: null, hex: '#888888' }
       const o = thinned(full, c.pigment)
       const over = filmOver(o, c.film, below)
-      if (c.technique === 'base' || c.technique === 'layer' || c.technique === 'glaze') ground.set(c.regionId, over)
+      if (isEven({ technique: c.technique, tool: 'brush' }) && c.technique !== 'varnish') ground.set(c.regionId, over)
       return {
         id: c.id,
         toHide: c.technique === 'base' ? coatsToHide(o, below, FILM[c.tool]) : null,
@@ -257,7 +235,7 @@ const work = {
         name: list.map((p) => p?.name ?? '?').join(' + ') || 'paint to choose',
         film: c.film,
         pigment: c.pigment,
-        metallic: list.some((p) => p?.kind === 'metallic'),
+        metallic: c.technique === 'metallic' || list.some((p) => p?.kind === 'metallic'),
         varnish: c.technique !== 'varnish' ? null : finish === 'gloss' || finish === 'satin' ? finish : 'matt',
         area: regions.find((r) => r.id === c.regionId)?.area ?? 0,
       }

@@ -1,7 +1,7 @@
 import { deltaE00, toLab, type Triple } from '../colour'
 import { coatTime, FILM, type Tool } from '../batch'
 import { coatsToHide, filmOver, thinned, MOST_COATS, type Optics } from '../film'
-import { groundOf, type Undercoat } from '../stack'
+import { groundOf, type Undercoat } from '../undercoat'
 import type { OrderCoat } from './types'
 
 export interface CoatFacts {
@@ -17,12 +17,15 @@ export interface CoatFacts {
   /** µm of all its coats, and the volume share of paint in them */
   film: number
   pigment: number
+  /** its sheen is a metal's, which a matt coat would kill */
   metallic: boolean
   varnish: OrderCoat['varnish']
   /** mm² */
   area: number
 }
 
+/** What lies in spots leaves the colour below it the region's. */
+const SPOTS = new Set(['stipple', 'chips', 'powder'])
 const MESSY = new Set(['wash', 'dry brush', 'powder', 'chips'])
 
 /** Coats as the order of painting takes them: each over what lies below it in its own region. */
@@ -35,8 +38,10 @@ export function orderCoats(coats: readonly CoatFacts[], undercoat: Undercoat): O
     if (c.optics && !c.varnish) {
       const o = thinned(c.optics, c.pigment)
       seen = filmOver(o, c.film, below)
-      hides = coatsToHide(o, below, FILM[c.tool]) ?? MOST_COATS
-      ground.set(c.region, seen)
+      if (!SPOTS.has(c.technique)) {
+        hides = coatsToHide(o, below, FILM[c.tool]) ?? MOST_COATS
+        ground.set(c.region, seen)
+      }
     }
     const lab: Triple = toLab(seen)
     const times = Math.max(1, Math.round(c.film / FILM[c.tool]))

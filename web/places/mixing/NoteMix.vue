@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import { computed, onMounted, ref } from 'vue'
 import { z } from 'zod'
-import { TECHNIQUES, pieceSummary } from '../../../contract/pieces'
+import { pieceSummary } from '../../../contract/pieces'
+import { TECHNIQUES } from '../../../core/paint/technique'
 import { labOfPaint } from '../../../contract/stockPaint'
 import { DROP } from '../../../core/paint/batch'
 import { api } from '../../api'

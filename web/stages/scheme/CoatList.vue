@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import { TECHNIQUES, type Coat } from '../../../contract/pieces'
+import { coat as coatSchema, type Coat } from '../../../contract/pieces'
+import { TECHNIQUES, type Technique } from '../../../core/paint/technique'
 import { useStock } from '../../stores/stock'
 import CoatRow from './CoatRow.vue'
 
@@ -9,19 +10,24 @@ const all = defineModel<Coat[]>({ required: true })
 const props = defineProps<{ region: number; facts: ReadonlyMap<string, { toHide: number | null; hex: string }> }>()
 const stock = useStock()
 const coats = computed(() => all.value.filter((c) => c.regionId === props.region))
-const FILM = { base: 40, wash: 16, 'dry brush': 8, glaze: 10, layer: 20, varnish: 10 }
-const fresh = (technique: Coat['technique'], more: Partial<Coat> = {}): Coat => ({
-  id: crypto.randomUUID(),
-  regionId: props.region,
-  technique,
-  paintId: null,
-  mix: [],
-  film: FILM[technique],
-  pigment: technique === 'glaze' ? 0.25 : 1,
-  tool: 'brush',
-  ...more,
-})
-const add = (technique: Coat['technique']): void => {
+/** How each way of laying begins; the rest is as the contract has it. */
+const BEGINS: Record<Technique, Partial<Coat>> = {
+  base: { film: 40 },
+  airbrush: { film: 24, tool: 'airbrush', pigment: 0.6 },
+  wash: { film: 16 },
+  glaze: { film: 10, pigment: 0.25 },
+  layer: { film: 20 },
+  'dry brush': { film: 8 },
+  stipple: { film: 16, coverage: 0.3, grain: 1.5 },
+  chips: { film: 30, coverage: 0.6, grain: 1 },
+  powder: { film: 12, coverage: 0.7, pigment: 0.5 },
+  metallic: { film: 30 },
+  'clear ink': { film: 16, pigment: 0.5 },
+  varnish: { film: 10 },
+}
+const fresh = (technique: Technique, more: Partial<Coat> = {}): Coat =>
+  coatSchema.parse({ id: crypto.randomUUID(), regionId: props.region, technique, ...BEGINS[technique], ...more })
+const add = (technique: Technique): void => {
   all.value = [...all.value, fresh(technique)]
 }
 const drop = (c: Coat): void => {

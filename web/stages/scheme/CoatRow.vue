@@ -1,8 +1,12 @@
 <script setup lang="ts">
+import { computed } from 'vue'
 import { AIRBRUSHED, BRUSHED } from '../../../core/paint/film'
-import { TECHNIQUES, type Coat } from '../../../contract/pieces'
+import type { Coat } from '../../../contract/pieces'
 import type { PaintRecord } from '../../../contract/stock'
+import { READ, TECHNIQUES } from '../../../core/paint/technique'
+import { NOZZLE } from '../../../core/paint/sprayLight'
 import type { Item } from '../../stores/stock'
+import { useViewport } from '../../viewport/useViewport'
 
 const coat = defineModel<Coat>({ required: true })
 const props = defineProps<{
@@ -10,6 +14,7 @@ const props = defineProps<{
   paints: Item<PaintRecord>[]
   fact?: { toHide: number | null; hex: string }
 }>()
+const viewport = useViewport()
 const emit = defineEmits<{ remove: [] }>()
 const set = (fields: Partial<Coat>): void => {
   coat.value = { ...coat.value, ...fields }
@@ -17,6 +22,25 @@ const set = (fields: Partial<Coat>): void => {
 const value = (e: Event): string => (e.target as HTMLInputElement).value
 const layers = (): number =>
   Math.max(1, Math.round(coat.value.film / (coat.value.tool === 'airbrush' ? AIRBRUSHED : BRUSHED)))
+const MAP_WORDS = { spray: 'spray light', recess: 'recesses', ridge: 'ridges', exposure: 'what lies open' } as const
+/** What its share is read from on the sculpt, and what of that is judgement. */
+const read = computed(() => {
+  const { maps, judged } = READ[coat.value.technique]
+  const measured = maps.map((m) => MAP_WORDS[m]).join(' and ')
+  return [measured && `Measured: ${measured}.`, judged && `Judged: ${judged}.`].filter(Boolean).join(' ')
+})
+const sprayed = computed(() => coat.value.tool === 'airbrush' || coat.value.technique === 'airbrush')
+const aimed = computed(() => sprayed.value && ['airbrush', 'layer', 'glaze'].includes(coat.value.technique))
+const spotted = computed(() => ['stipple', 'chips', 'powder'].includes(coat.value.technique))
+const technique = (e: Event): void => {
+  const t = value(e) as Coat['technique']
+  set({ technique: t, ...(t === 'airbrush' ? { tool: 'airbrush' as const } : {}) })
+}
+/** Sprayed from where one looks at it now. */
+function aim(): void {
+  const view = viewport.camera()
+  if (view) set({ from: { ...view.from, spread: coat.value.from?.spread ?? NOZZLE } })
+}
 const mixed = (): string =>
   coat.value.mix.map((m) => `${m.drops} ${props.paints.find((p) => p.id === m.paintId)?.name ?? '?'}`).join(' + ')
 </script>
@@ -25,12 +49,7 @@ const mixed = (): string =>
   <article class="coat">
     <div class="line">
       <b class="num">{{ number }}</b>
-      <select
-        class="form-select form-select-sm"
-        :value="coat.technique"
-        aria-label="Technique"
-        @change="set({ technique: value($event) as Coat['technique'] })"
-      >
+      <select class="form-select form-select-sm" :value="coat.technique" aria-label="Technique" @change="technique">
         <option v-for="t in TECHNIQUES" :key="t">{{ t }}</option>
       </select>
       <select
@@ -71,6 +90,7 @@ const mixed = (): string =>
         /><span class="num">{{ Math.round(coat.pigment * 100) }} %</span></label
       >
       <select
+        v-if="coat.technique !== 'airbrush'"
         class="form-select form-select-sm w-auto"
         :value="coat.tool"
         aria-label="Tool"
@@ -80,6 +100,50 @@ const mixed = (): string =>
         <option>airbrush</option>
       </select>
     </div>
+    <div v-if="spotted" class="line second even">
+      <label
+        >covers<input
+          type="range"
+          class="form-range"
+          min="0.02"
+          max="0.95"
+          step="0.01"
+          :value="coat.coverage"
+          aria-label="Share that is covered where it lies fully"
+          @input="set({ coverage: Number(value($event)) })"
+        /><span class="num">{{ Math.round(coat.coverage * 100) }} %</span></label
+      >
+      <label v-if="coat.technique !== 'powder'"
+        >dots<input
+          type="range"
+          class="form-range"
+          min="0.2"
+          max="8"
+          step="0.1"
+          :value="coat.grain"
+          aria-label="Size of dots in mm"
+          @input="set({ grain: Number(value($event)) })"
+        /><span class="num">{{ coat.grain }} mm</span></label
+      >
+    </div>
+    <div v-if="aimed" class="aim">
+      <span v-if="coat.from" class="soft"
+        >sprayed from {{ coat.from.turn }}°, {{ coat.from.lift }}° up, cone of
+        <input
+          type="number"
+          class="form-control form-control-sm num d-inline"
+          min="2"
+          max="60"
+          :value="coat.from.spread"
+          aria-label="Half the angle of the cone in degrees"
+          @change="set({ from: { ...coat.from, spread: Math.max(2, Math.min(60, Number(value($event)) || NOZZLE)) } })"
+        />°</span
+      >
+      <span v-else class="soft">sprayed from above, as the undercoat’s light</span>
+      <button class="btn btn-sm btn-quiet" @click="aim">From where I look</button>
+      <button v-if="coat.from" class="btn btn-sm btn-quiet" @click="set({ from: null })">From above</button>
+    </div>
+    <p v-if="read" class="soft small m-0 ms-4">{{ read }}</p>
     <p v-if="coat.technique === 'base' && fact" class="soft small m-0">
       {{ layers() }} {{ layers() === 1 ? 'coat' : 'coats' }} planned;
       <template v-if="fact.toHide === null">more than 12 would be needed to hide what lies below</template>
@@ -104,6 +168,20 @@ const mixed = (): string =>
   grid-template-columns: 1fr 1fr auto;
   margin: 5px 0 2px 20px;
   font-size: 0.82rem;
+}
+.even {
+  grid-template-columns: 1fr 1fr;
+}
+.aim {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 6px;
+  align-items: center;
+  margin: 3px 0 2px 20px;
+  font-size: 0.82rem;
+}
+.aim input {
+  width: 58px;
 }
 .second label {
   display: grid;

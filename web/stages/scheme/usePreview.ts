@@ -1,0 +1,99 @@
+import { ref, watch, type Ref } from 'vue'
+import type { Coat } from '../../../contract/pieces'
+import { plainPaints } from '../../../contract/stockPaint'
+import type { Undercoat } from '../../../core/paint/undercoat'
+import { fetchBytes } from '../../api'
+import { newestOnly } from '../../composables/newest'
+import { useCheck } from '../../composables/useCheck'
+import { usePaintWork } from '../../composables/usePaintWork'
+import { useScheme } from '../../stores/scheme'
+import { useViewport } from '../../viewport/useViewport'
+import type { SchemeSent } from '../../workers/paintedSkin'
+import { asFloats, SURFACE } from './surface'
+
+export interface Light {
+  /** where it stands; null: it rides with the viewer */
+  at: { turn: number; lift: number } | null
+  /** K of a lamp; null is daylight */
+  kelvin: number | null
+}
+
+/**
+ * The sculpt painted as the scheme has it, live.
+ *
+ * @param labels region of each vertex of the copy that is shown
+ * @param ready whether the labels fit that copy
+ */
+export function usePreview(labels: Ref<Uint8Array>, ready: Ref<boolean>, undercoat: Ref<Undercoat>) {
+  const book = useScheme(),
+    viewport = useViewport(),
+    work = usePaintWork()
+  const facts = ref<Map<string, { toHide: number | null; hex: string }>>(new Map())
+  const light = ref<Light>({ at: null, kelvin: null })
+  /** only these coats are on; null: all */
+  const done = ref<string[] | null>(null)
+  /** changes with every preview, for what is drawn from the same */
+  const shown = ref(0)
+  const maps = useCheck<{ vertices: number }>(
+    () => viewport.shown?.hash,
+    () => SURFACE,
+  )
+  /** the copy whose skin the worker has */
+  let laid: string | null = null
+
+  const sent = (): SchemeSent | null => {
+    const s = book.scheme
+    if (!s || !ready.value || laid !== viewport.shown?.hash) return null
+    return {
+      labels: labels.value,
+      regions: s.regions.map((r) => ({ id: r.id, clear: r.takes === 'light' })),
+      coats: JSON.parse(JSON.stringify(s.coats)) as Coat[],
+      undercoat: undercoat.value,
+    }
+  }
+  const refresh = newestOnly(async () => {
+    const s = book.scheme
+    if (!s) return
+    const coats = JSON.parse(JSON.stringify(s.coats)) as Coat[]
+    facts.value = new Map((await work.facts(coats, undercoat.value)).map((f) => [f.id, f]))
+    const scheme = sent()
+    if (!scheme) return
+    const on = viewport.shown
+    const painted = await work.preview(scheme, light.value.kelvin, done.value && [...done.value])
+    if (viewport.shown !== on) return
+    viewport.sheen = painted.sheen
+    viewport.colours = painted.colours
+    shown.value++
+  })
+  watch(
+    () => book.paints,
+    async (p) => {
+      await work.setPaints(plainPaints(p))
+      await refresh()
+    },
+    { immediate: true },
+  )
+  watch(
+    [() => maps.derivation.value?.blobs.maps, () => viewport.shown],
+    async ([m, on]) => {
+      laid = null
+      if (!m || !on) return
+      const bytes = asFloats(await fetchBytes(m))
+      if (viewport.shown !== on) return
+      await work.setSkin({ mesh: on.mesh, maps: bytes })
+      if (viewport.shown !== on) return
+      laid = on.hash
+      await refresh()
+    },
+    { immediate: true },
+  )
+  watch([undercoat, light, done], () => void refresh(), { deep: true })
+  watch(
+    () => light.value.at,
+    (at) => {
+      viewport.lamp = at && { ...at }
+    },
+    { deep: true },
+  )
+  return { facts, light, done, shown, refresh, sent, measuring: maps.measuring, problem: maps.problem }
+}
