@@ -12,7 +12,7 @@ import { rayFirst } from '../core/mesh/ray'
 import { simplify } from '../core/mesh/simplify'
 import { buildTree } from '../core/mesh/tree'
 import { lampWeights } from '../core/paint/lamp'
-import { paintSkin, type Coating } from '../core/paint/painter'
+import { levelsOf, paintSkin, type Coating } from '../core/paint/painter'
 import { MAPS, surfaceMaps } from '../core/paint/surfaceMaps'
 import { undercoated } from '../core/paint/undercoat'
 import { hexToLab } from '../core/paint/colour'
@@ -231,26 +231,29 @@ row(
   '0.05 s, same answer',
   `of 30 paints in ${short.toFixed(2)} s: closest ΔE00 ${ours.closest.error.toFixed(4)}, exhaustive ${all.closest.error.toFixed(4)}; first ${rankOf(ours.simplest) === rankOf(all.simplest) ? 'the same' : 'another'}`,
 )
-const [mapped] = await time(() => surfaceMaps(lean, { brush: 1.2, direction: [0, -0.34, 0.94] }))
-row(`surface maps, ${(lean.positions.length / 3).toLocaleString('en')} vertices`, mapped, '', null, '')
-const coats: Coating[] = Array.from({ length: 8 }, (_, i) => ({
-  technique: (['base', 'wash', 'dry brush', 'airbrush', 'layer', 'glaze', 'chips', 'powder'] as const)[i]!,
-  optics: optics.get(String(i))!,
-  film: 15,
-  tool: 'brush',
-  grain: 1.5,
-  coverage: 0.4,
-  seed: i,
-  sheen: 'matt',
-  from: null,
-}))
+const [mapping, mapped] = await time(() => surfaceMaps(lean, { brush: 1.2, direction: [0, -0.34, 0.94] }))
+row(`surface maps, ${(lean.positions.length / 3).toLocaleString('en')} vertices`, mapping, '', null, '')
 const skin = {
-  maps: Float32Array.from({ length: 200_000 * MAPS }, (_, i) => Math.abs(Math.sin(i))),
+  // The sculpt's own maps, as often as it takes.
+  maps: Float32Array.from({ length: 200_000 * MAPS }, (_, i) => mapped.data[i % mapped.data.length]!),
   positions: Float32Array.from({ length: 600_000 }, (_, i) => 100 * Math.abs(Math.sin(i))),
   spacing: 0.5,
 }
+const laid = (['base', 'wash', 'dry brush', 'airbrush', 'layer', 'glaze', 'chips', 'powder'] as const).map(
+  (technique, seed) => ({ technique, tool: 'brush' as const, grain: 1.5, coverage: 0.4, seed }),
+)
+const [surface, levels] = await time(() => laid.map((c) => levelsOf(c, skin, null)))
 const [preview] = await time(() => {
   const ground = undercoated('zenithal')
-  return paintSkin(skin, new Uint8Array(200_000), new Map([[0, { ground, coats }]]), ground, lampWeights(2700))
+  const coats = laid.map(({ technique }, i): Coating => ({
+    technique,
+    optics: optics.get(String(i))!,
+    film: 15,
+    sheen: 'matt',
+    levels: levels[i]!,
+  }))
+  const stacks = new Map([[0, { ground, coats }]])
+  return paintSkin(skin.maps, new Uint8Array(200_000), stacks, ground, lampWeights(2700))
 })
+row('share of eight coats at 200,000 vertices, asked once', surface, '', null, '')
 row('layer-stack preview, 200,000 vertices, 8 coats', preview, '', null, '0.1 s')

@@ -4,18 +4,7 @@ import { sphereBody } from '../testBodies'
 import { concatenate, keepFaces } from '../mesh/mesh'
 import { measure, vertexNormals } from '../mesh/measure'
 import { transformed } from '../mesh/transform'
-import {
-  BANDS,
-  deltaE00,
-  hexToLab,
-  parseHex,
-  srgbToXyz,
-  toHex,
-  toLab,
-  toXyz,
-  WHITE,
-  xyzToSrgb,
-} from './colour'
+import { BANDS, deltaE00, hexToLab, parseHex, srgbToXyz, toHex, toLab, toXyz, WHITE, xyzToSrgb } from './colour'
 import { BLACK, coatsToHide, filmOver, hiding, opticsOf, PAPER, thinned } from './film'
 import { brushLabels, carryLabels, regionAreas } from './regions'
 import { reflectanceOf } from './spectrum'

@@ -1,16 +1,19 @@
 import { BANDS, type Triple } from './colour'
+import { FEW, fewWeights } from './fewBands'
 import { inward, outward, type Optics } from './film'
-import { isEven, shareAt, type Laying, type Place } from './technique'
+import { evenFilm, filmTable, laidOn, LEVELS } from './filmTable'
+import { isEven, shareAt, type Laying, type Place, type Technique } from './technique'
 import { MAP, MAPS } from './surfaceMaps'
 
 /** One coat as it is laid; `optics` as thinned, null where no paint is chosen. */
-export interface Coating extends Laying {
+export interface Coating {
+  technique: Technique
   optics: Optics | null
   /** µm dry, where the technique lays it fully */
   film: number
   sheen: Sheen
-  /** its own spray light per vertex, where it is sprayed from elsewhere than the undercoat's light */
-  from: Float32Array | null
+  /** share of the film per vertex, 0 to 255, by `levelsOf`; null is all of it everywhere */
+  levels: Uint8Array | null
 }
 export type Sheen = 'matt' | 'satin' | 'gloss' | 'metal'
 
@@ -42,11 +45,8 @@ export interface Painted {
   sheen: Float32Array
 }
 
-/** Half the bands: spectra of paints are smooth, and 20 nm do for them. */
-const B = BANDS / 2
-/** Steps of film; between two of them no eye tells a difference. */
-const LEVELS = 256
-/** Vertices taken together: their bands stay in the nearest cache. */
+const B = FEW.length
+/** Vertices taken together, an even number: their bands stay in the nearest cache. */
 const CHUNK = 512
 
 /** microfacet roughness of a dry film by its finish; flakes of metal scatter a little */
@@ -55,54 +55,25 @@ const ROUGH: Record<Sheen, number> = { matt: 0.88, satin: 0.5, gloss: 0.16, meta
 const BARE_ROUGH = 0.8
 
 /**
- * Weights of 36 bands gathered onto every other one, the bands between being interpolated linearly (ASTM E308 does so
- * with weights for 20 nm).
- */
-export function onHalf(weights: Float64Array): Float64Array {
-  const out = new Float64Array(B)
-  for (let b = 0; b < BANDS; b++)
-    if (b % 2 === 0) out[b / 2]! += weights[b]!
-    else if (b === BANDS - 1) out[B - 1]! += weights[b]!
-    else {
-      out[(b - 1) / 2]! += weights[b]! / 2
-      out[(b + 1) / 2]! += weights[b]! / 2
-    }
-  return out
-}
-
-/**
- * A film over any ground, as Kubelka and Munk's solution has it, is a fractional linear map of the ground's internal
- * reflectance: R′ = (αR + β) / (γR + 1), with α, β, γ of K, S and thickness alone. So each coat is three numbers by band
- * and film, and a stack is these maps one after another: no exponential is taken at any vertex.
+ * How much of a coat's film lies at each vertex, 0 to 255; null where all of it lies everywhere. It depends on how the
+ * coat is laid and not on its paint or film, so that those can be dragged without asking the surface again.
  *
- * @returns LEVELS × 3 floats per band, film 0 to `film` µm
+ * @param from the coat's own spray light per vertex, where it is sprayed from elsewhere than the undercoat's light
  */
-export function filmTable(o: Optics, film: number): Float32Array {
-  const out = new Float32Array(B * LEVELS * 3)
-  for (let b = 0; b < B; b++) {
-    const K = o.K[2 * b]!,
-      S = o.S[2 * b]!
-    const clear = S * film < 1e-9
-    const a = clear ? 1 : 1 + K / S,
-      q = Math.sqrt(a * a - 1)
-    for (let l = 0; l < LEVELS; l++) {
-      const X = (film * l) / (LEVELS - 1),
-        i = (b * LEVELS + l) * 3
-      if (clear) {
-        out[i] = Math.exp(-2 * K * X)
-        continue
-      }
-      // Numerator and denominator times 1 − e^(−2qSX), which keeps a film of none and one of no end finite.
-      const e = Math.exp(-2 * q * S * X)
-      // Where nothing is absorbed q is 0, and what is left is the limit.
-      const thin = q * S * X < 1e-7
-      const s = thin ? S * X : (1 - e) / (q * (1 + e))
-      // a − q coth and a + q coth, times s = tanh(qSX)/q
-      const den = a * s + 1
-      out[i] = (1 - a * s) / den
-      out[i + 1] = s / den
-      out[i + 2] = -s / den
-    }
+export function levelsOf(c: Laying, skin: Skin, from: Float32Array | null): Uint8Array | null {
+  if (from === null && isEven(c)) return null
+  const { maps, positions, spacing } = skin
+  const out = new Uint8Array(positions.length / 3)
+  const place: Place = { spray: 0, recess: 0, ridge: 0, exposure: 1, x: 0, y: 0, z: 0 }
+  for (let v = 0, m = 0, o = 0; v < out.length; v++, m += MAPS, o += 3) {
+    place.spray = from ? from[v]! : maps[m + MAP.spray]!
+    place.recess = maps[m + MAP.recess]!
+    place.ridge = maps[m + MAP.ridge]!
+    place.exposure = maps[m + MAP.exposure]!
+    place.x = positions[o]!
+    place.y = positions[o + 1]!
+    place.z = positions[o + 2]!
+    out[v] = level(shareAt(c, place, spacing))
   }
   return out
 }
@@ -110,13 +81,14 @@ export function filmTable(o: Optics, film: number): Float32Array {
 /**
  * Colours and sheen of the skin under each region's stack of coats.
  *
+ * @param maps MAPS floats per vertex
  * @param regions number of the region per vertex
  * @param stacks by region
  * @param bare what regions without a stack are left as
  * @param weights linear sRGB by band, as `lampWeights` gives it
  */
 export function paintSkin(
-  skin: Skin,
+  maps: Float32Array,
   regions: Uint8Array,
   stacks: ReadonlyMap<number, Stack>,
   bare: Ground,
@@ -125,58 +97,99 @@ export function paintSkin(
   const n = regions.length
   const colours = new Float32Array(n * 3),
     sheen = new Float32Array(n * 2)
-  const w = weights.map(onHalf) as unknown as [Float64Array, Float64Array, Float64Array]
-  const byRegion = gather(regions)
-  for (const [region, vertices] of byRegion) {
-    const { ground, coats: stack } = stacks.get(region) ?? { ground: bare, coats: [] }
-    const start = Float64Array.from({ length: B }, (_, b) => inward(ground.reflectance[2 * b]!))
-    const under = ground.sprayed && filmTable(ground.sprayed.optics, ground.sprayed.film)
-    const coats = stack.map((c) => ({
-      ...c,
-      table: c.optics && c.film > 0 ? filmTable(c.optics, c.film) : null,
-      cover: c.optics ? coverOf(c.optics, c.film) : new Float32Array(LEVELS),
-      even: c.from === null && isEven(c),
-    }))
+  const w = weights.map(fewWeights) as unknown as [Float64Array, Float64Array, Float64Array]
+  for (const [region, vertices] of gather(regions)) {
+    const { ground, coats } = stacks.get(region) ?? { ground: bare, coats: [] }
+    const passes = passesOf(ground, coats)
     const levels = new Uint8Array(CHUNK),
       state = new Float32Array(CHUNK * B),
-      rough = new Float32Array(CHUNK),
-      metal = new Float32Array(CHUNK)
+      shine = new Float32Array(CHUNK * 2)
     for (let from = 0; from < vertices.length; from += CHUNK) {
       const count = Math.min(CHUNK, vertices.length - from)
-      for (let b = 0; b < B; b++) state.fill(start[b]!, b * CHUNK, b * CHUNK + count)
-      rough.fill(BARE_ROUGH)
-      metal.fill(0)
-      if (under) {
-        for (let i = 0; i < count; i++) levels[i] = level(skin.maps[vertices[from + i]! * MAPS + MAP.spray]!)
-        apply(under, levels, state, count)
+      for (let b = 0; b < B; b++) state.fill(inward(ground.reflectance[FEW[b]!]!), b * CHUNK, b * CHUNK + count)
+      for (let i = 0; i < count; i++) {
+        shine[2 * i] = BARE_ROUGH
+        shine[2 * i + 1] = 0
       }
-      for (const c of coats) {
-        if (c.technique === 'varnish') {
-          // It lies on all of the region, and its sheen is what is seen.
-          rough.fill(ROUGH[c.sheen], 0, count)
-          continue
+      for (const pass of passes) {
+        if (pass.levels || pass.sprayed) {
+          let any = 0
+          for (let i = 0; i < count; i++) {
+            const v = vertices[from + i]!
+            any |= levels[i] = pass.levels ? pass.levels[v]! : level(maps[v * MAPS + MAP.spray]!)
+          }
+          // A dry brush leaves most of the skin alone; only what lies even below it is laid there.
+          if (any === 0 && pass.idle) continue
         }
-        if (!c.table) continue
-        if (c.even) levels.fill(LEVELS - 1, 0, count)
-        else for (let i = 0; i < count; i++) levels[i] = level(shareOf(c, skin, vertices[from + i]!))
-        apply(c.table, levels, state, count)
-        const shine = c.sheen === 'metal' ? 1 : 0,
-          r = ROUGH[c.sheen]
-        for (let i = 0; i < count; i++) {
-          const k = c.cover[levels[i]!]!
-          rough[i]! += k * (r - rough[i]!)
-          metal[i]! += k * (shine - metal[i]!)
-        }
+        if (pass.table.length === B * 3) overAll(pass.table, state, count)
+        else byLevel(pass.table, levels, state, count)
+        for (const s of pass.sheens) shineOver(s, levels, shine, count)
       }
-      finish(vertices, from, count, state, w, colours)
+      toColours(vertices, from, count, state, w, colours)
       for (let i = 0; i < count; i++) {
         const v = vertices[from + i]!
-        sheen[2 * v] = rough[i]!
-        sheen[2 * v + 1] = metal[i]!
+        sheen[2 * v] = shine[2 * i]!
+        sheen[2 * v + 1] = shine[2 * i + 1]!
       }
     }
   }
   return { colours, sheen }
+}
+
+/** One go over the vertices: films whose thickness differs from place to place, with the even ones below them laid in. */
+interface Pass {
+  table: Float32Array
+  levels: Uint8Array | null
+  /** its levels are the undercoat's spray light */
+  sprayed: boolean
+  sheens: Shine[]
+  /** nothing even lies below: where its levels are 0 it does nothing */
+  idle: boolean
+}
+interface Shine {
+  /** by level how much of what lies below no longer shows; null: all of it, everywhere */
+  cover: Float32Array | null
+  rough: number
+  metal: number
+  even: boolean
+}
+const NOTHING = Float32Array.from({ length: B * 3 }, (_, i) => (i % 3 === 0 ? 1 : 0))
+
+function passesOf(ground: Ground, coats: readonly Coating[]): Pass[] {
+  const out: Pass[] = []
+  if (ground.sprayed)
+    out.push({
+      table: filmTable(ground.sprayed.optics, ground.sprayed.film),
+      levels: null,
+      sprayed: true,
+      sheens: [],
+      idle: true,
+    })
+  // Even films wait to be laid into the next one that is not.
+  let even: Float32Array = NOTHING,
+    sheens: Shine[] = []
+  for (const c of coats) {
+    const rough = ROUGH[c.sheen],
+      metal = c.sheen === 'metal' ? 1 : 0
+    if (c.technique === 'varnish') {
+      // What shone like metal shines on, only duller.
+      sheens.push({ cover: null, rough, metal: -1, even: true })
+      continue
+    }
+    if (!c.optics || c.film <= 0) continue
+    sheens.push({ cover: coverOf(c.optics, c.film), rough, metal, even: c.levels === null })
+    if (c.levels === null) {
+      even = laidOn(evenFilm(c.optics, c.film), even)
+      continue
+    }
+    const idle = sheens.length === 1
+    out.push({ table: laidOn(filmTable(c.optics, c.film), even), levels: c.levels, sprayed: false, sheens, idle })
+    even = NOTHING
+    sheens = []
+  }
+  if (even !== NOTHING || sheens.length > 0)
+    out.push({ table: even, levels: null, sprayed: false, sheens, idle: false })
+  return out
 }
 
 const level = (share: number): number => (share <= 0 ? 0 : share >= 1 ? LEVELS - 1 : (share * (LEVELS - 1) + 0.5) | 0)
@@ -194,33 +207,44 @@ function gather(regions: Uint8Array): Map<number, Uint32Array> {
   return out
 }
 
-const place: Place = { spray: 0, recess: 0, ridge: 0, exposure: 1, x: 0, y: 0, z: 0 }
-function shareOf(c: Coating, skin: Skin, v: number): number {
-  const { maps, positions } = skin
-  const m = v * MAPS
-  place.spray = c.from ? c.from[v]! : maps[m + MAP.spray]!
-  place.recess = maps[m + MAP.recess]!
-  place.ridge = maps[m + MAP.ridge]!
-  place.exposure = maps[m + MAP.exposure]!
-  place.x = positions[3 * v]!
-  place.y = positions[3 * v + 1]!
-  place.z = positions[3 * v + 2]!
-  return shareAt(c, place, skin.spacing)
-}
-
-function apply(table: Float32Array, levels: Uint8Array, state: Float32Array, count: number): void {
+function byLevel(table: Float32Array, levels: Uint8Array, state: Float32Array, count: number): void {
   for (let b = 0; b < B; b++) {
     const t = b * LEVELS * 3,
       s = b * CHUNK
-    for (let i = 0; i < count; i++) {
-      const at = t + 3 * levels[i]!,
-        r = state[s + i]!
-      state[s + i] = (table[at]! * r + table[at + 1]!) / (table[at + 2]! * r + 1)
+    // Two at a time share one division, which is what this costs.
+    for (let i = 0; i < count; i += 2) {
+      const m = t + 3 * levels[i]!,
+        n = t + 3 * levels[i + 1]!,
+        r = state[s + i]!,
+        q = state[s + i + 1]!
+      const d = table[m + 2]! * r + 1,
+        e = table[n + 2]! * q + 1
+      const one = 1 / (d * e)
+      state[s + i] = (table[m]! * r + table[m + 1]!) * e * one
+      state[s + i + 1] = (table[n]! * q + table[n + 1]!) * d * one
     }
   }
 }
+function overAll(map: Float32Array, state: Float32Array, count: number): void {
+  for (let b = 0; b < B; b++) {
+    const p = map[3 * b]!,
+      q = map[3 * b + 1]!,
+      z = map[3 * b + 2]!
+    for (let i = b * CHUNK; i < b * CHUNK + count; i++) {
+      const r = state[i]!
+      state[i] = (p * r + q) / (z * r + 1)
+    }
+  }
+}
+function shineOver(s: Shine, levels: Uint8Array, shine: Float32Array, count: number): void {
+  for (let i = 0; i < count; i++) {
+    const k = s.cover ? s.cover[s.even ? LEVELS - 1 : levels[i]!]! : 1
+    shine[2 * i]! += k * (s.rough - shine[2 * i]!)
+    if (s.metal >= 0) shine[2 * i + 1]! += k * (s.metal - shine[2 * i + 1]!)
+  }
+}
 
-function finish(
+function toColours(
   vertices: Uint32Array,
   from: number,
   count: number,

@@ -19,7 +19,12 @@ function hash(x: number, y: number, z: number, k: number): number {
   h = Math.imul(h ^ (h >>> 13), 0xc2b2ae35)
   return (h ^ (h >>> 16)) >>> 0
 }
-const unit = (h: number): number => h / 4294967296
+/** The next of a cell's numbers (a step of an odd constant, mixed as above). */
+function next(h: number): number {
+  h = Math.imul((h + 0x6d2b79f5) ^ (h >>> 15), 0x2c1b3c6d)
+  h = Math.imul(h ^ (h >>> 12), 0x297a2d39)
+  return (h ^ (h >>> 15)) >>> 0
+}
 
 /** Most balls looked at in a cell; more than this many are one case in ten thousand at the densest. */
 const MOST = 16
@@ -39,20 +44,23 @@ export function speckleAt(s: Speckle, x: number, y: number, z: number, coverage:
   const gx = x / s.grain,
     gy = y / s.grain,
     gz = z / s.grain
-  const perCell = (c: number): number => -Math.log(1 - Math.min(DENSEST, c)) / (Math.PI / 6)
-  const most = perCell(DENSEST),
-    keep = perCell(coverage) / most
+  // Balls in a cell are counted off its own place in the Poisson distribution: where less is to be covered the last ones
+  // are left away, and those that stay are the same.
+  const mean = -Math.log(1 - Math.min(DENSEST, coverage)) / (Math.PI / 6),
+    none = Math.exp(-mean)
+  const i1 = Math.floor(gx + REACH),
+    j1 = Math.floor(gy + REACH),
+    k1 = Math.floor(gz + REACH)
   let near = Infinity
-  for (let i = Math.floor(gx - REACH); i <= Math.floor(gx + REACH); i++)
-    for (let j = Math.floor(gy - REACH); j <= Math.floor(gy + REACH); j++)
-      for (let k = Math.floor(gz - REACH); k <= Math.floor(gz + REACH); k++) {
-        const n = poisson(most, unit(hash(i, j, k, s.seed * 64)))
-        for (let b = 0; b < n; b++) {
-          const at = (m: number): number => unit(hash(i, j, k, s.seed * 64 + 1 + 4 * b + m))
-          if (at(3) >= keep) continue
-          const dx = i + at(0) - gx,
-            dy = j + at(1) - gy,
-            dz = k + at(2) - gz
+  for (let i = Math.floor(gx - REACH); i <= i1; i++)
+    for (let j = Math.floor(gy - REACH); j <= j1; j++)
+      for (let k = Math.floor(gz - REACH); k <= k1; k++) {
+        let h = hash(i, j, k, s.seed)
+        const at = h / 4294967296
+        for (let n = 0, p = none, sum = none; at > sum && n < MOST; p *= mean / ++n, sum += p) {
+          const dx = i + (h = next(h)) / 4294967296 - gx,
+            dy = j + (h = next(h)) / 4294967296 - gy,
+            dz = k + (h = next(h)) / 4294967296 - gz
           const d = dx * dx + dy * dy + dz * dz
           if (d < near) near = d
         }
@@ -64,16 +72,3 @@ export function speckleAt(s: Speckle, x: number, y: number, z: number, coverage:
 const SOFT = 0.1
 /** of the grain: how far a ball and its soft rim reach */
 const REACH = 0.5 * (1 + SOFT)
-
-/** The Poisson count of mean `mean` at a place of its distribution, 0 to 1. */
-function poisson(mean: number, at: number): number {
-  let n = 0,
-    p = Math.exp(-mean),
-    sum = p
-  while (at > sum && n < MOST) {
-    n++
-    p *= mean / n
-    sum += p
-  }
-  return n
-}

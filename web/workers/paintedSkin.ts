@@ -3,7 +3,7 @@ import type { Mesh } from '../../core/mesh/mesh'
 import { meanEdge, vertexNormals } from '../../core/mesh/measure'
 import { thinned, type Optics } from '../../core/paint/film'
 import { lampWeights } from '../../core/paint/lamp'
-import { paintSkin, type Coating, type Painted, type Sheen, type Stack } from '../../core/paint/painter'
+import { levelsOf, paintSkin, type Coating, type Painted, type Sheen, type Stack } from '../../core/paint/painter'
 import type { StockPaint } from '../../core/paint/recipe'
 import { directionOf, sprayLight } from '../../core/paint/sprayLight'
 import { undercoated, unprimed, type Undercoat } from '../../core/paint/undercoat'
@@ -21,13 +21,14 @@ export interface SchemeSent {
   undercoat: Undercoat
 }
 
-/** Spray passes kept; each is four bytes a vertex. */
-const PASSES = 24
+/** Maps kept of each sort; each is up to four bytes a vertex. */
+const MOST_KEPT = 64
 
 /** The skin on the table and what is sprayed onto it from anywhere, for previews that follow the hand. */
 export class PaintedSkin {
   private skin: (SkinSent & { spacing: number; normals: Float32Array }) | null = null
   private readonly passes = new Map<string, Float32Array>()
+  private readonly levels = new Map<string, Uint8Array | null>()
   private readonly weights = new Map<number | null, ReturnType<typeof lampWeights>>()
 
   constructor(
@@ -37,6 +38,7 @@ export class PaintedSkin {
 
   lay(skin: SkinSent): void {
     this.passes.clear()
+    this.levels.clear()
     this.skin = { ...skin, spacing: meanEdge(skin.mesh), normals: vertexNormals(skin.mesh) }
   }
 
@@ -58,37 +60,47 @@ export class PaintedSkin {
     )
     let w = this.weights.get(lamp)
     if (!w) this.weights.set(lamp, (w = lampWeights(lamp)))
-    const { maps, spacing } = skin
-    return paintSkin({ maps, spacing, positions: skin.mesh.positions }, labels, stacks, primed, w)
+    return paintSkin(skin.maps, labels, stacks, primed, w)
   }
 
   private coating(c: Coat, seed: number): Coating {
     const optics = this.opticsOf(c)
     return {
       technique: c.technique,
-      tool: c.tool,
-      grain: c.grain,
-      coverage: c.coverage,
-      seed,
       optics: optics && thinned(optics, c.pigment),
       film: c.film,
       sheen: sheenOf(c, this.paintsOf(c)),
-      from: c.from && (c.tool === 'airbrush' || c.technique === 'airbrush') ? this.pass(c.from) : null,
+      levels: this.levelsOf(c, seed),
     }
+  }
+
+  private levelsOf({ technique, tool, grain, coverage, from }: Coat, seed: number): Uint8Array | null {
+    const { maps, spacing, mesh } = this.skin!
+    const aimed = from && (tool === 'airbrush' || technique === 'airbrush') ? from : null
+    return kept(this.levels, JSON.stringify([technique, tool, grain, coverage, aimed, seed]), () =>
+      levelsOf(
+        { technique, tool, grain, coverage, seed },
+        { maps, spacing, positions: mesh.positions },
+        aimed && this.pass(aimed),
+      ),
+    )
   }
 
   private pass({ turn, lift, spread }: NonNullable<Coat['from']>): Float32Array {
     const { mesh, normals } = this.skin!
-    const key = `${turn} ${lift} ${spread}`
-    let map = this.passes.get(key)
-    if (!map) {
-      map = sprayLight(mesh, normals, directionOf(turn, lift), spread)
-      // A hand that drags the direction leaves many behind: the oldest go.
-      if (this.passes.size >= PASSES) this.passes.delete(this.passes.keys().next().value!)
-      this.passes.set(key, map)
-    }
-    return map
+    return kept(this.passes, `${turn} ${lift} ${spread}`, () =>
+      sprayLight(mesh, normals, directionOf(turn, lift), spread),
+    )
   }
+}
+
+/** What was reckoned for the key, or is now; a hand that drags leaves many behind, and the oldest go. */
+function kept<T>(there: Map<string, T>, key: string, make: () => T): T {
+  if (there.has(key)) return there.get(key)!
+  const made = make()
+  if (there.size >= MOST_KEPT) there.delete(there.keys().next().value!)
+  there.set(key, made)
+  return made
 }
 
 function sheenOf(c: Coat, paints: readonly (StockPaint | undefined)[]): Sheen {
