@@ -340,7 +340,7 @@ async function paintBust(bust: string, paints: ReadonlyMap<string, string>, part
       coat(1, 0, 'base', 'Wool navy', 40, sprayed),
       coat(2, 0, 'dry brush', 'Storm slate', 14),
       // Shade from below, as the sea throws it back.
-      coat(14, 0, 'airbrush', 'Tarred oak', 10, { ...sprayed, pigment: 0.5, from: { turn: 0, lift: -50, spread: 20 } }),
+      coat(14, 0, 'airbrush', 'Tarred oak', 4, { ...sprayed, pigment: 0.5, from: { turn: 0, lift: -65, spread: 20 } }),
       coat(3, 1, 'base', 'Weathered skin', 56, sprayed),
       coat(4, 1, 'layer', 'Fair skin', 18),
       coat(5, 1, 'glaze', 'Cheek', 8, { pigment: 0.25 }),

@@ -11,6 +11,42 @@ export function regionAreas(mesh: Mesh, labels: Uint8Array): Record<number, numb
   return Object.fromEntries([...sums.entries()].filter(([, area]) => area > 0))
 }
 
+export interface RegionView {
+  /** mm */
+  middle: [number, number, number]
+  /** mm: all of the region lies within it */
+  radius: number
+  /** unit, from where most of it is seen, a little from above */
+  toward: [number, number, number]
+}
+
+/** From where to look at a region; null when no vertex has its label. Half of the weight is the front's. */
+export function regionView(mesh: Mesh, normals: Float32Array, labels: Uint8Array, region: number): RegionView | null {
+  const p = mesh.positions
+  const sum = [0, 0, 0],
+    low = [Infinity, Infinity, Infinity],
+    high = [-Infinity, -Infinity, -Infinity]
+  let count = 0
+  for (let v = 0; v < labels.length; v++) {
+    if (labels[v] !== region) continue
+    count++
+    for (let k = 0; k < 3; k++) {
+      sum[k]! += normals[3 * v + k]!
+      low[k] = Math.min(low[k]!, p[3 * v + k]!)
+      high[k] = Math.max(high[k]!, p[3 * v + k]!)
+    }
+  }
+  if (count === 0) return null
+  const d = [0.25, -0.6, 0.2].map((f, k) => f + sum[k]! / count)
+  const l = Math.hypot(...d) || 1
+  const at = (k: number): number => (low[k]! + high[k]!) / 2
+  return {
+    middle: [at(0), at(1), at(2)],
+    radius: Math.hypot(...[0, 1, 2].map((k) => (high[k]! - low[k]!) / 2)),
+    toward: [d[0]! / l, d[1]! / l, d[2]! / l],
+  }
+}
+
 /** Sets the label of every vertex within `radius` mm of the point whose skin faces the same side; returns how many changed. */
 export function brushLabels(
   mesh: Mesh,

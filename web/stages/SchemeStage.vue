@@ -4,6 +4,7 @@ import { computed, onBeforeUnmount, ref, shallowRef, watch, watchEffect } from '
 import { freshSkin } from '../../core/findings/freshSkin'
 import FindingList from '../shell/FindingList.vue'
 import CoatList from './scheme/CoatList.vue'
+import CoatPictures from './scheme/CoatPictures.vue'
 import MixFor from './scheme/MixFor.vue'
 import EyesPanel from './scheme/EyesPanel.vue'
 import LightPanel from './scheme/LightPanel.vue'
@@ -38,7 +39,7 @@ watchEffect(() => {
   viewport.mesh = store.meshAfter('scale') ?? store.part?.sculptMesh ?? null
 })
 const preview = usePreview(labels, ready, undercoat)
-const { facts, light, refresh } = preview
+const { facts, light, done, shown, refresh } = preview
 watch(
   [() => viewport.shown, () => scheme.value === null],
   async () => {
@@ -186,6 +187,14 @@ const swatch = (id: number): string =>
       >
     </section>
     <CoatList ref="list" v-model="scheme.coats" :region="current" :facts="facts" @update:model-value="changed" />
+    <CoatPictures
+      v-model="done"
+      :region="current"
+      :coats="scheme.coats"
+      :shown="shown"
+      :sent="preview.sent"
+      :kelvin="light.kelvin"
+    />
     <MixFor v-if="region" :region="region" @target="setTarget" @take="list?.take($event)" />
     <LightPanel v-model="light" />
     <UndercoatPanel :undercoat="undercoat" />

@@ -6,6 +6,7 @@ import type { PaintRecord } from '../../../contract/stock'
 import { READ, TECHNIQUES } from '../../../core/paint/technique'
 import { NOZZLE } from '../../../core/paint/sprayLight'
 import type { Item } from '../../stores/stock'
+import { whence } from '../../shell/whence'
 import { useViewport } from '../../viewport/useViewport'
 
 const coat = defineModel<Coat>({ required: true })
@@ -128,7 +129,7 @@ const mixed = (): string =>
     </div>
     <div v-if="aimed" class="aim">
       <span v-if="coat.from" class="soft"
-        >sprayed from {{ coat.from.turn }}°, {{ coat.from.lift }}° up, cone of
+        >sprayed from {{ whence(coat.from.turn, coat.from.lift) }}, cone of
         <input
           type="number"
           class="form-control form-control-sm num d-inline"
@@ -143,7 +144,10 @@ const mixed = (): string =>
       <button class="btn btn-sm btn-quiet" @click="aim">From where I look</button>
       <button v-if="coat.from" class="btn btn-sm btn-quiet" @click="set({ from: null })">From above</button>
     </div>
-    <p v-if="read" class="soft small m-0 ms-4">{{ read }}</p>
+    <details v-if="read" class="soft small ms-4">
+      <summary>how we know where it lies</summary>
+      {{ read }}
+    </details>
     <p v-if="coat.technique === 'base' && fact" class="soft small m-0">
       {{ layers() }} {{ layers() === 1 ? 'coat' : 'coats' }} planned;
       <template v-if="fact.toHide === null">more than 12 would be needed to hide what lies below</template>

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { LAMP_RANGE } from '../../../core/paint/lamp'
 import { useViewport } from '../../viewport/useViewport'
+import { whence } from '../../shell/whence'
 import type { Light } from './usePreview'
 
 /** By what light the paint is looked at. */
@@ -28,8 +29,8 @@ function fromHere(): void {
   <details class="my-2">
     <summary>
       <h2 class="d-inline">Light</h2>
-      <span class="soft small">
-        {{ light.at ? `from ${light.at.turn}°, ${light.at.lift}° up` : 'rides with you'
+      <span class="soft small ms-2"
+        >{{ light.at ? `from ${whence(light.at.turn, light.at.lift)}` : 'rides with you'
         }}{{ light.kelvin ? `, ${light.kelvin} K` : ', daylight' }}</span
       >
     </summary>

@@ -1,0 +1,118 @@
+<script setup lang="ts">
+import { computed, onBeforeUnmount, ref, watch } from 'vue'
+import type { Coat } from '../../../contract/pieces'
+import { vertexNormals } from '../../../core/mesh/measure'
+import { regionView } from '../../../core/paint/regions'
+import { newestOnly } from '../../composables/newest'
+import { usePaintWork } from '../../composables/usePaintWork'
+import { paintedPicture } from '../../viewport/paintedPicture'
+import { useViewport } from '../../viewport/useViewport'
+import type { SchemeSent } from '../../workers/paintedSkin'
+
+/** The region before its first coat and after each one; a press shows the sculpt as it is then. */
+const props = defineProps<{
+  region: number
+  coats: Coat[]
+  /** counts the previews, so that what is drawn follows them */
+  shown: number
+  sent: () => SchemeSent | null
+  kelvin: number | null
+}>()
+/** only these coats are on; null: all */
+const done = defineModel<string[] | null>({ required: true })
+const viewport = useViewport(),
+  work = usePaintWork()
+const open = ref(false)
+const pictures = ref<string[]>([])
+const own = computed(() => props.coats.filter((c) => c.regionId === props.region))
+const others = computed(() => props.coats.filter((c) => c.regionId !== props.region).map((c) => c.id))
+const after = (n: number): string[] => [...others.value, ...own.value.slice(0, n).map((c) => c.id)]
+const at = computed(() =>
+  done.value === null ? own.value.length : own.value.filter((c) => done.value!.includes(c.id)).length,
+)
+
+const draw = newestOnly(async () => {
+  const scheme = props.sent(),
+    mesh = viewport.shown?.mesh
+  if (!open.value || !scheme || !mesh) return
+  const view = regionView(mesh, vertexNormals(mesh), scheme.labels, props.region)
+  if (!view) {
+    pictures.value = []
+    return
+  }
+  const out: string[] = []
+  for (let n = 0; n <= own.value.length; n++) {
+    const painted = await work.preview(scheme, props.kelvin, after(n))
+    if (viewport.shown?.mesh !== mesh) return
+    out.push(paintedPicture(mesh, painted, view))
+  }
+  pictures.value = out
+})
+let timer: ReturnType<typeof setTimeout> | undefined
+watch([open, () => props.region, () => props.shown], () => {
+  clearTimeout(timer)
+  // The hand on a slider comes first.
+  if (open.value && done.value === null) timer = setTimeout(() => void draw(), 350)
+})
+watch(
+  () => props.region,
+  () => {
+    done.value = null
+  },
+)
+onBeforeUnmount(() => clearTimeout(timer))
+const show = (n: number): void => {
+  done.value = n === own.value.length ? null : after(n)
+}
+const title = (n: number): string => (n === 0 ? 'primed' : `${n} ${own.value[n - 1]?.technique ?? ''}`)
+</script>
+
+<template>
+  <details class="my-2" @toggle="open = ($event.target as HTMLDetailsElement).open">
+    <summary>
+      <h2 class="d-inline">Coat by coat</h2>
+      <span v-if="done" class="soft small ms-2">shown {{ at === 0 ? 'before the first' : `after coat ${at}` }}</span>
+    </summary>
+    <p v-if="open && pictures.length === 0" class="soft small m-0">
+      {{ sent() ? 'Drawing, or nothing of this region is on the part that is shown.' : 'Waiting for the surface …' }}
+    </p>
+    <div class="strip">
+      <button
+        v-for="(url, n) in pictures"
+        :key="n"
+        :class="{ on: n === at }"
+        :aria-pressed="n === at"
+        :aria-label="`Show it ${title(n)}`"
+        @click="show(n)"
+      >
+        <img :src="url" alt="" />
+        <span>{{ title(n) }}</span>
+      </button>
+    </div>
+  </details>
+</template>
+
+<style scoped>
+.strip {
+  display: grid;
+  grid-template-columns: repeat(3, 1fr);
+  gap: 6px;
+  padding-top: 6px;
+}
+button {
+  border: 1px solid var(--line);
+  border-radius: 4px;
+  background: var(--paper-raised);
+  padding: 2px;
+  font-size: 0.82rem;
+  display: grid;
+  justify-items: center;
+}
+button.on {
+  border-color: var(--action);
+  box-shadow: inset 0 -3px 0 var(--action);
+}
+img {
+  width: 100%;
+}
+</style>
