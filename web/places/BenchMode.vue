@@ -8,6 +8,7 @@ import { usePlan } from '../stores/plan'
 import { useOutbox } from '../stores/outbox'
 import { useTimers } from '../stores/timers'
 import { useWakeLock } from '../composables/useWakeLock'
+import CoatPair from './bench/CoatPair.vue'
 import TimerTray from '../shell/TimerTray.vue'
 import type { PlanStepRecord } from '../../contract/plan'
 
@@ -198,6 +199,7 @@ onBeforeUnmount(() => window.removeEventListener('keydown', keys))
       <p v-if="step.materials.length + step.tools.length" class="mats">
         {{ [...step.materials, ...step.tools].join(' · ') }}
       </p>
+      <CoatPair :step="step" :steps="steps" />
       <p v-for="c in step.cautions" :key="c" class="caution">{{ c }}</p>
       <p v-for="t in own" :key="t.id" class="running" role="timer">
         <b>{{ clock(timers.left(t)) }}</b>
@@ -253,6 +255,16 @@ main {
 }
 main > * {
   flex: none;
+}
+main:has(.pictures) {
+  padding-right: 480px;
+  max-width: none;
+  position: relative;
+}
+@media (max-width: 1100px) {
+  main:has(.pictures) {
+    padding-right: 0;
+  }
 }
 h1 {
   font-size: 3.1rem;

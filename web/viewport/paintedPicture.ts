@@ -33,7 +33,7 @@ export function paintedPicture(mesh: Mesh, painted: Painted, view: RegionView): 
   colour.needsUpdate = true
   setSheen(last.body, painted.sheen)
   const middle = new THREE.Vector3(...view.middle)
-  const distance = (view.radius * 1.02) / Math.sin((FIELD * Math.PI) / 360)
+  const distance = (view.radius * 0.85) / Math.sin((FIELD * Math.PI) / 360)
   camera.position
     .set(...view.toward)
     .multiplyScalar(distance)

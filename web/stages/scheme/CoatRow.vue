@@ -90,18 +90,8 @@ const mixed = (): string =>
           @input="set({ pigment: Number(value($event)) })"
         /><span class="num">{{ Math.round(coat.pigment * 100) }} %</span></label
       >
-      <select
-        v-if="coat.technique !== 'airbrush'"
-        class="form-select form-select-sm w-auto"
-        :value="coat.tool"
-        aria-label="Tool"
-        @change="set({ tool: value($event) as 'brush' })"
-      >
-        <option>brush</option>
-        <option>airbrush</option>
-      </select>
     </div>
-    <div v-if="spotted" class="line second even">
+    <div v-if="spotted" class="line second">
       <label
         >covers<input
           type="range"
@@ -144,16 +134,28 @@ const mixed = (): string =>
       <button class="btn btn-sm btn-quiet" @click="aim">From where I look</button>
       <button v-if="coat.from" class="btn btn-sm btn-quiet" @click="set({ from: null })">From above</button>
     </div>
-    <details v-if="read" class="soft small ms-4">
-      <summary>how we know where it lies</summary>
-      {{ read }}
-    </details>
-    <p v-if="coat.technique === 'base' && fact" class="soft small m-0">
-      {{ layers() }} {{ layers() === 1 ? 'coat' : 'coats' }} planned;
-      <template v-if="fact.toHide === null">more than 12 would be needed to hide what lies below</template>
-      <b v-else-if="fact.toHide > layers()">{{ fact.toHide }} needed to hide</b>
-      <template v-else>{{ fact.toHide }} hide what lies below</template>
-    </p>
+    <div class="foot">
+      <select
+        v-if="coat.technique !== 'airbrush'"
+        class="form-select form-select-sm w-auto"
+        :value="coat.tool"
+        aria-label="Tool"
+        @change="set({ tool: value($event) as 'brush' })"
+      >
+        <option>brush</option>
+        <option>airbrush</option>
+      </select>
+      <p v-if="coat.technique === 'base' && fact" class="soft small m-0">
+        {{ layers() }} {{ layers() === 1 ? 'coat' : 'coats' }} planned;
+        <template v-if="fact.toHide === null">more than 12 would be needed to hide what lies below</template>
+        <b v-else-if="fact.toHide > layers()">{{ fact.toHide }} needed to hide</b>
+        <template v-else>{{ fact.toHide }} hide what lies below</template>
+      </p>
+      <details v-if="read" class="soft small">
+        <summary>how we know where it lies</summary>
+        {{ read }}
+      </details>
+    </div>
   </article>
 </template>
 
@@ -169,12 +171,15 @@ const mixed = (): string =>
   align-items: center;
 }
 .second {
-  grid-template-columns: 1fr 1fr auto;
+  grid-template-columns: 1fr 1fr;
   margin: 5px 0 2px 20px;
   font-size: 0.82rem;
 }
-.even {
-  grid-template-columns: 1fr 1fr;
+.foot {
+  display: flex;
+  gap: 10px;
+  align-items: baseline;
+  margin: 3px 0 2px 20px;
 }
 .aim {
   display: flex;

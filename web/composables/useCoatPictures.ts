@@ -1,0 +1,87 @@
+import { ref, watch } from 'vue'
+import type { Coat } from '../../contract/pieces'
+import type { PlanStepRecord } from '../../contract/plan'
+import { plainPaints } from '../../contract/stockPaint'
+import { vertexNormals } from '../../core/mesh/measure'
+import { regionView } from '../../core/paint/regions'
+import { fetchBytes } from '../api'
+import { useDerivations } from '../stores/derivations'
+import { usePiece } from '../stores/piece'
+import { useScheme } from '../stores/scheme'
+import { useStock } from '../stores/stock'
+import { loadMesh } from '../viewport/meshCache'
+import { paintedPicture } from '../viewport/paintedPicture'
+import { asFloats, SURFACE } from '../stages/scheme/surface'
+import { newestOnly } from './newest'
+import { usePaintWork } from './usePaintWork'
+
+/** Number of the coat that a step of the plan lays, among those that are no varnish; null when it lays none. */
+const coatOf = (key: string): number | null => {
+  const m = /^coat-(\d+)-/.exec(key)
+  return m ? Number(m[1]) : null
+}
+
+/**
+ * How a region looks before and after the coat of a step, with all that the plan lays before it; null where the step
+ * lays none, or nothing of its region is painted onto a part.
+ *
+ * @param steps of the plan, in their order
+ */
+export function useCoatPictures(step: () => PlanStepRecord | null, steps: () => readonly PlanStepRecord[]) {
+  const pictures = ref<{ before: string; after: string } | null>(null)
+  const book = useScheme(),
+    store = usePiece(),
+    stock = useStock(),
+    work = usePaintWork(),
+    derivations = useDerivations()
+  /** the copy whose skin the worker has */
+  let laid: string | null = null
+
+  const draw = newestOnly(async () => {
+    const s = step(),
+      scheme = book.scheme
+    const nth = s && coatOf(s.key)
+    const list = scheme?.coats.filter((c) => c.technique !== 'varnish') ?? []
+    const coat = nth === null ? undefined : list[nth]
+    pictures.value = null
+    if (!s || !scheme || !coat) return
+    const map = scheme.maps.reduce<(typeof scheme.maps)[number] | null>(
+      (best, m) => ((m.areas[coat.regionId] ?? 0) > (best?.areas[coat.regionId] ?? 0) ? m : best),
+      null,
+    )
+    if (!map) return
+    const [mesh, labels, surface] = await Promise.all([
+      loadMesh(map.meshHash),
+      fetchBytes(map.labels),
+      derivations.settled(map.meshHash, SURFACE),
+    ])
+    if (labels.length !== mesh.positions.length / 3) return
+    await work.setPaints(plainPaints(book.paints))
+    if (laid !== map.meshHash) {
+      await work.setSkin({ mesh, maps: asFloats(await fetchBytes(surface.blobs.maps!)) })
+      laid = map.meshHash
+    }
+    const view = regionView(mesh, vertexNormals(mesh), labels, coat.regionId)
+    if (!view) return
+    const before = steps()
+      .slice(0, steps().indexOf(s))
+      .flatMap((x) => list[coatOf(x.key) ?? -1]?.id ?? [])
+    const sent = {
+      labels: new Uint8Array(labels),
+      regions: scheme.regions.map((r) => ({ id: r.id, clear: r.takes === 'light' })),
+      coats: JSON.parse(JSON.stringify(scheme.coats)) as Coat[],
+      undercoat: store.piece?.schools.undercoat ?? stock.workshop?.schools.undercoat ?? 'grey',
+    }
+    const show = async (done: string[]): Promise<string> =>
+      paintedPicture(mesh, await work.preview(sent, null, done), view)
+    const made = { before: await show(before), after: await show([...before, coat.id]) }
+    if (step() === s) pictures.value = made
+  })
+  watch(
+    [() => step()?.key, () => book.scheme, () => book.paints.length],
+    // A picture that cannot be drawn, without the net or without WebGL, keeps nobody from the step.
+    () => void draw().catch(() => undefined),
+    { immediate: true },
+  )
+  return pictures
+}
