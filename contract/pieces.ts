@@ -13,7 +13,7 @@ export const schools = z.object({
   undercoat: z.enum(['grey', 'white', 'black', 'zenithal']),
   gluing: z.enum(['seamBySeam', 'assembleFirst', 'subAssemblies']),
   joints: z.enum(['pinAll', 'pinLoaded', 'glueOnly']),
-  shading: z.enum(['washes', 'glazes', 'airbrush']),
+  shading: z.enum(['washes', 'glazes', 'airbrush', 'powders']),
   finalCoat: z.enum(['oneMatt', 'byRegion']),
 })
 export const finishLevel = z.enum(['shelf', 'display', 'exhibition'])
@@ -206,6 +206,18 @@ export const scheme = z.object({
   maps: z.array(labelMap).max(200).default([]),
   /** ids of the coats in a painting order of one's own; those not named come last, as they are listed */
   order: z.array(z.string().max(40)).max(400).default([]),
+  /** other stacks of a region, put aside */
+  variants: z
+    .array(
+      z.object({
+        id: z.string().max(40),
+        regionId: z.int().min(0).max(255),
+        name: z.string().trim().min(1, 'Give the stack a name.').max(60),
+        coats: z.array(coat).max(60),
+      }),
+    )
+    .max(100)
+    .default([]),
   /** both eyes of one part, and what they look at: degrees to the piece's own left and up, mm before the face */
   eyes: z
     .object({
@@ -315,6 +327,11 @@ export const workshop = z.object({
       }),
     )
     .max(200)
+    .default([]),
+  /** stacks of coats that are laid out again and again */
+  stacks: z
+    .array(z.object({ name: z.string().trim().min(1, 'Give the stack a name.').max(60), coats: z.array(coat).max(60) }))
+    .max(100)
     .default([]),
   /** how far the demo has been filled in; null where the workshop was never a demo */
   demo: z.enum(['filling', 'done']).nullable().default(null),

@@ -7,6 +7,7 @@ const EMPTY: Scheme = {
   coats: [],
   maps: [],
   order: [],
+  variants: [],
   eyes: null,
 }
 

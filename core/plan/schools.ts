@@ -26,7 +26,12 @@ export const SCHOOLS = {
   },
   shading: {
     question: 'Shading',
-    choices: { washes: 'washes and dry brush', glazes: 'layering and glazing', airbrush: 'airbrush gradients' },
+    choices: {
+      washes: 'washes and dry brush',
+      glazes: 'layering and glazing',
+      airbrush: 'airbrush gradients',
+      powders: 'powders',
+    },
   },
   finalCoat: {
     question: 'Final coat',

@@ -10,6 +10,7 @@ import EyesPanel from './scheme/EyesPanel.vue'
 import LightPanel from './scheme/LightPanel.vue'
 import OrderPanel from './scheme/OrderPanel.vue'
 import RegionTools from './scheme/RegionTools.vue'
+import StackPanel from './scheme/StackPanel.vue'
 import UndercoatPanel from './scheme/UndercoatPanel.vue'
 import { usePreview } from './scheme/usePreview'
 import { useRegions } from './scheme/useRegions'
@@ -187,6 +188,14 @@ const swatch = (id: number): string =>
       >
     </section>
     <CoatList ref="list" v-model="scheme.coats" :region="current" :facts="facts" @update:model-value="changed" />
+    <StackPanel
+      v-if="region"
+      :region="region"
+      :shown="shown"
+      :sent="preview.sent"
+      :kelvin="light.kelvin"
+      @changed="changed"
+    />
     <CoatPictures
       v-model="done"
       :region="current"

@@ -15,6 +15,8 @@ const frame = ref<HTMLElement | null>(null)
 const scene = shallowRef<Scene | null>(null)
 const turned = ref(0)
 const marks = ref<{ mm: number; x: number; y: number }[]>([])
+/** where each of several in a row stands */
+const row = ref<{ x: number; y: number }[]>([])
 const busy = ref(false)
 const fault = ref('')
 let serial = 0
@@ -32,6 +34,7 @@ onMounted(() => {
   viewport.eyes = s.gaze
   s.onDraw = () => {
     turned.value = s.gaze.turned()
+    row.value = s.rowPlaces()
     marks.value = s.rulerMarks.flatMap((m) => {
       const p = s.gaze.project(m.at)
       return p ? [{ mm: m.mm, ...p }] : []
@@ -94,6 +97,10 @@ watch(
   (m) => scene.value?.mark(m),
 )
 watch([() => viewport.colours, () => viewport.sheen], ([c, sheen]) => scene.value?.paint(c, sheen))
+watch([() => viewport.beside, scene], ([list, s], [before]) => {
+  s?.beside(list)
+  if (list.length === 0 && before && before.length > 0) s?.gaze.home()
+})
 watch([() => viewport.lamp, scene], ([l, s]) => s?.light(l), { deep: true })
 watch(
   () => viewport.positions,
@@ -242,6 +249,9 @@ function turnBy(degrees: number): void {
     <span v-for="m in marks" :key="m.mm" class="graduation" :style="{ left: `${m.x}px`, top: `${m.y}px` }"
       >{{ m.mm }}{{ m.mm > 0 ? ' mm' : '' }}</span
     >
+    <b v-for="(p, i) in row" :key="i" class="name" :style="{ left: `${p.x}px`, top: `${p.y - 10}px` }">{{
+      i === 0 ? 'as it is' : viewport.beside[i - 1]?.name
+    }}</b>
     <div class="reading">
       <span class="soft">{{ turned === 0 ? 'front' : `turned ${turned}°` }}</span>
       <button class="btn btn-sm btn-quiet" title="Frame the whole sculpt, from the front" @click="scene?.gaze.home()">
@@ -298,6 +308,15 @@ canvas.crosshair {
   color: var(--ink-soft);
   pointer-events: none;
   white-space: nowrap;
+}
+.name {
+  position: absolute;
+  transform: translate(-50%, -100%);
+  max-width: 200px;
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+  pointer-events: none;
 }
 .reading {
   position: absolute;

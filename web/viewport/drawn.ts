@@ -34,6 +34,16 @@ export function solidOf(mesh: Mesh, colours: Float32Array): THREE.Mesh {
   return body
 }
 
+/** The same body in other colours; it shares what does not differ. */
+export function twinOf(body: THREE.Mesh, colours: Float32Array, sheen: Float32Array): THREE.Mesh {
+  const geometry = new THREE.BufferGeometry()
+  for (const name of ['position', 'normal']) geometry.setAttribute(name, body.geometry.getAttribute(name))
+  geometry.setIndex(body.geometry.getIndex())
+  geometry.setAttribute('color', new THREE.BufferAttribute(colours, 3))
+  geometry.setAttribute('sheen', new THREE.BufferAttribute(sheen.slice(), 2))
+  return new THREE.Mesh(geometry, skinMaterial())
+}
+
 /** of clay, as a sculpt is shown that nobody has painted */
 const CLAY_ROUGH = 0.62
 

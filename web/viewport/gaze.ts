@@ -61,6 +61,16 @@ export class Gaze implements Eyes {
     )
   }
 
+  /** Several of them in a row along x, from the front, each `step` mm from the next. */
+  row(count: number, step: number): void {
+    const size = this.whole.getSize(new THREE.Vector3()),
+      c = this.middle()
+    const half = Math.tan((this.camera.fov * Math.PI) / 360)
+    const distance = Math.max((size.z * 0.6) / half, (count * step * 0.56) / (half * this.camera.aspect))
+    const x = c.x + (step * (count - 1)) / 2
+    void this.controls.setLookAt(x, c.y - distance, c.z + distance * 0.12, x, c.y, c.z - size.z * 0.04, false)
+  }
+
   /** What is looked at, how far off, and how large it is on the screen. */
   view(): ReturnType<Eyes['view']> {
     const middle = this.middle()

@@ -4,7 +4,7 @@ import { acceleratedRaycast, MeshBVH } from 'three-mesh-bvh'
 import { isCloud, type Mesh } from '../../core/mesh/mesh'
 import { directionOf } from '../../core/paint/sprayLight'
 import type { Motion } from './motion'
-import { bareColours, pointsOf, setSheen, solidOf } from './drawn'
+import { bareColours, pointsOf, setSheen, solidOf, twinOf } from './drawn'
 import { cabinet } from './cabinet'
 import { Annotations, empty, type Marker, type Stroke } from './annotations'
 import { Furniture } from './furniture'
@@ -70,7 +70,7 @@ export class Scene {
       this.notes.fixed,
       this.handles.group,
     )
-    this.holder.add(this.notes.carried)
+    this.holder.add(this.notes.carried, this.twins)
     this.controls.addEventListener('update', () => this.draw())
     this.tick()
   }
@@ -134,6 +134,7 @@ export class Scene {
       this.draw()
       return
     }
+    this.beside([])
     this.came = null
     this.bare = bareColours(mesh, bodyFaces)
     this.body = isCloud(mesh) ? pointsOf(mesh, this.bare) : pickable(solidOf(mesh, this.bare.slice()))
@@ -233,6 +234,43 @@ export class Scene {
     this.draw()
   }
   private room: THREE.Texture | null = null
+
+  private readonly twins = new THREE.Group()
+  /** The same body again, to its left on the screen, each with colours of its own; none takes them away. */
+  beside(list: readonly { colours: Float32Array; sheen: Float32Array }[]): void {
+    for (const t of this.twins.children as THREE.Mesh[]) {
+      // Positions and faces are the body's own.
+      t.geometry.deleteAttribute('position').deleteAttribute('normal').setIndex(null).dispose()
+      ;(t.material as THREE.Material).dispose()
+    }
+    this.twins.clear()
+    const { body } = this
+    if (!(body instanceof THREE.Mesh) || list.length === 0) {
+      this.draw()
+      return
+    }
+    const box = body.geometry.boundingBox!,
+      step = (box.max.x - box.min.x) * 1.12
+    list.forEach(({ colours, sheen }, i) => {
+      const twin = twinOf(body, colours, sheen)
+      twin.position.x = step * (i + 1)
+      twin.castShadow = twin.receiveShadow = body.castShadow
+      this.twins.add(twin)
+    })
+    this.gaze.row(list.length + 1, step)
+    this.draw()
+  }
+  /** Where on the screen the top of each of them is, px: the body first. */
+  rowPlaces(): { x: number; y: number }[] {
+    const box = this.partBox()
+    if (!box || this.twins.children.length === 0) return []
+    return [0, ...this.twins.children.map((t) => t.position.x)].flatMap((x) => {
+      const at = this.gaze.project(
+        new THREE.Vector3((box.min.x + box.max.x) / 2 + x, (box.min.y + box.max.y) / 2, box.max.z),
+      )
+      return at ? [at] : []
+    })
+  }
 
   /**
    * Where the light stands: fixed over the turntable, degrees to the sculpt's own left and up, casting shadows; null

@@ -18,6 +18,8 @@ export const useViewport = defineStore('viewport', () => {
   const colours = shallowRef<Float32Array | null>(null)
   /** with the colours: roughness and metalness per vertex, where paint is shown as it shines */
   const sheen = shallowRef<Float32Array | null>(null)
+  /** the same sculpt again beside itself, painted otherwise, each with what stands under it */
+  const beside = shallowRef<{ name: string; colours: Float32Array; sheen: Float32Array }[]>([])
   /** where the light stands, degrees to the sculpt's own left and up; null: it rides with the viewer */
   const lamp = ref<{ turn: number; lift: number } | null>(null)
   /** where the display mesh' vertices are while a pose is tried; null where they came */
@@ -68,6 +70,7 @@ export const useViewport = defineStore('viewport', () => {
     colours.value = null
     sheen.value = null
     lamp.value = null
+    beside.value = []
     positions.value = null
     quaternion.value = null
     mode.value = 'look'
@@ -112,6 +115,7 @@ export const useViewport = defineStore('viewport', () => {
     colours,
     sheen,
     lamp,
+    beside,
     positions,
     quaternion,
     mode,

@@ -25,7 +25,8 @@ import { BINDER, paintOptics, solveRecipe, type RecipeAnswer, type StockPaint } 
 import { groundOf, type Undercoat } from '../../core/paint/undercoat'
 import type { Painted } from '../../core/paint/painter'
 import { isEven } from '../../core/paint/technique'
-import { mutings, skinZones, type Muted, type SkinZone } from '../../core/paint/tones'
+import { layOut, LIBRARY } from '../../core/paint/library'
+import { mutings, skinZones, type ToneSchool, type Muted, type SkinZone } from '../../core/paint/tones'
 import { compareUndercoats, type UndercoatCost } from '../../core/paint/undercoats'
 import { PaintedSkin, type SchemeSent, type SkinSent } from './paintedSkin'
 
@@ -119,6 +120,12 @@ const work = {
   recipe(target: string | Triple, stock: StockPaint[]): RecipeAnswer {
     work.setPaints(stock)
     return solveRecipe(target, stock, optics)
+  },
+  /** A stack of the library in the paints of the stock. */
+  layOut(id: string, target: Triple, stock: StockPaint[], school: ToneSchool): ReturnType<typeof layOut> | null {
+    work.setPaints(stock)
+    const stack = LIBRARY.find((s) => s.id === id)
+    return stack ? layOut(stack, target, stock, school, optics) : null
   },
   /** Each paint as one brushed coat over black and over white. */
   chips(stock: StockPaint[]): { id: string; black: string; white: string }[] {

@@ -1,0 +1,249 @@
+<script setup lang="ts">
+import { computed, onBeforeUnmount, ref, watch } from 'vue'
+import { coat as coatSchema, type Coat, type Scheme } from '../../../contract/pieces'
+import { plainPaints } from '../../../contract/stockPaint'
+import { hexToLab, type Triple } from '../../../core/paint/colour'
+import { LIBRARY, type LaidOut, type LibraryStack } from '../../../core/paint/library'
+import type { ToneSchool } from '../../../core/paint/tones'
+import { SCHOOLS } from '../../../core/plan/schools'
+import { newestOnly } from '../../composables/newest'
+import { usePaintWork, useSlowPaintWork } from '../../composables/usePaintWork'
+import { useAttempt } from '../../composables/useAttempt'
+import { usePiece } from '../../stores/piece'
+import { useScheme } from '../../stores/scheme'
+import { useStock } from '../../stores/stock'
+import { useViewport } from '../../viewport/useViewport'
+import type { SchemeSent } from '../../workers/paintedSkin'
+
+/** Whole stacks for a region: laid out by a school, the workshop's own, and others that were tried and put aside. */
+const emit = defineEmits<{ changed: [] }>()
+const props = defineProps<{
+  region: Scheme['regions'][number]
+  shown: number
+  sent: () => SchemeSent | null
+  kelvin: number | null
+}>()
+const store = usePiece(),
+  stock = useStock(),
+  book = useScheme(),
+  viewport = useViewport(),
+  work = usePaintWork(),
+  slow = useSlowPaintWork()
+const { fault, busy, attempt } = useAttempt()
+/** Changed in place: what is on its way to the server comes back to the same scheme. */
+const scheme = computed(() => book.scheme!)
+function change(fields: Partial<Scheme>): void {
+  Object.assign(scheme.value, fields)
+  emit('changed')
+}
+const house = computed(() => store.piece?.schools.shading ?? stock.workshop?.schools.shading ?? 'washes')
+const own = computed(() => stock.workshop?.stacks ?? [])
+const chosen = ref(''),
+  tones = ref<ToneSchool>('warmLight'),
+  notes = ref<string[]>([]),
+  name = ref('')
+watch(house, (h) => (chosen.value = LIBRARY.find((s) => s.school === h)!.id), { immediate: true })
+const TONES: Record<ToneSchool, string> = {
+  warmLight: 'warm light, cool shade',
+  coolLight: 'cool light, warm shade',
+  sameHue: 'one hue',
+}
+const picked = computed(() => LIBRARY.find((s) => s.id === chosen.value) ?? null)
+const bySchool = computed(() =>
+  [...LIBRARY].sort((a, b) => Number(b.school === house.value) - Number(a.school === house.value)),
+)
+const label = (s: LibraryStack): string =>
+  s.school
+    ? `${s.name} (${SCHOOLS.shading.choices[s.school]}${s.school === house.value ? ', your school' : ''})`
+    : s.name
+const here = computed(() => scheme.value.coats.filter((c) => c.regionId === props.region.id))
+const variants = computed(() => scheme.value.variants.filter((v) => v.regionId === props.region.id))
+
+const fresh = (c: Omit<Coat, 'id' | 'regionId'>): Coat =>
+  coatSchema.parse({ ...JSON.parse(JSON.stringify(c)), id: crypto.randomUUID(), regionId: props.region.id })
+/** What it is made of: a name until somebody gives it a better one. */
+const nameOf = (coats: readonly Coat[]): string =>
+  coats
+    .map((c) => c.technique)
+    .join(', ')
+    .slice(0, 60)
+/** The stack that is there gives way: it is put aside, never lost. */
+function take(coats: Coat[]): void {
+  const s = scheme.value
+  const aside = here.value
+  change({
+    coats: [...s.coats.filter((c) => c.regionId !== props.region.id), ...coats],
+    variants:
+      aside.length > 0
+        ? [
+            ...s.variants,
+            {
+              id: crypto.randomUUID(),
+              regionId: props.region.id,
+              name: nameOf(aside),
+              coats: aside,
+            },
+          ]
+        : s.variants,
+  })
+}
+const coatOf = (c: LaidOut): Coat =>
+  fresh(
+    coatSchema.omit({ id: true, regionId: true }).parse({
+      technique: c.technique,
+      film: c.film,
+      tool: c.tool,
+      pigment: c.pigment,
+      from: c.from,
+      coverage: c.coverage,
+      grain: c.grain,
+      paintId: c.drops.length === 1 ? c.drops[0]!.paint : null,
+      mix: c.drops.length > 1 ? c.drops.map((d) => ({ paintId: d.paint, drops: d.drops })) : [],
+    }),
+  )
+/** The colour that it is to have, or else that of its first coat's paint. */
+function goal(): Triple | null {
+  if (props.region.target) return hexToLab(props.region.target)
+  const first = here.value[0]
+  const paint = book.paints.find((p) => p.id === (first?.paintId ?? first?.mix[0]?.paintId))
+  return paint?.lab ?? null
+}
+function layItOut(): Promise<unknown> {
+  return attempt(async () => {
+    notes.value = []
+    const stack = own.value.find((s) => `own ${s.name}` === chosen.value)
+    if (stack) return take(stack.coats.map(fresh))
+    const target = goal()
+    if (!target)
+      throw new Error('Give the region a colour first, under “Mix for a colour”: the tones are found from it.')
+    const out = await slow.layOut(chosen.value, [...target], plainPaints(book.paints), tones.value)
+    if (!out) return
+    notes.value = out.notes
+    take(out.coats.map(coatOf))
+  })
+}
+function keep(): Promise<unknown> {
+  return attempt(async () => {
+    const w = stock.workshop!
+    const called = name.value.trim()
+    if (!called) throw new Error('Give the stack a name.')
+    await stock.saveWorkshop({
+      ...w,
+      stacks: [...w.stacks.filter((s) => s.name !== called), { name: called, coats: here.value }],
+    })
+    name.value = ''
+  })
+}
+function use(v: Scheme['variants'][number]): void {
+  const s = scheme.value
+  const aside = here.value
+  change({
+    coats: [...s.coats.filter((c) => c.regionId !== props.region.id), ...v.coats],
+    // They change places: the name stays with the place.
+    variants: s.variants.flatMap((x) => (x.id !== v.id ? [x] : aside.length > 0 ? [{ ...v, coats: aside }] : [])),
+  })
+}
+const drop = (id: string): void => change({ variants: scheme.value.variants.filter((v) => v.id !== id) })
+const rename = (id: string, e: Event): void => {
+  const called = (e.target as HTMLInputElement).value.trim()
+  change({ variants: scheme.value.variants.map((v) => (v.id === id && called ? { ...v, name: called } : v)) })
+}
+
+/** At most so many stand beside it: more are too small to compare. */
+const MOST = 3
+const together = ref(false)
+const stand = newestOnly(async () => {
+  const s = props.sent()
+  if (!together.value || !s) {
+    if (viewport.beside.length > 0) viewport.beside = []
+    return
+  }
+  const out: typeof viewport.beside = []
+  for (const v of variants.value.slice(0, MOST)) {
+    const coats = [...s.coats.filter((c) => c.regionId !== props.region.id), ...v.coats]
+    const painted = await work.preview({ ...s, coats: JSON.parse(JSON.stringify(coats)) as Coat[] }, props.kelvin, null)
+    out.push({ name: v.name, ...painted })
+  }
+  if (together.value) viewport.beside = out
+})
+watch([together, () => props.region.id, () => props.shown], () => void stand())
+onBeforeUnmount(() => {
+  together.value = false
+  viewport.beside = []
+})
+</script>
+
+<template>
+  <details class="my-2">
+    <summary>
+      <h2 class="d-inline">Stacks</h2>
+      <span class="soft small ms-2">{{
+        variants.length > 0 ? `${variants.length} put aside` : 'laid out by a school, or your own'
+      }}</span>
+    </summary>
+    <div class="rows">
+      <select v-model="chosen" class="form-select form-select-sm" aria-label="Stack">
+        <option v-for="s in bySchool" :key="s.id" :value="s.id">{{ label(s) }}</option>
+        <optgroup v-if="own.length > 0" label="The workshop’s own">
+          <option v-for="s in own" :key="s.name" :value="`own ${s.name}`">{{ s.name }}</option>
+        </optgroup>
+      </select>
+      <p v-if="picked" class="soft small m-0">{{ picked.says }}</p>
+      <div class="d-flex gap-2">
+        <select v-if="picked" v-model="tones" class="form-select form-select-sm w-auto" aria-label="Tones">
+          <option v-for="(words, t) in TONES" :key="t" :value="t">{{ words }}</option>
+        </select>
+        <button class="btn btn-sm btn-primary text-nowrap" :disabled="busy" @click="layItOut">Lay it out</button>
+      </div>
+      <p v-for="n in notes" :key="n" class="small m-0">{{ n }}</p>
+      <p v-if="fault" role="alert" class="problem m-0">{{ fault }}</p>
+      <form v-if="here.length > 0" class="d-flex gap-2" @submit.prevent="keep">
+        <input
+          v-model="name"
+          class="form-control form-control-sm"
+          maxlength="60"
+          placeholder="name of this stack"
+          aria-label="Name of this stack"
+        />
+        <button class="btn btn-sm btn-quiet text-nowrap">Keep in the library</button>
+      </form>
+      <template v-if="variants.length > 0">
+        <label
+          ><input v-model="together" type="checkbox" class="form-check-input me-2" />Stand
+          {{ variants.length > MOST ? `the first ${MOST}` : 'them' }} beside it</label
+        >
+        <ul class="list-unstyled m-0">
+          <li v-for="v in variants" :key="v.id" class="variant">
+            <input
+              class="form-control form-control-sm"
+              :value="v.name"
+              maxlength="60"
+              aria-label="Name of what was put aside"
+              @change="rename(v.id, $event)"
+            />
+            <span class="soft small text-nowrap"
+              >{{ v.coats.length }} {{ v.coats.length === 1 ? 'coat' : 'coats' }}</span
+            >
+            <button class="btn btn-sm btn-quiet" @click="use(v)">Use</button>
+            <button class="btn btn-sm btn-quiet" :aria-label="`Throw “${v.name}” away`" @click="drop(v.id)">×</button>
+          </li>
+        </ul>
+      </template>
+    </div>
+  </details>
+</template>
+
+<style scoped>
+.rows {
+  display: grid;
+  gap: 7px;
+  padding: 6px 0 4px;
+}
+.variant {
+  display: grid;
+  grid-template-columns: 1fr auto auto auto;
+  gap: 6px;
+  align-items: center;
+  padding: 3px 0;
+}
+</style>
