@@ -1,3 +1,4 @@
+import { fixed, scaleBar, svgPage, svgText } from '../formats/svg'
 import type { Vector3 } from '../mesh/transform'
 import type { Ball, EyePlan } from './eyes'
 
@@ -29,7 +30,7 @@ export function eyeSheet(
   eyes.forEach(({ name, ball, plan }, row) => {
     const y = 20 + row * (cell + 10) + cell / 2
     out.push(
-      text(
+      svgText(
         left,
         y - cell / 2 - 2,
         `${name}: ball ${mm(2 * ball.radius)}, iris ${mm(2 * plan.irisRadius)}, pupil ${mm(2 * plan.pupilRadius)}, lid over ${mm(plan.upperCut)}, tip of ${mm(plan.tip)} or finer`,
@@ -38,16 +39,12 @@ export function eyeSheet(
     STEPS.forEach((step, i) =>
       out.push(
         ...eye(left + (i + 0.5) * cell, y, times, ball, plan, new Set(step.draws)),
-        text(left + i * cell, y + cell / 2 + 3, `${i + 1}. ${step.say}`),
+        svgText(left + i * cell, y + cell / 2 + 3, `${i + 1}. ${step.say}`),
       ),
     )
   })
-  const bar = height - 8
-  out.push(
-    `<path d="M${left} ${bar}h${10}m0 -1.5v3m-10 -3v3" stroke="#000" stroke-width="0.2" fill="none"/>`,
-    text(left + 12, bar + 1, `10 mm on paper; drawn ${times} times as large as on the piece`),
-  )
-  const svg = `<svg xmlns="http://www.w3.org/2000/svg" width="${fix(width)}mm" height="${fix(height)}mm" viewBox="0 0 ${fix(width)} ${fix(height)}">${out.join('')}</svg>`
+  out.push(scaleBar(left, height - 8, 10, `10 mm on paper; drawn ${times} times as large as on the piece`))
+  const svg = svgPage(width, height, out)
   return { svg, width, height }
 }
 
@@ -62,14 +59,14 @@ function eye(x: number, y: number, k: number, ball: Ball, plan: EyePlan, on: Rea
     const top = y - iris + plan.upperCut * k
     const half = Math.sqrt(Math.max(0, r * r - (top - y) ** 2))
     out.push(
-      `<path class="lid" d="M${fix(x - half)} ${fix(top)}H${fix(x + half)}A${fix(r)} ${fix(r)} 0 0 0 ${fix(x - half)} ${fix(top)}Z" fill="#c99a80"/>`,
-      `<path d="M${fix(x - half)} ${fix(top)}H${fix(x + half)}" stroke="#2c2420" stroke-width="${fix(Math.max(0.2, 0.06 * iris))}"/>`,
+      `<path class="lid" d="M${fixed(x - half)} ${fixed(top)}H${fixed(x + half)}A${fixed(r)} ${fixed(r)} 0 0 0 ${fixed(x - half)} ${fixed(top)}Z" fill="#c99a80"/>`,
+      `<path d="M${fixed(x - half)} ${fixed(top)}H${fixed(x + half)}" stroke="#2c2420" stroke-width="${fixed(Math.max(0.2, 0.06 * iris))}"/>`,
     )
     if (plan.lowerCut > 0) {
       const low = y + iris - plan.lowerCut * k
       const h = Math.sqrt(Math.max(0, r * r - (low - y) ** 2))
       out.push(
-        `<path class="lid" d="M${fix(x - h)} ${fix(low)}H${fix(x + h)}A${fix(r)} ${fix(r)} 0 0 1 ${fix(x - h)} ${fix(low)}Z" fill="#c99a80"/>`,
+        `<path class="lid" d="M${fixed(x - h)} ${fixed(low)}H${fixed(x + h)}A${fixed(r)} ${fixed(r)} 0 0 1 ${fixed(x - h)} ${fixed(low)}Z" fill="#c99a80"/>`,
       )
     }
   }
@@ -96,10 +93,6 @@ function seenAlong(ball: Ball, plan: EyePlan): [number, number] {
   const dot = (u: Vector3): number => c[0] * u[0] + c[1] * u[1] + c[2] * u[2]
   return [dot(right), -dot(up)]
 }
-const fix = (v: number): string => String(Number(v.toFixed(3)))
 const mm = (v: number): string => `${v.toFixed(1)} mm`
 const circle = (x: number, y: number, r: number, name: string, fill: string): string =>
-  `<circle class="${name}" cx="${fix(x)}" cy="${fix(y)}" r="${fix(r)}" fill="${fill}" stroke="#777" stroke-width="0.1"/>`
-const escaped = (t: string): string => t.replace(/[<>&]/g, (c) => ({ '<': '&lt;', '>': '&gt;', '&': '&amp;' })[c]!)
-const text = (x: number, y: number, t: string): string =>
-  `<text x="${fix(x)}" y="${fix(y)}" font-size="2.8" font-family="sans-serif">${escaped(t)}</text>`
+  `<circle class="${name}" cx="${fixed(x)}" cy="${fixed(y)}" r="${fixed(r)}" fill="${fill}" stroke="#777" stroke-width="0.1"/>`

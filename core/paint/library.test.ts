@@ -10,7 +10,6 @@ const paint = (id: string, hex: string, kind: StockPaint['kind'] = 'acrylic'): S
   overBlack: null,
   opacity: 0.8,
   kind,
-  price: null,
   open: false,
 })
 const stock = [

@@ -9,6 +9,7 @@ import MixFor from './scheme/MixFor.vue'
 import EyesPanel from './scheme/EyesPanel.vue'
 import LightPanel from './scheme/LightPanel.vue'
 import OrderPanel from './scheme/OrderPanel.vue'
+import PlacesPanel from './scheme/PlacesPanel.vue'
 import RegionTools from './scheme/RegionTools.vue'
 import StackPanel from './scheme/StackPanel.vue'
 import UndercoatPanel from './scheme/UndercoatPanel.vue'
@@ -206,6 +207,7 @@ const swatch = (id: number): string =>
     />
     <MixFor v-if="region" :region="region" @target="setTarget" @take="list?.take($event)" />
     <LightPanel v-model="light" />
+    <PlacesPanel v-if="region" :region="region" :light="light" :shown="shown" :sent="preview.sent" />
     <UndercoatPanel :undercoat="undercoat" />
     <EyesPanel v-model="scheme.eyes" @update:model-value="changed" @ask="asking = $event" />
     <OrderPanel :undercoat="undercoat" @order="setOrder" />

@@ -142,6 +142,7 @@ watch(
   (p) => scene.value?.showPlane(p),
 )
 watch([() => viewport.line, scene], ([l, s]) => s?.showLine(l))
+watch([() => viewport.guides, scene], ([g, s]) => s?.showGuides(g))
 watch([() => viewport.cutOpen, scene], ([open, s]) => s?.cutOpen(open))
 watch([() => viewport.liquid, scene], ([l, s]) => s?.showLiquid(l))
 watch(

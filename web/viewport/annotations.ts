@@ -1,4 +1,7 @@
 import * as THREE from 'three'
+import { LineMaterial } from 'three/addons/lines/LineMaterial.js'
+import { LineSegments2 } from 'three/addons/lines/LineSegments2.js'
+import { LineSegmentsGeometry } from 'three/addons/lines/LineSegmentsGeometry.js'
 import type { Mesh } from '../../core/mesh/mesh'
 
 export interface Marker {
@@ -24,6 +27,13 @@ export interface Stroke {
   sharp?: boolean
 }
 
+/** Lines on the skin of one meaning. */
+export interface Guide {
+  colour: number
+  /** 3 per point, mm; each line by itself */
+  lines: readonly { points: Float32Array; closed: boolean }[]
+}
+
 function straight(places: readonly THREE.Vector3[]): THREE.CurvePath<THREE.Vector3> {
   const path = new THREE.CurvePath<THREE.Vector3>()
   places.slice(1).forEach((p, i) => path.add(new THREE.LineCurve3(places[i], p)))
@@ -39,9 +49,10 @@ export class Annotations {
   private readonly sheet = new THREE.Group()
   private readonly stroke = new THREE.Group()
   private readonly liquid = new THREE.Group()
+  private readonly lines = new THREE.Group()
 
   constructor() {
-    this.carried.add(this.markers, this.liquid)
+    this.carried.add(this.markers, this.liquid, this.lines)
     this.fixed.add(this.sheet, this.stroke)
   }
 
@@ -85,6 +96,26 @@ export class Annotations {
         }),
       ),
     )
+  }
+
+  /** Thin lines on the skin, hidden where the skin is; drawn a hair before it. */
+  guides(list: readonly Guide[]): void {
+    empty(this.lines)
+    for (const { colour, lines } of list) {
+      const ends: number[] = []
+      for (const { points: p, closed } of lines) {
+        const n = p.length / 3
+        for (let i = closed ? 0 : 1; i < n; i++)
+          for (const k of [(i + n - 1) % n, i]) ends.push(p[3 * k]!, p[3 * k + 1]!, p[3 * k + 2]!)
+      }
+      const geometry = new LineSegmentsGeometry().setPositions(ends)
+      const material = new LineMaterial({ color: colour, linewidth: 2.2 })
+      // Nearer to the viewer by a few steps of the depth buffer.
+      material.polygonOffset = true
+      material.polygonOffsetFactor = -2
+      material.polygonOffsetUnits = -8
+      this.lines.add(new LineSegments2(geometry, material))
+    }
   }
 
   /** A cutting plane of that radius; null takes it away. */

@@ -6,7 +6,7 @@ import { directionOf } from '../../core/paint/sprayLight'
 import type { Motion } from './motion'
 import { bareColours, pointsOf, setSheen, solidOf, twinOf } from './drawn'
 import { cabinet } from './cabinet'
-import { Annotations, empty, type Marker, type Stroke } from './annotations'
+import { Annotations, empty, type Guide, type Marker, type Stroke } from './annotations'
 import { Furniture } from './furniture'
 import { Gaze } from './gaze'
 import { Handles } from './handles'
@@ -211,6 +211,11 @@ export class Scene {
   }
   showLine(line: Stroke): void {
     this.notes.line(line, Math.max(0.12, this.size.length() / 700))
+    this.draw()
+  }
+
+  showGuides(list: readonly Guide[]): void {
+    this.notes.guides(list)
     this.draw()
   }
 

@@ -2,7 +2,7 @@ import { defineStore } from 'pinia'
 import { ref, shallowRef } from 'vue'
 import type { Mesh } from '../../core/mesh/mesh'
 import { STILL, type Motion } from './motion'
-import type { Marker } from './annotations'
+import type { Guide, Marker } from './annotations'
 import type { Eyes } from './gaze'
 import type { Picked } from './scene'
 
@@ -20,6 +20,8 @@ export const useViewport = defineStore('viewport', () => {
   const sheen = shallowRef<Float32Array | null>(null)
   /** the same sculpt again beside itself, painted otherwise, each with what stands under it */
   const beside = shallowRef<{ name: string; colours: Float32Array; sheen: Float32Array }[]>([])
+  /** thin lines on the skin */
+  const guides = shallowRef<Guide[]>([])
   /** where the light stands, degrees to the sculpt's own left and up; null: it rides with the viewer */
   const lamp = ref<{ turn: number; lift: number } | null>(null)
   /** where the display mesh' vertices are while a pose is tried; null where they came */
@@ -71,6 +73,7 @@ export const useViewport = defineStore('viewport', () => {
     sheen.value = null
     lamp.value = null
     beside.value = []
+    guides.value = []
     positions.value = null
     quaternion.value = null
     mode.value = 'look'
@@ -116,6 +119,7 @@ export const useViewport = defineStore('viewport', () => {
     sheen,
     lamp,
     beside,
+    guides,
     positions,
     quaternion,
     mode,

@@ -25,6 +25,7 @@ import { BINDER, paintOptics, solveRecipe, type RecipeAnswer, type StockPaint } 
 import { groundOf, type Undercoat } from '../../core/paint/undercoat'
 import type { Painted } from '../../core/paint/painter'
 import { isEven } from '../../core/paint/technique'
+import type { LightPlaces } from '../../core/paint/lightPlaces'
 import { layOut, LIBRARY } from '../../core/paint/library'
 import { mutings, skinZones, type ToneSchool, type Muted, type SkinZone } from '../../core/paint/tones'
 import { compareUndercoats, type UndercoatCost } from '../../core/paint/undercoats'
@@ -95,6 +96,12 @@ const work = {
   preview(scheme: SchemeSent, lamp: number | null, done: string[] | null): Painted {
     const out = painted.show(scheme, lamp, done && new Set(done))
     return Comlink.transfer(out, [out.colours.buffer, out.sheen.buffer])
+  },
+  places(labels: Uint8Array, region: number | null, at: { turn: number; lift: number }): LightPlaces | null {
+    return painted.places(labels, region, at)
+  },
+  placesSheet(places: LightPlaces, title: string): string | null {
+    return painted.placesSheet(places, title)
   },
   /** For each coat: coats of that tool to hide what lies below it, and the colour it ends at. */
   facts(coats: Coat[], undercoat: Undercoat): { id: string; toHide: number | null; hex: string }[] {

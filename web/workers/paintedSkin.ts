@@ -3,9 +3,11 @@ import type { Mesh } from '../../core/mesh/mesh'
 import { meanEdge, vertexNormals } from '../../core/mesh/measure'
 import { thinned, type Optics } from '../../core/paint/film'
 import { lampWeights } from '../../core/paint/lamp'
+import { lightPlaces, placesSheet, type LightPlaces } from '../../core/paint/lightPlaces'
 import { levelsOf, paintSkin, type Coating, type Painted, type Sheen, type Stack } from '../../core/paint/painter'
 import type { StockPaint } from '../../core/paint/recipe'
 import { directionOf, sprayLight } from '../../core/paint/sprayLight'
+import { MAP, MAPS } from '../../core/paint/surfaceMaps'
 import { undercoated, unprimed, type Undercoat } from '../../core/paint/undercoat'
 
 export interface SkinSent {
@@ -21,6 +23,8 @@ export interface SchemeSent {
   undercoat: Undercoat
 }
 
+/** degrees, half the angle under which a strip of light over a cabinet is seen */
+const LAMP_SPREAD = 20
 /** Maps kept of each sort; each is up to four bytes a vertex. */
 const MOST_KEPT = 64
 
@@ -61,6 +65,24 @@ export class PaintedSkin {
     let w = this.weights.get(lamp)
     if (!w) this.weights.set(lamp, (w = lampWeights(lamp)))
     return paintSkin(skin.maps, labels, stacks, primed, w)
+  }
+
+  /** Where the light of a lamp falls on a region, or on all of them. */
+  places(labels: Uint8Array, region: number | null, at: { turn: number; lift: number }): LightPlaces | null {
+    if (!this.skin) return null
+    const { mesh, maps } = this.skin
+    const straight = this.pass({ ...at, spread: LAMP_SPREAD })
+    const open = Float32Array.from({ length: labels.length }, (_, v) => maps[v * MAPS + MAP.exposure]!)
+    return lightPlaces(
+      mesh,
+      straight,
+      open,
+      labels.map((l) => (region === null || l === region ? 1 : 0)),
+    )
+  }
+  /** The same as a drawing from four sides. */
+  placesSheet(places: LightPlaces, title: string): string | null {
+    return this.skin && placesSheet(this.skin.mesh, places, title)
   }
 
   private coating(c: Coat, seed: number): Coating {

@@ -1,0 +1,113 @@
+<script setup lang="ts">
+import { computed, onBeforeUnmount, ref, shallowRef, watch } from 'vue'
+import { BORDER_LOOK, ZONES, type LightPlaces } from '../../../core/paint/lightPlaces'
+import { newestOnly } from '../../composables/newest'
+import { usePaintWork } from '../../composables/usePaintWork'
+import { handOver } from '../../shell/handOver'
+import { whence } from '../../shell/whence'
+import { usePiece } from '../../stores/piece'
+import { useViewport } from '../../viewport/useViewport'
+import type { SchemeSent } from '../../workers/paintedSkin'
+import type { Light } from './usePreview'
+
+/** Where light and shade are to be painted: borders on the sculpt, and a sheet of them to lay beside it. */
+const props = defineProps<{
+  region: { id: number; name: string }
+  light: Light
+  shown: number
+  sent: () => SchemeSent | null
+}>()
+const store = usePiece(),
+  viewport = useViewport(),
+  work = usePaintWork()
+const open = ref(false),
+  all = ref(false),
+  places = shallowRef<LightPlaces | null>(null)
+/** The light that it is looked at by, or else a cabinet's. */
+const at = computed(() => props.light.at ?? { turn: -25, lift: 60 })
+const find = newestOnly(async () => {
+  const s = props.sent()
+  if (!open.value || !s) {
+    places.value = null
+    viewport.guides = []
+    return
+  }
+  places.value = await work.places(s.labels, all.value ? null : props.region.id, { ...at.value })
+  viewport.guides = open.value
+    ? (places.value?.borders ?? []).map((b) => ({
+        colour: parseInt(BORDER_LOOK[b.zone]!.colour.slice(1), 16),
+        lines: b.lines,
+      }))
+    : []
+})
+let timer: ReturnType<typeof setTimeout> | undefined
+watch([open, all, () => props.region.id, at, () => props.shown], () => {
+  clearTimeout(timer)
+  if (open.value || viewport.guides.length > 0) timer = setTimeout(() => void find(), 200)
+})
+onBeforeUnmount(() => {
+  clearTimeout(timer)
+  viewport.guides = []
+})
+const what = computed(() => (all.value ? 'all of it' : props.region.name))
+async function sheet(): Promise<void> {
+  if (!places.value) return
+  const title = `${store.piece?.name ?? 'Piece'}: light and shade on ${what.value}, light from ${whence(at.value.turn, at.value.lift)}`
+  const svg = await work.placesSheet(places.value, title)
+  if (svg) handOver(`light and shade, ${what.value}.svg`, svg, 'image/svg+xml')
+}
+</script>
+
+<template>
+  <details class="my-2" @toggle="open = ($event.target as HTMLDetailsElement).open">
+    <summary>
+      <h2 class="d-inline">Where light and shade go</h2>
+    </summary>
+    <div class="rows">
+      <p class="soft small m-0">
+        By a light from {{ whence(at.turn, at.lift) }}{{ light.at ? '' : '; set another under “Light”' }}. Borders by
+        share of the skin, so that dark cloth has its highlights too.
+      </p>
+      <label
+        ><input v-model="all" type="checkbox" class="form-check-input me-2" />The whole part, not “{{ region.name }}”
+        alone</label
+      >
+      <table v-if="places" class="num">
+        <tbody>
+          <tr v-for="(z, i) in [...ZONES].reverse()" :key="z.id">
+            <td>
+              <span
+                class="line"
+                :style="{
+                  borderTop: `3px ${BORDER_LOOK[ZONES[ZONES.length - 2 - i]?.id ?? '']?.dashed ? 'dashed' : 'solid'} ${BORDER_LOOK[ZONES[ZONES.length - 2 - i]?.id ?? '']?.colour ?? 'transparent'}`,
+                }"
+              />
+            </td>
+            <td>{{ z.name }}</td>
+            <td class="text-end">{{ ((places.areas[ZONES.length - 1 - i] ?? 0) / 100).toFixed(1) }} cm²</td>
+          </tr>
+        </tbody>
+      </table>
+      <button v-if="places" class="btn btn-sm btn-quiet" @click="sheet">Sheet of four sides (SVG)</button>
+      <p v-else-if="open" class="soft small m-0">Waiting for the surface …</p>
+    </div>
+  </details>
+</template>
+
+<style scoped>
+.rows {
+  display: grid;
+  gap: 7px;
+  padding: 6px 0 4px;
+}
+.rows .btn {
+  justify-self: start;
+}
+.line {
+  display: inline-block;
+  width: 26px;
+}
+td {
+  padding: 1px 8px 1px 0;
+}
+</style>
