@@ -63,6 +63,19 @@ export function sphereBody(radius: number, n: number, centre: readonly [number, 
   return { positions: new Float32Array(p.flat()), triangles: new Uint32Array(t.flat()) }
 }
 
+/** A sheet of quads over (0..1)², laid into space; what lies in one place is not joined. */
+export function sheetBody(nu: number, nv: number, at: (u: number, v: number) => [number, number, number]): Mesh {
+  const positions: number[] = [],
+    triangles: number[] = []
+  for (let j = 0; j <= nv; j++) for (let i = 0; i <= nu; i++) positions.push(...at(i / nu, j / nv))
+  for (let j = 0; j < nv; j++)
+    for (let i = 0; i < nu; i++) {
+      const a = j * (nu + 1) + i
+      triangles.push(a, a + 1, a + nu + 2, a, a + nu + 2, a + nu + 1)
+    }
+  return { positions: new Float32Array(positions), triangles: new Uint32Array(triangles) }
+}
+
 export const cylinderBody = (radius: number, height: number, sides = 96): Mesh =>
   tube(
     [

@@ -62,6 +62,17 @@ export function regionBorders(mesh: Mesh, labels: Uint8Array): Border[] {
   return [...sums].map(([key, mm]) => ({ a: ids[Math.floor(key / 256)]!, b: ids[key % 256]!, mm }))
 }
 
+/**
+ * How far inside a region each vertex is, as a field that is 0 on its edges: its own smoothed label less the greatest of
+ * the others'.
+ */
+export function regionMargin(mesh: Mesh, labels: Uint8Array, region: number): Float32Array {
+  const { starts, near } = vertexNeighbours(mesh.triangles, labels.length)
+  const own = field(labels, region, starts, near)
+  const others = [...new Set(labels)].filter((id) => id !== region).map((id) => field(labels, id, starts, near))
+  return own.map((f, v) => f - others.reduce((most, o) => Math.max(most, o[v]!), 0))
+}
+
 function field(labels: Uint8Array, id: number, starts: Uint32Array, near: Uint32Array): Float32Array {
   let now = Float32Array.from(labels, (l) => (l === id ? 1 : 0))
   for (let step = 0; step < STEPS; step++) {

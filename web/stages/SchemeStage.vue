@@ -12,6 +12,7 @@ import OrderPanel from './scheme/OrderPanel.vue'
 import PlacesPanel from './scheme/PlacesPanel.vue'
 import RegionTools from './scheme/RegionTools.vue'
 import StackPanel from './scheme/StackPanel.vue'
+import StencilPanel from './scheme/StencilPanel.vue'
 import UndercoatPanel from './scheme/UndercoatPanel.vue'
 import { usePreview } from './scheme/usePreview'
 import { useRegions } from './scheme/useRegions'
@@ -209,6 +210,12 @@ const swatch = (id: number): string =>
     <LightPanel v-model="light" />
     <PlacesPanel v-if="region" :region="region" :light="light" :shown="shown" :sent="preview.sent" />
     <UndercoatPanel :undercoat="undercoat" />
+    <StencilPanel
+      v-if="region && viewport.shown && ready"
+      :region="region"
+      :mesh="viewport.shown.mesh"
+      :labels="labels"
+    />
     <EyesPanel v-model="scheme.eyes" @update:model-value="changed" @ask="asking = $event" />
     <OrderPanel :undercoat="undercoat" @order="setOrder" />
   </template>

@@ -27,6 +27,9 @@ import type { Painted } from '../../core/paint/painter'
 import { isEven } from '../../core/paint/technique'
 import type { LightPlaces } from '../../core/paint/lightPlaces'
 import { layOut, LIBRARY } from '../../core/paint/library'
+import type { StencilPage } from '../../core/paint/stencil/pages'
+import { stencilPdf } from '../../core/paint/stencil/pdf'
+import { stencils, type Stencils, type StencilWish } from '../../core/paint/stencil/stencil'
 import { mutings, skinZones, type ToneSchool, type Muted, type SkinZone } from '../../core/paint/tones'
 import { compareUndercoats, type UndercoatCost } from '../../core/paint/undercoats'
 import { PaintedSkin, type SchemeSent, type SkinSent } from './paintedSkin'
@@ -216,6 +219,12 @@ const work = {
   },
   split(mesh: Mesh, labels: Uint8Array, region: number, plane: Plane, into: number): ReturnType<typeof split> {
     return split(mesh, labels, region, plane, into)
+  },
+  stencils(mesh: Mesh, labels: Uint8Array, region: number, wish: StencilWish, told: (share: number) => void): Stencils {
+    return stencils(mesh, labels, region, wish, told)
+  },
+  stencilPdf(pages: StencilPage[], title: string): Promise<Uint8Array> {
+    return stencilPdf(pages, title)
   },
   borders(mesh: Mesh, labels: Uint8Array): Border[] {
     return regionBorders(mesh, labels)

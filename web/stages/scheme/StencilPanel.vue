@@ -1,0 +1,177 @@
+<script setup lang="ts">
+import * as Comlink from 'comlink'
+import { computed, onBeforeUnmount, ref, shallowRef, watch } from 'vue'
+import type { Mesh } from '../../../core/mesh/mesh'
+import { stencilPages, stencilSvg } from '../../../core/paint/stencil/pages'
+import { STENCIL, type Stencils } from '../../../core/paint/stencil/stencil'
+import { ownPaintWork } from '../../composables/usePaintWork'
+import { useAttempt } from '../../composables/useAttempt'
+import { handOver } from '../../shell/handOver'
+import NumberField from '../../shell/NumberField.vue'
+import { usePiece } from '../../stores/piece'
+
+/** Masks to be cut from tape or paper: the region laid flat at true size. */
+const props = defineProps<{ region: { id: number; name: string }; mesh: Mesh; labels: Uint8Array }>()
+const store = usePiece()
+const { fault, busy, attempt } = useAttempt()
+const stretch = ref(100 * STENCIL.stretch),
+  darts = ref(STENCIL.darts),
+  share = ref(0),
+  found = shallowRef<Stencils | null>(null),
+  page = ref(0)
+let stop: (() => void) | null = null
+const forget = (): void => {
+  stop?.()
+  stop = null
+  found.value = null
+  page.value = 0
+}
+watch(() => [props.region.id, props.labels, props.mesh], forget)
+onBeforeUnmount(forget)
+const title = computed(() => `${store.piece?.name ?? 'Piece'}: masks for “${props.region.name}”`)
+const pages = computed(() => (found.value ? stencilPages(title.value, found.value) : []))
+const drawn = computed(() => {
+  const p = pages.value[page.value]
+  return p ? `data:image/svg+xml,${encodeURIComponent(stencilSvg(p))}` : null
+})
+
+function lay(): Promise<void> {
+  return attempt(async () => {
+    forget()
+    share.value = 0
+    const own = ownPaintWork()
+    // What is stopped never answers: whoever waits for it is told so.
+    const stopped = new Promise<null>((done) => {
+      stop = () => {
+        own.stop()
+        done(null)
+      }
+    })
+    const told = Comlink.proxy((s: number): void => {
+      share.value = s
+    })
+    const wish = { stretch: stretch.value / 100, darts: darts.value }
+    const got = await Promise.race([
+      own.work.stencils(props.mesh, props.labels.slice(), props.region.id, wish, told),
+      stopped,
+    ])
+    stop?.()
+    stop = null
+    if (!got) return
+    if (got.pieces.length === 0)
+      throw new Error(
+        got.crumbs.count > 0
+          ? `Of “${props.region.name}” there are only specks here, too small to be cut. Touch them in by hand.`
+          : `Nothing of “${props.region.name}” is on this part. Brush it on first.`,
+      )
+    found.value = got
+  })
+}
+const svg = (): void =>
+  pages.value.forEach((p, i) =>
+    handOver(`${title.value}${pages.value.length > 1 ? `, ${i + 1}` : ''}.svg`, stencilSvg(p), 'image/svg+xml'),
+  )
+const pdf = (): Promise<void> =>
+  attempt(async () => {
+    const own = ownPaintWork()
+    try {
+      const bytes = await own.work.stencilPdf(pages.value, title.value)
+      handOver(`${title.value}.pdf`, new Uint8Array(bytes), 'application/pdf')
+    } finally {
+      own.stop()
+    }
+  })
+const percent = (part: { skin: number; sheet: number }): string =>
+  part.skin > 0 ? `${(100 * (part.sheet / part.skin - 1)).toFixed(1)} %` : '–'
+</script>
+
+<template>
+  <details class="my-2">
+    <summary>
+      <h2 class="d-inline">Masks laid flat</h2>
+      <span v-if="found" class="soft small ms-2"
+        >{{ found.pieces.length }} {{ found.pieces.length === 1 ? 'piece' : 'pieces' }} on {{ pages.length }}
+        {{ pages.length === 1 ? 'page' : 'pages' }}</span
+      >
+    </summary>
+    <div class="rows">
+      <NumberField v-model="stretch" label="Stretch allowed" unit="%" :min="0.5" :max="30" :step="0.5" :digits="1" />
+      <NumberField v-model="darts" label="Most darts a piece" :min="0" :max="40" :step="1" :digits="0" />
+      <div class="d-flex gap-2 align-items-center">
+        <button v-if="!busy" class="btn btn-sm btn-primary" @click="lay">Lay “{{ region.name }}” flat</button>
+        <template v-else>
+          <progress :value="share" max="1" aria-label="Laying flat" />
+          <button class="btn btn-sm btn-quiet" @click="stop?.()">Stop</button>
+        </template>
+      </div>
+      <p v-if="fault" role="alert" class="problem m-0">{{ fault }}</p>
+      <template v-if="found">
+        <table class="num">
+          <thead>
+            <tr>
+              <th></th>
+              <th>area</th>
+              <th>edge</th>
+              <th>darts</th>
+              <th>stretch</th>
+            </tr>
+          </thead>
+          <tbody>
+            <tr v-for="(p, i) in found.pieces.slice(0, 8)" :key="i">
+              <td>{{ i + 1 }}</td>
+              <td :title="`on paper ${percent(p.area)}`">{{ (p.area.skin / 100).toFixed(1) }} cm²</td>
+              <td :title="`on paper ${percent(p.edge)}`">{{ p.edge.skin.toFixed(0) }} mm</td>
+              <td>{{ p.darts }}</td>
+              <td>{{ (100 * p.stretch).toFixed(1) }} %</td>
+            </tr>
+          </tbody>
+        </table>
+        <p v-if="found.pieces.length > 8" class="soft small m-0">and {{ found.pieces.length - 8 }} smaller ones</p>
+        <p v-if="found.pieces.some((p) => p.overlaps)" class="small m-0">
+          A piece lies over itself on paper. Allow more darts, or split the region.
+        </p>
+        <p class="soft small m-0">
+          A twentieth of each sheet is stretched or pressed by more than is said. Print at 100 % and measure the bar.
+          Cut on a mat, away from the hand.
+        </p>
+        <img v-if="drawn" :src="drawn" :alt="`Page ${page + 1} of the masks`" class="page" />
+        <div class="d-flex gap-2 flex-wrap">
+          <button v-if="pages.length > 1" class="btn btn-sm btn-quiet" @click="page = (page + 1) % pages.length">
+            Page {{ page + 1 }} of {{ pages.length }}
+          </button>
+          <button class="btn btn-sm btn-quiet" @click="svg">SVG, true size</button>
+          <button class="btn btn-sm btn-quiet" :disabled="busy" @click="pdf">PDF, true size</button>
+        </div>
+      </template>
+    </div>
+  </details>
+</template>
+
+<style scoped>
+.rows {
+  display: grid;
+  gap: 7px;
+  padding: 6px 0 4px;
+}
+table {
+  width: 100%;
+}
+th,
+td {
+  text-align: right;
+  padding: 1px 6px;
+  font-weight: normal;
+}
+th {
+  color: var(--ink-soft);
+  font-size: 0.82rem;
+}
+.page {
+  width: 100%;
+  background: #fff;
+  border: 1px solid var(--line);
+}
+progress {
+  flex: 1;
+}
+</style>
