@@ -220,7 +220,13 @@ const work = {
   split(mesh: Mesh, labels: Uint8Array, region: number, plane: Plane, into: number): ReturnType<typeof split> {
     return split(mesh, labels, region, plane, into)
   },
-  stencils(mesh: Mesh, labels: Uint8Array, region: number, wish: StencilWish, told: (share: number) => void): Stencils {
+  stencils(
+    mesh: Mesh,
+    labels: Uint8Array,
+    region: number,
+    wish: StencilWish,
+    told: (share: number) => void,
+  ): Promise<Stencils> {
     return stencils(mesh, labels, region, wish, told)
   },
   stencilPdf(pages: StencilPage[], title: string): Promise<Uint8Array> {

@@ -14,7 +14,7 @@ const labels = Uint8Array.from({ length: tube.positions.length / 3 }, (_, v) => 
   const z = tube.positions[3 * v + 2]!
   return z > 8 && z < 20 ? 1 : 0
 })
-const found = stencils(tube, labels, 1)
+const found = await stencils(tube, labels, 1)
 const [page] = stencilPages('Piece <a>', found)
 
 const areaOf = (points: readonly number[]): number => {

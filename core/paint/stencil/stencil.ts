@@ -2,6 +2,7 @@ import { part, silent, type Report } from '../../answer'
 import { clipAt } from '../../mesh/clip'
 import { faceNormals } from '../../mesh/measure'
 import { keepFaces, type Mesh } from '../../mesh/mesh'
+import { simplify } from '../../mesh/simplify'
 import { edgeEnd, edgeStart, shells, topology } from '../../mesh/topology'
 import { regionMargin } from '../borders'
 import { cutAlong, discCuts, farthest, markPath, openVertices, pathsTo } from './cutOpen'
@@ -41,6 +42,9 @@ export interface Stencils {
 
 /** mm²: less than this nobody cuts from paper */
 const CRUMB = 12
+/** Faces that a patch is laid flat with; and mm by which it may be off, which no tape follows. */
+const FACES = 3500,
+  OFF = 0.25
 
 /**
  * The patches of a region laid flat, to be cut from tape or paper at true size: each connected patch opened to a disc,
@@ -48,13 +52,13 @@ const CRUMB = 12
  *
  * @param labels region number per vertex
  */
-export function stencils(
+export async function stencils(
   mesh: Mesh,
   labels: Uint8Array,
   region: number,
   wish: StencilWish = STENCIL,
   report: Report = silent,
-): Stencils {
+): Promise<Stencils> {
   const skin = labels.every((l) => l === region) ? mesh : clipAt(mesh, regionMargin(mesh, labels, region), 0)
   const { shellOf, count } = shells(skin)
   const pieces: StencilPiece[] = []
@@ -71,7 +75,11 @@ export function stencils(
       crumbs.area += area
       continue
     }
-    pieces.push(laidFlat(patch, wish, part(report, s / count, (s + 1) / count)))
+    const lean = await simplify(patch, FACES, OFF, true)
+    const piece = laidFlat(lean, wish, part(report, s / count, (s + 1) / count))
+    // What the sheet is compared with is the skin itself.
+    piece.area.skin = area
+    pieces.push(piece)
   }
   pieces.sort((a, b) => b.area.skin - a.area.skin)
   return { pieces, crumbs }

@@ -81,8 +81,21 @@ const pdf = (): Promise<void> =>
       own.stop()
     }
   })
+/** Beyond this a mask no longer meets the edge that it is to follow. */
+const TRUE = 0.02
+const off = (part: { skin: number; sheet: number }): number => (part.skin > 0 ? part.sheet / part.skin - 1 : 0)
+const untrue = computed(() =>
+  (found.value?.pieces ?? []).flatMap((p, i) =>
+    (['edge', 'area'] as const)
+      .filter((what) => Math.abs(off(p[what])) > TRUE)
+      .map(
+        (what) =>
+          `Piece ${i + 1}: its ${what} is ${percent(p[what])} ${off(p[what]) > 0 ? 'larger' : 'smaller'} on paper than on the sculpt. Allow more darts, or split the region.`,
+      ),
+  ),
+)
 const percent = (part: { skin: number; sheet: number }): string =>
-  part.skin > 0 ? `${(100 * (part.sheet / part.skin - 1)).toFixed(1)} %` : '–'
+  part.skin > 0 ? `${(100 * Math.abs(part.sheet / part.skin - 1)).toFixed(1)} %` : '–'
 </script>
 
 <template>
@@ -127,6 +140,7 @@ const percent = (part: { skin: number; sheet: number }): string =>
           </tbody>
         </table>
         <p v-if="found.pieces.length > 8" class="soft small m-0">and {{ found.pieces.length - 8 }} smaller ones</p>
+        <p v-for="n in untrue" :key="n" class="small m-0">{{ n }}</p>
         <p v-if="found.pieces.some((p) => p.overlaps)" class="small m-0">
           A piece lies over itself on paper. Allow more darts, or split the region.
         </p>
