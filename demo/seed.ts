@@ -1,7 +1,7 @@
 import { writePly } from '../core/formats/ply'
 import { writeStl } from '../core/formats/stl'
 import { meshFromBytes } from '../core/formats/meshBytes'
-import { bounds, type Box, type Mesh } from '../core/mesh/mesh'
+import type { Box, Mesh } from '../core/mesh/mesh'
 import { regionAreas } from '../core/paint/regions'
 import { regionDabs } from '../core/paint/regionDabs'
 import { standingDabs } from '../core/shape/orient'
@@ -15,7 +15,8 @@ import { openWhatStays, ventCups } from './holes'
 import { printTerns } from './prints'
 import { build } from './sculpts/build'
 import { lanternKeeper } from './sculpts/lanternKeeper'
-import { pilotBust, pilotParts } from './sculpts/pilotBust'
+import { bustLabels } from './bustLabels'
+import { pilotBust } from './sculpts/pilotBust'
 import { tern } from './sculpts/tern'
 import { api, call, check, checked, derived, operate, settled } from './talk'
 import { MATERIALS, PRINTERS, RESINS } from './workshop'
@@ -46,20 +47,6 @@ const CAST_SCAN: ScannerOptions = {
   dropouts: 0.12,
   floor: true,
   seed: 1887,
-}
-
-/** Each vertex takes the region of the part of the sculpt that it lies on. The body was scaled about its foot. */
-function bustLabels(mesh: Mesh, factor: number): Uint8Array {
-  const { min, max } = bounds(mesh)
-  const foot = [(min[0] + max[0]) / 2, (min[1] + max[1]) / 2, min[2]]
-  const parts = pilotParts()
-  const regions = [parts.coat, parts.skin, parts.hair, parts.cap, parts.socle]
-  const p = mesh.positions
-  return Uint8Array.from({ length: p.length / 3 }, (_, v) => {
-    const [x, y, z] = foot.map((f, k) => f + (p[v * 3 + k]! - f) / factor) as [number, number, number]
-    const distances = regions.map((r) => r(x, y, z))
-    return distances.indexOf(Math.min(...distances))
-  })
 }
 
 async function main(): Promise<void> {

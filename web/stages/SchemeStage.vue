@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { storeToRefs } from 'pinia'
 import { computed, onBeforeUnmount, ref, shallowRef, watch, watchEffect } from 'vue'
+import { REGION_WORDS } from '../../core/paint/vocabulary'
 import { freshSkin } from '../../core/findings/freshSkin'
 import FindingList from '../shell/FindingList.vue'
 import CoatList from './scheme/CoatList.vue'
@@ -14,6 +15,7 @@ import RegionTools from './scheme/RegionTools.vue'
 import StackPanel from './scheme/StackPanel.vue'
 import StencilPanel from './scheme/StencilPanel.vue'
 import UndercoatPanel from './scheme/UndercoatPanel.vue'
+import { REACHES, useFill } from './scheme/useFill'
 import { usePreview } from './scheme/usePreview'
 import { useRegions } from './scheme/useRegions'
 import { useScheme } from '../stores/scheme'
@@ -31,7 +33,8 @@ const { scheme } = storeToRefs(book)
 const asking = shallowRef<{ hint: string; taken: (p: Picked) => void } | null>(null)
 const splitAlong = shallowRef<[number, number, number] | null>(null)
 const list = ref<InstanceType<typeof CoatList> | null>(null)
-const brushing = ref(false),
+/** what a press on the sculpt does to the region */
+const laying = ref<'brush' | 'fill' | null>(null),
   radius = ref(4),
   saving = ref(false)
 const undercoat = computed(() => store.piece?.schools.undercoat ?? stock.workshop?.schools.undercoat ?? 'grey')
@@ -41,6 +44,17 @@ viewport.clear()
 watchEffect(() => {
   viewport.mesh = store.meshAfter('scale') ?? store.part?.sculptMesh ?? null
 })
+const filling = useFill()
+const { reach, looking } = filling
+const parts = ref(8)
+async function propose(): Promise<void> {
+  const next = await filling.propose(parts.value)
+  if (next) regions.propose(next)
+}
+function lay(how: 'brush' | 'fill'): void {
+  laying.value = laying.value === how ? null : how
+  if (laying.value === 'fill') void filling.look()
+}
 const preview = usePreview(labels, ready, undercoat)
 const { facts, light, done, shown, refresh } = preview
 watch(
@@ -78,14 +92,18 @@ async function save(): Promise<void> {
 }
 
 watchEffect(() => {
-  viewport.mode = asking.value || splitAlong.value ? 'pick' : brushing.value ? 'brush' : 'look'
+  viewport.mode = asking.value || splitAlong.value ? 'pick' : laying.value ? 'brush' : 'look'
   viewport.hint = asking.value
     ? asking.value.hint
     : splitAlong.value
       ? `Press where “${region.value?.name}” is to be split`
-      : brushing.value
+      : laying.value === 'brush'
         ? `Brush “${region.value?.name}” onto the sculpt; drag beside it to turn`
-        : ''
+        : laying.value === 'fill'
+          ? looking.value
+            ? 'Looking for creases …'
+            : `Press or drag to fill “${region.value?.name}” up to creases; drag beside it to turn`
+          : ''
 })
 viewport.picking((p) => {
   const normal = splitAlong.value
@@ -93,7 +111,11 @@ viewport.picking((p) => {
   else if (normal && region.value) {
     splitAlong.value = null
     void regions.splitAt(p.point, normal)
-  } else if (brushing.value) regions.brush(p, radius.value)
+  } else if (laying.value === 'brush') regions.brush(p, radius.value)
+  else if (laying.value === 'fill') {
+    const marked = filling.pressed(p)
+    if (marked) regions.take(marked)
+  }
 })
 function setOrder(ids: string[]): void {
   scheme.value!.order = ids
@@ -140,32 +162,73 @@ const swatch = (id: number): string =>
       </button>
       <button class="region add" @click="regions.add">+ region</button>
     </div>
+    <div
+      v-if="scheme.regions.length === 1 && scheme.coats.length === 0 && ready"
+      class="d-flex gap-2 align-items-center mt-2"
+    >
+      <button class="btn btn-sm btn-quiet" :disabled="looking" @click="propose">Propose regions</button>
+      <label class="d-flex gap-2 align-items-center small"
+        >about<input
+          v-model.number="parts"
+          type="number"
+          class="form-control form-control-sm"
+          style="width: 64px"
+          min="2"
+          max="40"
+          aria-label="About how many regions"
+      /></label>
+    </div>
     <section v-if="region" class="sheet p-3 my-3">
       <label class="name"
         ><span class="soft">Name</span
-        ><input v-model="region.name" class="form-control form-control-sm" maxlength="60" @change="changed"
+        ><input
+          v-model="region.name"
+          class="form-control form-control-sm"
+          maxlength="60"
+          list="region-words"
+          @change="changed"
       /></label>
+      <datalist id="region-words">
+        <option v-for="w in REGION_WORDS" :key="w.name">{{ w.name }}</option>
+      </datalist>
       <div class="d-flex gap-2 mt-2 flex-wrap align-items-center">
         <button
           class="btn btn-sm"
-          :class="brushing ? 'btn-primary' : 'btn-quiet'"
-          :aria-pressed="brushing"
-          @click="brushing = !brushing"
+          :class="laying === 'brush' ? 'btn-primary' : 'btn-quiet'"
+          :aria-pressed="laying === 'brush'"
+          @click="lay('brush')"
         >
-          {{ brushing ? 'Done brushing' : 'Brush it on' }}
+          {{ laying === 'brush' ? 'Done brushing' : 'Brush it on' }}
         </button>
-        <label class="d-flex gap-2 align-items-center small"
+        <button
+          class="btn btn-sm"
+          :class="laying === 'fill' ? 'btn-primary' : 'btn-quiet'"
+          :aria-pressed="laying === 'fill'"
+          @click="lay('fill')"
+        >
+          {{ laying === 'fill' ? 'Done filling' : 'Fill to crease' }}
+        </button>
+        <button class="btn btn-sm btn-quiet" @click="regions.fill">Whole part</button>
+        <label v-if="laying === 'fill'" class="d-flex gap-2 align-items-center small w-100"
+          >a press takes<input
+            v-model.number="reach"
+            type="range"
+            class="form-range"
+            min="0"
+            :max="REACHES.length - 1"
+            aria-label="How far a press fills"
+          /><span class="text-nowrap">{{ reach < 3 ? 'a patch' : reach < 8 ? 'a fold' : 'a whole side' }}</span></label
+        >
+        <label v-else-if="laying === 'brush'" class="d-flex gap-2 align-items-center small w-100"
           >size<input
             v-model.number="radius"
             type="range"
             class="form-range"
-            style="width: 84px"
             min="1"
             max="25"
             aria-label="Brush radius in mm"
-          /><span class="num">{{ radius }} mm</span></label
+          /><span class="num text-nowrap">{{ radius }} mm</span></label
         >
-        <button class="btn btn-sm btn-quiet" @click="regions.fill">Whole part</button>
       </div>
       <RegionTools
         v-if="viewport.shown && ready"

@@ -30,6 +30,7 @@ import { layOut, LIBRARY } from '../../core/paint/library'
 import type { StencilPage } from '../../core/paint/stencil/pages'
 import { stencilPdf } from '../../core/paint/stencil/pdf'
 import { stencils, type Stencils, type StencilWish } from '../../core/paint/stencil/stencil'
+import { creasePatches, patchTree, type PatchTree } from '../../core/paint/patches'
 import { mutings, skinZones, type ToneSchool, type Muted, type SkinZone } from '../../core/paint/tones'
 import { compareUndercoats, type UndercoatCost } from '../../core/paint/undercoats'
 import { PaintedSkin, type SchemeSent, type SkinSent } from './paintedSkin'
@@ -81,6 +82,8 @@ const GROUNDS: [string, Float64Array][] = [
   ['white', PAPER],
 ]
 const STRIP = 12
+/** Patches that a sculpt's skin is parted into for filling to creases. */
+const PATCHES = 2400
 
 const work = {
   setPaints(stock: StockPaint[]): void {
@@ -219,6 +222,9 @@ const work = {
   },
   split(mesh: Mesh, labels: Uint8Array, region: number, plane: Plane, into: number): ReturnType<typeof split> {
     return split(mesh, labels, region, plane, into)
+  },
+  patches(mesh: Mesh): PatchTree {
+    return patchTree(creasePatches(mesh, PATCHES))
   },
   stencils(
     mesh: Mesh,

@@ -5,6 +5,7 @@ import { plainPaints } from '../../../contract/stockPaint'
 import { hexToLab, type Triple } from '../../../core/paint/colour'
 import { LIBRARY, type LaidOut, type LibraryStack } from '../../../core/paint/library'
 import type { ToneSchool } from '../../../core/paint/tones'
+import { stackForName } from '../../../core/paint/vocabulary'
 import { SCHOOLS } from '../../../core/plan/schools'
 import { newestOnly } from '../../composables/newest'
 import { usePaintWork, useSlowPaintWork } from '../../composables/usePaintWork'
@@ -42,7 +43,12 @@ const chosen = ref(''),
   tones = ref<ToneSchool>('warmLight'),
   notes = ref<string[]>([]),
   name = ref('')
-watch(house, (h) => (chosen.value = LIBRARY.find((s) => s.school === h)!.id), { immediate: true })
+// What it is called says how it is mostly painted; else the house's school does.
+watch(
+  [house, () => props.region.name],
+  ([h, called]) => (chosen.value = stackForName(called) ?? LIBRARY.find((s) => s.school === h)!.id),
+  { immediate: true },
+)
 const TONES: Record<ToneSchool, string> = {
   warmLight: 'warm light, cool shade',
   coolLight: 'cool light, warm shade',

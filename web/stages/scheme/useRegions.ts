@@ -129,6 +129,38 @@ export function useRegions(changed: () => void) {
     if (brushLabels(shown.mesh, normals, labels.value, p.point, p.normal, radius, region.value.id) > 0)
       put(labels.value)
   }
+  /** Gives marked vertices to the region; one stroke is one thing to take back. */
+  function take(marked: Uint8Array): void {
+    if (!region.value || !ready.value) return
+    const now = performance.now()
+    if (now - strokeAt > STROKE) remember(false)
+    strokeAt = now
+    const id = region.value.id
+    if (labels.value.some((l, v) => marked[v] === 1 && l !== id))
+      put(labels.value.map((l, v) => (marked[v] === 1 ? id : l)))
+  }
+  /** A first parting of the skin that nobody has parted yet; all of it can be taken back. */
+  function propose(next: Uint8Array): void {
+    const s = book.scheme!
+    if (s.coats.length > 0 || s.maps.some((m) => m.partId !== store.part?.id)) {
+      fault.value =
+        s.coats.length > 0
+          ? 'There are coats already, and a new parting would leave them without a region. Fill to creases instead.'
+          : 'Regions lie on other parts already. Fill to creases instead.'
+      return
+    }
+    fault.value = ''
+    remember(true)
+    const count = Math.max(...next) + 1
+    s.regions = Array.from({ length: count }, (_, id) => ({
+      id,
+      name: `Region ${id + 1}`,
+      target: null,
+      takes: 'paint' as const,
+    }))
+    current.value = 0
+    put(next)
+  }
   const fill = (): void => relabel(new Uint8Array(labels.value.length).fill(current.value))
   const freeId = (): number => Math.max(-1, ...book.scheme!.regions.map((r) => r.id)) + 1
   function add(): void {
@@ -211,6 +243,8 @@ export function useRegions(changed: () => void) {
     relabel,
     takeBack,
     brush,
+    take,
+    propose,
     fill,
     add,
     splitAt,
