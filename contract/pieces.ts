@@ -195,7 +195,18 @@ export const labelMap = z.object({
   areas: z.record(z.string(), z.number().min(0)).describe('mm² by region id'),
   /** mm of edge that two regions share on this part */
   borders: z
-    .array(z.object({ a: z.int().min(0).max(255), b: z.int().min(0).max(255), mm: z.number().min(0) }))
+    .array(
+      z.object({
+        a: z.int().min(0).max(255),
+        b: z.int().min(0).max(255),
+        mm: z.number().min(0),
+        /** mm of it that tape, putty and liquid mask follow; null where it was not asked */
+        masks: z
+          .object({ tape: z.number().min(0), putty: z.number().min(0), liquid: z.number().min(0) })
+          .nullable()
+          .default(null),
+      }),
+    )
     .max(4096)
     .default([]),
 })

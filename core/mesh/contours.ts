@@ -3,6 +3,8 @@ import type { Mesh } from './mesh'
 export interface Contour {
   /** mm, 3 per point */
   points: Float32Array
+  /** both vertices of the edge that each point lies on */
+  edges: Uint32Array
   closed: boolean
 }
 
@@ -16,7 +18,8 @@ export interface Contour {
 export function contours(mesh: Mesh, field: ArrayLike<number>, level: number, faces?: Uint8Array): Contour[] {
   const { positions: p, triangles: t } = mesh
   const n = p.length / 3
-  const at: number[] = []
+  const at: number[] = [],
+    on: number[] = []
   const numberOf = new Map<number, number>()
   /** both neighbours along the line, per crossing; −1 where there is none yet */
   const beside: number[] = []
@@ -27,6 +30,7 @@ export function contours(mesh: Mesh, field: ArrayLike<number>, level: number, fa
     if (there !== undefined) return there
     const u = (level - field[i]!) / (field[j]! - field[i]!)
     for (let k = 0; k < 3; k++) at.push(p[3 * i + k]! + u * (p[3 * j + k]! - p[3 * i + k]!))
+    on.push(i, j)
     numberOf.set(key, numberOf.size)
     beside.push(-1, -1)
     return numberOf.size - 1
@@ -49,9 +53,13 @@ export function contours(mesh: Mesh, field: ArrayLike<number>, level: number, fa
     join(b, a)
   }
   return chained(beside).map(({ order, closed }) => {
-    const points = new Float32Array(order.length * 3)
-    order.forEach((i, k) => points.set(at.slice(3 * i, 3 * i + 3), 3 * k))
-    return { points, closed }
+    const points = new Float32Array(order.length * 3),
+      edges = new Uint32Array(order.length * 2)
+    order.forEach((i, k) => {
+      points.set(at.slice(3 * i, 3 * i + 3), 3 * k)
+      edges.set(on.slice(2 * i, 2 * i + 2), 2 * k)
+    })
+    return { points, edges, closed }
   })
 }
 
@@ -82,7 +90,7 @@ function chained(beside: readonly number[]): { order: number[]; closed: boolean 
 }
 
 /** mm */
-export function contourLength({ points, closed }: Contour): number {
+export function contourLength({ points, closed }: Pick<Contour, 'points' | 'closed'>): number {
   let sum = 0
   const n = points.length / 3
   for (let i = closed ? 0 : 1; i < n; i++) {

@@ -1,3 +1,4 @@
+import { contours, type Contour } from '../mesh/contours'
 import type { Mesh } from '../mesh/mesh'
 import { vertexNeighbours } from '../mesh/smooth'
 
@@ -60,6 +61,34 @@ export function regionBorders(mesh: Mesh, labels: Uint8Array): Border[] {
     add(owner[odd[0]!]!, owner[odd[1]!]!, far(crossing(odd[0]!, odd[1]!), crossing(odd[0]!, odd[2]!)))
   }
   return [...sums].map(([key, mm]) => ({ a: ids[Math.floor(key / 256)]!, b: ids[key % 256]!, mm }))
+}
+
+/** The lines along which two regions meet, each pair once, the lower number first. */
+export function borderLines(mesh: Mesh, labels: Uint8Array): { a: number; b: number; lines: Contour[] }[] {
+  const { triangles: t } = mesh
+  const ids = [...new Set(labels)].sort((a, b) => a - b)
+  const { starts, near } = vertexNeighbours(t, labels.length)
+  const fields = ids.map((id) => field(labels, id, starts, near))
+  const owner = new Uint8Array(labels.length)
+  for (let v = 0; v < labels.length; v++)
+    for (let k = 1; k < ids.length; k++) if (fields[k]![v]! > fields[owner[v]!]![v]!) owner[v] = k
+  const out: { a: number; b: number; lines: Contour[] }[] = []
+  for (let i = 0; i < ids.length; i++)
+    for (let j = i + 1; j < ids.length; j++) {
+      const faces = new Uint8Array(t.length / 3)
+      let any = false
+      for (let f = 0; f < faces.length; f++) {
+        const own = [0, 1, 2].map((k) => owner[t[3 * f + k]!]!)
+        if (own.every((o) => o === i || o === j) && own.some((o) => o !== own[0])) {
+          faces[f] = 1
+          any = true
+        }
+      }
+      if (!any) continue
+      const between = fields[i]!.map((v, k) => v - fields[j]![k]!)
+      out.push({ a: ids[i]!, b: ids[j]!, lines: contours(mesh, between, 0, faces) })
+    }
+  return out
 }
 
 /**

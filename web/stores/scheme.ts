@@ -11,6 +11,20 @@ import { useSlowPaintWork } from '../composables/usePaintWork'
 import { usePiece } from './piece'
 import { useStock } from './stock'
 
+type Edge = Scheme['maps'][number]['borders'][number]
+/** One edge that lies on two parts. */
+const together = (x: Edge, y: Edge): Edge => ({
+  ...x,
+  mm: x.mm + y.mm,
+  masks:
+    x.masks && y.masks
+      ? {
+          tape: x.masks.tape + y.masks.tape,
+          putty: x.masks.putty + y.masks.putty,
+          liquid: x.masks.liquid + y.masks.liquid,
+        }
+      : null,
+})
 /** mm² that a region counts for before anything is brushed on */
 const UNPAINTED = 1000
 
@@ -80,9 +94,12 @@ export const useScheme = defineStore('scheme', () => {
     painted.value ? scheme.value!.maps.reduce((sum, m) => sum + (m.areas[id] ?? 0), 0) : UNPAINTED
   /** edges that regions share, over all parts */
   const borders = computed(() => {
-    const by = new Map<string, { a: number; b: number; mm: number }>()
+    const by = new Map<string, Edge>()
     for (const m of scheme.value?.maps ?? [])
-      for (const { a, b, mm } of m.borders) by.set(`${a} ${b}`, { a, b, mm: mm + (by.get(`${a} ${b}`)?.mm ?? 0) })
+      for (const x of m.borders) {
+        const there = by.get(`${x.a} ${x.b}`)
+        by.set(`${x.a} ${x.b}`, there ? together(there, x) : { ...x })
+      }
     return [...by.values()]
   })
   const findings = computed<Finding[]>(() =>

@@ -31,6 +31,7 @@ import type { StencilPage } from '../../core/paint/stencil/pages'
 import { stencilPdf } from '../../core/paint/stencil/pdf'
 import { stencils, type Stencils, type StencilWish } from '../../core/paint/stencil/stencil'
 import { creasePatches, patchTree, type PatchTree } from '../../core/paint/patches'
+import { edgeMasks, type MaskKinds } from '../../core/paint/edgeMasks'
 import { mutings, skinZones, type ToneSchool, type Muted, type SkinZone } from '../../core/paint/tones'
 import { compareUndercoats, type UndercoatCost } from '../../core/paint/undercoats'
 import { PaintedSkin, type SchemeSent, type SkinSent } from './paintedSkin'
@@ -238,8 +239,13 @@ const work = {
   stencilPdf(pages: StencilPage[], title: string): Promise<Uint8Array> {
     return stencilPdf(pages, title)
   },
-  borders(mesh: Mesh, labels: Uint8Array): Border[] {
-    return regionBorders(mesh, labels)
+  /** Edges that regions share, and what masks them. */
+  borders(mesh: Mesh, labels: Uint8Array): (Border & { masks: MaskKinds })[] {
+    const kinds = edgeMasks(mesh, labels)
+    return regionBorders(mesh, labels).map((b) => ({
+      ...b,
+      masks: kinds.find((k) => k.a === b.a && k.b === b.b)?.masks ?? { tape: 0, putty: 0, liquid: 0 },
+    }))
   },
   /**
    * The cheapest order of a scheme's coats, and what the hand's costs beside it.

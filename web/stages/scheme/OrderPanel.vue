@@ -35,7 +35,7 @@ const weigh = newestOnly(async () => {
         glueFace: r.takes === 'glue',
         clear: r.takes === 'light',
       })),
-      book.borders,
+      book.borders.map(({ a, b, mm }) => ({ a, b, mm })),
       [...s.order],
       props.undercoat,
     )
@@ -74,10 +74,28 @@ function move(i: number, by: number): void {
   list.splice(i + by, 0, id!)
   emit('order', list)
 }
+/** Tape, putty or liquid, by how the edges of it turn; the greater first. */
+function means(s: OrderStep, covered: number): string {
+  const sum = { tape: 0, putty: 0, liquid: 0 }
+  for (const m of s.masks) {
+    if (m.covered !== covered) continue
+    const edge = book.borders.find(
+      (b) => (b.a === m.covered && b.b === m.against) || (b.b === m.covered && b.a === m.against),
+    )
+    if (!edge?.masks) continue
+    for (const k of ['tape', 'putty', 'liquid'] as const) sum[k] += edge.masks[k]
+  }
+  const whole = sum.tape + sum.putty + sum.liquid
+  const named = Object.entries(sum)
+    .filter(([, mm]) => mm > 0.1 * whole)
+    .sort((x, y) => y[1] - x[1])
+    .map(([k]) => k)
+  return named.length > 0 ? ` (${named.join(', then ')})` : ''
+}
 function masks(s: OrderStep): string {
   const by = new Map<number, number>()
   for (const m of s.masks) by.set(m.covered, (by.get(m.covered) ?? 0) + m.mm)
-  return [...by].map(([r, mm]) => `${region(r)} along ${Math.round(mm)} mm`).join(', ')
+  return [...by].map(([r, mm]) => `${region(r)} along ${Math.round(mm)} mm${means(s, r)}`).join('; ')
 }
 </script>
 

@@ -13,7 +13,7 @@ export function useFill() {
     slow = useSlowPaintWork()
   const tree = shallowRef<PatchTree | null>(null),
     looking = ref(false),
-    reach = ref(5)
+    reach = ref(3)
   let of: { tree: PatchTree; reach: number; piece: Uint32Array } | null = null
   watch(
     () => viewport.shown,
