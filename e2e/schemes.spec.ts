@@ -1,0 +1,234 @@
+import { readFile } from 'node:fs/promises'
+import { expect, test, type Page } from '@playwright/test'
+import { writeStl } from '../core/formats/stl'
+import { refine } from '../core/mesh/refine'
+import { boxBody, sphereBody } from '../core/testBodies'
+import { accessible, call, idle, middleOf, stage } from './page'
+import { piece } from './parts'
+
+interface Kept {
+  version: number
+  regions: { id: number; name: string }[]
+  coats: {
+    id: string
+    technique: string
+    regionId: number
+    paintId: string | null
+    mix: unknown[]
+    from: object | null
+  }[]
+  variants: { name: string; coats: unknown[] }[]
+  maps: { areas: Record<string, number>; borders: { mm: number; masks: Record<string, number> | null }[] }[]
+}
+const kept = (id: string): Promise<Kept> => call('GET', `/pieces/${id}/scheme`)
+const PAINTS: [string, string, string][] = [
+  ['Gull white', '#f3f1ea', 'acrylic'],
+  ['Gull black', '#1b1a1c', 'acrylic'],
+  ['Gull red', '#b02a26', 'acrylic'],
+  ['Gull ochre', '#c39a3a', 'acrylic'],
+  ['Gull steel', '#9a9da0', 'metallic'],
+]
+async function paints(): Promise<void> {
+  const there = await call<{ kind: string; data: { name: string } }[]>('GET', '/stock')
+  for (const [name, hex, kind] of PAINTS)
+    if (!there.some((i) => i.data.name === name))
+      await call('POST', '/stock/paint', {
+        name,
+        hex,
+        opacity: 0.85,
+        kind,
+        finish: kind === 'metallic' ? 'metal' : 'matt',
+      })
+}
+const open = (page: Page, what: string): Promise<void> => page.locator('summary').filter({ hasText: what }).click()
+async function download(page: Page, button: string | RegExp): Promise<Buffer> {
+  const [file] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: button }).click()])
+  return readFile(await file.path())
+}
+/** Area and length of a closed outline of an SVG path, in its own units. */
+function measured(d: string): { area: number; length: number } {
+  const p = (d.match(/-?\d+(\.\d+)?/g) ?? []).map(Number)
+  let area = 0,
+    length = 0
+  for (let i = 0; i < p.length; i += 2) {
+    const j = (i + 2) % p.length
+    area += (p[i]! * p[j + 1]! - p[j]! * p[i + 1]!) / 2
+    length += Math.hypot(p[j]! - p[i]!, p[j + 1]! - p[i + 1]!)
+  }
+  return { area: Math.abs(area), length }
+}
+
+test('a region filled up to creases, a stack laid out and compared, its masks downloaded and measured', async ({
+  page,
+}) => {
+  await paints()
+  const id = await piece(page, 'Filled cube', 'cube.stl', writeStl(refine(boxBody(30, 30, 30), 1.2, 100_000)))
+  await stage(page, 'Scheme')
+  await idle(page)
+  const area = async (region: number): Promise<number> => (await kept(id)).maps[0]?.areas[region] ?? 0
+
+  await test.step('one press takes a side of the cube, and can be taken back', async () => {
+    await page.getByRole('button', { name: '+ region' }).click()
+    await page.getByRole('button', { name: 'Fill to crease' }).click()
+    await expect(page.getByText(/Press or drag to fill/)).toBeVisible({ timeout: 60_000 })
+    const reach = page.getByLabel('How far a press fills')
+    // Six pieces are the six sides: the reach just short of fewer.
+    await reach.fill('9')
+    const { x, y } = await middleOf(page)
+    await page.mouse.click(x, y)
+    await expect.poll(() => area(1)).toBeGreaterThan(800)
+    expect(await area(1)).toBeLessThan(1000)
+    await open(page, 'Move its edge')
+    await page.getByRole('button', { name: 'Take back' }).click()
+    await expect.poll(() => area(1)).toBe(0)
+    await page.mouse.click(x, y)
+    await expect.poll(() => area(1)).toBeGreaterThan(800)
+    await page.getByRole('button', { name: 'Done filling' }).click()
+  })
+  await test.step('a stack by a school; what was there is put aside, and stands beside it', async () => {
+    await open(page, 'Stacks')
+    await page.getByRole('button', { name: 'Lay it out' }).click()
+    await expect(page.getByText('Give the region a colour first')).toBeVisible()
+    await page.getByLabel('Target colour').fill('#8a4a38')
+    await page.getByLabel('Target colour').dispatchEvent('change')
+    await page.getByLabel('Stack', { exact: true }).selectOption('washes')
+    await page.getByRole('button', { name: 'Lay it out' }).click()
+    const laid = async (): Promise<string[]> =>
+      (await kept(id)).coats.filter((c) => c.regionId === 1).map((c) => c.technique)
+    await expect.poll(laid).toEqual(['base', 'wash', 'dry brush'])
+    for (const c of (await kept(id)).coats) expect(c.paintId !== null || c.mix.length > 0).toBe(true)
+    await page.getByLabel('Stack', { exact: true }).selectOption('airbrush')
+    await page.getByRole('button', { name: 'Lay it out' }).click()
+    await expect.poll(laid).toEqual(['base', 'airbrush', 'airbrush'])
+    expect((await kept(id)).coats.at(-1)!.from).toEqual({ turn: 0, lift: 80, spread: 14 })
+    await expect.poll(async () => (await kept(id)).variants.map((v) => v.name)).toEqual(['base, wash, dry brush'])
+    await page.getByLabel(/Stand them beside it/).check()
+    await expect(page.locator('.turntable').getByText('as it is')).toBeVisible({ timeout: 60_000 })
+    await expect(page.locator('.turntable').getByText('base, wash, dry brush')).toBeVisible()
+    await page.getByLabel(/Stand them beside it/).uncheck()
+    await page.getByRole('button', { name: 'Use', exact: true }).first().click()
+    await expect.poll(laid).toEqual(['base', 'wash', 'dry brush'])
+    await page.getByLabel('Name of this stack').fill('Harbour red')
+    await page.getByRole('button', { name: 'Keep in the library' }).click()
+    await expect
+      .poll(async () => (await call<{ stacks: { name: string }[] }>('GET', '/workshop')).stacks.map((s) => s.name))
+      .toContain('Harbour red')
+  })
+  await test.step('coat by coat: four pictures, and the turntable shows the one that is pressed', async () => {
+    await open(page, 'Coat by coat')
+    const pictures = page.getByRole('button', { name: /^Show it/ })
+    await expect(pictures).toHaveCount(4, { timeout: 60_000 })
+    const shown = (): Promise<string> => page.locator('canvas').evaluate((c: HTMLCanvasElement) => c.toDataURL())
+    const whole = await shown()
+    await pictures.first().click()
+    await expect(page.getByText('shown before the first')).toBeVisible()
+    await expect.poll(shown).not.toBe(whole)
+    await pictures.last().click()
+    await expect(page.getByText('shown before the first')).toHaveCount(0)
+  })
+  await test.step('light that stands still, and where light and shade go', async () => {
+    await open(page, 'rides with you')
+    await page.getByLabel('Stands still, as in a display case').check()
+    await page.getByLabel('Lamp', { exact: true }).selectOption({ label: 'bulb, 2700 K' })
+    await expect(page.getByText('from 25° to its right, 60° up, 2700 K')).toBeVisible()
+    await open(page, 'Where light and shade go')
+    const svg = (await download(page, /Sheet of four sides/)).toString()
+    expect(svg).toContain('highlight within')
+    expect(svg).toContain('width="297mm" height="210mm"')
+    await accessible(page)
+  })
+  await test.step('masks: as large on paper as on the sculpt', async () => {
+    await open(page, 'Masks laid flat')
+    await page.getByRole('button', { name: /^Lay “Region 2” flat/ }).click()
+    const svg = (await download(page, 'SVG, true size')).toString()
+    const { area: paper, length } = measured(/class="cut" d="([^"]*)"/.exec(svg)![1]!)
+    const now = await kept(id)
+    expect(Math.abs(paper / now.maps[0]!.areas['1']! - 1)).toBeLessThan(0.02)
+    expect(Math.abs(length / now.maps[0]!.borders[0]!.mm - 1)).toBeLessThan(0.02)
+    expect(svg).toContain('width="210mm" height="297mm" viewBox="0 0 210 297"')
+    const pdf = await download(page, 'PDF, true size')
+    expect(pdf.subarray(0, 5).toString()).toBe('%PDF-')
+    // Straight sides: what masks them is tape.
+    const masks = now.maps[0]!.borders[0]!.masks!
+    expect(masks.tape).toBeGreaterThan(masks.liquid!)
+  })
+  await test.step('bench mode shows the region before and after', async () => {
+    const { steps } = await call<{ steps: { key: string }[] }>('GET', `/pieces/${id}/plan`)
+    const step = steps.find((s) => s.key.startsWith('coat-'))!
+    await page.goto(`/pieces/${id}/bench?step=${encodeURIComponent(step.key)}`)
+    await expect(page.getByAltText('The region before this coat')).toBeVisible({ timeout: 60_000 })
+    await expect(page.getByAltText('The region after this coat')).toBeVisible()
+    await accessible(page)
+  })
+})
+
+test('spots and sheen: dots keep to their share, metal under matt varnish is dull', async ({ page }) => {
+  await paints()
+  const id = await piece(page, 'Chipped ball', 'ball.stl', writeStl(sphereBody(20, 5)))
+  await stage(page, 'Scheme')
+  await idle(page)
+  const stock = new Map(
+    (await call<{ id: string; data: { name: string } }[]>('GET', '/stock')).map((i) => [i.data.name, i.id]),
+  )
+  const put = async (coats: object[]): Promise<void> => {
+    const now = await kept(id)
+    await call('PUT', `/pieces/${id}/scheme`, {
+      ...now,
+      coats: coats.map((c, i) => ({ id: `c${i}`, regionId: 0, film: 200, ...c })),
+    })
+    await page.reload()
+    await idle(page)
+  }
+  /** On the ball: the share of red pixels, how warm it is on the whole, and how bright its brightest spot is. */
+  const seen = (): Promise<{ red: number; warm: number; bright: number }> =>
+    page.evaluate(() => {
+      const c = document.querySelector('canvas')!,
+        t = document.createElement('canvas')
+      const r = Math.round(c.height / 9)
+      t.width = t.height = 2 * r
+      const g = t.getContext('2d')!
+      g.drawImage(c, c.width / 2 - r, c.height / 2 - r, 2 * r, 2 * r, 0, 0, 2 * r, 2 * r)
+      const d = g.getImageData(0, 0, 2 * r, 2 * r).data
+      let red = 0,
+        bright = 0,
+        reds = 0,
+        blues = 0
+      for (let i = 0; i < d.length; i += 4) {
+        if (d[i]! > 1.8 * d[i + 2]!) red++
+        reds += d[i]!
+        blues += d[i + 2]!
+        bright = Math.max(bright, (d[i]! + d[i + 1]! + d[i + 2]!) / 3)
+      }
+      return { red: red / (4 * r * r), warm: reds / blues, bright }
+    })
+  const base = { technique: 'base', paintId: stock.get('Gull red') },
+    white = (coverage: number): object => ({
+      technique: 'stipple',
+      paintId: stock.get('Gull white'),
+      coverage,
+      grain: 4,
+    })
+  // White dots that the mesh can show, on red: the red that is left follows what was asked. Bare clay has none.
+  const red = async (): Promise<number> => (await seen()).red
+  await put([base, white(0.25)])
+  await expect.poll(red, { timeout: 60_000 }).toBeGreaterThan(0.6)
+  expect(await red()).toBeLessThan(0.92)
+  await put([base, white(0.75)])
+  await expect.poll(red, { timeout: 60_000 }).toBeGreaterThan(0.1)
+  expect(await red()).toBeLessThan(0.42)
+  const metal = { technique: 'metallic', paintId: stock.get('Gull steel') }
+  const varnish = await call<{ id: string }>('POST', '/stock/paint', {
+    name: 'Gull matt',
+    hex: '#ffffff',
+    opacity: 0.02,
+    kind: 'varnish',
+  })
+  /** Steel is grey, clay and red are warm. */
+  const warm = async (): Promise<number> => (await seen()).warm
+  await put([metal])
+  await expect.poll(warm, { timeout: 60_000 }).toBeLessThan(1.13)
+  const { bright } = await seen()
+  await put([metal, { technique: 'varnish', paintId: varnish.id, film: 10 }])
+  await expect.poll(warm, { timeout: 60_000 }).toBeLessThan(1.13)
+  expect((await seen()).bright).toBeLessThan(bright - 12)
+})
