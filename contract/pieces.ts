@@ -14,7 +14,7 @@ export const schools = z.object({
   gluing: z.enum(['seamBySeam', 'assembleFirst', 'subAssemblies']),
   joints: z.enum(['pinAll', 'pinLoaded', 'glueOnly']),
   shading: z.enum(['washes', 'glazes', 'airbrush', 'powders']),
-  finalCoat: z.enum(['oneMatt', 'byRegion']),
+  finalCoat: z.enum(['oneMatt', 'byRegion', 'bareMetal']),
 })
 export const finishLevel = z.enum(['shelf', 'display', 'exhibition'])
 

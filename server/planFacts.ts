@@ -1,7 +1,7 @@
 import type { Check } from '../contract/derivations'
 import type { Inspection } from '../contract/flaws'
 import { newPiece, type Scheme } from '../contract/pieces'
-import { material as materialSchema, paint as paintSchema, resin as resinSchema } from '../contract/stock'
+import { material as materialSchema, resin as resinSchema } from '../contract/stock'
 import type { AccessReport } from '../core/fit/access'
 import type { FitReport } from '../core/fit/gap'
 import { outboardOf } from '../core/fit/load'
@@ -9,7 +9,6 @@ import { boxesNear, JOINT_REACH } from '../core/fit/near'
 import { pinFor } from '../core/fit/pin'
 import type { Measures } from '../core/mesh/measure'
 import { apply3, fromQuaternion, type Vector3 } from '../core/mesh/transform'
-import { AIRBRUSHED, BRUSHED } from '../core/paint/film'
 import { surfaceOf, type Surface } from '../core/plan/abrasives'
 import { remedyFor } from '../core/plan/flaws'
 import { ADHESIVES, FILLERS, type BenchMaterial } from '../core/plan/materials'
@@ -25,6 +24,7 @@ import { Part, StockItem } from './models'
 import { regionsOn } from './regions'
 import { readWorkshop } from './routes/stock'
 import { readScheme } from './schemes'
+import { areaOf, coatsOf, finishesOf } from './paintFacts'
 
 /** Grams a millilitre of cured resin, where none is chosen. */
 const USUAL_DENSITY = 1.12
@@ -135,6 +135,7 @@ export async function planFacts(
       surfaces: surfacesOf(scheme, area, resin?.clear ?? false),
       varnish: 'matt',
       coats: coatsOf(scheme, area, stock),
+      finishes: finishesOf(scheme, area, stock),
     },
   }
 }
@@ -298,13 +299,6 @@ function partOf(
   }
 }
 
-/** mm² of a region: as it was brushed, or an even share of all where nothing was. */
-function areaOf(scheme: Scheme, region: number, whole: number): number {
-  return scheme.maps.length > 0
-    ? scheme.maps.reduce((s, m) => s + (m.areas[region] ?? 0), 0)
-    : whole / Math.max(1, scheme.regions.length)
-}
-
 function surfacesOf(scheme: Scheme, whole: number, clear: boolean): PlanFacts['surfaces'] {
   const by = new Map<Surface, { names: string[]; area: number }>()
   for (const r of scheme.regions) {
@@ -334,30 +328,4 @@ function asSold(
         }
       : m
   })
-}
-
-const shares = (mix: Scheme['coats'][number]['mix']): { id: string; share: number }[] => {
-  const drops = mix.reduce((s, m) => s + m.drops, 0)
-  return mix.map((m) => ({ id: m.paintId, share: m.drops / drops }))
-}
-
-function coatsOf(scheme: Scheme, whole: number, stock: readonly StockItem[]): PlanFacts['coats'] {
-  const paints = new Map(stock.filter((s) => s.kind === 'paint').map((r) => [r.id, paintSchema.parse(r.data)]))
-  const place = new Map(scheme.order.map((id, i) => [id, i]))
-  return scheme.coats
-    .filter((c) => c.technique !== 'varnish')
-    .map((c, nth) => ({ ...c, nth }))
-    .sort((a, b) => (place.get(a.id) ?? Infinity) - (place.get(b.id) ?? Infinity) || a.nth - b.nth)
-    .map((c) => ({
-      nth: c.nth,
-      region: scheme.regions.find((r) => r.id === c.regionId)?.name ?? 'Region',
-      technique: c.technique,
-      byAirbrush: c.tool === 'airbrush',
-      area: areaOf(scheme, c.regionId, whole),
-      mix: c.paintId ? [{ id: c.paintId, share: 1 }] : shares(c.mix),
-      paint: c.paintId
-        ? (paints.get(c.paintId)?.name ?? 'a paint no longer in stock')
-        : c.mix.map((m) => `${m.drops} ${paints.get(m.paintId)?.name ?? '?'}`).join(' + ') || 'paint to choose',
-      coats: Math.max(1, Math.round(c.film / (c.tool === 'airbrush' ? AIRBRUSHED : BRUSHED))),
-    }))
 }

@@ -35,7 +35,11 @@ export const SCHOOLS = {
   },
   finalCoat: {
     question: 'Final coat',
-    choices: { oneMatt: 'one matt coat, then gloss accents', byRegion: 'each region its own finish' },
+    choices: {
+      oneMatt: 'one matt coat, then gloss accents',
+      byRegion: 'each region its own finish',
+      bareMetal: 'each its own, none on metallics',
+    },
   },
 } as const
 export type School = keyof typeof SCHOOLS

@@ -61,6 +61,7 @@ export const facts = (more: Partial<PlanFacts> = {}): PlanFacts => ({
   inspection: null,
   surfaces: [{ surface: 'skin', names: ['Face'], area: 40_000 }],
   varnish: 'matt',
+  finishes: [],
   coats: [
     {
       region: 'Coat',

@@ -1,4 +1,5 @@
 import type { PairFit, Tried } from '../dryFit'
+import type { RegionFinish } from '../varnish'
 import type { Caution } from '../cautions'
 import type { BenchMaterial } from '../materials'
 import type { Room } from '../drying'
@@ -147,6 +148,11 @@ export interface PlanFacts {
     /** mm² */
     area: number
     byAirbrush: boolean
+    /** what has to be covered for it, and does not stand covered already: along mm of edge, in s */
+    masks?: { names: readonly string[]; mm: number; seconds: number } | undefined
   }[]
+  /** by the scheme's regions; none before there is a scheme */
+  finishes: readonly RegionFinish[]
+  /** of what names no sheen of its own */
   varnish: 'matt' | 'satin' | 'gloss'
 }

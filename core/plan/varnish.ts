@@ -1,0 +1,98 @@
+import { ORDER_COSTS } from '../paint/order/types'
+import type { Schools } from './schools'
+
+export type Sheen = 'matt' | 'satin' | 'gloss'
+/** How a region of the scheme is to shine. */
+export interface RegionFinish {
+  name: string
+  /** mm² */
+  area: number
+  /** of the varnish that the scheme lays on it; null where it names none */
+  wanted: Sheen | null
+  metallic: boolean
+  /** its last coat is powder, which a finger wipes off */
+  powder: boolean
+  /** edges to other regions, mm */
+  edges: readonly { to: string; mm: number }[]
+}
+
+export interface VarnishPass {
+  key: string
+  sheen: Sheen
+  tool: 'airbrush' | 'brush'
+  regions: readonly string[]
+  /** covered meanwhile */
+  masks: readonly string[]
+  /** mm of edge that is masked */
+  mm: number
+  /** mm² */
+  area: number
+  /** s of masking */
+  masking: number
+  why: string
+}
+
+/** mm²: less gloss than this is laid with a brush */
+const BRUSHED = 3000
+
+/**
+ * In which passes a piece is varnished: what is sprayed first, gloss last of all; matt never over metal, whose sheen it
+ * would kill. Powders are sealed before anything touches them.
+ *
+ * @param rest what regions get that name no varnish
+ */
+export function varnishPasses(
+  regions: readonly RegionFinish[],
+  school: Schools['finalCoat'],
+  rest: Sheen,
+): { seal: readonly string[]; passes: VarnishPass[]; bare: readonly string[] } {
+  const seal = regions.filter((r) => r.powder).map((r) => r.name)
+  const bare = school === 'bareMetal' ? regions.filter((r) => r.metallic && r.wanted === null) : []
+  const list = regions.filter((r) => !bare.includes(r))
+  /** Metal is not dulled: it shines on under gloss, whatever the rest gets. */
+  const sheenOf = (r: RegionFinish): Sheen => {
+    if (r.metallic) return 'gloss'
+    if (school === 'oneMatt') return r.wanted === 'gloss' ? 'gloss' : 'matt'
+    return r.wanted ?? rest
+  }
+  const passes: VarnishPass[] = []
+  const put = (sheen: Sheen, own: readonly RegionFinish[], others: readonly RegionFinish[], why: string): void => {
+    if (own.length === 0) return
+    const area = own.reduce((s, r) => s + r.area, 0)
+    const brushed = sheen === 'gloss' && area < BRUSHED
+    const names = new Set(own.map((r) => r.name))
+    const masked = brushed ? [] : others.filter((o) => o.edges.some((e) => names.has(e.to)))
+    const mm = masked.reduce((s, o) => s + o.edges.reduce((t, e) => t + (names.has(e.to) ? e.mm : 0), 0), 0)
+    passes.push({
+      key: `varnish-${sheen}`,
+      sheen,
+      tool: brushed ? 'brush' : 'airbrush',
+      regions: own.map((r) => r.name),
+      masks: masked.map((o) => o.name),
+      mm,
+      area,
+      masking: mm * ORDER_COSTS.tape + masked.length * ORDER_COSTS.cover,
+      why,
+    })
+  }
+  const of = (sheen: Sheen): RegionFinish[] => list.filter((r) => sheenOf(r) === sheen)
+  const metals = regions.filter((r) => r.metallic)
+  if (school === 'oneMatt') {
+    // Gloss goes over matt without a mask; metal must never get any.
+    put('matt', of('matt'), metals, 'One matt coat ties the surfaces together. Metal is masked: matt kills it.')
+  } else
+    for (const sheen of ['matt', 'satin'] as const)
+      put(
+        sheen,
+        of(sheen),
+        regions.filter((r) => r.metallic || (sheen === 'matt' && sheenOf(r) === 'satin')),
+        'Handling rubs paint off; each material keeps its sheen.',
+      )
+  put(
+    'gloss',
+    of('gloss'),
+    list.filter((r) => sheenOf(r) !== 'gloss').concat(bare),
+    'Wet and polished things shine last of all; matt over them would dull them.',
+  )
+  return { seal, passes, bare: bare.map((r) => r.name) }
+}

@@ -1,0 +1,121 @@
+import type { Scheme } from '../contract/pieces'
+import { paint as paintSchema, type PaintRecord } from '../contract/stock'
+import { AIRBRUSHED, BRUSHED } from '../core/paint/film'
+import { laid, reckon } from '../core/paint/order/cost'
+import { ORDER_COSTS, type OrderScheme } from '../core/paint/order/types'
+import type { PlanFacts } from '../core/plan/steps/types'
+import type { RegionFinish } from '../core/plan/varnish'
+import type { StockItem } from './models'
+
+/** mm² of a region: as it was brushed, or an even share of all where nothing was. */
+export function areaOf(scheme: Scheme, region: number, whole: number): number {
+  return scheme.maps.length > 0
+    ? scheme.maps.reduce((s, m) => s + (m.areas[region] ?? 0), 0)
+    : whole / Math.max(1, scheme.regions.length)
+}
+
+const shares = (mix: Scheme['coats'][number]['mix']): { id: string; share: number }[] => {
+  const drops = mix.reduce((s, m) => s + m.drops, 0)
+  return mix.map((m) => ({ id: m.paintId, share: m.drops / drops }))
+}
+const paintsIn = (stock: readonly StockItem[]): Map<string, PaintRecord> =>
+  new Map(stock.filter((s) => s.kind === 'paint').map((r) => [r.id, paintSchema.parse(r.data)]))
+const bordersOf = (scheme: Scheme): { a: number; b: number; mm: number }[] => scheme.maps.flatMap((m) => m.borders)
+const nameOf = (scheme: Scheme, region: number): string => scheme.regions.find((r) => r.id === region)?.name ?? 'Region'
+const isSprayed = (c: Scheme['coats'][number]): boolean => c.tool === 'airbrush' || c.technique === 'airbrush'
+
+/** Coats in painting order, with what has to be masked for each. */
+export function coatsOf(scheme: Scheme, whole: number, stock: readonly StockItem[]): PlanFacts['coats'] {
+  const paints = paintsIn(stock)
+  const place = new Map(scheme.order.map((id, i) => [id, i]))
+  const coats = scheme.coats
+    .filter((c) => c.technique !== 'varnish')
+    .map((c, nth) => ({ ...c, nth }))
+    .sort((a, b) => (place.get(a.id) ?? Infinity) - (place.get(b.id) ?? Infinity) || a.nth - b.nth)
+  const masks = masksOf(scheme, coats, whole)
+  return coats.map((c, i) => ({
+    nth: c.nth,
+    region: nameOf(scheme, c.regionId),
+    technique: c.technique,
+    byAirbrush: isSprayed(c),
+    area: areaOf(scheme, c.regionId, whole),
+    mix: c.paintId ? [{ id: c.paintId, share: 1 }] : shares(c.mix),
+    paint: c.paintId
+      ? (paints.get(c.paintId)?.name ?? 'a paint no longer in stock')
+      : c.mix.map((m) => `${m.drops} ${paints.get(m.paintId)?.name ?? '?'}`).join(' + ') || 'paint to choose',
+    coats: Math.max(1, Math.round(c.film / (isSprayed(c) ? AIRBRUSHED : BRUSHED))),
+    masks: masks[i]!,
+  }))
+}
+
+/** Masks of each coat when they are laid in that order; what stays on from spraying to spraying is put on once. */
+function masksOf(
+  scheme: Scheme,
+  coats: readonly Scheme['coats'][number][],
+  whole: number,
+): PlanFacts['coats'][number]['masks'][] {
+  const order: OrderScheme = {
+    regions: scheme.regions.map((r) => ({
+      id: r.id,
+      name: r.name,
+      area: areaOf(scheme, r.id, whole),
+      glueFace: r.takes === 'glue',
+    })),
+    borders: bordersOf(scheme),
+    coats: coats.map((c) => ({
+      id: c.id,
+      region: c.regionId,
+      name: c.technique,
+      paint: c.paintId ?? (c.mix.length > 0 ? JSON.stringify(c.mix) : c.id),
+      spray: isSprayed(c),
+      // What follows is of no account for masks.
+      handsOn: 0,
+      lightness: 0,
+      hides: 1,
+      messy: false,
+      metallic: false,
+      varnish: null,
+    })),
+  }
+  const { steps } = reckon(laid(order, ORDER_COSTS), [...coats.keys()])
+  return steps.map((s) =>
+    s.masks.length === 0
+      ? undefined
+      : {
+          names: [...new Set(s.masks.map((m) => nameOf(scheme, m.covered)))],
+          mm: s.masks.reduce((t, m) => t + m.mm, 0),
+          seconds: s.masking,
+        },
+  )
+}
+
+/** How each region is to shine; none where the piece has no coats yet. */
+export function finishesOf(scheme: Scheme, whole: number, stock: readonly StockItem[]): RegionFinish[] {
+  if (scheme.coats.length === 0) return []
+  const paints = paintsIn(stock)
+  return scheme.regions.flatMap((r) => {
+    const own = scheme.coats.filter((c) => c.regionId === r.id)
+    const area = areaOf(scheme, r.id, whole)
+    // What takes glue gets no varnish either.
+    if (own.length === 0 || area <= 0 || r.takes === 'glue') return []
+    const colours = own.filter((c) => c.technique !== 'varnish')
+    const varnish = own.findLast((c) => c.technique === 'varnish')
+    const sheen = varnish && paints.get(varnish.paintId ?? varnish.mix[0]?.paintId ?? '')?.finish
+    return [
+      {
+        name: r.name,
+        area,
+        wanted: varnish ? (sheen === 'gloss' || sheen === 'satin' ? sheen : 'matt') : null,
+        metallic: colours.some((c) => c.technique === 'metallic' || paints.get(c.paintId ?? '')?.kind === 'metallic'),
+        powder: colours.at(-1)?.technique === 'powder',
+        edges: bordersOf(scheme).flatMap((b) =>
+          b.a === r.id
+            ? [{ to: nameOf(scheme, b.b), mm: b.mm }]
+            : b.b === r.id
+              ? [{ to: nameOf(scheme, b.a), mm: b.mm }]
+              : [],
+        ),
+      },
+    ]
+  })
+}
