@@ -2,7 +2,7 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import type { Vector3 } from '../mesh/transform'
 import { eyeSheet } from './eyeSheet'
-import { ballThrough, degreesBetween, eyeballAt, GAZE, planEyes } from './eyes'
+import { ballThrough, degreesBetween, eyeballAt, GAZE, gazeAt, gazeTarget, lidOpening, planEyes } from './eyes'
 
 const part = fc.double({ min: -1, max: 1, noNaN: true })
 const place = fc.tuple(part, part, part).map(([x, y, z]): Vector3 => [30 * x, 30 * y, 30 * z])
@@ -118,5 +118,36 @@ describe('eyes', () => {
       expect(c.cy).toBeLessThan(ring.cy)
       expect(Math.hypot(c.cx - ring.cx, c.cy - ring.cy)).toBeLessThan(ring.r)
     }
+  })
+  it('turns a dragged place back into a gaze', () => {
+    const angle = fc.integer({ min: -79, max: 79 })
+    fc.assert(
+      fc.property(angle, angle, fc.double({ min: 5, max: 900, noNaN: true }), place, (turn, lift, distance, c) => {
+        const balls = [-3, 3].map((dx) => ({ centre: [c[0] + dx, c[1], c[2]] as const, radius: 2, off: 0 }))
+        const back = gazeAt(balls, gazeTarget(balls, turn, lift, distance))
+        expect(back.lift).toBe(lift)
+        expect(back.turn).toBe(turn)
+        expect(back.distance).toBeCloseTo(distance, 6)
+      }),
+    )
+  })
+  it('measures how far a sculpt’s lids are open, and knows when there are none', () => {
+    const r = 4,
+      skin = (open: [number, number]): Float32Array =>
+        new Float32Array(
+          Array.from({ length: 181 * 9 }, (_, i) => {
+            const a = ((Math.floor(i / 9) - 90) * Math.PI) / 180,
+              x = ((i % 9) - 4) * 0.2
+            // Beyond the opening a lid lies a seventh of the ball's radius over it.
+            const d = a > open[0] || a < -open[1] ? 1.14 * r : r
+            const flat = Math.sqrt(d * d - x * x)
+            return [x, -flat * Math.cos(a), flat * Math.sin(a)]
+          }).flat(),
+        )
+    const ball = { centre: [0, 0, 0] as const, radius: r, off: 0 }
+    const got = lidOpening(skin([0.6, 0.35]), ball)!
+    expect(Math.abs(got.up - 0.6 * r)).toBeLessThan(0.15)
+    expect(Math.abs(got.down - 0.35 * r)).toBeLessThan(0.15)
+    expect(lidOpening(skin([9, 9]), ball)).toBe(null)
   })
 })

@@ -196,6 +196,51 @@ export function gazeTarget(balls: readonly Ball[], turn: number, lift: number, f
   return along(from as unknown as Vector3, [Math.sin(t) * Math.cos(l), -Math.cos(t) * Math.cos(l), Math.sin(l)], far)
 }
 
+/** Which gaze meets a place: the inverse of `gazeTarget`; turn and lift in whole degrees. */
+export function gazeAt(balls: readonly Ball[], place: Vector3): { turn: number; lift: number; distance: number } {
+  const d = [0, 1, 2].map((k) => place[k]! - balls.reduce((s, b) => s + b.centre[k]!, 0) / balls.length)
+  const far = Math.hypot(...d)
+  const deg = 180 / Math.PI
+  return {
+    turn: Math.round(Math.atan2(d[0]!, -d[1]!) * deg),
+    lift: Math.round(Math.asin(Math.max(-1, Math.min(1, d[2]! / (far || 1)))) * deg),
+    distance: far,
+  }
+}
+
+/** Share of the ball by which the skin may be off it and still be the eye itself, not a lid. */
+const ON_BALL = 0.08
+
+/**
+ * The opening that the sculpt leaves between the lids: how far up and down from the straight-ahead axis the skin is
+ * the ball's own, mm along it; null where the sculpt has no lids to be seen, or hides the middle.
+ *
+ * @param positions skin, 3 per vertex
+ */
+export function lidOpening(positions: Float32Array, ball: Ball): { up: number; down: number } | null {
+  const { centre: c, radius: r } = ball
+  // A meridian a quarter of the ball wide, from the front: the nearest skin beyond which it leaves the ball.
+  const off: { angle: number; on: boolean }[] = []
+  for (let o = 0; o < positions.length; o += 3) {
+    const x = positions[o]! - c[0],
+      y = positions[o + 1]! - c[1],
+      z = positions[o + 2]! - c[2]
+    if (y > 0 || Math.abs(x) > 0.25 * r) continue
+    const d = Math.sqrt(x * x + y * y + z * z)
+    if (d > 1.6 * r || d < 0.6 * r) continue
+    off.push({ angle: Math.atan2(z, -y), on: Math.abs(d - r) < ON_BALL * r })
+  }
+  const reach = (sign: 1 | -1): number | null => {
+    const side = off.filter((p) => p.angle * sign >= 0).sort((a, b) => a.angle * sign - b.angle * sign)
+    if (side.length < 4 || !side[0]!.on) return null
+    const left = side.find((p, i) => !p.on && (side[i + 1] === undefined || !side[i + 1]!.on))
+    return left ? Math.abs(left.angle) * r : null
+  }
+  const up = reach(1),
+    down = reach(-1)
+  return up === null || down === null ? null : { up, down }
+}
+
 /** Places on the skin about a point that face as it does: what an eye's ball is laid through. */
 export function placesAbout(
   positions: Float32Array,

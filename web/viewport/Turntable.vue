@@ -164,11 +164,29 @@ watch(
 let down: { x: number; y: number } | null = null
 /** where what was taken hold of on the skin is now */
 let sliding: Picked | null = null
+/** the place in the open that a hand has hold of */
+let aiming = false
+/** px from it within which a press takes hold of it: a thumb's width on a tablet */
+const GRIP = 22
+function gripsTarget(e: PointerEvent): boolean {
+  const s = scene.value,
+    at = viewport.target
+  const p = at && s?.gaze.project(new THREE.Vector3(...at))
+  if (!p) return false
+  const box = canvas.value!.getBoundingClientRect()
+  return Math.hypot(e.clientX - box.left - p.x, e.clientY - box.top - p.y) < GRIP
+}
 const carrying = computed(() => (scene.value ? new Carrying(scene.value) : null))
 function press(e: PointerEvent): void {
   down = { x: e.clientX, y: e.clientY }
   const s = scene.value
   if (!s) return
+  if (gripsTarget(e)) {
+    aiming = true
+    s.controls.enabled = false
+    canvas.value!.setPointerCapture(e.pointerId)
+    return
+  }
   // Beside the sculpt one always turns the table, whatever the mode.
   const at = s.pick(e.clientX, e.clientY)
   sliding = at !== null && viewport.grabs(at) ? at : null
@@ -181,6 +199,11 @@ function press(e: PointerEvent): void {
 function move(e: PointerEvent): void {
   const s = scene.value
   if (!s || !down || s.controls.enabled) return
+  if (aiming && viewport.target) {
+    const at = s.besidePlace(e.clientX, e.clientY, viewport.target)
+    if (at) viewport.aimed(at.toArray(), false)
+    return
+  }
   if (sliding) {
     const at = s.pick(e.clientX, e.clientY)
     if (at) viewport.slid((sliding = at), false)
@@ -207,6 +230,12 @@ function brush(e: PointerEvent): void {
 function release(e: PointerEvent): void {
   const still = down !== null && Math.hypot(e.clientX - down.x, e.clientY - down.y) < 4
   down = null
+  if (aiming) {
+    aiming = false
+    if (scene.value) scene.value.controls.enabled = viewport.mode === 'look' || viewport.mode === 'pick'
+    if (viewport.target) viewport.aimed([...viewport.target], true)
+    return
+  }
   if (sliding) {
     viewport.slid(sliding, true)
     sliding = null

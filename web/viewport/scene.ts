@@ -197,6 +197,15 @@ export class Scene {
   grip(x: number, y: number): ReturnType<Handles['hit']> {
     return this.handles.hit(this.ray(x, y))
   }
+  /** Where a ray through the screen meets the plane through a place that faces the viewer. */
+  besidePlace(x: number, y: number, place: readonly [number, number, number]): THREE.Vector3 | null {
+    const at = new THREE.Vector3(...place)
+    const plane = new THREE.Plane().setFromNormalAndCoplanarPoint(
+      this.camera.getWorldDirection(new THREE.Vector3()).negate(),
+      at,
+    )
+    return this.ray(x, y).ray.intersectPlane(plane, new THREE.Vector3())
+  }
   /** Where a ray through the screen meets the horizontal plane at that height. */
   onLevel(x: number, y: number, height: number): THREE.Vector3 | null {
     const p = this.ray(x, y).ray.intersectPlane(

@@ -22,6 +22,8 @@ export const useViewport = defineStore('viewport', () => {
   const beside = shallowRef<{ name: string; colours: Float32Array; sheen: Float32Array }[]>([])
   /** thin lines on the skin */
   const guides = shallowRef<Guide[]>([])
+  /** a place in the open that can be taken hold of and moved */
+  const target = shallowRef<[number, number, number] | null>(null)
   /** where the light stands, degrees to the sculpt's own left and up; null: it rides with the viewer */
   const lamp = ref<{ turn: number; lift: number } | null>(null)
   /** where the display mesh' vertices are while a pose is tried; null where they came */
@@ -64,6 +66,7 @@ export const useViewport = defineStore('viewport', () => {
   let onPick: ((p: Picked) => void) | null = null
   let onTilt: ((q: Quaternion) => void) | null = null
   let onCarry: ((by: Motion, ended: boolean) => void) | null = null
+  let onTarget: ((at: [number, number, number], ended: boolean) => void) | null = null
   let onGrab: ((p: Picked) => boolean) | null = null,
     onSlide: ((p: Picked, ended: boolean) => void) | null = null
 
@@ -74,6 +77,7 @@ export const useViewport = defineStore('viewport', () => {
     lamp.value = null
     beside.value = []
     guides.value = []
+    target.value = null
     positions.value = null
     quaternion.value = null
     mode.value = 'look'
@@ -87,7 +91,7 @@ export const useViewport = defineStore('viewport', () => {
     backdrop.value = null
     cutOpen.value = false
     liquid.value = null
-    onPick = onTilt = onCarry = onGrab = onSlide = null
+    onPick = onTilt = onCarry = onGrab = onSlide = onTarget = null
   }
   const picking = (handler: (p: Picked) => void): void => {
     onPick = handler
@@ -98,6 +102,10 @@ export const useViewport = defineStore('viewport', () => {
   const carrying = (handler: (by: Motion, ended: boolean) => void): void => {
     onCarry = handler
   }
+  const aiming = (handler: (at: [number, number, number], ended: boolean) => void): void => {
+    onTarget = handler
+  }
+  const aimed = (at: [number, number, number], ended: boolean): void => onTarget?.(at, ended)
   /** Something on the skin can be taken hold of and slid along it: whether a press takes it, and where it is then. */
   const sliding = (grab: (p: Picked) => boolean, slide: (p: Picked, ended: boolean) => void): void => {
     onGrab = grab
@@ -120,6 +128,7 @@ export const useViewport = defineStore('viewport', () => {
     lamp,
     beside,
     guides,
+    target,
     positions,
     quaternion,
     mode,
@@ -143,6 +152,8 @@ export const useViewport = defineStore('viewport', () => {
     tilting,
     carrying,
     sliding,
+    aiming,
+    aimed,
     grabs,
     slid,
     carried,

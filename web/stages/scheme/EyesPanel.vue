@@ -4,7 +4,16 @@ import type { Scheme } from '../../../contract/pieces'
 import { bounds } from '../../../core/mesh/mesh'
 import { vertexNormals } from '../../../core/mesh/measure'
 import { eyeSheet } from '../../../core/paint/eyeSheet'
-import { eyeballAt, gazeTarget, LID_NAMES, placesAbout, planEyes, type EyePlan } from '../../../core/paint/eyes'
+import {
+  eyeballAt,
+  gazeAt,
+  gazeTarget,
+  LID_NAMES,
+  lidOpening,
+  placesAbout,
+  planEyes,
+  type EyePlan,
+} from '../../../core/paint/eyes'
 import { handOver } from '../../shell/handOver'
 import NumberField from '../../shell/NumberField.vue'
 import { usePiece } from '../../stores/piece'
@@ -73,12 +82,45 @@ function press(): void {
     },
   })
 }
+/** mm from the eyes at which what they look at is drawn when it is farther */
+const DRAWN = 60
+const within = (degrees: number): number => Math.max(-80, Math.min(80, degrees))
+viewport.aiming((at) => {
+  const m = mine.value
+  if (!m) return
+  const { turn, lift, distance } = gazeAt(m.balls, at)
+  // What is farther than it is drawn stays as far: the hand turns the gaze.
+  set({
+    turn: within(turn),
+    lift: within(lift),
+    ...(m.distance <= DRAWN ? { distance: Math.max(1, Math.round(distance)) } : {}),
+  })
+})
+/** They look at whoever looks at them now. */
+function lookHere(): void {
+  const view = viewport.camera()
+  if (view)
+    set({
+      turn: within(view.from.turn),
+      lift: within(view.from.lift),
+      distance: Math.max(1, Math.round(view.distance)),
+    })
+}
+/** What the sculpt itself leaves open between the lids, by eye. */
+const openings = computed(() => {
+  const shown = viewport.shown
+  return mine.value && shown ? mine.value.balls.map((b) => lidOpening(shown.mesh.positions, b)) : []
+})
 watchEffect(() => {
   if (!open.value || plans.value.length === 0) return
-  viewport.markers = plans.value.map((e) => ({ point: [...e.iris] as [number, number, number], kind: 'hand' as const }))
   const [a, b] = plans.value
-  // From eye to eye by way of what they look at, as far as it can be drawn.
-  const far = gazeTarget(mine.value!.balls, mine.value!.turn, mine.value!.lift, Math.min(mine.value!.distance, 60))
+  // From eye to eye by way of what they look at, as far as it can be drawn; that end can be dragged.
+  const far = gazeTarget(mine.value!.balls, mine.value!.turn, mine.value!.lift, Math.min(mine.value!.distance, DRAWN))
+  viewport.target = [...far]
+  viewport.markers = [
+    ...plans.value.map((e) => ({ point: [...e.iris] as [number, number, number], kind: 'hand' as const })),
+    { point: [...far], kind: 'hand' as const, radius: reach.value * 0.9, over: true },
+  ]
   viewport.line = {
     points: [a!.iris, far, ...(b ? [b.iris] : [])].map((p) => [...p] as [number, number, number]),
     closed: false,
@@ -86,6 +128,7 @@ watchEffect(() => {
   }
 })
 function hide(): void {
+  viewport.target = null
   viewport.markers = []
   viewport.line = { points: [], closed: false }
 }
@@ -163,6 +206,10 @@ const mm = (v: number): string => v.toFixed(1)
           :digits="0"
           @update:model-value="set({ distance: $event })"
         />
+        <div class="d-flex gap-2 align-items-center my-1">
+          <button class="btn btn-sm btn-quiet" @click="lookHere">They look at me</button>
+          <span class="soft small">or drag what they look at</span>
+        </div>
         <label class="d-flex justify-content-between align-items-center"
           >Lids<select
             class="form-select form-select-sm w-auto"
@@ -197,6 +244,14 @@ const mm = (v: number): string => v.toFixed(1)
           </tr>
         </tbody>
       </table>
+      <p v-if="openings.some((o) => o)" class="small mt-1 mb-0">
+        The sculpt leaves open
+        {{
+          openings
+            .map((o) => (o ? `${mm(o.up)} mm above and ${mm(o.down)} mm below the middle` : 'no lids to be seen'))
+            .join('; ')
+        }}: iris and catch-light must lie within.
+      </p>
       <p v-if="plans.length > 0" class="soft small mt-1">
         Both look within {{ Math.max(...plans.map((e) => e.gazeOff)).toFixed(1) }}° of one point, set down to
         {{ plans[0]!.step }} mm. Iris and pupil are as in a grown person: judgement, not measured on the sculpt.
