@@ -3,6 +3,7 @@ import { CLEARANCES } from '../core/fit/clearance'
 import { LANDMARKS } from '../core/fit/stature'
 import { LID_NAMES } from '../core/paint/eyes'
 import { TECHNIQUES } from '../core/paint/technique'
+import { EFFECT_KINDS } from '../core/plan/effects'
 import { isZone } from './calendar'
 import { derivation, plateLock } from './derivations'
 import { operation } from './operations'
@@ -228,6 +229,19 @@ export const scheme = z.object({
       }),
     )
     .max(100)
+    .default([]),
+  /** what is built up on regions: ground, snow, water, each so thick and over such a share of them */
+  effects: z
+    .array(
+      z.object({
+        id: z.string().max(40),
+        regionId: z.int().min(0).max(255),
+        kind: z.enum(EFFECT_KINDS),
+        thickness: z.number().gt(0).max(50),
+        coverage: z.number().gt(0).max(1),
+      }),
+    )
+    .max(60)
     .default([]),
   /** both eyes of one part, and what they look at: degrees to the piece's own left and up, mm before the face */
   eyes: z

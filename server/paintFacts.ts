@@ -119,3 +119,10 @@ export function finishesOf(scheme: Scheme, whole: number, stock: readonly StockI
     ]
   })
 }
+
+/** What is built up on regions that are there. */
+export const effectsOf = (scheme: Scheme, whole: number): PlanFacts['effects'] =>
+  scheme.effects.flatMap(({ id, kind, thickness, coverage, regionId }) => {
+    const area = areaOf(scheme, regionId, whole)
+    return area > 0 ? [{ id, kind, thickness, coverage, area, region: nameOf(scheme, regionId) }] : []
+  })

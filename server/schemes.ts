@@ -8,6 +8,7 @@ const EMPTY: Scheme = {
   maps: [],
   order: [],
   variants: [],
+  effects: [],
   eyes: null,
 }
 

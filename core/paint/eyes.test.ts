@@ -119,6 +119,20 @@ describe('eyes', () => {
       expect(Math.hypot(c.cx - ring.cx, c.cy - ring.cy)).toBeLessThan(ring.r)
     }
   })
+  it('finds the ball under a carved pupil and beside a lid', () => {
+    const r = 5,
+      c: Vector3 = [3, -2, 40]
+    const places = onBall(c, r).map((p, i): Vector3 => {
+      const side = Math.hypot(p[0] - c[0], p[2] - c[2])
+      // The middle is hollowed out by a fifth of the ball, and a lid lies over its upper rim.
+      const sunk = side < 1.1 ? 0.2 * r : p[2] - c[2] > 2.4 ? -0.16 * r : 0.004 * r * Math.sin(9 * i)
+      return [p[0], p[1] + sunk, p[2]]
+    })
+    const got = eyeballAt(places, [c[0], c[1] - r + 1, c[2]], [0, -1, 0], 3)
+    if (!got.ok) throw new Error(got.problem.message)
+    expect(Math.abs(got.value.radius / r - 1)).toBeLessThan(0.08)
+    for (let k = 0; k < 3; k++) expect(Math.abs(got.value.centre[k]! - c[k]!)).toBeLessThan(0.5)
+  })
   it('turns a dragged place back into a gaze', () => {
     const angle = fc.integer({ min: -79, max: 79 })
     fc.assert(

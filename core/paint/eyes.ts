@@ -1,5 +1,6 @@
 import { bad, good, type Answer } from '../answer'
 import type { Vector3 } from '../mesh/transform'
+import { evenNumbers } from '../random'
 import { solved } from '../solved'
 
 /** A ball laid through places on its skin. */
@@ -40,6 +41,38 @@ export function ballThrough(points: readonly Vector3[]): Answer<Ball> {
   return good({ centre, radius, off })
 }
 
+/** Trials of four places each: of skin half of which is the ball's, one in sixteen trials lies on it whole. */
+const TRIALS = 400
+/** Of the reach: how near to a ball a place counts as its own; of the radius it would be a plane's advantage. */
+const NEAR = 0.035
+/** Fewest of the places that must be the ball's; the rest may be a carved pupil, or the rim of a lid. */
+const OWN = 0.4
+
+/**
+ * The ball that most of the places lie on (random sample consensus, Fischler and Bolles 1981), laid through those by
+ * least squares; the same places give the same ball.
+ *
+ * @param outward which way the eye faces: its centre lies behind
+ */
+function agreedBall(places: readonly Vector3[], at: Vector3, outward: Vector3, reach: number): Answer<Ball> {
+  const random = evenNumbers(places.length)
+  const agree = (b: Ball): Vector3[] => places.filter((p) => Math.abs(distance(p, b.centre) - b.radius) < NEAR * reach)
+  let best: Vector3[] = []
+  for (let trial = 0; trial < TRIALS; trial++) {
+    const ball = ballThrough(Array.from({ length: 4 }, () => places[Math.floor(random() * places.length)]!))
+    if (!ball.ok) continue
+    const { centre, radius } = ball.value
+    const behind =
+      (at[0] - centre[0]) * outward[0] + (at[1] - centre[1]) * outward[1] + (at[2] - centre[2]) * outward[2]
+    // A ball smaller than what is looked at would be a wart on it, one that is far larger a plane.
+    if (behind < 0.3 * radius || radius > FLAT * reach || radius < 0.6 * reach) continue
+    const own = agree(ball.value)
+    if (own.length > best.length) best = own
+  }
+  if (best.length < Math.max(4, OWN * places.length)) return ballThrough(places)
+  return ballThrough(best)
+}
+
 /** Share of its radius by which the skin may be off an eyeball; and radius over the skin's reach above which it is flat. */
 const ROUND = 0.06,
   FLAT = 8
@@ -53,7 +86,7 @@ const ROUND = 0.06,
 export function eyeballAt(places: readonly Vector3[], at: Vector3, normal: Vector3, reach: number): Answer<Ball> {
   if (places.length < 4)
     return bad('eye-few', `Too little skin lies within ${reach} mm of there. Take more of it about the place.`)
-  const ball = ballThrough(places)
+  const ball = agreedBall(places, at, normal, reach)
   if (!ball.ok) return ball
   const { centre, radius, off } = ball.value
   const out = (at[0] - centre[0]) * normal[0] + (at[1] - centre[1]) * normal[1] + (at[2] - centre[2]) * normal[2]
@@ -241,20 +274,28 @@ export function lidOpening(positions: Float32Array, ball: Ball): { up: number; d
   return up === null || down === null ? null : { up, down }
 }
 
-/** Places on the skin about a point that face as it does: what an eye's ball is laid through. */
+/** Places on the skin about a point that face as it does on the whole, and how it faces: what an eye is laid through. */
 export function placesAbout(
   positions: Float32Array,
   normals: Float32Array,
   point: Vector3,
   normal: Vector3,
   reach: number,
-): Vector3[] {
-  const out: Vector3[] = []
+): { places: Vector3[]; normal: Vector3 } {
+  const near: number[] = []
+  // A press in a carved pupil meets its wall: the eye faces as the skin about it does.
+  const sum = [0, 0, 0]
   for (let o = 0; o < positions.length; o += 3) {
-    const p: Vector3 = [positions[o]!, positions[o + 1]!, positions[o + 2]!]
-    if (distance(p, point) > reach) continue
-    if (normals[o]! * normal[0] + normals[o + 1]! * normal[1] + normals[o + 2]! * normal[2] < 0.6) continue
-    out.push(p)
+    if (distance([positions[o]!, positions[o + 1]!, positions[o + 2]!], point) > reach) continue
+    if (normals[o]! * normal[0] + normals[o + 1]! * normal[1] + normals[o + 2]! * normal[2] < 0) continue
+    near.push(o)
+    for (let k = 0; k < 3; k++) sum[k]! += normals[o + k]!
   }
-  return out
+  const faces = near.length > 0 ? unit(sum as unknown as Vector3) : normal
+  return {
+    normal: faces,
+    places: near
+      .filter((o) => normals[o]! * faces[0] + normals[o + 1]! * faces[1] + normals[o + 2]! * faces[2] > 0.5)
+      .map((o): Vector3 => [positions[o]!, positions[o + 1]!, positions[o + 2]!]),
+  }
 }

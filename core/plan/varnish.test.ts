@@ -1,5 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
+import { effectPlan } from './effects'
 import { planSteps } from './steps/planSteps'
 import { facts } from './steps/testFacts'
 import { schoolDefaults, type Schools } from './schools'
@@ -15,6 +16,30 @@ const region = (name: string, more: Partial<RegionFinish> = {}): RegionFinish =>
   ...more,
 })
 const edge = (to: string, mm: number): { to: string; mm: number }[] => [{ to, mm }]
+
+describe('effects', () => {
+  it('take their stuff by area and thickness, in layers that set, each a step of its own', () => {
+    // 20 cm² half covered, 7 mm deep: 7 ml of resin, poured in three.
+    const water = { kind: 'water' as const, area: 2000, coverage: 0.5, thickness: 7 }
+    expect(effectPlan(water)).toMatchObject({ layers: 3, wait: 24 * 3600 })
+    expect(effectPlan(water).amount).toBeCloseTo(7, 9)
+    const steps = planSteps(
+      facts({
+        effects: [
+          { ...water, id: 'w', region: 'Pond' },
+          { id: 'r', kind: 'rust', region: 'Anchor', area: 500, coverage: 1, thickness: 0.1 },
+        ],
+      }),
+    )
+    const keys = steps.map((s) => s.key)
+    const at = (k: string): number => keys.indexOf(k)
+    expect(at('effect-r-1')).toBeLessThan(at('varnish'))
+    expect(keys.slice(at('effect-w-1'))).toEqual(['effect-w-1', 'effect-w-2', 'effect-w-3'])
+    expect(steps[at('effect-w-2')]).toMatchObject({ title: 'Water on Pond, layer 2 of 3' })
+    expect(steps[at('effect-w-2')]!.materials[0]).toContain('2.3 ml')
+    for (const k of ['effect-w-1', 'effect-r-1']) expect(steps[at(k)]!.cautions.length).toBeGreaterThan(0)
+  })
+})
 
 describe('varnish', () => {
   const list = [

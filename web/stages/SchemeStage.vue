@@ -7,6 +7,7 @@ import FindingList from '../shell/FindingList.vue'
 import CoatList from './scheme/CoatList.vue'
 import CoatPictures from './scheme/CoatPictures.vue'
 import MixFor from './scheme/MixFor.vue'
+import EffectsPanel from './scheme/EffectsPanel.vue'
 import EyesPanel from './scheme/EyesPanel.vue'
 import LightPanel from './scheme/LightPanel.vue'
 import OrderPanel from './scheme/OrderPanel.vue'
@@ -272,6 +273,7 @@ const swatch = (id: number): string =>
     <MixFor v-if="region" :region="region" @target="setTarget" @take="list?.take($event)" />
     <LightPanel v-model="light" />
     <PlacesPanel v-if="region" :region="region" :light="light" :shown="shown" :sent="preview.sent" />
+    <EffectsPanel v-if="region" :region="region" @changed="changed" />
     <UndercoatPanel :undercoat="undercoat" />
     <StencilPanel
       v-if="region && viewport.shown && ready"

@@ -357,6 +357,11 @@ canvas.crosshair {
   align-items: center;
   font-size: 0.85rem;
 }
+.reading > span {
+  background: color-mix(in srgb, var(--paper-raised) 82%, transparent);
+  border-radius: 4px;
+  padding: 2px 7px;
+}
 .hint {
   position: absolute;
   left: 50%;

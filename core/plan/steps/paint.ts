@@ -1,17 +1,12 @@
 import { coatDries, coatTime, paintFor } from '../../paint/batch'
 import { waitingIn } from '../drying'
 import { primerFor } from '../primer'
-import { varnishPasses } from '../varnish'
-import { capital, DM2, MIN, type PlanBuilder } from './builder'
+import { DM2, listed, MIN, type PlanBuilder } from './builder'
 import { stepOf } from './surface'
 import type { PlanFacts } from './types'
 
 /** Share of the steps that is left where a hand with paper gets to. */
 const LEFT_AFTER_SANDING = 0.15
-
-/** mm of wet varnish, and the share of it that lands on the piece. */
-const VARNISH_FILM = 0.05,
-  VARNISH_LANDS = 0.4
 
 /** How often it will be primed and looked over: the loop ends when a pass finds nothing, however many were expected. */
 function passesOf({ inspection, finish }: PlanFacts): number {
@@ -148,81 +143,3 @@ export function paintSteps(b: PlanBuilder): void {
     })
   })
 }
-
-const listed = (names: readonly string[]): string =>
-  names.length < 2 ? names.join('') : `${names.slice(0, -1).join(', ')} and ${names.at(-1)}`
-
-/** Varnish, pass by pass; before there is a scheme one step stands for all of it. */
-export function finishSteps(b: PlanBuilder): void {
-  const { schools, varnish, parts, finishes } = b.facts
-  if (finishes.length > 0) return byRegion(b)
-  const area = parts.reduce((s, p) => s + p.area, 0)
-  const matt = schools.finalCoat === 'oneMatt'
-  b.add({
-    key: 'varnish',
-    phase: 'Finish',
-    title: matt ? 'Matt coat over all, then gloss accents' : `Varnish ${varnish}, each region its own finish`,
-    why: matt
-      ? 'Handling rubs paint off. Metallics are masked first: matt kills them.'
-      : 'Handling rubs paint off; each material keeps its sheen.',
-    handsOn: (matt ? 8 : 14) * MIN + (2 * MIN * area) / DM2,
-    wait: VARNISH_CURES,
-    setting: 'evaporation',
-    needs: 'airbrush',
-    cautions: ['spray'],
-    materials: [`varnish, ${varnish}`],
-    uses: [{ what: `varnish:${varnish}`, amount: varnishFor(area, VARNISH_LANDS) }],
-    setup: { key: `spray varnish, ${varnish}`, seconds: 5 * MIN },
-    risks: [{ what: 'metallics or gloss dulled', chance: matt ? 0.1 : 0.03, costs: 30 * MIN }],
-  })
-}
-/** s until it may be handled; until the next pass may follow */
-const VARNISH_CURES = 24 * 3600,
-  VARNISH_DRIES = 30 * MIN
-/** ml for mm² */
-const varnishFor = (area: number, lands: number): number => (area * VARNISH_FILM) / 1000 / lands
-
-function byRegion(b: PlanBuilder): void {
-  const { schools, varnish, finishes } = b.facts
-  const { seal, passes, bare } = varnishPasses(finishes, schools.finalCoat, varnish)
-  if (seal.length > 0)
-    b.add({
-      key: 'seal-powder',
-      phase: 'Finish',
-      title: `Seal the powder on ${listed(seal)}`,
-      why: 'A finger wipes powder off. A mist from farther away than usual binds it without washing it along.',
-      handsOn: 6 * MIN,
-      wait: VARNISH_DRIES,
-      setting: 'evaporation',
-      needs: 'airbrush',
-      cautions: ['spray'],
-      materials: ['varnish, matt, as a mist'],
-      uses: [{ what: 'varnish:matt', amount: varnishFor(areaNamed(finishes, seal), VARNISH_LANDS) / 2 }],
-      setup: { key: 'spray varnish, matt', seconds: 5 * MIN },
-    })
-  passes.forEach((p, i) => {
-    const sprayed = p.tool === 'airbrush'
-    const last = i === passes.length - 1
-    b.add({
-      key: p.key,
-      phase: 'Finish',
-      title: `Varnish ${p.sheen}: ${listed(p.regions)}${sprayed ? '' : ', by brush'}`,
-      why: p.why,
-      lines: [
-        ...(p.masks.length > 0 ? [`Mask ${listed(p.masks)}, ${Math.round(p.mm)} mm of edge.`] : []),
-        ...(last && bare.length > 0 ? [`${capital(listed(bare))} stays bare: do not touch it with bare fingers.`] : []),
-      ],
-      handsOn: 3 * MIN + p.masking + (b.care * (sprayed ? 2 : 8) * MIN * p.area) / DM2,
-      wait: last ? VARNISH_CURES : VARNISH_DRIES,
-      setting: 'evaporation',
-      needs: sprayed ? 'airbrush' : 'bench',
-      cautions: sprayed ? ['spray'] : ['fumes'],
-      materials: [`varnish, ${p.sheen}: ${varnishFor(p.area, sprayed ? VARNISH_LANDS : 0.9).toFixed(1)} ml`],
-      uses: [{ what: `varnish:${p.sheen}`, amount: varnishFor(p.area, sprayed ? VARNISH_LANDS : 0.9) }],
-      setup: { key: `${sprayed ? 'spray' : 'brush'} varnish, ${p.sheen}`, seconds: (sprayed ? 5 : 1) * MIN },
-      risks: p.masks.length > 0 ? [{ what: 'varnish creeps under a mask', chance: 0.04, costs: 20 * MIN }] : [],
-    })
-  })
-}
-const areaNamed = (list: PlanFacts['finishes'], names: readonly string[]): number =>
-  list.reduce((s, r) => s + (names.includes(r.name) ? r.area : 0), 0)

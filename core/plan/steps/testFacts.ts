@@ -62,6 +62,7 @@ export const facts = (more: Partial<PlanFacts> = {}): PlanFacts => ({
   surfaces: [{ surface: 'skin', names: ['Face'], area: 40_000 }],
   varnish: 'matt',
   finishes: [],
+  effects: [],
   coats: [
     {
       region: 'Coat',

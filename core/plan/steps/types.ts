@@ -1,4 +1,5 @@
 import type { PairFit, Tried } from '../dryFit'
+import type { EffectWish } from '../effects'
 import type { RegionFinish } from '../varnish'
 import type { Caution } from '../cautions'
 import type { BenchMaterial } from '../materials'
@@ -153,6 +154,8 @@ export interface PlanFacts {
   }[]
   /** by the scheme's regions; none before there is a scheme */
   finishes: readonly RegionFinish[]
+  /** ground, snow, water and the like */
+  effects: readonly EffectWish[]
   /** of what names no sheen of its own */
   varnish: 'matt' | 'satin' | 'gloss'
 }

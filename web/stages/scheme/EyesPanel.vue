@@ -63,8 +63,8 @@ function press(): void {
       emit('ask', null)
       if (!shown || !part || p.companion !== null) return
       const { mesh } = shown
-      const places = placesAbout(mesh.positions, vertexNormals(mesh), p.point, p.normal, reach.value)
-      const ball = eyeballAt(places, p.point, p.normal, reach.value)
+      const about = placesAbout(mesh.positions, vertexNormals(mesh), p.point, p.normal, reach.value)
+      const ball = eyeballAt(about.places, p.point, about.normal, reach.value)
       fault.value = ball.ok ? '' : ball.problem.message
       if (!ball.ok) return
       const made = { ...ball.value, centre: [...ball.value.centre] as [number, number, number] }
@@ -119,7 +119,7 @@ watchEffect(() => {
   viewport.target = [...far]
   viewport.markers = [
     ...plans.value.map((e) => ({ point: [...e.iris] as [number, number, number], kind: 'hand' as const })),
-    { point: [...far], kind: 'hand' as const, radius: reach.value * 0.9, over: true },
+    { point: [...far], kind: 'hand' as const, radius: reach.value * 0.5, over: true },
   ]
   viewport.line = {
     points: [a!.iris, far, ...(b ? [b.iris] : [])].map((p) => [...p] as [number, number, number]),
@@ -148,7 +148,7 @@ const mm = (v: number): string => v.toFixed(1)
 
 <template>
   <details class="mt-3" @toggle="toggled">
-    <summary>Eyes</summary>
+    <summary><h2 class="d-inline">Eyes</h2></summary>
     <p v-if="fault" role="alert" class="problem small mt-2 mb-1">{{ fault }}</p>
     <p v-if="!mine" class="soft small mt-1 mb-1">
       Press both eyeballs: the ball is laid through the skin about the place, and iris, pupil, lid and catch-light are

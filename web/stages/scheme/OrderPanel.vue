@@ -101,7 +101,7 @@ function masks(s: OrderStep): string {
 
 <template>
   <details class="mt-3" :open="open" @toggle="open = ($event.target as HTMLDetailsElement).open">
-    <summary>Order of painting, and masks</summary>
+    <summary><h2 class="d-inline">Order of painting, and masks</h2></summary>
     <p v-if="open && !found" class="soft small">{{ busy ? 'Weighing orders …' : 'No coats yet.' }}</p>
     <template v-if="found && found.scheme.coats.length > 0">
       <FindingList

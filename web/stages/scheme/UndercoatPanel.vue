@@ -39,7 +39,7 @@ const take = (u: UndercoatCost['undercoat']): void => {
 
 <template>
   <details class="mt-3" :open="open" @toggle="open = ($event.target as HTMLDetailsElement).open">
-    <summary>What each undercoat would cost</summary>
+    <summary><h2 class="d-inline">What each undercoat would cost</h2></summary>
     <p v-if="open && bases === 0" class="soft small">Give the regions base coats first.</p>
     <table v-else-if="bases > 0" class="plain small mt-1">
       <thead>

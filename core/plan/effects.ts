@@ -1,0 +1,170 @@
+import type { Caution } from './cautions'
+import type { Setting } from './drying'
+
+export const EFFECT_KINDS = ['earth', 'rust', 'dust', 'grass', 'snow', 'water', 'blood'] as const
+export type EffectKind = (typeof EFFECT_KINDS)[number]
+
+interface EffectWay {
+  name: string
+  /** what is used, and in which unit it is measured out */
+  stuff: string
+  unit: 'ml' | 'g'
+  /** of the unit for 1 cm² of skin covered wholly: fixed, or for each mm of thickness */
+  perCm2: number
+  perMm: boolean
+  /** mm that one layer may be thick; what is thicker is laid in several */
+  layer: number
+  /** mm as it mostly is */
+  usual: number
+  /** s at 20 °C until the next layer or step */
+  wait: number
+  setting: Setting
+  /** min of work for 1 dm², each layer */
+  work: number
+  cautions: readonly Caution[]
+  why: string
+  /** before the varnish, which binds it, or after, which would dull it */
+  when: 'before' | 'after'
+}
+
+/** Effects as they are mostly laid: starting values, judgement. A product’s own sheet goes before them. */
+export const EFFECTS: Record<EffectKind, EffectWay> = {
+  earth: {
+    name: 'Groundwork',
+    stuff: 'texture paste',
+    unit: 'ml',
+    perCm2: 0.1,
+    perMm: true,
+    layer: 3,
+    usual: 2,
+    wait: 12 * 3600,
+    setting: 'evaporation',
+    work: 12,
+    cautions: [],
+    why: 'Thick paste cracks as it dries: thin layers, each dry through.',
+    when: 'before',
+  },
+  rust: {
+    name: 'Rust',
+    stuff: 'rust pigment in thinner',
+    unit: 'ml',
+    perCm2: 0.012,
+    perMm: false,
+    layer: 1,
+    usual: 0.1,
+    wait: 12 * 3600,
+    setting: 'evaporation',
+    work: 15,
+    cautions: ['solvent'],
+    why: 'It runs down from edges and rivets, darkest where water stands.',
+    when: 'before',
+  },
+  dust: {
+    name: 'Dust',
+    stuff: 'dry pigment, fixed by a mist',
+    unit: 'g',
+    perCm2: 0.004,
+    perMm: false,
+    layer: 1,
+    usual: 0.1,
+    wait: 1800,
+    setting: 'evaporation',
+    work: 8,
+    cautions: ['dust'],
+    why: 'It lies where nothing wipes it off; what binds it darkens it by half.',
+    when: 'before',
+  },
+  grass: {
+    name: 'Grass',
+    stuff: 'fibres, in glue',
+    unit: 'g',
+    perCm2: 0.03,
+    perMm: false,
+    layer: 1,
+    usual: 4,
+    wait: 4 * 3600,
+    setting: 'evaporation',
+    work: 10,
+    cautions: [],
+    why: 'Fibres are pulled up while the glue is wet; what has not held is blown off later.',
+    when: 'after',
+  },
+  snow: {
+    name: 'Snow',
+    stuff: 'snow paste',
+    unit: 'ml',
+    perCm2: 0.1,
+    perMm: true,
+    layer: 2,
+    usual: 2,
+    wait: 8 * 3600,
+    setting: 'evaporation',
+    work: 8,
+    cautions: [],
+    why: 'It lies on what faces up, and is the last that touches the ground.',
+    when: 'after',
+  },
+  water: {
+    name: 'Water',
+    stuff: 'clear casting resin',
+    unit: 'ml',
+    perCm2: 0.1,
+    perMm: true,
+    layer: 3,
+    usual: 3,
+    wait: 24 * 3600,
+    setting: 'reaction',
+    work: 6,
+    cautions: ['casting'],
+    why: 'Thick pours heat and shrink: shallow layers, each hard before the next; dam the edge first.',
+    when: 'after',
+  },
+  blood: {
+    name: 'Blood',
+    stuff: 'clear red gloss',
+    unit: 'ml',
+    perCm2: 0.02,
+    perMm: false,
+    layer: 1,
+    usual: 0.2,
+    wait: 4 * 3600,
+    setting: 'evaporation',
+    work: 20,
+    cautions: ['fumes'],
+    why: 'Wet to the end: nothing matt may come over it.',
+    when: 'after',
+  },
+}
+
+/** An effect on a region of the scheme. */
+export interface EffectWish {
+  id: string
+  kind: EffectKind
+  region: string
+  /** mm² of the region, and the share of it that is covered */
+  area: number
+  coverage: number
+  /** mm */
+  thickness: number
+}
+export interface EffectPlan {
+  layers: number
+  /** of its unit, in all */
+  amount: number
+  /** s: by hand in all; of waiting after each layer at 20 °C */
+  handsOn: number
+  wait: number
+}
+
+/** What an effect takes: its stuff by area and thickness, in as many layers as it may be thick. */
+export function effectPlan(e: Omit<EffectWish, 'id' | 'region'>): EffectPlan {
+  const way = EFFECTS[e.kind]
+  const covered = (e.area * e.coverage) / 100
+  const layers = way.perMm ? Math.max(1, Math.ceil(e.thickness / way.layer - 1e-9)) : 1
+  return {
+    layers,
+    amount: covered * way.perCm2 * (way.perMm ? e.thickness : 1),
+    handsOn: layers * (180 + (way.work * 60 * covered) / 100),
+    wait: way.wait,
+  }
+}

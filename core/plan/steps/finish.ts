@@ -1,0 +1,113 @@
+import { effectPlan, EFFECTS } from '../effects'
+import { varnishPasses } from '../varnish'
+import { capital, DM2, listed, MIN, type PlanBuilder } from './builder'
+import type { PlanFacts } from './types'
+
+/** mm of wet varnish, and the share of it that lands on the piece. */
+const VARNISH_FILM = 0.05,
+  VARNISH_LANDS = 0.4
+
+/** Varnish, pass by pass; before there is a scheme one step stands for all of it. */
+export function finishSteps(b: PlanBuilder): void {
+  const { finishes } = b.facts
+  effectSteps(b, 'before')
+  if (finishes.length > 0) byRegion(b)
+  else oneStep(b)
+  effectSteps(b, 'after')
+}
+
+function oneStep(b: PlanBuilder): void {
+  const { schools, varnish, parts } = b.facts
+  const area = parts.reduce((s, p) => s + p.area, 0)
+  const matt = schools.finalCoat === 'oneMatt'
+  b.add({
+    key: 'varnish',
+    phase: 'Finish',
+    title: matt ? 'Matt coat over all, then gloss accents' : `Varnish ${varnish}, each region its own finish`,
+    why: matt
+      ? 'Handling rubs paint off. Metallics are masked first: matt kills them.'
+      : 'Handling rubs paint off; each material keeps its sheen.',
+    handsOn: (matt ? 8 : 14) * MIN + (2 * MIN * area) / DM2,
+    wait: VARNISH_CURES,
+    setting: 'evaporation',
+    needs: 'airbrush',
+    cautions: ['spray'],
+    materials: [`varnish, ${varnish}`],
+    uses: [{ what: `varnish:${varnish}`, amount: varnishFor(area, VARNISH_LANDS) }],
+    setup: { key: `spray varnish, ${varnish}`, seconds: 5 * MIN },
+    risks: [{ what: 'metallics or gloss dulled', chance: matt ? 0.1 : 0.03, costs: 30 * MIN }],
+  })
+}
+/** s until it may be handled; until the next pass may follow */
+const VARNISH_CURES = 24 * 3600,
+  VARNISH_DRIES = 30 * MIN
+/** ml for mm² */
+const varnishFor = (area: number, lands: number): number => (area * VARNISH_FILM) / 1000 / lands
+
+function byRegion(b: PlanBuilder): void {
+  const { schools, varnish, finishes } = b.facts
+  const { seal, passes, bare } = varnishPasses(finishes, schools.finalCoat, varnish)
+  if (seal.length > 0)
+    b.add({
+      key: 'seal-powder',
+      phase: 'Finish',
+      title: `Seal the powder on ${listed(seal)}`,
+      why: 'A finger wipes powder off. A mist from farther away than usual binds it without washing it along.',
+      handsOn: 6 * MIN,
+      wait: VARNISH_DRIES,
+      setting: 'evaporation',
+      needs: 'airbrush',
+      cautions: ['spray'],
+      materials: ['varnish, matt, as a mist'],
+      uses: [{ what: 'varnish:matt', amount: varnishFor(areaNamed(finishes, seal), VARNISH_LANDS) / 2 }],
+      setup: { key: 'spray varnish, matt', seconds: 5 * MIN },
+    })
+  passes.forEach((p, i) => {
+    const sprayed = p.tool === 'airbrush'
+    const last = i === passes.length - 1
+    b.add({
+      key: p.key,
+      phase: 'Finish',
+      title: `Varnish ${p.sheen}: ${listed(p.regions)}${sprayed ? '' : ', by brush'}`,
+      why: p.why,
+      lines: [
+        ...(p.masks.length > 0 ? [`Mask ${listed(p.masks)}, ${Math.round(p.mm)} mm of edge.`] : []),
+        ...(last && bare.length > 0 ? [`${capital(listed(bare))} stays bare: do not touch it with bare fingers.`] : []),
+      ],
+      handsOn: 3 * MIN + p.masking + (b.care * (sprayed ? 2 : 8) * MIN * p.area) / DM2,
+      wait: last ? VARNISH_CURES : VARNISH_DRIES,
+      setting: 'evaporation',
+      needs: sprayed ? 'airbrush' : 'bench',
+      cautions: sprayed ? ['spray'] : ['fumes'],
+      materials: [`varnish, ${p.sheen}: ${varnishFor(p.area, sprayed ? VARNISH_LANDS : 0.9).toFixed(1)} ml`],
+      uses: [{ what: `varnish:${p.sheen}`, amount: varnishFor(p.area, sprayed ? VARNISH_LANDS : 0.9) }],
+      setup: { key: `${sprayed ? 'spray' : 'brush'} varnish, ${p.sheen}`, seconds: (sprayed ? 5 : 1) * MIN },
+      risks: p.masks.length > 0 ? [{ what: 'varnish creeps under a mask', chance: 0.04, costs: 20 * MIN }] : [],
+    })
+  })
+}
+const areaNamed = (list: PlanFacts['finishes'], names: readonly string[]): number =>
+  list.reduce((s, r) => s + (names.includes(r.name) ? r.area : 0), 0)
+
+/** Ground, snow, water: layer by layer, each dry or hard before the next. */
+function effectSteps(b: PlanBuilder, when: 'before' | 'after'): void {
+  b.facts.effects.forEach((e) => {
+    const way = EFFECTS[e.kind]
+    if (way.when !== when) return
+    const { layers, amount, handsOn, wait } = effectPlan(e)
+    const each = `${(amount / layers).toFixed(way.unit === 'g' ? 2 : 1)} ${way.unit}`
+    for (let k = 1; k <= layers; k++)
+      b.add({
+        key: `effect-${e.id}-${k}`,
+        phase: 'Finish',
+        title: `${way.name} on ${e.region}${layers > 1 ? `, layer ${k} of ${layers}` : ''}`,
+        why: way.why,
+        handsOn: (b.care * handsOn) / layers,
+        wait,
+        setting: way.setting,
+        needs: 'bench',
+        cautions: [...way.cautions],
+        materials: [`${way.stuff}: ${each}`],
+      })
+  })
+}

@@ -1,0 +1,119 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue'
+import type { Scheme } from '../../../contract/pieces'
+import { EFFECT_KINDS, effectPlan, EFFECTS, type EffectKind } from '../../../core/plan/effects'
+import { duration } from '../../shell/duration'
+import { useScheme } from '../../stores/scheme'
+
+/** What is built up on the region: how much of which stuff, in how many layers, and how long each sets. */
+const props = defineProps<{ region: Scheme['regions'][number] }>()
+const emit = defineEmits<{ changed: [] }>()
+const book = useScheme()
+const kind = ref<EffectKind>('earth')
+const change = (effects: Scheme['effects']): void => {
+  book.scheme!.effects = effects
+  emit('changed')
+}
+const all = computed(() => book.scheme?.effects ?? [])
+const own = computed(() =>
+  all.value
+    .filter((e) => e.regionId === props.region.id)
+    .map((e) => ({ ...e, plan: effectPlan({ ...e, area: book.areaOf(props.region.id) }), way: EFFECTS[e.kind] })),
+)
+const add = (): void =>
+  change([
+    ...all.value,
+    {
+      id: crypto.randomUUID(),
+      regionId: props.region.id,
+      kind: kind.value,
+      thickness: EFFECTS[kind.value].usual,
+      coverage: 1,
+    },
+  ])
+const set = (id: string, fields: Partial<Scheme['effects'][number]>): void =>
+  change(all.value.map((e) => (e.id === id ? { ...e, ...fields } : e)))
+const number = (e: Event, least: number, most: number): number =>
+  Math.max(least, Math.min(most, Number((e.target as HTMLInputElement).value) || least))
+</script>
+
+<template>
+  <details class="my-2">
+    <summary>
+      <h2 class="d-inline">Ground, snow, water, rust</h2>
+      <span v-if="own.length > 0" class="soft small ms-2">{{ own.map((e) => e.way.name).join(', ') }}</span>
+    </summary>
+    <div class="d-flex gap-2 my-2">
+      <select v-model="kind" class="form-select form-select-sm w-auto" aria-label="Effect">
+        <option v-for="k in EFFECT_KINDS" :key="k" :value="k">{{ EFFECTS[k].name }}</option>
+      </select>
+      <button class="btn btn-sm btn-quiet" @click="add">Lay it on “{{ region.name }}”</button>
+    </div>
+    <article v-for="e in own" :key="e.id" class="effect">
+      <div class="d-flex justify-content-between align-items-baseline">
+        <b>{{ e.way.name }}</b>
+        <button
+          class="btn btn-sm btn-quiet"
+          :aria-label="`Remove ${e.way.name}`"
+          @click="change(all.filter((x) => x.id !== e.id))"
+        >
+          ×
+        </button>
+      </div>
+      <div class="line">
+        <label v-if="e.way.perMm"
+          >thick<input
+            type="number"
+            class="form-control form-control-sm num"
+            min="0.1"
+            max="50"
+            step="0.5"
+            :value="e.thickness"
+            :aria-label="`${e.way.name}: thickness in mm`"
+            @change="set(e.id, { thickness: number($event, 0.1, 50) })"
+          />mm</label
+        >
+        <label
+          >over<input
+            type="number"
+            class="form-control form-control-sm num"
+            min="1"
+            max="100"
+            :value="Math.round(100 * e.coverage)"
+            :aria-label="`${e.way.name}: share of the region in percent`"
+            @change="set(e.id, { coverage: number($event, 1, 100) / 100 })"
+          />% of it</label
+        >
+      </div>
+      <p class="small m-0">
+        <b class="num">{{ e.plan.amount.toFixed(e.way.unit === 'g' ? 2 : 1) }} {{ e.way.unit }}</b> of
+        {{ e.way.stuff }}, {{ e.plan.layers === 1 ? 'one layer' : `${e.plan.layers} layers` }};
+        {{ duration(e.plan.handsOn) }} of work, each {{ e.way.setting === 'reaction' ? 'hard' : 'dry' }} in
+        {{ duration(e.plan.wait) }} at 20 °C
+      </p>
+      <p class="soft small m-0">{{ e.way.why }}</p>
+    </article>
+    <p v-if="own.length > 0" class="soft small mt-1 mb-0">
+      Amounts and times are starting values; the product’s own sheet goes before them. They stand in the bench plan.
+    </p>
+  </details>
+</template>
+
+<style scoped>
+.effect {
+  border-top: 1px solid var(--line);
+  padding: 5px 0;
+}
+.line {
+  display: flex;
+  gap: 14px;
+}
+.line label {
+  display: flex;
+  gap: 6px;
+  align-items: center;
+}
+.line input {
+  width: 68px;
+}
+</style>
