@@ -187,6 +187,18 @@ export const region = z.object({
     .default(null),
   /** what may come on it: anything; nothing, for it takes glue; inks only, for it is clear */
   takes: z.enum(['paint', 'glue', 'light']).default('paint'),
+  /** pictures that it is painted after, each with the place (share of its width and height) whose colour was read */
+  references: z
+    .array(
+      z.object({
+        photo: z.string().length(64),
+        x: z.number().min(0).max(1),
+        y: z.number().min(0).max(1),
+        hex: z.string().regex(/^#[0-9a-f]{6}$/i),
+      }),
+    )
+    .max(8)
+    .default([]),
 })
 /** Which region each vertex of one part's display copy belongs to. */
 export const labelMap = z.object({

@@ -5,6 +5,7 @@ import { refine } from '../core/mesh/refine'
 import { boxBody, sphereBody } from '../core/testBodies'
 import { accessible, call, idle, middleOf, stage } from './page'
 import { piece } from './parts'
+import { paintedPng } from './png'
 
 interface Kept {
   version: number
@@ -231,4 +232,44 @@ test('spots and sheen: dots keep to their share, metal under matt varnish is dul
   await put([metal, { technique: 'varnish', paintId: varnish.id, film: 10 }])
   await expect.poll(warm, { timeout: 60_000 }).toBeLessThan(1.13)
   expect((await seen()).bright).toBeLessThan(bright - 12)
+})
+
+test('painted after a picture, with ground built up: the colour is read, and the plan has its layers', async ({
+  page,
+}) => {
+  const id = await piece(page, 'After a picture', 'ball.stl', writeStl(sphereBody(20, 4)))
+  await stage(page, 'Scheme')
+  await idle(page)
+  await open(page, 'Painted after')
+  // Left half rust red, right half sea green.
+  const half = paintedPng(80, 60, (x) => (x < 40 ? [168, 72, 48] : [60, 130, 120]))
+  const input = page.getByLabel('Pictures of what it is painted after')
+  await input.setInputFiles({ name: 'notes.png', mimeType: 'image/png', buffer: Buffer.from('none') })
+  await expect(page.getByRole('main').getByRole('alert')).toContainText('notes.png is no picture')
+  await input.setInputFiles({ name: 'two colours.png', mimeType: 'image/png', buffer: half })
+  const sample = page.getByRole('button', { name: /^Read the colour of picture 1/ })
+  const box = (await sample.boundingBox())!
+  await page.mouse.click(box.x + 0.8 * box.width, box.y + 0.5 * box.height)
+  const region = async (): Promise<{ target: string | null; references: { x: number; hex: string }[] }> =>
+    (await call<{ regions: never[] }>('GET', `/pieces/${id}/scheme`)).regions[0]!
+  await expect.poll(async () => (await region()).target).toBe('#3c8278')
+  expect((await region()).references[0]!.x).toBeCloseTo(0.8, 1)
+  await page.getByRole('button', { name: 'Behind it' }).click()
+  await expect(page.locator('.turntable img.backdrop')).toBeVisible()
+  await page.getByRole('button', { name: 'Behind it' }).click()
+
+  await open(page, 'Ground, snow, water, rust')
+  await page.getByLabel('Effect').selectOption({ label: 'Water' })
+  await page.getByRole('button', { name: 'Lay it on “Whole piece”' }).click()
+  await page.getByLabel('Water: thickness in mm').fill('5')
+  await page.getByLabel('Water: thickness in mm').press('Enter')
+  await page.getByLabel('Water: share of the region in percent').fill('20')
+  await page.getByLabel('Water: share of the region in percent').press('Enter')
+  await expect(page.getByText('2 layers')).toBeVisible()
+  const layers = async (): Promise<string[]> =>
+    (await call<{ steps: { title: string }[] }>('GET', `/pieces/${id}/plan`)).steps
+      .map((s) => s.title)
+      .filter((t) => t.startsWith('Water'))
+  await expect.poll(layers).toEqual(['Water on Whole piece, layer 1 of 2', 'Water on Whole piece, layer 2 of 2'])
+  await accessible(page)
 })

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { storeToRefs } from 'pinia'
 import { computed, onBeforeUnmount, ref, shallowRef, watch, watchEffect } from 'vue'
+import type { Scheme } from '../../contract/pieces'
 import { REGION_WORDS } from '../../core/paint/vocabulary'
 import { freshSkin } from '../../core/findings/freshSkin'
 import FindingList from '../shell/FindingList.vue'
@@ -12,6 +13,7 @@ import EyesPanel from './scheme/EyesPanel.vue'
 import LightPanel from './scheme/LightPanel.vue'
 import OrderPanel from './scheme/OrderPanel.vue'
 import PlacesPanel from './scheme/PlacesPanel.vue'
+import ReferencePanel from './scheme/ReferencePanel.vue'
 import RegionTools from './scheme/RegionTools.vue'
 import StackPanel from './scheme/StackPanel.vue'
 import StencilPanel from './scheme/StencilPanel.vue'
@@ -120,6 +122,10 @@ viewport.picking((p) => {
 })
 function setOrder(ids: string[]): void {
   scheme.value!.order = ids
+  changed()
+}
+function replace(next: Scheme['regions'][number]): void {
+  Object.assign(region.value!, next)
   changed()
 }
 function setTarget(hex: string): void {
@@ -270,6 +276,7 @@ const swatch = (id: number): string =>
       :sent="preview.sent"
       :kelvin="light.kelvin"
     />
+    <ReferencePanel v-if="region" :model-value="region" @update:model-value="replace" @target="setTarget" />
     <MixFor v-if="region" :region="region" @target="setTarget" @take="list?.take($event)" />
     <LightPanel v-model="light" />
     <PlacesPanel v-if="region" :region="region" :light="light" :shown="shown" :sent="preview.sent" />

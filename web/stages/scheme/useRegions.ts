@@ -157,6 +157,7 @@ export function useRegions(changed: () => void) {
       name: `Region ${id + 1}`,
       target: null,
       takes: 'paint' as const,
+      references: [],
     }))
     current.value = 0
     put(next)
@@ -165,7 +166,7 @@ export function useRegions(changed: () => void) {
   const freeId = (): number => Math.max(-1, ...book.scheme!.regions.map((r) => r.id)) + 1
   function add(): void {
     const id = freeId()
-    book.scheme!.regions.push({ id, name: `Region ${id + 1}`, target: null, takes: 'paint' })
+    book.scheme!.regions.push({ id, name: `Region ${id + 1}`, target: null, takes: 'paint', references: [] })
     current.value = id
     changed()
   }

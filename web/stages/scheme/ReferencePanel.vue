@@ -1,0 +1,176 @@
+<script setup lang="ts">
+import { onBeforeUnmount, ref } from 'vue'
+import { z } from 'zod'
+import type { Scheme } from '../../../contract/pieces'
+import { toHex } from '../../../core/paint/colour'
+import { api } from '../../api'
+import { useAttempt } from '../../composables/useAttempt'
+import { preparePhoto } from '../../shell/photo'
+import { useViewport } from '../../viewport/useViewport'
+
+/** Pictures that a region is painted after: colours are read off them, and they are held behind the sculpt. */
+type Region = Scheme['regions'][number]
+const region = defineModel<Region>({ required: true })
+const emit = defineEmits<{ target: [hex: string] }>()
+const viewport = useViewport()
+const { fault, busy, attempt } = useAttempt()
+const url = (hash: string): string => `/api/blobs/${hash}`
+const change = (references: Region['references']): void => {
+  region.value = { ...region.value, references }
+}
+const MOST = 8
+
+function add(e: Event): Promise<void> {
+  const input = e.target as HTMLInputElement,
+    files = [...(input.files ?? [])]
+  return attempt(async () => {
+    for (const f of files) {
+      if (region.value.references.length >= MOST)
+        throw new Error(`A region keeps ${MOST} pictures. Take one off that is no longer needed.`)
+      const photo = new Uint8Array(await (await preparePhoto(f)).arrayBuffer())
+      const { hash } = await api(z.object({ hash: z.string() }), 'POST', '/blobs', photo)
+      if (!region.value.references.some((r) => r.photo === hash))
+        change([...region.value.references, { photo: hash, x: 0.5, y: 0.5, hex: '#808080' }])
+    }
+  }).finally(() => {
+    input.value = ''
+  })
+}
+/** px about the place whose mean is read, of a picture 600 wide */
+const REACH = 5
+/** Reads the colour where the picture is pressed: the mean of a few pixels, as the screen shows them. */
+function read(i: number, e: MouseEvent): Promise<void> {
+  const img = images.value[i]!
+  const box = img.getBoundingClientRect()
+  // A press by the keyboard has no place: the one that was read last.
+  const old = region.value.references[i]!
+  const x = e.detail === 0 ? old.x : (e.clientX - box.left) / box.width,
+    y = e.detail === 0 ? old.y : (e.clientY - box.top) / box.height
+  return attempt(async () => {
+    const wide = 600
+    const high = Math.max(1, Math.round((wide * img.naturalHeight) / img.naturalWidth))
+    const canvas = new OffscreenCanvas(wide, high),
+      g = canvas.getContext('2d', { willReadFrequently: true })!
+    g.drawImage(img, 0, 0, wide, high)
+    const left = Math.max(0, Math.min(wide - 2 * REACH, Math.round(x * wide) - REACH)),
+      top = Math.max(0, Math.min(high - 2 * REACH, Math.round(y * high) - REACH))
+    const { data } = g.getImageData(left, top, 2 * REACH, Math.min(high, 2 * REACH))
+    const mean = [0, 1, 2].map((k) => {
+      let sum = 0
+      for (let o = k; o < data.length; o += 4) sum += data[o]!
+      return sum / (data.length / 4) / 255
+    })
+    const hex = toHex([mean[0]!, mean[1]!, mean[2]!])
+    change(region.value.references.map((r, j) => (j === i ? { ...r, x, y, hex } : r)))
+    emit('target', hex)
+  })
+}
+const behind = ref<string | null>(null)
+function hold(photo: string, img: HTMLImageElement | null): void {
+  behind.value = behind.value === photo ? null : photo
+  viewport.backdrop =
+    behind.value && img
+      ? { url: url(photo), size: [img.naturalWidth, img.naturalHeight], opacity: 1, matrix: null }
+      : null
+}
+const images = ref<HTMLImageElement[]>([])
+onBeforeUnmount(() => {
+  if (behind.value) viewport.backdrop = null
+})
+</script>
+
+<template>
+  <details class="my-2">
+    <summary>
+      <h2 class="d-inline">Painted after</h2>
+      <span class="soft small ms-2">{{
+        region.references.length === 0
+          ? 'no picture yet'
+          : `${region.references.length} ${region.references.length === 1 ? 'picture' : 'pictures'}`
+      }}</span>
+    </summary>
+    <input
+      type="file"
+      accept="image/*"
+      multiple
+      class="form-control form-control-sm my-2"
+      aria-label="Pictures of what it is painted after"
+      :disabled="busy"
+      @change="add"
+    />
+    <p v-if="fault" role="alert" class="problem">{{ fault }}</p>
+    <div class="pictures">
+      <figure v-for="(r, i) in region.references" :key="r.photo">
+        <button
+          class="sample"
+          :aria-label="`Read the colour of picture ${i + 1} where it is pressed`"
+          @click="read(i, $event)"
+        >
+          <img ref="images" :src="url(r.photo)" alt="" />
+          <span class="cross" :style="{ left: `${100 * r.x}%`, top: `${100 * r.y}%` }" />
+        </button>
+        <figcaption>
+          <span class="swatch" :style="{ background: r.hex }" />
+          <button
+            class="btn btn-sm"
+            :class="behind === r.photo ? 'btn-primary' : 'btn-quiet'"
+            :aria-pressed="behind === r.photo"
+            @click="hold(r.photo, images[i] ?? null)"
+          >
+            Behind it
+          </button>
+          <button
+            class="btn btn-sm btn-quiet"
+            :aria-label="`Take picture ${i + 1} off`"
+            @click="change(region.references.filter((_, j) => j !== i))"
+          >
+            ×
+          </button>
+        </figcaption>
+      </figure>
+    </div>
+    <p v-if="region.references.length > 0" class="soft small m-0">
+      Press where its colour is to be read: it becomes the region’s target. A photo’s light is in it; a swatch with a
+      grey card, under Stock, is measured.
+    </p>
+  </details>
+</template>
+
+<style scoped>
+.pictures {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 8px;
+}
+figure {
+  margin: 0;
+}
+.sample {
+  position: relative;
+  display: block;
+  padding: 0;
+  border: 1px solid var(--line);
+  width: 100%;
+  cursor: crosshair;
+}
+img {
+  width: 100%;
+  display: block;
+}
+.cross {
+  position: absolute;
+  width: 14px;
+  height: 14px;
+  border: 2px solid #fff;
+  outline: 1.5px solid #222;
+  border-radius: 50%;
+  transform: translate(-50%, -50%);
+  pointer-events: none;
+}
+figcaption {
+  display: flex;
+  gap: 6px;
+  align-items: center;
+  padding-top: 3px;
+}
+</style>
