@@ -4,6 +4,7 @@ import { LANDMARKS } from '../core/fit/stature'
 import { LID_NAMES } from '../core/paint/eyes'
 import { TECHNIQUES } from '../core/paint/technique'
 import { EFFECT_KINDS } from '../core/plan/effects'
+import { EXERCISE_IDS, WENT } from '../core/plan/practice'
 import { isZone } from './calendar'
 import { derivation, plateLock } from './derivations'
 import { operation } from './operations'
@@ -364,6 +365,20 @@ export const workshop = z.object({
       }),
     )
     .max(200)
+    .default([]),
+  /** tries at an exercise, on a failed print or the practice body */
+  tries: z
+    .array(
+      z.object({
+        id: z.string().max(40),
+        exercise: z.enum(EXERCISE_IDS),
+        at: z.iso.datetime(),
+        went: z.enum(WENT),
+        note: z.string().trim().max(1000),
+        photo: z.string().length(64).nullable(),
+      }),
+    )
+    .max(2000)
     .default([]),
   /** stacks of coats that are laid out again and again */
   stacks: z

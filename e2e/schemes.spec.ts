@@ -273,3 +273,26 @@ test('painted after a picture, with ground built up: the colour is read, and the
   await expect.poll(layers).toEqual(['Water on Whole piece, layer 1 of 2', 'Water on Whole piece, layer 2 of 2'])
   await accessible(page)
 })
+
+test('practice: a body to print, and a try written down', async ({ page }) => {
+  await page.goto('/guide')
+  await page.getByRole('link', { name: 'practice page' }).click()
+  await page.getByRole('button', { name: /^A pair of eyes/ }).click()
+  await expect(page.getByText('Both look at one point')).toBeVisible()
+  await accessible(page)
+  const stl = await download(page, 'Practice body (STL)')
+  // A binary STL: its count of faces is what its length says.
+  expect(stl.length).toBe(84 + 50 * stl.readUInt32LE(80))
+  expect(stl.readUInt32LE(80)).toBeGreaterThan(20_000)
+  await page.getByLabel('well', { exact: true }).check()
+  await page.getByLabel('What came of it').fill('Thin ring, brush of 0.3.')
+  await page.getByLabel('Photo of the try').setInputFiles({
+    name: 'eyes.png',
+    mimeType: 'image/png',
+    buffer: paintedPng(20, 20, () => [200, 190, 180]),
+  })
+  await page.getByRole('button', { name: 'Write it down' }).click()
+  await expect(page.getByAltText('The try')).toBeVisible()
+  await expect(page.getByText('Thin ring, brush of 0.3.')).toBeVisible()
+  await expect(page.getByRole('button', { name: /^A pair of eyes/ })).toContainText('1 try, last well')
+})

@@ -23,6 +23,7 @@ export const router = createRouter({
     { path: '/stock/mixes', component: () => import('./places/MixesPlace.vue') },
     { path: '/workshop', component: () => import('./places/WorkshopPlace.vue') },
     { path: '/guide', component: () => import('./places/GuidePlace.vue') },
+    { path: '/guide/practice', component: () => import('./places/PracticePlace.vue') },
     { path: '/pieces/:id/bench', component: () => import('./places/BenchMode.vue'), meta: { bare: true } },
     {
       path: '/pieces/:id',

@@ -32,6 +32,8 @@ import { stencilPdf } from '../../core/paint/stencil/pdf'
 import { stencils, type Stencils, type StencilWish } from '../../core/paint/stencil/stencil'
 import { creasePatches, patchTree, type PatchTree } from '../../core/paint/patches'
 import { edgeMasks, type MaskKinds } from '../../core/paint/edgeMasks'
+import { writeStl } from '../../core/formats/stl'
+import { practiceBody } from '../../core/shape/practiceBody'
 import { mutings, skinZones, type ToneSchool, type Muted, type SkinZone } from '../../core/paint/tones'
 import { compareUndercoats, type UndercoatCost } from '../../core/paint/undercoats'
 import { PaintedSkin, type SchemeSent, type SkinSent } from './paintedSkin'
@@ -223,6 +225,10 @@ const work = {
   },
   split(mesh: Mesh, labels: Uint8Array, region: number, plane: Plane, into: number): ReturnType<typeof split> {
     return split(mesh, labels, region, plane, into)
+  },
+  /** The body to practise on, as a binary STL. */
+  practiceStl(): Uint8Array {
+    return writeStl(practiceBody())
   },
   patches(mesh: Mesh): PatchTree {
     return patchTree(creasePatches(mesh, PATCHES))

@@ -1,0 +1,186 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue'
+import { z } from 'zod'
+import { CAUTIONS } from '../../core/plan/cautions'
+import { EXERCISES, WENT, type ExerciseId } from '../../core/plan/practice'
+import { api } from '../api'
+import { useAttempt } from '../composables/useAttempt'
+import { ownPaintWork } from '../composables/usePaintWork'
+import { handOver } from '../shell/handOver'
+import { preparePhoto } from '../shell/photo'
+import { useStock } from '../stores/stock'
+
+/** Exercises on a failed print or the practice body, what to look for, and what came of each try. */
+const stock = useStock()
+const { fault, busy, attempt } = useAttempt()
+const chosen = ref<ExerciseId>('blend'),
+  went = ref<(typeof WENT)[number]>('partly'),
+  note = ref(''),
+  photo = ref<File | null>(null)
+const exercise = computed(() => EXERCISES.find((e) => e.id === chosen.value)!)
+const all = computed(() => stock.workshop?.tries ?? [])
+const own = computed(() => all.value.filter((t) => t.exercise === chosen.value).reverse())
+const last = (id: ExerciseId): string => {
+  const list = all.value.filter((t) => t.exercise === id)
+  return list.length === 0
+    ? 'not tried'
+    : `${list.length} ${list.length === 1 ? 'try' : 'tries'}, last ${list.at(-1)!.went}`
+}
+const picker = ref<HTMLInputElement | null>(null)
+function write(): Promise<void> {
+  return attempt(async () => {
+    const w = stock.workshop
+    if (!w) return
+    let hash: string | null = null
+    if (photo.value) {
+      const bytes = new Uint8Array(await (await preparePhoto(photo.value)).arrayBuffer())
+      hash = (await api(z.object({ hash: z.string() }), 'POST', '/blobs', bytes)).hash
+    }
+    await stock.saveWorkshop({
+      ...w,
+      tries: [
+        ...w.tries,
+        {
+          id: crypto.randomUUID(),
+          exercise: chosen.value,
+          at: new Date().toISOString(),
+          went: went.value,
+          note: note.value.trim(),
+          photo: hash,
+        },
+      ],
+    })
+    note.value = ''
+    photo.value = null
+    if (picker.value) picker.value.value = ''
+  })
+}
+const body = (): Promise<void> =>
+  attempt(async () => {
+    const { work, stop } = ownPaintWork()
+    try {
+      handOver('practice body.stl', new Uint8Array(await work.practiceStl()), 'model/stl')
+    } finally {
+      stop()
+    }
+  })
+const day = (at: string): string => new Date(at).toLocaleDateString(undefined, { dateStyle: 'medium' })
+</script>
+
+<template>
+  <div class="practice">
+    <aside class="list scroll">
+      <h1>Practice</h1>
+      <p class="soft">On a failed print, or on the body made for it: a plate with a field for each exercise.</p>
+      <button class="btn btn-quiet mb-3" :disabled="busy" @click="body">Practice body (STL)</button>
+      <button
+        v-for="e in EXERCISES"
+        :key="e.id"
+        class="exercise"
+        :class="{ on: e.id === chosen }"
+        :aria-pressed="e.id === chosen"
+        @click="chosen = e.id"
+      >
+        <b>{{ e.name }}</b>
+        <span class="soft small">{{ last(e.id) }}</span>
+      </button>
+    </aside>
+    <article class="scroll what">
+      <h2>{{ exercise.name }}</h2>
+      <p class="soft">On {{ exercise.where }}.</p>
+      <ol>
+        <li v-for="d in exercise.does" :key="d">{{ d }}</li>
+      </ol>
+      <h3>It went well when</h3>
+      <ul>
+        <li v-for="l in exercise.look" :key="l">{{ l }}</li>
+      </ul>
+      <p v-for="c in exercise.cautions" :key="c" class="caution">{{ CAUTIONS[c] }}</p>
+      <h3>Tries</h3>
+      <form class="sheet p-3 my-2" @submit.prevent="write">
+        <fieldset class="d-flex gap-3">
+          <legend class="visually-hidden">How it went</legend>
+          <label v-for="w in WENT" :key="w"
+            ><input v-model="went" type="radio" name="went" class="form-check-input me-2" :value="w" />{{ w }}</label
+          >
+        </fieldset>
+        <textarea
+          v-model="note"
+          class="form-control my-2"
+          rows="2"
+          maxlength="1000"
+          placeholder="paint, thinning, brush; what to do otherwise next time"
+          aria-label="What came of it"
+        />
+        <div class="d-flex gap-2 align-items-center">
+          <input
+            ref="picker"
+            type="file"
+            accept="image/*"
+            class="form-control form-control-sm"
+            aria-label="Photo of the try"
+            @change="photo = ($event.target as HTMLInputElement).files?.[0] ?? null"
+          />
+          <button class="btn btn-primary text-nowrap" :disabled="busy">Write it down</button>
+        </div>
+        <p v-if="fault" role="alert" class="problem mt-2 mb-0">{{ fault }}</p>
+      </form>
+      <p v-if="own.length === 0" class="soft">None yet.</p>
+      <article v-for="t in own" :key="t.id" class="try">
+        <img v-if="t.photo" :src="`/api/blobs/${t.photo}`" alt="The try" />
+        <div>
+          <b>{{ t.went }}</b> <span class="soft">{{ day(t.at) }}</span>
+          <p v-if="t.note" class="m-0">{{ t.note }}</p>
+        </div>
+      </article>
+    </article>
+  </div>
+</template>
+
+<style scoped>
+.practice {
+  display: grid;
+  grid-template-columns: 320px 1fr;
+  height: 100%;
+  min-height: 0;
+}
+.list,
+.what {
+  padding: 18px 24px;
+  min-height: 0;
+}
+.list {
+  border-right: 1px solid var(--line);
+}
+.exercise {
+  display: grid;
+  width: 100%;
+  text-align: left;
+  border: 1px solid var(--line);
+  background: var(--paper-raised);
+  border-radius: 4px;
+  padding: 7px 10px;
+  margin-bottom: 6px;
+}
+.exercise.on {
+  border-color: var(--action);
+  box-shadow: inset 3px 0 0 var(--action);
+}
+.what {
+  max-width: 78ch;
+}
+.caution {
+  border-left: 4px solid var(--know);
+  padding: 4px 10px;
+}
+.try {
+  display: flex;
+  gap: 12px;
+  border-top: 1px solid var(--line);
+  padding: 8px 0;
+}
+.try img {
+  width: 120px;
+  border-radius: 4px;
+}
+</style>
