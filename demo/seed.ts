@@ -2,6 +2,7 @@ import { writePly } from '../core/formats/ply'
 import { writeStl } from '../core/formats/stl'
 import { meshFromBytes } from '../core/formats/meshBytes'
 import type { Box, Mesh } from '../core/mesh/mesh'
+import { regionBorders } from '../core/paint/borders'
 import { regionAreas } from '../core/paint/regions'
 import { regionDabs } from '../core/paint/regionDabs'
 import { standingDabs } from '../core/shape/orient'
@@ -315,7 +316,15 @@ async function paintBust(bust: string, paints: ReadonlyMap<string, string>, part
   const sprayed = { tool: 'airbrush' as const }
   await call('PUT', `/pieces/${bust}/scheme`, {
     version: 0,
-    maps: [{ partId: part.id, meshHash: shown.meshHash, labels: hash, areas }],
+    maps: [
+      {
+        partId: part.id,
+        meshHash: shown.meshHash,
+        labels: hash,
+        areas,
+        borders: regionBorders(copy.value, labels),
+      },
+    ],
     regions: [
       { id: 0, name: 'Coat', target: '#2b3548' },
       { id: 1, name: 'Skin', target: '#c08a6c' },

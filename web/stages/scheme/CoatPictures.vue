@@ -23,7 +23,9 @@ const done = defineModel<string[] | null>({ required: true })
 const viewport = useViewport(),
   work = usePaintWork()
 const open = ref(false)
-const pictures = ref<string[]>([])
+const pictures = ref<string[]>([]),
+  /** nothing of the region is on the part that is shown */
+  absent = ref(false)
 const own = computed(() => props.coats.filter((c) => c.regionId === props.region))
 const others = computed(() => props.coats.filter((c) => c.regionId !== props.region).map((c) => c.id))
 const after = (n: number): string[] => [...others.value, ...own.value.slice(0, n).map((c) => c.id)]
@@ -36,6 +38,7 @@ const draw = newestOnly(async () => {
     mesh = viewport.shown?.mesh
   if (!open.value || !scheme || !mesh) return
   const view = regionView(mesh, vertexNormals(mesh), scheme.labels, props.region)
+  absent.value = view === null
   if (!view) {
     pictures.value = []
     return
@@ -45,8 +48,9 @@ const draw = newestOnly(async () => {
     const painted = await work.preview(scheme, props.kelvin, after(n))
     if (viewport.shown?.mesh !== mesh) return
     out.push(paintedPicture(mesh, painted, view))
+    // Each as it comes, with the older ones behind it until they are drawn.
+    pictures.value = [...out, ...pictures.value.slice(out.length, own.value.length + 1)]
   }
-  pictures.value = out
 })
 let timer: ReturnType<typeof setTimeout> | undefined
 watch([open, () => props.region, () => props.shown], () => {
@@ -74,7 +78,7 @@ const title = (n: number): string => (n === 0 ? 'primed' : `${n} ${own.value[n -
       <span v-if="done" class="soft small ms-2">shown {{ at === 0 ? 'before the first' : `after coat ${at}` }}</span>
     </summary>
     <p v-if="open && pictures.length === 0" class="soft small m-0">
-      {{ sent() ? 'Drawing, or nothing of this region is on the part that is shown.' : 'Waiting for the surface …' }}
+      {{ absent ? 'Nothing of this region is on the part that is shown.' : 'Drawing …' }}
     </p>
     <div class="strip">
       <button

@@ -34,7 +34,7 @@ function fromHere(): void {
         }}{{ light.kelvin ? `, ${light.kelvin} K` : ', daylight' }}</span
       >
     </summary>
-    <div class="rows">
+    <div class="folded">
       <label
         ><input
           type="checkbox"
@@ -100,18 +100,10 @@ function fromHere(): void {
 </template>
 
 <style scoped>
-.rows {
-  display: grid;
-  gap: 6px;
-  padding: 6px 0 4px;
-}
 .slide {
   display: grid;
   grid-template-columns: 44px 1fr 64px;
   gap: 8px;
   align-items: center;
-}
-.rows .btn {
-  justify-self: start;
 }
 </style>

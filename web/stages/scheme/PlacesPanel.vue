@@ -63,7 +63,7 @@ async function sheet(): Promise<void> {
     <summary>
       <h2 class="d-inline">Where light and shade go</h2>
     </summary>
-    <div class="rows">
+    <div class="folded">
       <p class="soft small m-0">
         By a light from {{ whence(at.turn, at.lift) }}{{ light.at ? '' : '; set another under “Light”' }}. Borders by
         share of the skin, so that dark cloth has its highlights too.
@@ -95,14 +95,6 @@ async function sheet(): Promise<void> {
 </template>
 
 <style scoped>
-.rows {
-  display: grid;
-  gap: 7px;
-  padding: 6px 0 4px;
-}
-.rows .btn {
-  justify-self: start;
-}
 .line {
   display: inline-block;
   width: 26px;

@@ -187,7 +187,7 @@ onBeforeUnmount(() => {
         variants.length > 0 ? `${variants.length} put aside` : 'laid out by a school, or your own'
       }}</span>
     </summary>
-    <div class="rows">
+    <div class="folded">
       <select v-model="chosen" class="form-select form-select-sm" aria-label="Stack">
         <option v-for="s in bySchool" :key="s.id" :value="s.id">{{ label(s) }}</option>
         <optgroup v-if="own.length > 0" label="The workshop’s own">
@@ -240,11 +240,6 @@ onBeforeUnmount(() => {
 </template>
 
 <style scoped>
-.rows {
-  display: grid;
-  gap: 7px;
-  padding: 6px 0 4px;
-}
 .variant {
   display: grid;
   grid-template-columns: 1fr auto auto auto;

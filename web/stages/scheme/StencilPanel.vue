@@ -107,7 +107,7 @@ const percent = (part: { skin: number; sheet: number }): string =>
         {{ pages.length === 1 ? 'page' : 'pages' }}</span
       >
     </summary>
-    <div class="rows">
+    <div class="folded">
       <NumberField v-model="stretch" label="Stretch allowed" unit="%" :min="0.5" :max="30" :step="0.5" :digits="1" />
       <NumberField v-model="darts" label="Most darts a piece" :min="0" :max="40" :step="1" :digits="0" />
       <div class="d-flex gap-2 align-items-center">
@@ -162,11 +162,6 @@ const percent = (part: { skin: number; sheet: number }): string =>
 </template>
 
 <style scoped>
-.rows {
-  display: grid;
-  gap: 7px;
-  padding: 6px 0 4px;
-}
 table {
   width: 100%;
 }
