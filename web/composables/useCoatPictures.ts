@@ -45,6 +45,13 @@ export function useCoatPictures(step: () => PlanStepRecord | null, steps: () => 
     const coat = nth === null ? undefined : list[nth]
     pictures.value = null
     if (!s || !scheme || !coat) return
+    // The plan may be laid anew while this is drawn: its steps are told by their keys.
+    const before = steps()
+      .slice(
+        0,
+        steps().findIndex((x) => x.key === s.key),
+      )
+      .flatMap((x) => list[coatOf(x.key) ?? -1]?.id ?? [])
     const map = scheme.maps.reduce<(typeof scheme.maps)[number] | null>(
       (best, m) => ((m.areas[coat.regionId] ?? 0) > (best?.areas[coat.regionId] ?? 0) ? m : best),
       null,
@@ -63,9 +70,6 @@ export function useCoatPictures(step: () => PlanStepRecord | null, steps: () => 
     }
     const view = regionView(mesh, vertexNormals(mesh), labels, coat.regionId)
     if (!view) return
-    const before = steps()
-      .slice(0, steps().indexOf(s))
-      .flatMap((x) => list[coatOf(x.key) ?? -1]?.id ?? [])
     const sent = {
       labels: new Uint8Array(labels),
       regions: scheme.regions.map((r) => ({ id: r.id, clear: r.takes === 'light' })),
@@ -75,7 +79,7 @@ export function useCoatPictures(step: () => PlanStepRecord | null, steps: () => 
     const show = async (done: string[]): Promise<string> =>
       paintedPicture(mesh, await work.preview(sent, null, done), view)
     const made = { before: await show(before), after: await show([...before, coat.id]) }
-    if (step() === s) pictures.value = made
+    if (step()?.key === s.key) pictures.value = made
   })
   watch(
     [() => step()?.key, () => book.scheme, () => book.paints.length],
