@@ -23,7 +23,7 @@ module.exports = {
       from: { path: '^core/', pathNot: '\\.test\\.ts$' },
       to: {
         dependencyTypes: ['npm', 'npm-dev', 'core'],
-        pathNot: 'node_modules/(fflate|saxes|manifold-3d|meshoptimizer|robust-predicates)/',
+        pathNot: 'node_modules/(fflate|saxes|manifold-3d|meshoptimizer|pdf-lib|robust-predicates)/',
       },
     },
     { name: 'no-cycles', severity: 'error', from: {}, to: { circular: true } },

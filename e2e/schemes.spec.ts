@@ -153,6 +153,20 @@ test('a region filled up to creases, a stack laid out and compared, its masks do
     const masks = now.maps[0]!.borders[0]!.masks!
     expect(masks.tape).toBeGreaterThan(masks.liquid!)
   })
+  await test.step('a circle set on the side, cut out at true size, and made a region', async () => {
+    await open(page, 'A circle, letters or a mark on it')
+    await page.getByRole('button', { name: 'Press where it goes' }).click()
+    const { x, y } = await middleOf(page)
+    await page.mouse.click(x, y)
+    await expect(page.getByText(/A flat mask lies on it with 0\.\d % of stretch/)).toBeVisible({ timeout: 60_000 })
+    const svg = (await download(page, 'Mask as SVG, true size')).toString()
+    expect(Math.abs(measured(/class="cut" d="([^"]*)"/.exec(svg)![1]!).area / (Math.PI * 25) - 1)).toBeLessThan(0.01)
+    await page.getByRole('button', { name: 'Make it a region' }).click()
+    // On the sculpt it is as large as its copy's vertices can show.
+    await expect.poll(() => area(2)).toBeGreaterThan(55)
+    expect(await area(2)).toBeLessThan(105)
+    await expect(page.getByRole('button', { name: 'circle', exact: true })).toBeVisible()
+  })
   await test.step('bench mode shows the region before and after', async () => {
     const { steps } = await call<{ steps: { key: string }[] }>('GET', `/pieces/${id}/plan`)
     const step = steps.find((s) => s.key.startsWith('coat-'))!

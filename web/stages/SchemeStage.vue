@@ -9,6 +9,7 @@ import CoatList from './scheme/CoatList.vue'
 import CoatPictures from './scheme/CoatPictures.vue'
 import MixFor from './scheme/MixFor.vue'
 import EffectsPanel from './scheme/EffectsPanel.vue'
+import EmblemPanel from './scheme/EmblemPanel.vue'
 import EyesPanel from './scheme/EyesPanel.vue'
 import LightPanel from './scheme/LightPanel.vue'
 import OrderPanel from './scheme/OrderPanel.vue'
@@ -288,6 +289,7 @@ const swatch = (id: number): string =>
       :mesh="viewport.shown.mesh"
       :labels="labels"
     />
+    <EmblemPanel v-if="ready" @ask="asking = $event" @region="regions.addOf" />
     <EyesPanel v-model="scheme.eyes" @update:model-value="changed" @ask="asking = $event" />
     <OrderPanel :undercoat="undercoat" @order="setOrder" />
   </template>

@@ -34,6 +34,8 @@ import { creasePatches, patchTree, type PatchTree } from '../../core/paint/patch
 import { edgeMasks, type MaskKinds } from '../../core/paint/edgeMasks'
 import { writeStl } from '../../core/formats/stl'
 import { practiceBody } from '../../core/shape/practiceBody'
+import type { Answer } from '../../core/answer'
+import { placeEmblem, type Emblem } from '../../core/paint/stencil/emblem'
 import { mutings, skinZones, type ToneSchool, type Muted, type SkinZone } from '../../core/paint/tones'
 import { compareUndercoats, type UndercoatCost } from '../../core/paint/undercoats'
 import { PaintedSkin, type SchemeSent, type SkinSent } from './paintedSkin'
@@ -229,6 +231,9 @@ const work = {
   /** The body to practise on, as a binary STL. */
   practiceStl(): Uint8Array {
     return writeStl(practiceBody())
+  },
+  emblem(mesh: Mesh, point: Triple, face: number, mark: Float64Array[], turn: number): Answer<Emblem> {
+    return placeEmblem(mesh, point, face, mark, turn)
   },
   patches(mesh: Mesh): PatchTree {
     return patchTree(creasePatches(mesh, PATCHES))

@@ -237,7 +237,7 @@ function pieceOf({ mesh, flat, stretch, overlaps, outline, own, edge }: Laid, da
 }
 
 /** The way in which the height on the piece grows over the sheet, by least squares; straight up where it does not. */
-function upOn(mesh: Mesh, flat: Flat): [number, number] {
+export function upOn(mesh: Mesh, flat: Flat): [number, number] {
   const n = flat.at.length / 2
   let mx = 0,
     my = 0,

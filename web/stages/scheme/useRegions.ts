@@ -139,6 +139,19 @@ export function useRegions(changed: () => void) {
     if (labels.value.some((l, v) => marked[v] === 1 && l !== id))
       put(labels.value.map((l, v) => (marked[v] === 1 ? id : l)))
   }
+  /** Marked vertices become a region of their own, over whatever they were. */
+  function addOf(name: string, marked: Uint8Array): void {
+    if (!marked.some((m) => m === 1)) {
+      fault.value = 'It is smaller than the copy on the table can show. Make it larger, or mask it by its sheet alone.'
+      return
+    }
+    fault.value = ''
+    remember(true)
+    const id = freeId()
+    book.scheme!.regions.push({ id, name: name.slice(0, 60), target: null, takes: 'paint', references: [] })
+    current.value = id
+    put(labels.value.map((l, v) => (marked[v] === 1 ? id : l)))
+  }
   /** A first parting of the skin that nobody has parted yet; all of it can be taken back. */
   function propose(next: Uint8Array): void {
     const s = book.scheme!
@@ -245,6 +258,7 @@ export function useRegions(changed: () => void) {
     takeBack,
     brush,
     take,
+    addOf,
     propose,
     fill,
     add,

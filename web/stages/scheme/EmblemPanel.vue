@@ -1,0 +1,162 @@
+<script setup lang="ts">
+import { computed, onBeforeUnmount, ref, shallowRef, watch } from 'vue'
+import { svgPage } from '../../../core/formats/svg'
+import { svgOutlines } from '../../../core/formats/svgPath'
+import { circleOutline, sized, type Emblem } from '../../../core/paint/stencil/emblem'
+import { emblemSvg } from '../../../core/paint/stencil/emblemSheet'
+import { lettered } from '../../../core/shape/lettering'
+import { usePaintWork } from '../../composables/usePaintWork'
+import { useAttempt } from '../../composables/useAttempt'
+import { handOver } from '../../shell/handOver'
+import NumberField from '../../shell/NumberField.vue'
+import type { Picked } from '../../viewport/scene'
+import { useViewport } from '../../viewport/useViewport'
+
+/** A circle, letters or a mark of one's own: pressed onto the sculpt, made a region there, and cut out at true size. */
+const emit = defineEmits<{
+  ask: [asked: { hint: string; taken: (p: Picked) => void } | null]
+  region: [name: string, inside: Uint8Array]
+}>()
+const viewport = useViewport(),
+  work = usePaintWork()
+const { fault, busy, attempt } = useAttempt()
+const shape = ref<'circle' | 'ring' | 'letters' | 'drawing'>('circle'),
+  size = ref(10),
+  turn = ref(0),
+  words = ref('7'),
+  drawing = shallowRef<{ name: string; outlines: Float64Array[] } | null>(null)
+const at = shallowRef<{ point: [number, number, number]; face: number } | null>(null),
+  placed = shallowRef<Emblem | null>(null)
+
+/** The mark in its own plane, as wide or tall as is wished; a problem is thrown as a sentence. */
+function mark(): Float64Array[] {
+  if (shape.value === 'circle') return [circleOutline(size.value / 2)]
+  if (shape.value === 'ring') return [circleOutline(size.value / 2), circleOutline(size.value * 0.36)]
+  if (shape.value === 'letters') {
+    const r = lettered({ text: words.value, face: 'sans', letter: size.value, spacing: 0.03 })
+    if (!r.ok) throw new Error(r.problem.message)
+    return r.value.contours
+  }
+  if (!drawing.value) throw new Error('Choose an SVG drawing of the mark first.')
+  return sized(drawing.value.outlines, size.value)
+}
+const name = computed(() =>
+  shape.value === 'letters'
+    ? `“${words.value}”`
+    : shape.value === 'drawing'
+      ? (drawing.value?.name ?? 'mark')
+      : shape.value,
+)
+function lay(): Promise<void> {
+  return attempt(async () => {
+    const on = viewport.shown,
+      place = at.value
+    if (!on || !place) return
+    placed.value = null
+    viewport.guides = []
+    const r = await work.emblem(on.mesh, [...place.point], place.face, mark(), turn.value)
+    if (!r.ok) throw new Error(r.problem.message)
+    placed.value = r.value
+    viewport.guides = [{ colour: 0x7a3f8a, lines: r.value.lines }]
+  })
+}
+function press(): void {
+  emit('ask', {
+    hint: `Press where the middle of the ${shape.value === 'letters' ? 'letters' : shape.value} is to be`,
+    taken: (p) => {
+      emit('ask', null)
+      if (p.companion !== null) return
+      at.value = { point: [...p.point], face: p.face }
+      void lay()
+    },
+  })
+}
+watch([shape, size, turn, words, drawing], () => {
+  if (at.value) void lay()
+})
+watch(
+  () => viewport.shown,
+  () => {
+    at.value = placed.value = null
+  },
+)
+function read(e: Event): Promise<void> {
+  const input = e.target as HTMLInputElement,
+    f = input.files?.[0]
+  return attempt(async () => {
+    if (!f) return
+    const r = svgOutlines(await f.text())
+    if (!r.ok) throw new Error(`${f.name}: ${r.problem.message}`)
+    drawing.value = { name: f.name.replace(/\.svg$/i, ''), outlines: r.value }
+  }).finally(() => {
+    input.value = ''
+  })
+}
+const svg = (): Promise<void> =>
+  attempt(() => {
+    const { width, height, parts } = emblemSvg(mark(), name.value)
+    handOver(`mask, ${name.value}.svg`, svgPage(width, height, parts), 'image/svg+xml')
+    return Promise.resolve()
+  })
+function toRegion(): void {
+  if (!placed.value) return
+  emit('region', name.value, placed.value.inside)
+  viewport.guides = []
+  at.value = placed.value = null
+}
+onBeforeUnmount(() => {
+  viewport.guides = []
+})
+</script>
+
+<template>
+  <details class="my-2">
+    <summary><h2 class="d-inline">A circle, letters or a mark on it</h2></summary>
+    <div class="folded">
+      <select v-model="shape" class="form-select form-select-sm" aria-label="What is set on it">
+        <option value="circle">circle</option>
+        <option value="ring">ring</option>
+        <option value="letters">letters</option>
+        <option value="drawing">a drawing of your own (SVG)</option>
+      </select>
+      <input
+        v-if="shape === 'letters'"
+        v-model="words"
+        class="form-control form-control-sm"
+        maxlength="40"
+        aria-label="What the letters say"
+      />
+      <input
+        v-if="shape === 'drawing'"
+        type="file"
+        accept=".svg,image/svg+xml"
+        class="form-control form-control-sm"
+        aria-label="SVG drawing of the mark"
+        @change="read"
+      />
+      <NumberField
+        v-model="size"
+        :label="shape === 'letters' ? 'Height of a capital' : 'Width'"
+        unit="mm"
+        :min="0.5"
+        :max="300"
+        :step="0.5"
+        :digits="1"
+      />
+      <NumberField v-model="turn" label="Turned by" unit="°" :min="-180" :max="180" :step="5" :digits="0" />
+      <button class="btn btn-sm btn-quiet" :disabled="busy" @click="press">
+        {{ at ? 'Press another place' : 'Press where it goes' }}
+      </button>
+      <p v-if="fault" role="alert" class="problem m-0">{{ fault }}</p>
+      <template v-if="placed">
+        <p class="soft small m-0">
+          A flat mask lies on it with {{ (100 * placed.stretch).toFixed(1) }} % of stretch at worst.
+        </p>
+        <div class="d-flex gap-2">
+          <button class="btn btn-sm btn-primary" @click="toRegion">Make it a region</button>
+          <button class="btn btn-sm btn-quiet" @click="svg">Mask as SVG, true size</button>
+        </div>
+      </template>
+    </div>
+  </details>
+</template>
