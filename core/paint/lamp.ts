@@ -1,7 +1,5 @@
 import { BANDS, TO_LINEAR, wavelength, weightsOf, WHITE, type Triple } from './colour'
 
-/** K; light of which white looks white on a screen. */
-export const DAYLIGHT = 6504
 /** K; candle to clear sky. */
 export const LAMP_RANGE = [1800, 10_000] as const
 

@@ -1,4 +1,4 @@
-import { BANDS, type Triple } from './colour'
+import { BANDS } from './colour'
 import { FEW, fewWeights } from './fewBands'
 import { inward, outward, type Optics } from './film'
 import { evenFilm, filmTable, laidOn, LEVELS } from './filmTable'
@@ -275,5 +275,3 @@ function coverOf(o: Optics, film: number): Float32Array {
   for (let b = 0; b < BANDS; b++) mean += (o.K[b]! + o.S[b]!) / BANDS
   return Float32Array.from({ length: LEVELS }, (_, l) => 1 - Math.exp((-2 * mean * film * l) / (LEVELS - 1)))
 }
-
-export const asTriple = (a: ArrayLike<number>, v: number): Triple => [a[3 * v]!, a[3 * v + 1]!, a[3 * v + 2]!]

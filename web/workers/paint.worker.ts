@@ -280,7 +280,7 @@ const work = {
         id: c.id,
         region: c.regionId,
         technique: c.technique,
-        tool: c.tool,
+        tool: c.technique === 'airbrush' ? 'airbrush' : c.tool,
         optics: opticsOfCoat(c),
         // Nobody knows of two coats without a paint that they would be the same.
         paint: drops.length > 0 ? JSON.stringify(drops.map((m) => [m.paintId, m.drops])) : c.id,

@@ -19,7 +19,7 @@ const MOST = 20,
 interface Before {
   labels: Uint8Array
   /** where the change also made or ended a region: the regions and coats of before */
-  scheme: Pick<Scheme, 'regions' | 'coats'> | null
+  scheme: Pick<Scheme, 'regions' | 'coats' | 'variants' | 'effects'> | null
 }
 
 /**
@@ -96,7 +96,9 @@ export function useRegions(changed: () => void) {
   function remember(withScheme: boolean): void {
     const s = book.scheme!
     const kept = withScheme
-      ? (JSON.parse(JSON.stringify({ regions: s.regions, coats: s.coats })) as Before['scheme'])
+      ? (JSON.parse(
+          JSON.stringify({ regions: s.regions, coats: s.coats, variants: s.variants, effects: s.effects }),
+        ) as Before['scheme'])
       : null
     undone.value = [...undone.value.slice(1 - MOST), { labels: labels.value.slice(), scheme: kept }]
   }
@@ -218,7 +220,10 @@ export function useRegions(changed: () => void) {
     }
     fault.value = ''
     remember(true)
-    s.coats = s.coats.filter((c) => c.regionId !== gone.id)
+    const stays = (x: { regionId: number }): boolean => x.regionId !== gone.id
+    s.coats = s.coats.filter(stays)
+    s.variants = s.variants.filter(stays)
+    s.effects = s.effects.filter(stays)
     s.regions = s.regions.filter((r) => r.id !== gone.id)
     current.value = to
     put(labels.value.map((l) => (l === gone.id ? to : l)))
