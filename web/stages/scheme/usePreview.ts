@@ -7,6 +7,7 @@ import { newestOnly } from '../../composables/newest'
 import { useCheck } from '../../composables/useCheck'
 import { usePaintWork } from '../../composables/usePaintWork'
 import { useScheme } from '../../stores/scheme'
+import { useStock } from '../../stores/stock'
 import { useViewport } from '../../viewport/useViewport'
 import type { SchemeSent } from '../../workers/paintedSkin'
 import { asFloats, SURFACE } from './surface'
@@ -26,6 +27,7 @@ export interface Light {
  */
 export function usePreview(labels: Ref<Uint8Array>, ready: Ref<boolean>, undercoat: Ref<Undercoat>) {
   const book = useScheme(),
+    stock = useStock(),
     viewport = useViewport(),
     work = usePaintWork()
   const facts = ref<Map<string, { toHide: number | null; hex: string }>>(new Map())
@@ -38,8 +40,9 @@ export function usePreview(labels: Ref<Uint8Array>, ready: Ref<boolean>, underco
     () => viewport.shown?.hash,
     () => SURFACE,
   )
-  /** the copy whose skin the worker has */
-  let laid: string | null = null
+  /** the copy whose skin the worker has, and whether it has the stock's paints */
+  let laid: string | null = null,
+    stocked = false
 
   const sent = (): SchemeSent | null => {
     const s = book.scheme
@@ -57,7 +60,8 @@ export function usePreview(labels: Ref<Uint8Array>, ready: Ref<boolean>, underco
     const coats = JSON.parse(JSON.stringify(s.coats)) as Coat[]
     facts.value = new Map((await work.facts(coats, undercoat.value)).map((f) => [f.id, f]))
     const scheme = sent()
-    if (!scheme) return
+    // Without its paints the sculpt would be shown primed for a moment.
+    if (!scheme || !stocked) return
     const on = viewport.shown
     const painted = await work.preview(scheme, light.value.kelvin, done.value && [...done.value])
     if (viewport.shown !== on) return
@@ -66,9 +70,10 @@ export function usePreview(labels: Ref<Uint8Array>, ready: Ref<boolean>, underco
     shown.value++
   })
   watch(
-    () => book.paints,
-    async (p) => {
+    [() => book.paints, () => stock.workshop !== null] as const,
+    async ([p, loaded]) => {
       await work.setPaints(plainPaints(p))
+      stocked ||= loaded
       await refresh()
     },
     { immediate: true },
