@@ -34,7 +34,7 @@ onMounted(() => {
   viewport.eyes = s.gaze
   s.onDraw = () => {
     turned.value = s.gaze.turned()
-    row.value = s.rowPlaces()
+    row.value = s.rowTops()
     marks.value = s.rulerMarks.flatMap((m) => {
       const p = s.gaze.project(m.at)
       return p ? [{ mm: m.mm, ...p }] : []

@@ -2,14 +2,14 @@ import type CameraControls from 'camera-controls'
 import * as THREE from 'three'
 import { acceleratedRaycast, MeshBVH } from 'three-mesh-bvh'
 import { isCloud, type Mesh } from '../../core/mesh/mesh'
-import { directionOf } from '../../core/paint/sprayLight'
 import type { Motion } from './motion'
-import { bareColours, pointsOf, setSheen, solidOf, twinOf } from './drawn'
-import { cabinet } from './cabinet'
+import { bareColours, pointsOf, setSheen, solidOf } from './drawn'
 import { Annotations, empty, type Guide, type Marker, type Stroke } from './annotations'
 import { Furniture } from './furniture'
 import { Gaze } from './gaze'
 import { Handles } from './handles'
+import { Lights, type Standing } from './lights'
+import { Twins } from './twins'
 
 THREE.Mesh.prototype.raycast = acceleratedRaycast
 
@@ -39,7 +39,8 @@ export class Scene {
   private readonly companions = new THREE.Group()
   private frame = 0
   private last = performance.now()
-  private readonly key = new THREE.DirectionalLight(0xfff1dc, 3.1)
+  private readonly lights: Lights
+  private readonly twins = new Twins()
   private disposed = false
   size = new THREE.Vector3(60, 60, 100)
   onDraw: (() => void) | null = null
@@ -51,17 +52,7 @@ export class Scene {
     this.gaze = new Gaze(canvas, this.whole)
     this.camera = this.gaze.camera
     this.controls = this.gaze.controls
-    this.scene.add(new THREE.HemisphereLight(0xeef2f6, 0x9a8f80, 1.25))
-    const fill = new THREE.DirectionalLight(0xcfdcea, 0.5),
-      rim = new THREE.DirectionalLight(0xffffff, 0.9)
-    // Lights ride with the camera, so form reads from every side: key high on the left, fill low, rim behind.
-    this.key.position.set(-0.75, 0.95, 0.75)
-    fill.position.set(0.9, -0.15, 0.7)
-    rim.position.set(0.7, 0.6, -0.9)
-    for (const l of [this.key, fill, rim]) {
-      this.camera.add(l)
-      this.camera.add(l.target)
-    }
+    this.lights = new Lights(this.renderer, this.scene, this.camera, this.whole)
     this.scene.add(
       this.camera,
       this.holder,
@@ -70,7 +61,7 @@ export class Scene {
       this.notes.fixed,
       this.handles.group,
     )
-    this.holder.add(this.notes.carried, this.twins)
+    this.holder.add(this.notes.carried, this.twins.group)
     this.controls.addEventListener('update', () => this.draw())
     this.tick()
   }
@@ -162,6 +153,7 @@ export class Scene {
       this.companions.add(body)
     }
     if (this.body) this.measureAll()
+    this.lights.fall(this.companions.children)
     this.draw()
   }
   /** Box of all that stands on the disc; the disc and the ruler go by it. */
@@ -241,87 +233,28 @@ export class Scene {
     else (attribute.array as Float32Array).set(this.bare)
     attribute.needsUpdate = true
     if (this.body instanceof THREE.Mesh) setSheen(this.body, sheen)
-    // What shines mirrors a room; plain maps and clay are shown without one, so that their colours can be read.
-    if (sheen) this.room ??= cabinet(this.renderer)
-    this.scene.environment = sheen ? this.room : null
-    this.scene.environmentIntensity = 0.45
+    this.lights.mirror(sheen !== null)
     this.draw()
   }
-  private room: THREE.Texture | null = null
 
-  private readonly twins = new THREE.Group()
   /** The same body again, to its left on the screen, each with colours of its own; none takes them away. */
   beside(list: readonly { colours: Float32Array; sheen: Float32Array }[]): void {
-    for (const t of this.twins.children as THREE.Mesh[]) {
-      // Positions and faces are the body's own.
-      t.geometry.deleteAttribute('position').deleteAttribute('normal').setIndex(null).dispose()
-      ;(t.material as THREE.Material).dispose()
-    }
-    this.twins.clear()
-    const { body } = this
-    if (!(body instanceof THREE.Mesh) || list.length === 0) {
-      this.draw()
-      return
-    }
-    const box = body.geometry.boundingBox!,
-      step = (box.max.x - box.min.x) * 1.12
-    list.forEach(({ colours, sheen }, i) => {
-      const twin = twinOf(body, colours, sheen)
-      twin.position.x = step * (i + 1)
-      twin.castShadow = twin.receiveShadow = body.castShadow
-      this.twins.add(twin)
-    })
-    this.gaze.row(list.length + 1, step)
+    const step = this.twins.stand(this.body instanceof THREE.Mesh ? this.body : null, list)
+    this.lights.fall(this.twins.group.children)
+    if (step > 0) this.gaze.row(list.length + 1, step)
     this.draw()
   }
-  /** Where on the screen the top of each of them is, px: the body first. */
-  rowPlaces(): { x: number; y: number }[] {
-    const box = this.partBox()
-    if (!box || this.twins.children.length === 0) return []
-    return [0, ...this.twins.children.map((t) => t.position.x)].flatMap((x) => {
-      const at = this.gaze.project(
-        new THREE.Vector3((box.min.x + box.max.x) / 2 + x, (box.min.y + box.max.y) / 2, box.max.z),
-      )
-      return at ? [at] : []
-    })
+  rowTops(): ReturnType<Twins['tops']> {
+    return this.twins.tops(this.partBox(), this.gaze)
   }
 
-  /**
-   * Where the light stands: fixed over the turntable, degrees to the sculpt's own left and up, casting shadows; null
-   * lets it ride with the viewer.
-   */
-  light(from: { turn: number; lift: number } | null): void {
-    const { key } = this
-    this.renderer.shadowMap.enabled = from !== null
-    key.castShadow = from !== null
-    if (from === null) {
-      this.camera.add(key, key.target)
-      key.position.set(-0.75, 0.95, 0.75)
-      key.target.position.set(0, 0, 0)
-    } else {
-      const centre = this.whole.getCenter(new THREE.Vector3()),
-        reach = this.size.length()
-      this.scene.add(key, key.target)
-      key.target.position.copy(centre)
-      key.position
-        .set(...directionOf(from.turn, from.lift))
-        .multiplyScalar(reach)
-        .add(centre)
-      const eye = key.shadow.camera
-      eye.left = eye.bottom = -reach / 2
-      eye.right = eye.top = reach / 2
-      eye.near = reach * 0.2
-      eye.far = reach * 2
-      eye.updateProjectionMatrix()
-      key.shadow.mapSize.set(2048, 2048)
-      key.shadow.normalBias = reach / 400
-      key.shadow.radius = 3
-    }
-    const bodies = [this.body, ...this.companions.children]
-    for (const b of bodies) if (b) b.castShadow = b.receiveShadow = from !== null
-    // Materials are compiled for the lights there are.
-    for (const b of bodies) if (b instanceof THREE.Mesh) (b.material as THREE.Material).needsUpdate = true
+  /** Where the light stands, casting shadows; null lets it ride with the viewer. */
+  light(from: Standing | null): void {
+    this.lights.stand(from, this.bodies())
     this.draw()
+  }
+  private bodies(): THREE.Object3D[] {
+    return [...(this.body ? [this.body] : []), ...this.companions.children, ...this.twins.group.children]
   }
 
   private came: Float32Array | null = null
@@ -415,7 +348,7 @@ export class Scene {
       ;(o.geometry as THREE.BufferGeometry).dispose()
       ;(o.material as THREE.Material).dispose()
     })
-    this.room?.dispose()
+    this.lights.dispose()
     this.controls.dispose()
     this.renderer.dispose()
   }
