@@ -1,3 +1,4 @@
+import { planeHull } from '../mesh/planeHull'
 import { bad, good, type Answer } from '../answer'
 import type { Mesh } from '../mesh/mesh'
 import { measure } from '../mesh/measure'
@@ -56,7 +57,7 @@ export function balance(weights: readonly Weight[], wish: number): Answer<Balanc
   if (!(mass > 0))
     return bad('no-mass', 'The assembly has no mass: it has no closed bodies, or their densities are zero.')
   for (let k = 0; k < 3; k++) centre[k]! /= mass
-  const support = hull(
+  const support = planeHull(
     weights.flatMap(({ mesh: { positions: p } }) => {
       const out: [number, number][] = []
       for (let i = 0; i < p.length; i += 3) if (p[i + 2]! < ground + CONTACT) out.push([p[i]!, p[i + 1]!])
@@ -159,22 +160,4 @@ function least(from: number, to: number, is: (v: number) => boolean): number {
     else from = middle
   }
   return to
-}
-
-/** Convex hull, counter-clockwise (Andrew 1979). */
-function hull(points: [number, number][]): [number, number][] {
-  points.sort((a, b) => a[0] - b[0] || a[1] - b[1])
-  const turn = (o: Flat, a: Flat, b: Flat): number => (a[0] - o[0]) * (b[1] - o[1]) - (a[1] - o[1]) * (b[0] - o[0])
-  const half = (list: readonly [number, number][]): [number, number][] => {
-    const out: [number, number][] = []
-    for (const p of list) {
-      while (out.length >= 2 && turn(out.at(-2)!, out.at(-1)!, p) <= 1e-9) out.pop()
-      out.push(p)
-    }
-    out.pop()
-    return out
-  }
-  const lower = half(points),
-    upper = half(points.slice().reverse())
-  return [...lower, ...upper]
 }

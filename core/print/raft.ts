@@ -1,3 +1,4 @@
+import { planeHull } from '../mesh/planeHull'
 import type { Mesh } from '../mesh/mesh'
 import type { Vector3 } from '../mesh/transform'
 
@@ -46,7 +47,7 @@ function neighbours(feet: readonly Vector3[]): Vector3[][] {
 }
 
 const outlineOf = (feet: readonly Vector3[]): Point[] =>
-  convexHull(
+  planeHull(
     feet.flatMap((f) =>
       Array.from({ length: 12 }, (_, k): Point => [
         f[0] + Math.cos((k * Math.PI) / 6) * MARGIN,
@@ -82,19 +83,4 @@ function plate(outline: readonly Point[], thickness: number): Mesh {
     if (i > 0 && i < n - 1) triangles.push(0, b, a, 1, a + 1, b + 1)
   }
   return { positions: new Float32Array(positions), triangles: new Uint32Array(triangles) }
-}
-
-/** Counter-clockwise convex hull (Andrew's monotone chain). */
-function convexHull(points: readonly Point[]): Point[] {
-  const p = [...points].sort((a, b) => a[0] - b[0] || a[1] - b[1])
-  const turn = (o: Point, a: Point, b: Point): number => (a[0] - o[0]) * (b[1] - o[1]) - (a[1] - o[1]) * (b[0] - o[0])
-  const half = (list: Point[]): Point[] => {
-    const chain: Point[] = []
-    for (const q of list) {
-      while (chain.length > 1 && turn(chain.at(-2)!, chain.at(-1)!, q) <= 0) chain.pop()
-      chain.push(q)
-    }
-    return chain.slice(0, -1)
-  }
-  return [...half(p), ...half(p.reverse())]
 }

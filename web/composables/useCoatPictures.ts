@@ -1,5 +1,4 @@
 import { ref, watch } from 'vue'
-import type { Coat } from '../../contract/pieces'
 import type { PlanStepRecord } from '../../contract/plan'
 import { plainPaints } from '../../contract/stockPaint'
 import { vertexNormals } from '../../core/mesh/measure'
@@ -11,8 +10,8 @@ import { useScheme } from '../stores/scheme'
 import { useStock } from '../stores/stock'
 import { loadMesh } from '../viewport/meshCache'
 import { paintedPicture } from '../viewport/paintedPicture'
-import { asFloats, SURFACE } from '../stages/scheme/surface'
 import { newestOnly } from './newest'
+import { asFloats, schemeSent, SURFACE } from './paintedScheme'
 import { usePaintWork } from './usePaintWork'
 
 /** Number of the coat that a step of the plan lays, among those that are no varnish; null when it lays none. */
@@ -70,12 +69,8 @@ export function useCoatPictures(step: () => PlanStepRecord | null, steps: () => 
     }
     const view = regionView(mesh, vertexNormals(mesh), labels, coat.regionId)
     if (!view) return
-    const sent = {
-      labels: new Uint8Array(labels),
-      regions: scheme.regions.map((r) => ({ id: r.id, clear: r.takes === 'light' })),
-      coats: JSON.parse(JSON.stringify(scheme.coats)) as Coat[],
-      undercoat: store.piece?.schools.undercoat ?? stock.workshop?.schools.undercoat ?? 'grey',
-    }
+    const undercoat = store.piece?.schools.undercoat ?? stock.workshop?.schools.undercoat ?? 'grey'
+    const sent = schemeSent(scheme, new Uint8Array(labels), undercoat)
     const show = async (done: string[]): Promise<string> =>
       paintedPicture(mesh, await work.preview(sent, null, done), view)
     const made = { before: await show(before), after: await show([...before, coat.id]) }

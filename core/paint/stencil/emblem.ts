@@ -1,4 +1,5 @@
 import { bad, good, type Answer } from '../../answer'
+import { weights } from '../../mesh/carryColours'
 import type { Mesh } from '../../mesh/mesh'
 import { faceNormals } from '../../mesh/measure'
 import { topology } from '../../mesh/topology'
@@ -63,8 +64,10 @@ export function placeEmblem(mesh: Mesh, point: Vector3, face: number, mark: Outl
   const { triangles: t, positions: p } = disc.mesh
   const pressed = patch.faces.indexOf(face)
   const [a, b, c] = [0, 1, 2].map((k) => t[3 * pressed + k]!) as [number, number, number]
-  const w = weights(p, a, b, c, point)
-  const at = (k: 0 | 1): number => w[0] * flat.at[2 * a + k]! + w[1] * flat.at[2 * b + k]! + w[2] * flat.at[2 * c + k]!
+  const w = new Float64Array(3)
+  weights(p, 3 * a, 3 * b, 3 * c, ...point, w)
+  const at = (k: 0 | 1): number =>
+    w[0]! * flat.at[2 * a + k]! + w[1]! * flat.at[2 * b + k]! + w[2]! * flat.at[2 * c + k]!
   const middle = [at(0), at(1)] as const
   const up = upOn(disc.mesh, flat)
   const cos = Math.cos((turn * Math.PI) / 180),
@@ -162,24 +165,6 @@ function around(
   const positions = new Float32Array(3 * vertices.length)
   vertices.forEach((v, i) => positions.set(p.subarray(3 * v, 3 * v + 3), 3 * i))
   return { mesh: { positions, triangles }, faces, vertices }
-}
-
-/** Barycentric weights of the place in a face that is nearest to a point beside it. */
-function weights(p: Float32Array, a: number, b: number, c: number, q: Vector3): [number, number, number] {
-  const sub = (v: number, k: number): number => p[3 * v + k]! - p[3 * a + k]!
-  const u = [0, 1, 2].map((k) => sub(b, k)),
-    v = [0, 1, 2].map((k) => sub(c, k)),
-    d = [0, 1, 2].map((k) => q[k]! - p[3 * a + k]!)
-  const dot = (x: readonly number[], y: readonly number[]): number => x[0]! * y[0]! + x[1]! * y[1]! + x[2]! * y[2]!
-  const uu = dot(u, u),
-    uv = dot(u, v),
-    vv = dot(v, v),
-    ud = dot(u, d),
-    vd = dot(v, d)
-  const det = uu * vv - uv * uv || 1
-  const s = (vv * ud - uv * vd) / det,
-    r = (uu * vd - uv * ud) / det
-  return [1 - s - r, s, r]
 }
 
 /** The face of the sheet in which a place lies, and its weights there; looked for first where the last one was. */

@@ -152,9 +152,23 @@ function conformal(mesh: Mesh, faces: Float64Array): Float64Array {
   return Float64Array.from({ length: 2 * n }, (_, i) => held.get(i) ?? x[place[i]!]!)
 }
 
+/** Per half-edge its vector in its face's own plane, from its end back to its start: 2 numbers. */
+function restEdges(faces: Float64Array): Float64Array {
+  const out = new Float64Array(2 * faces.length)
+  for (let f = 0; f < faces.length; f += 3)
+    for (let k = 0; k < 3; k++) {
+      const p = corner(faces, f, k),
+        q = corner(faces, f, (k + 1) % 3)
+      out[2 * (f + k)] = p[0] - q[0]
+      out[2 * (f + k) + 1] = p[1] - q[1]
+    }
+  return out
+}
+
 function asRigidAsPossible(mesh: Mesh, faces: Float64Array, start: Float64Array): Flat {
   const { triangles: t } = mesh
   const n = start.length / 2
+  const rest = restEdges(faces)
   // cot of the angle opposite to each side, by half-edge from its first corner.
   const cot = new Float64Array(t.length)
   for (let f = 0; f < t.length; f += 3)
@@ -192,7 +206,7 @@ function asRigidAsPossible(mesh: Mesh, faces: Float64Array, start: Float64Array)
   for (let f = 0; f < t.length; f += 3) area += (faces[f]! * faces[f + 2]!) / 2
   let before = Infinity
   for (let round = 0; round < ROUNDS; round++) {
-    const energy = turnFaces(t, faces, cot, at, rotation)
+    const energy = turnFaces(t, rest, cot, at, rotation)
     if (before - energy < SETTLED * energy || energy < NONE * area) break
     before = energy
     bx.fill(0)
@@ -201,10 +215,8 @@ function asRigidAsPossible(mesh: Mesh, faces: Float64Array, start: Float64Array)
       const c = rotation[(f / 3) * 2]!,
         s = rotation[(f / 3) * 2 + 1]!
       for (let k = 0; k < 3; k++) {
-        const p = corner(faces, f, k),
-          q = corner(faces, f, (k + 1) % 3)
-        const dx = p[0] - q[0],
-          dy = p[1] - q[1],
+        const dx = rest[2 * (f + k)]!,
+          dy = rest[2 * (f + k) + 1]!,
           w = cot[f + k]!
         const gx = w * (c * dx - s * dy),
           gy = w * (s * dx + c * dy)
@@ -247,7 +259,7 @@ function asRigidAsPossible(mesh: Mesh, faces: Float64Array, start: Float64Array)
 /** The rotation that fits each face best (closest in the plane); returns the energy that is left. */
 function turnFaces(
   t: Uint32Array,
-  faces: Float64Array,
+  rest: Float64Array,
   cot: Float64Array,
   at: Float64Array,
   rotation: Float64Array,
@@ -257,10 +269,8 @@ function turnFaces(
     let a = 0,
       b = 0
     for (let k = 0; k < 3; k++) {
-      const p = corner(faces, f, k),
-        q = corner(faces, f, (k + 1) % 3)
-      const dx = p[0] - q[0],
-        dy = p[1] - q[1]
+      const dx = rest[2 * (f + k)]!,
+        dy = rest[2 * (f + k) + 1]!
       const i = 2 * t[f + k]!,
         j = 2 * t[f + ((k + 1) % 3)]!
       const ux = at[i]! - at[j]!,
@@ -272,10 +282,8 @@ function turnFaces(
     const c = (rotation[(f / 3) * 2] = a / l),
       s = (rotation[(f / 3) * 2 + 1] = b / l)
     for (let k = 0; k < 3; k++) {
-      const p = corner(faces, f, k),
-        q = corner(faces, f, (k + 1) % 3)
-      const dx = p[0] - q[0],
-        dy = p[1] - q[1]
+      const dx = rest[2 * (f + k)]!,
+        dy = rest[2 * (f + k) + 1]!
       const i = 2 * t[f + k]!,
         j = 2 * t[f + ((k + 1) % 3)]!
       const ex = at[i]! - at[j]! - (c * dx - s * dy),

@@ -1,4 +1,5 @@
 import { fixed, scaleBar, svgPage, svgText } from '../../formats/svg'
+import { planeHull } from '../../mesh/planeHull'
 import type { StencilPiece, Stencils } from './stencil'
 
 /** One page of stencils: what both SVG and PDF are made from. mm, y down. */
@@ -89,7 +90,12 @@ function laidDown(piece: StencilPiece): {
   width: number
   height: number
 } {
-  const hull = hullOf(piece.outline)
+  const hull = planeHull(
+    Array.from({ length: piece.outline.length / 2 }, (_, i): [number, number] => [
+      piece.outline[2 * i]!,
+      piece.outline[2 * i + 1]!,
+    ]),
+  )
   let best: { c: number; s: number; width: number; height: number } | null = null
   hull.forEach(([ax, ay], i) => {
     const [bx, by] = hull[(i + 1) % hull.length]!
@@ -126,27 +132,6 @@ function laidDown(piece: StencilPiece): {
   }
   const [u, v] = piece.up
   return { points, up: [c * u + s * v, -(c * v - s * u)], width: x1 - x0, height: y1 - y0 }
-}
-
-/** Convex hull, counter-clockwise (monotone chain, Andrew 1979). */
-function hullOf(outline: ArrayLike<number>): [number, number][] {
-  const points = Array.from({ length: outline.length / 2 }, (_, i): [number, number] => [
-    outline[2 * i]!,
-    outline[2 * i + 1]!,
-  ]).sort((a, b) => a[0] - b[0] || a[1] - b[1])
-  const half = (list: readonly [number, number][]): [number, number][] => {
-    const out: [number, number][] = []
-    for (const p of list) {
-      while (out.length > 1) {
-        const [a, b] = [out.at(-2)!, out.at(-1)!]
-        if ((b[0] - a[0]) * (p[1] - a[1]) - (b[1] - a[1]) * (p[0] - a[0]) > 0) break
-        out.pop()
-      }
-      out.push(p)
-    }
-    return out.slice(0, -1)
-  }
-  return [...half(points), ...half([...points].reverse())]
 }
 
 /** Centre of area of an outline. */

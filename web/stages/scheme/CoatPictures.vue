@@ -58,8 +58,9 @@ watch([open, () => props.region, () => props.shown], () => {
   // The hand on a slider comes first.
   if (open.value && done.value === null) timer = setTimeout(() => void draw(), 350)
 })
+// A coat that is added or taken away is to be seen at once.
 watch(
-  () => props.region,
+  () => [props.region, ...props.coats.map((c) => c.id)].join(),
   () => {
     done.value = null
   },

@@ -80,11 +80,15 @@ watch(
     at.value = placed.value = null
   },
 )
+/** bytes */
+const MOST = 2_000_000
 function read(e: Event): Promise<void> {
   const input = e.target as HTMLInputElement,
     f = input.files?.[0]
   return attempt(async () => {
     if (!f) return
+    if (f.size > MOST)
+      throw new Error(`${f.name} is larger than a mark is: 2 MB at most. Simplify it, then save it again.`)
     const r = svgOutlines(await f.text())
     if (!r.ok) throw new Error(`${f.name}: ${r.problem.message}`)
     drawing.value = { name: f.name.replace(/\.svg$/i, ''), outlines: r.value }
@@ -105,7 +109,7 @@ function toRegion(): void {
   at.value = placed.value = null
 }
 onBeforeUnmount(() => {
-  viewport.guides = []
+  if (placed.value) viewport.guides = []
 })
 </script>
 

@@ -1,12 +1,12 @@
 <script setup lang="ts">
 import { computed, ref, shallowRef, watch } from 'vue'
-import type { Coat } from '../../../contract/pieces'
 import { plainPaints } from '../../../contract/stockPaint'
 import { forbiddenCoats, paintOrder } from '../../../core/findings/paintOrder'
 import type { OrderPlan } from '../../../core/paint/order/plan'
 import type { OrderCost, OrderScheme, OrderStep } from '../../../core/paint/order/types'
 import type { Undercoat } from '../../../core/paint/undercoat'
 import { newestOnly } from '../../composables/newest'
+import { plainCoats } from '../../composables/paintedScheme'
 import { useSlowPaintWork } from '../../composables/usePaintWork'
 import { duration } from '../../shell/duration'
 import FindingList from '../../shell/FindingList.vue'
@@ -26,7 +26,7 @@ const weigh = newestOnly(async () => {
   busy.value = true
   try {
     found.value = await work.order(
-      JSON.parse(JSON.stringify(s.coats)) as Coat[],
+      plainCoats(s.coats),
       plainPaints(book.paints),
       s.regions.map((r) => ({
         id: r.id,

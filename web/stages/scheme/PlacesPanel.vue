@@ -25,29 +25,31 @@ const open = ref(false),
   places = shallowRef<LightPlaces | null>(null)
 /** The light that it is looked at by, or else a cabinet's. */
 const at = computed(() => props.light.at ?? { turn: -25, lift: 60 })
+function draw(): void {
+  viewport.guides = (places.value?.borders ?? []).map((b) => ({
+    colour: parseInt(BORDER_LOOK[b.zone]!.colour.slice(1), 16),
+    lines: b.lines,
+  }))
+}
 const find = newestOnly(async () => {
   const s = props.sent()
-  if (!open.value || !s) {
-    places.value = null
-    viewport.guides = []
-    return
-  }
+  if (!open.value || !s) return
   places.value = await work.places(s.labels, all.value ? null : props.region.id, { ...at.value })
-  viewport.guides = open.value
-    ? (places.value?.borders ?? []).map((b) => ({
-        colour: parseInt(BORDER_LOOK[b.zone]!.colour.slice(1), 16),
-        lines: b.lines,
-      }))
-    : []
+  if (open.value) draw()
 })
 let timer: ReturnType<typeof setTimeout> | undefined
 watch([open, all, () => props.region.id, at, () => props.shown], () => {
   clearTimeout(timer)
-  if (open.value || viewport.guides.length > 0) timer = setTimeout(() => void find(), 200)
+  if (open.value) timer = setTimeout(() => void find(), 200)
+  else if (places.value) {
+    // Its own lines alone: another panel may have drawn some meanwhile.
+    places.value = null
+    draw()
+  }
 })
 onBeforeUnmount(() => {
   clearTimeout(timer)
-  viewport.guides = []
+  if (places.value) viewport.guides = []
 })
 const what = computed(() => (all.value ? 'all of it' : props.region.name))
 async function sheet(): Promise<void> {

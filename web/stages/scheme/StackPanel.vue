@@ -8,6 +8,7 @@ import type { ToneSchool } from '../../../core/paint/tones'
 import { stackForName } from '../../../core/paint/vocabulary'
 import { SCHOOLS } from '../../../core/plan/schools'
 import { newestOnly } from '../../composables/newest'
+import { plainCoats } from '../../composables/paintedScheme'
 import { usePaintWork, useSlowPaintWork } from '../../composables/usePaintWork'
 import { useAttempt } from '../../composables/useAttempt'
 import { usePiece } from '../../stores/piece'
@@ -167,7 +168,7 @@ const stand = newestOnly(async () => {
   const out: typeof viewport.beside = []
   for (const v of variants.value.slice(0, MOST)) {
     const coats = [...s.coats.filter((c) => c.regionId !== props.region.id), ...v.coats]
-    const painted = await work.preview({ ...s, coats: JSON.parse(JSON.stringify(coats)) as Coat[] }, props.kelvin, null)
+    const painted = await work.preview({ ...s, coats: plainCoats(coats) }, props.kelvin, null)
     out.push({ name: v.name, ...painted })
   }
   if (together.value) viewport.beside = out

@@ -1,10 +1,10 @@
 <script setup lang="ts">
 import { computed, ref, shallowRef, watch } from 'vue'
-import type { Coat } from '../../../contract/pieces'
 import { plainPaints } from '../../../contract/stockPaint'
 import { hexToLab } from '../../../core/paint/colour'
 import type { UndercoatCost } from '../../../core/paint/undercoats'
 import { SCHOOLS } from '../../../core/plan/schools'
+import { plainCoats } from '../../composables/paintedScheme'
 import { useSlowPaintWork } from '../../composables/usePaintWork'
 import { duration } from '../../shell/duration'
 import { usePiece } from '../../stores/piece'
@@ -22,7 +22,7 @@ watch(
   async ([s]) => {
     if (!s || !open.value) return
     costs.value = await work.undercoats(
-      JSON.parse(JSON.stringify(s.coats)) as Coat[],
+      plainCoats(s.coats),
       plainPaints(book.paints),
       s.regions.map((r) => ({ id: r.id, target: r.target ? hexToLab(r.target) : null, area: book.areaOf(r.id) })),
     )

@@ -1,16 +1,15 @@
 import { ref, watch, type Ref } from 'vue'
-import type { Coat } from '../../../contract/pieces'
 import { plainPaints } from '../../../contract/stockPaint'
 import type { Undercoat } from '../../../core/paint/undercoat'
 import { fetchBytes } from '../../api'
 import { newestOnly } from '../../composables/newest'
 import { useCheck } from '../../composables/useCheck'
+import { asFloats, plainCoats, schemeSent, SURFACE } from '../../composables/paintedScheme'
 import { usePaintWork } from '../../composables/usePaintWork'
 import { useScheme } from '../../stores/scheme'
 import { useStock } from '../../stores/stock'
 import { useViewport } from '../../viewport/useViewport'
 import type { SchemeSent } from '../../workers/paintedSkin'
-import { asFloats, SURFACE } from './surface'
 
 export interface Light {
   /** where it stands; null: it rides with the viewer */
@@ -46,19 +45,12 @@ export function usePreview(labels: Ref<Uint8Array>, ready: Ref<boolean>, underco
 
   const sent = (): SchemeSent | null => {
     const s = book.scheme
-    if (!s || !ready.value || laid !== viewport.shown?.hash) return null
-    return {
-      labels: labels.value,
-      regions: s.regions.map((r) => ({ id: r.id, clear: r.takes === 'light' })),
-      coats: JSON.parse(JSON.stringify(s.coats)) as Coat[],
-      undercoat: undercoat.value,
-    }
+    return s && ready.value && laid === viewport.shown?.hash ? schemeSent(s, labels.value, undercoat.value) : null
   }
   const refresh = newestOnly(async () => {
     const s = book.scheme
     if (!s) return
-    const coats = JSON.parse(JSON.stringify(s.coats)) as Coat[]
-    facts.value = new Map((await work.facts(coats, undercoat.value)).map((f) => [f.id, f]))
+    facts.value = new Map((await work.facts(plainCoats(s.coats), undercoat.value)).map((f) => [f.id, f]))
     const scheme = sent()
     // Without its paints the sculpt would be shown primed for a moment.
     if (!scheme || !stocked) return

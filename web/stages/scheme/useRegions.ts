@@ -128,8 +128,9 @@ export function useRegions(changed: () => void) {
     const now = performance.now()
     if (now - strokeAt > STROKE) remember(false)
     strokeAt = now
-    if (brushLabels(shown.mesh, normals, labels.value, p.point, p.normal, radius, region.value.id) > 0)
-      put(labels.value)
+    // A copy: what was made of the labels before, such as masks, must see that they are others.
+    const next = labels.value.slice()
+    if (brushLabels(shown.mesh, normals, next, p.point, p.normal, radius, region.value.id) > 0) put(next)
   }
   /** Gives marked vertices to the region; one stroke is one thing to take back. */
   function take(marked: Uint8Array): void {
