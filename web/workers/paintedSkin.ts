@@ -56,8 +56,8 @@ export class PaintedSkin {
         r.id,
         {
           ground: r.clear ? unprimed : primed,
-          coats: coats.flatMap((c, seed) =>
-            c.regionId === r.id && (done === null || done.has(c.id)) ? [this.coating(c, seed)] : [],
+          coats: coats.flatMap((c) =>
+            c.regionId === r.id && (done === null || done.has(c.id)) ? [this.coating(c)] : [],
           ),
         },
       ]),
@@ -85,19 +85,20 @@ export class PaintedSkin {
     return this.skin && placesSheet(this.skin.mesh, places, title)
   }
 
-  private coating(c: Coat, seed: number): Coating {
+  private coating(c: Coat): Coating {
     const optics = this.opticsOf(c)
     return {
       technique: c.technique,
       optics: optics && thinned(optics, c.pigment),
       film: c.film,
       sheen: sheenOf(c, this.paintsOf(c)),
-      levels: this.levelsOf(c, seed),
+      levels: this.levelsOf(c),
     }
   }
 
-  private levelsOf({ technique, tool, grain, coverage, from }: Coat, seed: number): Uint8Array | null {
+  private levelsOf({ id, technique, tool, grain, coverage, from }: Coat): Uint8Array | null {
     const { maps, spacing, mesh } = this.skin!
+    const seed = seedOf(id)
     const aimed = from && (tool === 'airbrush' || technique === 'airbrush') ? from : null
     return kept(this.levels, JSON.stringify([technique, tool, grain, coverage, aimed, seed]), () =>
       levelsOf(
@@ -123,6 +124,13 @@ function kept<T>(there: Map<string, T>, key: string, make: () => T): T {
   if (there.size >= MOST_KEPT) there.delete(there.keys().next().value!)
   there.set(key, made)
   return made
+}
+
+/** A pattern of its own for each coat, which stays where it is whatever is laid before it (FNV-1a). */
+function seedOf(id: string): number {
+  let h = 0x811c9dc5
+  for (let i = 0; i < id.length; i++) h = Math.imul(h ^ id.charCodeAt(i), 0x01000193)
+  return h >>> 0
 }
 
 function sheenOf(c: Coat, paints: readonly (StockPaint | undefined)[]): Sheen {

@@ -5,7 +5,7 @@ import { faceNormals } from '../../mesh/measure'
 import { topology } from '../../mesh/topology'
 import type { Vector3 } from '../../mesh/transform'
 import { cutAlong, discCuts } from './cutOpen'
-import { flatten } from './flatten'
+import { flatten, offOf } from './flatten'
 import { upOn } from './stencil'
 
 /** A mark in its own plane: closed outlines, 2 numbers per corner, mm, y up, its middle at the origin; even-odd. */
@@ -106,8 +106,7 @@ export function placeEmblem(mesh: Mesh, point: Vector3, face: number, mark: Outl
   const inside = new Uint8Array(mesh.positions.length / 3)
   for (let v = 0; v < disc.from.length; v++)
     if (within(laid, flat.at[2 * v]!, flat.at[2 * v + 1]!)) inside[patch.vertices[disc.from[v]!]!] = 1
-  let stretch = 0
-  for (const f of under) stretch = Math.max(stretch, flat.most[f]! - 1, 1 / Math.max(1e-6, flat.least[f]!) - 1)
+  const stretch = Math.max(0, ...[...under].map((f) => offOf(flat, f)))
   if (stretch > BULGES || flat.flipped > 0)
     return bad(
       'emblem-bulges',

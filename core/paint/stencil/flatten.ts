@@ -16,6 +16,10 @@ export interface Flat {
   flipped: number
 }
 
+/** Share by which a face is stretched or pressed at worst. */
+export const offOf = ({ most, least }: Pick<Flat, 'most' | 'least'>, face: number): number =>
+  Math.max(most[face]! - 1, 1 / Math.max(1e-6, least[face]!) - 1)
+
 const ROUNDS = 300
 /** A round that lowers the energy by less than this share of it is the last, or one that finds next to none. */
 const SETTLED = 2e-3,

@@ -5,8 +5,8 @@ import { keepFaces, type Mesh } from '../../mesh/mesh'
 import { simplify } from '../../mesh/simplify'
 import { edgeEnd, edgeStart, shells, topology } from '../../mesh/topology'
 import { regionMargin } from '../borders'
-import { cutAlong, discCuts, farthest, markPath, openVertices, pathsTo } from './cutOpen'
-import { flatten, type Flat } from './flatten'
+import { cutAlong, discCuts, farthest, markPath, openVertices, pathsTo, type Paths } from './cutOpen'
+import { flatten, offOf, type Flat } from './flatten'
 import { crosses } from './crosses'
 
 export interface StencilWish {
@@ -76,10 +76,8 @@ export async function stencils(
       continue
     }
     const lean = await simplify(patch, FACES, OFF, true)
-    const piece = laidFlat(lean, wish, part(report, s / count, (s + 1) / count))
     // What the sheet is compared with is the skin itself.
-    piece.area.skin = area
-    pieces.push(piece)
+    pieces.push(laidFlat(lean, area, wish, part(report, s / count, (s + 1) / count)))
   }
   pieces.sort((a, b) => b.area.skin - a.area.skin)
   return { pieces, crumbs }
@@ -98,15 +96,17 @@ interface Laid {
   edge: StencilPiece['edge']
 }
 
-function laidFlat(patch: Mesh, wish: StencilWish, report: Report): StencilPiece {
+/** @param skin mm² of the patch before it was made lean */
+function laidFlat(patch: Mesh, skin: number, wish: StencilWish, report: Report): StencilPiece {
   const { twin } = topology(patch)
   let best = opened(patch, discCuts(patch), twin)
   let darts = 0
   while (darts < wish.darts && !fits(best, wish)) {
     report(darts / wish.darts)
-    const tries = dartEnds(patch, twin, best).map((end) => {
+    const paths = pathsTo(patch, openOf(patch, twin, best.cut))
+    const tries = dartEnds(paths, best).map((end) => {
       const cut = best.cut.slice()
-      markPath(patch, twin, pathsTo(patch, openOf(patch, twin, best.cut)), end, cut)
+      markPath(patch, twin, paths, end, cut)
       return opened(patch, cut, twin)
     })
     const next = tries.sort((a, b) => a.flat.energy - b.flat.energy)[0]
@@ -115,7 +115,7 @@ function laidFlat(patch: Mesh, wish: StencilWish, report: Report): StencilPiece 
     best = next
     darts++
   }
-  return pieceOf(best, darts)
+  return pieceOf(best, skin, darts)
 }
 const fits = ({ stretch, overlaps, flat, edge }: Laid, wish: StencilWish): boolean =>
   stretch <= wish.stretch &&
@@ -129,9 +129,7 @@ function opened(patch: Mesh, cut: Uint8Array, twin: Int32Array): Laid {
   const { mesh, from } = cutAlong(patch, cut, twin)
   const flat = flatten(mesh)
   const { areas } = faceNormals(mesh)
-  const list = [...areas.keys()]
-    .map((f) => ({ area: areas[f]!, off: Math.max(flat.most[f]! - 1, 1 / Math.max(1e-6, flat.least[f]!) - 1) }))
-    .sort((a, b) => b.off - a.off)
+  const list = [...areas.keys()].map((f) => ({ area: areas[f]!, off: offOf(flat, f) })).sort((a, b) => b.off - a.off)
   const whole = areas.reduce((a, b) => a + b, 0)
   let sum = 0,
     stretch = 0
@@ -179,9 +177,7 @@ function openOf(patch: Mesh, twin: Int32Array, cut: Uint8Array): Set<number> {
 }
 
 /** Where a dart may end: the deepest place, and where the sheet is pulled most within. */
-function dartEnds(patch: Mesh, twin: Int32Array, laid: Laid): number[] {
-  const open = openOf(patch, twin, laid.cut)
-  const { far } = pathsTo(patch, open)
+function dartEnds({ far }: Paths, laid: Laid): number[] {
   const deepest = farthest(far)
   if (!(far[deepest]! > 0)) return []
   const off = new Float64Array(far.length),
@@ -191,7 +187,7 @@ function dartEnds(patch: Mesh, twin: Int32Array, laid: Laid): number[] {
   for (let i = 0; i < t.length; i++) {
     const f = Math.floor(i / 3),
       v = laid.from[t[i]!]!
-    off[v]! += areas[f]! * Math.max(laid.flat.most[f]! - 1, 1 / Math.max(1e-6, laid.flat.least[f]!) - 1)
+    off[v]! += areas[f]! * offOf(laid.flat, f)
     weight[v]! += areas[f]!
   }
   let worst = -1
@@ -226,8 +222,11 @@ const outlineOf = (loop: readonly number[], mesh: Mesh, flat: Flat): Float64Arra
     }),
   )
 
-function pieceOf({ mesh, flat, stretch, overlaps, outline, own, edge }: Laid, darts: number): StencilPiece {
-  const skin = faceNormals(mesh).areas.reduce((a, b) => a + b, 0)
+function pieceOf(
+  { mesh, flat, stretch, overlaps, outline, own, edge }: Laid,
+  skin: number,
+  darts: number,
+): StencilPiece {
   let sheet = 0
   for (let i = 0; i < outline.length; i += 2) {
     const j = (i + 2) % outline.length

@@ -146,8 +146,10 @@ function use(v: Scheme['variants'][number]): void {
   const aside = here.value
   change({
     coats: [...s.coats.filter((c) => c.regionId !== props.region.id), ...v.coats],
-    // They change places: the name stays with the place.
-    variants: s.variants.flatMap((x) => (x.id !== v.id ? [x] : aside.length > 0 ? [{ ...v, coats: aside }] : [])),
+    // They change places, and each is called what it is.
+    variants: s.variants.flatMap((x) =>
+      x.id !== v.id ? [x] : aside.length > 0 ? [{ ...v, name: nameOf(aside), coats: aside }] : [],
+    ),
   })
 }
 const drop = (id: string): void => change({ variants: scheme.value.variants.filter((v) => v.id !== id) })
