@@ -1,7 +1,7 @@
 import { z } from 'zod'
 import { brokenRules, orderPlan } from '../core/paint/order/plan'
 import { precedences } from '../core/paint/order/rules'
-import { ORDER_COSTS, type OrderScheme } from '../core/paint/order/types'
+import { ORDER_COSTS, type OrderScheme, type Precedes } from '../core/paint/order/types'
 import { usage, type Call } from './call'
 import { loadJson } from './files'
 import { writeReport } from './results'
@@ -58,20 +58,18 @@ export async function orderCommand({ words, flags, out, fail }: Call): Promise<n
   const scheme: OrderScheme = read
   const plan = orderPlan(scheme, hand, ORDER_COSTS)
   const word = (i: number): string => read.coats[i]!.id
+  const pair = (r: Precedes): { first: string; then: string; rule: string } => ({
+    ...r,
+    first: word(r.first),
+    then: word(r.then),
+  })
   const report = {
     order: plan.steps.map((s) => word(s.coat)),
     cost: plan.cost,
-    largestFirst: plan.largestFirst,
+    largestFirst: { cost: plan.largestFirst.cost, broken: plan.largestFirst.broken.map(pair) },
     hand: plan.hand && { cost: plan.hand.cost },
-    broken: hand
-      ? brokenRules(precedences(scheme), hand).map((r) => ({ ...r, first: word(r.first), then: word(r.then) }))
-      : [],
-    dropped: plan.dropped.map((d) => ({
-      rule: d.rule.rule,
-      first: word(d.rule.first),
-      then: word(d.rule.then),
-      ring: d.ring.map(word),
-    })),
+    broken: hand ? brokenRules(precedences(scheme), hand).map(pair) : [],
+    dropped: plan.dropped.map((d) => ({ ...pair(d.rule), ring: d.ring.map(word) })),
   }
   const problem = await writeReport(flags, report)
   if (problem) return fail(problem, 2)
@@ -84,7 +82,7 @@ export async function orderCommand({ words, flags, out, fail }: Call): Promise<n
       ),
     )
     out(
-      `masking ${minutes(plan.cost.masking)}, in all ${minutes(plan.cost.total)}; largest first ${minutes(plan.largestFirst.masking)} and ${minutes(plan.largestFirst.total)}\n`,
+      `masking ${minutes(plan.cost.masking)}, in all ${minutes(plan.cost.total)}; largest first ${minutes(plan.largestFirst.cost.masking)} and ${minutes(plan.largestFirst.cost.total)}\n`,
     )
     if (plan.hand)
       out(`your order: masking ${minutes(plan.hand.cost.masking)}, in all ${minutes(plan.hand.cost.total)}\n`)

@@ -2,7 +2,7 @@ import { writePly } from '../core/formats/ply'
 import { writeStl } from '../core/formats/stl'
 import { meshFromBytes } from '../core/formats/meshBytes'
 import type { Box, Mesh } from '../core/mesh/mesh'
-import { regionBorders } from '../core/paint/borders'
+import { maskedBorders } from '../core/paint/edgeMasks'
 import { regionAreas } from '../core/paint/regions'
 import { regionDabs } from '../core/paint/regionDabs'
 import { standingDabs } from '../core/shape/orient'
@@ -322,7 +322,7 @@ async function paintBust(bust: string, paints: ReadonlyMap<string, string>, part
         meshHash: shown.meshHash,
         labels: hash,
         areas,
-        borders: regionBorders(copy.value, labels),
+        borders: maskedBorders(copy.value, labels),
       },
     ],
     regions: [

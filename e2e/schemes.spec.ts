@@ -197,9 +197,10 @@ test('spots and sheen: dots keep to their share, metal under matt varnish is dul
   /** On the ball: the share of red pixels, how warm it is on the whole, and how bright its brightest spot is. */
   const seen = (): Promise<{ red: number; warm: number; bright: number }> =>
     page.evaluate(() => {
-      const c = document.querySelector('canvas')!,
+      const c = document.querySelector('canvas'),
         t = document.createElement('canvas')
-      const r = Math.round(c.height / 9)
+      if (!c) return { red: 0, warm: Infinity, bright: 0 }
+      const r = Math.round(c.height / 7)
       t.width = t.height = 2 * r
       const g = t.getContext('2d')!
       g.drawImage(c, c.width / 2 - r, c.height / 2 - r, 2 * r, 2 * r, 0, 0, 2 * r, 2 * r)
@@ -209,7 +210,7 @@ test('spots and sheen: dots keep to their share, metal under matt varnish is dul
         reds = 0,
         blues = 0
       for (let i = 0; i < d.length; i += 4) {
-        if (d[i]! > 1.8 * d[i + 2]!) red++
+        if (d[i]! > 1.5 * d[i + 2]!) red++
         reds += d[i]!
         blues += d[i + 2]!
         bright = Math.max(bright, (d[i]! + d[i + 1]! + d[i + 2]!) / 3)
@@ -221,15 +222,16 @@ test('spots and sheen: dots keep to their share, metal under matt varnish is dul
       technique: 'stipple',
       paintId: stock.get('Gull white'),
       coverage,
-      grain: 4,
+      grain: 3.5,
     })
-  // White dots that the mesh can show, on red: the red that is left follows what was asked. Bare clay has none.
+  // White dots that the mesh can show, on red: the red that is left follows what was asked, as far as the dots seen
+  // here stand for all of them. Bare clay has next to none.
   const red = async (): Promise<number> => (await seen()).red
   await put([base, white(0.25)])
-  await expect.poll(red, { timeout: 60_000 }).toBeGreaterThan(0.6)
-  expect(await red()).toBeLessThan(0.92)
+  await expect.poll(red, { timeout: 60_000 }).toBeGreaterThan(0.5)
+  expect(await red()).toBeLessThan(0.85)
   await put([base, white(0.75)])
-  await expect.poll(red, { timeout: 60_000 }).toBeGreaterThan(0.1)
+  await expect.poll(red, { timeout: 60_000 }).toBeGreaterThan(0.11)
   expect(await red()).toBeLessThan(0.42)
   const metal = { technique: 'metallic', paintId: stock.get('Gull steel') }
   const varnish = await call<{ id: string }>('POST', '/stock/paint', {

@@ -1,7 +1,7 @@
 import { vertexNormals } from '../mesh/measure'
 import type { Contour } from '../mesh/contours'
 import type { Mesh } from '../mesh/mesh'
-import { borderLines } from './borders'
+import { borderLines, regionBorders, type Border } from './borders'
 
 /** mm of an edge by what masks it. */
 export interface MaskKinds {
@@ -31,6 +31,15 @@ export function edgeMasks(mesh: Mesh, labels: Uint8Array): { a: number; b: numbe
     for (const line of lines) weigh(line, normals, masks)
     return { a, b, masks }
   })
+}
+
+/** Edges that regions share, each with its length and what masks it. */
+export function maskedBorders(mesh: Mesh, labels: Uint8Array): (Border & { masks: MaskKinds })[] {
+  const kinds = edgeMasks(mesh, labels)
+  return regionBorders(mesh, labels).map((b) => ({
+    ...b,
+    masks: kinds.find((k) => k.a === b.a && k.b === b.b)?.masks ?? { tape: 0, putty: 0, liquid: 0 },
+  }))
 }
 
 function weigh({ points, edges, closed }: Contour, normals: Float32Array, masks: MaskKinds): void {

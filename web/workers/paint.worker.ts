@@ -14,7 +14,7 @@ import {
   type Optics,
 } from '../../core/paint/film'
 import { bounds, type Mesh } from '../../core/mesh/mesh'
-import { regionBorders, type Border } from '../../core/paint/borders'
+import type { Border } from '../../core/paint/borders'
 import { orderCoats, type CoatFacts } from '../../core/paint/order/ofScheme'
 import { orderPlan, type OrderPlan } from '../../core/paint/order/plan'
 import type { OrderRegion, OrderScheme } from '../../core/paint/order/types'
@@ -31,7 +31,7 @@ import type { StencilPage } from '../../core/paint/stencil/pages'
 import { stencilPdf } from '../../core/paint/stencil/pdf'
 import { stencils, type Stencils, type StencilWish } from '../../core/paint/stencil/stencil'
 import { creasePatches, patchTree, type PatchTree } from '../../core/paint/patches'
-import { edgeMasks, type MaskKinds } from '../../core/paint/edgeMasks'
+import { maskedBorders } from '../../core/paint/edgeMasks'
 import { writeStl } from '../../core/formats/stl'
 import { practiceBody } from '../../core/shape/practiceBody'
 import type { Answer } from '../../core/answer'
@@ -250,13 +250,8 @@ const work = {
   stencilPdf(pages: StencilPage[], title: string): Promise<Uint8Array> {
     return stencilPdf(pages, title)
   },
-  /** Edges that regions share, and what masks them. */
-  borders(mesh: Mesh, labels: Uint8Array): (Border & { masks: MaskKinds })[] {
-    const kinds = edgeMasks(mesh, labels)
-    return regionBorders(mesh, labels).map((b) => ({
-      ...b,
-      masks: kinds.find((k) => k.a === b.a && k.b === b.b)?.masks ?? { tape: 0, putty: 0, liquid: 0 },
-    }))
+  borders(mesh: Mesh, labels: Uint8Array): ReturnType<typeof maskedBorders> {
+    return maskedBorders(mesh, labels)
   },
   /**
    * The cheapest order of a scheme's coats, and what the hand's costs beside it.

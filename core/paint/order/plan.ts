@@ -11,7 +11,7 @@ export interface OrderPlan {
   /** the user's own order beside it, with the rules that it breaks; null where none was given */
   hand: { steps: OrderStep[]; cost: OrderCost; broken: Precedes[] } | null
   /** regions taken whole, the largest first: what most people do */
-  largestFirst: OrderCost
+  largestFirst: { cost: OrderCost; broken: Precedes[] }
 }
 
 /**
@@ -27,12 +27,13 @@ export function orderPlan(
   const l = laid(scheme, costs)
   const rules = precedences(scheme)
   const given = withoutRings(scheme.coats.length, rules)
-  const best = reckon(l, cheapest(l, given.rules))
+  const best = reckon(l, cheapest(l, given.rules)),
+    largest = largestFirst(scheme)
   return {
     ...best,
     dropped: given.dropped,
     hand: hand && { ...reckon(l, hand), broken: brokenRules(rules, hand) },
-    largestFirst: reckon(l, largestFirst(scheme)).cost,
+    largestFirst: { cost: reckon(l, largest).cost, broken: brokenRules(rules, largest) },
   }
 }
 

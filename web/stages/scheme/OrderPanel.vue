@@ -56,13 +56,13 @@ const findings = computed(() => {
     ...paintOrder(f.scheme, own.value ? f.plan : { ...f.plan, hand: null }),
   ]
 })
-const rows = computed<{ name: string; cost: OrderCost }[]>(() => {
+const rows = computed<{ name: string; cost: OrderCost; broken: number }[]>(() => {
   const p = found.value?.plan
   if (!p) return []
   return [
-    { name: 'cheapest', cost: p.cost },
-    { name: own.value ? 'yours' : 'as listed', cost: p.hand!.cost },
-    { name: 'largest region first', cost: p.largestFirst },
+    { name: 'cheapest by the rules', cost: p.cost, broken: p.dropped.length },
+    { name: own.value ? 'yours' : 'as listed', cost: p.hand!.cost, broken: p.hand!.broken.length },
+    { name: 'largest region first', cost: p.largestFirst.cost, broken: p.largestFirst.broken.length },
   ]
 })
 const region = (id: number): string => found.value?.scheme.regions.find((r) => r.id === id)?.name ?? '?'
@@ -122,7 +122,12 @@ function masks(s: OrderStep): string {
         </thead>
         <tbody>
           <tr v-for="r in rows" :key="r.name" :data-order="r.name">
-            <td>{{ r.name }}</td>
+            <td>
+              {{ r.name
+              }}<span v-if="r.broken > 0" class="soft d-block"
+                >breaks {{ r.broken }} {{ r.broken === 1 ? 'rule' : 'rules' }}</span
+              >
+            </td>
             <td class="num text-nowrap" :title="`${Math.round(r.cost.tape)} mm of tape`">
               {{ duration(r.cost.masking) }}
             </td>
@@ -134,7 +139,7 @@ function masks(s: OrderStep): string {
         </tbody>
       </table>
       <div class="d-flex gap-2 my-2 align-items-center">
-        <span class="soft small flex-grow-1">{{ own ? 'In your order' : 'In the cheapest order' }}</span>
+        <span class="soft small flex-grow-1">{{ own ? 'In your order' : 'In the cheapest order by the rules' }}</span>
         <button v-if="own" class="btn btn-sm btn-quiet" @click="emit('order', [])">The cheapest again</button>
         <button v-else class="btn btn-sm btn-quiet" @click="emit('order', ids())">Plan by it</button>
       </div>
