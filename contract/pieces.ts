@@ -188,6 +188,11 @@ export const region = z.object({
     .default(null),
   /** what may come on it: anything; nothing, for it takes glue; inks only, for it is clear */
   takes: z.enum(['paint', 'glue', 'light']).default('paint'),
+  /** what shines from inside a clear region: K, and how bright its bare skin is beside a white card in the case */
+  behind: z
+    .object({ kelvin: z.number().min(1800).max(10_000), strength: z.number().min(0.05).max(10) })
+    .nullable()
+    .default(null),
   /** pictures that it is painted after, each with the place (share of its width and height) whose colour was read */
   references: z
     .array(
@@ -201,6 +206,7 @@ export const region = z.object({
     .max(8)
     .default([]),
 })
+export type Region = z.infer<typeof region>
 /** Which region each vertex of one part's display copy belongs to. */
 export const labelMap = z.object({
   partId: z.uuid(),

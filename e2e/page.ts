@@ -28,6 +28,9 @@ export async function accessible(page: Page): Promise<void> {
   expect(violations.map((v) => `${v.id}: ${v.nodes.map((n) => n.target.join(' ')).join('; ')}`)).toEqual([])
 }
 
+/** A leaf of the scheme's panel. */
+export const leaf = (page: Page, name: string): Promise<void> => page.getByRole('tab', { name }).click()
+
 export async function stage(page: Page, name: string): Promise<void> {
   await page
     .getByRole('navigation', { name: 'Stages' })

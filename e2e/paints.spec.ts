@@ -4,7 +4,7 @@ import { writeStl } from '../core/formats/stl'
 import { concatenate } from '../core/mesh/mesh'
 import { sphereBody } from '../core/testBodies'
 import { deltaE00, hexToLab, type Triple } from '../core/paint/colour'
-import { accessible, call, file, idle, middleOf, stage, type } from './page'
+import { accessible, call, file, idle, leaf, middleOf, stage, type } from './page'
 import { piece } from './parts'
 import { paintedPng } from './png'
 
@@ -192,6 +192,7 @@ test('order of painting: edges measured on the sculpt, masks said, a hand order 
   })
   await call('PUT', `/pieces/${id}/scheme`, { ...now, coats: [coat(1, 0, 'Ferry black'), coat(2, 1, 'Ferry yellow')] })
   await page.reload()
+  await leaf(page, 'Masks')
   await page.getByText('Order of painting, and masks').click()
   const steps = page.locator('[data-step]')
   await expect(steps).toHaveCount(2, { timeout: 60_000 })
@@ -206,6 +207,7 @@ test('order of painting: edges measured on the sculpt, masks said, a hand order 
   await page.getByRole('button', { name: 'Take the cheapest order' }).click()
   await expect(page.getByText('Every rule of the craft is kept.')).toBeVisible()
   await expect.poll(async () => (await kept()).order).toEqual([])
+  await leaf(page, 'Light')
   await page.getByText('What each undercoat would cost').click()
   await expect(page.locator('[data-undercoat]')).toHaveCount(4)
   await page.locator('[data-undercoat="white"]').getByRole('button', { name: 'Take it' }).click()
@@ -219,6 +221,7 @@ test('eyes: two balls pressed on the sculpt look at one point, and the sheet has
   const id = await piece(page, 'Two balls', 'pair.stl', writeStl(pair))
   await stage(page, 'Scheme')
   await idle(page)
+  await leaf(page, 'Eyes, ground')
   await page.locator('summary', { hasText: 'Eyes' }).click()
   await type(page.getByLabel('Skin about the place'), '9')
   await page.getByRole('button', { name: 'Press the eyes' }).click()

@@ -3,7 +3,7 @@ import { expect, test, type Page } from '@playwright/test'
 import { writeStl } from '../core/formats/stl'
 import { refine } from '../core/mesh/refine'
 import { boxBody, sphereBody } from '../core/testBodies'
-import { accessible, call, idle, middleOf, stage } from './page'
+import { accessible, call, idle, leaf, middleOf, stage } from './page'
 import { piece } from './parts'
 import { paintedPng } from './png'
 
@@ -128,7 +128,7 @@ test('a region filled up to creases, a stack laid out and compared, its masks do
     await expect(page.getByText('shown before the first')).toHaveCount(0)
   })
   await test.step('light that stands still, and where light and shade go', async () => {
-    await open(page, 'rides with you')
+    await leaf(page, 'Light')
     await page.getByLabel('Stands still, as in a display case').check()
     await page.getByLabel('Lamp', { exact: true }).selectOption({ label: 'bulb, 2700 K' })
     await expect(page.getByText('from 25° to its right, 60° up, 2700 K')).toBeVisible()
@@ -139,6 +139,7 @@ test('a region filled up to creases, a stack laid out and compared, its masks do
     await accessible(page)
   })
   await test.step('masks: as large on paper as on the sculpt', async () => {
+    await leaf(page, 'Masks')
     await open(page, 'Masks laid flat')
     await page.getByRole('button', { name: /^Lay “Region 2” flat/ }).click()
     const svg = (await download(page, 'SVG, true size')).toString()
@@ -265,7 +266,7 @@ test('painted after a picture, with ground built up: the colour is read, and the
   await input.setInputFiles({ name: 'two colours.png', mimeType: 'image/png', buffer: half })
   const sample = page.getByRole('button', { name: /^Read the colour of picture 1/ })
   const box = (await sample.boundingBox())!
-  await page.mouse.click(box.x + 0.8 * box.width, box.y + 0.5 * box.height)
+  await sample.click({ position: { x: 0.8 * box.width, y: 0.5 * box.height } })
   const region = async (): Promise<{ target: string | null; references: { x: number; hex: string }[] }> =>
     (await call<{ regions: never[] }>('GET', `/pieces/${id}/scheme`)).regions[0]!
   await expect.poll(async () => (await region()).target).toBe('#3c8278')
@@ -274,6 +275,7 @@ test('painted after a picture, with ground built up: the colour is read, and the
   await expect(page.locator('.turntable img.backdrop')).toBeVisible()
   await page.getByRole('button', { name: 'Behind it' }).click()
 
+  await leaf(page, 'Eyes, ground')
   await open(page, 'Ground, snow, water, rust')
   await page.getByLabel('Effect').selectOption({ label: 'Water' })
   await page.getByRole('button', { name: 'Lay it on “Whole piece”' }).click()

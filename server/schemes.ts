@@ -3,7 +3,7 @@ import { SchemeRow } from './models'
 
 const EMPTY: Scheme = {
   version: 0,
-  regions: [{ id: 0, name: 'Whole piece', target: null, takes: 'paint', references: [] }],
+  regions: [{ id: 0, name: 'Whole piece', target: null, takes: 'paint', behind: null, references: [] }],
   coats: [],
   maps: [],
   order: [],

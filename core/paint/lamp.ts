@@ -40,18 +40,26 @@ function inverse(m: readonly (readonly number[])[]): number[][] {
 }
 const BACK = inverse(BRADFORD)
 
+const spectrumOf = (kelvin: number | null): Float64Array | undefined =>
+  kelvin === null ? undefined : blackBody(kelvin)
+function whiteOf(kelvin: number | null): Triple {
+  const { WX, WZ } = weightsOf(spectrumOf(kelvin))
+  const sum = (w: Float64Array): number => w.reduce((a, b) => a + b)
+  return [sum(WX), 1, sum(WZ)]
+}
+
 /**
  * Linear sRGB of a reflectance seen by a lamp, as three rows of 36 weights. Each band is weighed by the lamp's own
  * spectrum, so that paints which match by day may part by lamplight; then the eye adapts as far as it does.
  *
  * @param kelvin of a black body; null is daylight (D65), to which the eye is wholly adapted
+ * @param eye the lamp that the eye has adapted to, where that is another one: a candle in a case lit by day looks amber
  */
-export function lampWeights(kelvin: number | null): [Float64Array, Float64Array, Float64Array] {
-  const { WX, WY, WZ } = weightsOf(kelvin === null ? undefined : blackBody(kelvin))
-  const sum = (w: Float64Array): number => w.reduce((a, b) => a + b)
-  const here = cones([sum(WX), 1, sum(WZ)]),
+export function lampWeights(kelvin: number | null, eye = kelvin): [Float64Array, Float64Array, Float64Array] {
+  const { WX, WY, WZ } = weightsOf(spectrumOf(kelvin))
+  const here = cones(whiteOf(eye)),
     day = cones(WHITE)
-  const gain = day.map((v, i) => (kelvin === null ? 1 : (ADAPTED * v) / here[i]! + 1 - ADAPTED))
+  const gain = day.map((v, i) => (eye === null ? 1 : (ADAPTED * v) / here[i]! + 1 - ADAPTED))
   const out: [Float64Array, Float64Array, Float64Array] = [
     new Float64Array(BANDS),
     new Float64Array(BANDS),

@@ -1,6 +1,6 @@
 import { BANDS } from './colour'
 import { opticsOf } from './film'
-import type { Ground } from './painter'
+import type { Ground } from './coating'
 
 export type Undercoat = 'grey' | 'white' | 'black' | 'zenithal'
 

@@ -13,9 +13,11 @@ export const asFloats = (bytes: Uint8Array): Float32Array =>
 /** A scheme as the paint worker takes it: plain copies, for reactive ones cannot be sent. */
 export const schemeSent = (scheme: Scheme, labels: Uint8Array, undercoat: Undercoat): SchemeSent => ({
   labels,
-  regions: scheme.regions.map((r) => ({ id: r.id, clear: r.takes === 'light' })),
+  regions: regionsSent(scheme),
   coats: plainCoats(scheme.coats),
   undercoat,
 })
+export const regionsSent = (scheme: Scheme): SchemeSent['regions'] =>
+  scheme.regions.map((r) => ({ id: r.id, clear: r.takes === 'light', behind: r.behind && { ...r.behind } }))
 export const plainCoats = (coats: Scheme['coats']): Scheme['coats'] =>
   JSON.parse(JSON.stringify(coats)) as Scheme['coats']

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { storeToRefs } from 'pinia'
-import { computed, onBeforeUnmount, ref, shallowRef, watch, watchEffect } from 'vue'
+import { computed, nextTick, onBeforeUnmount, ref, shallowRef, watch, watchEffect } from 'vue'
 import type { Scheme } from '../../contract/pieces'
 import { REGION_WORDS } from '../../core/paint/vocabulary'
 import { freshSkin } from '../../core/findings/freshSkin'
@@ -11,6 +11,7 @@ import MixFor from './scheme/MixFor.vue'
 import EffectsPanel from './scheme/EffectsPanel.vue'
 import EmblemPanel from './scheme/EmblemPanel.vue'
 import EyesPanel from './scheme/EyesPanel.vue'
+import LampBehind from './scheme/LampBehind.vue'
 import LightPanel from './scheme/LightPanel.vue'
 import OrderPanel from './scheme/OrderPanel.vue'
 import PlacesPanel from './scheme/PlacesPanel.vue'
@@ -50,6 +51,13 @@ watchEffect(() => {
 })
 const filling = useFill()
 const { reach, looking } = filling
+/** Leaves of the panel: what one decides at a time. */
+const LEAVES = ['Coats', 'Light', 'Masks', 'Eyes, ground'] as const
+const leaf = ref<(typeof LEAVES)[number]>('Coats')
+function turnLeaf(by: 1 | -1): void {
+  leaf.value = LEAVES[(LEAVES.indexOf(leaf.value) + by + LEAVES.length) % LEAVES.length]!
+  void nextTick(() => document.getElementById(`leaf-${LEAVES.indexOf(leaf.value)}`)?.focus())
+}
 const parts = ref(8)
 async function propose(): Promise<void> {
   const next = await filling.propose(parts.value)
@@ -84,7 +92,7 @@ function saveNow(): void {
 }
 document.addEventListener('visibilitychange', saveNow)
 onBeforeUnmount(() => {
-  viewport.colours = viewport.sheen = viewport.lamp = null
+  viewport.colours = viewport.sheen = viewport.glow = viewport.lamp = null
   document.removeEventListener('visibilitychange', saveNow)
   saveNow()
 })
@@ -259,39 +267,64 @@ const swatch = (id: number): string =>
           <option value="glue">none: it is glued</option>
         </select></label
       >
+      <LampBehind v-if="region.takes === 'light'" v-model="region.behind" @update:model-value="changed" />
     </section>
-    <CoatList ref="list" v-model="scheme.coats" :region="current" :facts="facts" @update:model-value="changed" />
-    <StackPanel
-      v-if="region"
-      :region="region"
-      :shown="shown"
-      :sent="preview.sent"
-      :kelvin="light.kelvin"
-      @changed="changed"
-    />
-    <CoatPictures
-      v-model="done"
-      :region="current"
-      :coats="scheme.coats"
-      :shown="shown"
-      :sent="preview.sent"
-      :kelvin="light.kelvin"
-    />
-    <ReferencePanel v-if="region" :model-value="region" @update:model-value="replace" @target="setTarget" />
-    <MixFor v-if="region" :region="region" @target="setTarget" @take="list?.take($event)" />
-    <LightPanel v-model="light" />
-    <PlacesPanel v-if="region" :region="region" :light="light" :shown="shown" :sent="preview.sent" />
-    <EffectsPanel v-if="region" :region="region" @changed="changed" />
-    <UndercoatPanel :undercoat="undercoat" />
-    <StencilPanel
-      v-if="region && viewport.shown && ready"
-      :region="region"
-      :mesh="viewport.shown.mesh"
-      :labels="labels"
-    />
-    <EmblemPanel v-if="ready" @ask="asking = $event" @region="regions.addOf" />
-    <EyesPanel v-model="scheme.eyes" @update:model-value="changed" @ask="asking = $event" />
-    <OrderPanel :undercoat="undercoat" @order="setOrder" />
+    <div class="leaves" role="tablist" aria-label="What of the scheme">
+      <button
+        v-for="(l, i) in LEAVES"
+        :id="`leaf-${i}`"
+        :key="l"
+        role="tab"
+        :aria-selected="leaf === l"
+        :aria-controls="`of-${i}`"
+        :tabindex="leaf === l ? 0 : -1"
+        @click="leaf = l"
+        @keydown.right.prevent="turnLeaf(1)"
+        @keydown.left.prevent="turnLeaf(-1)"
+      >
+        {{ l }}
+      </button>
+    </div>
+    <div v-show="leaf === 'Coats'" id="of-0" role="tabpanel" aria-labelledby="leaf-0">
+      <CoatList ref="list" v-model="scheme.coats" :region="current" :facts="facts" @update:model-value="changed" />
+      <MixFor v-if="region" :region="region" @target="setTarget" @take="list?.take($event)" />
+      <StackPanel
+        v-if="region"
+        :region="region"
+        :shown="shown"
+        :sent="preview.sent"
+        :kelvin="light.kelvin"
+        @changed="changed"
+      />
+      <CoatPictures
+        v-model="done"
+        :region="current"
+        :coats="scheme.coats"
+        :shown="shown"
+        :sent="preview.sent"
+        :kelvin="light.kelvin"
+      />
+      <ReferencePanel v-if="region" :model-value="region" @update:model-value="replace" @target="setTarget" />
+    </div>
+    <div v-show="leaf === 'Light'" id="of-1" role="tabpanel" aria-labelledby="leaf-1">
+      <LightPanel v-model="light" />
+      <PlacesPanel v-if="region" :region="region" :light="light" :shown="shown" :sent="preview.sent" />
+      <UndercoatPanel :undercoat="undercoat" />
+    </div>
+    <div v-show="leaf === 'Masks'" id="of-2" role="tabpanel" aria-labelledby="leaf-2">
+      <OrderPanel :undercoat="undercoat" @order="setOrder" />
+      <StencilPanel
+        v-if="region && viewport.shown && ready"
+        :region="region"
+        :mesh="viewport.shown.mesh"
+        :labels="labels"
+      />
+      <EmblemPanel v-if="ready" @ask="asking = $event" @region="regions.addOf" />
+    </div>
+    <div v-show="leaf === 'Eyes, ground'" id="of-3" role="tabpanel" aria-labelledby="leaf-3">
+      <EyesPanel v-model="scheme.eyes" @update:model-value="changed" @ask="asking = $event" />
+      <EffectsPanel v-if="region" :region="region" @changed="changed" />
+    </div>
   </template>
 </template>
 
@@ -314,6 +347,28 @@ const swatch = (id: number): string =>
 .region.add {
   color: var(--action);
   padding-left: 9px;
+}
+.leaves {
+  display: flex;
+  position: sticky;
+  top: 0;
+  z-index: 2;
+  background: var(--paper);
+  border-bottom: 1px solid var(--line);
+  margin-bottom: 8px;
+}
+.leaves button {
+  flex: auto;
+  white-space: nowrap;
+  border: 0;
+  background: none;
+  padding: 6px 4px;
+  color: var(--action);
+}
+.leaves button[aria-selected='true'] {
+  color: inherit;
+  font-weight: 600;
+  box-shadow: inset 0 -3px 0 var(--action);
 }
 .name {
   display: grid;

@@ -82,7 +82,7 @@ watch(
       s.showHandles(viewport.mode === 'carry')
       s.showPlane(viewport.plane)
       s.mark(viewport.markers)
-      if (viewport.colours) s.paint(viewport.colours, viewport.sheen)
+      if (viewport.colours) s.paint(viewport.colours, viewport.sheen, viewport.glow)
       s.light(viewport.lamp)
     } catch (e) {
       if (mine === serial) fault.value = e instanceof Error ? e.message : String(e)
@@ -96,7 +96,9 @@ watch(
   () => viewport.markers,
   (m) => scene.value?.mark(m),
 )
-watch([() => viewport.colours, () => viewport.sheen], ([c, sheen]) => scene.value?.paint(c, sheen))
+watch([() => viewport.colours, () => viewport.sheen, () => viewport.glow], ([c, sheen, glow]) =>
+  scene.value?.paint(c, sheen, glow),
+)
 watch([() => viewport.beside, scene], ([list, s], [before]) => {
   s?.beside(list)
   if (list.length === 0 && before && before.length > 0) s?.gaze.home()

@@ -1,5 +1,7 @@
 import * as THREE from 'three'
 import type { Mesh } from '../../core/mesh/mesh'
+import type { Painted } from '../../core/paint/coating'
+import { WHITE_CARD } from './lights'
 
 const CLAY = new THREE.Color(0xcdc2b0),
   STEM = new THREE.Color(0x8fa3a0)
@@ -29,18 +31,20 @@ export function solidOf(mesh: Mesh, colours: Float32Array): THREE.Mesh {
   geometry.setAttribute('color', new THREE.BufferAttribute(colours, 3))
   const sheen = new Float32Array((colours.length / 3) * 2)
   geometry.setAttribute('sheen', new THREE.BufferAttribute(sheen, 2))
+  geometry.setAttribute('glow', new THREE.BufferAttribute(new Float32Array(colours.length), 3))
   const body = new THREE.Mesh(geometry, skinMaterial())
   setSheen(body, null)
   return body
 }
 
 /** The same body in other colours; it shares what does not differ. */
-export function twinOf(body: THREE.Mesh, colours: Float32Array, sheen: Float32Array): THREE.Mesh {
+export function twinOf(body: THREE.Mesh, { colours, sheen, glow }: Painted): THREE.Mesh {
   const geometry = new THREE.BufferGeometry()
   for (const name of ['position', 'normal']) geometry.setAttribute(name, body.geometry.getAttribute(name))
   geometry.setIndex(body.geometry.getIndex())
   geometry.setAttribute('color', new THREE.BufferAttribute(colours, 3))
   geometry.setAttribute('sheen', new THREE.BufferAttribute(sheen.slice(), 2))
+  geometry.setAttribute('glow', new THREE.BufferAttribute(glow?.slice() ?? new Float32Array(colours.length), 3))
   return new THREE.Mesh(geometry, skinMaterial())
 }
 
@@ -56,17 +60,30 @@ export function setSheen(body: THREE.Mesh, sheen: Float32Array | null): void {
   attribute.needsUpdate = true
 }
 
-/** The standard physical material, with its roughness and metalness from the vertices. */
+/** Light that comes through from behind, per vertex; null where none does. */
+export function setGlow(body: THREE.Mesh, glow: Float32Array | null): void {
+  const attribute = body.geometry.getAttribute('glow') as THREE.BufferAttribute
+  const to = attribute.array as Float32Array
+  if (glow && glow.length === to.length) to.set(glow)
+  else to.fill(0)
+  attribute.needsUpdate = true
+}
+
+/** The standard physical material, with its roughness, metalness and glow from the vertices. */
 function skinMaterial(): THREE.MeshStandardMaterial {
   const m = new THREE.MeshStandardMaterial({ vertexColors: true, roughness: 1, metalness: 1, side: THREE.DoubleSide })
   m.onBeforeCompile = (shader) => {
     shader.vertexShader = shader.vertexShader
-      .replace('#include <common>', '#include <common>\nattribute vec2 sheen;\nvarying vec2 vSheen;')
-      .replace('#include <begin_vertex>', '#include <begin_vertex>\nvSheen = sheen;')
+      .replace(
+        '#include <common>',
+        '#include <common>\nattribute vec2 sheen;\nattribute vec3 glow;\nvarying vec2 vSheen;\nvarying vec3 vGlow;',
+      )
+      .replace('#include <begin_vertex>', '#include <begin_vertex>\nvSheen = sheen;\nvGlow = glow;')
     shader.fragmentShader = shader.fragmentShader
-      .replace('#include <common>', '#include <common>\nvarying vec2 vSheen;')
+      .replace('#include <common>', '#include <common>\nvarying vec2 vSheen;\nvarying vec3 vGlow;')
       .replace('#include <roughnessmap_fragment>', 'float roughnessFactor = vSheen.x;')
       .replace('#include <metalnessmap_fragment>', 'float metalnessFactor = vSheen.y;')
+      .replace('#include <emissivemap_fragment>', `totalEmissiveRadiance += ${WHITE_CARD.toFixed(4)} * vGlow;`)
   }
   return m
 }

@@ -8,9 +8,18 @@ export interface Standing {
   lift: number
 }
 
+const KEY = 3.1,
+  SKY = 1.25
+export const keyLight = (): THREE.DirectionalLight => new THREE.DirectionalLight(0xfff1dc, KEY)
+export const sky = (): THREE.HemisphereLight => new THREE.HemisphereLight(0xeef2f6, 0x9a8f80, SKY)
+/** Radiance of a white card turned to the key light. */
+export const WHITE_CARD = (KEY + SKY) / Math.PI
+/** Share of the room that is mirrored. */
+export const ROOM = 0.45
+
 /** What the turntable is lit by: lights that ride with the viewer, or a lamp that stands; and a room for what shines. */
 export class Lights {
-  private readonly key = new THREE.DirectionalLight(0xfff1dc, 3.1)
+  private readonly key = keyLight()
   private from: Standing | null = null
   private room: THREE.Texture | null = null
 
@@ -21,7 +30,7 @@ export class Lights {
     /** box of all that stands on the disc, kept up to date by its owner */
     private readonly whole: THREE.Box3,
   ) {
-    scene.add(new THREE.HemisphereLight(0xeef2f6, 0x9a8f80, 1.25))
+    scene.add(sky())
     const fill = new THREE.DirectionalLight(0xcfdcea, 0.5),
       rim = new THREE.DirectionalLight(0xffffff, 0.9)
     // They ride with the camera, so that form reads from every side: key high on the left, fill low, rim behind.
@@ -80,7 +89,7 @@ export class Lights {
   mirror(shines: boolean): void {
     if (shines) this.room ??= cabinet(this.renderer)
     this.scene.environment = shines ? this.room : null
-    this.scene.environmentIntensity = 0.45
+    this.scene.environmentIntensity = ROOM
   }
 
   dispose(): void {

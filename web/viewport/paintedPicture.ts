@@ -1,9 +1,10 @@
 import * as THREE from 'three'
 import type { Mesh } from '../../core/mesh/mesh'
-import type { Painted } from '../../core/paint/painter'
+import type { Painted } from '../../core/paint/coating'
 import type { RegionView } from '../../core/paint/regions'
 import { cabinet } from './cabinet'
-import { setSheen, solidOf } from './drawn'
+import { setGlow, setSheen, solidOf } from './drawn'
+import { keyLight, ROOM, sky } from './lights'
 
 const W = 216,
   H = 232
@@ -32,6 +33,7 @@ export function paintedPicture(mesh: Mesh, painted: Painted, view: RegionView): 
   ;(colour.array as Float32Array).set(painted.colours)
   colour.needsUpdate = true
   setSheen(last.body, painted.sheen)
+  setGlow(last.body, painted.glow)
   const middle = new THREE.Vector3(...view.middle)
   const distance = (view.radius * 0.85) / Math.sin((FIELD * Math.PI) / 360)
   camera.position
@@ -56,11 +58,11 @@ function made(): NonNullable<typeof stage> {
   const scene = new THREE.Scene(),
     camera = new THREE.PerspectiveCamera(FIELD, W / H, 1, 10_000)
   camera.up.set(0, 0, 1)
-  const key = new THREE.DirectionalLight(0xfff1dc, 3.1)
+  const key = keyLight()
   key.position.set(-0.8, 0.9, 0.8)
   camera.add(key, key.target)
-  scene.add(camera, new THREE.HemisphereLight(0xeef2f6, 0x9a8f80, 1.25))
+  scene.add(camera, sky())
   scene.environment = cabinet(renderer)
-  scene.environmentIntensity = 0.45
+  scene.environmentIntensity = ROOM
   return { renderer, scene, camera }
 }

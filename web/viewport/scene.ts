@@ -3,7 +3,8 @@ import * as THREE from 'three'
 import { acceleratedRaycast, MeshBVH } from 'three-mesh-bvh'
 import { isCloud, type Mesh } from '../../core/mesh/mesh'
 import type { Motion } from './motion'
-import { bareColours, pointsOf, setSheen, solidOf } from './drawn'
+import type { Painted } from '../../core/paint/coating'
+import { bareColours, pointsOf, setGlow, setSheen, solidOf } from './drawn'
 import { Annotations, empty, type Guide, type Marker, type Stroke } from './annotations'
 import { Furniture } from './furniture'
 import { Gaze } from './gaze'
@@ -225,20 +226,23 @@ export class Scene {
     this.draw()
   }
 
-  /** Linear 0..1 colours per vertex, or null for bare clay; and how each shines, where that is known. */
-  paint(colours: Float32Array | null, sheen: Float32Array | null = null): void {
+  /** Linear 0..1 colours per vertex, or null for bare clay; and how each shines and glows, where that is known. */
+  paint(colours: Float32Array | null, sheen: Float32Array | null = null, glow: Float32Array | null = null): void {
     const attribute = this.body?.geometry.getAttribute('color') as THREE.BufferAttribute | undefined
     if (!attribute) return
     if (colours && colours.length === attribute.array.length) (attribute.array as Float32Array).set(colours)
     else (attribute.array as Float32Array).set(this.bare)
     attribute.needsUpdate = true
-    if (this.body instanceof THREE.Mesh) setSheen(this.body, sheen)
+    if (this.body instanceof THREE.Mesh) {
+      setSheen(this.body, sheen)
+      setGlow(this.body, glow)
+    }
     this.lights.mirror(sheen !== null)
     this.draw()
   }
 
   /** The same body again, to its left on the screen, each with colours of its own; none takes them away. */
-  beside(list: readonly { colours: Float32Array; sheen: Float32Array }[]): void {
+  beside(list: readonly Painted[]): void {
     const step = this.twins.stand(this.body instanceof THREE.Mesh ? this.body : null, list)
     this.lights.fall(this.twins.group.children)
     if (step > 0) this.gaze.row(list.length + 1, step)

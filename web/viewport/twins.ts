@@ -1,4 +1,5 @@
 import * as THREE from 'three'
+import type { Painted } from '../../core/paint/coating'
 import { twinOf } from './drawn'
 import type { Gaze } from './gaze'
 
@@ -10,7 +11,7 @@ export class Twins {
   readonly group = new THREE.Group()
 
   /** @returns mm from one to the next; 0 when there are none */
-  stand(body: THREE.Mesh | null, list: readonly { colours: Float32Array; sheen: Float32Array }[]): number {
+  stand(body: THREE.Mesh | null, list: readonly Painted[]): number {
     for (const t of this.group.children as THREE.Mesh[]) {
       // Positions and faces are the body's own.
       t.geometry.deleteAttribute('position').deleteAttribute('normal').setIndex(null).dispose()
@@ -20,8 +21,8 @@ export class Twins {
     if (!body || list.length === 0) return 0
     const box = body.geometry.boundingBox!,
       step = (box.max.x - box.min.x) * APART
-    list.forEach(({ colours, sheen }, i) => {
-      const twin = twinOf(body, colours, sheen)
+    list.forEach((painted, i) => {
+      const twin = twinOf(body, painted)
       twin.position.x = step * (i + 1)
       this.group.add(twin)
     })

@@ -1,6 +1,7 @@
 import { defineStore } from 'pinia'
 import { ref, shallowRef } from 'vue'
 import type { Mesh } from '../../core/mesh/mesh'
+import type { Painted } from '../../core/paint/coating'
 import { STILL, type Motion } from './motion'
 import type { Guide, Marker } from './annotations'
 import type { Eyes } from './gaze'
@@ -18,8 +19,9 @@ export const useViewport = defineStore('viewport', () => {
   const colours = shallowRef<Float32Array | null>(null)
   /** with the colours: roughness and metalness per vertex, where paint is shown as it shines */
   const sheen = shallowRef<Float32Array | null>(null)
+  const glow = shallowRef<Float32Array | null>(null)
   /** the same sculpt again beside itself, painted otherwise, each with what stands under it */
-  const beside = shallowRef<{ name: string; colours: Float32Array; sheen: Float32Array }[]>([])
+  const beside = shallowRef<({ name: string } & Painted)[]>([])
   /** thin lines on the skin */
   const guides = shallowRef<Guide[]>([])
   /** a place in the open that can be taken hold of and moved */
@@ -74,6 +76,7 @@ export const useViewport = defineStore('viewport', () => {
     markers.value = []
     colours.value = null
     sheen.value = null
+    glow.value = null
     lamp.value = null
     beside.value = []
     guides.value = []
@@ -125,6 +128,7 @@ export const useViewport = defineStore('viewport', () => {
     markers,
     colours,
     sheen,
+    glow,
     lamp,
     beside,
     guides,

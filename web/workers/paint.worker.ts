@@ -22,9 +22,9 @@ import { grown, mirrored, split, type Plane } from '../../core/paint/regionTools
 import { carryLabels, type Carried } from '../../core/paint/regions'
 import { UNSEEN } from '../../core/paint/mixRank'
 import { BINDER, paintOptics, solveRecipe, type RecipeAnswer, type StockPaint } from '../../core/paint/recipe'
-import { groundOf, type Undercoat } from '../../core/paint/undercoat'
-import type { Painted } from '../../core/paint/painter'
-import { isEven } from '../../core/paint/technique'
+import { coatFacts, type Below, type CoatFact } from '../../core/paint/coatFacts'
+import { groundOf, unprimed, type Undercoat } from '../../core/paint/undercoat'
+import type { Painted } from '../../core/paint/coating'
 import type { LightPlaces } from '../../core/paint/lightPlaces'
 import { layOut, LIBRARY } from '../../core/paint/library'
 import type { StencilPage } from '../../core/paint/stencil/pages'
@@ -87,6 +87,8 @@ const GROUNDS: [string, Float64Array][] = [
   ['white', PAPER],
 ]
 const STRIP = 12
+/** K by which light from behind is weighed where no lamp is chosen yet. */
+const NEUTRAL = 4000
 /** Patches that a sculpt's skin is parted into for filling to creases. */
 const PATCHES = 2400
 
@@ -103,10 +105,13 @@ const work = {
   setSkin(skin: SkinSent): void {
     painted.lay(skin)
   },
-  /** @param done ids of the coats that are on; null for all of them */
-  preview(scheme: SchemeSent, lamp: number | null, done: string[] | null): Painted {
-    const out = painted.show(scheme, lamp, done && new Set(done))
-    return Comlink.transfer(out, [out.colours.buffer, out.sheen.buffer])
+  /**
+   * @param done ids of the coats that are on; null for all of them
+   * @param followed whether a hand drags it
+   */
+  preview(scheme: SchemeSent, lamp: number | null, done: string[] | null, followed = false): Painted {
+    const out = painted.show(scheme, lamp, done && new Set(done), followed)
+    return Comlink.transfer(out, [out.colours.buffer, out.sheen.buffer, ...(out.glow ? [out.glow.buffer] : [])])
   },
   places(labels: Uint8Array, region: number | null, at: { turn: number; lift: number }): LightPlaces | null {
     return painted.places(labels, region, at)
@@ -114,22 +119,23 @@ const work = {
   placesSheet(places: LightPlaces, title: string): string | null {
     return painted.placesSheet(places, title)
   },
-  /** For each coat: coats of that tool to hide what lies below it, and the colour it ends at. */
-  facts(coats: Coat[], undercoat: Undercoat): { id: string; toHide: number | null; hex: string }[] {
-    const ground = new Map<number, Float64Array>()
-    return coats.map((c) => {
-      const below = ground.get(c.regionId) ?? groundOf(undercoat)
-      const full = opticsOfCoat(c)
-      if (!full) return { id: c.id, toHide: null, hex: '#888888' }
-      const o = thinned(full, c.pigment)
-      const over = filmOver(o, c.film, below)
-      if (isEven({ technique: c.technique, tool: 'brush' }) && c.technique !== 'varnish') ground.set(c.regionId, over)
-      return {
-        id: c.id,
-        toHide: c.technique === 'base' ? coatsToHide(o, below, FILM[c.tool]) : null,
-        hex: hexOf(over),
-      }
-    })
+  /** What each coat does over those before it. */
+  facts(coats: Coat[], regions: SchemeSent['regions'], undercoat: Undercoat): CoatFact[] {
+    const under = new Map(
+      regions.map((r): [number, Below] => [
+        r.id,
+        r.clear
+          ? { reflectance: unprimed.reflectance, lamp: r.behind?.kelvin ?? NEUTRAL }
+          : { reflectance: groundOf(undercoat), lamp: null },
+      ]),
+    )
+    return coatFacts(
+      coats.map((c) => {
+        const full = opticsOfCoat(c)
+        return { ...c, optics: full && thinned(full, c.pigment), once: FILM[c.tool] }
+      }),
+      (id) => under.get(id) ?? { reflectance: groundOf(undercoat), lamp: null },
+    )
   },
   /** Labels for another copy of the sculpt; the meshes are copied over, so the page keeps its own. */
   carry(from: Mesh, labels: Uint8Array, to: Mesh): Carried {

@@ -1,10 +1,12 @@
-import type { Coat } from '../../contract/pieces'
+import type { Coat, Region } from '../../contract/pieces'
 import type { Mesh } from '../../core/mesh/mesh'
 import { meanEdge, vertexNormals } from '../../core/mesh/measure'
 import { thinned, type Optics } from '../../core/paint/film'
 import { lampWeights } from '../../core/paint/lamp'
 import { lightPlaces, placesSheet, type LightPlaces } from '../../core/paint/lightPlaces'
-import { levelsOf, paintSkin, type Coating, type Painted, type Sheen, type Stack } from '../../core/paint/painter'
+import type { Coating, Painted, Sheen, Stack } from '../../core/paint/coating'
+import { levelsOf } from '../../core/paint/levels'
+import { Painter, paintSkin } from '../../core/paint/painter'
 import type { StockPaint } from '../../core/paint/recipe'
 import { directionOf, sprayLight } from '../../core/paint/sprayLight'
 import { MAP, MAPS } from '../../core/paint/surfaceMaps'
@@ -17,8 +19,8 @@ export interface SkinSent {
 }
 export interface SchemeSent {
   labels: Uint8Array
-  /** `clear` gets no primer */
-  regions: { id: number; clear: boolean }[]
+  /** `clear` gets no primer; a lamp may stand behind it */
+  regions: { id: number; clear: boolean; behind: Region['behind'] }[]
   coats: Coat[]
   undercoat: Undercoat
 }
@@ -31,9 +33,10 @@ const MOST_KEPT = 64
 /** The skin on the table and what is sprayed onto it from anywhere, for previews that follow the hand. */
 export class PaintedSkin {
   private skin: (SkinSent & { spacing: number; normals: Float32Array }) | null = null
+  private painter: Painter | null = null
   private readonly passes = new Map<string, Float32Array>()
   private readonly levels = new Map<string, Uint8Array | null>()
-  private readonly weights = new Map<number | null, ReturnType<typeof lampWeights>>()
+  private readonly weights = new Map<string, ReturnType<typeof lampWeights>>()
 
   constructor(
     private readonly opticsOf: (c: Coat) => Optics | null,
@@ -43,28 +46,40 @@ export class PaintedSkin {
   lay(skin: SkinSent): void {
     this.passes.clear()
     this.levels.clear()
+    this.painter = new Painter(skin.maps)
     this.skin = { ...skin, spacing: meanEdge(skin.mesh), normals: vertexNormals(skin.mesh) }
   }
 
-  show(scheme: SchemeSent, lamp: number | null, done: ReadonlySet<string> | null): Painted {
+  /** @param followed whether this is the one that a hand drags, and not another beside it */
+  show(scheme: SchemeSent, lamp: number | null, done: ReadonlySet<string> | null, followed: boolean): Painted {
     const { skin } = this
     const { labels, coats, undercoat } = scheme
-    if (!skin || skin.maps.length === 0) return { colours: new Float32Array(0), sheen: new Float32Array(0) }
+    if (!skin || skin.maps.length === 0) return { colours: new Float32Array(0), sheen: new Float32Array(0), glow: null }
     const primed = undercoated(undercoat)
     const stacks = new Map(
       scheme.regions.map((r): [number, Stack] => [
         r.id,
         {
           ground: r.clear ? unprimed : primed,
+          behind: r.clear && r.behind ? this.weightsOf(r.behind.kelvin, lamp, r.behind.strength) : null,
           coats: coats.flatMap((c) =>
             c.regionId === r.id && (done === null || done.has(c.id)) ? [this.coating(c)] : [],
           ),
         },
       ]),
     )
-    let w = this.weights.get(lamp)
-    if (!w) this.weights.set(lamp, (w = lampWeights(lamp)))
-    return paintSkin(skin.maps, labels, stacks, primed, w)
+    const weights = this.weightsOf(lamp, lamp, 1)
+    return followed
+      ? this.painter!.paint(labels, stacks, primed, weights)
+      : paintSkin(skin.maps, labels, stacks, primed, weights)
+  }
+
+  private weightsOf(lamp: number | null, eye: number | null, strength: number): ReturnType<typeof lampWeights> {
+    return kept(this.weights, `${lamp} ${eye} ${strength}`, () => {
+      const w = lampWeights(lamp, eye)
+      for (const row of w) for (let b = 0; b < row.length; b++) row[b]! *= strength
+      return w
+    })
   }
 
   /** Where the light of a lamp falls on a region, or on all of them. */

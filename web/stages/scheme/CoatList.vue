@@ -1,13 +1,14 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import { coat as coatSchema, type Coat } from '../../../contract/pieces'
+import type { CoatFact } from '../../../core/paint/coatFacts'
 import { TECHNIQUES, type Technique } from '../../../core/paint/technique'
 import { useStock } from '../../stores/stock'
 import CoatRow from './CoatRow.vue'
 
 /** The stack of one region, first to last, within the coats of the whole scheme. */
 const all = defineModel<Coat[]>({ required: true })
-const props = defineProps<{ region: number; facts: ReadonlyMap<string, { toHide: number | null; hex: string }> }>()
+const props = defineProps<{ region: number; facts: ReadonlyMap<string, CoatFact> }>()
 const stock = useStock()
 const coats = computed(() => all.value.filter((c) => c.regionId === props.region))
 /** How each way of laying begins; the rest is as the contract has it. */

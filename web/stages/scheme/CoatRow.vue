@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue'
+import type { CoatFact } from '../../../core/paint/coatFacts'
 import { AIRBRUSHED, BRUSHED } from '../../../core/paint/film'
 import type { Coat } from '../../../contract/pieces'
 import type { PaintRecord } from '../../../contract/stock'
@@ -13,7 +14,7 @@ const coat = defineModel<Coat>({ required: true })
 const props = defineProps<{
   number: number
   paints: Item<PaintRecord>[]
-  fact?: { toHide: number | null; hex: string }
+  fact?: CoatFact
 }>()
 const viewport = useViewport()
 const emit = defineEmits<{ remove: [] }>()
@@ -23,6 +24,9 @@ const set = (fields: Partial<Coat>): void => {
 const value = (e: Event): string => (e.target as HTMLInputElement).value
 const layers = (): number =>
   Math.max(1, Math.round(coat.value.film / (coat.value.tool === 'airbrush' ? AIRBRUSHED : BRUSHED)))
+/** Share of the lamp's light below which a clear part looks painted over. */
+const DIM = 0.1
+const percent = (share: number): string => (share < 0.005 ? 'less than 1 %' : `${Math.round(100 * share)} %`)
 const MAP_WORDS = { spray: 'spray light', recess: 'recesses', ridge: 'ridges', exposure: 'what lies open' } as const
 /** What its share is read from on the sculpt, and what of that is judgement. */
 const read = computed(() => {
@@ -145,7 +149,11 @@ const mixed = (): string =>
         <option>brush</option>
         <option>airbrush</option>
       </select>
-      <p v-if="coat.technique === 'base' && fact" class="soft small m-0">
+      <p v-if="fact && fact.through !== null" class="soft small m-0">
+        <b v-if="fact.through < DIM">{{ percent(fact.through) }} of the light is left: it hides the lamp</b>
+        <template v-else>{{ percent(fact.through) }} of the light behind is left</template>
+      </p>
+      <p v-else-if="coat.technique === 'base' && fact" class="soft small m-0">
         {{ layers() }} {{ layers() === 1 ? 'coat' : 'coats' }} planned;
         <template v-if="fact.toHide === null">more than 12 would be needed to hide what lies below</template>
         <b v-else-if="fact.toHide > layers()">{{ fact.toHide }} needed to hide</b>

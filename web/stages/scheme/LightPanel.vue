@@ -26,7 +26,7 @@ function fromHere(): void {
 </script>
 
 <template>
-  <details class="my-2">
+  <details class="my-2" open>
     <summary>
       <h2 class="d-inline">Light</h2>
       <span class="soft small ms-2"

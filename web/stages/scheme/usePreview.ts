@@ -1,10 +1,11 @@
 import { ref, watch, type Ref } from 'vue'
 import { plainPaints } from '../../../contract/stockPaint'
+import type { CoatFact } from '../../../core/paint/coatFacts'
 import type { Undercoat } from '../../../core/paint/undercoat'
 import { fetchBytes } from '../../api'
 import { newestOnly } from '../../composables/newest'
 import { useCheck } from '../../composables/useCheck'
-import { asFloats, plainCoats, schemeSent, SURFACE } from '../../composables/paintedScheme'
+import { asFloats, plainCoats, regionsSent, schemeSent, SURFACE } from '../../composables/paintedScheme'
 import { usePaintWork } from '../../composables/usePaintWork'
 import { useScheme } from '../../stores/scheme'
 import { useStock } from '../../stores/stock'
@@ -29,7 +30,7 @@ export function usePreview(labels: Ref<Uint8Array>, ready: Ref<boolean>, underco
     stock = useStock(),
     viewport = useViewport(),
     work = usePaintWork()
-  const facts = ref<Map<string, { toHide: number | null; hex: string }>>(new Map())
+  const facts = ref<Map<string, CoatFact>>(new Map())
   const light = ref<Light>({ at: null, kelvin: null })
   /** only these coats are on; null: all */
   const done = ref<string[] | null>(null)
@@ -50,14 +51,16 @@ export function usePreview(labels: Ref<Uint8Array>, ready: Ref<boolean>, underco
   const refresh = newestOnly(async () => {
     const s = book.scheme
     if (!s) return
-    facts.value = new Map((await work.facts(plainCoats(s.coats), undercoat.value)).map((f) => [f.id, f]))
+    const told = await work.facts(plainCoats(s.coats), regionsSent(s), undercoat.value)
+    facts.value = new Map(told.map((f) => [f.id, f]))
     const scheme = sent()
     // Without its paints the sculpt would be shown primed for a moment.
     if (!scheme || !stocked) return
     const on = viewport.shown
-    const painted = await work.preview(scheme, light.value.kelvin, done.value && [...done.value])
+    const painted = await work.preview(scheme, light.value.kelvin, done.value && [...done.value], true)
     if (viewport.shown !== on) return
     viewport.sheen = painted.sheen
+    viewport.glow = painted.glow
     viewport.colours = painted.colours
     shown.value++
   })

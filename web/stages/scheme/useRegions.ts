@@ -151,7 +151,14 @@ export function useRegions(changed: () => void) {
     fault.value = ''
     remember(true)
     const id = freeId()
-    book.scheme!.regions.push({ id, name: name.slice(0, 60), target: null, takes: 'paint', references: [] })
+    book.scheme!.regions.push({
+      id,
+      name: name.slice(0, 60),
+      target: null,
+      takes: 'paint',
+      behind: null,
+      references: [],
+    })
     current.value = id
     put(labels.value.map((l, v) => (marked[v] === 1 ? id : l)))
   }
@@ -173,6 +180,7 @@ export function useRegions(changed: () => void) {
       name: `Region ${id + 1}`,
       target: null,
       takes: 'paint' as const,
+      behind: null,
       references: [],
     }))
     current.value = 0
@@ -182,7 +190,14 @@ export function useRegions(changed: () => void) {
   const freeId = (): number => Math.max(-1, ...book.scheme!.regions.map((r) => r.id)) + 1
   function add(): void {
     const id = freeId()
-    book.scheme!.regions.push({ id, name: `Region ${id + 1}`, target: null, takes: 'paint', references: [] })
+    book.scheme!.regions.push({
+      id,
+      name: `Region ${id + 1}`,
+      target: null,
+      takes: 'paint',
+      behind: null,
+      references: [],
+    })
     current.value = id
     changed()
   }

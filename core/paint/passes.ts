@@ -1,0 +1,88 @@
+import { BANDS } from './colour'
+import type { Optics } from './film'
+import { FEW } from './fewBands'
+import { evenFilm, filmTable, laidOn, LEVELS } from './filmTable'
+import type { Coating, Ground, Sheen } from './coating'
+
+const B = FEW.length
+/** microfacet roughness of a dry film by its finish; flakes of metal scatter a little */
+const ROUGH: Record<Sheen, number> = { matt: 0.88, satin: 0.5, gloss: 0.16, metal: 0.36 }
+
+/** One go over the vertices: films whose thickness differs from place to place, with the even ones below them laid in. */
+export interface Pass {
+  table: Float32Array
+  levels: Uint8Array | null
+  /** its levels are the undercoat's spray light */
+  sprayed: boolean
+  sheens: Shine[]
+  /** nothing even lies below: where its levels are 0 it does nothing */
+  idle: boolean
+}
+interface Shine {
+  /** by level how much of what lies below no longer shows; null: all of it, everywhere */
+  cover: Float32Array | null
+  rough: number
+  metal: number
+  even: boolean
+}
+const NOTHING = Float32Array.from({ length: B * 3 }, (_, i) => (i % 3 === 0 ? 1 : 0))
+
+/** A stack as the fewest goes that lay it. */
+export function passesOf(ground: Ground, coats: readonly Coating[]): Pass[] {
+  const out: Pass[] = []
+  if (ground.sprayed)
+    out.push({
+      table: filmTable(ground.sprayed.optics, ground.sprayed.film),
+      levels: null,
+      sprayed: true,
+      sheens: [],
+      idle: true,
+    })
+  // Even films wait to be laid into the next one that is not.
+  let even: Float32Array = NOTHING,
+    sheens: Shine[] = []
+  for (const c of coats) {
+    const rough = ROUGH[c.sheen],
+      metal = c.sheen === 'metal' ? 1 : 0
+    if (c.technique === 'varnish') {
+      // What shone like metal shines on, only duller.
+      sheens.push({ cover: null, rough, metal: -1, even: true })
+      continue
+    }
+    if (!c.optics || c.film <= 0) continue
+    sheens.push({ cover: coverOf(c.optics, c.film), rough, metal, even: c.levels === null })
+    if (c.levels === null) {
+      even = laidOn(evenFilm(c.optics, c.film), even)
+      continue
+    }
+    const idle = sheens.length === 1
+    out.push({ table: laidOn(filmTable(c.optics, c.film), even), levels: c.levels, sprayed: false, sheens, idle })
+    even = NOTHING
+    sheens = []
+  }
+  if (even !== NOTHING || sheens.length > 0)
+    out.push({ table: even, levels: null, sprayed: false, sheens, idle: false })
+  return out
+}
+
+export function shineOver(s: Shine, levels: Uint8Array, shine: Float32Array, count: number): void {
+  for (let i = 0; i < count; i++) {
+    const k = s.cover ? s.cover[s.even ? LEVELS - 1 : levels[i]!]! : 1
+    shine[2 * i]! += k * (s.rough - shine[2 * i]!)
+    if (s.metal >= 0) shine[2 * i + 1]! += k * (s.metal - shine[2 * i + 1]!)
+  }
+}
+
+/** Whether a pass lays the same film as another did; how it shines is no matter. */
+export const samePass = (a: Pass, b: Pass): boolean =>
+  a.levels === b.levels &&
+  a.sprayed === b.sprayed &&
+  a.table.length === b.table.length &&
+  a.table.every((v, i) => v === b.table[i])
+
+/** How much of what lies below a film no longer shows, by level: its mean extinction over the bands, there and back. */
+function coverOf(o: Optics, film: number): Float32Array {
+  let mean = 0
+  for (let b = 0; b < BANDS; b++) mean += (o.K[b]! + o.S[b]!) / BANDS
+  return Float32Array.from({ length: LEVELS }, (_, l) => 1 - Math.exp((-2 * mean * film * l) / (LEVELS - 1)))
+}
