@@ -89,6 +89,10 @@ export const check = z.discriminatedUnion('kind', [
   }),
   z.object({ kind: z.literal('detailMap'), other: hash, factor: z.number().gt(0).max(10_000), ...detailLimits }),
   z.object({ kind: z.literal('stretchMap'), others: z.array(hash).length(2).describe('posed, and before the pose') }),
+  z.object({
+    kind: z.literal('restingPlaces'),
+    others: z.array(hash).min(2).max(40).describe('from the mesh on the table back to the sculpt'),
+  }),
   z.object({ kind: z.literal('axis'), point }),
   z.object({ kind: z.literal('skinLine'), places: z.array(point).min(2).max(200), closed: z.boolean() }),
   z.object({

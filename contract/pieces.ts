@@ -2,9 +2,12 @@ import { z } from 'zod'
 import { CLEARANCES } from '../core/fit/clearance'
 import { LANDMARKS } from '../core/fit/stature'
 import { LID_NAMES } from '../core/paint/eyes'
+import { ORDER_COSTS } from '../core/paint/order/types'
 import { TECHNIQUES } from '../core/paint/technique'
+import { MUTING, TONE_SCHOOLS } from '../core/paint/tones'
 import { EFFECT_KINDS } from '../core/plan/effects'
 import { EXERCISE_IDS, WENT } from '../core/plan/practice'
+import { schoolDefaults } from '../core/plan/schools'
 import { isZone } from './calendar'
 import { derivation, plateLock } from './derivations'
 import { operation } from './operations'
@@ -17,6 +20,10 @@ export const schools = z.object({
   joints: z.enum(['pinAll', 'pinLoaded', 'glueOnly']),
   shading: z.enum(['washes', 'glazes', 'airbrush', 'powders']),
   finalCoat: z.enum(['oneMatt', 'byRegion', 'bareMetal']),
+  washScope: z.enum(['needed', 'all']),
+  tones: z.enum(TONE_SCHOOLS),
+  muting: z.enum(MUTING),
+  lights: z.enum(['lightFirst', 'darkFirst']),
 })
 export const finishLevel = z.enum(['shelf', 'display', 'exhibition'])
 
@@ -212,6 +219,11 @@ export const labelMap = z.object({
   partId: z.uuid(),
   meshHash: z.string().length(64).describe('display mesh on which the labels were painted'),
   labels: z.string().length(64).describe('blob of one byte per vertex'),
+  chain: z
+    .array(z.string().length(64))
+    .max(40)
+    .default([])
+    .describe('meshes from the one that was on the table back to the sculpt: where the labels lie on it'),
   areas: z.record(z.string(), z.number().min(0)).describe('mm² by region id'),
   /** mm of edge that two regions share on this part */
   borders: z
@@ -327,7 +339,24 @@ export const workshop = z.object({
   currency: z.string().length(3),
   temperature: z.number().min(-20).max(50),
   humidity: z.number().min(0).max(100),
-  schools,
+  // Rules that came later are the usual ones in a workshop that was there before.
+  schools: schools.extend({
+    washScope: schools.shape.washScope.default(schoolDefaults.washScope),
+    tones: schools.shape.tones.default(schoolDefaults.tones),
+    muting: schools.shape.muting.default(schoolDefaults.muting),
+    lights: schools.shape.lights.default(schoolDefaults.lights),
+  }),
+  /** what the order of painting is weighed by */
+  orderCosts: z
+    .object({
+      tape: z.number().min(0).max(60).describe('s a mm of edge, on and off'),
+      cover: z.number().min(0).max(3600).describe('s a region covered'),
+      cleanSpray: z.number().min(0).max(3600).describe('s for another colour'),
+      cleanBrush: z.number().min(0).max(3600).describe('s for another colour'),
+      lifts: z.number().min(0).max(1).describe('chance'),
+      ghosts: z.number().min(0).max(1).describe('chance'),
+    })
+    .default({ ...ORDER_COSTS }),
   /** money an hour of hands-on work is reckoned at */
   labour: z.number().min(0).max(10_000).default(0),
   benchHours: z.array(benchHour).max(40),

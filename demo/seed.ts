@@ -305,6 +305,8 @@ async function paintBust(bust: string, paints: ReadonlyMap<string, string>, part
     ],
   })
   const { hash } = await call<{ hash: string }>('POST', '/blobs', undefined, labels)
+  const made = now.steps.map((s) => s.derivation!.meshHash!)
+  const chain = [...made.slice(0, made.indexOf(scaled) + 1).reverse(), now.sculptMesh]
   const coat = (
     n: number,
     regionId: number,
@@ -321,6 +323,7 @@ async function paintBust(bust: string, paints: ReadonlyMap<string, string>, part
         partId: part.id,
         meshHash: shown.meshHash,
         labels: hash,
+        chain,
         areas,
         borders: maskedBorders(copy.value, labels),
       },

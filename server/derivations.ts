@@ -46,6 +46,7 @@ export const CHECK_VERSION: Record<string, number> = {
   detail: 2,
   detailMap: 1,
   stretchMap: 1,
+  restingPlaces: 1,
   axis: 1,
   skinLine: 1,
   cutPlanes: 2,

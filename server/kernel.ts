@@ -49,6 +49,7 @@ import { coreChoices } from '../core/fit/coreChoices'
 import { wallLoad } from '../core/fit/wallLoad'
 import { lightRoute } from '../core/shape/lightRoute'
 import { inwardMiddle } from '../core/pose/landmark'
+import { restingPlaces } from '../core/paint/resting'
 import { stretchMap } from '../core/pose/stretch'
 import { OPERATION_VERSION, type Operation } from '../core/shape/operations'
 import { findFloor } from '../core/scan/floor'
@@ -210,6 +211,8 @@ async function performCheck(check: Check, mesh: Mesh, others: readonly Mesh[]): 
       return good(asMap(detailMap(mesh, await simplify(others[0]!, DETAIL_FACES, 0.05), check.factor, check, report)))
     case 'stretchMap':
       return good(asMap(stretchMap(mesh, others[0]!, others[1]!)))
+    case 'restingPlaces':
+      return good(asMap(restingPlaces(mesh, others, report)))
     case 'coveredDabs':
       return good({ report: { dabs: coveredDabs(mesh, others, check.spacing) } })
     case 'presupported':

@@ -2,7 +2,7 @@ import type { Scheme } from '../contract/pieces'
 import { paint as paintSchema, type PaintRecord } from '../contract/stock'
 import { AIRBRUSHED, BRUSHED } from '../core/paint/film'
 import { laid, reckon } from '../core/paint/order/cost'
-import { ORDER_COSTS, type OrderScheme } from '../core/paint/order/types'
+import type { OrderCosts, OrderScheme } from '../core/paint/order/types'
 import type { PlanFacts } from '../core/plan/steps/types'
 import type { RegionFinish } from '../core/plan/varnish'
 import type { StockItem } from './models'
@@ -25,14 +25,19 @@ const nameOf = (scheme: Scheme, region: number): string => scheme.regions.find((
 const isSprayed = (c: Scheme['coats'][number]): boolean => c.tool === 'airbrush' || c.technique === 'airbrush'
 
 /** Coats in painting order, with what has to be masked for each. */
-export function coatsOf(scheme: Scheme, whole: number, stock: readonly StockItem[]): PlanFacts['coats'] {
+export function coatsOf(
+  scheme: Scheme,
+  whole: number,
+  stock: readonly StockItem[],
+  costs: OrderCosts,
+): PlanFacts['coats'] {
   const paints = paintsIn(stock)
   const place = new Map(scheme.order.map((id, i) => [id, i]))
   const coats = scheme.coats
     .filter((c) => c.technique !== 'varnish')
     .map((c, nth) => ({ ...c, nth }))
     .sort((a, b) => (place.get(a.id) ?? Infinity) - (place.get(b.id) ?? Infinity) || a.nth - b.nth)
-  const masks = masksOf(scheme, coats, whole)
+  const masks = masksOf(scheme, coats, whole, costs)
   return coats.map((c, i) => ({
     nth: c.nth,
     region: nameOf(scheme, c.regionId),
@@ -53,6 +58,7 @@ function masksOf(
   scheme: Scheme,
   coats: readonly Scheme['coats'][number][],
   whole: number,
+  costs: OrderCosts,
 ): PlanFacts['coats'][number]['masks'][] {
   const order: OrderScheme = {
     regions: scheme.regions.map((r) => ({
@@ -77,7 +83,7 @@ function masksOf(
       varnish: null,
     })),
   }
-  const { steps } = reckon(laid(order, ORDER_COSTS), [...coats.keys()])
+  const { steps } = reckon(laid(order, costs), [...coats.keys()])
   return steps.map((s) =>
     s.masks.length === 0
       ? undefined

@@ -3,6 +3,7 @@ import { orderPlan } from '../paint/order/plan'
 import type { OrderCoat, OrderScheme } from '../paint/order/types'
 import { emptyRegion } from './emptyRegion'
 import { freshSkin } from './freshSkin'
+import { sprayReach } from './sprayReach'
 import { forbiddenCoats, paintOrder } from './paintOrder'
 import { health } from '../mesh/health'
 import { concatenate, keepFaces } from '../mesh/mesh'
@@ -182,6 +183,15 @@ describe('paint on the sculpt', () => {
     complete(list)
     expect(list[0]).toMatchObject({ level: 'settle', sentence: expect.stringContaining('kills its sheen') })
     expect(paintOrder(scheme, orderPlan(scheme, [0, 1, 2, 4, 3]))).toEqual([])
+    // What the airbrush misses is said where it is used, and what no brush gets at before that.
+    const reach = (region: number, brush: number, airbrush: number) =>
+      [region, { region, area: 9, brush, airbrush }] as const
+    const missed = sprayReach(scheme, new Map([reach(1, 0.98, 0.6), reach(2, 0.5, 0.2), reach(3, 1, 0.9)]))
+    complete(missed)
+    expect(missed.map((f) => [f.value, f.unit, f.fixes.map((x) => x.act)])).toEqual([
+      ['40', '% not sprayed', ['brush:1']],
+      ['50', '% out of reach', []],
+    ])
   })
 })
 

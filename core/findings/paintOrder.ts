@@ -8,12 +8,13 @@ const WHY: Record<Rule, (first: string, then: string) => string> = {
   sprayFirst: (a, b) => `${a} is sprayed after ${b} was brushed beside it: the brushed work has to be masked.`,
   lightFirst: (a, b) =>
     `${a} is light and covers poorly; after the dark ${b} beside it, overspray and edges show through.`,
+  darkFirst: (a, b) => `${b} is light and comes before the dark ${a} beside it; your rule is dark to light.`,
   messyFirst: (a, b) => `${a} goes beyond its edge; ${b} beside it is clean by then.`,
   mattBeforeMetal: (a, b) => `${a} over ${b} kills its sheen: matt comes before metal, or the metal is masked.`,
   accentsLast: (a, b) => `${b} is a gloss accent: what comes after it, ${a}, dulls it.`,
 }
 const HOW =
-  'By the rules of the craft, over regions that touch. Minutes: 1.2 s a mm of tape, 45 s a region covered, 3 min for another colour in the airbrush; each a starting value.'
+  'By the rules of the craft, over regions that touch. Minutes are reckoned from what masking and cleaning take in this workshop.'
 
 /** What a hand order breaks and costs, and what rules contradicted each other; nothing where it is as good as the best. */
 export function paintOrder(scheme: OrderScheme, plan: OrderPlan): Finding[] {

@@ -127,17 +127,27 @@ export interface LaidOut extends LibraryCoat {
 /** Differences beyond this are named: anybody sees them side by side. */
 const SEEN = 5
 
+/** Over a wash that goes over everything the lights are painted again, in the base's colour. */
+function relit(coats: readonly LibraryCoat[]): LibraryCoat[] {
+  if (!coats.some((c) => c.tone === 'base')) return [...coats]
+  const at = coats.findIndex((c) => c.technique === 'wash')
+  return at < 0
+    ? [...coats]
+    : [...coats.slice(0, at + 1), { technique: 'layer', tone: 'base', film: 20 }, ...coats.slice(at + 1)]
+}
+
 /**
  * A stack of the library in the paints of the stock, for the colour that a region is to have.
  *
  * @param target CIELAB
+ * @param rules how hues turn, and whether a wash goes over everything
  * @param optics by paint id, where they are known already
  */
 export function layOut(
   stack: LibraryStack,
   target: Triple,
   stock: readonly StockPaint[],
-  school: ToneSchool,
+  { tones: school, washScope }: { tones: ToneSchool; washScope: 'needed' | 'all' },
   optics?: ReadonlyMap<string, Optics>,
 ): { coats: LaidOut[]; notes: string[] } {
   const { shadow, light } = threeTones(target, school)
@@ -159,7 +169,7 @@ export function layOut(
     return best ? [{ paint: best.id, drops: 1 }] : []
   }
   const known = new Map<Tone, { drops: LaidOut['drops']; error: number }>()
-  const coats = stack.coats.map((c): LaidOut => {
+  const coats = (washScope === 'all' ? relit(stack.coats) : stack.coats).map((c): LaidOut => {
     const lab = c.tone === 'metal' || c.tone === 'glint' ? target : tones[c.tone]
     let found = known.get(c.tone)
     if (!found) {

@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { accessOf } from '../fit/access'
+import { accessOf, mergedAccess, regionAccess } from '../fit/access'
 import { identity3, transformed } from '../mesh/transform'
 import { concatenate, reversed } from '../mesh/mesh'
 import { cuspsOf } from '../print/cusps'
@@ -165,6 +165,20 @@ describe('what tools reach', () => {
     const shut = concatenate([boxBody(40, 40, 40, -20, -20, -20), reversed(boxBody(36, 36, 36, -18, -18, -18))])
     const r = accessOf(shut, [])
     expect(r.brush / r.area).toBeCloseTo((6 * 1600) / (6 * 1600 + 6 * 1296), 1)
+  })
+  it('is told region by region, and over several parts by their areas', () => {
+    const out = sphereBody(20, 4),
+      inside = reversed(sphereBody(18, 4))
+    const n = out.positions.length / 3
+    const both = concatenate([out, inside])
+    const labels = Uint8Array.from({ length: 2 * n }, (_, v) => (v < n ? 3 : 5))
+    const [skin, hollow] = regionAccess(both, labels)
+    expect(skin).toMatchObject({ region: 3, brush: 1, airbrush: 1 })
+    expect(hollow).toMatchObject({ region: 5, brush: 0, airbrush: 0 })
+    expect(hollow!.area / skin!.area).toBeCloseTo(0.81, 1)
+    const [all] = mergedAccess([skin!, { ...hollow!, region: 3 }])
+    expect(all!.brush).toBeCloseTo(1 / 1.81, 1)
+    expect(all!.area).toBeCloseTo(skin!.area + hollow!.area, 6)
   })
   it('is lost where another part is put over it, and its joint face does not count', () => {
     const plate = boxBody(60, 60, 4, -30, -30, -4)

@@ -33,6 +33,22 @@ export const SCHOOLS = {
       powders: 'powders',
     },
   },
+  washScope: {
+    question: 'Washes',
+    choices: { needed: 'only where needed', all: 'over everything, then the lights again' },
+  },
+  tones: {
+    question: 'Light and shade',
+    choices: { warmLight: 'warm light, cool shade', coolLight: 'cool light, warm shade', sameHue: 'one hue' },
+  },
+  muting: {
+    question: 'Colours are muted',
+    choices: { complement: 'by the complement', earth: 'by an earth colour', black: 'by black or grey' },
+  },
+  lights: {
+    question: 'Light parts',
+    choices: { lightFirst: 'light to dark', darkFirst: 'dark to light' },
+  },
   finalCoat: {
     question: 'Final coat',
     choices: {
@@ -42,6 +58,8 @@ export const SCHOOLS = {
     },
   },
 } as const
+/** Rules that decide what a scheme offers; a plan follows them once its coats and their order are taken. */
+export const OF_SCHEMES: readonly School[] = ['washScope', 'tones', 'muting', 'lights']
 export type School = keyof typeof SCHOOLS
 export type Schools = { [S in School]: keyof (typeof SCHOOLS)[S]['choices'] }
 
@@ -52,6 +70,10 @@ export const schoolDefaults: Schools = {
   gluing: 'seamBySeam',
   joints: 'pinLoaded',
   shading: 'washes',
+  washScope: 'needed',
+  tones: 'warmLight',
+  muting: 'complement',
+  lights: 'lightFirst',
   finalCoat: 'byRegion',
 }
 

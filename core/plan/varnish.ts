@@ -1,4 +1,4 @@
-import { ORDER_COSTS } from '../paint/order/types'
+import { ORDER_COSTS, type OrderCosts } from '../paint/order/types'
 import type { Schools } from './schools'
 
 export type Sheen = 'matt' | 'satin' | 'gloss'
@@ -40,11 +40,13 @@ const BRUSHED = 3000
  * would kill. Powders are sealed before anything touches them.
  *
  * @param rest what regions get that name no varnish
+ * @param costs s a mm of tape, and a region covered
  */
 export function varnishPasses(
   regions: readonly RegionFinish[],
   school: Schools['finalCoat'],
   rest: Sheen,
+  costs: Pick<OrderCosts, 'tape' | 'cover'> = ORDER_COSTS,
 ): { seal: readonly string[]; passes: VarnishPass[]; bare: readonly string[] } {
   const seal = regions.filter((r) => r.powder).map((r) => r.name)
   const bare = school === 'bareMetal' ? regions.filter((r) => r.metallic && r.wanted === null) : []
@@ -71,7 +73,7 @@ export function varnishPasses(
       masks: masked.map((o) => o.name),
       mm,
       area,
-      masking: mm * ORDER_COSTS.tape + masked.length * ORDER_COSTS.cover,
+      masking: mm * costs.tape + masked.length * costs.cover,
       why,
     })
   }

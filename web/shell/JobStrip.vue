@@ -37,6 +37,7 @@ const WORDS: Record<string, string> = {
   detail: 'weighing the detail',
   detailMap: 'mapping the detail',
   stretchMap: 'mapping the stretch',
+  restingPlaces: 'following the regions',
   axis: 'finding the axis',
   skinLine: 'drawing the line taut',
   cutPlanes: 'trying cuts',

@@ -133,6 +133,15 @@ function setOrder(ids: string[]): void {
   scheme.value!.order = ids
   changed()
 }
+/** Its sprayed coats are brushed from now on. */
+function brushAll(id: number): void {
+  for (const c of scheme.value!.coats) {
+    if (c.regionId !== id || c.technique === 'varnish') continue
+    c.tool = 'brush'
+    if (c.technique === 'airbrush') c.technique = 'layer'
+  }
+  changed()
+}
 function replace(next: Scheme['regions'][number]): void {
   Object.assign(region.value!, next)
   changed()
@@ -312,7 +321,7 @@ const swatch = (id: number): string =>
       <UndercoatPanel :undercoat="undercoat" />
     </div>
     <div v-show="leaf === 'Masks'" id="of-2" role="tabpanel" aria-labelledby="leaf-2">
-      <OrderPanel :undercoat="undercoat" @order="setOrder" />
+      <OrderPanel :undercoat="undercoat" @order="setOrder" @brushed="brushAll" />
       <StencilPanel
         v-if="region && viewport.shown && ready"
         :region="region"

@@ -320,6 +320,16 @@ export const usePiece = defineStore('piece', () => {
     }
     return mesh
   }
+  /** That mesh, what it was made of, and so on back to the sculpt; empty while one of them is not done. */
+  function chainTo(kind: Kind, of = part.value): string[] {
+    const out = of ? [of.sculptMesh] : []
+    for (const s of of?.steps ?? []) {
+      if (rank(s.op.kind) > rank(kind)) break
+      if (s.derivation?.status !== 'done' || !s.derivation.meshHash) return []
+      if (s.derivation.meshHash !== out[0]) out.unshift(s.derivation.meshHash)
+    }
+    return out
+  }
   /** The first operation of the part's list that failed, with why. */
   const failed = computed(() => part.value?.steps.find((s) => s.derivation?.status === 'failed') ?? null)
   async function dropFiles(files: readonly File[]): Promise<string[]> {
@@ -362,6 +372,7 @@ export const usePiece = defineStore('piece', () => {
     report,
     meshBefore,
     meshAfter,
+    chainTo,
     operations,
     change,
     dropFiles,

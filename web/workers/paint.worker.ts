@@ -17,7 +17,8 @@ import { bounds, type Mesh } from '../../core/mesh/mesh'
 import type { Border } from '../../core/paint/borders'
 import { orderCoats, type CoatFacts } from '../../core/paint/order/ofScheme'
 import { orderPlan, type OrderPlan } from '../../core/paint/order/plan'
-import type { OrderRegion, OrderScheme } from '../../core/paint/order/types'
+import type { Lights } from '../../core/paint/order/rules'
+import type { OrderCosts, OrderRegion, OrderScheme } from '../../core/paint/order/types'
 import { grown, mirrored, split, type Plane } from '../../core/paint/regionTools'
 import { carryLabels, type Carried } from '../../core/paint/regions'
 import { UNSEEN } from '../../core/paint/mixRank'
@@ -32,11 +33,12 @@ import { stencilPdf } from '../../core/paint/stencil/pdf'
 import { stencils, type Stencils, type StencilWish } from '../../core/paint/stencil/stencil'
 import { creasePatches, patchTree, type PatchTree } from '../../core/paint/patches'
 import { maskedBorders } from '../../core/paint/edgeMasks'
+import { regionAccess, type RegionAccess } from '../../core/fit/access'
 import { writeStl } from '../../core/formats/stl'
 import { practiceBody } from '../../core/shape/practiceBody'
 import type { Answer } from '../../core/answer'
 import { placeEmblem, type Emblem } from '../../core/paint/stencil/emblem'
-import { mutings, skinZones, type ToneSchool, type Muted, type SkinZone } from '../../core/paint/tones'
+import { mutings, skinZones, type Muted, type SkinZone } from '../../core/paint/tones'
 import { compareUndercoats, type UndercoatCost } from '../../core/paint/undercoats'
 import { PaintedSkin, type SchemeSent, type SkinSent } from './paintedSkin'
 
@@ -146,10 +148,15 @@ const work = {
     return solveRecipe(target, stock, optics)
   },
   /** A stack of the library in the paints of the stock. */
-  layOut(id: string, target: Triple, stock: StockPaint[], school: ToneSchool): ReturnType<typeof layOut> | null {
+  layOut(
+    id: string,
+    target: Triple,
+    stock: StockPaint[],
+    rules: Parameters<typeof layOut>[3],
+  ): ReturnType<typeof layOut> | null {
     work.setPaints(stock)
     const stack = LIBRARY.find((s) => s.id === id)
-    return stack ? layOut(stack, target, stock, school, optics) : null
+    return stack ? layOut(stack, target, stock, rules, optics) : null
   },
   /** Each paint as one brushed coat over black and over white. */
   chips(stock: StockPaint[]): { id: string; black: string; white: string }[] {
@@ -259,6 +266,9 @@ const work = {
   borders(mesh: Mesh, labels: Uint8Array): ReturnType<typeof maskedBorders> {
     return maskedBorders(mesh, labels)
   },
+  reach(mesh: Mesh, labels: Uint8Array): RegionAccess[] {
+    return regionAccess(mesh, labels)
+  },
   /**
    * The cheapest order of a scheme's coats, and what the hand's costs beside it.
    *
@@ -271,6 +281,8 @@ const work = {
     borders: Border[],
     hand: string[],
     undercoat: Undercoat,
+    costs: OrderCosts,
+    lights: Lights,
   ): { scheme: OrderScheme; plan: OrderPlan; inks: string[] } {
     work.setPaints(stock)
     const facts = coats.map((c): CoatFacts => {
@@ -302,7 +314,7 @@ const work = {
       const drops = dropsOf(c)
       return drops.length > 0 && drops.every((m) => stocked.get(m.paintId)?.kind === 'ink')
     })
-    return { scheme, plan: orderPlan(scheme, own), inks: inks.map((c) => c.id) }
+    return { scheme, plan: orderPlan(scheme, own, costs, lights), inks: inks.map((c) => c.id) }
   },
 }
 export type PaintWork = typeof work

@@ -158,6 +158,12 @@ describe('the order of painting', () => {
     expect(broken).toContainEqual([3, 2, 'mattBeforeMetal'])
     expect(broken).toContainEqual([3, 4, 'stack'])
     expect(orderPlan(s, [0, 1, 3, 2, 4]).hand!.broken).toEqual([])
+    // The other school: what is dark comes first, and what that may cost stays in the sum.
+    const dark = orderPlan(s, [0, 1, 3, 2, 4], ORDER_COSTS, 'darkFirst')
+    expect(dark.hand!.broken.map((r) => [r.first, r.then, r.rule])).toEqual([[1, 0, 'darkFirst']])
+    const at = (i: number): number => dark.steps.findIndex((x) => x.coat === i)
+    expect(at(1)).toBeLessThan(at(0))
+    expect(dark.cost.risk).toBeGreaterThan(orderPlan(s, null).cost.risk)
   })
   it('lets the softest rule of a ring give way and says which', () => {
     // Sprayed before brushed beside it, but the brushed one lies under the sprayed one of its own region.

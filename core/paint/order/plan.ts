@@ -1,6 +1,7 @@
 import { laid, reckon } from './cost'
 import { precedences, withoutRings, type Given } from './rules'
 import { cheapest } from './search'
+import type { Lights } from './rules'
 import { ORDER_COSTS, type OrderCost, type OrderCosts, type OrderScheme, type OrderStep, type Precedes } from './types'
 
 export interface OrderPlan {
@@ -23,9 +24,10 @@ export function orderPlan(
   scheme: OrderScheme,
   hand: readonly number[] | null = null,
   costs: OrderCosts = ORDER_COSTS,
+  lights: Lights = 'lightFirst',
 ): OrderPlan {
   const l = laid(scheme, costs)
-  const rules = precedences(scheme)
+  const rules = precedences(scheme, lights)
   const given = withoutRings(scheme.coats.length, rules)
   const best = reckon(l, cheapest(l, given.rules)),
     largest = largestFirst(scheme)

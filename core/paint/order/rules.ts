@@ -8,16 +8,20 @@ const HARDNESS: Record<Rule, number> = {
   accentsLast: 5,
   mattBeforeMetal: 4,
   lightFirst: 3,
+  darkFirst: 3,
   messyFirst: 2,
   sprayFirst: 1,
 }
 
+/** Light parts before dark ones, or after them: practitioners differ. */
+export type Lights = 'lightFirst' | 'darkFirst'
+
 /**
  * What has to come before what by the rules of the craft: each region's stack from below; what is sprayed before what
- * is brushed beside it; light and poorly covering colours before dark neighbours; what is messy before clean
- * neighbours; matt coats before metal, whose sheen they would kill; gloss accents last.
+ * is brushed beside it; light and poorly covering colours before dark neighbours, or after them, as the school has it; what
+ * is messy before clean neighbours; matt coats before metal, whose sheen they would kill; gloss accents last.
  */
-export function precedences(scheme: OrderScheme): Precedes[] {
+export function precedences(scheme: OrderScheme, lights: Lights = 'lightFirst'): Precedes[] {
   const { coats, borders } = scheme
   const out: Precedes[] = []
   const beside = new Set(borders.flatMap(({ a, b, mm }) => (mm > 0 ? [`${a} ${b}`, `${b} ${a}`] : [])))
@@ -33,8 +37,8 @@ export function precedences(scheme: OrderScheme): Precedes[] {
       if (i === j) continue
       const a = coats[i]!,
         b = coats[j]!
-      const put = (rule: Rule): void => {
-        out.push({ first: i, then: j, rule })
+      const put = (rule: Rule, first = i, then = j): void => {
+        out.push({ first, then, rule })
       }
       if (a.region === b.region) {
         // Next to next is enough: what is below those comes along.
@@ -47,7 +51,8 @@ export function precedences(scheme: OrderScheme): Precedes[] {
       if (a.varnish || b.varnish || !near) continue
       if (a.spray && !b.spray) put('sprayFirst')
       if (a.spray === b.spray && a.hides > 2 && a.lightness > b.lightness + DARKER && !a.messy && !b.messy)
-        put('lightFirst')
+        if (lights === 'lightFirst') put('lightFirst')
+        else put('darkFirst', j, i)
       if (a.messy && finishing.has(j) && a.spray === b.spray) put('messyFirst')
     }
   return out

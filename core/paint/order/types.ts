@@ -65,6 +65,7 @@ export const RULES = [
   'clear',
   'sprayFirst',
   'lightFirst',
+  'darkFirst',
   'messyFirst',
   'mattBeforeMetal',
   'accentsLast',

@@ -46,7 +46,7 @@ const varnishFor = (area: number, lands: number): number => (area * VARNISH_FILM
 
 function byRegion(b: PlanBuilder): void {
   const { schools, varnish, finishes } = b.facts
-  const { seal, passes, bare } = varnishPasses(finishes, schools.finalCoat, varnish)
+  const { seal, passes, bare } = varnishPasses(finishes, schools.finalCoat, varnish, b.facts.orderCosts)
   if (seal.length > 0)
     b.add({
       key: 'seal-powder',

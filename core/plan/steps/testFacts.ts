@@ -1,3 +1,4 @@
+import { ORDER_COSTS } from '../../paint/order/types'
 import { ADHESIVES, FILLERS } from '../materials'
 import { schoolDefaults } from '../schools'
 import type { PlanFacts, PlanJoint, PlanPart } from './types'
@@ -53,6 +54,7 @@ export const facts = (more: Partial<PlanFacts> = {}): PlanFacts => ({
   layerHeight: 0.05,
   finish: 'display',
   schools: schoolDefaults,
+  orderCosts: ORDER_COSTS,
   room: { temperature: 20, humidity: 50 },
   fillers: FILLERS,
   adhesives: ADHESIVES,

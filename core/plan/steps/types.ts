@@ -4,6 +4,7 @@ import type { RegionFinish } from '../varnish'
 import type { Caution } from '../cautions'
 import type { BenchMaterial } from '../materials'
 import type { Room } from '../drying'
+import type { OrderCosts } from '../../paint/order/types'
 import type { FinishLevel, Schools } from '../schools'
 import type { Surface } from '../abrasives'
 import type { AccessReport } from '../../fit/access'
@@ -121,6 +122,8 @@ export interface PlanFacts {
   layerHeight: number
   finish: FinishLevel
   schools: Schools
+  /** what masks and cleaning take */
+  orderCosts: OrderCosts
   room: Room
   /** what may be filled and glued with, as this workshop's products have it, and ids of those that are not used on this piece */
   fillers: readonly BenchMaterial[]

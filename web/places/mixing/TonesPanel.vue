@@ -3,6 +3,7 @@ import { computed, ref, shallowRef, watch } from 'vue'
 import { labToHex, type Triple } from '../../../core/paint/colour'
 import type { Recipe } from '../../../core/paint/recipe'
 import { threeTones, type ToneSchool } from '../../../core/paint/tones'
+import { schoolDefaults, SCHOOLS } from '../../../core/plan/schools'
 import { newestOnly } from '../../composables/newest'
 import { useSlowPaintWork } from '../../composables/usePaintWork'
 import { useMixing } from '../../stores/mixing'
@@ -13,15 +14,12 @@ const mixing = useMixing(),
   stock = useStock(),
   work = useSlowPaintWork()
 const what = ref<'tones' | 'mute' | 'skin'>('tones')
-const school = ref<ToneSchool>('warmLight'),
+const house = computed(() => stock.workshop?.schools ?? schoolDefaults)
+const school = ref<ToneSchool>(house.value.tones),
   keep = ref(60)
 const WHAT = { tones: 'Shadow, base, light', mute: 'Mute it', skin: 'Skin over it' }
-const SCHOOL: Record<ToneSchool, string> = {
-  warmLight: 'warm lights, cool shadows',
-  coolLight: 'cool lights, warm shadows',
-  sameHue: 'the same hue',
-}
-const MUTED = { complement: 'by the complement', earth: 'by an earth colour', black: 'by black or grey' }
+const SCHOOL = SCHOOLS.tones.choices,
+  MUTED = SCHOOLS.muting.choices
 interface Tone {
   name: string
   lab: Triple
@@ -35,8 +33,11 @@ const plainDrops = (): { id: string; drops: number }[] => mixing.laid.map((d) =>
 const reckon = newestOnly(async () => {
   const lab = base.value
   if (!lab) return
-  if (what.value === 'mute') muted.value = await work.mute(plainDrops(), mixing.paints, keep.value / 100)
-  else if (what.value === 'skin') skin.value = await work.skin(plainDrops(), mixing.paints)
+  if (what.value === 'mute') {
+    const ways = await work.mute(plainDrops(), mixing.paints, keep.value / 100)
+    // The house's way first, the others beside it.
+    muted.value = ways.sort((a, b) => Number(b.by === house.value.muting) - Number(a.by === house.value.muting))
+  } else if (what.value === 'skin') skin.value = await work.skin(plainDrops(), mixing.paints)
   else {
     const t = threeTones(lab, school.value)
     const mixed = async (c: Triple): Promise<Recipe | null> =>
@@ -48,6 +49,10 @@ const reckon = newestOnly(async () => {
     ]
   }
 })
+watch(
+  () => house.value.tones,
+  (t) => (school.value = t),
+)
 watch([base, what, school, keep], () => void reckon(), { immediate: true })
 const nameOf = (id: string | null): string => stock.paints.find((p) => p.id === id)?.name ?? '?'
 const words = (r: Recipe | null): string => (r ? r.drops.map((d) => `${d.drops} ${d.name}`).join(' + ') : '')
@@ -112,7 +117,7 @@ function layMuted(m: (typeof muted.value)[number]): void {
       <figure v-for="m in muted" :key="m.by">
         <div :style="{ background: labToHex(m.lab) }" />
         <figcaption>
-          <b>{{ MUTED[m.by] }}</b><br />
+          <b>{{ MUTED[m.by] }}</b><span v-if="m.by === house.muting" class="soft">, house rule</span><br />
           <template v-if="m.id"
             >{{ m.drops }} {{ nameOf(m.id) }} to {{ m.ofBase }} of the mix<br /><span class="soft"
               >L {{ sign(-m.darker) }}, hue {{ sign(m.turned) }}°</span

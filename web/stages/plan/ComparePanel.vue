@@ -2,7 +2,7 @@
 import { computed, reactive, ref, watch } from 'vue'
 import { planDifference, type PlanDifference } from '../../../contract/plan'
 import { ADHESIVES, FILLERS } from '../../../core/plan/materials'
-import { SCHOOLS, type School } from '../../../core/plan/schools'
+import { OF_SCHEMES, SCHOOLS, type School } from '../../../core/plan/schools'
 import { api } from '../../api'
 import { useAttempt } from '../../composables/useAttempt'
 import { duration } from '../../shell/duration'
@@ -14,6 +14,8 @@ const piece = usePiece(),
   stock = useStock()
 const { fault, busy, attempt } = useAttempt()
 type Choices = Partial<Record<School, string>>
+/** Rules of schemes change a plan by the coats that are taken there, not by themselves. */
+const QUESTIONS = (Object.keys(SCHOOLS) as School[]).filter((k) => !OF_SCHEMES.includes(k))
 const now = computed<Record<string, string>>(() => ({ ...stock.workshop?.schools, ...piece.piece?.schools }))
 const wish = reactive<Choices>({})
 /** Fillers and adhesives that would not be used; null: as it is. */
@@ -90,14 +92,14 @@ const rows = computed(() => {
 <template>
   <details class="mb-3">
     <summary>How this piece is worked</summary>
-    <label v-for="(s, key) in SCHOOLS" :key="key" class="line">
-      <span>{{ s.question }}</span>
+    <label v-for="key in QUESTIONS" :key="key" class="line">
+      <span>{{ SCHOOLS[key].question }}</span>
       <select
         class="form-select form-select-sm"
         :value="wish[key] ?? now[key]"
         @change="choose(key, ($event.target as HTMLSelectElement).value)"
       >
-        <option v-for="(words, v) in s.choices" :key="v" :value="v">{{ words }}</option>
+        <option v-for="(words, v) in SCHOOLS[key].choices" :key="v" :value="v">{{ words }}</option>
       </select>
     </label>
     <fieldset class="mt-2">

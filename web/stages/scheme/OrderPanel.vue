@@ -2,23 +2,51 @@
 import { computed, ref, shallowRef, watch } from 'vue'
 import { plainPaints } from '../../../contract/stockPaint'
 import { forbiddenCoats, paintOrder } from '../../../core/findings/paintOrder'
+import { sprayReach } from '../../../core/findings/sprayReach'
 import type { OrderPlan } from '../../../core/paint/order/plan'
-import type { OrderCost, OrderScheme, OrderStep } from '../../../core/paint/order/types'
+import {
+  ORDER_COSTS,
+  type OrderCost,
+  type OrderCosts,
+  type OrderScheme,
+  type OrderStep,
+} from '../../../core/paint/order/types'
 import type { Undercoat } from '../../../core/paint/undercoat'
 import { newestOnly } from '../../composables/newest'
+import { useAttempt } from '../../composables/useAttempt'
+import { useRules } from '../../composables/useRules'
 import { plainCoats } from '../../composables/paintedScheme'
 import { useSlowPaintWork } from '../../composables/usePaintWork'
 import { duration } from '../../shell/duration'
 import FindingList from '../../shell/FindingList.vue'
+import NumberField from '../../shell/NumberField.vue'
 import { useScheme } from '../../stores/scheme'
+import { useStock } from '../../stores/stock'
+import { useReach } from './useReach'
 
 /** In which order the coats go on: the cheapest there is, one's own beside it, and the masks of each step. */
 const props = defineProps<{ undercoat: Undercoat }>()
-const emit = defineEmits<{ order: [ids: string[]] }>()
+const emit = defineEmits<{ order: [ids: string[]]; brushed: [region: number] }>()
 const book = useScheme(),
   work = useSlowPaintWork()
 const open = ref(false),
   busy = ref(false)
+const stock = useStock(),
+  { rule } = useRules()
+const costs = computed<OrderCosts>(() => stock.workshop?.orderCosts ?? ORDER_COSTS)
+const { fault, attempt } = useAttempt()
+/** For all pieces: it is the bench that they are of. */
+const setCost = (fields: Partial<OrderCosts>): Promise<unknown> =>
+  attempt(() => stock.saveWorkshop({ ...stock.workshop!, orderCosts: { ...costs.value, ...fields } }))
+const COSTS: { key: keyof OrderCosts; label: string; unit: string; max: number; by: number }[] = [
+  { key: 'tape', label: 'Tape on and off', unit: 's a mm', max: 60, by: 1 },
+  { key: 'cover', label: 'Covering a region', unit: 's', max: 3600, by: 1 },
+  { key: 'cleanSpray', label: 'Another colour, airbrush', unit: 's', max: 3600, by: 1 },
+  { key: 'cleanBrush', label: 'Another colour, brush', unit: 's', max: 3600, by: 1 },
+  { key: 'lifts', label: 'A mask lifts or bleeds', unit: '%', max: 100, by: 100 },
+  { key: 'ghosts', label: 'A light coat has to be laid again', unit: '%', max: 100, by: 100 },
+]
+const reach = useReach(open)
 const found = shallowRef<{ scheme: OrderScheme; plan: OrderPlan; inks: string[] } | null>(null)
 const weigh = newestOnly(async () => {
   const s = book.scheme
@@ -38,12 +66,18 @@ const weigh = newestOnly(async () => {
       book.borders.map(({ a, b, mm }) => ({ a, b, mm })),
       [...s.order],
       props.undercoat,
+      { ...costs.value },
+      rule('lights'),
     )
   } finally {
     busy.value = false
   }
 })
-watch([() => book.scheme, () => book.paints, open, () => props.undercoat], () => void weigh(), { deep: true })
+watch(
+  [() => book.scheme, () => book.paints, open, () => props.undercoat, costs, () => rule('lights')],
+  () => void weigh(),
+  { deep: true },
+)
 const own = computed(() => (book.scheme?.order.length ?? 0) > 0)
 const shown = computed<OrderStep[]>(() =>
   found.value ? (own.value ? found.value.plan.hand!.steps : found.value.plan.steps) : [],
@@ -53,6 +87,7 @@ const findings = computed(() => {
   if (!f) return []
   return [
     ...forbiddenCoats(f.scheme, new Set(f.inks)),
+    ...(reach.value ? sprayReach(f.scheme, reach.value) : []),
     ...paintOrder(f.scheme, own.value ? f.plan : { ...f.plan, hand: null }),
   ]
 })
@@ -65,7 +100,12 @@ const rows = computed<{ name: string; cost: OrderCost; broken: number }[]>(() =>
     { name: 'largest region first', cost: p.largestFirst.cost, broken: p.largestFirst.broken.length },
   ]
 })
+function act(what: string): void {
+  if (what.startsWith('brush:')) emit('brushed', Number(what.slice(6)))
+  else emit('order', [])
+}
 const region = (id: number): string => found.value?.scheme.regions.find((r) => r.id === id)?.name ?? '?'
+const reached = computed(() => [...(reach.value?.values() ?? [])].filter((r) => region(r.region) !== '?'))
 const coatOf = (s: OrderStep): OrderScheme['coats'][number] => found.value!.scheme.coats[s.coat]!
 const ids = (): string[] => shown.value.map((s) => coatOf(s).id)
 function move(i: number, by: number): void {
@@ -108,8 +148,8 @@ function masks(s: OrderStep): string {
         class="mt-2"
         :findings="findings"
         checked="Every rule of the craft is kept."
-        :acts="['bestOrder']"
-        @act="emit('order', [])"
+        :acts="['bestOrder', 'brush']"
+        @act="act"
       />
       <table class="plain small">
         <thead>
@@ -138,6 +178,23 @@ function masks(s: OrderStep): string {
           </tr>
         </tbody>
       </table>
+      <table v-if="reach" class="plain small mt-2">
+        <thead>
+          <tr>
+            <th>Region</th>
+            <th class="num">Airbrush reaches</th>
+            <th class="num">Brush</th>
+          </tr>
+        </thead>
+        <tbody>
+          <tr v-for="r in reached" :key="r.region" :data-reach="r.region">
+            <td>{{ region(r.region) }}</td>
+            <td class="num">{{ Math.round(100 * r.airbrush) }} %</td>
+            <td class="num">{{ Math.round(100 * r.brush) }} %</td>
+          </tr>
+        </tbody>
+      </table>
+      <p v-else-if="(book.scheme?.maps.length ?? 0) > 0" class="soft small">Looking what the airbrush reaches …</p>
       <div class="d-flex gap-2 my-2 align-items-center">
         <span class="soft small flex-grow-1">{{ own ? 'In your order' : 'In the cheapest order by the rules' }}</span>
         <button v-if="own" class="btn btn-sm btn-quiet" @click="emit('order', [])">The cheapest again</button>
@@ -169,10 +226,24 @@ function masks(s: OrderStep): string {
           >
         </li>
       </ol>
-      <p class="soft small mb-0">
-        Tape, covering and cleaning are starting values: judgement, not measurement. The lengths of edges are measured
-        on the sculpt.
-      </p>
+      <details class="small">
+        <summary>What masks and cleaning take here</summary>
+        <NumberField
+          v-for="c in COSTS"
+          :key="c.key"
+          :model-value="costs[c.key] * c.by"
+          :label="c.label"
+          :unit="c.unit"
+          :min="0"
+          :max="c.max"
+          @update:model-value="setCost({ [c.key]: $event / c.by })"
+        />
+        <p class="soft m-0">
+          Starting values are judgement; put your own. They hold for all pieces. The lengths of edges are measured on
+          the sculpt.
+        </p>
+        <p v-if="fault" role="alert" class="problem m-0">{{ fault }}</p>
+      </details>
     </template>
   </details>
 </template>

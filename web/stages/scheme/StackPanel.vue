@@ -10,8 +10,8 @@ import { SCHOOLS } from '../../../core/plan/schools'
 import { newestOnly } from '../../composables/newest'
 import { plainCoats } from '../../composables/paintedScheme'
 import { usePaintWork, useSlowPaintWork } from '../../composables/usePaintWork'
+import { useRules } from '../../composables/useRules'
 import { useAttempt } from '../../composables/useAttempt'
-import { usePiece } from '../../stores/piece'
 import { useScheme } from '../../stores/scheme'
 import { useStock } from '../../stores/stock'
 import { useViewport } from '../../viewport/useViewport'
@@ -25,23 +25,24 @@ const props = defineProps<{
   sent: () => SchemeSent | null
   kelvin: number | null
 }>()
-const store = usePiece(),
-  stock = useStock(),
+const stock = useStock(),
   book = useScheme(),
   viewport = useViewport(),
   work = usePaintWork(),
   slow = useSlowPaintWork()
 const { fault, busy, attempt } = useAttempt()
+const { rule } = useRules()
 /** Changed in place: what is on its way to the server comes back to the same scheme. */
 const scheme = computed(() => book.scheme!)
 function change(fields: Partial<Scheme>): void {
   Object.assign(scheme.value, fields)
   emit('changed')
 }
-const house = computed(() => store.piece?.schools.shading ?? stock.workshop?.schools.shading ?? 'washes')
+const house = computed(() => rule('shading'))
 const own = computed(() => stock.workshop?.stacks ?? [])
+const TONES = SCHOOLS.tones.choices
 const chosen = ref(''),
-  tones = ref<ToneSchool>('warmLight'),
+  tones = ref<ToneSchool>(rule('tones')),
   notes = ref<string[]>([]),
   name = ref('')
 // What it is called says how it is mostly painted; else the house's school does.
@@ -50,11 +51,10 @@ watch(
   ([h, called]) => (chosen.value = stackForName(called) ?? LIBRARY.find((s) => s.school === h)!.id),
   { immediate: true },
 )
-const TONES: Record<ToneSchool, string> = {
-  warmLight: 'warm light, cool shade',
-  coolLight: 'cool light, warm shade',
-  sameHue: 'one hue',
-}
+watch(
+  () => rule('tones'),
+  (t) => (tones.value = t),
+)
 const picked = computed(() => LIBRARY.find((s) => s.id === chosen.value) ?? null)
 const bySchool = computed(() =>
   [...LIBRARY].sort((a, b) => Number(b.school === house.value) - Number(a.school === house.value)),
@@ -123,7 +123,10 @@ function layItOut(): Promise<unknown> {
     const target = goal()
     if (!target)
       throw new Error('Give the region a colour first, under “Mix for a colour”: the tones are found from it.')
-    const out = await slow.layOut(chosen.value, [...target], plainPaints(book.paints), tones.value)
+    const out = await slow.layOut(chosen.value, [...target], plainPaints(book.paints), {
+      tones: tones.value,
+      washScope: rule('washScope'),
+    })
     if (!out) return
     notes.value = out.notes
     take(out.coats.map(coatOf))

@@ -5,7 +5,9 @@ import { vertexNormals } from '../../../core/mesh/measure'
 import type { Mesh } from '../../../core/mesh/mesh'
 import { brushLabels, regionAreas } from '../../../core/paint/regions'
 import { api, fetchBytes } from '../../api'
+import { asFloats } from '../../composables/paintedScheme'
 import { usePaintWork, useSlowPaintWork } from '../../composables/usePaintWork'
+import { useDerivations } from '../../stores/derivations'
 import { usePiece } from '../../stores/piece'
 import { useScheme } from '../../stores/scheme'
 import { loadMesh } from '../../viewport/meshCache'
@@ -31,6 +33,7 @@ export function useRegions(changed: () => void) {
   const store = usePiece(),
     book = useScheme(),
     viewport = useViewport(),
+    derivations = useDerivations(),
     work = usePaintWork(),
     slow = useSlowPaintWork()
   const current = ref(0),
@@ -42,7 +45,7 @@ export function useRegions(changed: () => void) {
   let normals = new Float32Array(0),
     strokeAt = 0
   /** labels that are not kept yet, with what they lie on: the part on the table may be another by then */
-  let unkept: { partId: string; hash: string; mesh: Mesh; labels: Uint8Array } | null = null
+  let unkept: { partId: string; hash: string; chain: string[]; mesh: Mesh; labels: Uint8Array } | null = null
   const region = computed(() => book.scheme?.regions.find((r) => r.id === current.value) ?? null)
   const ready = computed(
     () => viewport.shown !== null && labels.value.length === viewport.shown.mesh.positions.length / 3,
@@ -66,7 +69,7 @@ export function useRegions(changed: () => void) {
         const stored = await fetchBytes(map.labels)
         if (map.meshHash === shown.hash && stored.length === n) next = new Uint8Array(stored)
         else {
-          const carried = await work.carry(await loadMesh(map.meshHash), stored, shown.mesh)
+          const carried = await carry(map, stored, shown)
           next = new Uint8Array(carried.labels)
           newer = carried.fresh
         }
@@ -84,6 +87,23 @@ export function useRegions(changed: () => void) {
     // Painted before edges were measured: measured now, and kept with the next change.
     if (own && own.borders.length === 0 && s.regions.length > 1)
       own.borders = await slow.borders(shown.mesh, next.slice())
+  }
+  /** Both copies as they lay on the sculpt, where that is known; else as they stand. */
+  async function carry(map: Scheme['maps'][number], stored: Uint8Array, shown: { hash: string; mesh: Mesh }) {
+    const chain = store.chainTo('scale'),
+      from = await loadMesh(map.meshHash)
+    const known = chain.length > 0 && map.chain.length > 0 && chain.at(-1) === map.chain.at(-1)
+    if (!known || chain.length + map.chain.length === 2) return work.carry(from, stored, shown.mesh)
+    const resting = async (mesh: Mesh, hash: string, others: string[]): Promise<Mesh> => {
+      if (others.length < 2) return mesh
+      const found = await derivations.settled(hash, { kind: 'restingPlaces', others })
+      return { positions: asFloats(await fetchBytes(found.blobs.map!)).slice(), triangles: mesh.triangles }
+    }
+    const [a, b] = await Promise.all([
+      resting(from, map.meshHash, [...map.chain]),
+      resting(shown.mesh, shown.hash, chain),
+    ])
+    return work.carry(a, stored, b)
   }
   watch(
     () => book.scheme === null,
@@ -105,7 +125,14 @@ export function useRegions(changed: () => void) {
   function put(next: Uint8Array): void {
     labels.value = next
     const { shown } = viewport
-    if (shown && store.part) unkept = { partId: store.part.id, hash: shown.hash, mesh: shown.mesh, labels: next }
+    if (shown && store.part)
+      unkept = {
+        partId: store.part.id,
+        hash: shown.hash,
+        chain: store.chainTo('scale'),
+        mesh: shown.mesh,
+        labels: next,
+      }
     changed()
   }
   function relabel(next: Uint8Array): void {
@@ -263,7 +290,7 @@ export function useRegions(changed: () => void) {
       borders = await slow.borders(on.mesh, mine)
     s.maps = [
       ...s.maps.filter((m) => m.partId !== on.partId),
-      { partId: on.partId, meshHash: on.hash, labels: hash, areas, borders },
+      { partId: on.partId, meshHash: on.hash, labels: hash, chain: on.chain, areas, borders },
     ]
   }
   return {

@@ -1,0 +1,52 @@
+import type { RegionAccess } from '../fit/access'
+import type { OrderScheme } from '../paint/order/types'
+import { plural, type Finding } from './finding'
+
+/** Share of a region that may be out of a tool's reach before it is said: the looking itself is good to some percent. */
+const MISSED = 0.15
+
+/** Regions that are sprayed and are not reached, and such as no brush gets at either. */
+export function sprayReach(scheme: OrderScheme, reach: ReadonlyMap<number, RegionAccess>): Finding[] {
+  return scheme.regions.flatMap((r): Finding[] => {
+    const found = reach.get(r.id)
+    const on = scheme.coats.filter((c) => c.region === r.id && !c.varnish),
+      sprayed = on.filter((c) => c.spray)
+    if (!found || on.length === 0) return []
+    const share = (v: number): string => String(Math.round(100 * v))
+    const how =
+      'Straight ways from places spread evenly over the part by itself: within 75° of upright for a brush, and two of them within 50° for a nozzle.'
+    if (found.brush < 1 - MISSED)
+      return [
+        {
+          id: `unreached-${r.id}`,
+          level: 'know',
+          value: share(1 - found.brush),
+          unit: '% out of reach',
+          sentence: `No brush gets at that much of ${r.name}. Nobody will look in there either: let a wash run in, or paint it before its parts are joined.`,
+          places: [],
+          how,
+          fixes: [],
+        },
+      ]
+    if (sprayed.length > 0 && found.airbrush < 1 - MISSED)
+      return [
+        {
+          id: `unsprayed-${r.id}`,
+          level: 'know',
+          value: share(1 - found.airbrush),
+          unit: '% not sprayed',
+          sentence: `The airbrush does not reach that much of ${r.name}: its ${plural(sprayed.length, 'sprayed coat')} ${sprayed.length === 1 ? 'has' : 'have'} to be brushed in there.`,
+          places: [],
+          how,
+          fixes: [
+            {
+              act: `brush:${r.id}`,
+              label: 'Brush them',
+              effect: 'takes the brush for those coats; no mask is needed then',
+            },
+          ],
+        },
+      ]
+    return []
+  })
+}
