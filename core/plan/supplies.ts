@@ -1,6 +1,7 @@
 import { GAUGES } from '../fit/pin'
 import { perUnit, type StockUnit } from '../stock/units'
 import { GRAIN } from './abrasives'
+import { EFFECT_KINDS, EFFECTS } from './effects'
 import { ADHESIVES, FILLERS } from './materials'
 
 /** Something that steps use up, whatever product serves as it. */
@@ -20,6 +21,7 @@ export const SUPPLIES: readonly Supply[] = [
   ...['grey', 'white', 'black'].map((c): Supply => ({ what: `primer:${c}`, name: `primer, ${c}`, unit: 'ml' })),
   { what: 'primer:filler', name: 'filler primer', unit: 'ml' },
   ...['matt', 'satin', 'gloss'].map((v): Supply => ({ what: `varnish:${v}`, name: `varnish, ${v}`, unit: 'ml' })),
+  ...EFFECT_KINDS.map((k): Supply => ({ what: `effect:${k}`, name: EFFECTS[k].stuff, unit: EFFECTS[k].unit })),
   { what: 'casting', name: 'casting resin', unit: 'ml' },
 ]
 export const supply = (what: string): Supply | undefined => SUPPLIES.find((s) => s.what === what)

@@ -37,6 +37,7 @@ describe('effects', () => {
     expect(keys.slice(at('effect-w-1'))).toEqual(['effect-w-1', 'effect-w-2', 'effect-w-3'])
     expect(steps[at('effect-w-2')]).toMatchObject({ title: 'Water on Pond, layer 2 of 3' })
     expect(steps[at('effect-w-2')]!.materials[0]).toContain('2.3 ml')
+    expect(steps[at('effect-w-2')]!.uses).toEqual([{ what: 'effect:water', amount: expect.closeTo(7 / 3, 9) }])
     for (const k of ['effect-w-1', 'effect-r-1']) expect(steps[at(k)]!.cautions.length).toBeGreaterThan(0)
   })
 })

@@ -15,6 +15,7 @@ export const schemeSent = (scheme: Scheme, labels: Uint8Array, undercoat: Underc
   labels,
   regions: regionsSent(scheme),
   coats: plainCoats(scheme.coats),
+  effects: scheme.effects.map((e) => ({ ...e })),
   undercoat,
 })
 export const regionsSent = (scheme: Scheme): SchemeSent['regions'] =>

@@ -1,6 +1,7 @@
-import type { Coat, Region } from '../../contract/pieces'
+import type { Coat, Region, Scheme } from '../../contract/pieces'
 import type { Mesh } from '../../core/mesh/mesh'
 import { meanEdge, vertexNormals } from '../../core/mesh/measure'
+import { effectCoat } from '../../core/paint/effectCoats'
 import { thinned, type Optics } from '../../core/paint/film'
 import { lampWeights } from '../../core/paint/lamp'
 import { lightPlaces, placesSheet, type LightPlaces } from '../../core/paint/lightPlaces'
@@ -22,6 +23,8 @@ export interface SchemeSent {
   /** `clear` gets no primer; a lamp may stand behind it */
   regions: { id: number; clear: boolean; behind: Region['behind'] }[]
   coats: Coat[]
+  /** drawn over the coats, as what they look like */
+  effects: Scheme['effects']
   undercoat: Undercoat
 }
 
@@ -62,9 +65,13 @@ export class PaintedSkin {
         {
           ground: r.clear ? unprimed : primed,
           behind: r.clear && r.behind ? this.weightsOf(r.behind.kelvin, lamp, r.behind.strength) : null,
-          coats: coats.flatMap((c) =>
-            c.regionId === r.id && (done === null || done.has(c.id)) ? [this.coating(c)] : [],
-          ),
+          coats: [
+            ...coats.flatMap((c) =>
+              c.regionId === r.id && (done === null || done.has(c.id)) ? [this.coating(c)] : [],
+            ),
+            // They are laid at the end: where only some coats are on, none of them is.
+            ...(done === null ? scheme.effects.flatMap((e) => (e.regionId === r.id ? [this.effect(e)] : [])) : []),
+          ],
         },
       ]),
     )
@@ -111,7 +118,19 @@ export class PaintedSkin {
     }
   }
 
-  private levelsOf({ id, technique, tool, grain, coverage, from }: Coat): Uint8Array | null {
+  private effect({ id, kind, coverage }: Scheme['effects'][number]): Coating {
+    const { optics, film, sheen, ...laid } = effectCoat(kind)
+    return { technique: laid.technique, optics, film, sheen, levels: this.levelsOf({ id, coverage, ...laid }) }
+  }
+
+  private levelsOf({
+    id,
+    technique,
+    tool,
+    grain,
+    coverage,
+    from,
+  }: Pick<Coat, 'id' | 'technique' | 'tool' | 'grain' | 'coverage' | 'from'>): Uint8Array | null {
     const { maps, spacing, mesh } = this.skin!
     const seed = seedOf(id)
     const aimed = from && (tool === 'airbrush' || technique === 'airbrush') ? from : null

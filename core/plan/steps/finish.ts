@@ -108,6 +108,7 @@ function effectSteps(b: PlanBuilder, when: 'before' | 'after'): void {
         needs: 'bench',
         cautions: [...way.cautions],
         materials: [`${way.stuff}: ${each}`],
+        uses: [{ what: `effect:${e.kind}`, amount: amount / layers }],
       })
   })
 }

@@ -94,7 +94,8 @@ const number = (e: Event, least: number, most: number): number =>
       <p class="soft small m-0">{{ e.way.why }}</p>
     </article>
     <p v-if="own.length > 0" class="soft small mt-1 mb-0">
-      Amounts and times are starting values; the product’s own sheet goes before them. They stand in the bench plan.
+      Amounts and times are starting values; the product’s own sheet goes before them. They stand in the bench plan. On
+      the sculpt they are drawn in colour and sheen, not in thickness.
     </p>
   </details>
 </template>
