@@ -163,5 +163,29 @@ describe('eyes', () => {
     expect(Math.abs(got.up - 0.6 * r)).toBeLessThan(0.15)
     expect(Math.abs(got.down - 0.35 * r)).toBeLessThan(0.15)
     expect(lidOpening(skin([9, 9]), ball)).toBe(null)
+    // Looking straight ahead the iris ends at asin 0.49 of the ball; what lies beyond the lid's edge is covered.
+    const covered = (z: number, lid: 'as sculpted' | 'calm', opening: typeof got | null = got): number[] => {
+      const plan = planEyes(
+        [ball],
+        [ball.centre[0], ball.centre[1] - 500, ball.centre[2] + z],
+        lid,
+        [0, 0, 1],
+        [0, -1, 0],
+        [opening],
+      )
+      if (!plan.ok) throw new Error(plan.problem.message)
+      const [e] = plan.value
+      return [e!.upperCut, e!.lowerCut].map((v) => v / e!.irisRadius)
+    }
+    const half = Math.asin(0.49)
+    const edge = { up: 0.4 * r, down: 0.3 * r }
+    const [upper, lower] = covered(0, 'as sculpted', edge)
+    expect(upper).toBeCloseTo(1 - 0.4 / half, 6)
+    expect(lower).toBeCloseTo(1 - 0.3 / half, 6)
+    // Looking up by a tenth of the radius along the ball moves the iris under the upper lid and out from the lower.
+    const [more, less] = covered(500 * Math.tan(0.1), 'as sculpted', edge)
+    expect(more).toBeCloseTo(1 - 0.3 / half, 6)
+    expect(less).toBeCloseTo(1 - 0.4 / half, 6)
+    expect(covered(0, 'as sculpted', null)).toEqual(covered(0, 'calm'))
   })
 })

@@ -110,8 +110,10 @@ export const LIDS = {
   weary: { upper: 0.36, lower: 0.04 },
   wide: { upper: 0, lower: 0 },
 } as const
-export type Lid = keyof typeof LIDS
-export const LID_NAMES = ['awake', 'calm', 'weary', 'wide'] as const satisfies readonly Lid[]
+export type Lid = keyof typeof LIDS | 'as sculpted'
+export const LID_NAMES = ['awake', 'calm', 'weary', 'wide', 'as sculpted'] as const satisfies readonly Lid[]
+/** What stands where the sculpt has no lids to be seen. */
+const UNSCULPTED = 'calm'
 
 /** Of an eyeball's radius: the iris, and the pupil by middling light; of a grown person. */
 const IRIS = 0.49,
@@ -148,6 +150,7 @@ const STEPS = [0.1, 0.05, 0.02, 0.01]
  * @param target mm, outside of both balls
  * @param light unit; where the light comes from, for the catch-light, which lies on the same side in both eyes
  * @param viewer unit; from where the piece is looked at
+ * @param openings what the sculpt leaves open of each ball, for lids as sculpted; null where it shows no lids
  */
 export function planEyes(
   balls: readonly Ball[],
@@ -155,6 +158,7 @@ export function planEyes(
   lid: Lid,
   light: Vector3,
   viewer: Vector3,
+  openings: readonly (LidOpening | null)[] = [],
 ): Answer<EyePlan[]> {
   if (balls.some((b) => distance(b.centre, target) < 1.5 * b.radius))
     return bad(
@@ -162,10 +166,27 @@ export function planEyes(
       'The target lies in or at an eye. Set it farther away: what is looked at lies before the face.',
     )
   const half = unit([light[0] + viewer[0], light[1] + viewer[1], light[2] + viewer[2]])
-  return good(balls.map((b) => planEye(b, target, lid, half)))
+  return good(balls.map((b, i) => planEye(b, target, lid, half, openings[i] ?? null)))
 }
 
-function planEye({ centre, radius }: Ball, target: Vector3, lid: Lid, half: Vector3): EyePlan {
+/**
+ * How much of an iris the sculpt's own lids cover, mm from its upper and from its lower edge: along the ball they leave it
+ * open so far up and down, whatever it looks at.
+ */
+function sculptedCut(radius: number, axis: Vector3, irisRadius: number, { up, down }: LidOpening) {
+  const at = Math.atan2(axis[2], -axis[1]) * radius,
+    half = Math.asin(IRIS) * radius
+  const cut = (beyond: number): number => Math.max(0, Math.min(2, beyond / half)) * irisRadius
+  return { upper: cut(at + half - up), lower: cut(half - at - down) }
+}
+
+function planEye(
+  { centre, radius }: Ball,
+  target: Vector3,
+  lid: Lid,
+  half: Vector3,
+  opening: LidOpening | null,
+): EyePlan {
   const axis = unit([target[0] - centre[0], target[1] - centre[1], target[2] - centre[2]])
   const exact = along(centre, axis, radius)
   let step = STEPS[0]!,
@@ -181,7 +202,11 @@ function planEye({ centre, radius }: Ball, target: Vector3, lid: Lid, half: Vect
   const most = Math.asin(Math.min(1, IRIS * 0.72)),
     turn = (degreesBetween(half, axis) * Math.PI) / 180
   const spot = turn <= most ? half : between(axis, half, most / turn)
-  const shares = LIDS[lid]
+  const shares = LIDS[lid === 'as sculpted' ? UNSCULPTED : lid]
+  const cut =
+    lid === 'as sculpted' && opening
+      ? sculptedCut(radius, axis, irisRadius, opening)
+      : { upper: shares.upper * 2 * irisRadius, lower: shares.lower * 2 * irisRadius }
   const catchRadius = CATCH * radius
   return {
     iris,
@@ -189,8 +214,8 @@ function planEye({ centre, radius }: Ball, target: Vector3, lid: Lid, half: Vect
     pupilRadius: PUPIL * radius,
     catchLight: along(centre, spot, radius),
     catchRadius,
-    upperCut: shares.upper * 2 * irisRadius,
-    lowerCut: shares.lower * 2 * irisRadius,
+    upperCut: cut.upper,
+    lowerCut: cut.lower,
     gazeOff,
     step,
     // A tip sets a spot about as wide as itself.
@@ -244,13 +269,19 @@ export function gazeAt(balls: readonly Ball[], place: Vector3): { turn: number; 
 /** Share of the ball by which the skin may be off it and still be the eye itself, not a lid. */
 const ON_BALL = 0.08
 
+/** mm along the ball from the straight-ahead axis. */
+export interface LidOpening {
+  up: number
+  down: number
+}
+
 /**
  * The opening that the sculpt leaves between the lids: how far up and down from the straight-ahead axis the skin is
  * the ball's own, mm along it; null where the sculpt has no lids to be seen, or hides the middle.
  *
  * @param positions skin, 3 per vertex
  */
-export function lidOpening(positions: Float32Array, ball: Ball): { up: number; down: number } | null {
+export function lidOpening(positions: Float32Array, ball: Ball): LidOpening | null {
   const { centre: c, radius: r } = ball
   // A meridian a quarter of the ball wide, from the front: the nearest skin beyond which it leaves the ball.
   const off: { angle: number; on: boolean }[] = []

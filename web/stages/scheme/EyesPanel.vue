@@ -38,8 +38,13 @@ const mine = computed(() => (eyes.value && eyes.value.partId === store.part?.id 
 const target = computed(() =>
   mine.value ? gazeTarget(mine.value.balls, mine.value.turn, mine.value.lift, mine.value.distance) : null,
 )
+/** What the sculpt itself leaves open between the lids, by eye. */
+const openings = computed(() => {
+  const shown = viewport.shown
+  return mine.value && shown ? mine.value.balls.map((b) => lidOpening(shown.mesh.positions, b)) : []
+})
 const planned = computed(() =>
-  mine.value ? planEyes(mine.value.balls, target.value!, mine.value.lid, LIGHT, VIEWER) : null,
+  mine.value ? planEyes(mine.value.balls, target.value!, mine.value.lid, LIGHT, VIEWER, openings.value) : null,
 )
 const plans = computed<EyePlan[]>(() => (planned.value?.ok ? planned.value.value : []))
 const set = (more: Partial<Eyes>): void => {
@@ -106,11 +111,6 @@ function lookHere(): void {
       distance: Math.max(1, Math.round(view.distance)),
     })
 }
-/** What the sculpt itself leaves open between the lids, by eye. */
-const openings = computed(() => {
-  const shown = viewport.shown
-  return mine.value && shown ? mine.value.balls.map((b) => lidOpening(shown.mesh.positions, b)) : []
-})
 watchEffect(() => {
   if (!open.value || plans.value.length === 0) return
   const [a, b] = plans.value
