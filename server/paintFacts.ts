@@ -37,6 +37,8 @@ export function coatsOf(
     .filter((c) => c.technique !== 'varnish')
     .map((c, nth) => ({ ...c, nth }))
     .sort((a, b) => (place.get(a.id) ?? Infinity) - (place.get(b.id) ?? Infinity) || a.nth - b.nth)
+  const kindsOf = (c: Scheme['coats'][number]): PaintRecord['kind'][] =>
+    (c.paintId ? [c.paintId] : c.mix.map((m) => m.paintId)).flatMap((id) => paints.get(id)?.kind ?? [])
   const masks = masksOf(scheme, coats, whole, costs)
   return coats.map((c, i) => ({
     nth: c.nth,
@@ -50,6 +52,8 @@ export function coatsOf(
       : c.mix.map((m) => `${m.drops} ${paints.get(m.paintId)?.name ?? '?'}`).join(' + ') || 'paint to choose',
     coats: Math.max(1, Math.round(c.film / (isSprayed(c) ? AIRBRUSHED : BRUSHED))),
     masks: masks[i]!,
+    solvent: kindsOf(c).some((k) => k === 'oil' || k === 'enamel'),
+    metallic: c.technique === 'metallic' || kindsOf(c).includes('metallic'),
   }))
 }
 

@@ -1,6 +1,14 @@
 import { ORDER_COSTS, type OrderCosts } from '../paint/order/types'
 import type { Schools } from './schools'
 
+/** mm of wet varnish; the share of it that lands on the piece when it is sprayed */
+const VARNISH_FILM = 0.05
+export const VARNISH_LANDS = 0.4
+/** s until the next pass, a mask or paint may follow */
+export const VARNISH_DRIES = 30 * 60
+/** ml for mm² */
+export const varnishFor = (area: number, lands: number): number => (area * VARNISH_FILM) / 1000 / lands
+
 export type Sheen = 'matt' | 'satin' | 'gloss'
 /** How a region of the scheme is to shine. */
 export interface RegionFinish {

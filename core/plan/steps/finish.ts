@@ -1,11 +1,7 @@
 import { effectPlan, EFFECTS } from '../effects'
-import { varnishPasses } from '../varnish'
+import { varnishFor, varnishPasses, VARNISH_DRIES, VARNISH_LANDS } from '../varnish'
 import { capital, DM2, listed, MIN, type PlanBuilder } from './builder'
 import type { PlanFacts } from './types'
-
-/** mm of wet varnish, and the share of it that lands on the piece. */
-const VARNISH_FILM = 0.05,
-  VARNISH_LANDS = 0.4
 
 /** Varnish, pass by pass; before there is a scheme one step stands for all of it. */
 export function finishSteps(b: PlanBuilder): void {
@@ -38,11 +34,8 @@ function oneStep(b: PlanBuilder): void {
     risks: [{ what: 'metallics or gloss dulled', chance: matt ? 0.1 : 0.03, costs: 30 * MIN }],
   })
 }
-/** s until it may be handled; until the next pass may follow */
-const VARNISH_CURES = 24 * 3600,
-  VARNISH_DRIES = 30 * MIN
-/** ml for mm² */
-const varnishFor = (area: number, lands: number): number => (area * VARNISH_FILM) / 1000 / lands
+/** s until it may be handled */
+const VARNISH_CURES = 24 * 3600
 
 function byRegion(b: PlanBuilder): void {
   const { schools, varnish, finishes } = b.facts

@@ -1,6 +1,8 @@
 import { coatDries, coatTime, paintFor } from '../../paint/batch'
 import { waitingIn } from '../drying'
 import { primerFor } from '../primer'
+import { sealsBetween, type Seal } from '../seals'
+import { varnishFor, VARNISH_DRIES, VARNISH_LANDS } from '../varnish'
 import { DM2, listed, MIN, type PlanBuilder } from './builder'
 import { stepOf } from './surface'
 import type { PlanFacts } from './types'
@@ -101,9 +103,30 @@ export function primeSteps(b: PlanBuilder): void {
     })
 }
 
-/** The scheme's coats, in painting order. */
+function addSeal(b: PlanBuilder, { regions, area, why }: Seal, key: string): void {
+  b.add({
+    key,
+    phase: 'Paint',
+    title: `Seal ${listed(regions)} with gloss`,
+    why,
+    handsOn: 4 * MIN + coatTime(area * b.care, 'airbrush'),
+    wait: VARNISH_DRIES,
+    setting: 'evaporation',
+    needs: 'airbrush',
+    cautions: ['spray'],
+    materials: ['varnish, gloss'],
+    uses: [{ what: 'varnish:gloss', amount: varnishFor(area, VARNISH_LANDS) }],
+    setup: { key: 'spray varnish, gloss', seconds: 5 * MIN },
+  })
+}
+
+/** The scheme's coats, in painting order, with what has to be sealed between them. */
 export function paintSteps(b: PlanBuilder): void {
+  const seals = sealsBetween(b.facts.coats)
   b.facts.coats.forEach((c, i) => {
+    seals.forEach((s, k) => {
+      if (s.before === i) addSeal(b, s, `seal-${c.nth ?? i}-${k}`)
+    })
     const tool = c.byAirbrush ? 'airbrush' : 'brush'
     const ml = paintFor(c.area, c.coats, tool)
     /** s that one coat takes to dry */

@@ -152,6 +152,9 @@ export interface PlanFacts {
     /** mm² */
     area: number
     byAirbrush: boolean
+    /** thinned with solvent; metal */
+    solvent?: boolean
+    metallic?: boolean
     /** what has to be covered for it, and does not stand covered already: along mm of edge, in s */
     masks?: { names: readonly string[]; mm: number; seconds: number } | undefined
   }[]
