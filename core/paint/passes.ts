@@ -73,12 +73,20 @@ export function shineOver(s: Shine, levels: Uint8Array, shine: Float32Array, cou
   }
 }
 
-/** Whether a pass lays the same film as another did; how it shines is no matter. */
+/** Whether a pass lays the same film as another did, and shines as it. */
 export const samePass = (a: Pass, b: Pass): boolean =>
   a.levels === b.levels &&
   a.sprayed === b.sprayed &&
-  a.table.length === b.table.length &&
-  a.table.every((v, i) => v === b.table[i])
+  sameNumbers(a.table, b.table) &&
+  a.sheens.length === b.sheens.length &&
+  a.sheens.every((s, i) => sameShine(s, b.sheens[i]!))
+const sameShine = (a: Shine, b: Shine): boolean =>
+  a.rough === b.rough &&
+  a.metal === b.metal &&
+  a.even === b.even &&
+  (a.cover === null || b.cover === null ? a.cover === b.cover : sameNumbers(a.cover, b.cover))
+const sameNumbers = (a: Float32Array, b: Float32Array): boolean =>
+  a.length === b.length && a.every((v, i) => v === b[i])
 
 /** How much of what lies below a film no longer shows, by level: its mean extinction over the bands, there and back. */
 function coverOf(o: Optics, film: number): Float32Array {

@@ -146,7 +146,10 @@ describe('a coat that is dragged', () => {
           painter.paint(regions, stacks, ground, by)
           for (const [which, film] of drags) {
             const k = which % coats.length
-            coats[k] = { ...coats[k]!, film }
+            // Now and then another shines otherwise all at once, and its film stays.
+            const other = (k + 1) % coats.length
+            if (film % 3 === 0) coats[other] = { ...coats[other]!, sheen: 'gloss' }
+            else coats[k] = { ...coats[k]!, film }
             const now = painter.paint(regions, stacks, ground, by),
               anew = paintSkin(maps, regions, stacks, ground, by)
             const off = (a: Float32Array, b: Float32Array): number =>
