@@ -69,6 +69,12 @@ describe('colour on the command line', () => {
       code: 1,
       out: expect.stringContaining('broken: yellow comes before navy (lightFirst)'),
     })
+    // By the other school, and by a bench where tape takes twice as long: its cost is in the sum.
+    const dark = JSON.parse((await call('order', scheme({ lights: 'darkFirst', costs: { tape: 2.4 } }), '--json')).out)
+    const usual = JSON.parse((await call('order', scheme({ lights: 'darkFirst' }), '--json')).out)
+    expect(dark.order).toEqual(['navy', 'yellow'])
+    expect(dark.cost.masking - usual.cost.masking).toBeCloseTo(1.2 * usual.cost.tape, 6)
+    expect((await call('order', scheme({ lights: 'both' }))).err).toContain('scheme.json')
     expect((await call('order', scheme({ order: ['navy'] }))).err).toContain('does not name every coat once')
     expect((await call('order', scheme({ coats: [] }))).err).toContain('no coat to put in order')
     expect((await call('order', scheme({ coats: [{ id: 'x', region: 7, paint: 'x' }] }))).err).toContain('not there')
