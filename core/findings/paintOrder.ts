@@ -16,6 +16,11 @@ const WHY: Record<Rule, (first: string, then: string) => string> = {
 const HOW =
   'By the rules of the craft, over regions that touch. Minutes are reckoned from what masking and cleaning take in this workshop.'
 
+/** Coats of a ring that are named; more than these nobody holds together. */
+const NAMED = 3
+const few = (names: readonly string[]): string =>
+  names.length <= NAMED + 1 ? names.join('; ') : `${names.slice(0, NAMED).join('; ')} and ${names.length - NAMED} more`
+
 /** What a hand order breaks and costs, and what rules contradicted each other; nothing where it is as good as the best. */
 export function paintOrder(scheme: OrderScheme, plan: OrderPlan): Finding[] {
   const name = (i: number): string => {
@@ -53,7 +58,7 @@ export function paintOrder(scheme: OrderScheme, plan: OrderPlan): Finding[] {
       level: 'note',
       value: String(ring.length),
       unit: `${plural(ring.length, 'coat').replace(/^\S+ /, '')} in a ring`,
-      sentence: `Rules contradict each other among ${ring.map(name).join(', ')}. The softest gives way: ${say(rule)} It is masked instead; another tool for one of them would spare that.`,
+      sentence: `Rules contradict each other among ${few(ring.map(name))}. The softest gives way: ${say(rule)} It is masked instead; another tool for one of them would spare that.`,
       places: [],
       how: HOW,
       fixes: [],

@@ -360,9 +360,11 @@ const swatch = (id: number): string =>
 .leaves {
   display: flex;
   position: sticky;
-  top: 0;
+  /* The panel is padded: nothing shows above the bar. */
+  top: -12px;
+  padding-top: 12px;
   z-index: 2;
-  background: var(--paper);
+  background: var(--bs-body-bg);
   border-bottom: 1px solid var(--line);
   margin-bottom: 8px;
 }

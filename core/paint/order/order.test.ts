@@ -182,6 +182,13 @@ describe('the order of painting', () => {
         const { rules } = withoutRings(n, precedences(made))
         // Without rings every order search comes to an end, stacks as they are.
         const order = cheapest(laid(made, ORDER_COSTS), rules)
+        // Whatever gave way would close a ring with what stayed, and with nothing softer than itself.
+        const { dropped } = withoutRings(n, precedences(made))
+        for (const d of dropped) {
+          expect([d.ring[0], d.ring.at(-1)]).toEqual([d.rule.then, d.rule.first])
+          for (let i = 0; i + 1 < d.ring.length; i++)
+            expect(rules.some((r) => r.first === d.ring[i] && r.then === d.ring[i + 1])).toBe(true)
+        }
         const stacks = precedences(made).filter((r) => r.rule === 'stack')
         expect(brokenRules(stacks, order)).toEqual([])
       }),

@@ -9,6 +9,8 @@ export interface OrderPlan {
   cost: OrderCost
   /** rules that contradicted others and gave way */
   dropped: Given['dropped']
+  /** rules that it does not keep; not more than those that gave way */
+  broken: Precedes[]
   /** the user's own order beside it, with the rules that it breaks; null where none was given */
   hand: { steps: OrderStep[]; cost: OrderCost; broken: Precedes[] } | null
   /** regions taken whole, the largest first: what most people do */
@@ -29,11 +31,12 @@ export function orderPlan(
   const l = laid(scheme, costs)
   const rules = precedences(scheme, lights)
   const given = withoutRings(scheme.coats.length, rules)
-  const best = reckon(l, cheapest(l, given.rules)),
-    largest = largestFirst(scheme)
+  const order = cheapest(l, given.rules)
+  const largest = largestFirst(scheme)
   return {
-    ...best,
+    ...reckon(l, order),
     dropped: given.dropped,
+    broken: brokenRules(rules, order),
     hand: hand && { ...reckon(l, hand), broken: brokenRules(rules, hand) },
     largestFirst: { cost: reckon(l, largest).cost, broken: brokenRules(rules, largest) },
   }

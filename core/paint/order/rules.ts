@@ -64,45 +64,48 @@ export interface Given {
   dropped: { rule: Precedes; ring: number[] }[]
 }
 
-/** Rules without rings: in each ring the softest gives way, and is named. */
+/**
+ * Rules without rings: taken the hardest first, each that would close a ring with those before it gives way, and the shortest
+ * ring that it closes is named. So as many stay as can stay together: none that gave way could be taken back.
+ */
 export function withoutRings(count: number, rules: readonly Precedes[]): Given {
-  let kept = [...rules]
-  const dropped: Given['dropped'] = []
-  for (;;) {
-    const ring = ringIn(count, kept)
-    if (!ring) return { rules: kept, dropped }
-    const softest = ring.reduce((a, b) => (HARDNESS[b.rule] < HARDNESS[a.rule] ? b : a))
-    dropped.push({ rule: softest, ring: ring.map((r) => r.first) })
-    kept = kept.filter((r) => r !== softest)
+  const kept: Precedes[] = [],
+    dropped: Given['dropped'] = []
+  const after = Array.from({ length: count }, (): number[] => [])
+  const words = Math.ceil(count / 32)
+  /** by coat, a bit for each that comes after it; and for itself */
+  const reach = Array.from({ length: count }, (_, v) => {
+    const bits = new Uint32Array(words)
+    bits[v >> 5]! |= 1 << (v & 31)
+    return bits
+  })
+  const reaches = (u: number, v: number): boolean => ((reach[u]![v >> 5]! >>> (v & 31)) & 1) === 1
+  for (const r of [...rules].sort((a, b) => HARDNESS[b.rule] - HARDNESS[a.rule])) {
+    if (reaches(r.then, r.first)) {
+      dropped.push({ rule: r, ring: shortestWay(after, r.then, r.first) })
+      continue
+    }
+    kept.push(r)
+    if (after[r.first]!.includes(r.then)) continue
+    after[r.first]!.push(r.then)
+    if (reaches(r.first, r.then)) continue
+    const beyond = reach[r.then]!
+    for (let v = 0; v < count; v++) if (reaches(v, r.first)) for (let w = 0; w < words; w++) reach[v]![w]! |= beyond[w]!
   }
+  return { rules: kept, dropped }
 }
 
-/** Some ring of rules, as the rules along it; null when there is none. */
-function ringIn(count: number, rules: readonly Precedes[]): Precedes[] | null {
-  const out: Precedes[][] = Array.from({ length: count }, () => [])
-  for (const r of rules) out[r.first]!.push(r)
-  const state = new Uint8Array(count)
-  const path: Precedes[] = []
-  const visit = (v: number): Precedes[] | null => {
-    state[v] = 1
-    for (const r of out[v]!) {
-      if (state[r.then] === 1) {
-        const from = path.findIndex((p) => p.first === r.then)
-        return [...(from < 0 ? [] : path.slice(from)), r]
+/** Coats along the shortest way from one to another, both ends with it. */
+function shortestWay(after: readonly (readonly number[])[], from: number, to: number): number[] {
+  const came = new Map([[from, -1]])
+  const queue = [from]
+  for (let i = 0; i < queue.length && !came.has(to); i++)
+    for (const v of after[queue[i]!]!)
+      if (!came.has(v)) {
+        came.set(v, queue[i]!)
+        queue.push(v)
       }
-      if (state[r.then] === 2) continue
-      path.push(r)
-      const ring = visit(r.then)
-      if (ring) return ring
-      path.pop()
-    }
-    state[v] = 2
-    return null
-  }
-  for (let v = 0; v < count; v++) {
-    if (state[v] !== 0) continue
-    const ring = visit(v)
-    if (ring) return ring
-  }
-  return null
+  const way: number[] = []
+  for (let v = to; v >= 0; v = came.get(v) ?? -1) way.unshift(v)
+  return way
 }

@@ -95,7 +95,7 @@ const rows = computed<{ name: string; cost: OrderCost; broken: number }[]>(() =>
   const p = found.value?.plan
   if (!p) return []
   return [
-    { name: 'cheapest by the rules', cost: p.cost, broken: p.dropped.length },
+    { name: 'cheapest by the rules', cost: p.cost, broken: p.broken.length },
     { name: own.value ? 'yours' : 'as listed', cost: p.hand!.cost, broken: p.hand!.broken.length },
     { name: 'largest region first', cost: p.largestFirst.cost, broken: p.largestFirst.broken.length },
   ]
