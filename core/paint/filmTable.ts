@@ -20,6 +20,33 @@ export function filmTable(o: Optics, film: number): Float32Array {
   return out
 }
 
+/**
+ * Spots of a film that are too small to be seen one by one, or the rims of such as are: the levels are the share of the skin
+ * that is covered, and what is seen is the mean of covered and bare (Murray 1936). That mean is no fractional linear map of
+ * the ground; the one that meets it on black, on white and half way between stays within a fiftieth of it.
+ *
+ * @returns as `filmTable`
+ */
+export function spotTable(o: Optics, film: number): Float32Array {
+  const whole = evenFilm(o, film),
+    out = new Float32Array(B * LEVELS * 3)
+  for (let b = 0; b < B; b++) {
+    const over = (r: number): number => (whole[3 * b]! * r + whole[3 * b + 1]!) / (whole[3 * b + 2]! * r + 1)
+    for (let l = 0; l < LEVELS; l++) {
+      const c = l / (LEVELS - 1)
+      const [black, half, white] = [0, 0.5, 1].map((r) => c * over(r) + (1 - c) * r) as [number, number, number]
+      const i = (b * LEVELS + l) * 3,
+        rise = white - half
+      // A film that hides all it covers leaves nothing that bends.
+      const bend = rise > 1e-6 ? (2 * half - white - black) / rise : 0
+      out[i] = white * bend + white - black
+      out[i + 1] = black
+      out[i + 2] = bend
+    }
+  }
+  return out
+}
+
 /** The one map of a film of `film` µm, 3 floats per band. */
 export function evenFilm(o: Optics, film: number): Float32Array {
   const out = new Float32Array(B * 3)

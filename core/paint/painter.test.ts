@@ -103,6 +103,23 @@ describe('painting a skin', () => {
       { numRuns: 150 },
     )
   })
+  it('shows spots too small to be told apart as the mean of what they cover and what they leave', () => {
+    fc.assert(
+      fc.property(paint, paint, fc.double({ min: 0.05, max: 0.95, noNaN: true }), (below, dots, coverage) => {
+        const skin = { ...place(), spacing: 5 }
+        const levels = levelsOf({ technique: 'stipple', tool: 'brush', grain: 1, coverage, seed: 1 }, skin, null)!
+        const ground = undercoated('grey')
+        const coats = [coat(below, { film: 40 }), coat(dots, { technique: 'stipple', film: 60, levels })]
+        const { colours } = paintSkin(skin.maps, new Uint8Array(1), new Map([[0, { ground, coats }]]), ground, daylight)
+        const bare = filmOver(below, 40, ground.reflectance),
+          covered = filmOver(dots, 60, bare)
+        const share = levels[0]! / 255
+        const truth = xyzToLab(toXyz(bare.map((r, b) => share * covered[b]! + (1 - share) * r)))
+        // Light that goes to and fro below the surface is shared between the two: within what side by side is just seen.
+        if (colours.every((v) => v > 0)) expect(deltaE00(labOf(colours), truth)).toBeLessThan(6)
+      }),
+    )
+  })
   it('changes nothing by a film of none, and everything by one that hides', () => {
     const t = filmTable(opticsOf('#b05030', 0.6), 50)
     for (let b = 0; b < FEW.length; b++)

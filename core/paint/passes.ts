@@ -1,7 +1,9 @@
 import { BANDS } from './colour'
 import type { Optics } from './film'
 import { FEW } from './fewBands'
-import { evenFilm, filmTable, laidOn, LEVELS } from './filmTable'
+import { evenFilm, filmTable, laidOn, LEVELS, spotTable } from './filmTable'
+import { inSpots } from './technique'
+import { passing } from './through'
 import type { Coating, Ground, Sheen } from './coating'
 
 const B = FEW.length
@@ -11,6 +13,8 @@ const ROUGH: Record<Sheen, number> = { matt: 0.88, satin: 0.5, gloss: 0.16, meta
 /** One go over the vertices: films whose thickness differs from place to place, with the even ones below them laid in. */
 export interface Pass {
   table: Float32Array
+  /** share of light let through, one number for each of the table's maps */
+  through: () => Float32Array
   levels: Uint8Array | null
   /** its levels are the undercoat's spray light */
   sprayed: boolean
@@ -32,7 +36,7 @@ export function passesOf(ground: Ground, coats: readonly Coating[]): Pass[] {
   const out: Pass[] = []
   if (ground.sprayed)
     out.push({
-      table: filmTable(ground.sprayed.optics, ground.sprayed.film),
+      ...film(filmTable(ground.sprayed.optics, ground.sprayed.film)),
       levels: null,
       sprayed: true,
       sheens: [],
@@ -50,18 +54,20 @@ export function passesOf(ground: Ground, coats: readonly Coating[]): Pass[] {
       continue
     }
     if (!c.optics || c.film <= 0) continue
-    sheens.push({ cover: coverOf(c.optics, c.film), rough, metal, even: c.levels === null })
+    const spots = inSpots(c.technique)
+    sheens.push({ cover: coverOf(c.optics, c.film, spots), rough, metal, even: c.levels === null })
     if (c.levels === null) {
       even = laidOn(evenFilm(c.optics, c.film), even)
       continue
     }
     const idle = sheens.length === 1
-    out.push({ table: laidOn(filmTable(c.optics, c.film), even), levels: c.levels, sprayed: false, sheens, idle })
+    const laid = spots ? inSpotsOver(c.optics, c.film, even) : film(laidOn(filmTable(c.optics, c.film), even))
+    out.push({ ...laid, levels: c.levels, sprayed: false, sheens, idle })
     even = NOTHING
     sheens = []
   }
   if (even !== NOTHING || sheens.length > 0)
-    out.push({ table: even, levels: null, sprayed: false, sheens, idle: false })
+    out.push({ ...film(even), levels: null, sprayed: false, sheens, idle: false })
   return out
 }
 
@@ -70,6 +76,22 @@ export function shineOver(s: Shine, levels: Uint8Array, shine: Float32Array, cou
     const k = s.cover ? s.cover[s.even ? LEVELS - 1 : levels[i]!]! : 1
     shine[2 * i]! += k * (s.rough - shine[2 * i]!)
     if (s.metal >= 0) shine[2 * i + 1]! += k * (s.metal - shine[2 * i + 1]!)
+  }
+}
+
+const film = (table: Float32Array): Pick<Pass, 'table' | 'through'> => ({ table, through: () => passing(table) })
+/** Light goes through the bare skin between spots as through what lies below. */
+function inSpotsOver(o: Optics, film: number, even: Float32Array): Pick<Pass, 'table' | 'through'> {
+  return {
+    table: laidOn(spotTable(o, film), even),
+    through: () => {
+      const between = passing(even),
+        under = passing(laidOn(evenFilm(o, film), even))
+      return Float32Array.from({ length: B * LEVELS }, (_, i) => {
+        const b = Math.floor(i / LEVELS)
+        return between[b]! + ((under[b]! - between[b]!) * (i % LEVELS)) / (LEVELS - 1)
+      })
+    },
   }
 }
 
@@ -89,8 +111,12 @@ const sameNumbers = (a: Float32Array, b: Float32Array): boolean =>
   a.length === b.length && a.every((v, i) => v === b[i])
 
 /** How much of what lies below a film no longer shows, by level: its mean extinction over the bands, there and back. */
-function coverOf(o: Optics, film: number): Float32Array {
+function coverOf(o: Optics, film: number, spots: boolean): Float32Array {
   let mean = 0
   for (let b = 0; b < BANDS; b++) mean += (o.K[b]! + o.S[b]!) / BANDS
-  return Float32Array.from({ length: LEVELS }, (_, l) => 1 - Math.exp((-2 * mean * film * l) / (LEVELS - 1)))
+  const hides = (share: number): number => 1 - Math.exp(-2 * mean * film * share)
+  return Float32Array.from({ length: LEVELS }, (_, l) => {
+    const share = l / (LEVELS - 1)
+    return spots ? share * hides(1) : hides(share)
+  })
 }

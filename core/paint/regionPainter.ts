@@ -55,13 +55,7 @@ export class RegionPainter {
   paint(ground: Float64Array, passes: readonly Pass[], weights: Rgb, behind: Rgb | null, out: Painted): boolean {
     const dragged = behind ? null : this.dragged(ground, passes)
     if (dragged === null) this.kept = null
-    const lamp =
-      behind &&
-      new Through(
-        passes.map((p) => p.table),
-        ground,
-        behind,
-      )
+    const lamp = behind && new Through(passes, ground, behind)
     const fresh = dragged !== null && this.kept?.of !== dragged
     if (fresh) this.kept = this.room(dragged)
     const { vertices, shine, at } = this

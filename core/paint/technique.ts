@@ -62,7 +62,7 @@ const clip = (v: number): number => (v < 0 ? 0 : v > 1 ? 1 : v)
  * Share of a coat's full film that lies at a place, 0 to 1 (methods.md 12): a wash pools by recess, a dry brush touches
  * ridges, what is sprayed follows the spray light, dots and chips lie in spots, the rest evenly.
  *
- * @param spacing mm between the places at which it is asked: spots finer than that are drawn as large as can be told apart
+ * @param spacing mm between the places at which it is asked: spots finer than that are told as their mean
  */
 export function shareAt(c: Laying, at: Place, spacing = 0): number {
   const { recess, ridge } = at
@@ -94,14 +94,13 @@ export function shareAt(c: Laying, at: Place, spacing = 0): number {
 
 function spots(c: Laying, at: Place, coverage: number, spacing: number): number {
   const cover = Math.min(DENSEST, coverage)
-  // Twice the spacing is the finest that can be told apart (Nyquist 1928). Finer spots are drawn as large as that: their
-  // share of the skin stays what it is, where a thin film all over would hide as much as a thick one.
-  const grain = Math.max(c.grain, 2 * spacing)
-  return speckleAt({ grain, seed: c.seed }, at.x, at.y, at.z, cover)
+  // Twice the spacing is the finest that can be told apart (Nyquist 1928); below it the skin shows the mean.
+  return c.grain < 2 * spacing ? cover : speckleAt(c, at.x, at.y, at.z, cover)
 }
+
+/** Whether it lies in spots: its share is then of the skin that is covered, and not of a film that thins out. */
+export const inSpots = (t: Technique): boolean => t === 'stipple' || t === 'chips'
 
 /** Whether its share is the same all over. */
 export const isEven = (c: Pick<Laying, 'technique' | 'tool'>): boolean =>
-  READ[c.technique].maps.length === 0 &&
-  c.technique !== 'stipple' &&
-  !(c.technique === 'glaze' && c.tool === 'airbrush')
+  READ[c.technique].maps.length === 0 && !inSpots(c.technique) && !(c.technique === 'glaze' && c.tool === 'airbrush')

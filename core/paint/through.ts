@@ -64,16 +64,16 @@ export class Through {
   private readonly bare: Float64Array
 
   /**
-   * @param tables of the films that will be laid
+   * @param films what will be laid: its table, and the share that each of its maps lets through
    * @param inside reflectance of the 36 bands that the films lie on
    * @param weights linear sRGB of the few bands, as the bare skin lets the light out
    */
   constructor(
-    tables: readonly Float32Array[],
+    films: readonly { table: Float32Array; through: () => Float32Array }[],
     inside: Float64Array,
     private readonly weights: readonly [Float64Array, Float64Array, Float64Array],
   ) {
-    this.films = new Map(tables.map((t) => [t, passing(t)]))
+    this.films = new Map(films.map((f) => [f.table, f.through()]))
     this.bare = bareOf(inside)
   }
 
