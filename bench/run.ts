@@ -270,7 +270,7 @@ row('share of eight coats at 200,000 vertices, asked once', surface, '', null, '
 row(
   'layer-stack preview, 200,000 vertices, 8 coats, a slider step',
   dragged / 10,
-  'the sculptPainter stack anew',
+  'the whole stack anew',
   anew,
   '0.1 s',
 )

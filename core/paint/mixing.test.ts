@@ -39,18 +39,15 @@ describe('the hull', () => {
 describe('the recipe search', () => {
   it('gives the same first and the same closest mix as trying every one', () => {
     fc.assert(
-      fc.property(fc.array(paintOf, { minLength: 1, maxLength: 11 }), colour, (list, hex) => {
+      fc.property(fc.array(paintOf, { minLength: 1, maxLength: 10 }), colour, (list, hex) => {
         const known = list.map((p) => opticsOf(p.hex, p.opacity)),
           target = hexToLab(hex)
         const every = everyMix(known, target),
           ours = searchMixes(known, target)!
-        // Far beyond the gamut mixes lie so close to each other in error that rounding chooses among them.
-        expect(ours.closest.error - every.closest.error).toBeLessThan(
-          1e-9 + 1e-4 * Math.max(0, every.closest.error - 10),
-        )
+        // Within the gamut and far beyond it.
+        expect(ours.closest.error - every.closest.error).toBeLessThan(1e-6)
         // The same step, count of paints and count of drops.
-        if (every.closest.error < 10)
-          expect(Math.floor(rankOf(ours.simplest) / 100)).toBe(Math.floor(rankOf(every.simplest) / 100))
+        expect(Math.floor(rankOf(ours.simplest) / 100)).toBe(Math.floor(rankOf(every.simplest) / 100))
       }),
       { numRuns: 12 },
     )

@@ -39,18 +39,28 @@ function lattice(count: number): Uint8Array {
 const ALL = 30,
   THREES = 22,
   FOURS = 13
-/** How far the straight lines about a set's own optimum may be wrong, of the predicted error, and ΔE00 besides. */
-const TRUST = 0.45,
-  DOUBT = 0.6
-/** A set whose first look misses by more than this, of what would help, and ΔE00 besides, is not looked at again. */
-const FAR = 2,
-  AWAY = 12,
-  NEARER = 2
+/**
+ * How far the straight lines about a set's own optimum may be wrong: of the predicted error (`trust`), and ΔE00 besides
+ * (`doubt`); and by what a set may reach nearer than its nearest point promises, for bodies of mixes are bent: times what
+ * would help (`slack`), and ΔE00 besides (`curved`). A set whose first look misses by more than twice what would help, and
+ * `away` besides, is not looked at again, nor one that by its next turns misses by `nearer`.
+ */
+interface Margins {
+  trust: number
+  doubt: number
+  slack: number
+  curved: number
+  away: number
+  nearer: number
+}
+const NARROW: Margins = { trust: 0.45, doubt: 0.6, slack: 1, curved: 0.3, away: 12, nearer: 2 },
+  WIDE: Margins = { trust: 0.15, doubt: 2, slack: 2.5, curved: 1, away: Infinity, nearer: Infinity }
 /** ΔE00 */
 const SETTLED = 0.3
-/** ΔE00 by which bodies of mixes are bent: a set may reach by so much nearer than its nearest point promises. */
-const CURVED = 0.3
 const TURNS = 8
+/** Rounds of exchanging paints of what was found. */
+const ROUNDS = 6,
+  STARTS = 5
 
 /**
  * The best mixes of up to four paints in up to twelve whole drops. For each set of paints the best mix in any shares
@@ -58,20 +68,22 @@ const TURNS = 8
  * bounds what whole drops can reach, so that most sets end there. In the others every count of drops is predicted by
  * the same straight lines and reckoned exactly where it may be better than the best so far.
  *
- * Up to 30 paints every set is looked at; of more, all pairs, and the triples and quadruples of those paints that
+ * Up to 30 paints every set is looked at, with wide margins, and then paints of the best are exchanged, added and left out,
+ * every count of drops reckoned exactly, until that betters nothing: far outside the gamut lines promise little. Of more, all pairs, and the triples and quadruples of those paints that
  * serve best in pairs or alone.
  *
  * @param price money of a drop of each paint; where given, the cheapest mix that passes unseen is looked for
  */
 export function searchMixes(known: readonly Optics[], target: Triple, price?: readonly number[]): Best | null {
   if (known.length === 0) return null
-  const search = new Search(known.map(flat), target, price)
-  const all = known.map((_, i) => i)
+  const all = known.map((_, i) => i),
+    many = known.length > ALL
+  const search = new Search(known.map(flat), target, many ? NARROW : WIDE, price)
   search.sets(all, 1)
   search.sets(all, 2)
-  const many = known.length > ALL
   search.sets(many ? search.useful(THREES) : all, 3)
   search.sets(many ? search.useful(FOURS) : all, 4)
+  if (!many) search.exchange()
   return search.answer()
 }
 
@@ -102,6 +114,7 @@ class Search {
   constructor(
     private readonly paints: readonly Float64Array[],
     private readonly target: Triple,
+    private readonly margins: Margins,
     private readonly price?: readonly number[],
   ) {
     this.nearby = new Nearby(target)
@@ -134,6 +147,34 @@ class Search {
     if (list.length >= count) descend(0, 0)
   }
 
+  /** Reckons out all sets that differ in one paint from the closest, the first and others near, and from those in turn. */
+  exchange(): void {
+    const done = new Set<string>()
+    const reckon = (set: readonly number[]): void => {
+      const sorted = Int32Array.from(set).sort(),
+        key = sorted.join()
+      if (done.has(key)) return
+      done.add(key)
+      const counts = LATTICE[sorted.length]!
+      for (let o = 0; o < counts.length; o += sorted.length) this.consider(sorted, sorted.length, counts, o)
+    }
+    for (let round = 0; round < ROUNDS; round++) {
+      const before = [this.closest!, this.simplest!]
+      const near = [...this.pool.values()].sort((a, b) => a.error - b.error).slice(0, STARTS)
+      for (const from of [...before, ...near]) {
+        const set = from.shares.map(([i]) => i)
+        const other = [...this.paints.keys()].filter((i) => !set.includes(i))
+        for (const i of other) {
+          if (set.length < MOST_PAINTS) reckon([...set, i])
+          for (const out of set) reckon([...set.filter((x) => x !== out), i])
+        }
+        if (set.length > 1) for (const out of set) reckon(set.filter((x) => x !== out))
+        reckon(set)
+      }
+      if (before[0] === this.closest && before[1] === this.simplest) return
+    }
+  }
+
   private look(set: Int32Array, count: number): void {
     // Of few paints all pairs are reckoned out: they are soon done, and stand alone where nothing comes near.
     if (count === 1 || (count === 2 && this.paints.length <= ALL)) {
@@ -143,11 +184,12 @@ class Search {
     const bound = this.bound(set, count)
     if (count <= 2) for (let i = 0; i < count; i++) this.served[set[i]!] = Math.min(this.served[set[i]!]!, bound)
     const reach = this.reach(count)
-    if (bound > reach + CURVED) return
+    const { trust, doubt, slack, curved } = this.margins
+    if (bound > slack * reach + curved) return
     this.exactly(set, count)
     const counts = LATTICE[count]!
     const { corners: w, scatter: s } = this
-    const most = (bound + Math.max(0, reach - bound) / TRUST + DOUBT) ** 2
+    const most = (bound + Math.max(0, reach - bound) / trust + doubt) ** 2
     for (let o = 0; o < counts.length; o += count) {
       let x = 0,
         y = 0,
@@ -182,10 +224,11 @@ class Search {
       scatter[i] = reference[4 * p + 3]!
     }
     nearestToOrigin(corners, count, hull)
-    const reach = this.reach(count)
+    const reach = this.reach(count),
+      { away, nearer } = this.margins
     let last = Math.sqrt(hull.squared)
-    if (last > FAR * reach + AWAY) return last
-    const far = FAR * reach + NEARER
+    if (last > 2 * reach + away) return last
+    const far = 2 * reach + nearer
     const { shares } = this
     let nearestYet = Infinity
     for (let turn = 0; turn < TURNS; turn++) {
