@@ -1,7 +1,7 @@
 import { z } from 'zod'
 import { CLEARANCES } from '../core/fit/clearance'
 import { LANDMARKS } from '../core/fit/stature'
-import { LID_NAMES } from '../core/paint/eyes'
+import { GROWN, LID_NAMES } from '../core/paint/eyes'
 import { ORDER_COSTS } from '../core/paint/order/types'
 import { TECHNIQUES } from '../core/paint/technique'
 import { MUTING, TONE_SCHOOLS } from '../core/paint/tones'
@@ -286,6 +286,9 @@ export const scheme = z.object({
       lift: z.number().min(-80).max(80).default(0),
       distance: z.number().min(1).max(100_000).default(300),
       lid: z.enum(LID_NAMES).default('calm'),
+      /** of the ball's radius */
+      iris: z.number().min(0.3).max(0.75).default(GROWN.iris),
+      pupil: z.number().min(0.05).max(0.3).default(GROWN.pupil),
     })
     .nullable()
     .default(null),

@@ -107,7 +107,8 @@ test('a region filled up to creases, a stack laid out and compared, its masks do
     await expect(page.locator('.turntable').getByText('as it is')).toBeVisible({ timeout: 60_000 })
     await expect(page.locator('.turntable').getByText('base, wash, dry brush')).toBeVisible()
     await page.getByLabel(/Stand them beside it/).uncheck()
-    await page.getByRole('button', { name: 'Use', exact: true }).first().click()
+    // The first ones are mixes for the colour; the stack's own is the last.
+    await page.getByRole('button', { name: 'Use', exact: true }).last().click()
     await expect.poll(laid).toEqual(['base', 'wash', 'dry brush'])
     await page.getByLabel('Name of this stack').fill('Harbour red')
     await page.getByRole('button', { name: 'Keep in the library' }).click()
@@ -273,6 +274,23 @@ test('painted after a picture, with ground built up: the colour is read, and the
   expect((await region()).references[0]!.x).toBeCloseTo(0.8, 1)
   await page.getByRole('button', { name: 'Behind it' }).click()
   await expect(page.locator('.turntable img.backdrop')).toBeVisible()
+  // Four places on the ball as they lie in the picture: seen from the front, they meet.
+  const { x, y } = await middleOf(page)
+  for (const [u, v] of [
+    [-1, -1],
+    [1, -1],
+    [-1, 1],
+    [1, 1],
+  ] as const) {
+    await page.getByRole('button', { name: /^Press place \d on the sculpt/ }).click()
+    await page.mouse.click(x + 70 * u, y + 70 * v)
+    await expect(page.getByText('Now press the same place in the picture above')).toBeVisible()
+    await sample.click({ position: { x: (0.5 + 0.2 * u) * box.width, y: (0.5 + 0.2 * v * (4 / 3)) * box.height } })
+  }
+  await expect(page.getByText(/^To see it from where it was taken: Matched/)).toBeVisible()
+  await expect(page.locator('.turntable img.backdrop.matched')).toBeVisible()
+  // Its places are no colours: what was read before stays.
+  expect((await region()).target).toBe('#3c8278')
   await page.getByRole('button', { name: 'Behind it' }).click()
 
   await leaf(page, 'Eyes, ground')
@@ -313,4 +331,52 @@ test('practice: a body to print, and a try written down', async ({ page }) => {
   await expect(page.getByAltText('The try')).toBeVisible()
   await expect(page.getByText('Thin ring, brush of 0.3.')).toBeVisible()
   await expect(page.getByRole('button', { name: /^A pair of eyes/ })).toContainText('1 try, last well')
+})
+
+test('regions go along when a limb is bent: as large as before, on the same skin', async ({ page }) => {
+  const id = await piece(page, 'Bent limb', 'limb.stl', writeStl(refine(boxBody(16, 16, 90, -8, -8), 1.5, 100_000)))
+  await stage(page, 'Scheme')
+  await idle(page)
+  interface Map {
+    meshHash: string
+    areas: Record<string, number>
+  }
+  const map = async (): Promise<Map | undefined> => (await call<{ maps: Map[] }>('GET', `/pieces/${id}/scheme`)).maps[0]
+  const { x, y } = await middleOf(page)
+  await page.getByRole('button', { name: '+ region' }).click()
+  await page.getByRole('button', { name: 'Brush it on' }).click()
+  await page.getByLabel('Brush radius in mm').fill('20')
+  // The upper end of the limb, round to its sides.
+  await page.mouse.click(x, y - 150)
+  await expect.poll(async () => (await map())?.areas['1'] ?? 0).toBeGreaterThan(200)
+  const before = (await map())!
+  const [part] = (await call<{ partList: { id: string; version: number }[] }>('GET', `/pieces/${id}`)).partList
+  const joint = (name: string, parent: number, z: number, by = 0): object => ({
+    name,
+    parent,
+    position: [0, 0, z],
+    turn: [0, Math.sin(by / 2), 0, Math.cos(by / 2)],
+  })
+  await call('PUT', `/parts/${part!.id}/operations`, {
+    version: part!.version,
+    operations: [
+      {
+        kind: 'pose',
+        joints: [joint('foot', -1, 0), joint('knee', 0, 45, (110 * Math.PI) / 180), joint('end', 1, 90)],
+      },
+    ],
+  })
+  await page.reload()
+  await idle(page)
+  await expect(page.getByRole('alert')).toHaveCount(0)
+  // A dab of a third region somewhere on the skin: what is kept now is where all of them lie on the bent limb.
+  await page.getByRole('button', { name: '+ region' }).click()
+  await page.getByRole('button', { name: 'Brush it on' }).click()
+  await page.getByLabel('Brush radius in mm').fill('1')
+  await expect(async () => {
+    for (const up of [-100, -50, 0, 50, 100]) await page.mouse.click(x, y + up)
+    expect((await map())!.meshHash).not.toBe(before.meshHash)
+  }).toPass({ timeout: 120_000 })
+  const after = (await map())!
+  expect(Math.abs((after.areas['1'] ?? 0) / before.areas['1']! - 1)).toBeLessThan(0.12)
 })

@@ -31,6 +31,12 @@ const planned = async (id: string): Promise<void> => {
 }
 const big = (page: Page, name: string): ReturnType<Page['getByRole']> =>
   page.locator('footer').getByRole('button', { name, exact: true })
+// Clocks that other tests left running would ring in here, each at its own time.
+test.beforeEach(async () => {
+  const { timers } = await call<{ timers: { id: string }[] }>('GET', '/timers')
+  for (const t of timers) await call('DELETE', `/timers/${t.id}`)
+})
+
 test('bench mode: a piece from the plate to done, over several days, with one big button', async ({ page }) => {
   const id = await piece(page, 'Worked through', 'block.stl', writeStl(boxBody(20, 20, 20)))
   await planned(id)
@@ -168,6 +174,8 @@ test('calendar: pieces side by side, a step pulled to another day, done in one g
   await test.step('pulled a day on, put back; then kept', async () => {
     const wash = async (): Promise<Step> => (await steps(ids[0]!)).find((s) => s.key === 'wash')!
     const was = (await wash()).start!
+    // Within bench hours what comes first begins now, and now goes on.
+    const back = async (): Promise<boolean> => Math.abs((await wash()).start! - was) < 20 * 60_000
     const pull = async (): Promise<void> => {
       const from = (await block(new RegExp(`^${a}: Wash`)).boundingBox())!
       const rows = days.getByRole('listitem').filter({ has: page.locator('.strip') })
@@ -182,7 +190,7 @@ test('calendar: pieces side by side, a step pulled to another day, done in one g
     await expect(trial).toContainText('Early is done')
     await trial.getByRole('button', { name: 'Put it back' }).click()
     await expect(trial).toHaveCount(0)
-    expect((await wash()).start).toBe(was)
+    await expect.poll(back).toBe(true)
     await pull()
     await trial.getByRole('button', { name: 'Keep it so' }).click()
     await expect(trial).toHaveCount(0)
@@ -194,7 +202,7 @@ test('calendar: pieces side by side, a step pulled to another day, done in one g
     await panel.getByLabel('Work, minutes').press('Enter')
     await expect(panel.getByRole('alert')).toContainText('negative')
     await panel.getByRole('button', { name: 'As the plan says' }).click()
-    await expect.poll(async () => (await wash()).start).toBe(was)
+    await expect.poll(back).toBe(true)
   })
   await test.step('in one go, and apart again', async () => {
     const together = page.getByRole('region', { name: 'In one go' })

@@ -136,3 +136,9 @@ export const effectsOf = (scheme: Scheme, whole: number): PlanFacts['effects'] =
     const area = areaOf(scheme, regionId, whole)
     return area > 0 ? [{ id, kind, thickness, coverage, area, region: nameOf(scheme, regionId) }] : []
   })
+
+/** Regions that are to stay bare under the primer. */
+export const unprimedIn = (scheme: Scheme, whole: number): PlanFacts['unprimed'] =>
+  scheme.regions.flatMap(({ id, name, takes }) =>
+    takes !== 'paint' && areaOf(scheme, id, whole) > 0 ? [{ name, takes }] : [],
+  )

@@ -24,7 +24,7 @@ import { Part, StockItem } from './models'
 import { regionsOn } from './regions'
 import { readWorkshop } from './routes/stock'
 import { readScheme } from './schemes'
-import { areaOf, coatsOf, effectsOf, finishesOf } from './paintFacts'
+import { areaOf, coatsOf, effectsOf, finishesOf, unprimedIn } from './paintFacts'
 
 /** Grams a millilitre of cured resin, where none is chosen. */
 const USUAL_DENSITY = 1.12
@@ -138,6 +138,7 @@ export async function planFacts(
       coats: coatsOf(scheme, area, stock, shop.orderCosts),
       finishes: finishesOf(scheme, area, stock),
       effects: effectsOf(scheme, area),
+      unprimed: unprimedIn(scheme, area),
     },
   }
 }

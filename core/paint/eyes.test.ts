@@ -187,5 +187,14 @@ describe('eyes', () => {
     expect(more).toBeCloseTo(1 - 0.3 / half, 6)
     expect(less).toBeCloseTo(1 - 0.4 / half, 6)
     expect(covered(0, 'as sculpted', null)).toEqual(covered(0, 'calm'))
+    // A child's iris is wider: it goes as far under the lids as it is wider along the ball.
+    const child = planEyes([ball], [0, -500, 0], 'as sculpted', [0, 0, 1], [0, -1, 0], [edge], {
+      iris: 0.6,
+      pupil: 0.2,
+    })
+    if (!child.ok) throw new Error(child.problem.message)
+    expect(child.value[0]!.irisRadius).toBeCloseTo(0.6 * r, 9)
+    expect(child.value[0]!.pupilRadius).toBeCloseTo(0.2 * r, 9)
+    expect(child.value[0]!.upperCut / child.value[0]!.irisRadius).toBeCloseTo(1 - 0.4 / Math.asin(0.6), 6)
   })
 })

@@ -116,9 +116,13 @@ export const LID_NAMES = ['awake', 'calm', 'weary', 'wide', 'as sculpted'] as co
 const UNSCULPTED = 'calm'
 
 /** Of an eyeball's radius: the iris, and the pupil by middling light; of a grown person. */
-const IRIS = 0.49,
-  PUPIL = 0.19,
-  CATCH = 0.07
+export const GROWN: EyeShares = { iris: 0.49, pupil: 0.19 }
+const CATCH = 0.07
+/** Radii of iris and pupil, of the eyeball's. */
+export interface EyeShares {
+  iris: number
+  pupil: number
+}
 
 export interface EyePlan {
   /** on the ball's skin, mm, as set down */
@@ -150,6 +154,7 @@ const STEPS = [0.1, 0.05, 0.02, 0.01]
  * @param target mm, outside of both balls
  * @param light unit; where the light comes from, for the catch-light, which lies on the same side in both eyes
  * @param viewer unit; from where the piece is looked at
+ * @param shares of the ball that iris and pupil are
  * @param openings what the sculpt leaves open of each ball, for lids as sculpted; null where it shows no lids
  */
 export function planEyes(
@@ -159,6 +164,7 @@ export function planEyes(
   light: Vector3,
   viewer: Vector3,
   openings: readonly (LidOpening | null)[] = [],
+  shares: EyeShares = GROWN,
 ): Answer<EyePlan[]> {
   if (balls.some((b) => distance(b.centre, target) < 1.5 * b.radius))
     return bad(
@@ -166,7 +172,7 @@ export function planEyes(
       'The target lies in or at an eye. Set it farther away: what is looked at lies before the face.',
     )
   const half = unit([light[0] + viewer[0], light[1] + viewer[1], light[2] + viewer[2]])
-  return good(balls.map((b, i) => planEye(b, target, lid, half, openings[i] ?? null)))
+  return good(balls.map((b, i) => planEye(b, target, lid, half, openings[i] ?? null, shares)))
 }
 
 /**
@@ -175,7 +181,7 @@ export function planEyes(
  */
 function sculptedCut(radius: number, axis: Vector3, irisRadius: number, { up, down }: LidOpening) {
   const at = Math.atan2(axis[2], -axis[1]) * radius,
-    half = Math.asin(IRIS) * radius
+    half = Math.asin(irisRadius / radius) * radius
   const cut = (beyond: number): number => Math.max(0, Math.min(2, beyond / half)) * irisRadius
   return { upper: cut(at + half - up), lower: cut(half - at - down) }
 }
@@ -186,6 +192,7 @@ function planEye(
   lid: Lid,
   half: Vector3,
   opening: LidOpening | null,
+  shares: EyeShares,
 ): EyePlan {
   const axis = unit([target[0] - centre[0], target[1] - centre[1], target[2] - centre[2]])
   const exact = along(centre, axis, radius)
@@ -197,21 +204,21 @@ function planEye(
     gazeOff = degreesBetween([iris[0] - centre[0], iris[1] - centre[1], iris[2] - centre[2]], axis)
     if (gazeOff <= GAZE) break
   }
-  const irisRadius = IRIS * radius
+  const irisRadius = shares.iris * radius
   // A mirror on the ball stands where its normal halves light and view; it is kept on the iris' edge where that is off it.
-  const most = Math.asin(Math.min(1, IRIS * 0.72)),
+  const most = Math.asin(Math.min(1, shares.iris * 0.72)),
     turn = (degreesBetween(half, axis) * Math.PI) / 180
   const spot = turn <= most ? half : between(axis, half, most / turn)
-  const shares = LIDS[lid === 'as sculpted' ? UNSCULPTED : lid]
+  const covers = LIDS[lid === 'as sculpted' ? UNSCULPTED : lid]
   const cut =
     lid === 'as sculpted' && opening
       ? sculptedCut(radius, axis, irisRadius, opening)
-      : { upper: shares.upper * 2 * irisRadius, lower: shares.lower * 2 * irisRadius }
+      : { upper: covers.upper * 2 * irisRadius, lower: covers.lower * 2 * irisRadius }
   const catchRadius = CATCH * radius
   return {
     iris,
     irisRadius,
-    pupilRadius: PUPIL * radius,
+    pupilRadius: shares.pupil * radius,
     catchLight: along(centre, spot, radius),
     catchRadius,
     upperCut: cut.upper,

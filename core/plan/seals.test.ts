@@ -52,3 +52,22 @@ describe('a seal between stages', () => {
     expect(steps[at('seal-1')]!.cautions).toContain('spray')
   })
 })
+
+describe('a region without primer', () => {
+  it('is covered before it is sprayed, and told why', () => {
+    const steps = planSteps(
+      facts({
+        unprimed: [
+          { name: 'Neck joint', takes: 'glue' },
+          { name: 'Lantern glass', takes: 'light' },
+        ],
+      }),
+    )
+    for (const s of steps.filter((x) => x.key.startsWith('prime-')))
+      expect(s.lines).toEqual([
+        'Cover Neck joint first: glue holds on bare resin.',
+        'Cover Lantern glass first: it is clear, and primer shuts out its light.',
+      ])
+    expect(steps.some((x) => x.key.startsWith('prime-'))).toBe(true)
+  })
+})

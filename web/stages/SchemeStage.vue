@@ -313,7 +313,13 @@ const swatch = (id: number): string =>
         :sent="preview.sent"
         :kelvin="light.kelvin"
       />
-      <ReferencePanel v-if="region" :model-value="region" @update:model-value="replace" @target="setTarget" />
+      <ReferencePanel
+        v-if="region"
+        :model-value="region"
+        @update:model-value="replace"
+        @target="setTarget"
+        @ask="asking = $event"
+      />
     </div>
     <div v-show="leaf === 'Light'" id="of-1" role="tabpanel" aria-labelledby="leaf-1">
       <LightPanel v-model="light" />

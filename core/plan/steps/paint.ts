@@ -33,6 +33,8 @@ export function overDetail(f: PlanFacts): { primer: number; sanded: number } {
   return { primer: film / 1000, sanded: stepOf(f).cusp / 1000 }
 }
 
+const NO_PRIMER = { glue: 'glue holds on bare resin.', light: 'it is clear, and primer shuts out its light.' }
+
 /** Primer and inspection, pass by pass, and the light from above where that is the undercoat. */
 export function primeSteps(b: PlanBuilder): void {
   const { parts, schools } = b.facts
@@ -58,6 +60,7 @@ export function primeSteps(b: PlanBuilder): void {
       setting: 'evaporation',
       needs: 'airbrush',
       cautions: ['spray'],
+      lines: b.facts.unprimed.map((r) => `Cover ${r.name} first: ${NO_PRIMER[r.takes]}`),
       materials: [
         ...(p.filler > 0
           ? [`filler primer, ${p.filler} ${p.filler > 1 ? 'coats' : 'coat'}: ${p.ml.filler.toFixed(1)} ml in the can`]
@@ -97,6 +100,7 @@ export function primeSteps(b: PlanBuilder): void {
       setting: 'evaporation',
       needs: 'airbrush',
       cautions: ['spray'],
+      lines: b.facts.unprimed.map((r) => `${r.name} stays covered.`),
       materials: ['primer, white'],
       uses: [{ what: 'primer:white', amount: primerFor(0, area, 0, 1).ml.plain / 2 }],
       setup: { key: 'spray primer, white', seconds: 3 * MIN },

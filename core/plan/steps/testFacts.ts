@@ -64,6 +64,7 @@ export const facts = (more: Partial<PlanFacts> = {}): PlanFacts => ({
   surfaces: [{ surface: 'skin', names: ['Face'], area: 40_000 }],
   varnish: 'matt',
   finishes: [],
+  unprimed: [],
   effects: [],
   coats: [
     {

@@ -158,6 +158,8 @@ export interface PlanFacts {
     /** what has to be covered for it, and does not stand covered already: along mm of edge, in s */
     masks?: { names: readonly string[]; mm: number; seconds: number } | undefined
   }[]
+  /** regions that get no primer */
+  unprimed: readonly { name: string; takes: 'glue' | 'light' }[]
   /** by the scheme's regions; none before there is a scheme */
   finishes: readonly RegionFinish[]
   /** ground, snow, water and the like */

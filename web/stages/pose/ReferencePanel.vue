@@ -1,22 +1,18 @@
 <script setup lang="ts">
-import { computed, onBeforeUnmount, ref, watchEffect } from 'vue'
-import { matchView, type PicturePair } from '../../../core/pose/matchView'
+import { onBeforeUnmount, ref, watchEffect } from 'vue'
 import { usePicking } from '../../composables/usePicking'
+import { usePictureView } from '../../composables/usePictureView'
 import { useViewport } from '../../viewport/useViewport'
 
-/**
- * A picture laid behind the sculpt, at the view it was taken from: the same places are pressed on the sculpt and in the
- * picture, and the turntable turns to where they meet.
- */
+/** A picture laid behind the sculpt, at the view it was taken from. */
 const viewport = useViewport(),
   picking = usePicking()
-const url = ref(''),
-  size = ref<[number, number]>([1, 1])
+const { size, pairs, half, fault, matrix, dots, told, enough, begin, pair, inPicture, match } = usePictureView(
+  picking.ask,
+  picking.stop,
+)
+const url = ref('')
 const strength = ref(55)
-const pairs = ref<PicturePair[]>([])
-const half = ref<[number, number, number] | null>(null)
-const fault = ref('')
-const error = ref<number | null>(null)
 const picker = ref<HTMLInputElement | null>(null)
 
 async function choose(e: Event): Promise<void> {
@@ -35,69 +31,20 @@ async function choose(e: Event): Promise<void> {
   }
   forget()
   url.value = next
-  size.value = [image.naturalWidth, image.naturalHeight]
+  begin(image.naturalWidth, image.naturalHeight)
 }
 function forget(): void {
   if (url.value) URL.revokeObjectURL(url.value)
   url.value = ''
-  pairs.value = []
-  error.value = null
+  begin(1, 1)
   viewport.backdrop = null
-  picking.stop()
 }
 onBeforeUnmount(forget)
-const fit = ref<{ matrix: [number, number, number, number, number, number] } | null>(null)
 watchEffect(() => {
   viewport.backdrop = url.value
-    ? { url: url.value, size: size.value, opacity: strength.value / 100, matrix: fit.value?.matrix ?? null }
+    ? { url: url.value, size: size.value, opacity: strength.value / 100, matrix: matrix.value }
     : null
 })
-function pair(): void {
-  half.value = null
-  picking.ask('Press a place on the sculpt that the picture shows too', (p) => {
-    if (p.companion !== null) return
-    half.value = p.point
-    viewport.markers = [...pairs.value.map((x) => x.point), p.point].map((point) => ({
-      point: [...point] as [number, number, number],
-      kind: 'hand' as const,
-    }))
-    viewport.hint = 'Now press the same place in the small picture on the right'
-  })
-}
-function inPicture(e: MouseEvent): void {
-  const b = (e.currentTarget as HTMLElement).getBoundingClientRect()
-  if (!half.value) return
-  const at = [
-    ((e.clientX - b.left) / b.width) * size.value[0],
-    ((e.clientY - b.top) / b.height) * size.value[1],
-  ] as const
-  pairs.value = [...pairs.value, { point: half.value, picture: at }]
-  half.value = null
-  picking.stop()
-  if (pairs.value.length >= 4) match()
-}
-function match(): void {
-  const view = viewport.camera()
-  if (!view) return
-  const m = matchView(pairs.value, view.middle, view.distance)
-  if (!m) {
-    fault.value = 'These places lie on one line. Press some more, well apart.'
-    return
-  }
-  error.value = (100 * m.error) / Math.hypot(...size.value)
-  viewport.turnView(m.azimuth, m.elevation)
-  // Picture to view is the inverse of what was fitted; the view is drawn at so many pixels a millimetre.
-  const k = view.pixelsPerMm / m.scale,
-    c = Math.cos(-m.roll) * k,
-    s = Math.sin(-m.roll) * k
-  const [x, y] = view.centre
-  fit.value = {
-    matrix: [c, s, -s, c, x - (c * m.shift[0] - s * m.shift[1]), y - (s * m.shift[0] + c * m.shift[1])],
-  }
-}
-const dots = computed(() =>
-  pairs.value.map((p) => ({ x: (100 * p.picture[0]) / size.value[0], y: (100 * p.picture[1]) / size.value[1] })),
-)
 </script>
 
 <template>
@@ -132,17 +79,11 @@ const dots = computed(() =>
         <button class="btn btn-sm btn-primary" @click="picking.asking.value ? picking.stop() : pair()">
           {{ picking.asking.value ? 'Leave it' : `Press place ${pairs.length + 1}` }}
         </button>
-        <button v-if="pairs.length >= 4" class="btn btn-sm btn-quiet" @click="match">Match the view</button>
+        <button v-if="pairs.length >= enough" class="btn btn-sm btn-quiet" @click="match">Match the view</button>
         <button class="btn btn-sm btn-quiet" @click="forget">Take it away</button>
       </div>
       <p class="soft small mt-1 mb-0">
-        {{
-          pairs.length < 4
-            ? `${4 - pairs.length} more until the view can be matched.`
-            : error !== null
-              ? `Matched; the places lie ${error.toFixed(1)} % of the picture apart in the mean.`
-              : ''
-        }}
+        {{ told }}
       </p>
     </template>
   </details>

@@ -8,6 +8,7 @@ import {
   eyeballAt,
   gazeAt,
   gazeTarget,
+  GROWN,
   LID_NAMES,
   lidOpening,
   placesAbout,
@@ -44,7 +45,9 @@ const openings = computed(() => {
   return mine.value && shown ? mine.value.balls.map((b) => lidOpening(shown.mesh.positions, b)) : []
 })
 const planned = computed(() =>
-  mine.value ? planEyes(mine.value.balls, target.value!, mine.value.lid, LIGHT, VIEWER, openings.value) : null,
+  mine.value
+    ? planEyes(mine.value.balls, target.value!, mine.value.lid, LIGHT, VIEWER, openings.value, mine.value)
+    : null,
 )
 const plans = computed<EyePlan[]>(() => (planned.value?.ok ? planned.value.value : []))
 const set = (more: Partial<Eyes>): void => {
@@ -79,6 +82,7 @@ function press(): void {
         lift: 0,
         distance: 300,
         lid: 'calm',
+        ...GROWN,
         ...mine.value,
         partId: part.id,
         balls: [...first, made].sort((a, b) => a.centre[0] - b.centre[0]),
@@ -220,6 +224,26 @@ const mm = (v: number): string => v.toFixed(1)
             <option v-for="l in LID_NAMES" :key="l">{{ l }}</option>
           </select></label
         >
+        <NumberField
+          :model-value="100 * mine.iris"
+          label="Iris, of the ball"
+          unit="%"
+          :min="30"
+          :max="75"
+          :digits="0"
+          :source="mine.iris === GROWN.iris ? 'a grown person’s' : 'yours'"
+          @update:model-value="set({ iris: $event / 100 })"
+        />
+        <NumberField
+          :model-value="100 * mine.pupil"
+          label="Pupil, of the ball"
+          unit="%"
+          :min="5"
+          :max="30"
+          :digits="0"
+          :source="mine.pupil === GROWN.pupil ? 'a grown person’s, by middling light' : 'yours'"
+          @update:model-value="set({ pupil: $event / 100 })"
+        />
       </div>
       <p v-if="planned && !planned.ok" role="alert" class="problem small mt-2">{{ planned.problem.message }}</p>
       <table v-else class="plain small mt-2">
@@ -254,7 +278,7 @@ const mm = (v: number): string => v.toFixed(1)
       </p>
       <p v-if="plans.length > 0" class="soft small mt-1">
         Both look within {{ Math.max(...plans.map((e) => e.gazeOff)).toFixed(1) }}° of one point, set down to
-        {{ plans[0]!.step }} mm. Iris and pupil are as in a grown person: judgement, not measured on the sculpt.
+        {{ plans[0]!.step }} mm. The shares of iris and pupil are judgement, not measured on the sculpt.
       </p>
       <div v-if="plans.length > 0" class="d-flex gap-2 align-items-center">
         <button class="btn btn-sm btn-quiet" @click="giveSheet">Practice sheet</button>

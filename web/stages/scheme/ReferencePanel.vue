@@ -1,17 +1,23 @@
 <script setup lang="ts">
-import { onBeforeUnmount, ref } from 'vue'
+import { onBeforeUnmount, ref, watchEffect } from 'vue'
 import { z } from 'zod'
 import type { Scheme } from '../../../contract/pieces'
 import { toHex } from '../../../core/paint/colour'
 import { api } from '../../api'
 import { useAttempt } from '../../composables/useAttempt'
+import { usePictureView } from '../../composables/usePictureView'
 import { preparePhoto } from '../../shell/photo'
+import type { Picked } from '../../viewport/scene'
 import { useViewport } from '../../viewport/useViewport'
 
 /** Pictures that a region is painted after: colours are read off them, and they are held behind the sculpt. */
 type Region = Scheme['regions'][number]
 const region = defineModel<Region>({ required: true })
-const emit = defineEmits<{ target: [hex: string] }>()
+const emit = defineEmits<{
+  target: [hex: string]
+  /** a press on the sculpt is waited for; null: no longer */
+  ask: [asking: { hint: string; taken: (p: Picked) => void } | null]
+}>()
 const viewport = useViewport()
 const { fault, busy, attempt } = useAttempt()
 const url = (hash: string): string => `/api/blobs/${hash}`
@@ -66,16 +72,32 @@ function read(i: number, e: MouseEvent): Promise<void> {
   })
 }
 const behind = ref<string | null>(null)
+const view = usePictureView(
+  (hint, taken) => emit('ask', { hint, taken }),
+  () => emit('ask', null),
+)
+const { size, matrix, half, pairs, dots, told, enough } = view
 function hold(photo: string, img: HTMLImageElement | null): void {
-  behind.value = behind.value === photo ? null : photo
-  viewport.backdrop =
-    behind.value && img
-      ? { url: url(photo), size: [img.naturalWidth, img.naturalHeight], opacity: 1, matrix: null }
-      : null
+  behind.value = behind.value === photo || !img ? null : photo
+  view.begin(img?.naturalWidth ?? 1, img?.naturalHeight ?? 1)
+  viewport.markers = []
+}
+watchEffect(() => {
+  viewport.backdrop = behind.value
+    ? { url: url(behind.value), size: size.value, opacity: 1, matrix: matrix.value }
+    : null
+})
+/** A press in a picture: the place that was pressed on the sculpt, or a colour. */
+function press(i: number, e: MouseEvent): void {
+  if (half.value && behind.value === region.value.references[i]!.photo) view.inPicture(e)
+  else void read(i, e)
 }
 const images = ref<HTMLImageElement[]>([])
 onBeforeUnmount(() => {
-  if (behind.value) viewport.backdrop = null
+  if (!behind.value) return
+  viewport.backdrop = null
+  viewport.markers = []
+  emit('ask', null)
 })
 </script>
 
@@ -104,10 +126,15 @@ onBeforeUnmount(() => {
         <button
           class="sample"
           :aria-label="`Read the colour of picture ${i + 1} where it is pressed`"
-          @click="read(i, $event)"
+          @click="press(i, $event)"
         >
           <img ref="images" :src="url(r.photo)" alt="" />
           <span class="cross" :style="{ left: `${100 * r.x}%`, top: `${100 * r.y}%` }" />
+          <template v-if="behind === r.photo">
+            <span v-for="(d, k) in dots" :key="k" class="place" :style="{ left: `${d.x}%`, top: `${d.y}%` }">{{
+              k + 1
+            }}</span>
+          </template>
         </button>
         <figcaption>
           <span class="swatch" :style="{ background: r.hex }" />
@@ -129,6 +156,18 @@ onBeforeUnmount(() => {
         </figcaption>
       </figure>
     </div>
+    <div v-if="behind" class="my-2">
+      <div class="d-flex flex-wrap gap-1">
+        <button class="btn btn-sm btn-quiet" @click="view.pair">
+          Press place {{ pairs.length + 1 }} on the sculpt
+        </button>
+        <button v-if="pairs.length >= enough" class="btn btn-sm btn-quiet" @click="view.match">Match the view</button>
+      </div>
+      <p v-if="view.fault.value" role="alert" class="problem small m-0">{{ view.fault.value }}</p>
+      <p class="soft small m-0">
+        {{ half ? 'Now press the same place in the picture above.' : `To see it from where it was taken: ${told}` }}
+      </p>
+    </div>
     <p v-if="region.references.length > 0" class="soft small m-0">
       Press where its colour is to be read: it becomes the region’s target. A photo’s light is in it; a swatch with a
       grey card, under Stock, is measured.
@@ -144,6 +183,17 @@ onBeforeUnmount(() => {
 }
 figure {
   margin: 0;
+}
+/* Pressed through: what lies under it is the picture. */
+.place {
+  position: absolute;
+  transform: translate(-50%, -50%);
+  background: var(--action);
+  color: #fff;
+  border-radius: 9px;
+  min-width: 17px;
+  font-size: 0.72rem;
+  pointer-events: none;
 }
 .sample {
   position: relative;

@@ -69,13 +69,16 @@ export function useRegions(changed: () => void) {
         const stored = await fetchBytes(map.labels)
         if (map.meshHash === shown.hash && stored.length === n) next = new Uint8Array(stored)
         else {
+          // What is on the table has no regions until they are brought over: nothing is brushed onto it meanwhile.
+          labels.value = new Uint8Array(0)
           const carried = await carry(map, stored, shown)
           next = new Uint8Array(carried.labels)
           newer = carried.fresh
         }
       }
     } catch (e) {
-      said = e instanceof Error ? e.message : String(e)
+      next = new Uint8Array(0)
+      said = `Its regions could not be brought onto the part as it is now: ${e instanceof Error ? e.message : String(e)} They are kept; open the stage again to try once more.`
     }
     // Another part was laid on the table meanwhile.
     if (viewport.shown !== shown) return
@@ -85,7 +88,7 @@ export function useRegions(changed: () => void) {
     undone.value = []
     labels.value = next
     // Painted before edges were measured: measured now, and kept with the next change.
-    if (own && own.borders.length === 0 && s.regions.length > 1)
+    if (own && own.borders.length === 0 && s.regions.length > 1 && next.length === n)
       own.borders = await slow.borders(shown.mesh, next.slice())
   }
   /** Both copies as they lay on the sculpt, where that is known; else as they stand. */
@@ -171,6 +174,7 @@ export function useRegions(changed: () => void) {
   }
   /** Marked vertices become a region of their own, over whatever they were. */
   function addOf(name: string, marked: Uint8Array): void {
+    if (!ready.value) return
     if (!marked.some((m) => m === 1)) {
       fault.value = 'It is smaller than the copy on the table can show. Make it larger, or mask it by its sheet alone.'
       return
@@ -213,7 +217,9 @@ export function useRegions(changed: () => void) {
     current.value = 0
     put(next)
   }
-  const fill = (): void => relabel(new Uint8Array(labels.value.length).fill(current.value))
+  function fill(): void {
+    if (ready.value) relabel(new Uint8Array(labels.value.length).fill(current.value))
+  }
   const freeId = (): number => Math.max(-1, ...book.scheme!.regions.map((r) => r.id)) + 1
   function add(): void {
     const id = freeId()
