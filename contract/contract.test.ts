@@ -3,7 +3,8 @@ import { describe, expect, it } from 'vitest'
 import { OPERATION_ORDER, OPERATION_VERSION } from '../core/shape/operations'
 import { check } from './derivations'
 import { operation, operationList } from './operations'
-import { changedPiece, newPiece, scheme } from './pieces'
+import { changedPiece, newPiece } from './pieces'
+import { scheme } from './scheme'
 import { paint, printer, resin } from './stock'
 
 // JSON knows no negative zero.

@@ -1,4 +1,4 @@
-import type { Scheme } from '../contract/pieces'
+import type { Scheme } from '../contract/scheme'
 import { paint as paintSchema, type PaintRecord } from '../contract/stock'
 import { AIRBRUSHED, BRUSHED } from '../core/paint/film'
 import { laid, reckon } from '../core/paint/order/cost'

@@ -1,6 +1,7 @@
 import type { Check } from '../contract/derivations'
 import type { Inspection } from '../contract/flaws'
-import { newPiece, type Scheme } from '../contract/pieces'
+import { newPiece } from '../contract/pieces'
+import type { Scheme } from '../contract/scheme'
 import { material as materialSchema, resin as resinSchema } from '../contract/stock'
 import type { AccessReport } from '../core/fit/access'
 import type { FitReport } from '../core/fit/gap'

@@ -1,4 +1,4 @@
-import { scheme, type Scheme } from '../contract/pieces'
+import { scheme, type Scheme } from '../contract/scheme'
 import { SchemeRow } from './models'
 
 const EMPTY: Scheme = {

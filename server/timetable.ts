@@ -1,6 +1,7 @@
 import { Op } from 'sequelize'
 import { stepEdit, type CalendarRecord, type CalendarTask, type StepEdit } from '../contract/bench'
-import { newPiece, type Workshop } from '../contract/pieces'
+import { newPiece } from '../contract/pieces'
+import type { Workshop } from '../contract/workshop'
 import { shutToSpray } from '../core/plan/air'
 import { ringOf } from '../core/plan/scheduling/improve'
 import { kindOf } from '../core/plan/scheduling/lateness'

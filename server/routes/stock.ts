@@ -1,6 +1,6 @@
 import { Router } from 'express'
 import { z } from 'zod'
-import { workshop, type Workshop } from '../../contract/pieces'
+import { workshop, type Workshop } from '../../contract/workshop'
 import { material, paint, printer, resin, stockKind } from '../../contract/stock'
 import { schoolDefaults } from '../../core/plan/schools'
 import { announce } from '../events'

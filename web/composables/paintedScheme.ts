@@ -1,5 +1,5 @@
 import type { Check } from '../../contract/derivations'
-import type { Scheme } from '../../contract/pieces'
+import type { Scheme } from '../../contract/scheme'
 import type { Undercoat } from '../../core/paint/undercoat'
 import type { SchemeSent } from '../workers/paintedSkin'
 

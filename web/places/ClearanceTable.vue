@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { PROCESSES, closingBy, drawnClearance, type Process } from '../../core/fit/clearance'
-import type { Workshop } from '../../contract/pieces'
+import type { Workshop } from '../../contract/workshop'
 import NumberField from '../shell/NumberField.vue'
 
 /** What parts need between them by process, and what a printed peg and hole say of the machine. */

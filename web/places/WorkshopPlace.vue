@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue'
-import type { Workshop } from '../../contract/pieces'
+import type { Workshop } from '../../contract/workshop'
 import { SCHOOLS, type School } from '../../core/plan/schools'
 import { useStock } from '../stores/stock'
 import NumberField from '../shell/NumberField.vue'

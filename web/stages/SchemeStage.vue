@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { storeToRefs } from 'pinia'
 import { computed, nextTick, onBeforeUnmount, ref, shallowRef, watch, watchEffect } from 'vue'
-import type { Scheme } from '../../contract/pieces'
+import type { Scheme } from '../../contract/scheme'
 import { REGION_WORDS } from '../../core/paint/vocabulary'
 import { freshSkin } from '../../core/findings/freshSkin'
 import FindingList from '../shell/FindingList.vue'

@@ -1,6 +1,6 @@
 import { defineStore } from 'pinia'
 import { computed, ref, watch } from 'vue'
-import { scheme as schemeSchema, type Scheme } from '../../contract/pieces'
+import { scheme as schemeSchema, type Scheme } from '../../contract/scheme'
 import { plainPaints, stockPaint } from '../../contract/stockPaint'
 import { colourUnreached } from '../../core/findings/colourUnreached'
 import { emptyRegion } from '../../core/findings/emptyRegion'

@@ -1,7 +1,7 @@
 import { defineStore } from 'pinia'
 import { computed, ref } from 'vue'
 import { z } from 'zod'
-import { workshop as workshopSchema, type Workshop } from '../../contract/pieces'
+import { workshop as workshopSchema, type Workshop } from '../../contract/workshop'
 import {
   paint as paintSchema,
   stockKind,

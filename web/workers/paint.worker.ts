@@ -1,5 +1,5 @@
 import * as Comlink from 'comlink'
-import type { Coat } from '../../contract/pieces'
+import type { Coat } from '../../contract/scheme'
 import { FILM, type Tool } from '../../core/paint/batch'
 import { toHex, toLab, toXyz, xyzToSrgb, type Triple } from '../../core/paint/colour'
 import {

@@ -1,4 +1,4 @@
-import type { Coat, Region, Scheme } from '../../contract/pieces'
+import type { Coat, Region, Scheme } from '../../contract/scheme'
 import type { Mesh } from '../../core/mesh/mesh'
 import { meanEdge, vertexNormals } from '../../core/mesh/measure'
 import { effectCoat } from '../../core/paint/effectCoats'

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { Workshop } from '../../../contract/pieces'
+import type { Workshop } from '../../../contract/workshop'
 import { DAYS } from './days'
 
 /** Bench hours, weekday by weekday. */

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { Workshop } from '../../../contract/pieces'
+import type { Workshop } from '../../../contract/workshop'
 import HoursEditor from './HoursEditor.vue'
 
 /** Who works here, with hours of their own and days off. */

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import type { BathRecord } from '../../../contract/pieces'
+import type { BathRecord } from '../../../contract/workshop'
 import { saturation } from '../../../core/plan/cleanUp'
 import { useAttempt } from '../../composables/useAttempt'
 import NumberField from '../../shell/NumberField.vue'

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import { coat as coatSchema, type Coat } from '../../../contract/pieces'
+import { coat as coatSchema, type Coat } from '../../../contract/scheme'
 import type { CoatFact } from '../../../core/paint/coatFacts'
 import { TECHNIQUES, type Technique } from '../../../core/paint/technique'
 import { useStock } from '../../stores/stock'

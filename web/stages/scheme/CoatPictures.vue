@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, onBeforeUnmount, ref, watch } from 'vue'
-import type { Coat } from '../../../contract/pieces'
+import type { Coat } from '../../../contract/scheme'
 import { vertexNormals } from '../../../core/mesh/measure'
 import { regionView } from '../../../core/paint/regions'
 import { newestOnly } from '../../composables/newest'

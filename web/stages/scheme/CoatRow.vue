@@ -2,7 +2,7 @@
 import { computed } from 'vue'
 import type { CoatFact } from '../../../core/paint/coatFacts'
 import { AIRBRUSHED, BRUSHED } from '../../../core/paint/film'
-import type { Coat } from '../../../contract/pieces'
+import type { Coat } from '../../../contract/scheme'
 import type { PaintRecord } from '../../../contract/stock'
 import { READ, TECHNIQUES } from '../../../core/paint/technique'
 import { NOZZLE } from '../../../core/paint/sprayLight'

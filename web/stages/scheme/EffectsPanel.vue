@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
-import type { Scheme } from '../../../contract/pieces'
+import type { Scheme } from '../../../contract/scheme'
 import { EFFECT_KINDS, effectPlan, EFFECTS, type EffectKind } from '../../../core/plan/effects'
 import { duration } from '../../shell/duration'
 import { useScheme } from '../../stores/scheme'

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, onBeforeUnmount, ref, watch, watchEffect } from 'vue'
-import type { Scheme } from '../../../contract/pieces'
+import type { Scheme } from '../../../contract/scheme'
 import { bounds } from '../../../core/mesh/mesh'
 import { vertexNormals } from '../../../core/mesh/measure'
 import { eyeSheet } from '../../../core/paint/eyeSheet'

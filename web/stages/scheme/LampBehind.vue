@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { Region } from '../../../contract/pieces'
+import type { Region } from '../../../contract/scheme'
 import { LAMP_RANGE } from '../../../core/paint/lamp'
 
 /** The lamp inside a clear part. */

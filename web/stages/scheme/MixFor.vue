@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, onMounted } from 'vue'
 import { RouterLink } from 'vue-router'
-import type { Scheme } from '../../../contract/pieces'
+import type { Scheme } from '../../../contract/scheme'
 import { gcd, MOST_DROPS, MOST_PAINTS } from '../../../core/paint/mixRank'
 import { useMixes } from '../../stores/mixes'
 import { usePiece } from '../../stores/piece'

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { onBeforeUnmount, ref, watchEffect } from 'vue'
 import { z } from 'zod'
-import type { Scheme } from '../../../contract/pieces'
+import type { Scheme } from '../../../contract/scheme'
 import { toHex } from '../../../core/paint/colour'
 import { api } from '../../api'
 import { useAttempt } from '../../composables/useAttempt'

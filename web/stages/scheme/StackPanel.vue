@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, onBeforeUnmount, ref, watch } from 'vue'
-import { coat as coatSchema, type Coat, type Scheme } from '../../../contract/pieces'
+import { coat as coatSchema, type Coat, type Scheme } from '../../../contract/scheme'
 import { plainPaints } from '../../../contract/stockPaint'
 import { hexToLab, type Triple } from '../../../core/paint/colour'
 import { LIBRARY, type LaidOut, type LibraryStack } from '../../../core/paint/library'

@@ -1,5 +1,5 @@
 import { shallowRef, watch, type Ref } from 'vue'
-import type { Scheme } from '../../../contract/pieces'
+import type { Scheme } from '../../../contract/scheme'
 import { mergedAccess, type RegionAccess } from '../../../core/fit/access'
 import { fetchBytes } from '../../api'
 import { newestOnly } from '../../composables/newest'

@@ -1,6 +1,6 @@
 import { computed, ref, shallowRef, watch } from 'vue'
 import { z } from 'zod'
-import type { Scheme } from '../../../contract/pieces'
+import type { Scheme } from '../../../contract/scheme'
 import { vertexNormals } from '../../../core/mesh/measure'
 import type { Mesh } from '../../../core/mesh/mesh'
 import { brushLabels, regionAreas } from '../../../core/paint/regions'
