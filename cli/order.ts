@@ -1,7 +1,8 @@
 import { z } from 'zod'
+import { orderCosts } from '../contract/workshop'
 import { brokenRules, orderPlan } from '../core/paint/order/plan'
 import { precedences } from '../core/paint/order/rules'
-import { ORDER_COSTS, type OrderCosts, type OrderScheme, type Precedes } from '../core/paint/order/types'
+import { ORDER_COSTS, type OrderScheme, type Precedes } from '../core/paint/order/types'
 import { usage, type Call } from './call'
 import { loadJson } from './files'
 import { writeReport } from './results'
@@ -38,22 +39,12 @@ export const orderFile = z.object({
     .min(1, 'There is no coat to put in order.'),
   order: z.array(z.string()).optional(),
   lights: z.enum(['lightFirst', 'darkFirst']).default('lightFirst'),
-  costs: z
-    .object({
-      tape: z.number().min(0).describe('s a mm'),
-      cover: z.number().min(0).describe('s'),
-      cleanSpray: z.number().min(0).describe('s'),
-      cleanBrush: z.number().min(0).describe('s'),
-      lifts: z.number().min(0).max(1),
-      ghosts: z.number().min(0).max(1),
-    })
+  costs: orderCosts
     .partial()
-    .default({}),
+    .default({})
+    // What is not named keeps its starting value.
+    .transform((given) => ({ ...ORDER_COSTS, ...given })),
 })
-
-/** What was given; a cost that is not named keeps its starting value. */
-const stated = <T extends object>(given: T) =>
-  Object.fromEntries(Object.entries(given).filter(([, v]) => v !== undefined)) as Partial<OrderCosts>
 
 /** Exit 0, 1 when the given order breaks a rule or rules contradict each other, 2 when it cannot be read. */
 export async function orderCommand({ words, flags, out, fail }: Call): Promise<number> {
@@ -72,7 +63,7 @@ export async function orderCommand({ words, flags, out, fail }: Call): Promise<n
   if (hand && (hand.includes(-1) || new Set(hand).size !== read.coats.length))
     return fail({ code: 'scheme-unreadable', message: `${file}: the order does not name every coat once.` }, 2)
   const scheme: OrderScheme = read
-  const plan = orderPlan(scheme, hand, { ...ORDER_COSTS, ...stated(read.costs) }, read.lights)
+  const plan = orderPlan(scheme, hand, read.costs, read.lights)
   const word = (i: number): string => read.coats[i]!.id
   const pair = (r: Precedes): { first: string; then: string; rule: string } => ({
     ...r,

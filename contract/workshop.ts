@@ -30,6 +30,15 @@ const benchHour = z.object({
   from: z.int().min(0).max(1440),
   to: z.int().min(0).max(1440),
 })
+/** What masks and cleaning take at a bench. */
+export const orderCosts = z.object({
+  tape: z.number().min(0).max(60).describe('s a mm of edge, on and off'),
+  cover: z.number().min(0).max(3600).describe('s a region covered'),
+  cleanSpray: z.number().min(0).max(3600).describe('s for another colour'),
+  cleanBrush: z.number().min(0).max(3600).describe('s for another colour'),
+  lifts: z.number().min(0).max(1).describe('chance'),
+  ghosts: z.number().min(0).max(1).describe('chance'),
+})
 export const workshop = z.object({
   name: z.string(),
   currency: z.string().length(3),
@@ -43,16 +52,7 @@ export const workshop = z.object({
     lights: schools.shape.lights.default(schoolDefaults.lights),
   }),
   /** what the order of painting is weighed by */
-  orderCosts: z
-    .object({
-      tape: z.number().min(0).max(60).describe('s a mm of edge, on and off'),
-      cover: z.number().min(0).max(3600).describe('s a region covered'),
-      cleanSpray: z.number().min(0).max(3600).describe('s for another colour'),
-      cleanBrush: z.number().min(0).max(3600).describe('s for another colour'),
-      lifts: z.number().min(0).max(1).describe('chance'),
-      ghosts: z.number().min(0).max(1).describe('chance'),
-    })
-    .default({ ...ORDER_COSTS }),
+  orderCosts: orderCosts.default({ ...ORDER_COSTS }),
   /** money an hour of hands-on work is reckoned at */
   labour: z.number().min(0).max(10_000).default(0),
   benchHours: z.array(benchHour).max(40),

@@ -24,6 +24,11 @@ const bordersOf = (scheme: Scheme): { a: number; b: number; mm: number }[] => sc
 const nameOf = (scheme: Scheme, region: number): string => scheme.regions.find((r) => r.id === region)?.name ?? 'Region'
 const isSprayed = (c: Scheme['coats'][number]): boolean => c.tool === 'airbrush' || c.technique === 'airbrush'
 
+const kindsOf = (c: Scheme['coats'][number], paints: ReadonlyMap<string, PaintRecord>): PaintRecord['kind'][] =>
+  (c.paintId ? [c.paintId] : c.mix.map((m) => m.paintId)).flatMap((id) => paints.get(id)?.kind ?? [])
+const isMetal = (c: Scheme['coats'][number], paints: ReadonlyMap<string, PaintRecord>): boolean =>
+  c.technique === 'metallic' || kindsOf(c, paints).includes('metallic')
+
 /** Coats in painting order, with what has to be masked for each. */
 export function coatsOf(
   scheme: Scheme,
@@ -37,8 +42,6 @@ export function coatsOf(
     .filter((c) => c.technique !== 'varnish')
     .map((c, nth) => ({ ...c, nth }))
     .sort((a, b) => (place.get(a.id) ?? Infinity) - (place.get(b.id) ?? Infinity) || a.nth - b.nth)
-  const kindsOf = (c: Scheme['coats'][number]): PaintRecord['kind'][] =>
-    (c.paintId ? [c.paintId] : c.mix.map((m) => m.paintId)).flatMap((id) => paints.get(id)?.kind ?? [])
   const masks = masksOf(scheme, coats, whole, costs)
   return coats.map((c, i) => ({
     nth: c.nth,
@@ -52,8 +55,8 @@ export function coatsOf(
       : c.mix.map((m) => `${m.drops} ${paints.get(m.paintId)?.name ?? '?'}`).join(' + ') || 'paint to choose',
     coats: Math.max(1, Math.round(c.film / (isSprayed(c) ? AIRBRUSHED : BRUSHED))),
     masks: masks[i]!,
-    solvent: kindsOf(c).some((k) => k === 'oil' || k === 'enamel'),
-    metallic: c.technique === 'metallic' || kindsOf(c).includes('metallic'),
+    solvent: kindsOf(c, paints).some((k) => k === 'oil' || k === 'enamel'),
+    metallic: isMetal(c, paints),
   }))
 }
 
@@ -116,7 +119,7 @@ export function finishesOf(scheme: Scheme, whole: number, stock: readonly StockI
         name: r.name,
         area,
         wanted: varnish ? (sheen === 'gloss' || sheen === 'satin' ? sheen : 'matt') : null,
-        metallic: colours.some((c) => c.technique === 'metallic' || paints.get(c.paintId ?? '')?.kind === 'metallic'),
+        metallic: colours.some((c) => isMetal(c, paints)),
         powder: colours.at(-1)?.technique === 'powder',
         edges: bordersOf(scheme).flatMap((b) =>
           b.a === r.id

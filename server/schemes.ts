@@ -1,9 +1,9 @@
-import { scheme, type Scheme } from '../contract/scheme'
+import { region, scheme, type Scheme } from '../contract/scheme'
 import { SchemeRow } from './models'
 
 const EMPTY: Scheme = {
   version: 0,
-  regions: [{ id: 0, name: 'Whole piece', target: null, takes: 'paint', behind: null, references: [] }],
+  regions: [region.parse({ id: 0, name: 'Whole piece' })],
   coats: [],
   maps: [],
   order: [],

@@ -1,5 +1,5 @@
 import { toHex, toXyz, weightsOf, xyzToSrgb } from './colour'
-import { evenFilm, laidOn } from './filmTable'
+import { evenFilm, laidOn, NO_FILM } from './filmTable'
 import { coatsToHide, filmOver, type Optics } from './film'
 import { blackBody } from './lamp'
 import { isEven, type Technique } from './technique'
@@ -35,21 +35,27 @@ export interface Below {
 export function coatFacts(coats: readonly Asked[], below: (regionId: number) => Below): CoatFact[] {
   const grounds = new Map<number, Float64Array>(),
     films = new Map<number, Float32Array>()
+  /** All films of its region up to a coat, as one; varnish lets all light through. */
+  const filmsTo = ({ regionId, technique, optics, film }: Asked & { optics: Optics }): Float32Array => {
+    const under = films.get(regionId) ?? NO_FILM
+    const all = technique === 'varnish' ? under : laidOn(evenFilm(optics, film), under)
+    films.set(regionId, all)
+    return all
+  }
   return coats.map((c) => {
     const { reflectance, lamp } = below(c.regionId)
     const ground = grounds.get(c.regionId) ?? reflectance
     if (!c.optics) return { id: c.id, toHide: null, hex: '#888888', through: null }
     const over = filmOver(c.optics, c.film, ground)
     if (isEven({ technique: c.technique, tool: 'brush' }) && c.technique !== 'varnish') grounds.set(c.regionId, over)
-    const own = evenFilm(c.optics, c.film),
-      under = films.get(c.regionId)
-    const film = under ? laidOn(own, under) : own
-    films.set(c.regionId, film)
     return {
       id: c.id,
       toHide: c.technique === 'base' ? coatsToHide(c.optics, ground, c.once) : null,
       hex: toHex(xyzToSrgb(toXyz(over))),
-      through: lamp === null ? null : lightLeft(film, reflectance, weightsOf(blackBody(lamp)).WY),
+      through:
+        lamp === null
+          ? null
+          : lightLeft(filmsTo({ ...c, optics: c.optics }), reflectance, weightsOf(blackBody(lamp)).WY),
     }
   })
 }

@@ -47,6 +47,9 @@ export function spotTable(o: Optics, film: number): Float32Array {
   return out
 }
 
+/** The map of no film at all. */
+export const NO_FILM = Float32Array.from({ length: B * 3 }, (_, i) => (i % 3 === 0 ? 1 : 0))
+
 /** The one map of a film of `film` µm, 3 floats per band. */
 export function evenFilm(o: Optics, film: number): Float32Array {
   const out = new Float32Array(B * 3)

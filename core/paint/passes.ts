@@ -1,7 +1,7 @@
 import { BANDS } from './colour'
 import type { Optics } from './film'
 import { FEW } from './fewBands'
-import { evenFilm, filmTable, laidOn, LEVELS, spotTable } from './filmTable'
+import { evenFilm, filmTable, laidOn, LEVELS, NO_FILM, spotTable } from './filmTable'
 import { inSpots } from './technique'
 import { passing } from './through'
 import type { Coating, Ground, Sheen } from './coating'
@@ -29,7 +29,6 @@ interface Shine {
   metal: number
   even: boolean
 }
-const NOTHING = Float32Array.from({ length: B * 3 }, (_, i) => (i % 3 === 0 ? 1 : 0))
 
 /** A stack as the fewest goes that lay it. */
 export function passesOf(ground: Ground, coats: readonly Coating[]): Pass[] {
@@ -43,7 +42,7 @@ export function passesOf(ground: Ground, coats: readonly Coating[]): Pass[] {
       idle: true,
     })
   // Even films wait to be laid into the next one that is not.
-  let even: Float32Array = NOTHING,
+  let even: Float32Array = NO_FILM,
     sheens: Shine[] = []
   for (const c of coats) {
     const rough = ROUGH[c.sheen],
@@ -63,10 +62,10 @@ export function passesOf(ground: Ground, coats: readonly Coating[]): Pass[] {
     const idle = sheens.length === 1
     const laid = spots ? inSpotsOver(c.optics, c.film, even) : film(laidOn(filmTable(c.optics, c.film), even))
     out.push({ ...laid, levels: c.levels, sprayed: false, sheens, idle })
-    even = NOTHING
+    even = NO_FILM
     sheens = []
   }
-  if (even !== NOTHING || sheens.length > 0)
+  if (even !== NO_FILM || sheens.length > 0)
     out.push({ ...film(even), levels: null, sprayed: false, sheens, idle: false })
   return out
 }

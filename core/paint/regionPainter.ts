@@ -1,7 +1,7 @@
 import type { Painted, Rgb } from './coating'
 import { FEW } from './fewBands'
 import { inward, SURFACE_RETURN } from './film'
-import { CHUNK, divide, lay, state, UNDIVIDED } from './layers'
+import { CHUNK, divide, lay, state, UNDIVIDED, type State } from './layers'
 import { level } from './levels'
 import { samePass, shineOver, type Pass } from './passes'
 import { MAP, MAPS } from './surfaceMaps'
@@ -65,7 +65,7 @@ export class RegionPainter {
       if (dragged === null) {
         this.begin(ground)
         lamp?.begin()
-        this.over(passes, 0, passes.length, from, count, lamp)
+        this.over(passes, 0, passes.length, from, count, [at], lamp)
         this.bareShine()
         this.shineOver(passes, 0, passes.length, from, count)
       } else {
@@ -121,21 +121,26 @@ export class RegionPainter {
     return any > 0 || !pass.idle
   }
 
+  /**
+   * Lays passes on states, of which the last one's denominator may be divided out of all.
+   */
   private over(
     passes: readonly Pass[],
     first: number,
     end: number,
     from: number,
     count: number,
-    lamp: Through | null,
+    on: readonly State[],
+    lamp: Through | null = null,
   ): void {
-    const { at } = this
+    const whole = on.at(-1)!
+    const others = [...on.slice(0, -1).flatMap((s) => [s.num, s.den]), whole.num, ...(lamp ? [lamp.share] : [])]
     for (let k = first, since = 0; k < end; k++) {
       if (!this.take(passes[k]!, from, count)) continue
-      lay(passes[k]!.table, this.levels, at, count)
+      for (const s of on) lay(passes[k]!.table, this.levels, s, count)
       lamp?.lay(passes[k]!.table, this.levels, count)
       if (++since === UNDIVIDED) {
-        divide(at.den, at.num, ...(lamp ? [lamp.share] : []))
+        divide(whole.den, ...others)
         since = 0
       }
     }
@@ -146,12 +151,12 @@ export class RegionPainter {
     ground: Float64Array,
     from: number,
     count: number,
-    [one, none]: { num: Float32Array; den: Float32Array }[],
+    [one, none]: readonly State[],
   ): void {
     const { at, kept, shine } = this
     const { of, below, p, q, z } = kept!
     this.begin(ground)
-    this.over(passes, 0, of, from, count, null)
+    this.over(passes, 0, of, from, count, [at])
     divide(at.den, at.num)
     below.set(at.num, from * B)
     // The columns of a map are what it makes of (1, 0) and (0, 1).
@@ -159,15 +164,7 @@ export class RegionPainter {
     one!.den.fill(0)
     none!.num.fill(0)
     none!.den.fill(1)
-    for (let k = of + 1, since = 0; k < passes.length; k++) {
-      if (!this.take(passes[k]!, from, count)) continue
-      lay(passes[k]!.table, this.levels, one!, count)
-      lay(passes[k]!.table, this.levels, none!, count)
-      if (++since === UNDIVIDED) {
-        divide(none!.den, one!.num, one!.den, none!.num)
-        since = 0
-      }
-    }
+    this.over(passes, of + 1, passes.length, from, count, [one!, none!])
     divide(none!.den, one!.num, one!.den, none!.num)
     p.set(one!.num, from * B)
     q.set(none!.num, from * B)

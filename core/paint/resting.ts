@@ -1,4 +1,5 @@
 import { silent, type Report } from '../answer'
+import { weights } from '../mesh/carryColours'
 import { ClosestWalk } from '../mesh/closest'
 import type { Mesh } from '../mesh/mesh'
 import { treeOf } from '../mesh/tree'
@@ -14,7 +15,8 @@ import { treeOf } from '../mesh/tree'
  * @returns mm, 3 per vertex of the copy
  */
 export function restingPlaces(copy: Mesh, chain: readonly Mesh[], report: Report = silent): Float32Array {
-  const out = copy.positions.slice()
+  const out = copy.positions.slice(),
+    w = new Float64Array(3)
   for (let i = 0; i + 1 < chain.length; i++) {
     const after = chain[i]!,
       before = chain[i + 1]!
@@ -22,12 +24,16 @@ export function restingPlaces(copy: Mesh, chain: readonly Mesh[], report: Report
     if (!sameFaces(after, before)) continue
     const walk = new ClosestWalk(treeOf(after)),
       { hit } = walk
+    const { triangles: t } = after,
+      { positions: p } = before
     for (let v = 0; v < out.length; v += 3) {
       walk.to(out[v]!, out[v + 1]!, out[v + 2]!)
-      const corners = [0, 1, 2].map((k) => after.triangles[3 * hit.face + k]!)
-      const share = barycentric(after.positions, corners, [hit.x, hit.y, hit.z])
-      for (let k = 0; k < 3; k++)
-        out[v + k] = corners.reduce((s, c, j) => s + share[j]! * before.positions[3 * c + k]!, 0)
+      const f = 3 * hit.face
+      const a = 3 * t[f]!,
+        b = 3 * t[f + 1]!,
+        c = 3 * t[f + 2]!
+      weights(after.positions, a, b, c, hit.x, hit.y, hit.z, w)
+      for (let k = 0; k < 3; k++) out[v + k] = w[0]! * p[a + k]! + w[1]! * p[b + k]! + w[2]! * p[c + k]!
     }
   }
   return out
@@ -37,26 +43,4 @@ function sameFaces(a: Mesh, b: Mesh): boolean {
   if (a.triangles.length !== b.triangles.length || a.positions.length !== b.positions.length) return false
   for (let i = 0; i < a.triangles.length; i++) if (a.triangles[i] !== b.triangles[i]) return false
   return true
-}
-
-/** Shares of the corners of a triangle in a place on it; of one without area, of its nearest corner. */
-function barycentric(p: Float32Array, [a, b, c]: readonly number[], q: readonly number[]): [number, number, number] {
-  const of = (from: number, to: readonly number[]): number[] => [0, 1, 2].map((k) => to[k]! - p[3 * from + k]!)
-  const at = (i: number): number[] => [p[3 * i]!, p[3 * i + 1]!, p[3 * i + 2]!]
-  const dot = (u: number[], v: number[]): number => u[0]! * v[0]! + u[1]! * v[1]! + u[2]! * v[2]!
-  const e = of(a!, at(b!)),
-    f = of(a!, at(c!)),
-    g = of(a!, q)
-  const ee = dot(e, e),
-    ef = dot(e, f),
-    ff = dot(f, f)
-  const det = ee * ff - ef * ef
-  if (!(det > 1e-12 * ee * ff)) {
-    const d = [a!, b!, c!].map((i) => dot(of(i, q), of(i, q)))
-    const least = d.indexOf(Math.min(...d))
-    return [0, 1, 2].map((k) => (k === least ? 1 : 0)) as [number, number, number]
-  }
-  const v = (ff * dot(g, e) - ef * dot(g, f)) / det,
-    w = (ee * dot(g, f) - ef * dot(g, e)) / det
-  return [1 - v - w, v, w]
 }

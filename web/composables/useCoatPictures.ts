@@ -5,14 +5,13 @@ import { vertexNormals } from '../../core/mesh/measure'
 import { regionView } from '../../core/paint/regions'
 import { fetchBytes } from '../api'
 import { useDerivations } from '../stores/derivations'
-import { usePiece } from '../stores/piece'
 import { useScheme } from '../stores/scheme'
-import { useStock } from '../stores/stock'
 import { loadMesh } from '../viewport/meshCache'
 import { paintedPicture } from '../viewport/paintedPicture'
 import { newestOnly } from './newest'
 import { asFloats, schemeSent, SURFACE } from './paintedScheme'
 import { usePaintWork } from './usePaintWork'
+import { useRules } from './useRules'
 
 /** Number of the coat that a step of the plan lays, among those that are no varnish; null when it lays none. */
 const coatOf = (key: string): number | null => {
@@ -29,8 +28,7 @@ const coatOf = (key: string): number | null => {
 export function useCoatPictures(step: () => PlanStepRecord | null, steps: () => readonly PlanStepRecord[]) {
   const pictures = ref<{ before: string; after: string } | null>(null)
   const book = useScheme(),
-    store = usePiece(),
-    stock = useStock(),
+    { rule } = useRules(),
     work = usePaintWork(),
     derivations = useDerivations()
   /** the copy whose skin the worker has */
@@ -69,8 +67,7 @@ export function useCoatPictures(step: () => PlanStepRecord | null, steps: () => 
     }
     const view = regionView(mesh, vertexNormals(mesh), labels, coat.regionId)
     if (!view) return
-    const undercoat = store.piece?.schools.undercoat ?? stock.workshop?.schools.undercoat ?? 'grey'
-    const sent = schemeSent(scheme, new Uint8Array(labels), undercoat)
+    const sent = schemeSent(scheme, new Uint8Array(labels), rule('undercoat'))
     const show = async (done: string[]): Promise<string> =>
       paintedPicture(mesh, await work.preview(sent, null, done), view)
     const made = { before: await show(before), after: await show([...before, coat.id]) }

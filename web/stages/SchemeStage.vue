@@ -23,14 +23,13 @@ import UndercoatPanel from './scheme/UndercoatPanel.vue'
 import { REACHES, useFill } from './scheme/useFill'
 import { usePreview } from './scheme/usePreview'
 import { useRegions } from './scheme/useRegions'
+import { useRules } from '../composables/useRules'
 import { useScheme } from '../stores/scheme'
 import { usePiece } from '../stores/piece'
-import { useStock } from '../stores/stock'
 import type { Picked } from '../viewport/scene'
 import { useViewport } from '../viewport/useViewport'
 
 const store = usePiece(),
-  stock = useStock(),
   book = useScheme(),
   viewport = useViewport()
 const { scheme } = storeToRefs(book)
@@ -42,7 +41,8 @@ const list = ref<InstanceType<typeof CoatList> | null>(null)
 const laying = ref<'brush' | 'fill' | null>(null),
   radius = ref(4),
   saving = ref(false)
-const undercoat = computed(() => store.piece?.schools.undercoat ?? stock.workshop?.schools.undercoat ?? 'grey')
+const { rule } = useRules()
+const undercoat = computed(() => rule('undercoat'))
 const regions = useRegions(changed)
 const { current, region, labels, ready, fresh, undoable } = regions
 viewport.clear()

@@ -9,6 +9,7 @@ import type { Coating, Painted, Sheen, Stack } from '../../core/paint/coating'
 import { levelsOf } from '../../core/paint/levels'
 import { Painter, paintSkin } from '../../core/paint/painter'
 import type { StockPaint } from '../../core/paint/recipe'
+import { inSpots } from '../../core/paint/technique'
 import { directionOf, sprayLight } from '../../core/paint/sprayLight'
 import { MAP, MAPS } from '../../core/paint/surfaceMaps'
 import { undercoated, unprimed, type Undercoat } from '../../core/paint/undercoat'
@@ -120,7 +121,10 @@ export class PaintedSkin {
 
   private effect({ id, kind, coverage }: Scheme['effects'][number]): Coating {
     const { optics, film, sheen, ...laid } = effectCoat(kind)
-    return { technique: laid.technique, optics, film, sheen, levels: this.levelsOf({ id, coverage, ...laid }) }
+    // What lies in spots or as powder covers its share; of the rest so much less is laid.
+    const share = inSpots(laid.technique) || laid.technique === 'powder' ? 1 : coverage
+    const levels = this.levelsOf({ id, coverage, ...laid })
+    return { technique: laid.technique, optics, film: share * film, sheen, levels }
   }
 
   private levelsOf({

@@ -48,8 +48,8 @@ const set = (fields: Partial<NonNullable<Region['behind']>>): void => {
         /><span class="num">{{ behind.strength.toFixed(1) }} ×</span></label
       >
       <p class="soft small m-0">
-        As bright as a white card in the case, before any ink. Each coat says what light it leaves; how evenly the lamp
-        fills the part is not reckoned.
+        Brightness is the bare part’s, beside a white card in the case. Each coat says what light it leaves; how evenly
+        the lamp fills the part is not reckoned.
       </p>
     </template>
   </div>

@@ -196,7 +196,11 @@ function masks(s: OrderStep): string {
       </table>
       <p v-else-if="(book.scheme?.maps.length ?? 0) > 0" class="soft small">Looking what the airbrush reaches …</p>
       <div class="d-flex gap-2 my-2 align-items-center">
-        <span class="soft small flex-grow-1">{{ own ? 'In your order' : 'In the cheapest order by the rules' }}</span>
+        <span class="soft small flex-grow-1">{{
+          own
+            ? 'In your order; the bench plan follows it'
+            : 'In the cheapest order by the rules; the bench plan still goes as listed'
+        }}</span>
         <button v-if="own" class="btn btn-sm btn-quiet" @click="emit('order', [])">The cheapest again</button>
         <button v-else class="btn btn-sm btn-quiet" @click="emit('order', ids())">Plan by it</button>
       </div>

@@ -1,6 +1,6 @@
 import { computed, ref, shallowRef, watch } from 'vue'
 import { z } from 'zod'
-import type { Scheme } from '../../../contract/scheme'
+import { region as regionSchema, type Scheme } from '../../../contract/scheme'
 import { vertexNormals } from '../../../core/mesh/measure'
 import type { Mesh } from '../../../core/mesh/mesh'
 import { brushLabels, regionAreas } from '../../../core/paint/regions'
@@ -182,14 +182,7 @@ export function useRegions(changed: () => void) {
     fault.value = ''
     remember(true)
     const id = freeId()
-    book.scheme!.regions.push({
-      id,
-      name: name.slice(0, 60),
-      target: null,
-      takes: 'paint',
-      behind: null,
-      references: [],
-    })
+    book.scheme!.regions.push(regionSchema.parse({ id, name: name.slice(0, 60) }))
     current.value = id
     put(labels.value.map((l, v) => (marked[v] === 1 ? id : l)))
   }
@@ -206,14 +199,7 @@ export function useRegions(changed: () => void) {
     fault.value = ''
     remember(true)
     const count = Math.max(...next) + 1
-    s.regions = Array.from({ length: count }, (_, id) => ({
-      id,
-      name: `Region ${id + 1}`,
-      target: null,
-      takes: 'paint' as const,
-      behind: null,
-      references: [],
-    }))
+    s.regions = Array.from({ length: count }, (_, id) => regionSchema.parse({ id, name: `Region ${id + 1}` }))
     current.value = 0
     put(next)
   }
@@ -223,14 +209,7 @@ export function useRegions(changed: () => void) {
   const freeId = (): number => Math.max(-1, ...book.scheme!.regions.map((r) => r.id)) + 1
   function add(): void {
     const id = freeId()
-    book.scheme!.regions.push({
-      id,
-      name: `Region ${id + 1}`,
-      target: null,
-      takes: 'paint',
-      behind: null,
-      references: [],
-    })
+    book.scheme!.regions.push(regionSchema.parse({ id, name: `Region ${id + 1}` }))
     current.value = id
     changed()
   }
