@@ -199,14 +199,21 @@ test('order of painting: edges measured on the sculpt, masks said, a hand order 
   // Yellow covers poorly: it comes before the black beside it, and only the black needs a mask.
   await expect(steps.first()).toContainText('Ferry yellow')
   await expect(steps.nth(1)).toContainText(`along ${Math.round(mm)} mm`)
-  await expect(page.getByText('Every rule of the craft is kept.')).toBeVisible()
+  // The coats are listed the other way round, and nobody has chosen an order yet.
+  await expect(page.getByText('rule broken as listed')).toBeVisible()
   await page.getByRole('button', { name: /Ferry black.* earlier/ }).click()
   await expect(page.getByText(/light and covers poorly/)).toBeVisible()
   await expect.poll(async () => (await kept()).order).toEqual(['c1', 'c2'])
   await accessible(page)
   await page.getByRole('button', { name: 'Take the cheapest order' }).click()
   await expect(page.getByText('Every rule of the craft is kept.')).toBeVisible()
-  await expect.poll(async () => (await kept()).order).toEqual([])
+  // The bench plan goes by it from now on.
+  await expect.poll(async () => (await kept()).order).toEqual(['c2', 'c1'])
+  const laid = async (): Promise<string[]> =>
+    (await call<{ steps: { title: string }[] }>('GET', `/pieces/${id}/plan`)).steps
+      .map((s) => s.title)
+      .filter((t) => t.includes('Ferry'))
+  await expect.poll(async () => (await laid()).map((t) => t.includes('yellow'))).toEqual([true, false])
   await leaf(page, 'Light')
   await page.getByText('What each undercoat would cost').click()
   await expect(page.locator('[data-undercoat]')).toHaveCount(4)

@@ -4,7 +4,7 @@ import type { OrderCoat, OrderScheme } from '../paint/order/types'
 import { emptyRegion } from './emptyRegion'
 import { freshSkin } from './freshSkin'
 import { sprayReach } from './sprayReach'
-import { forbiddenCoats, paintOrder } from './paintOrder'
+import { forbiddenCoats, listedOrder, paintOrder } from './paintOrder'
 import { health } from '../mesh/health'
 import { concatenate, keepFaces } from '../mesh/mesh'
 import { transformed } from '../mesh/transform'
@@ -183,6 +183,10 @@ describe('paint on the sculpt', () => {
     complete(list)
     expect(list[0]).toMatchObject({ level: 'settle', sentence: expect.stringContaining('kills its sheen') })
     expect(paintOrder(scheme, orderPlan(scheme, [0, 1, 2, 4, 3]))).toEqual([])
+    const listed = listedOrder(orderPlan(scheme, [0, 1, 2, 3, 4]))
+    complete(listed)
+    expect(listed[0]).toMatchObject({ value: '1', unit: 'rule broken as listed', fixes: [{ act: 'bestOrder' }] })
+    expect(listedOrder(orderPlan(scheme, [0, 1, 2, 4, 3]))).toEqual([])
     // What the airbrush misses is said where it is used, and what no brush gets at before that.
     const reach = (region: number, brush: number, airbrush: number) =>
       [region, { region, area: 9, brush, airbrush }] as const

@@ -66,6 +66,34 @@ export function paintOrder(scheme: OrderScheme, plan: OrderPlan): Finding[] {
   return out
 }
 
+/** No order was chosen, and the one that the coats are listed in breaks rules; `hand` is that one. */
+export function listedOrder({ hand, cost }: OrderPlan): Finding[] {
+  const broken = hand?.broken.length ?? 0
+  if (broken === 0) return []
+  const more = Math.round((cost.total - hand!.cost.total) / 60)
+  return [
+    {
+      id: 'as-listed',
+      level: 'know',
+      value: String(broken),
+      unit: `${broken === 1 ? 'rule' : 'rules'} broken as listed`,
+      sentence: 'The bench plan takes the coats as they are listed until an order is chosen.',
+      places: [],
+      how: HOW,
+      fixes: [
+        {
+          act: 'bestOrder',
+          label: 'Take the cheapest order',
+          effect:
+            more > 0
+              ? `keeps every rule that can be kept, for ${more} min more`
+              : `keeps every rule that can be kept${more < 0 ? `, and saves ${-more} min` : ''}`,
+        },
+      ],
+    },
+  ]
+}
+
 /** A clear part's region under something else than ink, and a face that takes glue under any paint. */
 export function forbiddenCoats(scheme: OrderScheme, inks: ReadonlySet<string>): Finding[] {
   return scheme.regions.flatMap((r): Finding[] => {

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, ref, shallowRef, watch } from 'vue'
 import { plainPaints } from '../../../contract/stockPaint'
-import { forbiddenCoats, paintOrder } from '../../../core/findings/paintOrder'
+import { forbiddenCoats, listedOrder, paintOrder } from '../../../core/findings/paintOrder'
 import { sprayReach } from '../../../core/findings/sprayReach'
 import type { OrderPlan } from '../../../core/paint/order/plan'
 import {
@@ -88,6 +88,7 @@ const findings = computed(() => {
   return [
     ...forbiddenCoats(f.scheme, new Set(f.inks)),
     ...(reach.value ? sprayReach(f.scheme, reach.value) : []),
+    ...(own.value ? [] : listedOrder(f.plan)),
     ...paintOrder(f.scheme, own.value ? f.plan : { ...f.plan, hand: null }),
   ]
 })
@@ -100,9 +101,15 @@ const rows = computed<{ name: string; cost: OrderCost; broken: number }[]>(() =>
     { name: 'largest region first', cost: p.largestFirst.cost, broken: p.largestFirst.broken.length },
   ]
 })
+/** As it is now: what is added later comes last, until it is weighed again. */
+const takeCheapest = (): void =>
+  emit(
+    'order',
+    found.value!.plan.steps.map((s) => coatOf(s).id),
+  )
 function act(what: string): void {
   if (what.startsWith('brush:')) emit('brushed', Number(what.slice(6)))
-  else emit('order', [])
+  else takeCheapest()
 }
 const region = (id: number): string => found.value?.scheme.regions.find((r) => r.id === id)?.name ?? '?'
 const reached = computed(() => [...(reach.value?.values() ?? [])].filter((r) => region(r.region) !== '?'))
@@ -201,8 +208,9 @@ function masks(s: OrderStep): string {
             ? 'In your order; the bench plan follows it'
             : 'In the cheapest order by the rules; the bench plan still goes as listed'
         }}</span>
-        <button v-if="own" class="btn btn-sm btn-quiet" @click="emit('order', [])">The cheapest again</button>
-        <button v-else class="btn btn-sm btn-quiet" @click="emit('order', ids())">Plan by it</button>
+        <button class="btn btn-sm btn-quiet text-nowrap" @click="takeCheapest">
+          {{ own ? 'The cheapest again' : 'Plan by it' }}
+        </button>
       </div>
       <ol class="steps">
         <li v-for="(s, i) in shown" :key="coatOf(s).id" :data-step="coatOf(s).id">
