@@ -120,6 +120,7 @@ export function finishesOf(scheme: Scheme, whole: number, stock: readonly StockI
         area,
         wanted: varnish ? (sheen === 'gloss' || sheen === 'satin' ? sheen : 'matt') : null,
         metallic: colours.some((c) => isMetal(c, paints)),
+        clear: r.takes === 'light',
         powder: colours.at(-1)?.technique === 'powder',
         edges: bordersOf(scheme).flatMap((b) =>
           b.a === r.id

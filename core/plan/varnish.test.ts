@@ -72,6 +72,18 @@ describe('varnish', () => {
     expect(none.passes.at(-1)!.regions).toEqual(['Lips'])
     expect(none.passes[0]!.masks).toEqual(['Buckle'])
   })
+  it('leaves glass clear under any school, unless the scheme frosts it', () => {
+    const glass = region('Lantern glass', { clear: true, edges: edge('Coat', 60) })
+    for (const school of ['oneMatt', 'byRegion', 'bareMetal'] as const) {
+      const { passes } = varnishPasses([region('Coat', { edges: edge('Lantern glass', 60) }), glass], school, 'matt')
+      expect(passes.map((p) => [p.sheen, p.regions.join(), p.masks.join()])).toEqual([
+        ['matt', 'Coat', 'Lantern glass'],
+        ['gloss', 'Lantern glass', expect.any(String)],
+      ])
+    }
+    const frosted = varnishPasses([{ ...glass, wanted: 'matt' }], 'byRegion', 'satin').passes
+    expect(frosted.map((p) => [p.sheen, p.masks])).toEqual([['matt', []]])
+  })
   it('varnishes every region once, and nothing matt that is metal', () => {
     const sheen = fc.constantFrom('matt' as const, 'satin' as const, 'gloss' as const, null)
     const any = fc.array(
@@ -79,6 +91,7 @@ describe('varnish', () => {
         area: fc.integer({ min: 1, max: 50_000 }),
         wanted: sheen,
         metallic: fc.boolean(),
+        clear: fc.boolean(),
         powder: fc.boolean(),
       }),
       { minLength: 1, maxLength: 8 },

@@ -18,6 +18,8 @@ export interface RegionFinish {
   /** of the varnish that the scheme lays on it; null where it names none */
   wanted: Sheen | null
   metallic: boolean
+  /** light goes through it */
+  clear?: boolean
   /** its last coat is powder, which a finger wipes off */
   powder: boolean
   /** edges to other regions, mm */
@@ -59,9 +61,9 @@ export function varnishPasses(
   const seal = regions.filter((r) => r.powder).map((r) => r.name)
   const bare = school === 'bareMetal' ? regions.filter((r) => r.metallic && r.wanted === null) : []
   const list = regions.filter((r) => !bare.includes(r))
-  /** Metal is not dulled: it shines on under gloss, whatever the rest gets. */
+  /** Metal is not dulled: it shines on under gloss, whatever the rest gets; so does glass, unless it is to be frosted. */
   const sheenOf = (r: RegionFinish): Sheen => {
-    if (r.metallic) return 'gloss'
+    if (r.metallic || (r.clear && r.wanted === null)) return 'gloss'
     if (school === 'oneMatt') return r.wanted === 'gloss' ? 'gloss' : 'matt'
     return r.wanted ?? rest
   }
@@ -86,16 +88,22 @@ export function varnishPasses(
     })
   }
   const of = (sheen: Sheen): RegionFinish[] => list.filter((r) => sheenOf(r) === sheen)
-  const metals = regions.filter((r) => r.metallic)
+  /** What matt and satin would dull. */
+  const shines = (r: RegionFinish): boolean => r.metallic || (r.clear === true && sheenOf(r) === 'gloss')
   if (school === 'oneMatt') {
     // Gloss goes over matt without a mask; metal must never get any.
-    put('matt', of('matt'), metals, 'One matt coat ties the surfaces together. Metal is masked: matt kills it.')
+    put(
+      'matt',
+      of('matt'),
+      regions.filter(shines),
+      'One matt coat ties the surfaces together. Metal and glass are masked: matt kills them.',
+    )
   } else
     for (const sheen of ['matt', 'satin'] as const)
       put(
         sheen,
         of(sheen),
-        regions.filter((r) => r.metallic || (sheen === 'matt' && sheenOf(r) === 'satin')),
+        regions.filter((r) => shines(r) || (sheen === 'matt' && sheenOf(r) === 'satin')),
         'Handling rubs paint off; each material keeps its sheen.',
       )
   put(
