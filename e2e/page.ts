@@ -34,10 +34,11 @@ export async function accessible(page: Page): Promise<void> {
 export const leaf = (page: Page, name: string): Promise<void> => page.getByRole('tab', { name }).click()
 
 export async function stage(page: Page, name: string): Promise<void> {
-  await page
-    .getByRole('navigation', { name: 'Stages' })
-    .getByRole('link', { name: new RegExp(`^${name}`) })
-    .click()
+  const link = page.getByRole('navigation', { name: 'Stages' }).getByRole('link', { name: new RegExp(`^${name}`) })
+  const to = await link.getAttribute('href')
+  await link.click()
+  // A stage's code is fetched first: who reads the page or loads it anew before that has the stage before.
+  await page.waitForURL((url) => url.pathname === to)
 }
 
 export async function type(field: Locator, text: string): Promise<void> {
