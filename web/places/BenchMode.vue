@@ -9,6 +9,7 @@ import { useOutbox } from '../stores/outbox'
 import { useTimers } from '../stores/timers'
 import { useWakeLock } from '../composables/useWakeLock'
 import CoatPair from './bench/CoatPair.vue'
+import { useBigButton } from './bench/useBigButton'
 import TimerTray from '../shell/TimerTray.vue'
 import type { PlanStepRecord } from '../../contract/plan'
 
@@ -17,7 +18,7 @@ const route = useRoute(),
 const id = computed(() => String(route.params.id))
 const store = usePlan()
 const { plan, fault, next } = storeToRefs(store)
-const { begin, tick, startTimer, write } = store
+const { tick, startTimer, write } = store
 store.lookedAt()
 watch(
   id,
@@ -42,33 +43,11 @@ const go = (by: number): void => {
   if (s) at.value = s.key
 }
 
-/** ms within which a second press is a slip of a wet finger */
-const SLIP = 700
-let pressed = 0
 const last = ref<PlanStepRecord | null>(null)
-/** The one big button: whatever comes next by itself. */
-async function act(): Promise<void> {
-  const ran = timers.over[0],
-    s = step.value
-  if (Date.now() - pressed < SLIP) return
-  pressed = Date.now()
-  if (ran) await timers.heard(ran)
-  else if (!s) return
-  else if (!s.begunAt && !s.doneAt) await begin(s)
-  else if (await tick(s, true)) {
-    last.value = s
-    at.value = null
-  }
-}
-const word = computed(() =>
-  timers.over.length > 0
-    ? 'Heard'
-    : !step.value?.begunAt && !step.value?.doneAt
-      ? 'Begin'
-      : step.value.doneAt
-        ? 'Done again'
-        : 'Done',
-)
+const { word, act } = useBigButton(step, (s) => {
+  last.value = s
+  at.value = null
+})
 async function takeBack(): Promise<void> {
   const s = last.value
   last.value = null

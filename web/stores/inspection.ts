@@ -10,6 +10,7 @@ import {
 import { flawCauses, flawsLeft } from '../../core/findings/flawsLeft'
 import { learnedFrom } from '../../core/plan/flaws'
 import { api, tell } from '../api'
+import { newestOnly } from '../composables/newest'
 import { useChanges } from './changes'
 import { usePiece } from './piece'
 
@@ -20,12 +21,12 @@ export const useInspection = defineStore('inspection', () => {
   const piece = usePiece()
   const id = computed(() => piece.piece?.id ?? null)
   const inspection = ref<Inspection | null>(null)
-  async function load(): Promise<void> {
+  const load = newestOnly(async () => {
     const of = id.value
     if (!of) return
     const got = await api(inspectionSchema, 'GET', `/pieces/${of}/inspection`).catch(() => null)
     if (got && of === id.value) inspection.value = got
-  }
+  })
   watch(
     id,
     () => {

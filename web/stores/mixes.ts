@@ -3,14 +3,15 @@ import { ref } from 'vue'
 import { z } from 'zod'
 import { mixRecord, type MixFields, type MixInput, type MixRecord } from '../../contract/mixes'
 import { api, tell } from '../api'
+import { newestOnly } from '../composables/newest'
 import { useChanges } from './changes'
 
 /** The mix book. */
 export const useMixes = defineStore('mixes', () => {
   const book = ref<MixRecord[] | null>(null)
-  async function load(): Promise<void> {
+  const load = newestOnly(async () => {
     book.value = await api(z.array(mixRecord), 'GET', '/mixes')
-  }
+  })
   useChanges().listen((c) => {
     if (book.value && (c.type === 'stock' || c.type === 'hello')) void load().catch(() => undefined)
   })

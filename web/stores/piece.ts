@@ -15,6 +15,7 @@ import { apply3 } from '../../core/mesh/transform'
 import { carried, type Carry } from '../../core/shape/carried'
 import { rankOf as rank, REPEATED, type OperationReport } from '../../core/shape/operations'
 import { api, ApiProblem, tell } from '../api'
+import { newestOnly } from '../composables/newest'
 import { useChanges } from './changes'
 import { useDerivations } from './derivations'
 
@@ -40,8 +41,6 @@ export const usePiece = defineStore('piece', () => {
   const part = computed<PartRecord | null>(
     () => piece.value?.partList[partIndex.value] ?? piece.value?.partList[0] ?? null,
   )
-  let reloading: Promise<void> | null = null,
-    again = false
 
   useChanges().listen((c) => {
     const id = piece.value?.id
@@ -64,30 +63,20 @@ export const usePiece = defineStore('piece', () => {
     }
     await fetchPiece(id)
   }
+  let asked = 0
   async function fetchPiece(id: string): Promise<void> {
+    const mine = ++asked
     const p = await api(pieceDetail, 'GET', `/pieces/${id}`)
+    // An answer that was overtaken says what was, or is of another piece.
+    if (mine !== asked) return
     for (const x of p.partList) for (const s of x.steps) if (s.derivation) s.derivation = derivations.note(s.derivation)
     piece.value = p
   }
-  async function reload(): Promise<void> {
+  // Changes come in bursts; one fetch answers all that arrive while it is under way, and one more what came after.
+  const reload = newestOnly(async () => {
     const id = piece.value?.id
-    if (!id) return
-    // Changes come in bursts; one fetch answers all that arrive while it is under way, and one more what came after.
-    if (reloading) {
-      again = true
-      return reloading
-    }
-    reloading = fetchPiece(id)
-      .catch(() => undefined)
-      .finally(() => {
-        reloading = null
-        if (again) {
-          again = false
-          void reload()
-        }
-      })
-    await reloading
-  }
+    if (id) await fetchPiece(id).catch(() => undefined)
+  })
   async function save(fields: Partial<PieceDetail>): Promise<void> {
     const p = piece.value
     if (!p) return

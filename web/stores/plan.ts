@@ -1,15 +1,24 @@
 import { defineStore } from 'pinia'
-import { computed, onBeforeUnmount, onMounted, ref, watch } from 'vue'
+import { computed, onBeforeUnmount, onMounted, reactive, ref, watch } from 'vue'
 import { z } from 'zod'
 import { tick as tickSchema, type TickInput } from '../../contract/bench'
 import { logEntry, type LogEntry } from '../../contract/pieces'
 import { plan as planSchema, type PlanRecord, type PlanStepRecord } from '../../contract/plan'
 import { api } from '../api'
+import { newestOnly } from '../composables/newest'
 import { preparePhoto } from '../shell/photo'
 import { useChanges } from './changes'
 import { useOutbox } from './outbox'
 import { usePiece } from './piece'
 import { useTimers } from './timers'
+
+const ticksOf = (piece: string | null): string => `/pieces/${piece}/ticks`
+/** A tick on its way. */
+interface Said {
+  path: string
+  body: Pick<TickInput, 'stepKey'> & Partial<TickInput>
+  arrived: boolean
+}
 
 /** The bench plan of the piece on the table with its ticks, timers and log, kept current; what waits to be sent is in it already. */
 export const usePlan = defineStore('plan', () => {
@@ -21,22 +30,26 @@ export const usePlan = defineStore('plan', () => {
     log = ref<LogEntry[]>([]),
     fault = ref('')
   const now = computed(() => timers.now)
-  /** The plan as the server told it, under what was done here and has not arrived there. */
+  /** What was done here and is not in what was told yet, though it may have arrived: a plan takes a while to be laid. */
+  const said = ref<Said[]>([])
+  /** The plan as the server told it, under what was done here. */
   const plan = computed<PlanRecord | null>(() => {
     if (!told.value) return null
-    const path = `/pieces/${id.value}/ticks`
-    const own = outbox.waiting.filter((w) => w.path === path).map((w) => tickSchema.parse(w.body))
+    const own = [...outbox.waiting, ...said.value]
+      .filter((w) => w.path === ticksOf(id.value))
+      .map((w) => tickSchema.parse(w.body))
     if (own.length === 0) return told.value
     const steps = told.value.steps.map((s) => {
-      const said = own.filter((t) => t.stepKey === s.key)
-      return said.reduce(
-        (step, t) => ({
-          ...step,
-          begunAt: t.begunAt === undefined ? step.begunAt : t.begunAt,
-          doneAt: t.doneAt === undefined ? step.doneAt : t.doneAt,
-        }),
-        s,
-      )
+      return own
+        .filter((t) => t.stepKey === s.key)
+        .reduce(
+          (step, t) => ({
+            ...step,
+            begunAt: t.begunAt === undefined ? step.begunAt : t.begunAt,
+            doneAt: t.doneAt === undefined ? step.doneAt : t.doneAt,
+          }),
+          s,
+        )
     })
     return { ...told.value, steps }
   })
@@ -51,9 +64,11 @@ export const usePlan = defineStore('plan', () => {
       measured.value--
     })
   }
-  async function load(): Promise<void> {
+  // One at a time: an answer that was overtaken would take back what was done since.
+  const load = newestOnly(async () => {
     const of = id.value
     if (!of) return
+    const arrived = said.value.filter((s) => s.arrived)
     try {
       const [p, l] = [
         await api(planSchema, 'GET', `/pieces/${of}/plan${measured.value > 0 ? '?measure=1' : ''}`),
@@ -63,11 +78,12 @@ export const usePlan = defineStore('plan', () => {
       if (of !== id.value) return
       told.value = p
       log.value = l
+      said.value = said.value.filter((s) => !arrived.includes(s))
       fault.value = ''
     } catch (e) {
       fault.value = e instanceof Error ? e.message : String(e)
     }
-  }
+  })
   watch(
     id,
     () => {
@@ -96,14 +112,21 @@ export const usePlan = defineStore('plan', () => {
     }
   }
   const say = (s: PlanStepRecord, more: Partial<TickInput>): Promise<boolean> =>
-    guard(() =>
-      outbox.send({
-        method: 'PUT',
-        path: `/pieces/${id.value}/ticks`,
+    guard(async () => {
+      const what = reactive({
+        path: ticksOf(id.value),
         body: { stepKey: s.key, title: s.title.slice(0, 300), phase: s.phase, ...more },
-        what: s.title,
-      }),
-    )
+        arrived: false,
+      })
+      said.value.push(what)
+      try {
+        what.arrived = await outbox.send({ method: 'PUT', path: what.path, body: { ...what.body }, what: s.title })
+        return what.arrived
+      } finally {
+        // Refused, or kept to be sent later.
+        if (!what.arrived) said.value = said.value.filter((x) => x !== what)
+      }
+    })
   const moment = (): string => new Date().toISOString()
   const begin = (s: PlanStepRecord): Promise<boolean> =>
     say(s, { begunAt: moment(), planned: s.handsOn, ...(s.window ? { sets: s.window } : {}) })

@@ -10,6 +10,7 @@ import {
   type RunRecord,
 } from '../../contract/runs'
 import { api, tell } from '../api'
+import { newestOnly } from '../composables/newest'
 import { useChanges } from './changes'
 import { usePiece } from './piece'
 
@@ -35,26 +36,11 @@ export const useRuns = defineStore('runs', () => {
     devices.value = await api(z.array(device), 'GET', '/devices')
   }
   // News of a print comes several times a second; one question at a time is enough.
-  let asking = false,
-    again = false
-  async function fresh(): Promise<void> {
-    if (asking) {
-      again = true
-      return
-    }
-    asking = true
-    try {
-      await Promise.all([loadRuns(), loadDevices()])
-    } catch {
+  const fresh = newestOnly(async () => {
+    await Promise.all([loadRuns(), loadDevices()]).catch(() => {
       /* the next news asks again */
-    } finally {
-      asking = false
-    }
-    if (again) {
-      again = false
-      void fresh()
-    }
-  }
+    })
+  })
   useChanges().listen((c) => {
     if (c.type === 'hello' || c.type === 'devices' || (c.type === 'run' && c.id === piece.piece?.id)) void fresh()
   })

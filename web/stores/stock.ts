@@ -11,6 +11,7 @@ import {
   type ResinRecord,
 } from '../../contract/stock'
 import { api, tell } from '../api'
+import { newestOnly } from '../composables/newest'
 import { useChanges } from './changes'
 
 const item = z.object({
@@ -40,13 +41,11 @@ export const useStock = defineStore('stock', () => {
       void load()
     }
   })
-  function load(): Promise<void> {
-    loaded ??= (async () => {
-      items.value = await api(z.array(item), 'GET', '/stock')
-      workshop.value = await api(workshopSchema, 'GET', '/workshop')
-    })()
-    return loaded
-  }
+  const fetchAll = newestOnly(async () => {
+    items.value = await api(z.array(item), 'GET', '/stock')
+    workshop.value = await api(workshopSchema, 'GET', '/workshop')
+  })
+  const load = (): Promise<void> => (loaded ??= fetchAll())
   async function add(kind: string, data: object): Promise<void> {
     await tell('POST', `/stock/${kind}`, data)
     loaded = null

@@ -1,0 +1,113 @@
+import { createPinia, setActivePinia } from 'pinia'
+import { beforeEach, describe, expect, it, vi } from 'vitest'
+import { reactive } from 'vue'
+import { usePlan } from './plan'
+
+/** What the server knows, and questions that it has taken and not answered yet. */
+let begun: string | null, done: string | null
+let asked: { answer: () => void }[]
+/** How the next thing that is sent ends: arrived, or kept for later; thrown when refused. */
+let sending: { arrive: (kept?: boolean) => void; refuse: () => void }[]
+const outbox = reactive({ waiting: [] as { path: string; body: object }[] })
+vi.mock('./piece', () => ({ usePiece: () => ({ piece: { id: 'p' } }) }))
+vi.mock('./timers', () => ({ useTimers: () => ({ now: 0, of: () => [] }) }))
+const news = vi.hoisted(() => [] as ((c: { type: string; id?: string }) => void)[])
+vi.mock('./changes', () => ({ useChanges: () => ({ listen: (l: (typeof news)[number]) => news.push(l) }) }))
+vi.mock('./outbox', () => ({
+  useOutbox: () => ({
+    get waiting() {
+      return outbox.waiting
+    },
+    send: (s: { path: string; body: { begunAt?: string; doneAt?: string } }) =>
+      new Promise<boolean>((taken, refused) => {
+        outbox.waiting = [s]
+        sending.push({
+          arrive: (kept = false) => {
+            if (!kept) {
+              begun = s.body.begunAt ?? begun
+              done = s.body.doneAt ?? done
+              outbox.waiting = []
+            }
+            taken(!kept)
+          },
+          refuse: () => {
+            outbox.waiting = []
+            refused(new Error('no'))
+          },
+        })
+      }),
+  }),
+}))
+vi.mock('../api', () => ({
+  api: (_: unknown, __: string, path: string) =>
+    path.endsWith('/log')
+      ? Promise.resolve([])
+      : new Promise((answer) => {
+          // What it is when it is asked for, however late the answer comes.
+          const is = {
+            steps: [{ key: 'wash', title: 'Wash', phase: 'Clean', begunAt: begun, doneAt: done }],
+            pending: [],
+          }
+          asked.push({ answer: () => answer(is) })
+        }),
+}))
+const settle = (): Promise<void> => new Promise((r) => setTimeout(r, 5))
+const shown = (p: ReturnType<typeof usePlan>): string =>
+  p.next === null ? 'done' : p.next.begunAt ? 'begun' : 'not begun'
+
+describe('the plan on the page', () => {
+  beforeEach(() => {
+    begun = done = null
+    asked = []
+    sending = []
+    news.length = 0
+    outbox.waiting = []
+    setActivePinia(createPinia())
+  })
+  const opened = async (): Promise<ReturnType<typeof usePlan>> => {
+    const p = usePlan()
+    asked.shift()!.answer()
+    await settle()
+    expect(shown(p)).toBe('not begun')
+    return p
+  }
+
+  it('never takes back what was done here: not while a plan is laid anew, nor by an answer that was overtaken', async () => {
+    const p = await opened()
+    // Something else happened, and that answer is slow.
+    news[0]!({ type: 'piece', id: 'p' })
+    const began = p.begin(p.next!)
+    expect(shown(p)).toBe('begun')
+    sending.shift()!.arrive()
+    await settle()
+    expect(outbox.waiting).toEqual([])
+    expect(shown(p)).toBe('begun')
+    asked.shift()!.answer()
+    await settle()
+    expect(shown(p)).toBe('begun')
+    // One more question, put after it had arrived.
+    expect(asked).toHaveLength(1)
+    asked.shift()!.answer()
+    expect(await began).toBe(true)
+    expect(shown(p)).toBe('begun')
+    // From now on it is the server's word alone: somebody else takes it back.
+    begun = null
+    news[0]!({ type: 'piece', id: 'p' })
+    asked.shift()!.answer()
+    await settle()
+    expect(shown(p)).toBe('not begun')
+  })
+  it('shows what is kept for later as done, and what was refused as it was, with the reason', async () => {
+    const p = await opened()
+    const ticked = p.tick(p.next!, true)
+    sending.shift()!.arrive(true)
+    expect(await ticked).toBe(true)
+    expect(shown(p)).toBe('done')
+    outbox.waiting = []
+    const refused = p.begin(p.next!)
+    sending.shift()!.refuse()
+    expect(await refused).toBe(false)
+    expect(shown(p)).toBe('not begun')
+    expect(p.fault).toBe('no')
+  })
+})
