@@ -2,7 +2,7 @@ import { z } from 'zod'
 import { lab } from '../contract/colour'
 import { deltaE00, labToHex, toLab } from '../core/paint/colour'
 import { coatsToHide, filmOver, hiding, mix, opticsOf, opticsOfSwatches, thinned } from '../core/paint/film'
-import { groundOf } from '../core/paint/undercoat'
+import { groundOf, PRIMERS } from '../core/paint/undercoat'
 import { usage, type Call } from './call'
 import { loadJson } from './files'
 import { writeReport } from './results'
@@ -16,7 +16,12 @@ const paint = z.object({
 })
 /** A stack of coats over an undercoat, first to last. */
 export const coatStack = z.object({
-  undercoat: z.enum(['grey', 'white', 'black', 'zenithal']).default('grey'),
+  undercoat: z
+    .union(
+      [z.enum(PRIMERS), z.templateLiteral(['#', z.string().regex(/^[0-9a-f]{6}$/i)])],
+      `An undercoat is ${PRIMERS.join(', ')} or the #rrggbb of a tinted primer.`,
+    )
+    .default('grey'),
   coats: z
     .array(
       z.object({

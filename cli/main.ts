@@ -43,7 +43,8 @@ undercut recipe --target L,A,B --paints P.csv [--report R.json] [--json]
     P.csv: columns name, colour (#rrggbb) or L, a, b, opacity, kind; the list that the app gives out.
 undercut coats STACK.json [--report R.json] [--json]
     Colours of a stack of coats, and coats to hide. STACK.json: { "undercoat", "coats": [{ "name", "mix":
-    [{ "colour", "opacity", "drops" }], "film", "count", "pigment" }] }. 0 all hide, 1 one does not.
+    [{ "colour", "opacity", "drops" }], "film", "count", "pigment" }] }. "undercoat" is grey, white, black, zenithal
+    or the #rrggbb of a tinted primer. 0 all hide, 1 one does not.
 undercut order SCHEME.json [--report R.json] [--json]
     The order of coats that costs least in masks, cleaning and risk. SCHEME.json: { "regions": [{ "id", "name", "area" }],
     "borders": [{ "a", "b", "mm" }], "coats": [{ "id", "region", "paint", "spray", "handsOn", "lightness", "hides" }],

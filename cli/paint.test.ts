@@ -45,6 +45,12 @@ describe('colour on the command line', () => {
     expect(black.code).toBe(1)
     expect(black.lab[0]).toBeLessThan(white.lab[0]!)
     expect((await read(black.hides, 'black')).code).toBe(0)
+    // A primer of the paint's own colour is hidden at once; what is no colour is refused in words.
+    expect((await read(1, '#e7b416')).hides).toBe(1)
+    expect(await call('coats', stack(1, 'brown'))).toMatchObject({
+      code: 2,
+      err: expect.stringContaining('#rrggbb of a tinted primer'),
+    })
     expect(await call('coats', file('none.json', '{"coats":[]}'))).toMatchObject({ code: 2 })
     expect(await call('coats', file('bad.json', '{"coats":[{"mix":[{"colour":"red"}]}]}'))).toMatchObject({
       code: 2,

@@ -1,5 +1,6 @@
 import { z } from 'zod'
 import { LANDMARKS } from '../core/fit/stature'
+import { UNDERCOATS } from '../core/paint/undercoat'
 import { MUTING, TONE_SCHOOLS } from '../core/paint/tones'
 import { derivation, plateLock } from './derivations'
 import { operation } from './operations'
@@ -7,7 +8,7 @@ import { operation } from './operations'
 export const schools = z.object({
   strip: z.enum(['beforeWash', 'afterWash', 'afterCure']),
   sanding: z.enum(['wet', 'dry']),
-  undercoat: z.enum(['grey', 'white', 'black', 'zenithal']),
+  undercoat: z.enum(UNDERCOATS),
   gluing: z.enum(['seamBySeam', 'assembleFirst', 'subAssemblies']),
   joints: z.enum(['pinAll', 'pinLoaded', 'glueOnly']),
   shading: z.enum(['washes', 'glazes', 'airbrush', 'powders']),

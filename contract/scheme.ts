@@ -1,6 +1,7 @@
 import { z } from 'zod'
 import { GROWN, LID_NAMES } from '../core/paint/eyes'
 import { TECHNIQUES } from '../core/paint/technique'
+import { TINT } from '../core/paint/undercoat'
 import { EFFECT_KINDS } from '../core/plan/effects'
 
 const triple = z.tuple([z.number(), z.number(), z.number()])
@@ -96,6 +97,11 @@ export const scheme = z.object({
   version: z.int(),
   regions: z.array(region).min(1).max(64),
   coats: z.array(coat).max(400),
+  /** colour of the primer, where it is tinted */
+  tint: z
+    .string()
+    .regex(/^#[0-9a-f]{6}$/i)
+    .default(TINT),
   maps: z.array(labelMap).max(200).default([]),
   /** ids of the coats in a painting order of one's own; those not named come last, as they are listed */
   order: z.array(z.string().max(40)).max(400).default([]),

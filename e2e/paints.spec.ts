@@ -216,11 +216,26 @@ test('order of painting: edges measured on the sculpt, masks said, a hand order 
   await expect.poll(async () => (await laid()).map((t) => t.includes('yellow'))).toEqual([true, false])
   await leaf(page, 'Light')
   await page.getByText('What each undercoat would cost').click()
-  await expect(page.locator('[data-undercoat]')).toHaveCount(4)
+  await expect(page.locator('[data-undercoat]')).toHaveCount(5)
+  const school = async (): Promise<string | undefined> =>
+    (await call<{ schools: { undercoat?: string } }>('GET', `/pieces/${id}`)).schools.undercoat
   await page.locator('[data-undercoat="white"]').getByRole('button', { name: 'Take it' }).click()
+  await expect.poll(school).toBe('white')
+  // Over a primer of the colour that fits black and yellow best it takes no more coats than over any other.
+  const tinted = page.locator('[data-undercoat="tinted"]')
+  await tinted.getByRole('button', { name: 'fits best' }).click()
+  await expect(tinted.getByRole('button', { name: 'fits best' })).toHaveCount(0)
+  await expect(tinted).toContainText('least')
+  await tinted.getByRole('button', { name: 'Take it' }).click()
+  await expect.poll(school).toBe('tinted')
+  const tint = await tinted.getByLabel('Colour of the primer').inputValue()
   await expect
-    .poll(async () => (await call<{ schools: { undercoat?: string } }>('GET', `/pieces/${id}`)).schools.undercoat)
-    .toBe('white')
+    .poll(async () =>
+      (await call<{ steps: { key: string; lines: string[] }[] }>('GET', `/pieces/${id}/plan`)).steps
+        .find((s) => s.key === 'prime-1')!
+        .lines.join(),
+    )
+    .toContain(`It has the colour ${tint}`)
 })
 
 test('eyes: two balls pressed on the sculpt look at one point, and the sheet has their size', async ({ page }) => {

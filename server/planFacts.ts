@@ -140,6 +140,7 @@ export async function planFacts(
       finishes: finishesOf(scheme, area, stock),
       effects: effectsOf(scheme, area),
       unprimed: unprimedIn(scheme, area),
+      tint: scheme.tint,
     },
   }
 }

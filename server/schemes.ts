@@ -1,16 +1,7 @@
-import { region, scheme, type Scheme } from '../contract/scheme'
+import { scheme, type Scheme } from '../contract/scheme'
 import { SchemeRow } from './models'
 
-const EMPTY: Scheme = {
-  version: 0,
-  regions: [region.parse({ id: 0, name: 'Whole piece' })],
-  coats: [],
-  maps: [],
-  order: [],
-  variants: [],
-  effects: [],
-  eyes: null,
-}
+const EMPTY: Scheme = scheme.parse({ version: 0, regions: [{ id: 0, name: 'Whole piece' }], coats: [] })
 
 export async function readScheme(pieceId: string): Promise<Scheme> {
   const row = await SchemeRow.findByPk(pieceId)

@@ -1,7 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { batchOf, DROP, paintFor, thinnerFor } from './batch'
-import { deltaE00, hexToLab, toLab, toXyz, type Triple } from './colour'
+import { deltaE00, hexToLab, labToHex, toLab, toXyz, type Triple } from './colour'
 import { everyMix } from './everyMix'
 import { rankOf } from './mixRank'
 import { BLACK, filmOver, hiding, mix, opticsOf, opticsOfSwatches } from './film'
@@ -10,6 +10,8 @@ import { nearest, nearestToOrigin } from './hull'
 import { solveRecipe, type StockPaint } from './recipe'
 import { searchMixes } from './recipeSearch'
 import { mutings, skinZones, threeTones } from './tones'
+import { bestTint } from './tint'
+import { groundOf, undercoatBy } from './undercoat'
 import { compareUndercoats } from './undercoats'
 
 const colour = fc.integer({ min: 0, max: 0xffffff }).map((n) => `#${n.toString(16).padStart(6, '0')}`)
@@ -234,5 +236,41 @@ describe('batches and undercoats', () => {
       blue = one('#16284a', 0.8)
     expect(yellow.get('white')!).toBeLessThan(yellow.get('black')!)
     expect(blue.get('black')!).toBeLessThan(blue.get('white')!)
+  })
+  it('has tinted primer look like the colour that it is tinted to, and cost what its lightness and hue cost', () => {
+    fc.assert(
+      fc.property(colour, (hex) => {
+        expect(deltaE00(toLab(groundOf(undercoatBy('tinted', hex))), hexToLab(hex))).toBeLessThan(1)
+      }),
+    )
+    const yellow = { area: 5000, optics: opticsOf('#e0a020', 0.5), tool: 'brush' as const, goal: null }
+    const [own, grey, as] = compareUndercoats(
+      [yellow],
+      ['#e0a020', 'grey', undercoatBy('tinted', labToHex(toLab(groundOf('grey'))))],
+    )
+    expect(own!.total).toBe(1)
+    expect(as!.total).toBe(grey!.total)
+    // Mixed and strained beforehand.
+    expect(as!.handsOn - grey!.handsOn).toBe(300)
+  })
+  it('finds the tint of fewest coats, to one coat: against the usual undercoats, and a grid of other colours', () => {
+    const level = ['00', '48', '88', 'c4', 'ff']
+    const grid = level.flatMap((r) => level.flatMap((g) => level.map((b): `#${string}` => `#${r}${g}${b}`)))
+    const base = fc.record({
+      area: fc.double({ min: 100, max: 5000, noNaN: true }),
+      optics: paintOf.map((p) => opticsOf(p.hex, p.opacity)),
+      tool: fc.constantFrom('brush' as const, 'airbrush' as const),
+      goal: fc.constant(null),
+    })
+    fc.assert(
+      fc.property(fc.array(base, { minLength: 1, maxLength: 5 }), (bases) => {
+        const of = (list?: Parameters<typeof compareUndercoats>[1]): number =>
+          Math.min(...compareUndercoats(bases, list).map((c) => c.total))
+        const best = of([undercoatBy('tinted', bestTint(bases)!)])
+        expect(best).toBeLessThanOrEqual(Math.min(of(), of(grid)) + 1)
+      }),
+      { numRuns: 15 },
+    )
+    expect(bestTint([])).toBeNull()
   })
 })

@@ -1,10 +1,8 @@
 import { coatDries, coatTime, FILM, paintFor, type Tool } from './batch'
 import { coatsToHide, coatsToReach, MOST_COATS, type Optics } from './film'
 import { UNSEEN } from './mixRank'
-import { groundOf, type Undercoat } from './undercoat'
+import { groundOf, PRIMERS, type Undercoat } from './undercoat'
 import type { Triple } from './colour'
-
-export const UNDERCOATS: readonly Undercoat[] = ['grey', 'white', 'black', 'zenithal']
 
 export interface BaseOf {
   /** mm² */
@@ -28,15 +26,22 @@ export interface UndercoatCost {
   ml: number
 }
 
-/** s to spray white over black from above */
-const FROM_ABOVE = 6 * 60
+/** s to spray white over black from above, and to mix and strain primer of a colour of its own */
+const FROM_ABOVE = 6 * 60,
+  TINTING = 5 * 60
+const beforehand = (u: Undercoat): number => (u === 'zenithal' ? FROM_ABOVE : u.startsWith('#') ? TINTING : 0)
 
 /**
  * What each undercoat costs over the whole scheme: coats of every base until it hides, or until the wished colour is
  * reached where full hiding would come within reach of it, with the time and paint that go with them.
+ *
+ * @param undercoats the usual ones if none are named
  */
-export function compareUndercoats(bases: readonly BaseOf[]): UndercoatCost[] {
-  return UNDERCOATS.map((undercoat) => {
+export function compareUndercoats(
+  bases: readonly BaseOf[],
+  undercoats: readonly Undercoat[] = PRIMERS,
+): UndercoatCost[] {
+  return undercoats.map((undercoat) => {
     const ground = groundOf(undercoat)
     const coats = bases.map(({ optics, tool, goal }) => {
       const hides = coatsToHide(optics, ground, FILM[tool])
@@ -44,7 +49,7 @@ export function compareUndercoats(bases: readonly BaseOf[]): UndercoatCost[] {
       const reach = goal && coatsToReach(optics, ground, FILM[tool], goal, UNSEEN)
       return reach !== null && (hides === null || reach < hides) ? reach : hides
     })
-    let handsOn = undercoat === 'zenithal' ? FROM_ABOVE : 0,
+    let handsOn = beforehand(undercoat),
       dry = handsOn,
       ml = 0
     bases.forEach((b, i) => {

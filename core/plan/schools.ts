@@ -10,7 +10,13 @@ export const SCHOOLS = {
   sanding: { question: 'Sanding', choices: { wet: 'wet', dry: 'dry' } },
   undercoat: {
     question: 'Undercoat',
-    choices: { grey: 'grey', white: 'white', black: 'black', zenithal: 'black, then white from above' },
+    choices: {
+      grey: 'grey',
+      white: 'white',
+      black: 'black',
+      zenithal: 'black, then white from above',
+      tinted: 'tinted to a colour',
+    },
   },
   gluing: {
     question: 'Gluing',

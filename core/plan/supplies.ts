@@ -18,7 +18,11 @@ export const SUPPLIES: readonly Supply[] = [
   ...ADHESIVES.map((a): Supply => ({ what: `adhesive:${a.id}`, name: a.name, unit: 'ml' })),
   ...GAUGES.map((w): Supply => ({ what: `wire:${w}`, name: `brass wire ${w} mm`, unit: 'mm' })),
   ...Object.keys(GRAIN).map((g): Supply => ({ what: `grit:${g}`, name: `abrasive paper ${g}`, unit: 'sheets' })),
-  ...['grey', 'white', 'black'].map((c): Supply => ({ what: `primer:${c}`, name: `primer, ${c}`, unit: 'ml' })),
+  ...['grey', 'white', 'black', 'tinted'].map((c): Supply => ({
+    what: `primer:${c}`,
+    name: `primer, ${c}`,
+    unit: 'ml',
+  })),
   { what: 'primer:filler', name: 'filler primer', unit: 'ml' },
   ...['matt', 'satin', 'gloss'].map((v): Supply => ({ what: `varnish:${v}`, name: `varnish, ${v}`, unit: 'ml' })),
   ...EFFECT_KINDS.map((k): Supply => ({ what: `effect:${k}`, name: EFFECTS[k].stuff, unit: EFFECTS[k].unit })),

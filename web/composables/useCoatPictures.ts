@@ -2,6 +2,7 @@ import { ref, watch } from 'vue'
 import type { PlanStepRecord } from '../../contract/plan'
 import { plainPaints } from '../../contract/stockPaint'
 import { vertexNormals } from '../../core/mesh/measure'
+import { undercoatBy } from '../../core/paint/undercoat'
 import { regionView } from '../../core/paint/regions'
 import { fetchBytes } from '../api'
 import { useDerivations } from '../stores/derivations'
@@ -67,7 +68,7 @@ export function useCoatPictures(step: () => PlanStepRecord | null, steps: () => 
     }
     const view = regionView(mesh, vertexNormals(mesh), labels, coat.regionId)
     if (!view) return
-    const sent = schemeSent(scheme, new Uint8Array(labels), rule('undercoat'))
+    const sent = schemeSent(scheme, new Uint8Array(labels), undercoatBy(rule('undercoat'), scheme.tint))
     const show = async (done: string[]): Promise<string> =>
       paintedPicture(mesh, await work.preview(sent, null, done), view)
     const made = { before: await show(before), after: await show([...before, coat.id]) }

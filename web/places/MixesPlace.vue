@@ -2,8 +2,9 @@
 import { computed, onMounted, ref } from 'vue'
 import { useRoute } from 'vue-router'
 import { labOfPaint } from '../../contract/stockPaint'
-import { hexToLab, labToHex, parseHex } from '../../core/paint/colour'
+import { hexToLab, labToHex, parseHex, toHex } from '../../core/paint/colour'
 import { UNSEEN } from '../../core/paint/mixRank'
+import { UNDERCOATS } from '../../core/paint/undercoat'
 import { BINDER } from '../../core/paint/recipe'
 import { useAttempt } from '../composables/useAttempt'
 import LabField from '../shell/LabField.vue'
@@ -28,9 +29,13 @@ const page = ref<string | null>(null),
 onMounted(() =>
   attempt(async () => {
     await stock.load()
-    const { target, piece, region, coat } = route.query
+    const { target, piece, region, coat, undercoat, tint } = route.query
     // Sent here from a region of a scheme.
     if (typeof target === 'string' && parseHex(target)) mixing.target = hexToLab(target)
+    const primed = UNDERCOATS.find((u) => u === undercoat)
+    if (primed) mixing.undercoat = primed
+    const colour = typeof tint === 'string' ? parseHex(tint) : null
+    if (colour) mixing.tint = toHex(colour)
     if (typeof region === 'string')
       mixing.about = {
         name: region,

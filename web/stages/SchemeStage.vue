@@ -2,6 +2,7 @@
 import { storeToRefs } from 'pinia'
 import { computed, nextTick, onBeforeUnmount, ref, shallowRef, watch, watchEffect } from 'vue'
 import type { Scheme } from '../../contract/scheme'
+import { TINT, undercoatBy } from '../../core/paint/undercoat'
 import { REGION_WORDS } from '../../core/paint/vocabulary'
 import { freshSkin } from '../../core/findings/freshSkin'
 import FindingList from '../shell/FindingList.vue'
@@ -42,7 +43,7 @@ const laying = ref<'brush' | 'fill' | null>(null),
   radius = ref(4),
   saving = ref(false)
 const { rule } = useRules()
-const undercoat = computed(() => rule('undercoat'))
+const undercoat = computed(() => undercoatBy(rule('undercoat'), scheme.value?.tint ?? TINT))
 const regions = useRegions(changed)
 const { current, region, labels, ready, fresh, undoable } = regions
 viewport.clear()
@@ -133,6 +134,10 @@ function setOrder(ids: string[]): void {
   scheme.value!.order = ids
   changed()
 }
+function setTint(hex: string): void {
+  scheme.value!.tint = hex
+  changed()
+}
 /** Its sprayed coats are brushed from now on. */
 function brushAll(id: number): void {
   for (const c of scheme.value!.coats) {
@@ -169,7 +174,7 @@ const swatch = (id: number): string =>
     <div class="d-flex justify-content-between align-items-baseline mb-2">
       <h2>Regions</h2>
       <span class="soft small"
-        >over {{ undercoat === 'zenithal' ? 'black, white from above' : undercoat
+        >over {{ undercoat === 'zenithal' ? 'black, white from above' : undercoat.replace('#', 'primer of #')
         }}{{ saving ? ', saving …' : '' }}</span
       >
     </div>
@@ -324,7 +329,7 @@ const swatch = (id: number): string =>
     <div v-show="leaf === 'Light'" id="of-1" role="tabpanel" aria-labelledby="leaf-1">
       <LightPanel v-model="light" />
       <PlacesPanel v-if="region" :region="region" :light="light" :shown="shown" :sent="preview.sent" />
-      <UndercoatPanel :undercoat="undercoat" />
+      <UndercoatPanel :undercoat="rule('undercoat')" @tint="setTint" />
     </div>
     <div v-show="leaf === 'Masks'" id="of-2" role="tabpanel" aria-labelledby="leaf-2">
       <OrderPanel :undercoat="undercoat" @order="setOrder" @brushed="brushAll" />

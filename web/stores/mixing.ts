@@ -4,7 +4,7 @@ import { plainPaints, stockPaint } from '../../contract/stockPaint'
 import { FILM, type Tool } from '../../core/paint/batch'
 import { deltaE00, type Triple } from '../../core/paint/colour'
 import type { RecipeAnswer } from '../../core/paint/recipe'
-import type { Undercoat } from '../../core/paint/undercoat'
+import { TINT, undercoatBy, type UndercoatChoice } from '../../core/paint/undercoat'
 import { newestOnly } from '../composables/newest'
 import { usePaintWork, useSlowPaintWork } from '../composables/usePaintWork'
 import type { Drawn } from '../workers/paint.worker'
@@ -19,7 +19,8 @@ export const useMixing = defineStore('mixing', () => {
   const drops = ref<{ id: string; drops: number }[]>([])
   const target = shallowRef<Triple | null>(null)
   const tool = ref<Tool>('brush'),
-    undercoat = ref<Undercoat>('grey'),
+    undercoat = ref<UndercoatChoice>('grey'),
+    tint = ref(TINT),
     coats = ref(2)
   /** where the mix is meant for */
   const about = ref({ name: '', pieceId: null as string | null, region: '', coat: 'base' })
@@ -38,11 +39,11 @@ export const useMixing = defineStore('mixing', () => {
       laid.value.map((d) => ({ ...d })),
       film.value,
       tool.value,
-      undercoat.value,
+      undercoatBy(undercoat.value, tint.value),
       target.value ? [...target.value] : null,
     )
   })
-  watch([drops, target, tool, undercoat, coats, paints], () => void draw(), { deep: true, immediate: true })
+  watch([drops, target, tool, undercoat, tint, coats, paints], () => void draw(), { deep: true, immediate: true })
   const solve = newestOnly(async () => {
     const t = target.value
     answer.value = t && paints.value.length > 0 ? await slow.recipe([...t], paints.value) : null
@@ -76,6 +77,7 @@ export const useMixing = defineStore('mixing', () => {
     target,
     tool,
     undercoat,
+    tint,
     coats,
     film,
     about,

@@ -24,7 +24,7 @@ import { carryLabels, type Carried } from '../../core/paint/regions'
 import { UNSEEN } from '../../core/paint/mixRank'
 import { BINDER, paintOptics, solveRecipe, type RecipeAnswer, type StockPaint } from '../../core/paint/recipe'
 import { coatFacts, type Below, type CoatFact } from '../../core/paint/coatFacts'
-import { groundOf, unprimed, type Undercoat } from '../../core/paint/undercoat'
+import { groundOf, PRIMERS, undercoatBy, unprimed, type Undercoat } from '../../core/paint/undercoat'
 import type { Painted } from '../../core/paint/coating'
 import type { LightPlaces } from '../../core/paint/lightPlaces'
 import { layOut, LIBRARY } from '../../core/paint/library'
@@ -39,6 +39,7 @@ import { practiceBody } from '../../core/shape/practiceBody'
 import type { Answer } from '../../core/answer'
 import { placeEmblem, type Emblem } from '../../core/paint/stencil/emblem'
 import { mutings, skinZones, type Muted, type SkinZone } from '../../core/paint/tones'
+import { bestTint } from '../../core/paint/tint'
 import { compareUndercoats, type UndercoatCost } from '../../core/paint/undercoats'
 import { PaintedSkin, type SchemeSent, type SkinSent } from './paintedSkin'
 
@@ -80,7 +81,7 @@ export interface Drawn {
   lab: Triple
   hex: string
   /** at the film asked for, over black, white and each undercoat */
-  over: { ground: string; hex: string; hides: number | null; reaches: number | null }[]
+  over: { ground: string; groundHex: string; hex: string; hides: number | null; reaches: number | null }[]
   /** over black and over white, from nothing to many coats, by way of laying */
   strips: { name: string; black: string[]; white: string[]; film: number }[]
 }
@@ -182,6 +183,7 @@ const work = {
       hex: hexOf(full),
       over: [...GROUNDS, [undercoat, groundOf(undercoat)] as [string, Float64Array]].map(([ground, g]) => ({
         ground,
+        groundHex: hexOf(g),
         hex: hexOf(filmOver(o, film, g)),
         hides: coatsToHide(o, g, FILM[tool]),
         reaches: target ? coatsToReach(o, g, FILM[tool], target, UNSEEN) : null,
@@ -215,20 +217,23 @@ const work = {
     const paints = usable.map((p) => optics.get(p.id)!)
     return base ? skinZones(base, paints).map((z) => ({ ...z, id: z.paint === null ? null : usable[z.paint]!.id })) : []
   },
-  /** What each undercoat would cost in coats over the whole scheme. */
+  /** What each undercoat would cost in coats over the whole scheme, a tinted one last, and the tint that fits it best. */
   undercoats(
     coats: Coat[],
     stock: StockPaint[],
     regions: { id: number; target: Triple | null; area: number }[],
-  ): UndercoatCost[] {
+    tint: string,
+  ): { costs: UndercoatCost[]; best: string | null } {
     work.setPaints(stock)
-    return compareUndercoats(
-      regions.flatMap((r) => {
-        const base = coats.find((c) => c.regionId === r.id && c.technique === 'base')
-        const o = base && opticsOfCoat(base)
-        return o ? [{ area: r.area, optics: thinned(o, base.pigment), tool: base.tool, goal: r.target }] : []
-      }),
-    )
+    const bases = regions.flatMap((r) => {
+      const base = coats.find((c) => c.regionId === r.id && c.technique === 'base')
+      const o = base && opticsOfCoat(base)
+      return o ? [{ area: r.area, optics: thinned(o, base.pigment), tool: base.tool, goal: r.target }] : []
+    })
+    return {
+      costs: compareUndercoats(bases, [...PRIMERS, undercoatBy('tinted', tint)]),
+      best: bestTint(bases),
+    }
   },
   grow(mesh: Mesh, labels: Uint8Array, region: number, by: number): Uint8Array {
     return grown(mesh, labels, region, by)

@@ -1,3 +1,4 @@
+import { hexToLab } from '../../paint/colour'
 import { coatDries, coatTime, paintFor } from '../../paint/batch'
 import { waitingIn } from '../drying'
 import { primerFor } from '../primer'
@@ -17,12 +18,18 @@ function passesOf({ inspection, finish }: PlanFacts): number {
   return inspection?.closed ? looked : Math.max(expected, looked + (inspection && inspection.open.length > 0 ? 1 : 0))
 }
 const colourOf = ({ schools }: PlanFacts): string => (schools.undercoat === 'zenithal' ? 'black' : schools.undercoat)
+/** L* from which primer covers as badly as white does. */
+const PALE = 80
+const pale = (f: PlanFacts): boolean =>
+  f.schools.undercoat === 'white' || (f.schools.undercoat === 'tinted' && hexToLab(f.tint)[0] > PALE)
+/** s to mix and strain what all passes take */
+const TINTING = 5 * MIN
 
 /** Primer of one pass. */
 function primerOf(f: PlanFacts, pass: number): ReturnType<typeof primerFor> {
   const { cusp, tight } = stepOf(f)
   const area = f.parts.reduce((s, p) => s + (p.clear ? 0 : p.area), 0)
-  return primerFor(pass === 1 ? cusp : LEFT_AFTER_SANDING * cusp, area, tight * area, colourOf(f) === 'white' ? 2 : 1)
+  return primerFor(pass === 1 ? cusp : LEFT_AFTER_SANDING * cusp, area, tight * area, pale(f) ? 2 : 1)
 }
 
 /** What lies over the sculpt's relief before the first colour, and what sanding takes off its crests to level the layers, mm. */
@@ -44,7 +51,8 @@ export function primeSteps(b: PlanBuilder): void {
   const { inspection } = b.facts
   const looked = inspection?.passes ?? 0,
     passes = passesOf(b.facts),
-    colour = colourOf(b.facts)
+    colour = colourOf(b.facts),
+    tinted = colour === 'tinted' ? b.facts.tint : null
   for (let pass = 1; pass <= passes; pass++) {
     const p = primerOf(b.facts, pass)
     const coats = p.filler + p.plain
@@ -55,12 +63,19 @@ export function primeSteps(b: PlanBuilder): void {
       phase: 'Prime',
       title: `Prime ${colour}, pass ${pass} of ${passes}`,
       why: `${pass === 1 ? 'Primer shows what bare resin hid.' : 'The pass before was sanded where flaws were mended.'} ${p.why} ${Math.round(p.film)} µm in all.`,
-      handsOn: 3 * MIN + coats * (1.5 * MIN + (MIN * area) / DM2),
+      handsOn: (tinted && pass === 1 ? TINTING : 0) + 3 * MIN + coats * (1.5 * MIN + (MIN * area) / DM2),
       wait: 20 * MIN * coats + 10 * MIN + (p.filler > 0 ? 120 * MIN : 0),
       setting: 'evaporation',
       needs: 'airbrush',
       cautions: ['spray'],
-      lines: b.facts.unprimed.map((r) => `Cover ${r.name} first: ${NO_PRIMER[r.takes]}`),
+      lines: [
+        ...(tinted && pass === 1
+          ? [
+              `It has the colour ${tinted}: mix enough for ${passes === 1 ? 'all coats' : `all ${passes} passes`} at once, within what its maker lets be added, and hold a dried dab beside it.`,
+            ]
+          : []),
+        ...b.facts.unprimed.map((r) => `Cover ${r.name} first: ${NO_PRIMER[r.takes]}`),
+      ],
       materials: [
         ...(p.filler > 0
           ? [`filler primer, ${p.filler} ${p.filler > 1 ? 'coats' : 'coat'}: ${p.ml.filler.toFixed(1)} ml in the can`]

@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { pinFor } from '../../fit/pin'
 import { comparePlans } from '../compare'
+import { supply } from '../supplies'
 import { FILLERS } from '../materials'
 import { schoolDefaults, type Schools } from '../schools'
 import { facts, joint, part } from './testFacts'
@@ -121,6 +122,22 @@ describe('plan', () => {
     const at = (steps: PlanStep[]): PlanStep => steps.find((s) => s.key === 'inspect-1')!
     expect(at(mended).handsOn - at(bare).handsOn).toBe(70)
     expect(at(mended)).toMatchObject({ lines: ['Solvent putty'], waiting: 7200 })
+  })
+  it('primes in a colour of its own where that is the school: mixed once for all passes, thicker where it is pale', () => {
+    const prime = (undercoat: Schools['undercoat'], tint = '#7a5a40'): PlanStep[] =>
+      planSteps(facts({ ...school({ undercoat }), tint })).filter((s) => s.key.startsWith('prime-'))
+    const [first, second] = prime('tinted') as [PlanStep, PlanStep],
+      [grey, again] = prime('grey') as [PlanStep, PlanStep]
+    expect(first.lines.join()).toMatch(/#7a5a40.* all 2 passes at once/)
+    expect(second.lines).toEqual(again.lines)
+    expect(first.uses.map((u) => u.what)).toContain('primer:tinted')
+    expect(supply('primer:tinted')?.unit).toBe('ml')
+    expect(first.handsOn - grey.handsOn).toBe(300)
+    expect(second.handsOn).toBe(again.handsOn)
+    const film = (f: Partial<PlanFacts>): number => overDetail(facts(f)).primer
+    expect(film({ ...school({ undercoat: 'tinted' }), tint: '#f0e4d0' })).toBe(film(school({ undercoat: 'white' })))
+    expect(film({ ...school({ undercoat: 'tinted' }), tint: '#402818' })).toBe(film(school({ undercoat: 'black' })))
+    expect(film(school({ undercoat: 'white' }))).toBeGreaterThan(film(school({ undercoat: 'black' })))
   })
   it('says what lies over the relief: film by film, pass by pass, and what sanding takes', () => {
     const { primer, sanded } = overDetail(facts({ finish: 'display' }))

@@ -65,6 +65,7 @@ export const facts = (more: Partial<PlanFacts> = {}): PlanFacts => ({
   varnish: 'matt',
   finishes: [],
   unprimed: [],
+  tint: '#7a5a40',
   effects: [],
   coats: [
     {

@@ -160,6 +160,8 @@ export interface PlanFacts {
   }[]
   /** regions that get no primer */
   unprimed: readonly { name: string; takes: 'glue' | 'light' }[]
+  /** #rrggbb of the primer, where that is tinted */
+  tint: string
   /** by the scheme's regions; none before there is a scheme */
   finishes: readonly RegionFinish[]
   /** ground, snow, water and the like */

@@ -5,7 +5,8 @@ import { useMixing } from '../../stores/mixing'
 
 /** The mix as it looks: beside its target, as a film over several grounds, and drawn down to full hiding. */
 const mixing = useMixing()
-const GROUND: Record<string, string> = { black: '#141414', white: '#f4f2ee', grey: '#9c9c9c', zenithal: '#8c8c8c' }
+const PRIMED: Partial<Record<string, string>> = { zenithal: 'black and white' }
+const ground = (name: string): string => PRIMED[name] ?? (name.startsWith('#') ? `primer of ${name}` : name)
 const words = (n: number | null, what: string): string =>
   n === null ? `never ${what}` : `${n} ${n === 1 ? 'coat' : 'coats'} ${what}`
 </script>
@@ -13,10 +14,10 @@ const words = (n: number | null, what: string): string =>
 <template>
   <section v-if="mixing.drawn" aria-label="The mix as it looks">
     <div class="films">
-      <figure v-for="(o, i) in mixing.drawn.over" :key="i" :style="{ background: GROUND[o.ground] }">
+      <figure v-for="(o, i) in mixing.drawn.over" :key="i" :style="{ background: o.groundHex }">
         <div :style="{ background: o.hex }" />
         <figcaption>
-          <b>over {{ o.ground === 'zenithal' ? 'black and white' : o.ground }}</b
+          <b>over {{ ground(o.ground) }}</b
           ><br />{{ words(o.hides, 'hide')
           }}<template v-if="o.reaches !== null && o.reaches !== o.hides"
             >, {{ words(o.reaches, 'reach the target') }}</template
@@ -45,7 +46,15 @@ const words = (n: number | null, what: string): string =>
         <option value="white">white undercoat</option>
         <option value="black">black undercoat</option>
         <option value="zenithal">black, white from above</option>
+        <option value="tinted">tinted undercoat</option>
       </select>
+      <input
+        v-if="mixing.undercoat === 'tinted'"
+        v-model.lazy="mixing.tint"
+        type="color"
+        class="form-control form-control-color form-control-sm"
+        aria-label="Colour of the primer"
+      />
     </div>
     <div v-for="s in mixing.drawn.strips" :key="s.name" class="strip">
       <span class="soft small">{{ s.name }}</span>

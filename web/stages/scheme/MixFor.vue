@@ -3,6 +3,7 @@ import { computed, onMounted } from 'vue'
 import { RouterLink } from 'vue-router'
 import type { Scheme } from '../../../contract/scheme'
 import { gcd, MOST_DROPS, MOST_PAINTS } from '../../../core/paint/mixRank'
+import { useRules } from '../../composables/useRules'
 import { useMixes } from '../../stores/mixes'
 import { usePiece } from '../../stores/piece'
 import { useScheme } from '../../stores/scheme'
@@ -12,7 +13,8 @@ const props = defineProps<{ region: Scheme['regions'][number] }>()
 const emit = defineEmits<{ target: [hex: string]; take: [drops: { paint: string; drops: number }[]] }>()
 const book = useScheme(),
   store = usePiece(),
-  mixes = useMixes()
+  mixes = useMixes(),
+  { rule } = useRules()
 onMounted(() => void mixes.load().catch(() => undefined))
 const answer = computed(() => book.answer(props.region.target))
 /** Pages of the book that are of this region, or of none: what a coat can hold of them. */
@@ -30,7 +32,14 @@ function lowest(drops: readonly { paintId: string; drops: number }[]): { paint: 
 }
 const table = computed(() => ({
   path: '/stock/mixes',
-  query: { target: props.region.target ?? undefined, piece: store.piece?.id, region: props.region.name, coat: 'base' },
+  query: {
+    target: props.region.target ?? undefined,
+    piece: store.piece?.id,
+    region: props.region.name,
+    coat: 'base',
+    undercoat: rule('undercoat'),
+    tint: book.scheme?.tint,
+  },
 }))
 </script>
 
