@@ -71,7 +71,7 @@ export function primeSteps(b: PlanBuilder): void {
       lines: [
         ...(tinted && pass === 1
           ? [
-              `It has the colour ${tinted}: mix enough for ${passes === 1 ? 'all coats' : `all ${passes} passes`} at once, within what its maker lets be added, and hold a dried dab beside it.`,
+              `It has the colour ${tinted}: mix enough for ${passes === 1 ? 'all coats' : passes === 2 ? 'both passes' : `all ${passes} passes`} at once, within what its maker lets be added, and hold a dried dab beside it.`,
             ]
           : []),
         ...b.facts.unprimed.map((r) => `Cover ${r.name} first: ${NO_PRIMER[r.takes]}`),

@@ -128,7 +128,7 @@ describe('plan', () => {
       planSteps(facts({ ...school({ undercoat }), tint })).filter((s) => s.key.startsWith('prime-'))
     const [first, second] = prime('tinted') as [PlanStep, PlanStep],
       [grey, again] = prime('grey') as [PlanStep, PlanStep]
-    expect(first.lines.join()).toMatch(/#7a5a40.* all 2 passes at once/)
+    expect(first.lines.join()).toMatch(/#7a5a40.* both passes at once/)
     expect(second.lines).toEqual(again.lines)
     expect(first.uses.map((u) => u.what)).toContain('primer:tinted')
     expect(supply('primer:tinted')?.unit).toBe('ml')

@@ -52,71 +52,84 @@ const take = (undercoat: UndercoatChoice): void => {
         <tr>
           <th>Undercoat</th>
           <th class="num">Coats</th>
-          <th class="num">At the bench</th>
-          <th class="num">Paint</th>
+          <th class="num">Bench</th>
+          <th class="num">ml</th>
           <th />
         </tr>
       </thead>
       <tbody>
-        <tr v-for="c in costs" :key="choiceOf(c)" :data-undercoat="choiceOf(c)">
-          <td :class="{ 'fw-bold': c.undercoat === props.undercoat }">
-            {{ SCHOOLS.undercoat.choices[choiceOf(c)] }}
-            <template v-if="choiceOf(c) === 'tinted'">
-              <input
-                type="color"
-                class="tint"
-                :value="c.undercoat"
-                aria-label="Colour of the primer"
-                @change="emit('tint', ($event.target as HTMLInputElement).value)"
-              />
+        <template v-for="c in costs" :key="choiceOf(c)">
+          <tr :data-undercoat="choiceOf(c)">
+            <td :class="{ 'fw-bold': choiceOf(c) === props.undercoat }">
+              {{ SCHOOLS.undercoat.choices[choiceOf(c)] }}
+            </td>
+            <td class="num text-nowrap">
+              <b v-if="c.total === least" title="fewest coats">least&nbsp;</b>{{ c.total
+              }}<span v-if="c.coats.includes(null)" title="A region that twelve coats do not hide">+</span>
+            </td>
+            <td class="num text-nowrap">{{ duration(c.handsOn) }}</td>
+            <td class="num">{{ c.ml.toFixed(1) }}</td>
+            <td class="num text-nowrap">
+              <span v-if="choiceOf(c) === props.undercoat" class="soft">in use</span>
+              <button v-else class="btn btn-sm btn-quiet" @click="take(choiceOf(c))">Take it</button>
+            </td>
+          </tr>
+          <tr v-if="choiceOf(c) === 'tinted'" class="tint">
+            <td colspan="5">
+              <label
+                >its colour
+                <input
+                  type="color"
+                  :value="c.undercoat"
+                  aria-label="Colour of the primer"
+                  @change="emit('tint', ($event.target as HTMLInputElement).value)"
+              /></label>
               <button
                 v-if="best && best !== c.undercoat"
-                class="btn btn-sm btn-quiet tint"
-                title="the colour over which these bases take fewest coats"
+                class="btn btn-sm btn-quiet"
+                title="over which these bases take fewest coats"
                 @click="emit('tint', best)"
               >
-                <i :style="{ background: best }" />fits best
+                <i :style="{ background: best }" />what fits best
               </button>
-            </template>
-          </td>
-          <td class="num">
-            {{ c.total }}<span v-if="c.coats.includes(null)" title="A region that twelve coats do not hide">+</span
-            ><b v-if="c.total === least" title="fewest coats"> least</b>
-          </td>
-          <td class="num">{{ duration(c.handsOn) }}</td>
-          <td class="num">{{ c.ml.toFixed(1) }} ml</td>
-          <td class="num">
-            <span v-if="c.undercoat === props.undercoat" class="soft">in use</span>
-            <button v-else class="btn btn-sm btn-quiet" @click="take(choiceOf(c))">Take it</button>
-          </td>
-        </tr>
+              <span v-else-if="best" class="soft">fits these bases best</span>
+            </td>
+          </tr>
+        </template>
       </tbody>
     </table>
     <p v-if="bases > 0" class="soft small mt-1 mb-0">
-      Coats of each base until it hides, or comes within ΔE 2 of its target. White from above is meant to show through:
-      it counts as half lit.
+      Coats of each base until it hides, or comes within ΔE 2 of its target, with the time at the bench and the paint
+      that they take. White from above is meant to show through: it counts as half lit.
     </p>
   </details>
 </template>
 
 <style scoped>
-.tint {
-  vertical-align: middle;
-  margin-left: 6px;
+.tint td {
+  padding-top: 0;
 }
-input.tint {
-  width: 34px;
-  height: 22px;
+tr:has(+ .tint) td {
+  border-bottom: 0;
+}
+.tint label {
+  margin-right: 14px;
+}
+.tint input {
+  width: 40px;
+  height: 24px;
   padding: 0;
+  margin-left: 6px;
   border: 1px solid var(--line);
   border-radius: 3px;
+  vertical-align: middle;
 }
 .tint i {
   display: inline-block;
-  width: 12px;
-  height: 12px;
-  margin-right: 5px;
+  width: 14px;
+  height: 14px;
+  margin-right: 6px;
   border-radius: 2px;
-  vertical-align: -1px;
+  vertical-align: -2px;
 }
 </style>
