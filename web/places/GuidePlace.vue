@@ -36,12 +36,13 @@
       judgement, and each coat says which is which. Look at it by the light of its cabinet, coat by coat, or against a
       picture that colours were read off. Borders of light and shade are drawn on the sculpt and on a sheet; masks are
       laid flat at true size, with darts where the skin bulges. Recipes are in whole drops, with an honest ΔE00: under 2
-      a touch-up goes unseen. What each undercoat would cost, and the order that masks least with the tape, putty or
-      liquid of each step, stand at the end of the stage; an order of your own is kept and held against the rules of the
-      craft. Learn a technique first: the <RouterLink to="/guide/practice">practice page</RouterLink> has exercises, a
-      body to print for them, and room for what came of each try. <b>Bench plan</b>: steps made from the piece, laid on
-      your bench hours; <b>bench mode</b> shows one at a time, large: one button, or the space bar, begins it and ends
-      it. What you do while the server is away is kept and sent once it is back.
+      a touch-up goes unseen. What each undercoat would cost, a tinted one of your choice among them, and the order that
+      masks least with the tape, putty or liquid of each step, stand at the end of the stage; an order of your own is
+      kept and held against the rules of the craft. Learn a technique first: the
+      <RouterLink to="/guide/practice">practice page</RouterLink> has exercises, a body to print for them, and room for
+      what came of each try. <b>Bench plan</b>: steps made from the piece, laid on your bench hours;
+      <b>bench mode</b> shows one at a time, large: one button, or the space bar, begins it and ends it. What you do
+      while the server is away is kept and sent once it is back.
     </p>
     <h2>The workshop</h2>
     <p>
