@@ -13,6 +13,7 @@ import { simplify } from '../core/mesh/simplify'
 import { buildTree } from '../core/mesh/tree'
 import { lampWeights } from '../core/paint/lamp'
 import type { Coating, Painted } from '../core/paint/coating'
+import { HAND } from '../core/paint/hand'
 import { levelsOf } from '../core/paint/levels'
 import { Painter } from '../core/paint/painter'
 import { MAPS, surfaceMaps } from '../core/paint/surfaceMaps'
@@ -242,7 +243,7 @@ const skin = {
   spacing: 0.5,
 }
 const laid = (['base', 'wash', 'dry brush', 'airbrush', 'layer', 'glaze', 'chips', 'powder'] as const).map(
-  (technique, seed) => ({ technique, tool: 'brush' as const, grain: 1.5, coverage: 0.4, seed }),
+  (technique, seed) => ({ technique, tool: 'brush' as const, grain: 1.5, coverage: 0.4, seed, hand: HAND }),
 )
 const [surface, levels] = await time(() => laid.map((c) => levelsOf(c, skin, null)))
 const sculptPainter = new Painter(skin.maps),

@@ -1,5 +1,6 @@
 import { z } from 'zod'
 import { CLEARANCES } from '../core/fit/clearance'
+import { HAND, type Hand } from '../core/paint/hand'
 import { ORDER_COSTS } from '../core/paint/order/types'
 import { EXERCISE_IDS, WENT } from '../core/plan/practice'
 import { schoolDefaults } from '../core/plan/schools'
@@ -39,6 +40,18 @@ export const orderCosts = z.object({
   lifts: z.number().min(0).max(1).describe('chance'),
   ghosts: z.number().min(0).max(1).describe('chance'),
 })
+const share = z.number().min(0).max(1)
+/** How this workshop's hands follow a sculpt, in shares of a coat's film. */
+export const hand = z.object({
+  washOpen: share,
+  layerFlat: share,
+  layerHollow: share,
+  dryBrushHollow: share,
+  chipsFlat: share,
+  powderOpen: share,
+  powderHollow: share,
+  powderSheltered: share,
+} satisfies Record<keyof Hand, typeof share>)
 export const workshop = z.object({
   name: z.string(),
   currency: z.string().length(3),
@@ -53,6 +66,8 @@ export const workshop = z.object({
   }),
   /** what the order of painting is weighed by */
   orderCosts: orderCosts.default({ ...ORDER_COSTS }),
+  /** by which previews follow the sculpt */
+  hand: hand.default({ ...HAND }),
   /** money an hour of hands-on work is reckoned at */
   labour: z.number().min(0).max(10_000).default(0),
   benchHours: z.array(benchHour).max(40),

@@ -341,4 +341,27 @@ test('the preview shows what the optics say: chosen pixels, one paint against an
     `seen ${seen.join(' ')}, by the optics ${truth.join(' ')}`,
   ).toEqual([true, true, true])
   expect(seen[0]! / seen[2]!).toBeGreaterThan(1.7)
+  // A white wash leaves next to nothing on open skin, until the hand is set to leave all of it there.
+  const now = await call<object>('GET', `/pieces/${id}/scheme`)
+  const thick = { regionId: 0, film: 400 }
+  await call('PUT', `/pieces/${id}/scheme`, {
+    ...now,
+    coats: [
+      { ...thick, id: 'c1', technique: 'base', paintId: (await paint('Pixel brown')).id },
+      { ...thick, id: 'c2', technique: 'wash', paintId: (await paint('Pixel white')).id, film: 4 },
+    ],
+  })
+  await page.reload()
+  await page.locator('summary', { hasText: 'how we know where it lies' }).last().click()
+  const left = page.getByLabel('Your hand: left on open skin, %')
+  await expect.poll(async () => far(await read(), brown), { timeout: 60_000 }).toBeLessThan(25)
+  const little = await read()
+  await left.fill('100')
+  await expect.poll(async () => (await read())[2]! - little[2]!, { timeout: 60_000 }).toBeGreaterThan(8)
+  const hand = async (): Promise<number> =>
+    (await call<{ hand: { washOpen: number } }>('GET', '/workshop')).hand.washOpen
+  await expect.poll(hand).toBe(1)
+  await page.getByRole('button', { name: 'As it came' }).click()
+  await expect.poll(async () => far(await read(), little), { timeout: 60_000 }).toBeLessThan(3)
+  await expect.poll(hand).toBe(0.05)
 })

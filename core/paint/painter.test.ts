@@ -6,6 +6,7 @@ import { FEW, fewWeights } from './fewBands'
 import { evenFilm, filmTable, laidOn } from './filmTable'
 import { ADAPTED, blackBody, lampWeights } from './lamp'
 import type { Coating, Ground, Painted, Stack } from './coating'
+import { HAND, type Hand } from './hand'
 import { levelsOf, type Skin } from './levels'
 import { paintSkin } from './painter'
 import { DENSEST, speckleAt } from './speckle'
@@ -15,7 +16,7 @@ import { shareAt, TECHNIQUES, type Laying } from './technique'
 import { undercoated, unprimed } from './undercoat'
 
 const daylight = lampWeights(null)
-const laying: Laying = { technique: 'base', tool: 'brush', grain: 1.5, coverage: 0.4, seed: 3 }
+const laying: Laying = { technique: 'base', tool: 'brush', grain: 1.5, coverage: 0.4, seed: 3, hand: HAND }
 const coat = (o: Optics | null, more: Partial<Coating>): Coating => ({
   technique: 'base',
   optics: o,
@@ -107,7 +108,11 @@ describe('painting a skin', () => {
     fc.assert(
       fc.property(paint, paint, fc.double({ min: 0.05, max: 0.95, noNaN: true }), (below, dots, coverage) => {
         const skin = { ...place(), spacing: 5 }
-        const levels = levelsOf({ technique: 'stipple', tool: 'brush', grain: 1, coverage, seed: 1 }, skin, null)!
+        const levels = levelsOf(
+          { technique: 'stipple', tool: 'brush', grain: 1, coverage, seed: 1, hand: HAND },
+          skin,
+          null,
+        )!
         const ground = undercoated('grey')
         const coats = [coat(below, { film: 40 }), coat(dots, { technique: 'stipple', film: 60, levels })]
         const { colours } = paintSkin(skin.maps, new Uint8Array(1), new Map([[0, { ground, coats }]]), ground, daylight)
@@ -185,12 +190,16 @@ describe('painting a skin', () => {
   })
 })
 
+const hands = fc.record(
+  Object.fromEntries(Object.keys(HAND).map((k) => [k, fc.double({ min: 0, max: 1, noNaN: true })])),
+) as fc.Arbitrary<Hand>
+
 describe('techniques', () => {
   it('lay between nothing and all of the film, a wash where it is deep, a dry brush where it stands out', () => {
     fc.assert(
-      fc.property(fc.constantFrom(...TECHNIQUES), where, share, (technique, maps, exposure) => {
+      fc.property(fc.constantFrom(...TECHNIQUES), where, share, hands, (technique, maps, exposure, hand) => {
         for (const tool of ['brush', 'airbrush'] as const) {
-          const s = shareAt({ ...laying, technique, tool }, { ...maps, exposure, x: 1, y: 2, z: 3 })
+          const s = shareAt({ ...laying, hand, technique, tool }, { ...maps, exposure, x: 1, y: 2, z: 3 })
           expect(s).toBeGreaterThanOrEqual(0)
           expect(s).toBeLessThanOrEqual(1)
         }
@@ -202,6 +211,33 @@ describe('techniques', () => {
     expect(of('wash', { recess: 1 })).toBeGreaterThan(5 * of('wash', {}))
     expect(of('dry brush', {})).toBe(0)
     expect(of('powder', { recess: 1, exposure: 0.2 })).toBeGreaterThan(5 * of('powder', {}))
+  })
+  it('go by the hand: what it leaves on open skin and in hollows is what is laid there', () => {
+    const bare = { spray: 0, recess: 0, ridge: 0, exposure: 1, x: 0, y: 0, z: 0 },
+      hollow = { ...bare, recess: 1 },
+      crest = { ...bare, ridge: 1 }
+    fc.assert(
+      fc.property(hands, (hand) => {
+        const on = (technique: Laying['technique'], at: typeof bare): number =>
+          shareAt({ ...laying, hand, coverage: 1, technique }, at)
+        expect(on('wash', bare)).toBeCloseTo(hand.washOpen, 9)
+        expect(on('wash', hollow)).toBeCloseTo(1, 9)
+        expect(on('layer', bare)).toBeCloseTo(hand.layerFlat, 9)
+        expect(on('layer', crest)).toBeCloseTo(1, 9)
+        expect(on('layer', hollow)).toBeCloseTo(Math.max(0, hand.layerFlat - hand.layerHollow), 9)
+        expect(on('dry brush', crest)).toBe(1)
+        expect(on('dry brush', { ...hollow, ridge: 1 })).toBeCloseTo(1 - hand.dryBrushHollow, 9)
+        expect(on('powder', bare)).toBeCloseTo(hand.powderOpen, 9)
+        expect(on('powder', { ...hollow, exposure: 0 })).toBeCloseTo(
+          Math.min(1, hand.powderOpen + hand.powderHollow + hand.powderSheltered),
+          9,
+        )
+        // Chips by area: finer than the skin can show, they are told as their mean.
+        const chips = (at: typeof bare): number =>
+          shareAt({ ...laying, hand, coverage: 0.5, grain: 0.1, technique: 'chips' }, at, 1)
+        expect(chips(bare) / chips(crest)).toBeCloseTo(hand.chipsFlat, 9)
+      }),
+    )
   })
   it('cover the share asked for with spots, wherever the skin lies, and thin out where less is asked', () => {
     for (const coverage of [0.1, 0.35, 0.7, DENSEST]) {

@@ -1,3 +1,4 @@
+import type { Hand } from './hand'
 import { DENSEST, speckleAt } from './speckle'
 
 /** Ways of laying a coat. */
@@ -35,25 +36,45 @@ export interface Laying {
   grain: number
   coverage: number
   seed: number
+  hand: Hand
 }
 
 /**
  * What a technique's share is read from, and what in it is judgement. `maps` are measured on the sculpt; the numbers by
- * which a hand follows them are not, and each hand has its own.
+ * which a hand follows them (`hand`) are not, and each hand has its own.
  */
-export const READ: Record<Technique, { maps: (keyof Omit<Place, 'x' | 'y' | 'z'>)[]; judged: string | null }> = {
-  base: { maps: [], judged: null },
-  airbrush: { maps: ['spray'], judged: null },
-  wash: { maps: ['recess'], judged: 'a film of a twentieth is left on the open skin' },
-  glaze: { maps: [], judged: null },
-  layer: { maps: ['ridge', 'recess'], judged: 'the brush lays most on what stands out and misses the hollows' },
-  'dry brush': { maps: ['ridge', 'recess'], judged: 'a nearly empty brush leaves paint on ridges alone' },
-  stipple: { maps: [], judged: 'where each dot falls' },
-  chips: { maps: ['ridge', 'exposure'], judged: 'edges in the open wear first, and where each chip lies' },
-  powder: { maps: ['recess', 'exposure'], judged: 'powder stays where nothing wipes it off' },
-  metallic: { maps: [], judged: 'flakes lie flat, so their shine is drawn, not reckoned' },
-  'clear ink': { maps: [], judged: null },
-  varnish: { maps: [], judged: 'its sheen alone is shown' },
+export const READ: Record<
+  Technique,
+  { maps: readonly (keyof Omit<Place, 'x' | 'y' | 'z'>)[]; judged: string | null; hand: readonly (keyof Hand)[] }
+> = {
+  base: { maps: [], judged: null, hand: [] },
+  airbrush: { maps: ['spray'], judged: null, hand: [] },
+  wash: { maps: ['recess'], judged: 'how much of it is left on the open skin', hand: ['washOpen'] },
+  glaze: { maps: [], judged: null, hand: [] },
+  layer: {
+    maps: ['ridge', 'recess'],
+    judged: 'the brush lays most on what stands out and misses the hollows',
+    hand: ['layerFlat', 'layerHollow'],
+  },
+  'dry brush': {
+    maps: ['ridge', 'recess'],
+    judged: 'a nearly empty brush leaves paint on ridges alone',
+    hand: ['dryBrushHollow'],
+  },
+  stipple: { maps: [], judged: 'where each dot falls', hand: [] },
+  chips: {
+    maps: ['ridge', 'exposure'],
+    judged: 'edges in the open wear first, and where each chip lies',
+    hand: ['chipsFlat'],
+  },
+  powder: {
+    maps: ['recess', 'exposure'],
+    judged: 'powder stays where nothing wipes it off',
+    hand: ['powderOpen', 'powderHollow', 'powderSheltered'],
+  },
+  metallic: { maps: [], judged: 'flakes lie flat, so their shine is drawn, not reckoned', hand: [] },
+  'clear ink': { maps: [], judged: null, hand: [] },
+  varnish: { maps: [], judged: 'its sheen alone is shown', hand: [] },
 }
 
 const clip = (v: number): number => (v < 0 ? 0 : v > 1 ? 1 : v)
@@ -65,7 +86,8 @@ const clip = (v: number): number => (v < 0 ? 0 : v > 1 ? 1 : v)
  * @param spacing mm between the places at which it is asked: spots finer than that are told as their mean
  */
 export function shareAt(c: Laying, at: Place, spacing = 0): number {
-  const { recess, ridge } = at
+  const { recess, ridge } = at,
+    { hand } = c
   switch (c.technique) {
     case 'base':
     case 'metallic':
@@ -75,18 +97,20 @@ export function shareAt(c: Laying, at: Place, spacing = 0): number {
     case 'airbrush':
       return at.spray
     case 'layer':
-      return c.tool === 'airbrush' ? at.spray : clip(0.2 + 0.8 * ridge - 0.6 * recess)
+      return c.tool === 'airbrush'
+        ? at.spray
+        : clip(hand.layerFlat + (1 - hand.layerFlat) * ridge - hand.layerHollow * recess)
     case 'wash':
-      return 0.05 + 0.95 * recess
+      return hand.washOpen + (1 - hand.washOpen) * recess
     case 'dry brush':
-      return ridge * (1 - 0.8 * recess)
+      return ridge * (1 - hand.dryBrushHollow * recess)
     case 'stipple':
       return spots(c, at, c.coverage, spacing)
     case 'chips':
-      // Coverage is what a bare edge in the open loses; a flat loses an eighth of that.
-      return spots(c, at, c.coverage * clip(0.125 + 0.875 * ridge) * at.exposure, spacing)
+      // Coverage is what a bare edge in the open loses.
+      return spots(c, at, c.coverage * (hand.chipsFlat + (1 - hand.chipsFlat) * ridge) * at.exposure, spacing)
     case 'powder':
-      return c.coverage * clip(0.1 + 0.6 * recess + 0.5 * (1 - at.exposure))
+      return c.coverage * clip(hand.powderOpen + hand.powderHollow * recess + hand.powderSheltered * (1 - at.exposure))
     case 'varnish':
       return 0
   }

@@ -1,5 +1,6 @@
 import type { Check } from '../../contract/derivations'
 import type { Scheme } from '../../contract/scheme'
+import type { Hand } from '../../core/paint/hand'
 import type { Undercoat } from '../../core/paint/undercoat'
 import type { SchemeSent } from '../workers/paintedSkin'
 
@@ -11,12 +12,13 @@ export const asFloats = (bytes: Uint8Array): Float32Array =>
   new Float32Array(bytes.buffer, bytes.byteOffset, bytes.byteLength / 4)
 
 /** A scheme as the paint worker takes it: plain copies, for reactive ones cannot be sent. */
-export const schemeSent = (scheme: Scheme, labels: Uint8Array, undercoat: Undercoat): SchemeSent => ({
+export const schemeSent = (scheme: Scheme, labels: Uint8Array, undercoat: Undercoat, hand: Hand): SchemeSent => ({
   labels,
   regions: regionsSent(scheme),
   coats: plainCoats(scheme.coats),
   effects: scheme.effects.map((e) => ({ ...e })),
   undercoat,
+  hand: { ...hand },
 })
 export const regionsSent = (scheme: Scheme): SchemeSent['regions'] =>
   scheme.regions.map((r) => ({ id: r.id, clear: r.takes === 'light', behind: r.behind && { ...r.behind } }))

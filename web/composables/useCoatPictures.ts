@@ -1,3 +1,4 @@
+import { storeToRefs } from 'pinia'
 import { ref, watch } from 'vue'
 import type { PlanStepRecord } from '../../contract/plan'
 import { plainPaints } from '../../contract/stockPaint'
@@ -6,6 +7,7 @@ import { undercoatBy } from '../../core/paint/undercoat'
 import { regionView } from '../../core/paint/regions'
 import { fetchBytes } from '../api'
 import { useDerivations } from '../stores/derivations'
+import { useHand } from '../stores/hand'
 import { useScheme } from '../stores/scheme'
 import { loadMesh } from '../viewport/meshCache'
 import { paintedPicture } from '../viewport/paintedPicture'
@@ -30,6 +32,7 @@ export function useCoatPictures(step: () => PlanStepRecord | null, steps: () => 
   const pictures = ref<{ before: string; after: string } | null>(null)
   const book = useScheme(),
     { rule } = useRules(),
+    { hand } = storeToRefs(useHand()),
     work = usePaintWork(),
     derivations = useDerivations()
   /** the copy whose skin the worker has */
@@ -68,7 +71,7 @@ export function useCoatPictures(step: () => PlanStepRecord | null, steps: () => 
     }
     const view = regionView(mesh, vertexNormals(mesh), labels, coat.regionId)
     if (!view) return
-    const sent = schemeSent(scheme, new Uint8Array(labels), undercoatBy(rule('undercoat'), scheme.tint))
+    const sent = schemeSent(scheme, new Uint8Array(labels), undercoatBy(rule('undercoat'), scheme.tint), hand.value)
     const show = async (done: string[]): Promise<string> =>
       paintedPicture(mesh, await work.preview(sent, null, done), view)
     const made = { before: await show(before), after: await show([...before, coat.id]) }

@@ -6,10 +6,11 @@ import { thinned, type Optics } from '../../core/paint/film'
 import { lampWeights } from '../../core/paint/lamp'
 import { lightPlaces, placesSheet, type LightPlaces } from '../../core/paint/lightPlaces'
 import type { Coating, Painted, Sheen, Stack } from '../../core/paint/coating'
+import type { Hand } from '../../core/paint/hand'
 import { levelsOf } from '../../core/paint/levels'
 import { Painter, paintSkin } from '../../core/paint/painter'
 import type { StockPaint } from '../../core/paint/recipe'
-import { inSpots } from '../../core/paint/technique'
+import { inSpots, READ } from '../../core/paint/technique'
 import { directionOf, sprayLight } from '../../core/paint/sprayLight'
 import { MAP, MAPS } from '../../core/paint/surfaceMaps'
 import { undercoated, unprimed, type Undercoat } from '../../core/paint/undercoat'
@@ -27,6 +28,8 @@ export interface SchemeSent {
   /** drawn over the coats, as what they look like */
   effects: Scheme['effects']
   undercoat: Undercoat
+  /** by which washes, brushes and powder follow the skin */
+  hand: Hand
 }
 
 /** degrees, half the angle under which a strip of light over a cabinet is seen */
@@ -57,7 +60,7 @@ export class PaintedSkin {
   /** @param followed whether this is the one that a hand drags, and not another beside it */
   show(scheme: SchemeSent, lamp: number | null, done: ReadonlySet<string> | null, followed: boolean): Painted {
     const { skin } = this
-    const { labels, coats, undercoat } = scheme
+    const { labels, coats, undercoat, hand } = scheme
     if (!skin || skin.maps.length === 0) return { colours: new Float32Array(0), sheen: new Float32Array(0), glow: null }
     const primed = undercoated(undercoat)
     const stacks = new Map(
@@ -68,10 +71,12 @@ export class PaintedSkin {
           behind: r.clear && r.behind ? this.weightsOf(r.behind.kelvin, lamp, r.behind.strength) : null,
           coats: [
             ...coats.flatMap((c) =>
-              c.regionId === r.id && (done === null || done.has(c.id)) ? [this.coating(c)] : [],
+              c.regionId === r.id && (done === null || done.has(c.id)) ? [this.coating(c, hand)] : [],
             ),
             // They are laid at the end: where only some coats are on, none of them is.
-            ...(done === null ? scheme.effects.flatMap((e) => (e.regionId === r.id ? [this.effect(e)] : [])) : []),
+            ...(done === null
+              ? scheme.effects.flatMap((e) => (e.regionId === r.id ? [this.effect(e, hand)] : []))
+              : []),
           ],
         },
       ]),
@@ -108,39 +113,43 @@ export class PaintedSkin {
     return this.skin && placesSheet(this.skin.mesh, places, title)
   }
 
-  private coating(c: Coat): Coating {
+  private coating(c: Coat, hand: Hand): Coating {
     const optics = this.opticsOf(c)
     return {
       technique: c.technique,
       optics: optics && thinned(optics, c.pigment),
       film: c.film,
       sheen: sheenOf(c, this.paintsOf(c)),
-      levels: this.levelsOf(c),
+      levels: this.levelsOf(c, hand),
     }
   }
 
-  private effect({ id, kind, coverage }: Scheme['effects'][number]): Coating {
+  private effect({ id, kind, coverage }: Scheme['effects'][number], hand: Hand): Coating {
     const { optics, film, sheen, ...laid } = effectCoat(kind)
     // What lies in spots or as powder covers its share; of the rest so much less is laid.
     const share = inSpots(laid.technique) || laid.technique === 'powder' ? 1 : coverage
-    const levels = this.levelsOf({ id, coverage, ...laid })
+    const levels = this.levelsOf({ id, coverage, ...laid }, hand)
     return { technique: laid.technique, optics, film: share * film, sheen, levels }
   }
 
-  private levelsOf({
-    id,
-    technique,
-    tool,
-    grain,
-    coverage,
-    from,
-  }: Pick<Coat, 'id' | 'technique' | 'tool' | 'grain' | 'coverage' | 'from'>): Uint8Array | null {
+  private levelsOf(
+    {
+      id,
+      technique,
+      tool,
+      grain,
+      coverage,
+      from,
+    }: Pick<Coat, 'id' | 'technique' | 'tool' | 'grain' | 'coverage' | 'from'>,
+    hand: Hand,
+  ): Uint8Array | null {
     const { maps, spacing, mesh } = this.skin!
     const seed = seedOf(id)
     const aimed = from && (tool === 'airbrush' || technique === 'airbrush') ? from : null
-    return kept(this.levels, JSON.stringify([technique, tool, grain, coverage, aimed, seed]), () =>
+    const followed = READ[technique].hand.map((k) => hand[k])
+    return kept(this.levels, JSON.stringify([technique, tool, grain, coverage, aimed, seed, followed]), () =>
       levelsOf(
-        { technique, tool, grain, coverage, seed },
+        { technique, tool, grain, coverage, seed, hand },
         { maps, spacing, positions: mesh.positions },
         aimed && this.pass(aimed),
       ),

@@ -7,6 +7,7 @@ import type { PaintRecord } from '../../../contract/stock'
 import { READ, TECHNIQUES } from '../../../core/paint/technique'
 import { NOZZLE } from '../../../core/paint/sprayLight'
 import type { Item } from '../../stores/stock'
+import HandFields from './HandFields.vue'
 import { whence } from '../../shell/whence'
 import { useViewport } from '../../viewport/useViewport'
 
@@ -162,6 +163,7 @@ const mixed = (): string =>
       <details v-if="read" class="soft small">
         <summary>how we know where it lies</summary>
         {{ read }}
+        <HandFields :technique="coat.technique" />
       </details>
     </div>
   </article>

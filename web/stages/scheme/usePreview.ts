@@ -1,3 +1,4 @@
+import { storeToRefs } from 'pinia'
 import { ref, watch, type Ref } from 'vue'
 import { plainPaints } from '../../../contract/stockPaint'
 import type { CoatFact } from '../../../core/paint/coatFacts'
@@ -7,6 +8,7 @@ import { newestOnly } from '../../composables/newest'
 import { useCheck } from '../../composables/useCheck'
 import { asFloats, plainCoats, regionsSent, schemeSent, SURFACE } from '../../composables/paintedScheme'
 import { usePaintWork } from '../../composables/usePaintWork'
+import { useHand } from '../../stores/hand'
 import { useScheme } from '../../stores/scheme'
 import { useStock } from '../../stores/stock'
 import { useViewport } from '../../viewport/useViewport'
@@ -29,7 +31,8 @@ export function usePreview(labels: Ref<Uint8Array>, ready: Ref<boolean>, underco
   const book = useScheme(),
     stock = useStock(),
     viewport = useViewport(),
-    work = usePaintWork()
+    work = usePaintWork(),
+    { hand } = storeToRefs(useHand())
   const facts = ref<Map<string, CoatFact>>(new Map())
   const light = ref<Light>({ at: null, kelvin: null })
   /** only these coats are on; null: all */
@@ -46,7 +49,7 @@ export function usePreview(labels: Ref<Uint8Array>, ready: Ref<boolean>, underco
 
   const sent = (): SchemeSent | null => {
     const s = book.scheme
-    return s && ready.value && laid === viewport.shown?.hash ? schemeSent(s, labels.value, undercoat.value) : null
+    return s && ready.value && laid === viewport.shown?.hash ? schemeSent(s, labels.value, undercoat.value, hand.value) : null
   }
   const refresh = newestOnly(async () => {
     const s = book.scheme
@@ -87,7 +90,7 @@ export function usePreview(labels: Ref<Uint8Array>, ready: Ref<boolean>, underco
     },
     { immediate: true },
   )
-  watch([undercoat, light, done], () => void refresh(), { deep: true })
+  watch([undercoat, light, done, hand], () => void refresh(), { deep: true })
   watch(
     () => light.value.at,
     (at) => {

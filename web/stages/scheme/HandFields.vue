@@ -1,0 +1,60 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import { HAND, type Hand } from '../../../core/paint/hand'
+import { READ, type Technique } from '../../../core/paint/technique'
+import { useHand } from '../../stores/hand'
+
+/** What of a technique is the hand's own: dragged while the sculpt shows it, kept for all pieces. */
+const props = defineProps<{ technique: Technique }>()
+const store = useHand()
+const WORDS: Record<keyof Hand, string> = {
+  washOpen: 'left on open skin',
+  layerFlat: 'laid on flat skin',
+  layerHollow: 'missed in the deepest hollow',
+  dryBrushHollow: 'missed on ridges in hollows',
+  chipsFlat: 'chips on a flat, of an edge’s',
+  powderOpen: 'stays on open skin',
+  powderHollow: 'more in the deepest hollow',
+  powderSheltered: 'more where it is sheltered',
+}
+const fields = computed(() => READ[props.technique].hand)
+const usual = computed(() => fields.value.every((k) => store.hand[k] === HAND[k]))
+const share = (e: Event): number => Number((e.target as HTMLInputElement).value) / 100
+function reset(): void {
+  store.set(Object.fromEntries(fields.value.map((k) => [k, HAND[k]])))
+  void store.keep()
+}
+</script>
+
+<template>
+  <div v-if="fields.length > 0" class="mt-1">
+    <label v-for="k in fields" :key="k"
+      ><span>{{ WORDS[k] }}</span
+      ><input
+        type="range"
+        class="form-range"
+        min="0"
+        max="100"
+        step="1"
+        :value="100 * store.hand[k]"
+        :aria-label="`Your hand: ${WORDS[k]}, %`"
+        @input="store.set({ [k]: share($event) })"
+        @change="store.keep()"
+      /><span class="num">{{ Math.round(100 * store.hand[k]) }} %</span></label
+    >
+    <p class="m-0">
+      Your hand’s own: set it beside a piece that you painted. It holds for every {{ technique }} coat of all pieces.
+      <button v-if="!usual" class="btn btn-sm btn-quiet" @click="reset">As it came</button>
+    </p>
+    <p v-if="store.fault" role="alert" class="problem m-0">{{ store.fault }}</p>
+  </div>
+</template>
+
+<style scoped>
+label {
+  display: grid;
+  grid-template-columns: 1fr 96px 44px;
+  gap: 8px;
+  align-items: center;
+}
+</style>
