@@ -33,12 +33,12 @@
       laid out by your school from the colour that the region is to have; what was there is put aside, and others can
       stand beside it. The sculpt shows what the optics of your paints do over what lies below; where a wash pools, a
       dry brush catches, chips and powder lie and a spray reaches is read from the sculpt’s own surface, how strongly is
-      judgement, and each coat says which is which. Look at it by the light of its cabinet, coat by coat, or against a
-      picture that colours were read off. Borders of light and shade are drawn on the sculpt and on a sheet; masks are
-      laid flat at true size, with darts where the skin bulges. Recipes are in whole drops, with an honest ΔE00: under 2
-      a touch-up goes unseen. What each undercoat would cost, a tinted one of your choice among them, stands under
-      Light; the order that masks least with the tape, putty or liquid of each step under Masks. An order of your own is
-      kept and held against the rules of the craft. Learn a technique first: the
+      judgement: each coat says which is which, and lets you set it to your own hand. Look at it by the light of its
+      cabinet, coat by coat, or against a picture that colours were read off. Borders of light and shade are drawn on
+      the sculpt and on a sheet; masks are laid flat at true size, with darts where the skin bulges. Recipes are in
+      whole drops, with an honest ΔE00: under 2 a touch-up goes unseen. What each undercoat would cost, a tinted one of
+      your choice among them, stands under Light; the order that masks least with the tape, putty or liquid of each step
+      under Masks. An order of your own is kept and held against the rules of the craft. Learn a technique first: the
       <RouterLink to="/guide/practice">practice page</RouterLink> has exercises, a body to print for them, and room for
       what came of each try. <b>Bench plan</b>: steps made from the piece, laid on your bench hours;
       <b>bench mode</b> shows one at a time, large: one button, or the space bar, begins it and ends it. What you do

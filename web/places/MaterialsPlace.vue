@@ -8,6 +8,7 @@ import { amountText } from '../../core/stock/units'
 import { api } from '../api'
 import { useAttempt } from '../composables/useAttempt'
 import { handOver } from '../shell/handOver'
+import { newestOnly } from '../composables/newest'
 import { useChanges } from '../stores/changes'
 import { useStock, type Item } from '../stores/stock'
 import CsvList from './stock/CsvList.vue'
@@ -19,11 +20,12 @@ const stock = useStock()
 const { fault, busy, attempt } = useAttempt()
 const list = ref<ShoppingRow[] | null>(null),
   open = ref<string | null>(null)
-const load = (): Promise<void> =>
+const load = newestOnly(() =>
   attempt(async () => {
     await stock.load()
     list.value = await api(z.array(shoppingRow), 'GET', '/shopping')
-  })
+  }),
+)
 const off = useChanges().listen((c) => {
   if (['stock', 'piece', 'calendar', 'hello'].includes(c.type)) void load()
 })

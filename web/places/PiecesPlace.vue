@@ -4,6 +4,7 @@ import { RouterLink, useRouter } from 'vue-router'
 import { z } from 'zod'
 import { piece as pieceSchema, pieceSummary } from '../../contract/pieces'
 import { api, tell } from '../api'
+import { newestOnly } from '../composables/newest'
 import { useChanges } from '../stores/changes'
 import SculptThumb from '../viewport/SculptThumb.vue'
 
@@ -13,10 +14,11 @@ const fault = ref(''),
   name = ref(''),
   binned = ref<Summary | null>(null)
 const router = useRouter()
-const load = (): Promise<void> =>
+const load = newestOnly(() =>
   guard(async () => {
     pieces.value = await api(z.array(pieceSummary), 'GET', '/pieces')
-  })
+  }),
+)
 const off = useChanges().listen((c) => {
   if (c.type === 'piece' || c.type === 'hello') void load()
 })

@@ -4,6 +4,7 @@ import { z } from 'zod'
 import { intake } from '../../contract/pieces'
 import { sculpt as sculptSchema, type SculptRecord } from '../../contract/sculpts'
 import { api, ApiProblem, tell } from '../api'
+import { newestOnly } from '../composables/newest'
 import { useChanges } from './changes'
 
 /** The library of sculpts, and files on their way into it. */
@@ -16,16 +17,19 @@ export const useSculpts = defineStore('sculpts', () => {
     // Which pieces use a sculpt changes with the pieces.
     if (loaded && (c.type === 'sculpts' || c.type === 'piece' || c.type === 'hello')) {
       loaded = null
-      void load()
+      void load().catch(() => undefined)
     }
   })
-  function load(): Promise<void> {
-    loaded ??= (async () => {
-      list.value = await api(z.array(sculptSchema), 'GET', '/sculpts')
-      arriving.value = await api(z.array(intake), 'GET', '/sculpts/intakes')
-    })()
-    return loaded
-  }
+  const fetchAll = newestOnly(async () => {
+    list.value = await api(z.array(sculptSchema), 'GET', '/sculpts')
+    arriving.value = await api(z.array(intake), 'GET', '/sculpts/intakes')
+  })
+  // What failed is asked again by the next who needs it.
+  const load = (): Promise<void> =>
+    (loaded ??= fetchAll().catch((e: unknown) => {
+      loaded = null
+      throw e
+    }))
   /** Editions of one sculpt together, the newest first. */
   const editions = (family: string): SculptRecord[] =>
     list.value.filter((s) => s.family === family).sort((a, b) => b.edition - a.edition)

@@ -38,14 +38,19 @@ export const useStock = defineStore('stock', () => {
   useChanges().listen((c) => {
     if (c.type === 'stock' || c.type === 'workshop' || c.type === 'hello') {
       loaded = null
-      void load()
+      void load().catch(() => undefined)
     }
   })
   const fetchAll = newestOnly(async () => {
     items.value = await api(z.array(item), 'GET', '/stock')
     workshop.value = await api(workshopSchema, 'GET', '/workshop')
   })
-  const load = (): Promise<void> => (loaded ??= fetchAll())
+  // What failed is asked again by the next who needs it.
+  const load = (): Promise<void> =>
+    (loaded ??= fetchAll().catch((e: unknown) => {
+      loaded = null
+      throw e
+    }))
   async function add(kind: string, data: object): Promise<void> {
     await tell('POST', `/stock/${kind}`, data)
     loaded = null

@@ -187,9 +187,13 @@ const mixed = (): string =>
 }
 .foot {
   display: flex;
-  gap: 10px;
+  flex-wrap: wrap;
+  gap: 2px 10px;
   align-items: baseline;
   margin: 3px 0 2px 20px;
+}
+.foot details[open] {
+  flex-basis: 100%;
 }
 .aim {
   display: flex;
