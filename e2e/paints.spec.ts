@@ -352,7 +352,7 @@ test('the preview shows what the optics say: chosen pixels, one paint against an
     ],
   })
   await page.reload()
-  await page.locator('summary', { hasText: 'how we know where it lies' }).last().click()
+  await page.locator('summary', { hasText: 'your own hand' }).click()
   const left = page.getByLabel('Your hand: left on open skin, %')
   await expect.poll(async () => far(await read(), brown), { timeout: 60_000 }).toBeLessThan(25)
   const little = await read()

@@ -161,7 +161,9 @@ const mixed = (): string =>
         <template v-else>{{ fact.toHide }} hide what lies below</template>
       </p>
       <details v-if="read" class="soft small">
-        <summary>how we know where it lies</summary>
+        <summary>
+          {{ READ[coat.technique].hand.length > 0 ? 'where it lies; your own hand' : 'how we know where it lies' }}
+        </summary>
         {{ read }}
         <HandFields :technique="coat.technique" />
       </details>
