@@ -49,7 +49,9 @@ export function usePreview(labels: Ref<Uint8Array>, ready: Ref<boolean>, underco
 
   const sent = (): SchemeSent | null => {
     const s = book.scheme
-    return s && ready.value && laid === viewport.shown?.hash ? schemeSent(s, labels.value, undercoat.value, hand.value) : null
+    return s && ready.value && laid === viewport.shown?.hash
+      ? schemeSent(s, labels.value, undercoat.value, hand.value)
+      : null
   }
   const refresh = newestOnly(async () => {
     const s = book.scheme
