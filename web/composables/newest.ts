@@ -25,3 +25,22 @@ export function newestOnly(work: () => Promise<void>): () => Promise<void> {
     return running
   }
 }
+
+/**
+ * Questions that may be under way side by side, whose answers come in any order.
+ *
+ * @returns takes a number for a question; what it gives back tells, once its answer is there, whether that is still news:
+ * false where one that was asked later has been answered already
+ */
+export function inOrder(): () => () => boolean {
+  let asked = 0,
+    answered = 0
+  return () => {
+    const mine = ++asked
+    return () => {
+      if (mine < answered) return false
+      answered = mine
+      return true
+    }
+  }
+}

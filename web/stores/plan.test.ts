@@ -72,31 +72,37 @@ describe('the plan on the page', () => {
     return p
   }
 
-  it('never takes back what was done here: not while a plan is laid anew, nor by an answer that was overtaken', async () => {
-    const p = await opened()
-    // Something else happened, and that answer is slow.
-    news[0]!({ type: 'piece', id: 'p' })
-    const began = p.begin(p.next!)
-    expect(shown(p)).toBe('begun')
-    sending.shift()!.arrive()
-    await settle()
-    expect(outbox.waiting).toEqual([])
-    expect(shown(p)).toBe('begun')
-    asked.shift()!.answer()
-    await settle()
-    expect(shown(p)).toBe('begun')
-    // One more question, put after it had arrived.
-    expect(asked).toHaveLength(1)
-    asked.shift()!.answer()
-    expect(await began).toBe(true)
-    expect(shown(p)).toBe('begun')
-    // From now on it is the server's word alone: somebody else takes it back.
-    begun = null
-    news[0]!({ type: 'piece', id: 'p' })
-    asked.shift()!.answer()
-    await settle()
-    expect(shown(p)).toBe('not begun')
-  })
+  it.each([false, true])(
+    'never takes back what was done here: not while a plan is laid anew, nor by an answer that was overtaken (%s)',
+    async (overtaken) => {
+      const p = await opened()
+      // Something else happened, and that answer is slow.
+      news[0]!({ type: 'piece', id: 'p' })
+      const began = p.begin(p.next!)
+      expect(shown(p)).toBe('begun')
+      sending.shift()!.arrive()
+      await settle()
+      expect(outbox.waiting).toEqual([])
+      expect(shown(p)).toBe('begun')
+      // One more question, put after it had arrived; whichever is answered first.
+      const [before, after] = overtaken ? asked.reverse() : asked
+      expect(asked).toHaveLength(2)
+      before!.answer()
+      await settle()
+      expect(shown(p)).toBe('begun')
+      after!.answer()
+      expect(await began).toBe(true)
+      await settle()
+      expect(shown(p)).toBe('begun')
+      asked = []
+      // From now on it is the server's word alone: somebody else takes it back.
+      begun = null
+      news[0]!({ type: 'piece', id: 'p' })
+      asked.shift()!.answer()
+      await settle()
+      expect(shown(p)).toBe('not begun')
+    },
+  )
   it('shows what is kept for later as done, and what was refused as it was, with the reason', async () => {
     const p = await opened()
     const ticked = p.tick(p.next!, true)

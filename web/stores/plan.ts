@@ -5,7 +5,7 @@ import { tick as tickSchema, type TickInput } from '../../contract/bench'
 import { logEntry, type LogEntry } from '../../contract/pieces'
 import { plan as planSchema, type PlanRecord, type PlanStepRecord } from '../../contract/plan'
 import { api } from '../api'
-import { newestOnly } from '../composables/newest'
+import { inOrder } from '../composables/newest'
 import { preparePhoto } from '../shell/photo'
 import { useChanges } from './changes'
 import { useOutbox } from './outbox'
@@ -64,18 +64,19 @@ export const usePlan = defineStore('plan', () => {
       measured.value--
     })
   }
-  // One at a time: an answer that was overtaken would take back what was done since.
-  const load = newestOnly(async () => {
+  const question = inOrder()
+  async function load(): Promise<void> {
     const of = id.value
     if (!of) return
+    const isNews = question()
     const arrived = said.value.filter((s) => s.arrived)
     try {
       const [p, l] = [
         await api(planSchema, 'GET', `/pieces/${of}/plan${measured.value > 0 ? '?measure=1' : ''}`),
         await api(z.array(logEntry), 'GET', `/pieces/${of}/log`),
       ]
-      // The table may have changed hands meanwhile.
-      if (of !== id.value) return
+      // The table may have changed hands meanwhile; and an answer that was overtaken would take back what was done since.
+      if (of !== id.value || !isNews()) return
       told.value = p
       log.value = l
       said.value = said.value.filter((s) => !arrived.includes(s))
@@ -83,7 +84,7 @@ export const usePlan = defineStore('plan', () => {
     } catch (e) {
       fault.value = e instanceof Error ? e.message : String(e)
     }
-  })
+  }
   watch(
     id,
     () => {
