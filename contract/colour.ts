@@ -7,3 +7,5 @@ export const lab = z.tuple([
   z.number().min(-130, 'b is −130 to 130.').max(130, 'b is −130 to 130.'),
 ])
 export type Lab = z.infer<typeof lab>
+/** #rrggbb */
+export const hex = z.string().regex(/^#[0-9a-f]{6}$/i)

@@ -3,6 +3,7 @@ import { GROWN, LID_NAMES } from '../core/paint/eyes'
 import { TECHNIQUES } from '../core/paint/technique'
 import { TINT } from '../core/paint/undercoat'
 import { EFFECT_KINDS } from '../core/plan/effects'
+import { hex } from './colour'
 
 const triple = z.tuple([z.number(), z.number(), z.number()])
 /** Where an airbrush or a lamp stands, degrees to the piece's own left of its front and up. */
@@ -39,11 +40,7 @@ export type Coat = z.infer<typeof coat>
 export const region = z.object({
   id: z.int().min(0).max(255),
   name: z.string().trim().min(1).max(60),
-  target: z
-    .string()
-    .regex(/^#[0-9a-f]{6}$/i)
-    .nullable()
-    .default(null),
+  target: hex.nullable().default(null),
   /** what may come on it: anything; nothing, for it takes glue; inks only, for it is clear */
   takes: z.enum(['paint', 'glue', 'light']).default('paint'),
   /** what shines from inside a clear region: K, and how bright its bare skin is beside a white card in the case */
@@ -58,7 +55,7 @@ export const region = z.object({
         photo: z.string().length(64),
         x: z.number().min(0).max(1),
         y: z.number().min(0).max(1),
-        hex: z.string().regex(/^#[0-9a-f]{6}$/i),
+        hex,
       }),
     )
     .max(8)
@@ -98,10 +95,7 @@ export const scheme = z.object({
   regions: z.array(region).min(1).max(64),
   coats: z.array(coat).max(400),
   /** colour of the primer, where it is tinted */
-  tint: z
-    .string()
-    .regex(/^#[0-9a-f]{6}$/i)
-    .default(TINT),
+  tint: hex.default(TINT),
   maps: z.array(labelMap).max(200).default([]),
   /** ids of the coats in a painting order of one's own; those not named come last, as they are listed */
   order: z.array(z.string().max(40)).max(400).default([]),

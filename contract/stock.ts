@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { PAINT_KINDS } from '../core/paint/recipe'
-import { lab } from './colour'
+import { hex, lab } from './colour'
 
 const ratio = z.number().min(0.9).max(1.1)
 /** What a printer does to what is drawn: core/print/compensation. */
@@ -71,7 +71,7 @@ export const PAINT_FINISHES = ['matt', 'satin', 'gloss', 'metal'] as const
 export const paint = z.object({
   name: z.string().trim().min(1, 'Give it a name.').max(80),
   /** what it looks like on a screen where it hides */
-  hex: z.string().regex(/^#[0-9a-f]{6}$/i),
+  hex,
   /** the same as measured or as it is published; null: by `hex` */
   lab: lab.nullable().default(null),
   /** one brushed coat over black, where a second swatch was made */

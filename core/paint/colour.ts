@@ -77,7 +77,7 @@ export function labToXyz(lab: Triple): [number, number, number] {
   return [WHITE[0] * g(fy + lab[1] / 500), g(fy), WHITE[2] * g(fy - lab[2] / 200)]
 }
 /** '#rrggbb' nearest to a colour, clipped to what a screen shows. */
-export const labToHex = (lab: Triple): string => toHex(xyzToSrgb(labToXyz(lab)))
+export const labToHex = (lab: Triple): `#${string}` => toHex(xyzToSrgb(labToXyz(lab)))
 export const toLab = (reflectance: ArrayLike<number>): [number, number, number] => xyzToLab(toXyz(reflectance))
 
 /** Linear sRGB from XYZ, by rows (IEC 61966-2-1). */
@@ -115,7 +115,7 @@ export function parseHex(hex: string): [number, number, number] | null {
   const n = parseInt(m[1]!, 16)
   return [(n >> 16) / 255, ((n >> 8) & 255) / 255, (n & 255) / 255]
 }
-export const toHex = (rgb: Triple): string =>
+export const toHex = (rgb: Triple): `#${string}` =>
   `#${rgb
     .map((c) =>
       Math.round(c * 255)

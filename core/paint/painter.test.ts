@@ -12,7 +12,7 @@ import { paintSkin } from './painter'
 import { DENSEST, speckleAt } from './speckle'
 import { sprayLight } from './sprayLight'
 import { MAP, MAPS } from './surfaceMaps'
-import { shareAt, TECHNIQUES, type Laying } from './technique'
+import { readOf, shareAt, TECHNIQUES, type Laying } from './technique'
 import { undercoated, unprimed } from './undercoat'
 
 const daylight = lampWeights(null)
@@ -232,6 +232,10 @@ describe('techniques', () => {
           Math.min(1, hand.powderOpen + hand.powderHollow + hand.powderSheltered),
           9,
         )
+        // What is sprayed lies where the spray lands, whatever the hand.
+        for (const technique of ['layer', 'glaze', 'airbrush'] as const)
+          expect(shareAt({ ...laying, hand, tool: 'airbrush', technique }, { ...hollow, spray: 0.3 })).toBe(0.3)
+        expect(readOf({ technique: 'layer', tool: 'airbrush' }).hand).toEqual([])
         // Chips by area: finer than the skin can show, they are told as their mean.
         const chips = (at: typeof bare): number =>
           shareAt({ ...laying, hand, coverage: 0.5, grain: 0.1, technique: 'chips' }, at, 1)

@@ -77,6 +77,13 @@ export const READ: Record<
   varnish: { maps: [], judged: 'its sheen alone is shown', hand: [] },
 }
 
+/** Whether it lies where the spray lands: an airbrush that lays light and shade, and none that covers. */
+export const followsSpray = ({ technique, tool }: Pick<Laying, 'technique' | 'tool'>): boolean =>
+  technique === 'airbrush' || (tool === 'airbrush' && (technique === 'layer' || technique === 'glaze'))
+/** What its share is read from as it is laid: a sprayed layer goes by the spray and by no hand. */
+export const readOf = (c: Pick<Laying, 'technique' | 'tool'>): (typeof READ)[Technique] =>
+  followsSpray(c) ? READ.airbrush : READ[c.technique]
+
 const clip = (v: number): number => (v < 0 ? 0 : v > 1 ? 1 : v)
 
 /**
@@ -88,18 +95,16 @@ const clip = (v: number): number => (v < 0 ? 0 : v > 1 ? 1 : v)
 export function shareAt(c: Laying, at: Place, spacing = 0): number {
   const { recess, ridge } = at,
     { hand } = c
+  if (followsSpray(c)) return at.spray
   switch (c.technique) {
     case 'base':
+    case 'airbrush':
     case 'metallic':
     case 'clear ink':
     case 'glaze':
-      return c.tool === 'airbrush' && c.technique === 'glaze' ? at.spray : 1
-    case 'airbrush':
-      return at.spray
+      return 1
     case 'layer':
-      return c.tool === 'airbrush'
-        ? at.spray
-        : clip(hand.layerFlat + (1 - hand.layerFlat) * ridge - hand.layerHollow * recess)
+      return clip(hand.layerFlat + (1 - hand.layerFlat) * ridge - hand.layerHollow * recess)
     case 'wash':
       return hand.washOpen + (1 - hand.washOpen) * recess
     case 'dry brush':
@@ -127,4 +132,4 @@ export const inSpots = (t: Technique): boolean => t === 'stipple' || t === 'chip
 
 /** Whether its share is the same all over. */
 export const isEven = (c: Pick<Laying, 'technique' | 'tool'>): boolean =>
-  READ[c.technique].maps.length === 0 && !inSpots(c.technique) && !(c.technique === 'glaze' && c.tool === 'airbrush')
+  readOf(c).maps.length === 0 && !inSpots(c.technique)

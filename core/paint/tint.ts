@@ -9,10 +9,13 @@ const TO_ONE = [0, 0.5, 1],
   TO_WHITE = [0, 0.4, 0.8]
 /** L*, a*, b* by which a tint is moved while that saves coats */
 const STEPS = [20, 10, 5]
-const AXES: readonly Triple[] = [
+const WAYS: readonly Triple[] = [
   [1, 0, 0],
+  [-1, 0, 0],
   [0, 1, 0],
+  [0, -1, 0],
   [0, 0, 1],
+  [0, 0, -1],
 ]
 
 /** Coats until one hides as a continuous number: between two coats, as its error falls by the same factor all the way. */
@@ -54,9 +57,9 @@ export function bestTint(bases: readonly BaseOf[]): string | null {
   })
   const afar = toLab(mean)
   const full = own.map((o) => toLab(o))
-  const weigh = (lab: Triple): { lab: Triple; hex: string; along: number } => {
+  const weigh = (lab: Triple): { lab: Triple; hex: `#${string}`; along: number } => {
     const hex = labToHex(lab),
-      ground = groundOf(hex as `#${string}`)
+      ground = groundOf(hex)
     return { lab, hex, along: bases.reduce((s, b, i) => s + coatsAlong(b, full[i]!, ground), 0) }
   }
   const starts = own
@@ -72,13 +75,13 @@ export function bestTint(bases: readonly BaseOf[]): string | null {
     let at = start
     for (const step of STEPS)
       for (let moved = true; moved;)
-        moved = AXES.flatMap((axis) => [-step, step].map((by) => [axis, by] as const)).some(([axis, by]) => {
-          const next = weigh(at.lab.map((v, k) => v + by * axis[k]!) as unknown as Triple)
+        moved = WAYS.some(([l, a, b]) => {
+          const next = weigh([at.lab[0] + step * l, at.lab[1] + step * a, at.lab[2] + step * b])
           const better = next.along < at.along - 1e-9
           if (better) at = next
           return better
         })
-    return at.hex as `#${string}`
+    return at.hex
   })
   const far = (u: string): number => deltaE00(hexToLab(u), afar)
   const [best] = compareUndercoats(bases, [...new Set(ends)]).sort(

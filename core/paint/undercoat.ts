@@ -14,6 +14,10 @@ export const TINT = '#8c6f58'
 export const undercoatBy = (choice: UndercoatChoice, tint: string): Undercoat =>
   choice === 'tinted' ? `#${tint.slice(1)}` : choice
 
+export const choiceOf = (u: Undercoat): UndercoatChoice => (isTint(u) ? 'tinted' : u)
+/** s of work that an undercoat takes besides priming: white sprayed from above; primer mixed and strained */
+export const BESIDES: Readonly<Partial<Record<UndercoatChoice, number>>> = { zenithal: 6 * 60, tinted: 5 * 60 }
+
 const flat = (r: number): Float64Array => new Float64Array(BANDS).fill(r)
 /** Reflectance of the primed skin; black sprayed white from above counts as half lit where one number must do. */
 const GROUND: Record<(typeof PRIMERS)[number], Float64Array> = {
@@ -22,7 +26,9 @@ const GROUND: Record<(typeof PRIMERS)[number], Float64Array> = {
   black: flat(0.04),
   zenithal: flat(0.25),
 }
-const isTint = (u: Undercoat): u is `#${string}` => u.startsWith('#')
+function isTint(u: Undercoat): u is `#${string}` {
+  return u.startsWith('#')
+}
 /** Of a tinted primer that covers: it is laid until it does, whatever its opacity. */
 export const groundOf = (undercoat: Undercoat): Float64Array =>
   isTint(undercoat) ? hiding(opticsOf(undercoat, 0.9)) : GROUND[undercoat]

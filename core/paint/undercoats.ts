@@ -1,7 +1,7 @@
 import { coatDries, coatTime, FILM, paintFor, type Tool } from './batch'
 import { coatsToHide, coatsToReach, MOST_COATS, type Optics } from './film'
 import { UNSEEN } from './mixRank'
-import { groundOf, PRIMERS, type Undercoat } from './undercoat'
+import { BESIDES, choiceOf, groundOf, PRIMERS, type Undercoat } from './undercoat'
 import type { Triple } from './colour'
 
 export interface BaseOf {
@@ -26,11 +26,6 @@ export interface UndercoatCost {
   ml: number
 }
 
-/** s to spray white over black from above, and to mix and strain primer of a colour of its own */
-const FROM_ABOVE = 6 * 60,
-  TINTING = 5 * 60
-const beforehand = (u: Undercoat): number => (u === 'zenithal' ? FROM_ABOVE : u.startsWith('#') ? TINTING : 0)
-
 /**
  * What each undercoat costs over the whole scheme: coats of every base until it hides, or until the wished colour is
  * reached where full hiding would come within reach of it, with the time and paint that go with them.
@@ -49,7 +44,7 @@ export function compareUndercoats(
       const reach = goal && coatsToReach(optics, ground, FILM[tool], goal, UNSEEN)
       return reach !== null && (hides === null || reach < hides) ? reach : hides
     })
-    let handsOn = beforehand(undercoat),
+    let handsOn = BESIDES[choiceOf(undercoat)] ?? 0,
       dry = handsOn,
       ml = 0
     bases.forEach((b, i) => {

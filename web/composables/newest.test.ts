@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { newestOnly } from './newest'
+import { fetchedOnce, inOrder, newestOnly } from './newest'
 
 describe('the newest only', () => {
   it('does what was asked first and what was asked last, and nothing between', async () => {
@@ -25,5 +25,39 @@ describe('the newest only', () => {
     await expect(ask()).rejects.toThrow('no')
     bad = false
     await expect(ask()).resolves.toBeUndefined()
+  })
+})
+
+describe('answers that come in any order', () => {
+  it('are news unless one that was asked later has been answered', () => {
+    const ask = inOrder()
+    const [first, second, third] = [ask(), ask(), ask()] as const
+    expect(second()).toBe(true)
+    expect(first()).toBe(false)
+    expect(third()).toBe(true)
+    expect(second()).toBe(false)
+  })
+})
+
+describe('what is fetched once', () => {
+  it('is fetched by the first who needs it, anew once it is old, and by the next after it failed', async () => {
+    let times = 0,
+      bad = false
+    const list = fetchedOnce(() => {
+      times++
+      return bad ? Promise.reject(new Error('away')) : Promise.resolve()
+    })
+    expect(list.asked()).toBe(false)
+    await Promise.all([list.load(), list.load()])
+    await list.load()
+    expect(times).toBe(1)
+    await list.again()
+    expect(times).toBe(2)
+    bad = true
+    await expect(list.again()).rejects.toThrow('away')
+    bad = false
+    await list.load()
+    expect(times).toBe(4)
+    expect(list.asked()).toBe(true)
   })
 })

@@ -27,6 +27,30 @@ export function newestOnly(work: () => Promise<void>): () => Promise<void> {
 }
 
 /**
+ * What is fetched by the first who needs it, and anew once it is known to be old; what failed is asked again by the next.
+ *
+ * @returns `load` waits until it is there; `again` until it is there anew; `asked` whether anybody ever needed it
+ */
+export function fetchedOnce(work: () => Promise<void>): {
+  load: () => Promise<void>
+  again: () => Promise<void>
+  asked: () => boolean
+} {
+  const fetch = newestOnly(work)
+  let loaded: Promise<void> | null = null
+  const load = (): Promise<void> =>
+    (loaded ??= fetch().catch((e: unknown) => {
+      loaded = null
+      throw e
+    }))
+  const again = (): Promise<void> => {
+    loaded = null
+    return load()
+  }
+  return { load, again, asked: () => loaded !== null }
+}
+
+/**
  * Questions that may be under way side by side, whose answers come in any order.
  *
  * @returns takes a number for a question; what it gives back tells, once its answer is there, whether that is still news:

@@ -329,7 +329,7 @@ const swatch = (id: number): string =>
     <div v-show="leaf === 'Light'" id="of-1" role="tabpanel" aria-labelledby="leaf-1">
       <LightPanel v-model="light" />
       <PlacesPanel v-if="region" :region="region" :light="light" :shown="shown" :sent="preview.sent" />
-      <UndercoatPanel :undercoat="rule('undercoat')" @tint="setTint" />
+      <UndercoatPanel :undercoat="rule('undercoat')" :shown="leaf === 'Light'" @tint="setTint" />
     </div>
     <div v-show="leaf === 'Masks'" id="of-2" role="tabpanel" aria-labelledby="leaf-2">
       <OrderPanel :undercoat="undercoat" @order="setOrder" @brushed="brushAll" />

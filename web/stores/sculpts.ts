@@ -4,7 +4,7 @@ import { z } from 'zod'
 import { intake } from '../../contract/pieces'
 import { sculpt as sculptSchema, type SculptRecord } from '../../contract/sculpts'
 import { api, ApiProblem, tell } from '../api'
-import { newestOnly } from '../composables/newest'
+import { fetchedOnce } from '../composables/newest'
 import { useChanges } from './changes'
 
 /** The library of sculpts, and files on their way into it. */
@@ -12,24 +12,16 @@ export const useSculpts = defineStore('sculpts', () => {
   const list = ref<SculptRecord[]>([])
   const arriving = ref<z.infer<typeof intake>[]>([])
   const problem = ref<string | null>(null)
-  let loaded: Promise<void> | null = null
   useChanges().listen((c) => {
     // Which pieces use a sculpt changes with the pieces.
-    if (loaded && (c.type === 'sculpts' || c.type === 'piece' || c.type === 'hello')) {
-      loaded = null
-      void load().catch(() => undefined)
+    if (asked() && (c.type === 'sculpts' || c.type === 'piece' || c.type === 'hello')) {
+      void again().catch(() => undefined)
     }
   })
-  const fetchAll = newestOnly(async () => {
+  const { load, again, asked } = fetchedOnce(async () => {
     list.value = await api(z.array(sculptSchema), 'GET', '/sculpts')
     arriving.value = await api(z.array(intake), 'GET', '/sculpts/intakes')
   })
-  // What failed is asked again by the next who needs it.
-  const load = (): Promise<void> =>
-    (loaded ??= fetchAll().catch((e: unknown) => {
-      loaded = null
-      throw e
-    }))
   /** Editions of one sculpt together, the newest first. */
   const editions = (family: string): SculptRecord[] =>
     list.value.filter((s) => s.family === family).sort((a, b) => b.edition - a.edition)
@@ -44,8 +36,7 @@ export const useSculpts = defineStore('sculpts', () => {
       problem.value = e instanceof Error ? e.message : String(e)
       if (e instanceof ApiProblem && e.status === 409) problem.value += ' The newer version is shown now.'
     }
-    loaded = null
-    await load()
+    await again()
   }
   const change = (s: SculptRecord, fields: Partial<SculptRecord>): Promise<void> =>
     guarded(async () => {

@@ -11,7 +11,7 @@ import {
   type ResinRecord,
 } from '../../contract/stock'
 import { api, tell } from '../api'
-import { newestOnly } from '../composables/newest'
+import { fetchedOnce } from '../composables/newest'
 import { useChanges } from './changes'
 
 const item = z.object({
@@ -26,7 +26,6 @@ export type Item<T> = { id: string; version: number } & T
 export const useStock = defineStore('stock', () => {
   const items = ref<z.infer<typeof item>[]>([])
   const workshop = ref<Workshop | null>(null)
-  let loaded: Promise<void> | null = null
   const pick = <T>(kind: string): Item<T>[] =>
     items.value.filter((i) => i.kind === kind).map((i) => ({ ...(i.data as T), id: i.id, version: i.version }))
   const printers = computed(() => pick<PrinterRecord>('printer'))
@@ -37,34 +36,24 @@ export const useStock = defineStore('stock', () => {
   const materials = computed(() => pick<MaterialRecord>('material'))
   useChanges().listen((c) => {
     if (c.type === 'stock' || c.type === 'workshop' || c.type === 'hello') {
-      loaded = null
-      void load().catch(() => undefined)
+      void again().catch(() => undefined)
     }
   })
-  const fetchAll = newestOnly(async () => {
+  const { load, again } = fetchedOnce(async () => {
     items.value = await api(z.array(item), 'GET', '/stock')
     workshop.value = await api(workshopSchema, 'GET', '/workshop')
   })
-  // What failed is asked again by the next who needs it.
-  const load = (): Promise<void> =>
-    (loaded ??= fetchAll().catch((e: unknown) => {
-      loaded = null
-      throw e
-    }))
   async function add(kind: string, data: object): Promise<void> {
     await tell('POST', `/stock/${kind}`, data)
-    loaded = null
-    await load()
+    await again()
   }
   async function change(kind: string, id: string, version: number, data: object): Promise<void> {
     await tell('PUT', `/stock/${kind}/${id}`, { version, data })
-    loaded = null
-    await load()
+    await again()
   }
   async function remove(kind: string, id: string): Promise<void> {
     await tell('DELETE', `/stock/${kind}/${id}`)
-    loaded = null
-    await load()
+    await again()
   }
   async function saveWorkshop(next: Workshop): Promise<void> {
     workshop.value = await api(workshopSchema, 'PUT', '/workshop', next)

@@ -10,7 +10,7 @@ import type { Hand } from '../../core/paint/hand'
 import { levelsOf } from '../../core/paint/levels'
 import { Painter, paintSkin } from '../../core/paint/painter'
 import type { StockPaint } from '../../core/paint/recipe'
-import { inSpots, READ } from '../../core/paint/technique'
+import { followsSpray, inSpots, readOf } from '../../core/paint/technique'
 import { directionOf, sprayLight } from '../../core/paint/sprayLight'
 import { MAP, MAPS } from '../../core/paint/surfaceMaps'
 import { undercoated, unprimed, type Undercoat } from '../../core/paint/undercoat'
@@ -145,8 +145,8 @@ export class PaintedSkin {
   ): Uint8Array | null {
     const { maps, spacing, mesh } = this.skin!
     const seed = seedOf(id)
-    const aimed = from && (tool === 'airbrush' || technique === 'airbrush') ? from : null
-    const followed = READ[technique].hand.map((k) => hand[k])
+    const aimed = followsSpray({ technique, tool }) ? from : null
+    const followed = readOf({ technique, tool }).hand.map((k) => hand[k])
     return kept(this.levels, JSON.stringify([technique, tool, grain, coverage, aimed, seed, followed]), () =>
       levelsOf(
         { technique, tool, grain, coverage, seed, hand },

@@ -1,5 +1,6 @@
 import { hexToLab } from '../../paint/colour'
 import { coatDries, coatTime, paintFor } from '../../paint/batch'
+import { BESIDES } from '../../paint/undercoat'
 import { waitingIn } from '../drying'
 import { primerFor } from '../primer'
 import { sealsBetween, type Seal } from '../seals'
@@ -22,8 +23,6 @@ const colourOf = ({ schools }: PlanFacts): string => (schools.undercoat === 'zen
 const PALE = 80
 const pale = (f: PlanFacts): boolean =>
   f.schools.undercoat === 'white' || (f.schools.undercoat === 'tinted' && hexToLab(f.tint)[0] > PALE)
-/** s to mix and strain what all passes take */
-const TINTING = 5 * MIN
 
 /** Primer of one pass. */
 function primerOf(f: PlanFacts, pass: number): ReturnType<typeof primerFor> {
@@ -63,7 +62,7 @@ export function primeSteps(b: PlanBuilder): void {
       phase: 'Prime',
       title: `Prime ${colour}, pass ${pass} of ${passes}`,
       why: `${pass === 1 ? 'Primer shows what bare resin hid.' : 'The pass before was sanded where flaws were mended.'} ${p.why} ${Math.round(p.film)} µm in all.`,
-      handsOn: (tinted && pass === 1 ? TINTING : 0) + 3 * MIN + coats * (1.5 * MIN + (MIN * area) / DM2),
+      handsOn: (tinted && pass === 1 ? BESIDES.tinted! : 0) + 3 * MIN + coats * (1.5 * MIN + (MIN * area) / DM2),
       wait: 20 * MIN * coats + 10 * MIN + (p.filler > 0 ? 120 * MIN : 0),
       setting: 'evaporation',
       needs: 'airbrush',
@@ -110,7 +109,7 @@ export function primeSteps(b: PlanBuilder): void {
       phase: 'Prime',
       title: 'Spray white from above',
       why: 'Light and shade stand on the sculpt before the first colour.',
-      handsOn: 6 * MIN,
+      handsOn: BESIDES.zenithal!,
       wait: 20 * MIN,
       setting: 'evaporation',
       needs: 'airbrush',

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { FILM } from '../../../core/paint/batch'
 import { labToHex } from '../../../core/paint/colour'
+import { SCHOOLS } from '../../../core/plan/schools'
 import { useMixing } from '../../stores/mixing'
 
 /** The mix as it looks: beside its target, as a film over several grounds, and drawn down to full hiding. */
@@ -42,11 +43,7 @@ const words = (n: number | null, what: string): string =>
         <option value="airbrush">airbrushed, {{ FILM.airbrush }} µm a coat</option>
       </select>
       <select v-model="mixing.undercoat" class="form-select form-select-sm w-auto" aria-label="Undercoat">
-        <option value="grey">grey undercoat</option>
-        <option value="white">white undercoat</option>
-        <option value="black">black undercoat</option>
-        <option value="zenithal">black, white from above</option>
-        <option value="tinted">tinted undercoat</option>
+        <option v-for="(word, u) in SCHOOLS.undercoat.choices" :key="u" :value="u">over {{ word }}</option>
       </select>
       <input
         v-if="mixing.undercoat === 'tinted'"

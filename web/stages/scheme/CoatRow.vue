@@ -4,7 +4,7 @@ import type { CoatFact } from '../../../core/paint/coatFacts'
 import { AIRBRUSHED, BRUSHED } from '../../../core/paint/film'
 import type { Coat } from '../../../contract/scheme'
 import type { PaintRecord } from '../../../contract/stock'
-import { READ, TECHNIQUES } from '../../../core/paint/technique'
+import { followsSpray, readOf, TECHNIQUES } from '../../../core/paint/technique'
 import { NOZZLE } from '../../../core/paint/sprayLight'
 import type { Item } from '../../stores/stock'
 import HandFields from './HandFields.vue'
@@ -31,12 +31,11 @@ const percent = (share: number): string => (share < 0.005 ? 'less than 1 %' : `$
 const MAP_WORDS = { spray: 'spray light', recess: 'recesses', ridge: 'ridges', exposure: 'what lies open' } as const
 /** What its share is read from on the sculpt, and what of that is judgement. */
 const read = computed(() => {
-  const { maps, judged } = READ[coat.value.technique]
+  const { maps, judged } = readOf(coat.value)
   const measured = maps.map((m) => MAP_WORDS[m]).join(' and ')
   return [measured && `Measured: ${measured}.`, judged && `Judged: ${judged}.`].filter(Boolean).join(' ')
 })
-const sprayed = computed(() => coat.value.tool === 'airbrush' || coat.value.technique === 'airbrush')
-const aimed = computed(() => sprayed.value && ['airbrush', 'layer', 'glaze'].includes(coat.value.technique))
+const aimed = computed(() => followsSpray(coat.value))
 const spotted = computed(() => ['stipple', 'chips', 'powder'].includes(coat.value.technique))
 const technique = (e: Event): void => {
   const t = value(e) as Coat['technique']
@@ -162,10 +161,10 @@ const mixed = (): string =>
       </p>
       <details v-if="read" class="soft small">
         <summary>
-          {{ READ[coat.technique].hand.length > 0 ? 'where it lies; your own hand' : 'how we know where it lies' }}
+          {{ readOf(coat).hand.length > 0 ? 'where it lies; your own hand' : 'how we know where it lies' }}
         </summary>
         {{ read }}
-        <HandFields :technique="coat.technique" />
+        <HandFields :coat="coat" />
       </details>
     </div>
   </article>

@@ -1,11 +1,12 @@
 <script setup lang="ts">
 import { computed } from 'vue'
+import type { Coat } from '../../../contract/scheme'
 import { HAND, type Hand } from '../../../core/paint/hand'
-import { READ, type Technique } from '../../../core/paint/technique'
+import { readOf } from '../../../core/paint/technique'
 import { useHand } from '../../stores/hand'
 
 /** What of a technique is the hand's own: dragged while the sculpt shows it, kept for all pieces. */
-const props = defineProps<{ technique: Technique }>()
+const props = defineProps<{ coat: Pick<Coat, 'technique' | 'tool'> }>()
 const store = useHand()
 const WORDS: Record<keyof Hand, string> = {
   washOpen: 'left on open skin',
@@ -17,7 +18,7 @@ const WORDS: Record<keyof Hand, string> = {
   powderHollow: 'more in the deepest hollow',
   powderSheltered: 'more where it is sheltered',
 }
-const fields = computed(() => READ[props.technique].hand)
+const fields = computed(() => readOf(props.coat).hand)
 const usual = computed(() => fields.value.every((k) => store.hand[k] === HAND[k]))
 const share = (e: Event): number => Number((e.target as HTMLInputElement).value) / 100
 function reset(): void {
@@ -43,7 +44,8 @@ function reset(): void {
       /><span class="num">{{ Math.round(100 * store.hand[k]) }} %</span></label
     >
     <p class="m-0">
-      Your hand’s own: set it beside a piece that you painted. It holds for every {{ technique }} coat of all pieces.
+      Your hand’s own: set it beside a piece that you painted. It holds for every {{ coat.technique }} coat of all
+      pieces.
       <button v-if="!usual" class="btn btn-sm btn-quiet" @click="reset">As it came</button>
     </p>
     <p v-if="store.fault" role="alert" class="problem m-0">{{ store.fault }}</p>

@@ -2,7 +2,7 @@
 import { computed, ref, shallowRef, watch } from 'vue'
 import { plainPaints } from '../../../contract/stockPaint'
 import { hexToLab } from '../../../core/paint/colour'
-import { UNDERCOATS, type UndercoatChoice } from '../../../core/paint/undercoat'
+import { choiceOf, type UndercoatChoice } from '../../../core/paint/undercoat'
 import type { UndercoatCost } from '../../../core/paint/undercoats'
 import { newestOnly } from '../../composables/newest'
 import { SCHOOLS } from '../../../core/plan/schools'
@@ -13,7 +13,11 @@ import { usePiece } from '../../stores/piece'
 import { useScheme } from '../../stores/scheme'
 
 /** What each undercoat costs over the whole scheme, in coats, hours and paint; the one in use is marked. */
-const props = defineProps<{ undercoat: string }>(),
+const props = defineProps<{
+    undercoat: UndercoatChoice
+    /** its leaf is turned up: only then is it worth a search */
+    shown: boolean
+  }>(),
   emit = defineEmits<{ tint: [hex: string] }>()
 const store = usePiece(),
   book = useScheme(),
@@ -24,7 +28,7 @@ const best = ref<string | null>(null),
   open = ref(false)
 const reckon = newestOnly(async () => {
   const s = book.scheme
-  if (!s || !open.value) return
+  if (!s || !open.value || !props.shown) return
   const told = await work.undercoats(
     plainCoats(s.coats),
     plainPaints(book.paints),
@@ -34,10 +38,9 @@ const reckon = newestOnly(async () => {
   costs.value = told.costs
   best.value = told.best
 })
-watch([() => book.scheme, () => book.paints, open], () => void reckon(), { deep: true })
+watch([() => book.scheme, () => book.paints, open, () => props.shown], () => void reckon(), { deep: true })
 const bases = computed(() => costs.value[0]?.coats.length ?? 0)
 const least = computed(() => Math.min(...costs.value.map((c) => c.total)))
-const choiceOf = ({ undercoat }: UndercoatCost): UndercoatChoice => UNDERCOATS.find((u) => u === undercoat) ?? 'tinted'
 const take = (undercoat: UndercoatChoice): void => {
   void store.save({ schools: { ...JSON.parse(JSON.stringify(store.piece!.schools)), undercoat } })
 }
@@ -58,10 +61,10 @@ const take = (undercoat: UndercoatChoice): void => {
         </tr>
       </thead>
       <tbody>
-        <template v-for="c in costs" :key="choiceOf(c)">
-          <tr :data-undercoat="choiceOf(c)">
-            <td :class="{ 'fw-bold': choiceOf(c) === props.undercoat }">
-              {{ SCHOOLS.undercoat.choices[choiceOf(c)] }}
+        <template v-for="c in costs" :key="choiceOf(c.undercoat)">
+          <tr :data-undercoat="choiceOf(c.undercoat)">
+            <td :class="{ 'fw-bold': choiceOf(c.undercoat) === props.undercoat }">
+              {{ SCHOOLS.undercoat.choices[choiceOf(c.undercoat)] }}
             </td>
             <td class="num text-nowrap">
               <b v-if="c.total === least" title="fewest coats">least&nbsp;</b>{{ c.total
@@ -70,11 +73,11 @@ const take = (undercoat: UndercoatChoice): void => {
             <td class="num text-nowrap">{{ duration(c.handsOn) }}</td>
             <td class="num">{{ c.ml.toFixed(1) }}</td>
             <td class="num text-nowrap">
-              <span v-if="choiceOf(c) === props.undercoat" class="soft">in use</span>
-              <button v-else class="btn btn-sm btn-quiet" @click="take(choiceOf(c))">Take it</button>
+              <span v-if="choiceOf(c.undercoat) === props.undercoat" class="soft">in use</span>
+              <button v-else class="btn btn-sm btn-quiet" @click="take(choiceOf(c.undercoat))">Take it</button>
             </td>
           </tr>
-          <tr v-if="choiceOf(c) === 'tinted'" class="tint">
+          <tr v-if="choiceOf(c.undercoat) === 'tinted'" class="tint">
             <td colspan="5">
               <label
                 >its colour
