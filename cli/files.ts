@@ -48,5 +48,5 @@ export async function loadJson<T>(path: string, schema: z.ZodType<T>): Promise<A
   const parsed = schema.safeParse(value)
   if (parsed.success) return good(parsed.data)
   const issue = parsed.error.issues[0]!
-  return bad('json-schema', `${path}: at ${issue.path.join('.') || 'the top'}: ${issue.message}.`)
+  return bad('json-schema', `${path}: at ${issue.path.join('.') || 'the top'}: ${issue.message.replace(/\.$/, '')}.`)
 }

@@ -49,7 +49,7 @@ describe('colour on the command line', () => {
     expect((await read(1, '#e7b416')).hides).toBe(1)
     expect(await call('coats', stack(1, 'brown'))).toMatchObject({
       code: 2,
-      err: expect.stringContaining('#rrggbb of a tinted primer'),
+      err: expect.stringMatching(/#rrggbb of a tinted primer\.\s*$/),
     })
     expect(await call('coats', file('none.json', '{"coats":[]}'))).toMatchObject({ code: 2 })
     expect(await call('coats', file('bad.json', '{"coats":[{"mix":[{"colour":"red"}]}]}'))).toMatchObject({
