@@ -36,8 +36,7 @@ function write(): Promise<void> {
       const bytes = new Uint8Array(await (await preparePhoto(photo.value)).arrayBuffer())
       hash = (await api(z.object({ hash: z.string() }), 'POST', '/blobs', bytes)).hash
     }
-    await stock.saveWorkshop({
-      ...w,
+    await stock.changeWorkshop({
       tries: [
         ...w.tries,
         {

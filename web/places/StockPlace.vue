@@ -55,13 +55,11 @@ async function guard(work: () => Promise<void>): Promise<void> {
 }
 const layer = (p: (typeof stock.printers)[number], v: string): Promise<void> =>
   guard(async () => {
-    const { id, version, ...data } = p
-    await stock.change('printer', id, version, { ...data, layerHeight: Number(v) })
+    await stock.change('printer', p.id, { layerHeight: Number(v) })
   })
 const shelf = (r: (typeof stock.resins)[number], v: string): Promise<void> =>
   guard(async () => {
-    const { id, version, ...data } = r
-    await stock.change('resin', id, version, { ...data, level: v.trim() === '' ? null : Math.max(0, Number(v)) })
+    await stock.change('resin', r.id, { level: v.trim() === '' ? null : Math.max(0, Number(v)) })
   })
 </script>
 

@@ -11,12 +11,24 @@ import { DAYS } from './workshop/days'
 
 const stock = useStock()
 const form = ref<Workshop | null>(null)
+/** what the form was filled from */
+let filled: Workshop | null = null
+const copy = (w: Workshop): Workshop => JSON.parse(JSON.stringify(w)) as Workshop
+/** Settings that were changed in the form. */
+const edited = (): Partial<Workshop> =>
+  Object.fromEntries(
+    Object.entries(form.value ?? {}).filter(
+      ([k, v]) => JSON.stringify(v) !== JSON.stringify(filled?.[k as keyof Workshop]),
+    ),
+  )
 const fault = ref(''),
   saved = ref(false)
 watch(
   () => stock.workshop,
   (w) => {
-    form.value = w ? (JSON.parse(JSON.stringify(w)) as Workshop) : null
+    // What is being edited stays while something else of the workshop changes.
+    form.value = w && { ...copy(w), ...(filled ? edited() : {}) }
+    filled = w && copy(w)
   },
   { immediate: true },
 )
@@ -39,7 +51,7 @@ async function save(): Promise<void> {
     return
   }
   try {
-    await stock.saveWorkshop(f)
+    await stock.changeWorkshop(edited())
     saved.value = true
   } catch (e) {
     fault.value = e instanceof Error ? e.message : String(e)

@@ -6,6 +6,7 @@ import { BATCH } from '../../core/plan/scheduling/batching'
 import type { FitNow } from '../../core/plan/scheduling/fitsNow'
 import { shiftOf, type Laid, type Shift } from '../../core/plan/scheduling/workshop'
 import { api, tell } from '../api'
+import { queued } from '../composables/edits'
 import type { Timetabled, TimetableWorker } from '../workers/timetable.worker'
 import TimetableThread from '../workers/timetable.worker?worker'
 import { useChanges } from './changes'
@@ -131,7 +132,11 @@ export const useCalendar = defineStore('calendar', () => {
     })
   const apart = (id: string): Promise<void> => tell('DELETE', `/batches/${id}`)
   const rest = (piece: { id: string; version: number; resting: boolean }): Promise<void> =>
-    tell('PATCH', `/pieces/${piece.id}`, { version: piece.version, resting: !piece.resting })
+    queued(`piece ${piece.id}`, async () => {
+      const { version } = calendar.value?.pieces.find((p) => p.id === piece.id) ?? piece
+      await tell('PATCH', `/pieces/${piece.id}`, { version, resting: !piece.resting })
+      await load()
+    })
 
   async function use(seconds: number, person: string | null): Promise<FitNow[]> {
     const c = calendar.value,

@@ -16,7 +16,7 @@ export const useHand = defineStore('hand', () => {
   }
   const keep = (): Promise<unknown> =>
     attempt(async () => {
-      if (stock.workshop) await stock.saveWorkshop({ ...stock.workshop, hand: hand.value })
+      if (stock.workshop) await stock.changeWorkshop({ hand: hand.value })
       tried.value = {}
     })
   return { hand, set, keep, fault }

@@ -10,6 +10,7 @@ import {
 import { flawCauses, flawsLeft } from '../../core/findings/flawsLeft'
 import { learnedFrom } from '../../core/plan/flaws'
 import { api, tell } from '../api'
+import { queued } from '../composables/edits'
 import { newestOnly } from '../composables/newest'
 import { useChanges } from './changes'
 import { usePiece } from './piece'
@@ -57,10 +58,9 @@ export const useInspection = defineStore('inspection', () => {
     await load()
     return made.id
   }
-  // One after the other, each from the version that the one before left: a note and the press that follows it are two changes.
-  let before: Promise<unknown> = Promise.resolve()
-  function change({ id: of }: FlawRecord, fields: Partial<Fields>): Promise<void> {
-    const mine = before.then(async () => {
+  // A note and the click that follows it are two changes, each from the version that the one before left.
+  const change = ({ id: of }: FlawRecord, fields: Partial<Fields>): Promise<void> =>
+    queued(`flaw ${of}`, async () => {
       const now = flaws.value.find((f) => f.id === of)
       if (!now) return
       try {
@@ -69,9 +69,6 @@ export const useInspection = defineStore('inspection', () => {
         await load()
       }
     })
-    before = mine.catch(() => undefined)
-    return mine
-  }
   async function drop(f: FlawRecord): Promise<void> {
     await tell('DELETE', `/flaws/${f.id}`)
     await load()

@@ -3,6 +3,7 @@ import { ref } from 'vue'
 import { z } from 'zod'
 import { mixRecord, type MixFields, type MixInput, type MixRecord } from '../../contract/mixes'
 import { api, tell } from '../api'
+import { queued } from '../composables/edits'
 import { newestOnly } from '../composables/newest'
 import { useChanges } from './changes'
 
@@ -21,7 +22,11 @@ export const useMixes = defineStore('mixes', () => {
     return made
   }
   async function change(mix: MixRecord, fields: Partial<MixFields>): Promise<void> {
-    await api(mixRecord, 'PUT', `/mixes/${mix.id}`, { ...fields, version: mix.version })
+    await queued(`mix ${mix.id}`, async () => {
+      const { version } = book.value?.find((m) => m.id === mix.id) ?? mix
+      const stored = await api(mixRecord, 'PUT', `/mixes/${mix.id}`, { ...fields, version })
+      book.value = book.value?.map((m) => (m.id === stored.id ? stored : m)) ?? null
+    })
     await load()
   }
   async function remove(id: string): Promise<void> {

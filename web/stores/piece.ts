@@ -11,10 +11,12 @@ import {
   type PartRecord,
   type PieceDetail,
 } from '../../contract/pieces'
-import { apply3 } from '../../core/mesh/transform'
-import { carried, type Carry } from '../../core/shape/carried'
+import type { Vector3 } from '../../core/mesh/transform'
+import type { Carry } from '../../core/shape/carried'
+import { movedList, rebased, withOperation } from '../../core/shape/operationList'
 import { rankOf as rank, REPEATED, type OperationReport } from '../../core/shape/operations'
 import { api, ApiProblem, tell } from '../api'
+import { fieldEdits, queued } from '../composables/edits'
 import { newestOnly } from '../composables/newest'
 import { useChanges } from './changes'
 import { useDerivations } from './derivations'
@@ -63,30 +65,51 @@ export const usePiece = defineStore('piece', () => {
     }
     await fetchPiece(id)
   }
+  const queue = (): string => `piece ${piece.value?.id}`
+  const fields = fieldEdits<PieceDetail>({
+    name: queue,
+    current: () => piece.value,
+    send: async (changed, from) => ({
+      ...from,
+      ...(await api(pieceSchema, 'PATCH', `/pieces/${from.id}`, { ...changed, version: from.version })),
+    }),
+    // Parts have versions of their own and come with each fetch.
+    show: (p) => {
+      piece.value =
+        piece.value?.id === p.id ? { ...p, partList: piece.value.partList, intakes: piece.value.intakes } : p
+    },
+    read: (newer) => {
+      const p = pieceSchema.safeParse(newer)
+      return p.success && piece.value ? { ...piece.value, ...p.data } : null
+    },
+  })
   let asked = 0
   async function fetchPiece(id: string): Promise<void> {
     const mine = ++asked
     const p = await api(pieceDetail, 'GET', `/pieces/${id}`)
     // An answer that was overtaken says what was, or is of another piece.
     if (mine !== asked) return
-    for (const x of p.partList) for (const s of x.steps) if (s.derivation) s.derivation = derivations.note(s.derivation)
-    piece.value = p
+    piece.value = fields.withPending(withNewer(p, piece.value?.id === id ? piece.value : null))
+  }
+  /** What was answered to a change while the piece was being fetched is newer than what was fetched. */
+  function withNewer(p: PieceDetail, known: PieceDetail | null): PieceDetail {
+    const partList = p.partList.map((x) => {
+      const k = known?.partList.find((y) => y.id === x.id)
+      return k && k.version > x.version ? k : noted(x)
+    })
+    return known && known.version > p.version ? { ...known, partList, intakes: p.intakes } : { ...p, partList }
+  }
+  function noted(x: PartRecord): PartRecord {
+    for (const s of x.steps) if (s.derivation) s.derivation = derivations.note(s.derivation)
+    return x
   }
   // Changes come in bursts; one fetch answers all that arrive while it is under way, and one more what came after.
   const reload = newestOnly(async () => {
     const id = piece.value?.id
     if (id) await fetchPiece(id).catch(() => undefined)
   })
-  async function save(fields: Partial<PieceDetail>): Promise<void> {
-    const p = piece.value
-    if (!p) return
-    // What was chosen counts at once: the next press may come before the server has answered.
-    const { version } = p
-    Object.assign(p, fields)
-    const kept = await guarded(async () => {
-      Object.assign(p, await api(pieceSchema, 'PATCH', `/pieces/${p.id}`, { ...fields, version }))
-    })
-    if (!kept) await reload()
+  const save = async (changed: Partial<PieceDetail>): Promise<void> => {
+    if (piece.value && !(await guarded(() => fields.edit(changed)))) await reload()
   }
   async function guarded(work: () => Promise<void>): Promise<boolean> {
     problem.value = null
@@ -104,22 +127,32 @@ export const usePiece = defineStore('piece', () => {
 
   const operations = (): OperationRecord[] => listOf(part.value)
   const listOf = (p: PartRecord | null): OperationRecord[] => p?.steps.map((s) => s.op) ?? []
-  async function writeOperations(p: PartRecord, list: OperationRecord[]): Promise<boolean> {
+  const partOf = (id: string): PartRecord | null => piece.value?.partList.find((p) => p.id === id) ?? null
+  /** Stores a list, at its turn. @param wanted gives it, from what the part's list is by then */
+  async function writeOperations(id: string, wanted: (now: OperationRecord[]) => OperationRecord[]): Promise<boolean> {
+    const p = partOf(id)
+    if (!p) return false
+    const operations = wanted(listOf(p))
     return guarded(async () => {
-      const next = await api(partSchema, 'PUT', `/parts/${p.id}/operations`, { version: p.version, operations: list })
-      for (const s of next.steps) if (s.derivation) s.derivation = derivations.note(s.derivation)
-      Object.assign(p, next)
+      const next = noted(await api(partSchema, 'PUT', `/parts/${id}/operations`, { version: p.version, operations }))
+      const there = partOf(id)
+      if (there && there.version < next.version) Object.assign(there, next)
     })
   }
-  async function change(list: OperationRecord[]): Promise<boolean> {
+  function change(list: OperationRecord[]): Promise<boolean> {
     const p = part.value
-    if (!p) return false
+    if (!p) return Promise.resolve(false)
     const before = listOf(p)
-    if (!(await writeOperations(p, list))) return false
-    history.value.push({ lists: [{ id: p.id, operations: before }], remove: [], restore: [], swap: [] })
-    undone.value = []
-    return true
+    return changeBy(p.id, (now) => rebased(before, list, now))
   }
+  const changeBy = (id: string, wanted: (now: OperationRecord[]) => OperationRecord[]): Promise<boolean> =>
+    queued(queue(), async () => {
+      const before = listOf(partOf(id))
+      if (!(await writeOperations(id, wanted))) return false
+      history.value.push({ lists: [{ id, operations: before }], remove: [], restore: [], swap: [] })
+      undone.value = []
+      return true
+    })
   /**
    * Changes several parts together, all or none, as one step of undo. New parts are copies of others or generated.
    *
@@ -131,21 +164,31 @@ export const usePiece = defineStore('piece', () => {
     remove?: string[]
     swap?: { id: string; sculpt: string }[]
   }): Promise<string[] | null> {
-    const lists = (a.lists ?? []).map((l) => ({ ...l, operations: l.operations.map((o) => operation.parse(o)) }))
-    const inverse = inverseOf(lists)
-    const back = swapsBack(a.swap ?? [])
-    const change: Change = { lists, remove: a.remove ?? [], restore: [], swap: a.swap ?? [] }
-    const created = await sendArrangement(change, a.create)
-    if (!created) return null
-    history.value.push({ lists: inverse, remove: created, restore: a.remove ?? [], swap: back })
-    undone.value = []
-    return created
+    const asked = (a.lists ?? []).map((l) => ({
+      id: l.id,
+      before: listOf(partOf(l.id)),
+      wanted: l.operations.map((o) => operation.parse(o)),
+    }))
+    return queued(queue(), async () => {
+      const lists = asked.map(({ id, before, wanted }) => ({
+        id,
+        operations: rebased(before, wanted, listOf(partOf(id))),
+      }))
+      const inverse = inverseOf(lists)
+      const back = swapsBack(a.swap ?? [])
+      const change: Change = { lists, remove: a.remove ?? [], restore: [], swap: a.swap ?? [] }
+      const created = await sendArrangement(change, a.create)
+      if (!created) return null
+      history.value.push({ lists: inverse, remove: created, restore: a.remove ?? [], swap: back })
+      undone.value = []
+      return created
+    })
   }
   const inverseOf = (lists: Change['lists']): Change['lists'] =>
-    lists.map(({ id }) => ({ id, operations: listOf(piece.value?.partList.find((p) => p.id === id) ?? null) }))
+    lists.map(({ id }) => ({ id, operations: listOf(partOf(id)) }))
   const swapsBack = (swaps: Change['swap']): Change['swap'] =>
     swaps.flatMap(({ id }) => {
-      const sculpt = piece.value?.partList.find((p) => p.id === id)?.sculptId
+      const sculpt = partOf(id)?.sculptId
       return sculpt ? [{ id, sculpt }] : []
     })
   async function sendArrangement(
@@ -172,11 +215,12 @@ export const usePiece = defineStore('piece', () => {
     })
     return created
   }
-  /**
-   * Puts the operation in its place in working order. It replaces an earlier one of its kind, unless its kind may stand
-   * several times; then it comes after those. Scales add up.
-   */
-  const apply = (input: OperationInput): Promise<boolean> => change(withOperation(part.value, input))
+  /** Puts the operation in its place in working order, see core's `withOperation`. */
+  function apply(input: OperationInput): Promise<boolean> {
+    const id = part.value?.id
+    const op = operation.parse(input)
+    return id ? changeBy(id, (now) => withOperation(now, op, footOf(partOf(id)))) : Promise.resolve(false)
+  }
   /**
    * Computes the operation first and puts it into the list only when it gave a result; otherwise says why not, and the
    * list is as it was.
@@ -201,81 +245,28 @@ export const usePiece = defineStore('piece', () => {
     })
     return made
   }
-  function withOperation(p: PartRecord | null, input: OperationInput): OperationRecord[] {
-    const op = operation.parse(input)
-    const carry = op.kind === 'scale' ? sizing(p, op.factor, op.axes, op.about) : null
-    const list = listOf(p)
-      .filter((o) => o.kind !== op.kind || REPEATED.includes(op.kind))
-      // Whatever was set on the sculpt at its old size keeps its place on it.
-      .map((o) => (carry && rank(o.kind) > rank('scale') ? carried(o, carry) : o))
-    const place = list.findIndex((o) => rank(o.kind) > rank(op.kind))
-    list.splice(place < 0 ? list.length : place, 0, op)
-    return list
-  }
-  /** How the body's points move when its size is set anew; null where that cannot be known yet. */
-  function sizing(
-    p: PartRecord | null,
-    factor: number,
-    axes: readonly [number, number, number],
-    about: 'foot' | 'origin',
-  ): Carry | null {
-    const old = p?.steps.find((s) => s.op.kind === 'scale')?.op
-    const was = old?.kind === 'scale' ? old.axes.map((a) => a * old.factor) : [1, 1, 1]
-    const [x, y, z] = axes.map((a, k) => (a * factor) / was[k]!) as [number, number, number]
-    const matrix: Carry['matrix'] = [x, 0, 0, 0, y, 0, 0, 0, z]
-    if (about === 'origin') return { matrix, shift: [0, 0, 0] }
-    const foot = footOf(p)
-    // The middle of the foot stays where it is.
-    return foot && { matrix, shift: [foot[0] * (1 - x), foot[1] * (1 - y), foot[2] * (1 - z)] }
-  }
+  const listWith = (p: PartRecord | null, input: OperationInput): OperationRecord[] =>
+    withOperation(listOf(p), operation.parse(input), footOf(p))
   /** Middle of the foot of the sized body, as it was measured. */
-  function footOf(p: PartRecord | null): [number, number, number] | null {
+  function footOf(p: PartRecord | null): Vector3 | null {
     const sized = p?.steps.find((s) => s.op.kind === 'scale' && s.derivation?.status === 'done')
     const box = (sized?.derivation?.report as OperationReport | undefined)?.measures.box
     return box ? [(box.min[0] + box.max[0]) / 2, (box.min[1] + box.max[1]) / 2, box.min[2]] : null
   }
-  /**
-   * The part's list when it is moved as a whole, as it is seen: its place changes, and all that was set on it goes along.
-   *
-   * @param carry turn or reflection, and shift in mm as seen
-   * @param place the record's quaternion and mirroring after it
-   */
-  function movedList(
+  /** The part's list once it has been moved as a whole, see core's `movedList`. */
+  const moved = (
     p: PartRecord,
     carry: Carry,
     place: (was: PlaceRecord) => Pick<PlaceRecord, 'quaternion' | 'mirror'>,
-  ): OperationRecord[] {
-    const list = listOf(p)
-    const scale = list.find((o) => o.kind === 'scale')
-    const was = list.find((o) => o.kind === 'place') ?? (operation.parse({ kind: 'place' }) as PlaceRecord)
-    let shift = was.shift,
-      k = 1
-    if (scale?.kind === 'scale') {
-      k = scale.factor
-      const foot = scale.about === 'foot' ? footOf(p) : null
-      // Sized about its foot, which is another one when the part leans: the same size about the origin does not depend on it.
-      if (foot) shift = shift.map((v, i) => v + ((1 - k) / k) * foot[i]!) as PlaceRecord['shift']
-    }
-    const next: PlaceRecord = {
-      ...was,
-      ...place(was),
-      shift: apply3(carry.matrix, shift).map((v, i) => v + carry.shift[i]! / k) as PlaceRecord['shift'],
-    }
-    const rest: OperationRecord[] = list
-      .filter((o) => o.kind !== 'place')
-      .map((o) => (o.kind === 'scale' ? { ...o, about: 'origin' as const } : o))
-      .map((o) => (rank(o.kind) > rank('scale') ? carried(o, carry) : o))
-    const at = rest.findIndex((o) => rank(o.kind) > rank('place'))
-    rest.splice(at < 0 ? rest.length : at, 0, next)
-    return rest
-  }
+  ): OperationRecord[] =>
+    movedList(listOf(p), carry, operation.parse({ kind: 'place' }) as PlaceRecord, place, footOf(p))
   const remove = (kind: Kind): Promise<boolean> => change(operations().filter((o) => o.kind !== kind))
   const removeAt = (index: number): Promise<boolean> => change(operations().filter((_, i) => i !== index))
-  const undo = (): Promise<void> => swing(history.value, undone.value)
-  const redo = (): Promise<void> => swing(undone.value, history.value)
-  /** Takes the last change off one pile, does it, and lays its opposite on the other. */
+  const undo = (): Promise<void> => queued(queue(), () => swing(history.value, undone.value))
+  const redo = (): Promise<void> => queued(queue(), () => swing(undone.value, history.value))
+  /** Does the last change of one pile and moves its opposite to the other. What is refused stays where it is. */
   async function swing(from: Change[], to: Change[]): Promise<void> {
-    const c = from.pop()
+    const c = from.at(-1)
     if (!c) return
     const opposite: Change = {
       lists: inverseOf(c.lists),
@@ -285,9 +276,13 @@ export const usePiece = defineStore('piece', () => {
     }
     const [only] = c.lists
     const alone = c.lists.length === 1 && c.remove.length + c.restore.length + c.swap.length === 0
-    const target = alone ? piece.value?.partList.find((p) => p.id === only!.id) : undefined
-    const done = target ? await writeOperations(target, only!.operations) : (await sendArrangement(c)) !== null
-    if (done) to.push(opposite)
+    const done =
+      alone && partOf(only!.id)
+        ? await writeOperations(only!.id, () => only!.operations)
+        : (await sendArrangement(c)) !== null
+    if (!done) return
+    from.pop()
+    to.push(opposite)
   }
 
   const step = (kind: Kind, of = part.value): PartRecord['steps'][number] | null =>
@@ -351,8 +346,8 @@ export const usePiece = defineStore('piece', () => {
     tryOut,
     tryOnly,
     tryOn,
-    withOperation,
-    movedList,
+    withOperation: listWith,
+    movedList: moved,
     arrange,
     failed,
     undo,

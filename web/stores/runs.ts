@@ -10,6 +10,7 @@ import {
   type RunRecord,
 } from '../../contract/runs'
 import { api, tell } from '../api'
+import { queued } from '../composables/edits'
 import { newestOnly } from '../composables/newest'
 import { useChanges } from './changes'
 import { usePiece } from './piece'
@@ -82,7 +83,11 @@ export const useRuns = defineStore('runs', () => {
     put(`${p.id}/send`, 'POST', { device: serial })
   const order = (p: PlateRecord, what: 'pause' | 'resume' | 'stop'): Promise<PlateRecord> =>
     put(`${p.id}/commands`, 'POST', { do: what })
-  const judge = (p: PlateRecord, body: object): Promise<PlateRecord> => put(`${p.id}/judgement`, 'PUT', body)
+  const judge = (p: PlateRecord, body: object): Promise<PlateRecord> =>
+    queued(`plate ${p.id}`, () => {
+      const { version } = plates.value.find((x) => x.id === p.id) ?? p
+      return put(`${p.id}/judgement`, 'PUT', { ...body, version })
+    })
   async function command(serial: string, body: { do: string } & Record<string, unknown>): Promise<DeviceRecord> {
     const d = await api(device, 'POST', `/devices/${serial}/commands`, body)
     devices.value = devices.value.map((x) => (x.serial === serial ? d : x))

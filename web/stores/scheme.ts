@@ -7,6 +7,7 @@ import { emptyRegion } from '../../core/findings/emptyRegion'
 import type { Finding } from '../../core/findings/finding'
 import type { RecipeAnswer, StockPaint } from '../../core/paint/recipe'
 import { api } from '../api'
+import { newestOnly } from '../composables/newest'
 import { useSlowPaintWork } from '../composables/usePaintWork'
 import { usePiece } from './piece'
 import { useStock } from './stock'
@@ -54,15 +55,25 @@ export const useScheme = defineStore('scheme', () => {
     },
     { immediate: true },
   )
-  /** Writes what is there; after a refusal the stored scheme is shown again. */
+  /** schemes with changes that have not been sent, by piece */
+  const unsent = new Map<string, Scheme>()
+  // One at a time, each with the version of the answer before it; what is changed meanwhile goes with the next.
+  const send = newestOnly(async () => {
+    for (const [id, s] of unsent) {
+      unsent.delete(id)
+      const kept = await piece.guarded(async () => {
+        s.version = (await api(schemeSchema, 'PUT', `/pieces/${id}/scheme`, s)).version
+      })
+      if (!kept) await load()
+    }
+  })
+  /** Stores what is there; after a refusal the stored scheme is shown again. */
   async function save(): Promise<void> {
     const s = scheme.value,
       id = piece.piece?.id
     if (!s || !id) return
-    const ok = await piece.guarded(async () => {
-      s.version = (await api(schemeSchema, 'PUT', `/pieces/${id}/scheme`, s)).version
-    })
-    if (!ok) await load()
+    unsent.set(id, s)
+    await send()
   }
 
   /** Best mixes by target colour. */

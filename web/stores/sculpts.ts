@@ -4,6 +4,7 @@ import { z } from 'zod'
 import { intake } from '../../contract/pieces'
 import { sculpt as sculptSchema, type SculptRecord } from '../../contract/sculpts'
 import { api, ApiProblem, tell } from '../api'
+import { fieldEdits, queued, type FieldEdits } from '../composables/edits'
 import { fetchedOnce } from '../composables/newest'
 import { useChanges } from './changes'
 
@@ -19,7 +20,7 @@ export const useSculpts = defineStore('sculpts', () => {
     }
   })
   const { load, again, asked } = fetchedOnce(async () => {
-    list.value = await api(z.array(sculptSchema), 'GET', '/sculpts')
+    list.value = (await api(z.array(sculptSchema), 'GET', '/sculpts')).map((s) => edits(s.id).withPending(s))
     arriving.value = await api(z.array(intake), 'GET', '/sculpts/intakes')
   })
   /** Editions of one sculpt together, the newest first. */
@@ -28,6 +29,22 @@ export const useSculpts = defineStore('sculpts', () => {
   const newest = computed(() => list.value.filter((s) => editions(s.family)[0]?.id === s.id))
   const byId = (id: string | null | undefined): SculptRecord | null => list.value.find((s) => s.id === id) ?? null
 
+  const editors = new Map<string, FieldEdits<SculptRecord>>()
+  function edits(id: string): FieldEdits<SculptRecord> {
+    const made =
+      editors.get(id) ??
+      fieldEdits<SculptRecord>({
+        name: () => `sculpt ${id}`,
+        current: () => byId(id),
+        send: (fields, from) => api(sculptSchema, 'PATCH', `/sculpts/${id}`, { ...fields, version: from.version }),
+        show: (s) => {
+          list.value = list.value.map((x) => (x.id === id ? s : x))
+        },
+        read: (newer) => sculptSchema.safeParse(newer).data ?? null,
+      })
+    editors.set(id, made)
+    return made
+  }
   async function guarded(work: () => Promise<void>): Promise<void> {
     problem.value = null
     try {
@@ -39,13 +56,14 @@ export const useSculpts = defineStore('sculpts', () => {
     await again()
   }
   const change = (s: SculptRecord, fields: Partial<SculptRecord>): Promise<void> =>
-    guarded(async () => {
-      await api(sculptSchema, 'PATCH', `/sculpts/${s.id}`, { ...fields, version: s.version })
-    })
+    guarded(() => edits(s.id).edit(fields))
   const setEdition = (s: SculptRecord, of: string | null): Promise<void> =>
-    guarded(async () => {
-      await api(sculptSchema, 'PUT', `/sculpts/${s.id}/edition`, { version: s.version, of })
-    })
+    guarded(() =>
+      queued(`sculpt ${s.id}`, async () => {
+        await api(sculptSchema, 'PUT', `/sculpts/${s.id}/edition`, { version: byId(s.id)?.version ?? s.version, of })
+        await again()
+      }),
+    )
   const remove = (id: string): Promise<void> => guarded(() => tell('DELETE', `/sculpts/${id}`))
   const restore = (id: string): Promise<void> => guarded(() => tell('POST', `/sculpts/${id}/restore`))
   const dismiss = (id: string): Promise<void> => guarded(() => tell('DELETE', `/intakes/${id}`))

@@ -11,6 +11,7 @@ import {
   type ResinRecord,
 } from '../../contract/stock'
 import { api, tell } from '../api'
+import { fieldEdits, type FieldEdits } from '../composables/edits'
 import { fetchedOnce } from '../composables/newest'
 import { useChanges } from './changes'
 
@@ -20,6 +21,9 @@ const item = z.object({
   version: z.number(),
   data: z.record(z.string(), z.unknown()),
 })
+type StoredItem = z.infer<typeof item>
+/** An item's own fields, with its version. */
+type ItemFields = Record<string, unknown> & { version: number }
 export type Item<T> = { id: string; version: number } & T
 
 /** Printers, resins, paints and the workshop's settings. */
@@ -40,25 +44,63 @@ export const useStock = defineStore('stock', () => {
     }
   })
   const { load, again } = fetchedOnce(async () => {
-    items.value = await api(z.array(item), 'GET', '/stock')
-    workshop.value = await api(workshopSchema, 'GET', '/workshop')
+    items.value = (await api(z.array(item), 'GET', '/stock')).map((i) => asItem(i, edits(i).withPending(fieldsOf(i))))
+    workshop.value = settings.withPending(await api(workshopSchema, 'GET', '/workshop'))
   })
   async function add(kind: string, data: object): Promise<void> {
     await tell('POST', `/stock/${kind}`, data)
     await again()
   }
-  async function change(kind: string, id: string, version: number, data: object): Promise<void> {
-    await tell('PUT', `/stock/${kind}/${id}`, { version, data })
-    await again()
+  const fieldsOf = (i: StoredItem): ItemFields => ({ ...i.data, version: i.version })
+  const asItem = (i: StoredItem, { version, ...data }: ItemFields): StoredItem => ({ ...i, version, data })
+  const editors = new Map<string, FieldEdits<ItemFields>>()
+  function edits({ kind, id }: Pick<StoredItem, 'kind' | 'id'>): FieldEdits<ItemFields> {
+    const there = editors.get(id)
+    if (there) return there
+    const find = (): StoredItem | undefined => items.value.find((i) => i.id === id)
+    const made = fieldEdits<ItemFields>({
+      name: () => `stock ${id}`,
+      current: () => {
+        const i = find()
+        return i ? fieldsOf(i) : null
+      },
+      send: async (fields, { version, ...from }) =>
+        fieldsOf(await api(item, 'PUT', `/stock/${kind}/${id}`, { version, data: { ...from, ...fields } })),
+      show: (f) => {
+        items.value = items.value.map((i) => (i.id === id ? asItem(i, f) : i))
+      },
+      read: (newer) => {
+        const i = item.safeParse(newer)
+        return i.success ? fieldsOf(i.data) : null
+      },
+    })
+    editors.set(id, made)
+    return made
+  }
+  /** Changes fields of an item; @throws ApiProblem when they are refused. */
+  async function change(kind: StoredItem['kind'], id: string, fields: object): Promise<void> {
+    try {
+      await edits({ kind, id }).edit(fields as Partial<ItemFields>)
+    } finally {
+      await again()
+    }
   }
   async function remove(kind: string, id: string): Promise<void> {
     await tell('DELETE', `/stock/${kind}/${id}`)
     await again()
   }
-  async function saveWorkshop(next: Workshop): Promise<void> {
-    workshop.value = await api(workshopSchema, 'PUT', '/workshop', next)
-  }
+  const settings = fieldEdits<Workshop>({
+    name: () => 'workshop',
+    current: () => workshop.value,
+    send: (fields, from) => api(workshopSchema, 'PUT', '/workshop', { ...from, ...fields, version: from.version }),
+    show: (w) => {
+      workshop.value = w
+    },
+    read: (newer) => workshopSchema.safeParse(newer).data ?? null,
+  })
+  /** Changes settings of the workshop; @throws ApiProblem when they are refused. */
+  const changeWorkshop = (fields: Partial<Workshop>): Promise<void> => settings.edit(fields)
   const money = (amount: number): string =>
     new Intl.NumberFormat(undefined, { style: 'currency', currency: workshop.value?.currency ?? 'EUR' }).format(amount)
-  return { items, printers, resins, paints, materials, workshop, load, add, change, remove, saveWorkshop, money }
+  return { items, printers, resins, paints, materials, workshop, load, add, change, remove, changeWorkshop, money }
 })

@@ -13,6 +13,7 @@ import { usePlan } from './plan'
 import { useStock } from './stock'
 
 const PIECE = '11111111-1111-4111-8111-111111111111',
+  SCULPT = '33333333-3333-4333-8333-333333333333',
   PART = '22222222-2222-4222-8222-222222222222'
 interface Body {
   version: number
@@ -29,6 +30,13 @@ class Bench {
   deadline: string | null = null
   calls: string[] = []
   refuseNext = 0
+  /** what was sent last to change several parts at once */
+  arranged: unknown = null
+  /** fields of the piece that were changed */
+  fields: Record<string, unknown> = {}
+  fieldsVersion = 1
+  /** ms that each answer takes */
+  slow = 0
   event: ((data: object) => void) | null = null
 
   private derivation(kind: string, report: unknown): object {
@@ -69,13 +77,32 @@ class Bench {
     const body = typeof init.body === 'string' ? (JSON.parse(init.body) as Body) : ({} as Body)
     this.calls.push(`${method} ${path}`)
     const json = (value: unknown, status = 200): Response => new Response(JSON.stringify(value), { status })
+    // What is answered is what was there when it was asked; that it takes its time is what quick changes meet.
+    const reply = this.reply(path, method, body, json)
+    if (this.slow > 0) await new Promise((r) => setTimeout(r, this.slow))
+    return reply
+  }
+  private reply(
+    path: string,
+    method: string,
+    body: Body,
+    json: (value: unknown, status?: number) => Response,
+  ): Response {
+    if (path === `/pieces/${PIECE}` && method === 'PATCH') {
+      const { version, ...changed } = body as unknown as Record<string, unknown>
+      if (version !== this.fieldsVersion) return json({ detail: 'This was changed in another window meanwhile.' }, 409)
+      this.fieldsVersion++
+      Object.assign(this.fields, changed)
+      return json({ id: PIECE, createdAt: '2026-11-01', name: 'Pilot', ...this.fields, version: this.fieldsVersion })
+    }
     if (path === `/pieces/${PIECE}`)
       return json({
         id: PIECE,
-        version: 1,
         createdAt: '2026-11-01',
         name: 'Pilot',
         deadline: this.deadline,
+        ...this.fields,
+        version: this.fieldsVersion,
         partList: [this.part()],
         intakes: [],
       })
@@ -87,6 +114,19 @@ class Bench {
       this.operations = body.operations
       this.version++
       return json(this.part())
+    }
+    if (path === `/pieces/${PIECE}/arrange`) {
+      const a = body as unknown as {
+        changes: { version: number; operations: OperationRecord[] }[]
+        swap: { version: number }[]
+      }
+      this.arranged = a
+      for (const step of [...a.changes, ...a.swap]) {
+        if (step.version !== this.version) return json({ detail: 'This was changed in another window meanwhile.' }, 409)
+        if ('operations' in step) this.operations = step.operations as OperationRecord[]
+        this.version++
+      }
+      return json({ created: [] })
     }
     if (path === '/checks' || path === '/checks/known') {
       const kind = body.check.kind
@@ -234,6 +274,47 @@ describe('the piece on the table', () => {
     expect(store.history).toHaveLength(1)
     expect(await store.apply({ kind: 'repair' })).toBe(true)
     expect(kinds()).toEqual(['repair', 'scale'])
+  })
+  it('stores changes that are made faster than the server answers, all of them, and can undo each', async () => {
+    const store = await opened()
+    bench.slow = 20
+    const done = await Promise.all([
+      store.apply({ kind: 'scale', factor: 2 }),
+      store.apply({ kind: 'hollow', wall: 2 }),
+      // Made from the list as it is shown, in which there is nothing yet.
+      store.arrange({ lists: [{ id: PART, operations: store.withOperation(store.part, { kind: 'repair' }) }] }),
+      store.change([...store.operations(), { kind: 'orient', quaternion: [0, 0, 0, 1] }]),
+      store.save({ client: 'Mrs Ahn' }),
+      store.save({ brief: 'With a lantern' }),
+      store.reload(),
+    ])
+    expect(store.problem).toBeNull()
+    expect(done.slice(0, 4)).not.toContain(false)
+    expect(kinds()).toEqual(['repair', 'scale', 'hollow', 'orient'])
+    expect(bench.fields).toMatchObject({ client: 'Mrs Ahn', brief: 'With a lantern' })
+    expect(store.piece).toMatchObject({ client: 'Mrs Ahn', brief: 'With a lantern' })
+    expect(store.operations().map((o) => o.kind)).toEqual(kinds())
+    await Promise.all([store.undo(), store.undo(), store.undo()])
+    expect(kinds()).toEqual(['scale'])
+  })
+  it('sends the version after the change of a part that is also given another sculpt', async () => {
+    const store = await opened()
+    await store.apply({ kind: 'repair' })
+    const version = bench.version
+    await store.arrange({ lists: [{ id: PART, operations: [] }], swap: [{ id: PART, sculpt: SCULPT }] })
+    expect(bench.arranged).toMatchObject({ changes: [{ version }], swap: [{ version: version + 1, sculpt: SCULPT }] })
+    await store.arrange({ swap: [{ id: PART, sculpt: SCULPT }] })
+    expect(bench.arranged).toMatchObject({ changes: [], swap: [{ version: bench.version - 1 }] })
+  })
+  it('keeps what could not be undone to be undone later', async () => {
+    const store = await opened()
+    await store.apply({ kind: 'repair' })
+    bench.refuseNext = 1
+    await store.undo()
+    expect(store.history).toHaveLength(1)
+    expect(store.undone).toEqual([])
+    await store.undo()
+    expect(kinds()).toEqual([])
   })
   it('says in a sentence that the server is gone', async () => {
     const store = await opened()

@@ -18,7 +18,7 @@ const stock = useStock()
 const { fault, attempt } = useAttempt()
 const p = computed(() => paintSchema.parse(props.item))
 const save = (more: Partial<PaintRecord>): Promise<void> =>
-  attempt(() => stock.change('paint', props.item.id, props.item.version, { ...p.value, ...more }))
+  attempt(() => stock.change('paint', props.item.id, more))
 const text = (e: Event): string => (e.target as HTMLInputElement).value
 /** which colour a photo is read for */
 const reading = ref<'hides' | 'black' | 'lot' | null>(null)

@@ -43,13 +43,11 @@ const fault = ref(''),
   kept = ref(false)
 const download = (): void => handOver('calibration-gauge.stl', writeStl(gauge()).slice(), 'model/stl')
 async function save(calibrated: boolean): Promise<void> {
-  const { id, version, ...data } = props.printer
   fault.value = ''
   kept.value = false
   if (calibrated && !found.value.ok) return
   try {
-    await stock.change('printer', id, version, {
-      ...data,
+    await stock.change('printer', props.printer.id, {
       compensation: {
         ...now.value,
         ...(calibrated && found.value.ok

@@ -18,7 +18,7 @@ const data = computed<Record<string, unknown>>(() =>
 const figures = computed<Figure[]>(() => (props.kind === 'printer' ? PRINTER_FIGURES : RESIN_FIGURES))
 const shown = (f: Figure): number => Number(data.value[f.key]) * (f.times ?? 1)
 const save = (more: Record<string, unknown>): Promise<void> =>
-  attempt(() => stock.change(props.kind, props.item.id, props.item.version, { ...data.value, ...more }))
+  attempt(() => stock.change(props.kind, props.item.id, more))
 const remove = (): Promise<void> =>
   attempt(async () => {
     await stock.remove(props.kind, props.item.id)

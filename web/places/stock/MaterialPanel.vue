@@ -21,7 +21,7 @@ const strange = computed(() =>
 )
 const today = new Date().toISOString().slice(0, 10)
 const save = (more: Partial<MaterialRecord>): Promise<void> =>
-  attempt(() => stock.change('material', props.item.id, props.item.version, { ...m.value, ...more }))
+  attempt(() => stock.change('material', props.item.id, more))
 type Lot = MaterialRecord['lots'][number]
 const lot = (i: number, more: Partial<Lot>): Promise<void> =>
   save({ lots: m.value.lots.map((l, k) => (k === i ? { ...l, ...more } : l)) })

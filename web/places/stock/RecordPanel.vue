@@ -1,7 +1,6 @@
 <script setup lang="ts">
 import { computed, onMounted, ref } from 'vue'
 import { record as recordSchema, type PrintRecord } from '../../../contract/runs'
-import { printer as printerSchema } from '../../../contract/stock'
 import { api } from '../../api'
 import { useAttempt } from '../../composables/useAttempt'
 import { useStock } from '../../stores/stock'
@@ -26,10 +25,8 @@ const take = (t: PrintRecord['times'][number]): Promise<void> =>
   attempt(async () => {
     const p = stock.printers.find((x) => x.id === t.printerId)
     if (!p) return
-    const { id, version, ...data } = p
     const k = t.motion / Math.max(0.01, t.now)
-    await stock.change('printer', id, version, {
-      ...printerSchema.parse(data),
+    await stock.change('printer', p.id, {
       liftTime: p.liftTime * k,
       retractTime: p.retractTime * k,
       restTime: p.restTime * k,

@@ -30,7 +30,7 @@ const change = (which: 'first' | 'second', more: Partial<BathRecord>): Promise<v
   attempt(async () => {
     const shop = stock.workshop
     if (shop)
-      await stock.saveWorkshop({ ...shop, baths: { ...shop.baths, [which]: { ...shop.baths[which], ...more } } })
+      await stock.changeWorkshop({ baths: { ...shop.baths, [which]: { ...shop.baths[which], ...more } } })
   })
 </script>
 

@@ -20,10 +20,10 @@ async function remember(): Promise<void> {
   const called = name.value.trim() || `pose ${poses.value.length + 1}`
   const turns = Object.fromEntries(joints.value.map((j) => [j.name, j.turn]))
   const next = [...shop.poses.filter((p) => p.name !== called), { name: called, turns }]
-  if (await store.guarded(() => stock.saveWorkshop({ ...shop, poses: next }))) name.value = ''
+  if (await store.guarded(() => stock.changeWorkshop({ poses: next }))) name.value = ''
 }
 const forget = (called: string): Promise<boolean> =>
-  store.guarded(() => stock.saveWorkshop({ ...stock.workshop!, poses: poses.value.filter((p) => p.name !== called) }))
+  store.guarded(() => stock.changeWorkshop({ poses: poses.value.filter((p) => p.name !== called) }))
 function take(turns: Record<string, JointRecord['turn']>): void {
   props.posing.setTurns(new Map(joints.value.flatMap((j, i) => (turns[j.name] ? [[i, turns[j.name]!] as const] : []))))
 }

@@ -115,7 +115,6 @@ export function useJudging(plate: () => PlateRecord) {
         .map(({ partId, copy }): Outcome => ({ partId, copy, result: 'good' }))
       outcomes.value = [...outcomes.value, ...rest]
       await runs.judge(plate(), {
-        version: plate().version,
         outcomes: outcomes.value,
         marks: marks.value,
         weighed: weighed.value,

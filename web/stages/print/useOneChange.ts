@@ -1,5 +1,4 @@
 import { ref } from 'vue'
-import { resin as resinSchema } from '../../../contract/stock'
 import type { PartRecord } from '../../../contract/pieces'
 import type { Change } from '../../../core/print/failure/cause'
 import type { OperationReport } from '../../../core/shape/operations'
@@ -20,8 +19,7 @@ export function useOneChange() {
       if (change.kind === 'exposure' || change.kind === 'bottomExposure') {
         const r = stock.resins.find((x) => x.id === resinId)
         if (!r) throw new Error('This resin is no longer in stock.')
-        const { id, version, ...fields } = r
-        await stock.change('resin', id, version, { ...resinSchema.parse(fields), [change.kind]: change.to })
+        await stock.change('resin', r.id, { [change.kind]: change.to })
         done.value = `${r.name} is exposed ${change.to} s from the next slicing on.`
       } else if (change.kind === 'support' || change.kind === 'regrade') {
         const step = part?.steps.find((s) => s.op.kind === 'support')

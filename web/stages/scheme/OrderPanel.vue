@@ -37,7 +37,7 @@ const costs = computed<OrderCosts>(() => stock.workshop?.orderCosts ?? ORDER_COS
 const { fault, attempt } = useAttempt()
 /** For all pieces: it is the bench that they are of. */
 const setCost = (fields: Partial<OrderCosts>): Promise<unknown> =>
-  attempt(() => stock.saveWorkshop({ ...stock.workshop!, orderCosts: { ...costs.value, ...fields } }))
+  attempt(() => stock.changeWorkshop({ orderCosts: { ...costs.value, ...fields } }))
 const COSTS: { key: keyof OrderCosts; label: string; unit: string; max: number; by: number }[] = [
   { key: 'tape', label: 'Tape on and off', unit: 's a mm', max: 60, by: 1 },
   { key: 'cover', label: 'Covering a region', unit: 's', max: 3600, by: 1 },

@@ -137,8 +137,7 @@ function keep(): Promise<unknown> {
     const w = stock.workshop!
     const called = name.value.trim()
     if (!called) throw new Error('Give the stack a name.')
-    await stock.saveWorkshop({
-      ...w,
+    await stock.changeWorkshop({
       stacks: [...w.stacks.filter((s) => s.name !== called), { name: called, coats: here.value }],
     })
     name.value = ''

@@ -32,8 +32,7 @@ async function save(data: Partial<NonNullable<typeof resin.value>>, said: string
   if (!r) return
   fault.value = noted.value = ''
   try {
-    const { id, version, ...fields } = r
-    await stock.change('resin', id, version, { ...resinSchema.parse(fields), ...data })
+    await stock.change('resin', r.id, data)
     noted.value = said
   } catch (e) {
     fault.value = e instanceof Error ? e.message : String(e)
