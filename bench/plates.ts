@@ -1,5 +1,6 @@
 import { bounds } from '../core/mesh/mesh'
-import { identity3, transformed } from '../core/mesh/transform'
+import { identity3 } from '../core/math/vectors'
+import { transformed } from '../core/mesh/transform'
 import { inFileOrder, nest } from '../core/print/nest/nest'
 import { nestDefaults, type NestItem, type NestPrinter } from '../core/print/nest/types'
 import { silhouette } from '../core/print/nest/silhouette'

@@ -17,9 +17,9 @@ const ROOMS = [
 ]
 const ENTRIES = {
   server: 'server/main.ts',
-  worker: 'server/worker.ts',
-  kernel: 'server/kernel.ts',
-  slicer: 'server/slicer.ts',
+  worker: 'server/jobs/worker.ts',
+  kernel: 'server/jobs/kernel.ts',
+  slicer: 'server/jobs/slicer.ts',
   cli: 'cli/index.ts',
   standin: 'server/standins/main.ts',
   seed: 'demo/seed.ts',

@@ -2,7 +2,7 @@ import { open } from 'node:fs/promises'
 import { basename } from 'node:path'
 import { FLECK } from '../core/findings/supportGaps'
 import type { ByteSource } from '../core/formats/zipDirectory'
-import { readLayers, type LayersReport } from '../core/print/readLayers'
+import { readLayers, type LayersReport } from '../core/print/slice/readLayers'
 import { usage, type Call } from './call'
 import { writeReport } from './results'
 

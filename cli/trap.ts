@@ -1,6 +1,6 @@
 import { basename } from 'node:path'
 import { directionWords, rinsedAway } from '../core/findings/trappedResin'
-import { trappedResin } from '../core/print/trapped'
+import { trappedResin } from '../core/print/resin/trapped'
 import { usage, type Call } from './call'
 import { load } from './files'
 

@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { OPERATION_ORDER, OPERATION_VERSION } from '../core/shape/operations'
+import { OPERATION_ORDER, OPERATION_VERSION } from '../core/operations/operations'
 import { check } from './derivations'
 import { operation, operationList } from './operations'
 import { changedPiece, newPiece } from './pieces'

@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import type { Cause, FlawKind } from '../core/plan/flaws'
+import type { Cause, FlawKind } from '../core/plan/facts/flaws'
 
 export const FLAW_KINDS = [
   'pit',

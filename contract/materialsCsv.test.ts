@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { SUPPLIES } from '../core/plan/supplies'
+import { SUPPLIES } from '../core/plan/materials/supplies'
 import { CsvTrouble } from './csv'
 import { materialsFromCsv, materialsToCsv } from './materialsCsv'
 import { material, STOCK_UNITS } from './stock'

@@ -1,6 +1,6 @@
 import Papa from 'papaparse'
 import { z } from 'zod'
-import { SUPPLIES } from '../core/plan/supplies'
+import { SUPPLIES } from '../core/plan/materials/supplies'
 import { amountIn } from '../core/stock/units'
 import { CsvTrouble, guarded, numberOr } from './csv'
 import { material, STOCK_UNITS, type MaterialRecord } from './stock'

@@ -1,6 +1,6 @@
 import Papa from 'papaparse'
 import { z } from 'zod'
-import { labToHex, parseHex } from '../core/paint/colour'
+import { labToHex, parseHex } from '../core/paint/optics/colour'
 import { CsvTrouble, guarded, numberOr } from './csv'
 import { paint, type PaintRecord } from './stock'
 

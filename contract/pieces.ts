@@ -1,7 +1,7 @@
 import { z } from 'zod'
 import { LANDMARKS } from '../core/fit/stature'
-import { UNDERCOATS } from '../core/paint/undercoat'
-import { MUTING, TONE_SCHOOLS } from '../core/paint/tones'
+import { UNDERCOATS } from '../core/paint/coats/undercoat'
+import { MUTING, TONE_SCHOOLS } from '../core/paint/recipes/tones'
 import { derivation, plateLock } from './derivations'
 import { operation } from './operations'
 
@@ -66,7 +66,7 @@ export const pieceFields = z.object({
   purpose: z.enum(['keep', 'sell', 'commission']).default('keep'),
   /** parts that are moved together, by the name of their group */
   groups: z.record(z.string(), z.string().trim().max(60)).default({}),
-  /** fillers and adhesives that are not used on it, by their ids in core/plan/materials */
+  /** fillers and adhesives that are not used on it, by their ids in core/plan/materials/materials */
   without: z.array(z.string().max(40)).max(40).default([]),
   /** laid aside: not on the calendar */
   resting: z.boolean().default(false),

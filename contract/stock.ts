@@ -1,9 +1,9 @@
 import { z } from 'zod'
-import { PAINT_KINDS } from '../core/paint/recipe'
+import { PAINT_KINDS } from '../core/paint/recipes/recipe'
 import { hex, lab } from './colour'
 
 const ratio = z.number().min(0.9).max(1.1)
-/** What a printer does to what is drawn: core/print/compensation. */
+/** What a printer does to what is drawn: core/print/slice/compensation. */
 export const compensation = z.object({
   scale: z.tuple([ratio, ratio, ratio]).default([1, 1, 1]),
   growth: z.number().min(-0.5).max(0.5).default(0).describe('mm per side'),
@@ -97,7 +97,7 @@ export const STOCK_UNITS = ['ml', 'g', 'mm', 'sheets', 'pieces'] as const
 /** What steps use up, by hand, brush or can. */
 export const material = z.object({
   name: z.string().trim().min(1, 'Give it a name.').max(80),
-  /** supplies that it serves as, as core/plan/supplies names them */
+  /** supplies that it serves as, as core/plan/materials/supplies names them */
   serves: z.array(z.string().max(80)).max(20).default([]),
   unit: z.enum(STOCK_UNITS).default('ml'),
   density: z.number().gt(0).max(25).nullable().default(null).describe('g/ml'),

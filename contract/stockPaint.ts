@@ -1,5 +1,5 @@
-import { hexToLab, type Triple } from '../core/paint/colour'
-import type { StockPaint } from '../core/paint/recipe'
+import { hexToLab, type Triple } from '../core/paint/optics/colour'
+import type { StockPaint } from '../core/paint/recipes/recipe'
 import type { PaintRecord } from './stock'
 
 /** Colour of a paint where it hides: of the bottle in use, as it was measured, or by what a screen shows. */

@@ -1,5 +1,5 @@
 import type { Mesh } from './mesh/mesh'
-import type { SupportOptions } from './print/support'
+import type { SupportOptions } from './print/support/support'
 import { tube } from './shape/cylinder'
 import { extractSurface, projectOnto } from './volume/extract'
 import { sampleField } from './volume/field'

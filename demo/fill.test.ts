@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { simplify } from '../core/mesh/simplify'
-import { creasePatches, patchTree, piecesAt, proposed } from '../core/paint/patches'
+import { creasePatches, patchTree, piecesAt, proposed } from '../core/paint/surface/patches'
 import { bustLabels } from './bustLabels'
 import { build } from './sculpts/build'
 import { pilotBust } from './sculpts/pilotBust'

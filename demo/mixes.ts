@@ -1,9 +1,9 @@
 import type { MixInput } from '../contract/mixes'
 import { paint as paintSchema, type PaintInput } from '../contract/stock'
 import { labOfPaint, stockPaint } from '../contract/stockPaint'
-import { toLab } from '../core/paint/colour'
-import { hiding, mix } from '../core/paint/film'
-import { paintOptics } from '../core/paint/recipe'
+import { toLab } from '../core/paint/optics/colour'
+import { hiding, mix } from '../core/paint/optics/film'
+import { paintOptics } from '../core/paint/recipes/recipe'
 import { PAINTS } from './paints'
 
 interface Noted {

@@ -1,5 +1,5 @@
 import type { PieceDetail } from '../contract/pieces'
-import type { SupportReport } from '../core/print/support'
+import type { SupportReport } from '../core/print/support/support'
 import { printer, resin, slicedResin } from '../contract/stock'
 import type { DeviceRecord, PlateRecord, RunRecord } from '../contract/runs'
 import type { NestReport } from '../core/print/nest/nestReport'

@@ -7,7 +7,7 @@ import { bounds, keepFaces } from '../core/mesh/mesh'
 import { shells } from '../core/mesh/topology'
 import { acceptedAsSolid, sectionAreaOfSolid, unite } from '../core/shape/solid'
 import { skittle, skittleSection } from './bodies'
-import type { SupportReport } from '../core/print/support'
+import type { SupportReport } from '../core/print/support/support'
 import { accessible, call, file, idle, middleOf, pressUntil, stage, type } from './page'
 import { settled } from './parts'
 

@@ -1,7 +1,8 @@
 import { expect, test } from '@playwright/test'
 import { writeStl } from '../core/formats/stl'
 import { boxBody, sphereBody } from '../core/testBodies'
-import { identity3, transformed } from '../core/mesh/transform'
+import { identity3 } from '../core/math/vectors'
+import { transformed } from '../core/mesh/transform'
 import { accessible, call, file, idle, middleOf, pressUntil, stage, type } from './page'
 import { detail, piece, settled } from './parts'
 

@@ -1,7 +1,7 @@
 import { expect, test } from '@playwright/test'
 import { writeStl } from '../core/formats/stl'
 import { measure } from '../core/mesh/measure'
-import type { SupportReport } from '../core/print/support'
+import type { SupportReport } from '../core/print/support/support'
 import { acceptedAsSolid } from '../core/shape/solid'
 import { skittle } from './bodies'
 import { accessible, call, idle, middleOf, stage, type } from './page'

@@ -1,8 +1,8 @@
-import { makeApp } from './app'
-import { database } from './database'
-import { listen } from './events'
-import { migrate } from './migrate'
-import { queue, stopQueue } from './queue'
+import { makeApp } from './http/app'
+import { database } from './data/database'
+import { listen } from './data/events'
+import { migrate } from './data/migrate'
+import { queue, stopQueue } from './jobs/queue'
 
 async function main(): Promise<void> {
   await database.authenticate()

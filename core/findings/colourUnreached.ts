@@ -1,4 +1,4 @@
-import type { RecipeAnswer } from '../paint/recipe'
+import type { RecipeAnswer } from '../paint/recipes/recipe'
 import type { Finding } from './finding'
 
 /** A target that no mix of the stock reaches closely enough for a touch-up to vanish. */

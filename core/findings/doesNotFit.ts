@@ -1,4 +1,4 @@
-import { plateSize, type Printer } from '../print/printer'
+import { plateSize, type Printer } from '../print/slice/printer'
 import type { Finding } from './finding'
 
 /** Whether the body, standing as it does and with room for supports, fits the printer. */

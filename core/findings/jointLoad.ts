@@ -1,6 +1,6 @@
 import { magnetFor } from '../fit/magnet'
 import { pinFor } from '../fit/pin'
-import type { Vector3 } from '../mesh/transform'
+import type { Vector3 } from '../math/vectors'
 import type { Finding } from './finding'
 
 /** N·mm, handling counted, that glue on a fitted joint bears without a thought */

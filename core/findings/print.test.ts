@@ -1,8 +1,8 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import type { Mishap } from '../print/hanging/hanging'
-import { bathFull } from './bathFull'
-import { heldByFigures } from './heldByFigures'
+import { bathFull } from './bathSaturated'
+import { heldByFigures } from './supportFailures'
 import { fill, printTrouble, type PlateAtWork } from './printTrouble'
 
 const plate: PlateAtWork = {

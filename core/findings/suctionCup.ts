@@ -1,4 +1,4 @@
-import type { Cup } from '../print/layerGraph'
+import type { Cup } from '../raster/layerGraph'
 import type { Finding } from './finding'
 
 /** Cups that pull harder than this, N, tear or come off; weaker ones are worth a note. */

@@ -1,5 +1,5 @@
-import type { Island } from '../print/layerGraph'
-import type { SupportReport } from '../print/support'
+import type { Island } from '../raster/layerGraph'
+import type { SupportReport } from '../print/support/support'
 import { plural, type Finding } from './finding'
 
 /** Islands smaller than this, mm², stick to what is beside them within a layer or two. */

@@ -1,4 +1,4 @@
-import type { Presupported } from '../print/presupported'
+import type { Presupported } from '../print/support/presupported'
 import type { Finding } from './finding'
 
 /** A file that came with its supports is left alone, and checked as it is. */

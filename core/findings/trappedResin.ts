@@ -1,4 +1,4 @@
-import type { TrapReport } from '../print/trapped'
+import type { TrapReport } from '../print/resin/trapped'
 import { plural, type Finding } from './finding'
 
 /** mm³ that a rinse and a shake take along: a film, and a thousandth of what the cavities hold */

@@ -4,7 +4,7 @@ import { faceNormals } from '../mesh/measure'
 import { concatenate, type Mesh } from '../mesh/mesh'
 import { rayBlocked } from '../mesh/ray'
 import { treeOf, type Tree } from '../mesh/tree'
-import { sphereDirections } from '../shape/directions'
+import { sphereDirections } from '../math/directions'
 
 /** A painting tool, as the straight ways to the skin that it needs. */
 interface Tool {

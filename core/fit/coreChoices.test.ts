@@ -1,5 +1,5 @@
 import { expect, it } from 'vitest'
-import { worthHollow } from '../findings/worthHollow'
+import { worthHollow } from '../findings/hollowSaving'
 import { measure } from '../mesh/measure'
 import { concatenate, reversed } from '../mesh/mesh'
 import { boxBody } from '../testBodies'

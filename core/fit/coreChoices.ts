@@ -1,7 +1,7 @@
 import { part, silent, type Report } from '../answer'
 import { measure } from '../mesh/measure'
 import { bounds, reversed, splitFaces, type Mesh } from '../mesh/mesh'
-import { sectionArea, Sections } from '../print/sections'
+import { sectionArea, Sections } from '../mesh/sections'
 import { balance, type Weight } from './balance'
 import { wallLoad, type LoadCase, type WallLoad } from './wallLoad'
 

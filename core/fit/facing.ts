@@ -1,4 +1,4 @@
-import type { Vector3 } from '../mesh/transform'
+import type { Vector3 } from '../math/vectors'
 
 /** Degrees round the upright from the front (−y), to the right of who looks at it; null for straight up or down. */
 export function azimuthOf(d: Vector3): number | null {

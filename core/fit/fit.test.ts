@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { concatenate, type Mesh } from '../mesh/mesh'
-import { identity3, transformed } from '../mesh/transform'
+import { identity3 } from '../math/vectors'
+import { transformed } from '../mesh/transform'
 import { tube } from '../shape/cylinder'
 import { subtract } from '../shape/solid'
 import { boxBody } from '../testBodies'

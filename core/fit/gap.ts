@@ -7,7 +7,7 @@ import { refine } from '../mesh/refine'
 import { isClosed, topology } from '../mesh/topology'
 import { treeOf, type Tree } from '../mesh/tree'
 import { isInside } from '../mesh/winding'
-import { sphereDirections } from '../shape/directions'
+import { sphereDirections } from '../math/directions'
 import { overlapOf } from './overlap'
 
 export interface FitOptions {

@@ -1,4 +1,4 @@
-import type { Vector3 } from '../mesh/transform'
+import type { Vector3 } from '../math/vectors'
 
 /** N/mm² that a pin of that wire may bear in bending. */
 export const WIRE: Record<'brass' | 'steel', number> = { brass: 200, steel: 400 }

@@ -1,4 +1,4 @@
-import type { Vector3 } from '../mesh/transform'
+import type { Vector3 } from '../math/vectors'
 
 /** Landmarks of a standing height along the body, from the ground up, in the order in which they are asked for. */
 export const LANDMARKS = ['sole', 'knee', 'hip', 'neck', 'crown'] as const

@@ -2,9 +2,9 @@ import { silent, type Report } from '../answer'
 import type { Mesh } from '../mesh/mesh'
 import { faceNormals } from '../mesh/measure'
 import { rayFirst } from '../mesh/ray'
-import type { Vector3 } from '../mesh/transform'
+import type { Vector3 } from '../math/vectors'
 import { treeOf, type Tree } from '../mesh/tree'
-import { coneDirections } from '../shape/directions'
+import { coneDirections } from '../math/directions'
 
 export interface Thinness {
   /** mm; median of an inward cone at the thinnest spot */

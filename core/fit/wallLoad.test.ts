@@ -1,6 +1,7 @@
 import { expect, it } from 'vitest'
 import { concatenate } from '../mesh/mesh'
-import { identity3, transformed } from '../mesh/transform'
+import { identity3 } from '../math/vectors'
+import { transformed } from '../mesh/transform'
 import { boxBody, cylinderBody, sphereBody } from '../testBodies'
 import { loadDefaults, wallLoad } from './wallLoad'
 

@@ -1,6 +1,6 @@
 import { silent, type Report } from '../answer'
 import { bounds, type Mesh } from '../mesh/mesh'
-import { Sections } from '../print/sections'
+import { Sections } from '../mesh/sections'
 import { sectionRaster, type SectionRaster } from '../shape/section'
 
 export interface LoadCase {

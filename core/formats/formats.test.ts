@@ -1,7 +1,7 @@
 import { inflateSync } from 'node:zlib'
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { Rasteriser } from '../print/raster'
+import { Rasteriser } from '../raster/raster'
 import { boxBody, sphereBody } from '../testBodies'
 import { meshFromBytes, meshToBytes } from './meshBytes'
 import { writeObj } from './obj'

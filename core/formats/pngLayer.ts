@@ -1,4 +1,4 @@
-import type { Runs } from '../print/raster'
+import type { Runs } from '../raster/raster'
 import { crc32 } from './crc32'
 
 /**

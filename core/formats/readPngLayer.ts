@@ -1,6 +1,6 @@
 import { bad, good, type Answer } from '../answer'
-import type { Runs } from '../print/raster'
-import { RunBuilder } from '../print/runBuilder'
+import type { Runs } from '../raster/raster'
+import { RunBuilder } from '../raster/runBuilder'
 import { crc32 } from './crc32'
 import { inflateRuns } from './runInflate'
 

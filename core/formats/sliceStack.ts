@@ -1,8 +1,8 @@
 import { Zip, ZipDeflate } from 'fflate'
 import type { Mesh } from '../mesh/mesh'
 import { bounds } from '../mesh/mesh'
-import { loopsOf } from '../print/loops'
-import { Sections } from '../print/sections'
+import { loopsOf } from '../mesh/loops'
+import { Sections } from '../mesh/sections'
 import { CONTENT_TYPES, meshText, RELATIONSHIPS } from './write3mf'
 
 /** What the layers of a body are as outlines: closed loops, solid on the left, at each layer's middle. */

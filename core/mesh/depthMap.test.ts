@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { boxBody, chainBody, sphereBody } from '../testBodies'
-import { sphereDirections } from '../shape/directions'
+import { sphereDirections } from '../math/directions'
 import { depthMap, seen } from './depthMap'
 import { concatenate } from './mesh'
 import { vertexNormals } from './measure'

@@ -1,5 +1,5 @@
 import type { Mesh } from './mesh'
-import { frame, type Vector3 } from './transform'
+import { frame, type Vector3 } from '../math/vectors'
 
 /**
  * What a parallel beam sees of a mesh, as an orthographic map of the heights nearest to its source: asking for every

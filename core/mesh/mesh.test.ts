@@ -12,7 +12,8 @@ import { selfIntersections } from './selfIntersect'
 import { buildTree, treeOf } from './tree'
 import { weldExact, weldTolerance } from './weld'
 import { topology } from './topology'
-import { fromQuaternion, multiplyQuaternions, quaternionBetween, transformed, apply3 } from './transform'
+import { fromQuaternion, multiplyQuaternions, quaternionBetween, apply3 } from '../math/vectors'
+import { transformed } from './transform'
 import { buildWinding, windingNumber } from './winding'
 
 const coordinate = fc.double({ min: -50, max: 50, noNaN: true })

@@ -3,7 +3,8 @@ import { describe, expect, it } from 'vitest'
 import { boxBody, sphereBody } from '../testBodies'
 import { ellipse, loft } from '../shape/loft'
 import { axisAt } from './roundness'
-import { fromQuaternion, transformed } from './transform'
+import { fromQuaternion } from '../math/vectors'
+import { transformed } from './transform'
 
 /** A vase: no part of it a cylinder or a cone. */
 const vase = loft(

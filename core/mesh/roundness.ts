@@ -1,11 +1,11 @@
 import { bad, good, type Answer } from '../answer'
 import { closest, closestPoint } from './closest'
-import { symmetricEigen } from './eigen'
+import { symmetricEigen } from '../math/eigen'
 import { faceCross } from './face'
 import { faceNormals } from './measure'
 import { bounds, boxDiagonal, type Mesh } from './mesh'
 import { topology } from './topology'
-import type { Vector3 } from './transform'
+import { cross, type Vector3 } from '../math/vectors'
 import { treeOf } from './tree'
 
 export interface Axis {
@@ -103,11 +103,6 @@ function cornerNormals(
   return out
 }
 
-const cross = (a: Vector3, b: Vector3): Vector3 => [
-  a[1] * b[2] - a[2] * b[1],
-  a[2] * b[0] - a[0] * b[2],
-  a[0] * b[1] - a[1] * b[0],
-]
 type Square = Float64Array
 const times = (a: Square, b: Square): Square =>
   Float64Array.from(a, (_, i) => {

@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { concatenate } from './mesh'
-import { identity3, transformed, type Vector3 } from './transform'
+import { identity3, type Vector3 } from '../math/vectors'
+import { transformed } from './transform'
 import { sphereBody } from '../testBodies'
 import { skinLine } from './skinLine'
 

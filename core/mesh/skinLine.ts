@@ -1,8 +1,8 @@
 import { closest, closestPoint } from './closest'
-import { MinHeap } from './heap'
+import { MinHeap } from '../math/heap'
 import type { Mesh } from './mesh'
 import { vertexNeighbours } from './smooth'
-import type { Vector3 } from './transform'
+import type { Vector3 } from '../math/vectors'
 import { treeOf } from './tree'
 
 /** Points with which a path is first drawn straight; then again with twice as many, until there are enough. */

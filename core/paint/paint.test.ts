@@ -4,11 +4,11 @@ import { sphereBody } from '../testBodies'
 import { concatenate, keepFaces } from '../mesh/mesh'
 import { measure, vertexNormals } from '../mesh/measure'
 import { transformed } from '../mesh/transform'
-import { BANDS, deltaE00, hexToLab, parseHex, srgbToXyz, toHex, toLab, toXyz, WHITE, xyzToSrgb } from './colour'
-import { BLACK, coatsToHide, filmOver, hiding, opticsOf, PAPER, thinned } from './film'
-import { brushLabels, carryLabels, regionAreas } from './regions'
-import { reflectanceOf } from './spectrum'
-import { MAP, MAPS, surfaceMaps } from './surfaceMaps'
+import { BANDS, deltaE00, hexToLab, parseHex, srgbToXyz, toHex, toLab, toXyz, WHITE, xyzToSrgb } from './optics/colour'
+import { BLACK, coatsToHide, filmOver, hiding, opticsOf, PAPER, thinned } from './optics/film'
+import { brushLabels, carryLabels, regionAreas } from './surface/regions'
+import { reflectanceOf } from './optics/spectrum'
+import { MAP, MAPS, surfaceMaps } from './surface/surfaceMaps'
 
 const hex = fc
   .tuple(fc.nat(255), fc.nat(255), fc.nat(255))

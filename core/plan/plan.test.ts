@@ -1,10 +1,10 @@
 import { describe, expect, it } from 'vitest'
 import { cavityHoles } from '../findings/cavityHoles'
 import { doesNotFit } from '../findings/doesNotFit'
-import { steepWait } from '../findings/steepWait'
+import { steepWait } from '../findings/scheduleRisk'
 import { supportGaps } from '../findings/supportGaps'
 import { ranked } from '../findings/finding'
-import { sprayRefused, waitingIn } from './drying'
+import { sprayRefused, waitingIn } from './materials/drying'
 
 describe('drying', () => {
   it('doubles a reaction for ten degrees colder, and slows evaporation in damp', () => {

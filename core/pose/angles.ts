@@ -1,4 +1,4 @@
-import { multiplyQuaternions } from '../mesh/transform'
+import { multiplyQuaternions } from '../math/vectors'
 
 type Quaternion = [number, number, number, number]
 /** Degrees: forward about the axis to the viewer's right, sideways about the one that points to the back, round about the upright. */

@@ -1,7 +1,7 @@
 import type { Mesh } from '../mesh/mesh'
 import { laplacian } from './laplacian'
-import { Factor } from './factor'
-import type { Sparse } from './sparse'
+import { Factor } from '../math/sparseFactor'
+import type { Sparse } from '../math/sparse'
 
 /** More would slacken a skin that has nothing inside to hold it up; what it slackens, `filledOut` gives back. */
 const ROUNDS = 4

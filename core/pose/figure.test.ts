@@ -9,7 +9,7 @@ import { motionsOf, type Joint } from './skeleton'
 import { stretchOf } from './stretch'
 import { jointAt } from './volume'
 import { cylinderBody } from '../testBodies'
-import type { Vector3 } from '../mesh/transform'
+import type { Vector3 } from '../math/vectors'
 
 const joint = (name: string, parent: number, position: Vector3, forward = 0, round = 0): Joint => ({
   name,

@@ -1,4 +1,4 @@
-import { apply3, fromQuaternion, multiplyQuaternions, quaternionBetween, type Vector3 } from '../mesh/transform'
+import { cross, dot, minus, apply3, fromQuaternion, multiplyQuaternions, quaternionBetween, type Vector3 } from '../math/vectors'
 import { motionsOf, type Joint, type Quaternion } from './skeleton'
 import { jointAt } from './volume'
 
@@ -70,13 +70,6 @@ export function holdsOf(joints: readonly Joint[], which: readonly number[]): Hol
   }))
 }
 
-const minus = (a: Vector3, b: Vector3): Vector3 => [a[0] - b[0], a[1] - b[1], a[2] - b[2]]
-const dot = (a: Vector3, b: Vector3): number => a[0] * b[0] + a[1] * b[1] + a[2] * b[2]
-const cross = (a: Vector3, b: Vector3): Vector3 => [
-  a[1] * b[2] - a[2] * b[1],
-  a[2] * b[0] - a[0] * b[2],
-  a[0] * b[1] - a[1] * b[0],
-]
 function unit(v: Vector3): Vector3 | null {
   const l = Math.hypot(...v)
   return l < 1e-9 ? null : [v[0] / l, v[1] / l, v[2] / l]

@@ -1,7 +1,7 @@
 import { rayAll } from '../mesh/ray'
 import { treeOf } from '../mesh/tree'
 import type { Mesh } from '../mesh/mesh'
-import type { Vector3 } from '../mesh/transform'
+import type { Vector3 } from '../math/vectors'
 
 /**
  * Where a joint lies that is pointed at on the skin: half way through the body there, straight in. The place itself when

@@ -1,4 +1,4 @@
-import type { Vector3 } from '../mesh/transform'
+import { cross, dot, minus, type Vector3 } from '../math/vectors'
 import { motionsOf, type Joint, type Quaternion } from './skeleton'
 import { jointAt } from './volume'
 
@@ -107,12 +107,5 @@ export function twistAbout([x, y, z, w]: Quaternion, axis: Vector3): number {
   return a > Math.PI ? a - 2 * Math.PI : a < -Math.PI ? a + 2 * Math.PI : a
 }
 
-const minus = (a: Vector3, b: Vector3): Vector3 => [a[0] - b[0], a[1] - b[1], a[2] - b[2]]
-const dot = (a: Vector3, b: Vector3): number => a[0] * b[0] + a[1] * b[1] + a[2] * b[2]
-const cross = (a: Vector3, b: Vector3): Vector3 => [
-  a[1] * b[2] - a[2] * b[1],
-  a[2] * b[0] - a[0] * b[2],
-  a[0] * b[1] - a[1] * b[0],
-]
 const angle = (a: Vector3, b: Vector3): number => Math.atan2(Math.hypot(...cross(a, b)), dot(a, b))
 const degrees = (r: number): number => (r * 180) / Math.PI

@@ -1,4 +1,4 @@
-import type { Vector3 } from '../mesh/transform'
+import type { Vector3 } from '../math/vectors'
 
 export interface PicturePair {
   /** mm, on the sculpt */

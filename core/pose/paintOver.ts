@@ -1,4 +1,4 @@
-import type { Vector3 } from '../mesh/transform'
+import type { Vector3 } from '../math/vectors'
 
 /** A place of a brush that says which joint the skin there follows, on the sculpt before posing. */
 export interface WeightDab {

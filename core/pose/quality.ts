@@ -1,7 +1,7 @@
 import { faceCross, lengthOf } from '../mesh/face'
 import { measure } from '../mesh/measure'
 import type { Mesh } from '../mesh/mesh'
-import { fromQuaternion } from '../mesh/transform'
+import { fromQuaternion } from '../math/vectors'
 import type { Joint, Motion } from './skeleton'
 import { jointAt, tetrahedron } from './volume'
 

@@ -1,4 +1,4 @@
-import { apply3, fromQuaternion, multiplyQuaternions, type Vector3 } from '../mesh/transform'
+import { apply3, fromQuaternion, multiplyQuaternions, type Vector3 } from '../math/vectors'
 
 export type Quaternion = readonly [number, number, number, number]
 export interface Joint {

@@ -1,7 +1,7 @@
 import { faceCross, lengthOf } from '../mesh/face'
 import { vertexNormals } from '../mesh/measure'
 import type { Mesh } from '../mesh/mesh'
-import { apply3, fromQuaternion, type Vector3 } from '../mesh/transform'
+import { apply3, fromQuaternion, type Vector3 } from '../math/vectors'
 import type { Joint, Motion } from './skeleton'
 
 const ROUNDS = 4

@@ -2,11 +2,11 @@ import type { Mesh } from '../mesh/mesh'
 import { rayBlocked } from '../mesh/ray'
 import { treeOf } from '../mesh/tree'
 import { vertexNormals } from '../mesh/measure'
-import type { Vector3 } from '../mesh/transform'
+import type { Vector3 } from '../math/vectors'
 import { laplacian } from './laplacian'
 import type { Bone } from './skeleton'
-import { Factor } from './factor'
-import type { Sparse } from './sparse'
+import { Factor } from '../math/sparseFactor'
+import type { Sparse } from '../math/sparse'
 
 /**
  * How strongly a bone heats the skin nearest to it: Baran and Popović's c. With 1 the blend at a joint is about as long as

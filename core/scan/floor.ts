@@ -1,5 +1,5 @@
-import { evenNumbers } from '../random'
-import type { Vector3 } from '../mesh/transform'
+import { evenNumbers } from '../math/random'
+import { unit, type Vector3 } from '../math/vectors'
 
 export interface Floor {
   point: [number, number, number]
@@ -163,7 +163,3 @@ function fitted(p: Float32Array, sample: readonly number[], plane: Plane, slack:
   return [m[0] / l, m[1] / l, m[2] / l, (plane[3] - h0) / l]
 }
 
-const unit = (v: Vector3): Vector3 => {
-  const l = Math.hypot(...v) || 1
-  return [v[0] / l, v[1] / l, v[2] / l]
-}

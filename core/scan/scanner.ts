@@ -1,9 +1,10 @@
 import { bounds, boxDiagonal, type Mesh } from '../mesh/mesh'
 import { rayFirst } from '../mesh/ray'
 import { treeOf } from '../mesh/tree'
-import { frame, fromQuaternion, transformed, type Matrix3, type Vector3 } from '../mesh/transform'
+import { frame, fromQuaternion, type Matrix3, type Vector3 } from '../math/vectors'
+import { transformed } from '../mesh/transform'
 import { silent, type Report } from '../answer'
-import { evenNumbers, normalNumbers } from '../random'
+import { evenNumbers, normalNumbers } from '../math/random'
 
 export interface ScannerOptions {
   /** where it stands round the object: degrees about z from the front, degrees above the floor */

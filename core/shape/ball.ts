@@ -1,7 +1,7 @@
 import type { Mesh } from '../mesh/mesh'
 import { weldIdentical } from '../mesh/weld'
 import { loft, ellipse } from './loft'
-import type { Vector3 } from '../mesh/transform'
+import type { Vector3 } from '../math/vectors'
 
 /** Closed sphere of rings; corners lie on it. */
 export function sphereSolid(centre: Vector3, radius: number, sides: number): Mesh {

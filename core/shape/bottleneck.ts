@@ -1,4 +1,4 @@
-import { MinHeap } from '../mesh/heap'
+import { MinHeap } from '../math/heap'
 
 /**
  * The way between two cells whose tightest place is widest (Pollack 1960, as a search that takes the roomiest cell first),

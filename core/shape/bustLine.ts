@@ -1,4 +1,4 @@
-import type { Vector3 } from '../mesh/transform'
+import type { Vector3 } from '../math/vectors'
 
 export interface BustShape {
   /** mm from the neck out to the cut at the sides, and to the front and back */

@@ -1,7 +1,7 @@
-import { solved } from '../solved'
+import { solved } from '../math/solve'
 import { bad, good, type Answer } from '../answer'
 import { bounds, boxDiagonal, type Mesh } from '../mesh/mesh'
-import { frame, type Vector3 } from '../mesh/transform'
+import { dot, frame, type Vector3 } from '../math/vectors'
 import { mainPiece, type LeftOut } from './mainPiece'
 import { sectionOutline } from './section'
 import { common, subtract, trimmedByPlane } from './solid'
@@ -110,7 +110,6 @@ function blockAbove(mesh: Mesh, { point, normal, line }: CutOptions): Mesh {
   return { positions, triangles: Uint32Array.from(triangles) }
 }
 
-const dot = (a: Vector3, b: Vector3): number => a[0] * b[0] + a[1] * b[1] + a[2] * b[2]
 
 /** A line of more points than this was drawn in one stroke; points set one by one are meant as they are. */
 const STROKE = 40

@@ -1,10 +1,11 @@
 import { silent, type Report } from '../answer'
 import { bounds, boxDiagonal, type Mesh } from '../mesh/mesh'
 import { rayBlocked } from '../mesh/ray'
-import { frame, transformed, type Vector3 } from '../mesh/transform'
+import { frame, type Vector3 } from '../math/vectors'
+import { transformed } from '../mesh/transform'
 import { treeOf } from '../mesh/tree'
-import { sectionArea, sectionPerimeter, Sections } from '../print/sections'
-import { sphereDirections } from './directions'
+import { sectionArea, sectionPerimeter, Sections } from '../mesh/sections'
+import { sphereDirections } from '../math/directions'
 import { sectionOutline } from './section'
 
 export interface CutPlane {

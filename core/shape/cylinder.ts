@@ -1,5 +1,5 @@
 import type { Mesh } from '../mesh/mesh'
-import { frame, type Vector3 } from '../mesh/transform'
+import { frame, type Vector3 } from '../math/vectors'
 
 /**
  * Closed solid of revolution along straight pieces: a ring of radius r at each point of the path. Rings lie

@@ -1,4 +1,4 @@
-import type { Vector3 } from '../mesh/transform'
+import type { Vector3 } from '../math/vectors'
 
 /** Places of a brush: full strength out to half the radius, none at it. */
 export interface Dab {

@@ -1,6 +1,6 @@
 import { silent, type Report } from '../answer'
 import type { Mesh } from '../mesh/mesh'
-import type { Vector3 } from '../mesh/transform'
+import type { Vector3 } from '../math/vectors'
 import { DrillSkin, type DrainSite } from './drillSkin'
 
 export interface DrainWish {

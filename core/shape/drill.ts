@@ -3,11 +3,11 @@ import type { Mesh } from '../mesh/mesh'
 import { measure } from '../mesh/measure'
 import { rayAll, rayBlocked } from '../mesh/ray'
 import { treeOf, type Tree } from '../mesh/tree'
-import type { Vector3 } from '../mesh/transform'
+import type { Vector3 } from '../math/vectors'
 import { tube } from './cylinder'
-import { frame } from '../mesh/transform'
+import { frame } from '../math/vectors'
 import { subtract } from './solid'
-import { sphereDirections } from './directions'
+import { sphereDirections } from '../math/directions'
 
 export interface DrainHole {
   /** on the outer skin, mm */

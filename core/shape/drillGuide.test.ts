@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { measure } from '../mesh/measure'
-import { identity3, transformed, type Vector3 } from '../mesh/transform'
+import { identity3, type Vector3 } from '../math/vectors'
+import { transformed } from '../mesh/transform'
 import { boxBody, sphereBody } from '../testBodies'
 import { drillGuide, type DrillGuideOptions } from './drillGuide'
 import { acceptedAsSolid, common } from './solid'

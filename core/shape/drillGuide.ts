@@ -1,7 +1,8 @@
 import { bad, good, type Answer } from '../answer'
 import { measure } from '../mesh/measure'
 import type { Mesh } from '../mesh/mesh'
-import { frame, identity3, transformed, type Vector3 } from '../mesh/transform'
+import { frame, identity3, type Vector3 } from '../math/vectors'
+import { transformed } from '../mesh/transform'
 import { tube } from './cylinder'
 import { common, subtract, unite } from './solid'
 

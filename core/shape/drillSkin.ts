@@ -3,9 +3,9 @@ import { faceNormals } from '../mesh/measure'
 import { bounds, boxDiagonal, type Mesh } from '../mesh/mesh'
 import { rayAll, rayBlocked } from '../mesh/ray'
 import { shellFacts } from '../mesh/shellFacts'
-import type { Vector3 } from '../mesh/transform'
+import type { Vector3 } from '../math/vectors'
 import { treeOf, type Tree } from '../mesh/tree'
-import { sphereDirections } from './directions'
+import { sphereDirections } from '../math/directions'
 import { probe, type DrilledHole } from './drill'
 
 export interface DrainSite extends DrilledHole {

@@ -1,7 +1,7 @@
 import type { Problem } from '../answer'
 import { closest, closestPoint } from '../mesh/closest'
 import type { Mesh } from '../mesh/mesh'
-import type { Vector3 } from '../mesh/transform'
+import type { Vector3 } from '../math/vectors'
 import { DrillSkin, type DrainSite } from './drillSkin'
 
 export interface HoleNear {

@@ -1,13 +1,13 @@
 import { bad, good, silent, type Answer, type Report } from '../answer'
 import { closest, closestPoint } from '../mesh/closest'
 import { bounds, boxDiagonal, concatenate, type Mesh } from '../mesh/mesh'
-import { MinHeap } from '../mesh/heap'
+import { MinHeap } from '../math/heap'
 import { rayAll } from '../mesh/ray'
-import type { Vector3 } from '../mesh/transform'
+import type { Vector3 } from '../math/vectors'
 import { treeOf, type Tree } from '../mesh/tree'
 import { closedGaps, depthInside, solidGrid, type SolidGrid } from '../volume/solidGrid'
 import { bottleneck } from './bottleneck'
-import { sphereDirections } from './directions'
+import { sphereDirections } from '../math/directions'
 import { mouthOpen } from './mouths'
 
 export interface RouteWish {

@@ -2,7 +2,7 @@ import { closest, closestPoint } from '../mesh/closest'
 import { measure } from '../mesh/measure'
 import { bounds, keepFaces, type Box, type Mesh } from '../mesh/mesh'
 import { shells } from '../mesh/topology'
-import type { Vector3 } from '../mesh/transform'
+import type { Vector3 } from '../math/vectors'
 import { buildTree } from '../mesh/tree'
 
 export interface LeftOut {

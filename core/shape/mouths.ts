@@ -1,6 +1,6 @@
 import { type Mesh } from '../mesh/mesh'
 import { rayBlocked } from '../mesh/ray'
-import { frame, type Vector3 } from '../mesh/transform'
+import { frame, type Vector3 } from '../math/vectors'
 import { treeOf } from '../mesh/tree'
 import { isInside } from '../mesh/winding'
 

@@ -1,5 +1,6 @@
 import { bounds, type Mesh } from '../mesh/mesh'
-import { apply3, fromQuaternion, identity3, transformed, type Vector3 } from '../mesh/transform'
+import { apply3, fromQuaternion, identity3, type Vector3 } from '../math/vectors'
+import { transformed } from '../mesh/transform'
 import type { Dab } from './dabs'
 
 /** The body turned by the quaternion, and the way from there to the middle of the plate. */

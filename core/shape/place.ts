@@ -1,5 +1,6 @@
 import type { Mesh } from '../mesh/mesh'
-import { fromQuaternion, transformed, type Matrix3 } from '../mesh/transform'
+import { fromQuaternion, type Matrix3 } from '../math/vectors'
+import { transformed } from '../mesh/transform'
 
 export interface Placement {
   /** x, y, z, w; turns about the world's origin */

@@ -1,7 +1,7 @@
 import { bad, good, type Answer } from '../answer'
 import { measure } from '../mesh/measure'
 import type { Mesh } from '../mesh/mesh'
-import type { Vector3 } from '../mesh/transform'
+import type { Vector3 } from '../math/vectors'
 import { tube } from './cylinder'
 import { common } from './solid'
 

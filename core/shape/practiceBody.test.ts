@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest'
 import { bounds } from '../mesh/mesh'
 import { shells, topology } from '../mesh/topology'
 import { vertexNormals } from '../mesh/measure'
-import { eyeballAt, placesAbout } from '../paint/eyes'
+import { eyeballAt, placesAbout } from '../paint/eyes/eyes'
 import { practiceBody } from './practiceBody'
 
 describe('the practice body', () => {

@@ -1,7 +1,8 @@
 import type { Mesh } from '../mesh/mesh'
-import { frame, transformed, type Vector3 } from '../mesh/transform'
+import { frame, type Vector3 } from '../math/vectors'
+import { transformed } from '../mesh/transform'
 import { Parabolas } from '../volume/parabolas'
-import { sectionArea, sectionPerimeter, Sections } from '../print/sections'
+import { sectionArea, sectionPerimeter, Sections } from '../mesh/sections'
 
 export interface Section {
   /** mm² */

@@ -1,7 +1,7 @@
 import Module, { type Manifold as Solid, type ManifoldToplevel } from 'manifold-3d'
 import { bad, good, type Answer } from '../answer'
 import type { Mesh } from '../mesh/mesh'
-import type { Vector3 } from '../mesh/transform'
+import type { Vector3 } from '../math/vectors'
 import { weldExact } from '../mesh/weld'
 
 /**

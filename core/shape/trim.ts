@@ -1,6 +1,6 @@
 import { bad, good, type Answer } from '../answer'
 import { isCloud, keepFaces, type Mesh } from '../mesh/mesh'
-import type { Vector3 } from '../mesh/transform'
+import type { Vector3 } from '../math/vectors'
 
 export interface TrimOptions {
   /** what lies on the side of each plane to which its normal points is kept */

@@ -1,11 +1,12 @@
 import { describe, expect, it } from 'vitest'
 import { cylinderBody } from '../testBodies'
-import { inspectLayers } from '../print/slice'
+import { inspectLayers } from '../print/slice/slice'
 import type { Mesh } from '../mesh/mesh'
 import { drill } from './drill'
 import { hollow } from './hollow'
 import { orient } from './orient'
-import { identity3, transformed } from '../mesh/transform'
+import { identity3 } from '../math/vectors'
+import { transformed } from '../mesh/transform'
 import { ventSite } from './ventSite'
 
 const UPRIGHT = [0, 0, 0, 1] as const

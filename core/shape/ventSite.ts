@@ -1,9 +1,9 @@
 import { bad, good, type Answer } from '../answer'
 import type { Mesh } from '../mesh/mesh'
 import { rayAll } from '../mesh/ray'
-import { apply3, fromQuaternion, type Vector3 } from '../mesh/transform'
+import { apply3, fromQuaternion, type Vector3 } from '../math/vectors'
 import { treeOf } from '../mesh/tree'
-import { sphereDirections } from './directions'
+import { sphereDirections } from '../math/directions'
 import { probe, type DrilledHole } from './drill'
 import { standing } from './orient'
 

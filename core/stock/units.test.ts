@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { ofProduct } from '../plan/supplies'
+import { ofProduct } from '../plan/materials/supplies'
 import { amountIn, amountText, type StockUnit } from './units'
 
 describe('units of stock', () => {

@@ -1,10 +1,10 @@
 import type { LayerManifest } from '../../contract/manifest'
 import { readEntry, type ByteSource, type ZipEntry } from '../../core/formats/zipDirectory'
 import { readPngLayer } from '../../core/formats/readPngLayer'
-import { evenNumbers, normalNumbers } from '../../core/random'
+import { evenNumbers, normalNumbers } from '../../core/math/random'
 import { Hanging, worldDefaults, type Hung, type World } from '../../core/print/hanging/hanging'
-import { slack } from '../../core/print/followed'
-import { MOST_LAYER } from '../../core/print/readLayers'
+import { slack } from '../../core/print/slice/followed'
+import { MOST_LAYER } from '../../core/print/slice/readLayers'
 import { layerSeconds } from './job'
 
 /** What a machine, its film and the day make of a job: never quite what was reckoned with. */

@@ -1,7 +1,7 @@
 import express, { Router } from 'express'
 import { z } from 'zod'
 import type { ScaleState } from '../../contract/devices'
-import { evenNumbers, normalNumbers } from '../../core/random'
+import { evenNumbers, normalNumbers } from '../../core/math/random'
 import { Shell, type StandInConfig } from './shell'
 
 const settings = z.object({

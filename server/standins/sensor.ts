@@ -1,8 +1,8 @@
 import express, { Router } from 'express'
 import { z } from 'zod'
 import { openAir, type SensorState } from '../../contract/devices'
-import { roomAhead } from '../../core/plan/air'
-import { evenNumbers, normalNumbers } from '../../core/random'
+import { roomAhead } from '../../core/plan/scheduling/air'
+import { evenNumbers, normalNumbers } from '../../core/math/random'
 import { Shell, type StandInConfig } from './shell'
 import { Weather } from './weather'
 

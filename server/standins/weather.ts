@@ -1,6 +1,6 @@
 import type { AirHour, OpenAir } from '../../contract/devices'
-import { saturation } from '../../core/plan/air'
-import { evenNumbers } from '../../core/random'
+import { saturation } from '../../core/plan/scheduling/air'
+import { evenNumbers } from '../../core/math/random'
 
 const HOUR = 3_600_000,
   DAY = 24 * HOUR,

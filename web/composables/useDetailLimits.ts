@@ -1,7 +1,7 @@
 import { computed } from 'vue'
 import { usePiece } from '../stores/piece'
 import { useStock } from '../stores/stock'
-import { useMeans } from './useMeans'
+import { useMeans } from './usePrinterAndResin'
 
 /** mm of primer and paint that a finish lays on: two coats of primer and some of paint, as the materials' defaults have it. */
 const FILM = { shelf: 0.05, display: 0.07, exhibition: 0.09 } as const

@@ -1,6 +1,6 @@
 import * as Comlink from 'comlink'
 import { onBeforeUnmount, ref, toRaw, type Ref } from 'vue'
-import type { Vector3 } from '../../core/mesh/transform'
+import type { Vector3 } from '../../core/math/vectors'
 import { useViewport } from '../viewport/useViewport'
 import type { DrainWorker } from '../workers/drain.worker'
 

@@ -1,4 +1,4 @@
-import { schoolDefaults, type School, type Schools } from '../../core/plan/schools'
+import { schoolDefaults, type School, type Schools } from '../../core/plan/facts/schools'
 import { usePiece } from '../stores/piece'
 import { useStock } from '../stores/stock'
 

@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import { computed, onBeforeUnmount, onMounted, ref } from 'vue'
-import { nextSpray } from '../../core/plan/air'
+import { nextSpray } from '../../core/plan/scheduling/air'
 import { timetableFindings } from '../../core/findings/timetable'
-import { wallClock } from '../../core/wallClock'
+import { wallClock } from '../../core/plan/scheduling/wallClock'
 import { useAttempt } from '../composables/useAttempt'
 import FindingList from '../shell/FindingList.vue'
 import { duration } from '../shell/duration'

@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import { computed, onBeforeUnmount, onMounted, ref, watch } from 'vue'
 import { RouterView, useRoute, useRouter } from 'vue-router'
-import type { StageName } from '../composables/useTrail'
-import Thread from '../shell/Thread.vue'
+import type { StageName } from '../composables/useStages'
+import Thread from '../shell/StageList.vue'
 import Turntable from '../viewport/Turntable.vue'
 import { useViewport } from '../viewport/useViewport'
 import { usePiece } from '../stores/piece'

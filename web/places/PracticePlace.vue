@@ -1,12 +1,12 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import { z } from 'zod'
-import { CAUTIONS } from '../../core/plan/cautions'
-import { EXERCISES, WENT, type ExerciseId } from '../../core/plan/practice'
+import { CAUTIONS } from '../../core/plan/materials/cautions'
+import { EXERCISES, WENT, type ExerciseId } from '../../core/plan/facts/practice'
 import { api } from '../api'
 import { useAttempt } from '../composables/useAttempt'
 import { ownPaintWork } from '../composables/usePaintWork'
-import { handOver } from '../shell/handOver'
+import { handOver } from '../shell/downloadFile'
 import { preparePhoto } from '../shell/photo'
 import { useStock } from '../stores/stock'
 

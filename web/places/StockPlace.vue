@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, onMounted, ref } from 'vue'
-import { plateSize } from '../../core/print/printer'
+import { plateSize } from '../../core/print/slice/printer'
 import { resin as resinSchema } from '../../contract/stock'
 import { shelfLevel } from '../../core/stock/lots'
 import DraftInput from '../shell/DraftInput.vue'

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { ref } from 'vue'
-import { hexToLab, labToHex, type Triple } from '../../core/paint/colour'
+import { hexToLab, labToHex, type Triple } from '../../core/paint/optics/colour'
 import DraftInput from './DraftInput.vue'
 
 /** A colour by the eye or by its three CIELAB numbers. */

@@ -2,7 +2,7 @@
 import { computed, onBeforeUnmount, ref, watch } from 'vue'
 import { RouterLink } from 'vue-router'
 import { cleaning, type Cleaning, type CleanStepRecord } from '../../contract/runs'
-import { bathFull } from '../../core/findings/bathFull'
+import { bathFull } from '../../core/findings/bathSaturated'
 import type { Finding } from '../../core/findings/finding'
 import { api } from '../api'
 import { useAttempt } from '../composables/useAttempt'

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, reactive, ref, watch, watchEffect } from 'vue'
 import type { Finding } from '../../core/findings/finding'
-import { useMeans } from '../composables/useMeans'
+import { useMeans } from '../composables/usePrinterAndResin'
 import FindingList from '../shell/FindingList.vue'
 import { useAssembly } from '../stores/assembly'
 import { useFindings } from '../stores/findings'

@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import { computed, ref, watch, watchEffect } from 'vue'
 import { SURVIVES } from '../../core/findings/tooThin'
-import { resinUse } from '../../core/print/printer'
-import { useMeans } from '../composables/useMeans'
+import { resinUse } from '../../core/print/slice/printer'
+import { useMeans } from '../composables/usePrinterAndResin'
 import CutPanel from './size/CutPanel.vue'
 import RatioTable from './size/RatioTable.vue'
 import FindingList from '../shell/FindingList.vue'

@@ -2,7 +2,7 @@
 import { computed, ref, watchEffect } from 'vue'
 import type { Finding } from '../../core/findings/finding'
 import type { DrilledHole } from '../../core/shape/drill'
-import { quaternionBetween } from '../../core/mesh/transform'
+import { quaternionBetween } from '../../core/math/vectors'
 import { standingDabs } from '../../core/shape/orient'
 import FindingList from '../shell/FindingList.vue'
 import { useDerivations } from '../stores/derivations'

@@ -1,6 +1,6 @@
 import { defineStore } from 'pinia'
 import { computed, ref } from 'vue'
-import { HAND, type Hand } from '../../core/paint/hand'
+import { HAND, type Hand } from '../../core/paint/coats/hand'
 import { useAttempt } from '../composables/useAttempt'
 import { useStock } from './stock'
 

@@ -7,8 +7,8 @@ import {
   type FlawRecord,
   type Inspection,
 } from '../../contract/flaws'
-import { flawCauses, flawsLeft } from '../../core/findings/flawsLeft'
-import { learnedFrom } from '../../core/plan/flaws'
+import { flawCauses, flawsLeft } from '../../core/findings/openFlaws'
+import { learnedFrom } from '../../core/plan/facts/flaws'
 import { api, tell } from '../api'
 import { queued } from '../composables/edits'
 import { newestOnly } from '../composables/newest'

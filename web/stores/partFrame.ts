@@ -1,5 +1,5 @@
 import type { PartRecord } from '../../contract/pieces'
-import { apply3, fromQuaternion, type Vector3 } from '../../core/mesh/transform'
+import { apply3, fromQuaternion, type Vector3 } from '../../core/math/vectors'
 import { motionsOf, type Quaternion } from '../../core/pose/skeleton'
 
 /** What turns a part's directions on the way from its sculpt to where it stands: the pose of one joint, and its place. */

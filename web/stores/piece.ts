@@ -11,10 +11,10 @@ import {
   type PartRecord,
   type PieceDetail,
 } from '../../contract/pieces'
-import type { Vector3 } from '../../core/mesh/transform'
-import type { Carry } from '../../core/shape/carried'
-import { movedList, rebased, withOperation } from '../../core/shape/operationList'
-import { rankOf as rank, REPEATED, type OperationReport } from '../../core/shape/operations'
+import type { Vector3 } from '../../core/math/vectors'
+import type { Carry } from '../../core/operations/carried'
+import { movedList, rebased, withOperation } from '../../core/operations/operationList'
+import { rankOf as rank, REPEATED, type OperationReport } from '../../core/operations/operations'
 import { api, ApiProblem, tell } from '../api'
 import { fieldEdits, queued } from '../composables/edits'
 import { newestOnly } from '../composables/newest'

@@ -6,7 +6,7 @@ import { printer as printerSchema, slicedResin, type PrinterRecord } from '../..
 import { nestDefaults, type NestedPlate } from '../../core/print/nest/types'
 import type { NestReport } from '../../core/print/nest/nestReport'
 import { useCheck } from '../composables/useCheck'
-import { useMeans } from '../composables/useMeans'
+import { useMeans } from '../composables/usePrinterAndResin'
 import { useDerivations } from './derivations'
 import { usePiece } from './piece'
 import { useStock, type Item } from './stock'

@@ -3,7 +3,7 @@ import { computed, onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vu
 import { Focus } from 'lucide-vue-next'
 import * as THREE from 'three'
 import { useDerivations } from '../stores/derivations'
-import { Carrying } from './carrying'
+import { Carrying } from './partDrag'
 import { loadMesh } from './meshCache'
 import { Scene, type Picked } from './scene'
 import { useViewport, type Quaternion } from './useViewport'

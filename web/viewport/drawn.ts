@@ -1,6 +1,6 @@
 import * as THREE from 'three'
 import type { Mesh } from '../../core/mesh/mesh'
-import type { Painted } from '../../core/paint/coating'
+import type { Painted } from '../../core/paint/coats/coating'
 import { WHITE_CARD } from './lights'
 
 const CLAY = new THREE.Color(0xcdc2b0),

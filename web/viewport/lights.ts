@@ -1,5 +1,5 @@
 import * as THREE from 'three'
-import { directionOf } from '../../core/paint/sprayLight'
+import { directionOf } from '../../core/paint/surface/sprayLight'
 import { cabinet } from './cabinet'
 
 export interface Standing {

@@ -1,5 +1,5 @@
 import * as THREE from 'three'
-import type { Painted } from '../../core/paint/coating'
+import type { Painted } from '../../core/paint/coats/coating'
 import { twinOf } from './drawn'
 import type { Gaze } from './gaze'
 

@@ -1,7 +1,7 @@
 import { defineStore } from 'pinia'
 import { ref, shallowRef } from 'vue'
 import type { Mesh } from '../../core/mesh/mesh'
-import type { Painted } from '../../core/paint/coating'
+import type { Painted } from '../../core/paint/coats/coating'
 import { STILL, type Motion } from './motion'
 import type { Guide, Marker } from './annotations'
 import type { Eyes } from './gaze'

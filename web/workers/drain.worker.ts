@@ -1,7 +1,7 @@
 import { expose, transfer } from 'comlink'
 import type { Mesh } from '../../core/mesh/mesh'
-import type { Vector3 } from '../../core/mesh/transform'
-import { drainFrames, type DrainFrame } from '../../core/print/draining'
+import type { Vector3 } from '../../core/math/vectors'
+import { drainFrames, type DrainFrame } from '../../core/print/resin/draining'
 
 /** Makes the pictures of a draining part one by one, as the page asks for them. */
 let frames: Generator<DrainFrame> | null = null

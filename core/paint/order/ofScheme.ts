@@ -1,7 +1,7 @@
-import { deltaE00, toLab, type Triple } from '../colour'
-import { coatTime, FILM, type Tool } from '../batch'
-import { coatsToHide, filmOver, thinned, MOST_COATS, type Optics } from '../film'
-import { groundOf, type Undercoat } from '../undercoat'
+import { deltaE00, toLab, type Triple } from '../optics/colour'
+import { coatTime, FILM, type Tool } from '../coats/batch'
+import { coatsToHide, filmOver, thinned, MOST_COATS, type Optics } from '../optics/film'
+import { groundOf, type Undercoat } from '../coats/undercoat'
 import type { OrderCoat } from './types'
 
 export interface CoatFacts {

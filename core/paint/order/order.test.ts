@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { evenNumbers } from '../../random'
+import { evenNumbers } from '../../math/random'
 import { laid, reckon } from './cost'
 import { brokenRules, orderPlan } from './plan'
 import { precedences, withoutRings } from './rules'

@@ -1,4 +1,4 @@
-import { evenNumbers } from '../../random'
+import { evenNumbers } from '../../math/random'
 import { laid, masksFor, reckon, stepCost, type Laid } from './cost'
 import type { Precedes } from './types'
 

@@ -1,7 +1,7 @@
-import { MinHeap } from '../../mesh/heap'
+import { MinHeap } from '../../math/heap'
 import type { Mesh } from '../../mesh/mesh'
 import { edgeEnd, edgeStart, topology } from '../../mesh/topology'
-import { UnionFind } from '../../print/unionFind'
+import { UnionFind } from '../../math/unionFind'
 
 export interface CutOpen {
   mesh: Mesh

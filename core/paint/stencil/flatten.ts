@@ -1,7 +1,7 @@
 import type { Mesh } from '../../mesh/mesh'
 import { topology } from '../../mesh/topology'
-import { Factor } from '../../pose/factor'
-import type { Sparse } from '../../pose/sparse'
+import { Factor } from '../../math/sparseFactor'
+import type { Sparse } from '../../math/sparse'
 import { farthest, openVertices, pathsTo } from './cutOpen'
 
 export interface Flat {

@@ -1,4 +1,4 @@
-import { evenNumbers } from '../../random'
+import { evenNumbers } from '../../math/random'
 import { Placer } from './place'
 import type { Problem, Task, Timetable } from './types'
 

@@ -1,4 +1,4 @@
-import { evenNumbers, normalNumbers } from '../../random'
+import { evenNumbers, normalNumbers } from '../../math/random'
 import { Placer } from './place'
 import type { Problem } from './types'
 

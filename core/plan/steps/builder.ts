@@ -1,4 +1,4 @@
-import { waitingIn, type Setting } from '../drying'
+import { waitingIn, type Setting } from '../materials/drying'
 import type { PlanFacts, PlanStep } from './types'
 
 export const MIN = 60

@@ -1,5 +1,5 @@
-import { effectPlan, EFFECTS } from '../effects'
-import { varnishFor, varnishPasses, VARNISH_DRIES, VARNISH_LANDS } from '../varnish'
+import { effectPlan, EFFECTS } from '../materials/effects'
+import { varnishFor, varnishPasses, VARNISH_DRIES, VARNISH_LANDS } from '../facts/varnish'
 import { capital, DM2, listed, MIN, type PlanBuilder } from './builder'
 import type { PlanFacts } from './types'
 

@@ -1,7 +1,7 @@
-import { adhesiveFor, type AdhesiveAdvice } from '../adhesive'
-import { potLife } from '../batches'
-import { expected, remedies } from '../dryFit'
-import { fitOrder, gluingFor, type GluingAdvice } from '../gluing'
+import { adhesiveFor, type AdhesiveAdvice } from '../materials/adhesive'
+import { potLife } from '../materials/batches'
+import { expected, remedies } from '../facts/dryFit'
+import { fitOrder, gluingFor, type GluingAdvice } from '../facts/gluing'
 import { capital, MIN, type PlanBuilder } from './builder'
 import type { PlanFacts, PlanJoint } from './types'
 

@@ -1,16 +1,16 @@
-import type { PairFit, Tried } from '../dryFit'
-import type { EffectWish } from '../effects'
-import type { RegionFinish } from '../varnish'
-import type { Caution } from '../cautions'
-import type { BenchMaterial } from '../materials'
-import type { Room } from '../drying'
+import type { PairFit, Tried } from '../facts/dryFit'
+import type { EffectWish } from '../materials/effects'
+import type { RegionFinish } from '../facts/varnish'
+import type { Caution } from '../materials/cautions'
+import type { BenchMaterial } from '../materials/materials'
+import type { Room } from '../materials/drying'
 import type { OrderCosts } from '../../paint/order/types'
-import type { FinishLevel, Schools } from '../schools'
-import type { Surface } from '../abrasives'
+import type { FinishLevel, Schools } from '../facts/schools'
+import type { Surface } from '../materials/abrasives'
 import type { AccessReport } from '../../fit/access'
 import type { SeamClass } from '../../fit/gap'
 import type { PinAdvice } from '../../fit/pin'
-import type { Cusps } from '../../print/cusps'
+import type { Cusps } from '../../print/orient/cusps'
 
 export type Phase = 'Print' | 'Clean' | 'Fit' | 'Prime' | 'Paint' | 'Finish'
 /** What a step needs to itself: the bench, the airbrush, the curing lamp, or a printer by its name. */
@@ -24,7 +24,7 @@ export interface Risk {
   costs: number
 }
 
-/** So much of a supply, as core/plan/supplies names it. */
+/** So much of a supply, as core/plan/materials/supplies names it. */
 export interface Use {
   what: string
   /** ml, mm or sheets: the supply's own unit */

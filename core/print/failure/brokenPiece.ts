@@ -1,4 +1,4 @@
-import { apply3, fromQuaternion, type Vector3 } from '../../mesh/transform'
+import { apply3, fromQuaternion, type Vector3 } from '../../math/vectors'
 
 /** How a part stood in the printer: turned, set down, lifted by its supports. */
 export interface Stood {

@@ -1,6 +1,6 @@
-import type { Cup, Island } from '../layerGraph'
-import type { Vector3 } from '../../mesh/transform'
-import type { GradeName } from '../supportRoute'
+import type { Cup, Island } from '../../raster/layerGraph'
+import type { Vector3 } from '../../math/vectors'
+import type { GradeName } from '../support/supportRoute'
 
 /** What one sees wrong: gone; come off its supports; split open; rough; a line all round; bent; come off the plate. */
 export type MarkKind = 'missing' | 'loose' | 'torn' | 'ragged' | 'line' | 'warped' | 'notStuck'

@@ -1,4 +1,4 @@
-import type { Vector3 } from '../../mesh/transform'
+import type { Vector3 } from '../../math/vectors'
 import type { Hung } from '../hanging/hanging'
 import type { MarkKind } from './cause'
 

@@ -1,6 +1,6 @@
-import type { Runs } from '../raster'
-import { label, solidOf, touch, voidsOf, type Intervals, type Labels } from '../regions'
-import { Voids } from '../voids'
+import type { Runs } from '../../raster/raster'
+import { label, solidOf, touch, voidsOf, type Intervals, type Labels } from '../../raster/regions'
+import { Voids } from '../../raster/voids'
 import { Lumps, type Load } from './lumps'
 
 /** What a printer and its resin really do, as against what a plan reckons with. */

@@ -1,4 +1,4 @@
-import { UnionFind } from '../unionFind'
+import { UnionFind } from '../../math/unionFind'
 
 /** A neck by which one lump hangs from another. */
 export interface Hanger {

@@ -1,5 +1,5 @@
 import { silent, type Report } from '../../answer'
-import { evenNumbers } from '../../random'
+import { evenNumbers } from '../../math/random'
 import { Nester } from './nester'
 import { nestDefaults, type NestItem, type Nesting, type NestPrinter, type NestWish } from './types'
 

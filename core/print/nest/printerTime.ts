@@ -1,4 +1,4 @@
-import { plateSize, printSeconds, type Printer, type Resin } from '../printer'
+import { plateSize, printSeconds, type Printer, type Resin } from '../slice/printer'
 import type { NestPrinter } from './types'
 
 /** A printer as the nesting sees it: its plate, its height, and what a plate of some height takes. */

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import { nextSpray, shutToSpray } from '../../../core/plan/air'
+import { nextSpray, shutToSpray } from '../../../core/plan/scheduling/air'
 import { useCalendar } from '../../stores/calendar'
 import { useStock } from '../../stores/stock'
 import { momentOf } from './strips'

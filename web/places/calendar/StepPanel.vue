@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { CalendarTask, StepEdit } from '../../../contract/bench'
-import { momentIn, wallClock } from '../../../core/wallClock'
+import { momentIn, wallClock } from '../../../core/plan/scheduling/wallClock'
 import { useAttempt } from '../../composables/useAttempt'
 import DraftField from '../../shell/DraftField.vue'
 import { duration } from '../../shell/duration'

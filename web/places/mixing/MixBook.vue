@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, onMounted, ref } from 'vue'
-import { labToHex } from '../../../core/paint/colour'
+import { labToHex } from '../../../core/paint/optics/colour'
 import { useAttempt } from '../../composables/useAttempt'
 import { useMixes } from '../../stores/mixes'
 import MixPage from './MixPage.vue'

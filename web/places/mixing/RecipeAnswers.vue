@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import { labToHex } from '../../../core/paint/colour'
-import { UNSEEN } from '../../../core/paint/mixRank'
-import type { Merit } from '../../../core/paint/recipe'
+import { labToHex } from '../../../core/paint/optics/colour'
+import { UNSEEN } from '../../../core/paint/recipes/mixRank'
+import type { Merit } from '../../../core/paint/recipes/recipe'
 import { useMixing } from '../../stores/mixing'
 import { useStock } from '../../stores/stock'
 

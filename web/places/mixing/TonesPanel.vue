@@ -1,9 +1,9 @@
 <script setup lang="ts">
 import { computed, ref, shallowRef, watch } from 'vue'
-import { labToHex, type Triple } from '../../../core/paint/colour'
-import type { Recipe } from '../../../core/paint/recipe'
-import { threeTones, type ToneSchool } from '../../../core/paint/tones'
-import { schoolDefaults, SCHOOLS } from '../../../core/plan/schools'
+import { labToHex, type Triple } from '../../../core/paint/optics/colour'
+import type { Recipe } from '../../../core/paint/recipes/recipe'
+import { threeTones, type ToneSchool } from '../../../core/paint/recipes/tones'
+import { schoolDefaults, SCHOOLS } from '../../../core/plan/facts/schools'
 import { newestOnly } from '../../composables/newest'
 import { useSlowPaintWork } from '../../composables/usePaintWork'
 import { useMixing } from '../../stores/mixing'

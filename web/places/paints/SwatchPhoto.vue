@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, onMounted, ref, watch } from 'vue'
-import { labToHex, type Triple } from '../../../core/paint/colour'
-import { readSwatch, SPREAD, type Pixels, type SwatchRead } from '../../../core/paint/swatchPhoto'
+import { labToHex, type Triple } from '../../../core/paint/optics/colour'
+import { readSwatch, SPREAD, type Pixels, type SwatchRead } from '../../../core/paint/recipes/swatchPhoto'
 import { preparePhoto } from '../../shell/photo'
 
 /**

@@ -2,8 +2,8 @@
 import { computed, reactive, ref, watch } from 'vue'
 import { printer as printerSchema, type PrinterRecord } from '../../../contract/stock'
 import { writeStl } from '../../../core/formats/stl'
-import { corrections, gauge, gaugeNominal, type Measured } from '../../../core/print/calibrationPrint'
-import { handOver } from '../../shell/handOver'
+import { corrections, gauge, gaugeNominal, type Measured } from '../../../core/print/slice/calibrationPrint'
+import { handOver } from '../../shell/downloadFile'
 import NumberField from '../../shell/NumberField.vue'
 import { useStock, type Item } from '../../stores/stock'
 

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import { material as materialSchema, STOCK_UNITS, type MaterialRecord } from '../../../contract/stock'
-import { ofProduct, SUPPLIES } from '../../../core/plan/supplies'
+import { ofProduct, SUPPLIES } from '../../../core/plan/materials/supplies'
 import { keepsUntil, spent } from '../../../core/stock/lots'
 import { amountIn, amountText } from '../../../core/stock/units'
 import { useAttempt } from '../../composables/useAttempt'

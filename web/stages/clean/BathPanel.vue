@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { BathRecord } from '../../../contract/workshop'
-import { saturation } from '../../../core/plan/cleanUp'
+import { saturation } from '../../../core/plan/facts/cleanUp'
 import { useAttempt } from '../../composables/useAttempt'
 import NumberField from '../../shell/NumberField.vue'
 import { useStock } from '../../stores/stock'

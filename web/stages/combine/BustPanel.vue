@@ -2,7 +2,7 @@
 import { computed, ref, watchEffect } from 'vue'
 import { operation, type OperationInput } from '../../../contract/operations'
 import type { LeftOut } from '../../../core/shape/mainPiece'
-import type { OperationReport } from '../../../core/shape/operations'
+import type { OperationReport } from '../../../core/operations/operations'
 import { bustDefaults, bustLine, type BustShape } from '../../../core/shape/bustLine'
 import { measures as measuresSchema } from '../../../contract/measures'
 import { usePicking } from '../../composables/usePicking'

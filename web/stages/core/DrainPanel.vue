@@ -1,9 +1,9 @@
 <script setup lang="ts">
 import { computed, onBeforeUnmount, ref } from 'vue'
 import { directionWords } from '../../../core/findings/trappedResin'
-import { quaternionBetween } from '../../../core/mesh/transform'
-import type { Rinse } from '../../../core/print/rinse'
-import type { TrapReport } from '../../../core/print/trapped'
+import { quaternionBetween } from '../../../core/math/vectors'
+import type { Rinse } from '../../../core/print/resin/rinse'
+import type { TrapReport } from '../../../core/print/resin/trapped'
 import { useCheck } from '../../composables/useCheck'
 import { useDraining } from '../../composables/useDraining'
 import { usePiece } from '../../stores/piece'

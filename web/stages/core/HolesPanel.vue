@@ -2,7 +2,7 @@
 import { computed, onBeforeUnmount, ref, watch, watchEffect } from 'vue'
 import type { DrainSite } from '../../../core/shape/drillSkin'
 import type { HoleNear } from '../../../core/shape/holeNear'
-import { rankOf } from '../../../core/shape/operations'
+import { rankOf } from '../../../core/operations/operations'
 import NumberField from '../../shell/NumberField.vue'
 import { useAssembly } from '../../stores/assembly'
 import { useDerivations } from '../../stores/derivations'

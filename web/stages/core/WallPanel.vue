@@ -2,7 +2,7 @@
 import { computed, onBeforeUnmount, reactive, ref, watch } from 'vue'
 import type { OperationInput } from '../../../contract/operations'
 import { loadDefaults, type WallLoad } from '../../../core/fit/wallLoad'
-import { useMeans } from '../../composables/useMeans'
+import { useMeans } from '../../composables/usePrinterAndResin'
 import NumberField from '../../shell/NumberField.vue'
 import { useDerivations } from '../../stores/derivations'
 import { usePiece } from '../../stores/piece'

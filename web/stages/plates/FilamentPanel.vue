@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, reactive } from 'vue'
-import { filamentDefaults, filamentEstimate } from '../../../core/print/filament'
+import { filamentDefaults, filamentEstimate } from '../../../core/print/slice/filament'
 import { nameForFile, useDownload } from '../../composables/useDownload'
 import { duration } from '../../shell/duration'
 import NumberField from '../../shell/NumberField.vue'

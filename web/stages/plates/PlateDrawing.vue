@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
-import { plateSize } from '../../../core/print/printer'
+import { plateSize } from '../../../core/print/slice/printer'
 import type { PrinterRecord } from '../../../contract/stock'
 import { nestDefaults, type NestedPlate, type Placed } from '../../../core/print/nest/types'
 import type { NestReport } from '../../../core/print/nest/nestReport'

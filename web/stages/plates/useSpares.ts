@@ -1,9 +1,9 @@
 import { onMounted, ref } from 'vue'
 import { record as recordSchema, type PrintRecord } from '../../../contract/runs'
-import { likely, sparesFor, type Spares } from '../../../core/print/spares'
+import { likely, sparesFor, type Spares } from '../../../core/print/failure/spares'
 import { tiltOf } from '../../../core/print/failure/facts'
-import { tiltWord } from '../../../core/print/record'
-import type { OperationReport } from '../../../core/shape/operations'
+import { tiltWord } from '../../../core/print/failure/record'
+import type { OperationReport } from '../../../core/operations/operations'
 import { api } from '../../api'
 import { usePlating, type OnPlates } from '../../stores/plating'
 

@@ -1,4 +1,4 @@
-import type { FlawKind } from '../../../core/plan/flaws'
+import type { FlawKind } from '../../../core/plan/facts/flaws'
 
 /** Kinds of flaw as the hand that marks them would say it, with the size that is usual, mm. */
 export const FLAWS: Readonly<Record<FlawKind, { word: string; hint: string; size: number }>> = {

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import { RouterLink } from 'vue-router'
-import { useMeans } from '../../composables/useMeans'
+import { useMeans } from '../../composables/usePrinterAndResin'
 import { duration } from '../../shell/duration'
 import { usePiece } from '../../stores/piece'
 import { usePlating } from '../../stores/plating'

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, onBeforeUnmount, ref, watch } from 'vue'
-import type { SliceReport } from '../../../core/print/slice'
+import type { SliceReport } from '../../../core/print/slice/slice'
 import { derivation } from '../../../contract/derivations'
 import type { PlateRecord } from '../../../contract/runs'
 import { api } from '../../api'

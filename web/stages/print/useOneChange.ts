@@ -1,7 +1,7 @@
 import { ref } from 'vue'
 import type { PartRecord } from '../../../contract/pieces'
 import type { Change } from '../../../core/print/failure/cause'
-import type { OperationReport } from '../../../core/shape/operations'
+import type { OperationReport } from '../../../core/operations/operations'
 import { usePiece } from '../../stores/piece'
 import { useStock } from '../../stores/stock'
 

@@ -3,7 +3,7 @@ import { operation, type FixingRecord, type OperationInput } from '../../../cont
 import type { PartRecord } from '../../../contract/pieces'
 import type { Mark, PlateRecord } from '../../../contract/runs'
 import { brokenPiece, MARGINS, type PieceCut } from '../../../core/print/failure/brokenPiece'
-import { rankOf, type OperationReport } from '../../../core/shape/operations'
+import { rankOf, type OperationReport } from '../../../core/operations/operations'
 import { useDerivations } from '../../stores/derivations'
 import { usePiece } from '../../stores/piece'
 import { usePlating } from '../../stores/plating'

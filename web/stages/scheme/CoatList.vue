@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import { coat as coatSchema, type Coat } from '../../../contract/scheme'
-import type { CoatFact } from '../../../core/paint/coatFacts'
-import { TECHNIQUES, type Technique } from '../../../core/paint/technique'
+import type { CoatFact } from '../../../core/paint/coats/coatFacts'
+import { TECHNIQUES, type Technique } from '../../../core/paint/coats/technique'
 import { useStock } from '../../stores/stock'
 import CoatRow from './CoatRow.vue'
 

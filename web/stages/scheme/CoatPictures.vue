@@ -2,7 +2,7 @@
 import { computed, onBeforeUnmount, ref, watch } from 'vue'
 import type { Coat } from '../../../contract/scheme'
 import { vertexNormals } from '../../../core/mesh/measure'
-import { regionView } from '../../../core/paint/regions'
+import { regionView } from '../../../core/paint/surface/regions'
 import { newestOnly } from '../../composables/newest'
 import { usePaintWork } from '../../composables/usePaintWork'
 import { paintedPicture } from '../../viewport/paintedPicture'

@@ -1,14 +1,14 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import type { CoatFact } from '../../../core/paint/coatFacts'
-import { AIRBRUSHED, BRUSHED } from '../../../core/paint/film'
+import type { CoatFact } from '../../../core/paint/coats/coatFacts'
+import { AIRBRUSHED, BRUSHED } from '../../../core/paint/optics/film'
 import type { Coat } from '../../../contract/scheme'
 import type { PaintRecord } from '../../../contract/stock'
-import { followsSpray, readOf, TECHNIQUES } from '../../../core/paint/technique'
-import { NOZZLE } from '../../../core/paint/sprayLight'
+import { followsSpray, readOf, TECHNIQUES } from '../../../core/paint/coats/technique'
+import { NOZZLE } from '../../../core/paint/surface/sprayLight'
 import type { Item } from '../../stores/stock'
 import HandFields from './HandFields.vue'
-import { whence } from '../../shell/whence'
+import { whence } from '../../shell/directionText'
 import { useViewport } from '../../viewport/useViewport'
 
 const coat = defineModel<Coat>({ required: true })

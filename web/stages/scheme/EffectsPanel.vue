@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import type { Scheme } from '../../../contract/scheme'
-import { EFFECT_KINDS, effectPlan, EFFECTS, type EffectKind } from '../../../core/plan/effects'
+import { EFFECT_KINDS, effectPlan, EFFECTS, type EffectKind } from '../../../core/plan/materials/effects'
 import { duration } from '../../shell/duration'
 import { useScheme } from '../../stores/scheme'
 

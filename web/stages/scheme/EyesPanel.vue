@@ -3,7 +3,7 @@ import { computed, onBeforeUnmount, ref, watch, watchEffect } from 'vue'
 import type { Scheme } from '../../../contract/scheme'
 import { bounds } from '../../../core/mesh/mesh'
 import { vertexNormals } from '../../../core/mesh/measure'
-import { eyeSheet } from '../../../core/paint/eyeSheet'
+import { eyeSheet } from '../../../core/paint/eyes/eyeSheet'
 import {
   eyeballAt,
   gazeAt,
@@ -14,8 +14,8 @@ import {
   placesAbout,
   planEyes,
   type EyePlan,
-} from '../../../core/paint/eyes'
-import { handOver } from '../../shell/handOver'
+} from '../../../core/paint/eyes/eyes'
+import { handOver } from '../../shell/downloadFile'
 import NumberField from '../../shell/NumberField.vue'
 import { usePiece } from '../../stores/piece'
 import type { Picked } from '../../viewport/scene'

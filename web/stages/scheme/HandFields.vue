@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { Coat } from '../../../contract/scheme'
-import { HAND, type Hand } from '../../../core/paint/hand'
-import { readOf } from '../../../core/paint/technique'
+import { HAND, type Hand } from '../../../core/paint/coats/hand'
+import { readOf } from '../../../core/paint/coats/technique'
 import { useHand } from '../../stores/hand'
 
 /** What of a technique is the hand's own: dragged while the sculpt shows it, kept for all pieces. */

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { Region } from '../../../contract/scheme'
-import { LAMP_RANGE } from '../../../core/paint/lamp'
+import { LAMP_RANGE } from '../../../core/paint/optics/lamp'
 
 /** The lamp inside a clear part. */
 const behind = defineModel<Region['behind']>({ required: true })

@@ -1,7 +1,7 @@
 <script setup lang="ts">
-import { LAMP_RANGE } from '../../../core/paint/lamp'
+import { LAMP_RANGE } from '../../../core/paint/optics/lamp'
 import { useViewport } from '../../viewport/useViewport'
-import { whence } from '../../shell/whence'
+import { whence } from '../../shell/directionText'
 import type { Light } from './usePreview'
 
 /** By what light the paint is looked at. */

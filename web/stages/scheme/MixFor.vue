@@ -2,7 +2,7 @@
 import { computed, onMounted } from 'vue'
 import { RouterLink } from 'vue-router'
 import type { Scheme } from '../../../contract/scheme'
-import { gcd, MOST_DROPS, MOST_PAINTS } from '../../../core/paint/mixRank'
+import { gcd, MOST_DROPS, MOST_PAINTS } from '../../../core/paint/recipes/mixRank'
 import { useRules } from '../../composables/useRules'
 import { useMixes } from '../../stores/mixes'
 import { usePiece } from '../../stores/piece'

@@ -11,7 +11,7 @@ import {
   type OrderScheme,
   type OrderStep,
 } from '../../../core/paint/order/types'
-import type { Undercoat } from '../../../core/paint/undercoat'
+import type { Undercoat } from '../../../core/paint/coats/undercoat'
 import { newestOnly } from '../../composables/newest'
 import { useAttempt } from '../../composables/useAttempt'
 import { useRules } from '../../composables/useRules'

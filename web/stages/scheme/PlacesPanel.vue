@@ -1,10 +1,10 @@
 <script setup lang="ts">
 import { computed, onBeforeUnmount, ref, shallowRef, watch } from 'vue'
-import { BORDER_LOOK, ZONES, type LightPlaces } from '../../../core/paint/lightPlaces'
+import { BORDER_LOOK, ZONES, type LightPlaces } from '../../../core/paint/lighting/lightPlaces'
 import { newestOnly } from '../../composables/newest'
 import { usePaintWork } from '../../composables/usePaintWork'
-import { handOver } from '../../shell/handOver'
-import { whence } from '../../shell/whence'
+import { handOver } from '../../shell/downloadFile'
+import { whence } from '../../shell/directionText'
 import { usePiece } from '../../stores/piece'
 import { useViewport } from '../../viewport/useViewport'
 import type { SchemeSent } from '../../workers/paintedSkin'

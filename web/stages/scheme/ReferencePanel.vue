@@ -2,7 +2,7 @@
 import { onBeforeUnmount, ref, watchEffect } from 'vue'
 import { z } from 'zod'
 import type { Scheme } from '../../../contract/scheme'
-import { toHex } from '../../../core/paint/colour'
+import { toHex } from '../../../core/paint/optics/colour'
 import { api } from '../../api'
 import { useAttempt } from '../../composables/useAttempt'
 import { usePictureView } from '../../composables/usePictureView'

@@ -6,7 +6,7 @@ import { stencilPages, stencilSvg } from '../../../core/paint/stencil/pages'
 import { STENCIL, type Stencils } from '../../../core/paint/stencil/stencil'
 import { ownPaintWork } from '../../composables/usePaintWork'
 import { useAttempt } from '../../composables/useAttempt'
-import { handOver } from '../../shell/handOver'
+import { handOver } from '../../shell/downloadFile'
 import NumberField from '../../shell/NumberField.vue'
 import { usePiece } from '../../stores/piece'
 

@@ -1,5 +1,5 @@
 import { ref, shallowRef, watch } from 'vue'
-import { piecesAt, proposed, type PatchTree } from '../../../core/paint/patches'
+import { piecesAt, proposed, type PatchTree } from '../../../core/paint/surface/patches'
 import { useSlowPaintWork } from '../../composables/usePaintWork'
 import type { Picked } from '../../viewport/scene'
 import { useViewport } from '../../viewport/useViewport'

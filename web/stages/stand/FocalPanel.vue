@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
-import { regionDabs } from '../../../core/paint/regionDabs'
+import { regionDabs } from '../../../core/paint/surface/regionDabs'
 import { fetchBytes } from '../../api'
 import NumberField from '../../shell/NumberField.vue'
 import { usePiece } from '../../stores/piece'

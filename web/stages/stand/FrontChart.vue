@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { ref } from 'vue'
-import type { OrientationScore } from '../../../core/print/orientation'
+import type { OrientationScore } from '../../../core/print/orient/orientation'
 import { GRID, usePlot } from '../../composables/usePlot'
 
 /** The ways up that none beats in every respect: scar against time, as large as their supports, dark where peel is hard. */

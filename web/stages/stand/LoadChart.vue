@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { ref } from 'vue'
-import type { LoadLayer } from '../../../core/print/supportLoad'
+import type { LoadLayer } from '../../../core/print/support/supportLoad'
 import { suctionTrace } from '../../composables/traces'
 import { GRID, usePlot } from '../../composables/usePlot'
 

@@ -1,9 +1,9 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import { resin as resinSchema } from '../../../contract/stock'
-import { calibrateSupports } from '../../../core/print/supportCalibration'
-import { peelOn } from '../../../core/print/printer'
-import { useMeans } from '../../composables/useMeans'
+import { calibrateSupports } from '../../../core/print/support/supportCalibration'
+import { peelOn } from '../../../core/print/slice/printer'
+import { useMeans } from '../../composables/usePrinterAndResin'
 import { useStock } from '../../stores/stock'
 
 /** How the print went, kept with its resin; and what all its prints say about how hard the film pulls. */

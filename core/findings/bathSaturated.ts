@@ -1,0 +1,28 @@
+import { saturation, type Bath } from '../plan/facts/cleanUp'
+import type { Finding } from './finding'
+
+/** Baths that clean no longer, or will not once this is washed in them. */
+export function bathFull(baths: { first: Bath; second: Bath }, carried: { first: number; second: number }): Finding[] {
+  return (['first', 'second'] as const).flatMap((which): Finding[] => {
+    const bath = baths[which],
+      s = saturation(bath, carried[which])
+    if (s.after <= bath.limit) return []
+    const full = s.now > bath.limit
+    return [
+      {
+        id: `bath-${which}`,
+        level: full ? 'settle' : 'know',
+        value: s.now.toFixed(1),
+        unit: `% resin in the ${which} bath`,
+        sentence: full
+          ? which === 'first'
+            ? 'It no longer takes resin off. Let it settle in light, pour off what is clear, and hand over the sludge as local rules say; the second bath moves up.'
+            : 'What comes out of it stays tacky. Make it the first bath, and fill the second afresh.'
+          : `This wash brings it to ${s.after.toFixed(1)} %, over the ${bath.limit} % at which it cleans no more.`,
+        places: [],
+        how: `Resin by volume: 0.1 ml for each 100 cm² of skin that was washed, and what hung in cavities, in ${bath.litres} l.`,
+        fixes: [{ act: `fresh:${which}`, label: 'It is filled afresh', effect: 'counted from nothing' }],
+      },
+    ]
+  })
+}

@@ -1,0 +1,58 @@
+import type { Cause, FlawKind, Learned } from '../plan/facts/flaws'
+import type { Finding } from './finding'
+
+const PLURAL: Readonly<Record<FlawKind, string>> = {
+  pit: 'pits',
+  step: 'steps',
+  seam: 'seams',
+  scratch: 'scratches',
+  dust: 'specks of dust',
+  run: 'runs',
+  missing: 'places without detail',
+}
+const FROM: Readonly<Record<Exclude<Cause['kind'], 'tip'>, [words: string, change: string]>> = {
+  layers: ['are steps of its layers', 'Thinner layers, or another way up, leave lower ones.'],
+  joint: ['are at joints', 'Fit them closer, or fill once more before primer.'],
+  sanding: ['are from sanding', 'No grit more than twice as fine as the one before.'],
+  spray: ['come from spraying', 'Thinner coats, from farther off, in cleaner air.'],
+}
+
+/** What is open of a piece's flaws, and what they say of how it was printed and worked. */
+export function flawsLeft(open: readonly { point: readonly [number, number, number] }[], pass: number): Finding[] {
+  if (open.length === 0) return []
+  return [
+    {
+      id: 'flaws-open',
+      level: 'know',
+      value: String(open.length),
+      unit: open.length === 1 ? 'flaw open' : 'flaws open',
+      sentence: `Found up to pass ${pass}, and neither mended nor accepted.`,
+      places: open.map((f) => [...f.point]),
+      how: 'Marked on the sculpt by hand; a flaw is closed when it is ticked mended, or accepted with a note.',
+      fixes: [],
+    },
+  ]
+}
+
+/** One finding for each cause that stands behind most flaws of a kind. */
+export function flawCauses(learned: readonly Learned[]): Finding[] {
+  return learned.map((l) => {
+    const [words, change] =
+      l.cause.kind === 'tip'
+        ? [
+            `are scars of tips of ${l.cause.tip} mm`,
+            'Thinner tips there, or supports off while the resin is still green, leave smaller ones.',
+          ]
+        : FROM[l.cause.kind]
+    return {
+      id: `flaw-cause ${l.kind} ${l.cause.kind}${l.cause.kind === 'tip' ? ` ${l.cause.tip}` : ''}`,
+      level: 'note',
+      value: `${l.count} of ${l.of}`,
+      unit: PLURAL[l.kind],
+      sentence: `${l.count} of ${l.of} ${PLURAL[l.kind]} ${words}${l.region ? `, most of them on ${l.region.toLowerCase()}` : ''}. ${change}`,
+      places: [],
+      how: 'Each flaw is laid to the nearest support tip within 0.8 mm of it, else to what its kind comes of.',
+      fixes: [],
+    }
+  })
+}

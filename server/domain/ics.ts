@@ -1,0 +1,70 @@
+import ical, { ICalEventBusyStatus, ICalEventTransparency } from 'ical-generator'
+import type { CalendarRecord } from '../../contract/bench'
+import { BATCH } from '../../core/plan/scheduling/batching'
+import type { Laid } from '../../core/plan/scheduling/workshop'
+
+/** ms between two steps that are still one stint */
+const PAUSE = 5 * 60_000
+
+interface Stint {
+  person: string
+  piece: string
+  start: number
+  end: number
+  steps: string[]
+}
+
+/** The timetable as a feed (RFC 5545): stints at the bench by person, and the days on which pieces are due. */
+export function icsOf(c: CalendarRecord, laid: Laid): string {
+  const feed = ical({
+    name: 'Undercut',
+    prodId: { company: 'Undercut', product: 'bench', language: 'EN' },
+    // How often a calendar program should ask again, s.
+    ttl: 900,
+  })
+  for (const s of stintsOf(c, laid))
+    feed.createEvent({
+      id: `${s.start}-${s.person || 'bench'}@undercut`,
+      start: new Date(s.start),
+      end: new Date(s.end),
+      stamp: new Date(c.now),
+      summary: s.person ? `${s.piece} (${s.person})` : s.piece,
+      description: s.steps.join('\n'),
+      busystatus: ICalEventBusyStatus.TENTATIVE,
+    })
+  for (const p of c.pieces)
+    if (p.due !== null && !p.resting)
+      feed.createEvent({
+        id: `due-${p.id}@undercut`,
+        start: new Date(p.due),
+        allDay: true,
+        stamp: new Date(c.now),
+        timezone: c.zone,
+        summary: `${p.name} is due`,
+        transparency: ICalEventTransparency.TRANSPARENT,
+      })
+  return feed.toString()
+}
+
+function stintsOf(c: CalendarRecord, laid: Laid): Stint[] {
+  const task = new Map(c.tasks.map((t) => [t.id, t]))
+  const batch = new Map(c.batches.map((b) => [BATCH + b.id, b.tasks]))
+  const name = new Map(c.pieces.map((p) => [p.id, p.name]))
+  const out: Stint[] = []
+  const open = new Map<string, Stint>()
+  for (const p of [...laid.placed].sort((a, b) => a.start - b.start)) {
+    const tasks = (batch.get(p.id) ?? [p.id]).flatMap((id) => task.get(id) ?? [])
+    if (tasks.length === 0) continue
+    const piece = [...new Set(tasks.map((t) => name.get(t.piece) ?? ''))].join(', ')
+    const last = open.get(p.person)
+    if (last && last.piece === piece && p.start - last.end <= PAUSE) {
+      last.end = Math.max(last.end, p.end)
+      last.steps.push(...tasks.map((t) => t.title))
+      continue
+    }
+    const stint = { person: p.person, piece, start: p.start, end: p.end, steps: tasks.map((t) => t.title) }
+    out.push(stint)
+    open.set(p.person, stint)
+  }
+  return out
+}

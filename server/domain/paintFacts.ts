@@ -1,0 +1,148 @@
+import type { Scheme } from '../../contract/scheme'
+import { paint as paintSchema, type PaintRecord } from '../../contract/stock'
+import { AIRBRUSHED, BRUSHED } from '../../core/paint/optics/film'
+import { laid, reckon } from '../../core/paint/order/cost'
+import type { OrderCosts, OrderScheme } from '../../core/paint/order/types'
+import type { PlanFacts } from '../../core/plan/steps/types'
+import type { RegionFinish } from '../../core/plan/facts/varnish'
+import type { StockItem } from '../data/models'
+
+/** mm² of a region: as it was brushed, or an even share of all where nothing was. */
+export function areaOf(scheme: Scheme, region: number, whole: number): number {
+  return scheme.maps.length > 0
+    ? scheme.maps.reduce((s, m) => s + (m.areas[region] ?? 0), 0)
+    : whole / Math.max(1, scheme.regions.length)
+}
+
+const shares = (mix: Scheme['coats'][number]['mix']): { id: string; share: number }[] => {
+  const drops = mix.reduce((s, m) => s + m.drops, 0)
+  return mix.map((m) => ({ id: m.paintId, share: m.drops / drops }))
+}
+const paintsIn = (stock: readonly StockItem[]): Map<string, PaintRecord> =>
+  new Map(stock.filter((s) => s.kind === 'paint').map((r) => [r.id, paintSchema.parse(r.data)]))
+const bordersOf = (scheme: Scheme): { a: number; b: number; mm: number }[] => scheme.maps.flatMap((m) => m.borders)
+const nameOf = (scheme: Scheme, region: number): string => scheme.regions.find((r) => r.id === region)?.name ?? 'Region'
+const isSprayed = (c: Scheme['coats'][number]): boolean => c.tool === 'airbrush' || c.technique === 'airbrush'
+
+const kindsOf = (c: Scheme['coats'][number], paints: ReadonlyMap<string, PaintRecord>): PaintRecord['kind'][] =>
+  (c.paintId ? [c.paintId] : c.mix.map((m) => m.paintId)).flatMap((id) => paints.get(id)?.kind ?? [])
+const isMetal = (c: Scheme['coats'][number], paints: ReadonlyMap<string, PaintRecord>): boolean =>
+  c.technique === 'metallic' || kindsOf(c, paints).includes('metallic')
+
+/** Coats in painting order, with what has to be masked for each. */
+export function coatsOf(
+  scheme: Scheme,
+  whole: number,
+  stock: readonly StockItem[],
+  costs: OrderCosts,
+): PlanFacts['coats'] {
+  const paints = paintsIn(stock)
+  const place = new Map(scheme.order.map((id, i) => [id, i]))
+  const coats = scheme.coats
+    .filter((c) => c.technique !== 'varnish')
+    .map((c, nth) => ({ ...c, nth }))
+    .sort((a, b) => (place.get(a.id) ?? Infinity) - (place.get(b.id) ?? Infinity) || a.nth - b.nth)
+  const masks = masksOf(scheme, coats, whole, costs)
+  return coats.map((c, i) => ({
+    nth: c.nth,
+    region: nameOf(scheme, c.regionId),
+    technique: c.technique,
+    byAirbrush: isSprayed(c),
+    area: areaOf(scheme, c.regionId, whole),
+    mix: c.paintId ? [{ id: c.paintId, share: 1 }] : shares(c.mix),
+    paint: c.paintId
+      ? (paints.get(c.paintId)?.name ?? 'a paint no longer in stock')
+      : c.mix.map((m) => `${m.drops} ${paints.get(m.paintId)?.name ?? '?'}`).join(' + ') || 'paint to choose',
+    coats: Math.max(1, Math.round(c.film / (isSprayed(c) ? AIRBRUSHED : BRUSHED))),
+    masks: masks[i]!,
+    solvent: kindsOf(c, paints).some((k) => k === 'oil' || k === 'enamel'),
+    metallic: isMetal(c, paints),
+  }))
+}
+
+/** Masks of each coat when they are laid in that order; what stays on from spraying to spraying is put on once. */
+function masksOf(
+  scheme: Scheme,
+  coats: readonly Scheme['coats'][number][],
+  whole: number,
+  costs: OrderCosts,
+): PlanFacts['coats'][number]['masks'][] {
+  const order: OrderScheme = {
+    regions: scheme.regions.map((r) => ({
+      id: r.id,
+      name: r.name,
+      area: areaOf(scheme, r.id, whole),
+      glueFace: r.takes === 'glue',
+    })),
+    borders: bordersOf(scheme),
+    coats: coats.map((c) => ({
+      id: c.id,
+      region: c.regionId,
+      name: c.technique,
+      paint: c.paintId ?? (c.mix.length > 0 ? JSON.stringify(c.mix) : c.id),
+      spray: isSprayed(c),
+      // What follows is of no account for masks.
+      handsOn: 0,
+      lightness: 0,
+      hides: 1,
+      messy: false,
+      metallic: false,
+      varnish: null,
+    })),
+  }
+  const { steps } = reckon(laid(order, costs), [...coats.keys()])
+  return steps.map((s) =>
+    s.masks.length === 0
+      ? undefined
+      : {
+          names: [...new Set(s.masks.map((m) => nameOf(scheme, m.covered)))],
+          mm: s.masks.reduce((t, m) => t + m.mm, 0),
+          seconds: s.masking,
+        },
+  )
+}
+
+/** How each region is to shine; none where the piece has no coats yet. */
+export function finishesOf(scheme: Scheme, whole: number, stock: readonly StockItem[]): RegionFinish[] {
+  if (scheme.coats.length === 0) return []
+  const paints = paintsIn(stock)
+  return scheme.regions.flatMap((r) => {
+    const own = scheme.coats.filter((c) => c.regionId === r.id)
+    const area = areaOf(scheme, r.id, whole)
+    // What takes glue gets no varnish either.
+    if (own.length === 0 || area <= 0 || r.takes === 'glue') return []
+    const colours = own.filter((c) => c.technique !== 'varnish')
+    const varnish = own.findLast((c) => c.technique === 'varnish')
+    const sheen = varnish && paints.get(varnish.paintId ?? varnish.mix[0]?.paintId ?? '')?.finish
+    return [
+      {
+        name: r.name,
+        area,
+        wanted: varnish ? (sheen === 'gloss' || sheen === 'satin' ? sheen : 'matt') : null,
+        metallic: colours.some((c) => isMetal(c, paints)),
+        clear: r.takes === 'light',
+        powder: colours.at(-1)?.technique === 'powder',
+        edges: bordersOf(scheme).flatMap((b) =>
+          b.a === r.id
+            ? [{ to: nameOf(scheme, b.b), mm: b.mm }]
+            : b.b === r.id
+              ? [{ to: nameOf(scheme, b.a), mm: b.mm }]
+              : [],
+        ),
+      },
+    ]
+  })
+}
+
+/** What is built up on regions that are there. */
+export const effectsOf = (scheme: Scheme, whole: number): PlanFacts['effects'] =>
+  scheme.effects.flatMap(({ id, kind, thickness, coverage, regionId }) => {
+    const area = areaOf(scheme, regionId, whole)
+    return area > 0 ? [{ id, kind, thickness, coverage, area, region: nameOf(scheme, regionId) }] : []
+  })
+
+/** Regions that are to stay bare under the primer. */
+export const unprimedIn = (scheme: Scheme, whole: number): PlanFacts['unprimed'] =>
+  scheme.regions.flatMap(({ id, name, takes }) =>
+    takes !== 'paint' && areaOf(scheme, id, whole) > 0 ? [{ name, takes }] : [],
+  )

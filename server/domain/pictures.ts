@@ -1,0 +1,25 @@
+import { pictureHead } from '../../core/formats/pictureHead'
+import { blobSize, readStream } from '../data/blobs'
+import { Refusal } from '../http/problem'
+
+/** Bytes in which a picture says what it is. */
+const HEAD = 1_000_000
+
+/** @throws Refusal of a photo that is not in the store, or that is no picture */
+export async function mustBePicture(hash: string | null | undefined): Promise<void> {
+  if (!hash) return
+  if ((await blobSize(hash)) === null)
+    throw new Refusal(409, 'no-photo', 'The photo has not arrived. Send it again, then the entry.')
+  const parts: Uint8Array[] = []
+  let size = 0
+  for await (const part of readStream(hash)) {
+    parts.push(part)
+    if ((size += part.length) >= HEAD) break
+  }
+  if (!pictureHead(Buffer.concat(parts)))
+    throw new Refusal(
+      422,
+      'no-picture',
+      'The photo is no picture that can be shown: photos are PNG, JPEG or WebP pictures.',
+    )
+}

@@ -1,0 +1,172 @@
+import { Op } from 'sequelize'
+import { stepEdit, type CalendarRecord, type CalendarTask, type StepEdit } from '../../contract/bench'
+import { newPiece } from '../../contract/pieces'
+import type { Workshop } from '../../contract/workshop'
+import { shutToSpray } from '../../core/plan/scheduling/air'
+import { ringOf } from '../../core/plan/scheduling/improve'
+import { kindOf } from '../../core/plan/scheduling/lateness'
+import { SPRAY, taskId, tasksOf, type Wish } from '../../core/plan/scheduling/ofPlan'
+import { planSteps } from '../../core/plan/steps/planSteps'
+import type { PlanFacts, PlanStep } from '../../core/plan/steps/types'
+import { layWorkshop, type Laid } from '../../core/plan/scheduling/workshop'
+import { dayNumber, wallClock } from '../../core/plan/scheduling/wallClock'
+import { BatchRow, StepEditRow, Tick, TimetableRow } from '../data/benchModels'
+import { onChange } from '../data/events'
+import { forecast } from './air'
+import { Piece } from '../data/models'
+import { planFacts } from './planFacts'
+import { readRoom } from './room'
+import { readWorkshop } from '../http/routes/stock'
+
+export interface PlannedPiece {
+  facts: PlanFacts
+  steps: PlanStep[]
+  /** keys of derivations by which it will be surer, and of all whose end would change it */
+  pending: string[]
+  awaits: string[]
+  /** ms at which what prints now is done */
+  printing: number
+}
+
+/** Plans as they were last made. Whatever is told to have changed is made anew when it is next asked for. */
+const made = new Map<string, PlannedPiece>()
+/** Counts what may have changed a plan or the timetable. */
+let age = 0
+onChange((c) => {
+  if (c.type === 'timers' || c.type === 'devices') return
+  if (c.type === 'derivation' && c.status !== 'done' && c.status !== 'failed') return
+  age++
+  if (c.type === 'piece' || c.type === 'run') made.delete(c.id)
+  else if (c.type === 'derivation') {
+    for (const [id, p] of made) if (p.awaits.includes(c.key)) made.delete(id)
+  } else if (c.type !== 'calendar') made.clear()
+})
+
+/** The plan of a piece from what is known; `measure` has measured what is not. */
+export async function plannedPiece(id: string, data: Record<string, unknown>, measure = false): Promise<PlannedPiece> {
+  const known = made.get(id)
+  if (known && !measure) return known
+  const began = age
+  const { facts, pending, awaits, printing } = await planFacts(id, data, measure)
+  const plan = { facts, pending, awaits, printing, steps: facts.parts.length === 0 ? [] : planSteps(facts) }
+  // What changed while it was made may not be in it.
+  if (age === began) made.set(id, plan)
+  return plan
+}
+
+/** Zone of the clock on the workshop's wall. */
+export const zoneOf = (shop: Workshop): string => shop.timeZone ?? new Intl.DateTimeFormat().resolvedOptions().timeZone
+
+/** ms for which a timetable stands while nothing changes: it begins at most so long ago. */
+const STANDS = 30_000
+let lastLaid: { at: number; age: number; value: { calendar: CalendarRecord; laid: Laid } } | null = null
+
+/** The timetable of the workshop in the order that was kept, laid anew when anything changed. */
+export async function laidWorkshop(): Promise<{ calendar: CalendarRecord; laid: Laid }> {
+  const at = Date.now()
+  if (lastLaid?.age === age && at - lastLaid.at < STANDS) return lastLaid.value
+  const began = age
+  const calendar = await workshopPlan()
+  const value = { calendar, laid: layWorkshop(calendar) }
+  if (age === began) lastLaid = { at, age, value }
+  return value
+}
+
+/** Everything a timetable of all pieces is made from. */
+export async function workshopPlan(): Promise<CalendarRecord> {
+  const now = Date.now()
+  const [shop, room, air, pieces, ticks, edits, batchRows, kept] = await Promise.all([
+    readWorkshop(),
+    readRoom(),
+    forecast(),
+    Piece.findAll({ where: { deletedAt: null }, order: [['createdAt', 'ASC']] }),
+    Tick.findAll({ where: { doneAt: { [Op.ne]: null } } }),
+    StepEditRow.findAll(),
+    BatchRow.findAll({ order: [['createdAt', 'ASC']] }),
+    TimetableRow.findByPk(1),
+  ])
+  const closed: CalendarRecord['closed'] = { [SPRAY]: shutToSpray(air, shop.spraysIn) }
+  const tasks: CalendarTask[] = []
+  for (const p of pieces) {
+    if (newPiece.parse(p.data).resting) continue
+    const plan = await plannedPiece(p.id, p.data)
+    if (plan.printing > now)
+      for (const printer of plan.facts.running) (closed[printer] ??= []).push([now - 1, plan.printing])
+    tasks.push(...calendarTasks(p.id, plan, ticks, edits))
+  }
+  const { sound, broken } = withoutRings(tasks)
+  const clock = wallClock(zoneOf(shop))
+  return {
+    now,
+    zone: zoneOf(shop),
+    people: (shop.people.length > 0 ? shop.people : [{ name: '', hours: null, off: [] }]).map((p) => ({
+      name: p.name,
+      hours: p.hours ?? shop.benchHours,
+      off: p.off,
+    })),
+    resources: shop.places,
+    closed,
+    pieces: pieces.map((p) => {
+      const { name, deadline, resting } = newPiece.parse(p.data)
+      // Due on a day is due at its end.
+      const due = deadline ? clock.at(dayNumber(deadline) + 1, 0) - 1000 : null
+      return { id: p.id, name, due, resting, done: ticks.filter((t) => t.pieceId === p.id).length, version: p.version }
+    }),
+    tasks: sound,
+    batches: batchRows.map((b) => ({ id: b.id, ...(b.data as { key: string; tasks: string[] }) })),
+    order: kept?.stepOrder ?? [],
+    record: ticks.flatMap((t) =>
+      t.took && t.planned ? [{ kind: kindOf(t.stepKey), planned: t.planned, took: t.took }] : [],
+    ),
+    broken,
+    room,
+    forecast: air,
+  }
+}
+
+function calendarTasks(
+  piece: string,
+  plan: PlannedPiece,
+  ticks: readonly Tick[],
+  edits: readonly StepEditRow[],
+): CalendarTask[] {
+  const done = new Map(ticks.flatMap((t) => (t.pieceId === piece ? [[t.stepKey, t.doneAt!.getTime()] as const] : [])))
+  const own = new Map(edits.flatMap((e) => (e.pieceId === piece ? [[e.stepKey, stepEdit.parse(e.data)] as const] : [])))
+  const wishes = new Map([...own].map(([key, e]) => [key, wishOf(e)]))
+  const steps = new Map(plan.steps.map((s) => [taskId(piece, s.key), s]))
+  return tasksOf(piece, plan.steps, done, wishes, plan.printing).map((t) => {
+    const s = steps.get(t.id)!
+    return {
+      ...t,
+      after: [...t.after],
+      key: s.key,
+      title: s.title,
+      phase: s.phase,
+      risks: s.risks,
+      edit: own.get(s.key) ?? null,
+    }
+  })
+}
+
+const wishOf = (e: StepEdit): Wish => ({
+  handsOn: e.handsOn,
+  waiting: e.waiting,
+  notBefore: e.notBefore ? new Date(e.notBefore).getTime() : null,
+  by: e.by,
+  anyway: e.anyway,
+  after: e.after.map((a) => taskId(a.piece, a.step)),
+})
+
+/** A plan may change under what was put in order by hand: what then waits for itself keeps the plan's order only. */
+function withoutRings(tasks: CalendarTask[]): { sound: CalendarTask[]; broken: string[] } {
+  const ring = new Set(ringOf(tasks))
+  if (ring.size === 0) return { sound: tasks, broken: [] }
+  const broken: string[] = []
+  const sound = tasks.map((t) => {
+    const byHand = new Set(t.edit?.after.map((a) => taskId(a.piece, a.step)))
+    if (!ring.has(t.id) || byHand.size === 0) return t
+    broken.push(t.title)
+    return { ...t, after: t.after.filter((a) => !byHand.has(a)) }
+  })
+  return { sound, broken }
+}

@@ -1,0 +1,71 @@
+import type { ErrorRequestHandler } from 'express'
+import { ZodError } from 'zod'
+import { DISK_FULL, isDiskFull } from '../data/diskFull'
+
+/** An error reply as problem details (RFC 9457). `message` is a sentence that a bench worker understands. */
+export class Refusal extends Error {
+  constructor(
+    readonly status: number,
+    readonly code: string,
+    message: string,
+    readonly extra: Record<string, unknown> = {},
+  ) {
+    super(message)
+  }
+}
+export const notFound = (what: string): Refusal =>
+  new Refusal(404, 'not-found', `${what} is not there (any more). It may have been deleted in another window.`)
+export const stale = (current: unknown): Refusal =>
+  new Refusal(409, 'stale-version', 'This was changed in another window meanwhile. Look at both versions and choose.', {
+    current,
+  })
+
+export const problemHandler: ErrorRequestHandler = (error: unknown, req, res, next) => {
+  if (res.headersSent) {
+    next(error)
+    return
+  }
+  // A sender that is still at it hears the answer only once it has been let finish.
+  if (!req.complete && !req.destroyed) req.resume()
+  const reply = (status: number, type: string, detail: string, extra: object = {}): void => {
+    res
+      .status(status)
+      .type('application/problem+json')
+      .send(JSON.stringify({ type: `urn:undercut:${type}`, title: type, status, detail, ...extra }))
+  }
+  if (error instanceof Refusal) {
+    reply(error.status, error.code, error.message, error.extra)
+    return
+  }
+  if (error instanceof ZodError) {
+    const issue = error.issues[0]!
+    reply(422, 'invalid', `${issue.path.length > 0 ? `${issue.path.join('.')}: ` : ''}${issue.message}`, {
+      field: issue.path.join('.'),
+    })
+    return
+  }
+  if (error instanceof SyntaxError && 'body' in error) {
+    reply(400, 'not-json', 'The request was not valid JSON.')
+    return
+  }
+  if ((error as { type?: string }).type === 'entity.too.large') {
+    reply(413, 'too-large', 'The request is too large.')
+    return
+  }
+  if (isDiskFull(error)) {
+    reply(507, 'disk-full', DISK_FULL)
+    return
+  }
+  // The sender went away in the middle; there is nobody to answer, and nothing was kept.
+  if (req.destroyed || (error as { code?: string }).code === 'ECONNRESET') {
+    res.destroy()
+    return
+  }
+  const id = Math.random().toString(36).slice(2, 10)
+  console.error(`[${id}] ${req.method} ${req.path}`, error)
+  reply(
+    500,
+    'fault',
+    `Something in Undercut itself went wrong (reference ${id}). Nothing was changed; try again, and if it stays, report the reference.`,
+  )
+}

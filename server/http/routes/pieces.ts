@@ -1,0 +1,265 @@
+import { Router } from 'express'
+import { Op } from 'sequelize'
+import { z } from 'zod'
+import {
+  arranged,
+  arrangement,
+  changedPart,
+  changedPiece,
+  intake as intakeSchema,
+  newPiece,
+  part as partSchema,
+  piece as pieceSchema,
+  pieceDetail,
+  pieceSummary,
+  type PartRecord,
+  type PieceRecord,
+} from '../../../contract/pieces'
+import { operationList, type OperationRecord } from '../../../contract/operations'
+import { meshToBytes } from '../../../core/formats/meshBytes'
+import { othersOf } from '../../../core/operations/operations'
+import { database } from '../../data/database'
+import { advance, publicDerivation } from '../../jobs/derivations'
+import { announce } from '../../data/events'
+import { Derivation, Intake, Part, Piece, SculptRow } from '../../data/models'
+import { Tick } from '../../data/benchModels'
+import { blobSize, putBytes } from '../../data/blobs'
+import { takeIn } from '../../domain/receiveFile'
+import { notFound, Refusal, stale } from '../problem'
+import { endpoint, sentOnly } from '../route'
+
+export const pieces = Router()
+
+export async function findPiece(id: string): Promise<Piece> {
+  const row = z.uuid().safeParse(id).success ? await Piece.findOne({ where: { id, deletedAt: null } }) : null
+  if (!row) throw notFound('This piece')
+  return row
+}
+
+export const publicPiece = (p: Piece): PieceRecord => ({
+  ...newPiece.parse(p.data),
+  id: p.id,
+  version: p.version,
+  createdAt: p.createdAt.toISOString(),
+})
+
+export async function publicPart(p: Part, again = false): Promise<PartRecord> {
+  const { steps, meshHash } = await advance(p, again)
+  return {
+    id: p.id,
+    pieceId: p.pieceId,
+    name: p.name,
+    version: p.version,
+    sculptMesh: p.sculptMesh,
+    sculptId: p.sculptId ?? null,
+    fileName: p.fileName,
+    meshHash,
+    steps: steps.map((s) => ({ op: s.op, derivation: s.derivation ? publicDerivation(s.derivation) : null })),
+  }
+}
+
+export async function publicIntake(i: Intake): Promise<z.input<typeof intakeSchema>> {
+  const report = i.status === 'done' ? (await Derivation.findByPk(i.derivationKey))?.report : null
+  return {
+    id: i.id,
+    fileName: i.fileName,
+    status: i.status,
+    problem: i.problem ?? null,
+    passedOver: (report as { passedOver?: string[] } | null)?.passedOver ?? [],
+  }
+}
+
+endpoint(pieces, 'get', '/pieces', 'All pieces, newest first', { reply: z.array(pieceSummary) }, async () => {
+  const rows = await Piece.findAll({ where: { deletedAt: null }, order: [['createdAt', 'DESC']] })
+  return Promise.all(
+    rows.map(async (p) => {
+      const parts = await Part.findAll({ where: { pieceId: p.id, deletedAt: null }, order: [['createdAt', 'ASC']] })
+      return {
+        ...publicPiece(p),
+        parts: parts.length,
+        thumbnailMesh: parts[0]?.sculptMesh ?? null,
+        done: await Tick.count({ where: { pieceId: p.id, doneAt: { [Op.ne]: null } } }),
+      }
+    }),
+  )
+})
+
+endpoint(pieces, 'post', '/pieces', 'A new piece', { body: newPiece, reply: pieceSchema }, async (_req, body) => {
+  const p = await Piece.create({ data: body })
+  await announce({ type: 'piece', id: p.id })
+  return publicPiece(p)
+})
+
+endpoint(pieces, 'get', '/pieces/:id', 'A piece with its parts', { reply: pieceDetail }, async (req) => {
+  const p = await findPiece(req.params.id!)
+  // Intakes first: one that is seen as taken has its parts committed by then.
+  const intakes = await Intake.findAll({ where: { pieceId: p.id }, order: [['createdAt', 'ASC']] })
+  const parts = await Part.findAll({ where: { pieceId: p.id, deletedAt: null }, order: [['createdAt', 'ASC']] })
+  return {
+    ...publicPiece(p),
+    partList: await Promise.all(parts.map((x) => publicPart(x))),
+    intakes: await Promise.all(intakes.map(publicIntake)),
+  }
+})
+
+endpoint(
+  pieces,
+  'patch',
+  '/pieces/:id',
+  'Change a piece',
+  { body: changedPiece, reply: pieceSchema },
+  async (req, body) => {
+    const p = await findPiece(req.params.id!)
+    const { version, ...fields } = body
+    const [changed] = await Piece.update(
+      { data: { ...p.data, ...sentOnly(req, fields) }, version: version + 1 },
+      { where: { id: p.id, version } },
+    )
+    if (changed === 0) throw stale(publicPiece(p))
+    await announce({ type: 'piece', id: p.id })
+    return publicPiece(await p.reload())
+  },
+)
+
+endpoint(pieces, 'delete', '/pieces/:id', 'Put a piece in the bin for 30 days', {}, async (req) => {
+  const p = await findPiece(req.params.id!)
+  await p.update({ deletedAt: new Date() })
+  await announce({ type: 'piece', id: p.id })
+  return undefined
+})
+
+endpoint(pieces, 'post', '/pieces/:id/restore', 'Take a piece out of the bin', { reply: pieceSchema }, async (req) => {
+  const row = await Piece.findByPk(req.params.id!)
+  if (!row) throw notFound('This piece')
+  await row.update({ deletedAt: null })
+  await announce({ type: 'piece', id: row.id })
+  return publicPiece(row)
+})
+
+endpoint(
+  pieces,
+  'post',
+  '/pieces/:id/files',
+  'Drop a sculpt file (raw body, ?name=)',
+  { reply: z.object({ intake: z.uuid() }) },
+  async (req) => ({ intake: await takeIn(req, (await findPiece(req.params.id!)).id) }),
+)
+
+endpoint(pieces, 'delete', '/intakes/:id', 'Forget a refused file', {}, async (req) => {
+  const row = await Intake.findByPk(req.params.id!)
+  await row?.destroy()
+  if (row) await announce(row.pieceId ? { type: 'piece', id: row.pieceId } : { type: 'sculpts' })
+  return undefined
+})
+
+async function findPart(id: string): Promise<Part> {
+  const row = z.uuid().safeParse(id).success ? await Part.findOne({ where: { id, deletedAt: null } }) : null
+  if (!row) throw notFound('This part')
+  return row
+}
+
+endpoint(
+  pieces,
+  'put',
+  '/parts/:id/operations',
+  'Replace the operation list of a part',
+  { body: changedPart, reply: partSchema },
+  async (req, body) => {
+    const p = await findPart(req.params.id!)
+    const operations = operationList.parse(body.operations)
+    await othersExist(operations)
+    const [changed] = await Part.update(
+      { operations, version: body.version + 1 },
+      { where: { id: p.id, version: body.version } },
+    )
+    if (changed === 0) throw stale(await publicPart(p))
+    await p.reload()
+    const reply = await publicPart(p, true)
+    await announce({ type: 'piece', id: p.pieceId })
+    return reply
+  },
+)
+
+/** A hash that names nothing must not become a derivation that can never be done. */
+async function othersExist(operations: readonly OperationRecord[]): Promise<void> {
+  for (const op of operations)
+    for (const mesh of othersOf(op))
+      if ((await blobSize(mesh)) === null)
+        throw new Refusal(422, 'unknown-mesh', 'The other part of this joint is not known any more. Choose it again.')
+}
+
+endpoint(
+  pieces,
+  'post',
+  '/pieces/:id/arrange',
+  'Change, add, take away and bring back several parts at once',
+  { body: arrangement, reply: arranged },
+  async (req, body) => {
+    const piece = await findPiece(req.params.id!)
+    for (const c of [...body.changes, ...body.create]) await othersExist(c.operations)
+    const nothing = await putBytes(meshToBytes({ positions: new Float32Array(0), triangles: new Uint32Array(0) }))
+    const created = await database.transaction(async (transaction) => {
+      for (const { id, version, operations } of body.changes) {
+        const [changed] = await Part.update(
+          { operations, version: version + 1 },
+          { where: { id, version, pieceId: piece.id, deletedAt: null }, transaction },
+        )
+        if (changed === 0) throw stale(publicPiece(piece))
+      }
+      for (const { id, version, sculpt } of body.swap) {
+        const other = await SculptRow.findOne({ where: { id: sculpt, deletedAt: null }, transaction })
+        if (!other) throw notFound('This sculpt')
+        const [changed] = await Part.update(
+          {
+            sculptMesh: other.mesh,
+            sculptId: other.id,
+            fileName: other.fileName,
+            fileHash: other.fileHash,
+            version: version + 1,
+          },
+          { where: { id, version, pieceId: piece.id, deletedAt: null }, transaction },
+        )
+        if (changed === 0) throw stale(publicPiece(piece))
+      }
+      const ids: string[] = []
+      for (const { name, from, sculpt, operations } of body.create) {
+        const shelf = sculpt ? await SculptRow.findOne({ where: { id: sculpt, deletedAt: null }, transaction }) : null
+        if (sculpt && !shelf) throw notFound('This sculpt')
+        const original = from
+          ? await Part.findOne({ where: { id: from, pieceId: piece.id, deletedAt: null }, transaction })
+          : null
+        if (from && !original) throw notFound('The part to copy')
+        const part = await Part.create(
+          {
+            pieceId: piece.id,
+            name,
+            fileName: original?.fileName ?? shelf?.fileName ?? '',
+            fileHash: original?.fileHash ?? shelf?.fileHash ?? nothing,
+            sculptMesh: original?.sculptMesh ?? shelf?.mesh ?? nothing,
+            sculptId: original?.sculptId ?? shelf?.id ?? null,
+            operations,
+          },
+          { transaction },
+        )
+        ids.push(part.id)
+      }
+      for (const [list, deletedAt] of [
+        [body.remove, new Date()],
+        [body.restore, null],
+      ] as const)
+        if (list.length > 0) await Part.update({ deletedAt }, { where: { id: list, pieceId: piece.id }, transaction })
+      return ids
+    })
+    const touched = new Set([...created, ...[...body.changes, ...body.swap].map((c) => c.id), ...body.restore])
+    for (const id of touched) await advance((await Part.findByPk(id))!, true)
+    await announce({ type: 'piece', id: piece.id })
+    return { created }
+  },
+)
+
+endpoint(pieces, 'delete', '/parts/:id', 'Remove a part', {}, async (req) => {
+  const p = await findPart(req.params.id!)
+  await p.update({ deletedAt: new Date() })
+  await announce({ type: 'piece', id: p.pieceId })
+  return undefined
+})

@@ -1,0 +1,103 @@
+import { Router } from 'express'
+import { z } from 'zod'
+import { workshop, type Workshop } from '../../../contract/workshop'
+import { material, paint, printer, resin, stockKind } from '../../../contract/stock'
+import { schoolDefaults } from '../../../core/plan/facts/schools'
+import { announce } from '../../data/events'
+import { StockItem, WorkshopRow } from '../../data/models'
+import { notFound, Refusal, stale } from '../problem'
+import { endpoint } from '../route'
+
+export const stock = Router()
+export const KINDS = { printer, resin, paint, material } as const
+type Kind = keyof typeof KINDS
+const item = z.object({
+  id: z.uuid(),
+  kind: stockKind,
+  version: z.int(),
+  data: z.record(z.string(), z.unknown()),
+})
+
+function kindOf(value: string): Kind {
+  if (value in KINDS) return value as Kind
+  throw new Refusal(404, 'no-such-stock', 'Stock is printers, resins, paints and materials.')
+}
+const publicItem = (r: StockItem): z.infer<typeof item> => ({
+  id: r.id,
+  kind: r.kind,
+  version: r.version,
+  data: KINDS[r.kind].parse(r.data),
+})
+
+endpoint(stock, 'get', '/stock', 'Everything in stock', { reply: z.array(item) }, async () =>
+  (await StockItem.findAll({ where: { deletedAt: null } }))
+    .map(publicItem)
+    .sort((a, b) => String(a.data.name).localeCompare(String(b.data.name))),
+)
+
+endpoint(
+  stock,
+  'post',
+  '/stock/:kind',
+  'Add to stock',
+  { body: z.record(z.string(), z.unknown()), reply: item },
+  async (req, body) => {
+    const kind = kindOf(req.params.kind!)
+    const row = await StockItem.create({ kind, data: KINDS[kind].parse(body) })
+    await announce({ type: 'stock' })
+    return publicItem(row)
+  },
+)
+
+endpoint(
+  stock,
+  'put',
+  '/stock/:kind/:id',
+  'Change an item',
+  { body: z.object({ version: z.int(), data: z.record(z.string(), z.unknown()) }), reply: item },
+  async (req, body) => {
+    const kind = kindOf(req.params.kind!)
+    const [changed] = await StockItem.update(
+      { data: KINDS[kind].parse(body.data), version: body.version + 1 },
+      { where: { id: req.params.id!, kind, version: body.version, deletedAt: null } },
+    )
+    const row = await StockItem.findByPk(req.params.id!)
+    if (!row) throw notFound('This item')
+    if (changed === 0) throw stale(publicItem(row))
+    await announce({ type: 'stock' })
+    return publicItem(row)
+  },
+)
+
+endpoint(stock, 'delete', '/stock/:kind/:id', 'Take out of stock (kept 30 days)', {}, async (req) => {
+  await StockItem.update({ deletedAt: new Date() }, { where: { id: req.params.id!, kind: kindOf(req.params.kind!) } })
+  await announce({ type: 'stock' })
+  return undefined
+})
+
+const evening = [1, 2, 3, 4, 5].map((weekday) => ({ weekday, from: 18 * 60, to: 21 * 60 + 30 }))
+export const WORKSHOP_DEFAULT: Omit<z.input<typeof workshop>, 'version'> = {
+  name: 'My workshop',
+  currency: 'EUR',
+  demo: null,
+  temperature: 20,
+  humidity: 50,
+  schools: schoolDefaults,
+  benchHours: [...evening, { weekday: 6, from: 10 * 60, to: 17 * 60 }],
+}
+
+export async function readWorkshop(): Promise<Workshop> {
+  const [row] = await WorkshopRow.findOrCreate({ where: { id: 1 }, defaults: { id: 1, data: WORKSHOP_DEFAULT } })
+  return workshop.parse({ ...row.data, version: row.version })
+}
+
+endpoint(stock, 'get', '/workshop', 'Settings of the workshop', { reply: workshop }, readWorkshop)
+
+endpoint(stock, 'put', '/workshop', 'Change settings', { body: workshop, reply: workshop }, async (_req, body) => {
+  const { version, ...data } = body
+  await readWorkshop()
+  const [changed] = await WorkshopRow.update({ data, version: version + 1 }, { where: { id: 1, version } })
+  if (changed === 0) throw stale(await readWorkshop())
+  await announce({ type: 'workshop' })
+  return readWorkshop()
+})

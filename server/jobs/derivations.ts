@@ -1,0 +1,245 @@
+import { createHash, randomUUID } from 'node:crypto'
+import { Op, type Transaction } from 'sequelize'
+import { othersAsked, type Check, type DerivationRecord } from '../../contract/derivations'
+import { operationList, type OperationRecord } from '../../contract/operations'
+import { sculptFields } from '../../contract/sculpts'
+import { OPERATION_VERSION, othersOf, type Operation } from '../../core/operations/operations'
+import { database } from '../data/database'
+import { announce } from '../data/events'
+import { Derivation, Intake, Part, SculptRow } from '../data/models'
+import { sendDerive } from './queue'
+
+/** Version of each check's algorithm, as OPERATION_VERSION is for operations. */
+export const CHECK_VERSION: Record<string, number> = {
+  import: 2,
+  health: 2,
+  display: 4,
+  drainSites: 4,
+  holeNear: 2,
+  ventSite: 1,
+  orientations: 5,
+  stepsMap: 1,
+  coveredDabs: 1,
+  presupported: 1,
+  thinness: 2,
+  layers: 3,
+  archive: 2,
+  slice: 5,
+  nest: 1,
+  plate: 1,
+  export: 2,
+  outlines: 1,
+  surfaceMaps: 6,
+  measures: 1,
+  cusps: 1,
+  access: 1,
+  rest: 1,
+  inward: 1,
+  floor: 1,
+  scan: 1,
+  fit: 4,
+  gapMap: 1,
+  difference: 1,
+  balance: 1,
+  keySites: 1,
+  thicknessMap: 1,
+  detail: 2,
+  detailMap: 1,
+  stretchMap: 1,
+  restingPlaces: 1,
+  axis: 1,
+  skinLine: 1,
+  cutPlanes: 2,
+  lightRoute: 2,
+  trapped: 3,
+  rinse: 2,
+  wallLoad: 1,
+  coreChoices: 1,
+}
+
+/** JSON with sorted keys, so that equal parameters always give equal text. */
+export function canonical(value: unknown): string {
+  if (Array.isArray(value)) return `[${value.map(canonical).join(',')}]`
+  if (value && typeof value === 'object') {
+    return `{${Object.entries(value)
+      .filter(([, v]) => v !== undefined)
+      .sort(([a], [b]) => (a < b ? -1 : 1))
+      .map(([k, v]) => `${JSON.stringify(k)}:${canonical(v)}`)
+      .join(',')}}`
+  }
+  return JSON.stringify(value)
+}
+
+/** key = sha256(kind, version, parameters, inputs): the same question has the same key on every machine. */
+export function derivationKey(kind: string, params: Record<string, unknown>, inputs: readonly string[]): string {
+  const version = OPERATION_VERSION[kind as Operation['kind']] ?? CHECK_VERSION[kind] ?? 0
+  return createHash('sha256')
+    .update(canonical([kind, version, params, inputs]))
+    .digest('hex')
+}
+
+/** The derivation of that question, asked now if nobody has before. A cancelled one stays so until a user asks `again`. */
+export async function ensure(
+  kind: string,
+  params: Record<string, unknown>,
+  inputs: string[],
+  again = false,
+): Promise<Derivation> {
+  const key = derivationKey(kind, params, inputs)
+  const [row, fresh] = await Derivation.findOrCreate({ where: { key }, defaults: { key, kind, params, inputs } })
+  if (fresh) await sendDerive(key)
+  else if (again && row.status === 'failed' && row.problem?.code === 'cancelled') await askAgain(row)
+  return row
+}
+
+/**
+ * The answers to many checks at once, in order.
+ *
+ * @param ask those that nobody asked before are asked now; else they are null
+ */
+export async function knownChecks(
+  asked: readonly { mesh: string; check: Check }[],
+  ask: boolean,
+): Promise<(Derivation | null)[]> {
+  const all = asked.map(({ mesh, check }) => {
+    const { kind, ...params } = check,
+      inputs = [mesh, ...othersAsked(check)]
+    return { kind, params, inputs, key: derivationKey(kind, params, inputs) }
+  })
+  const known = new Map(
+    (await Derivation.findAll({ where: { key: [...new Set(all.map((a) => a.key))] } })).map((d) => [d.key, d]),
+  )
+  const out: (Derivation | null)[] = []
+  for (const a of all) out.push(known.get(a.key) ?? (ask ? await ensure(a.kind, a.params, a.inputs) : null))
+  return out
+}
+
+export async function askAgain(row: Derivation): Promise<void> {
+  await row.update({ status: 'waiting', progress: 0, problem: null, updatedAt: new Date() })
+  await sendDerive(row.key)
+}
+
+export function publicDerivation(d: Derivation): DerivationRecord {
+  return {
+    key: d.key,
+    kind: d.kind,
+    status: d.status,
+    progress: d.progress,
+    meshHash: d.meshHash ?? null,
+    blobs: d.blobs,
+    report: d.report ?? null,
+    problem: d.problem ?? null,
+  }
+}
+
+export interface PartStep {
+  op: OperationRecord
+  derivation: Derivation | null
+}
+
+/** Walks a part's operations as far as they are derived, and asks for the next one. */
+export async function advance(part: Part, again = false): Promise<{ steps: PartStep[]; meshHash: string }> {
+  const steps: PartStep[] = []
+  let mesh = part.sculptMesh,
+    awaiting: string | null = null,
+    stopped = false
+  // Records of an earlier day get the defaults of what has been added since.
+  for (const op of operationList.parse(part.operations)) {
+    if (stopped) {
+      steps.push({ op, derivation: null })
+      continue
+    }
+    const { kind, ...params } = op
+    const d: Derivation = await ensure(kind, params, [mesh, ...othersOf(op)], again)
+    steps.push({ op, derivation: d })
+    if (d.status === 'done' && d.meshHash) mesh = d.meshHash
+    else {
+      stopped = true
+      awaiting = d.status === 'failed' ? null : d.key
+    }
+  }
+  if (part.awaiting !== awaiting) {
+    part.awaiting = awaiting
+    await Part.update({ awaiting }, { where: { id: part.id } })
+  }
+  return { steps, meshHash: mesh }
+}
+
+/** After a derivation ended: parts go on to their next step, dropped files become parts or say why not. */
+export async function settle(d: Derivation): Promise<void> {
+  await announce({ type: 'derivation', key: d.key, status: d.status, progress: d.progress })
+  for (const part of await Part.findAll({ where: { awaiting: d.key } })) {
+    await advance(part)
+    await announce({ type: 'piece', id: part.pieceId })
+  }
+  if (d.kind !== 'import') return
+  for (const row of await Intake.findAll({ where: { derivationKey: d.key, status: 'waiting' } })) {
+    await database.transaction(async (transaction) => {
+      // The status moves only once, so two workers that settle the same file make its parts once; and with them, so
+      // that a file is never taken in by half.
+      const [moved] = await Intake.update(
+        { status: d.status === 'done' ? 'done' : 'refused', problem: rename(d.problem, row.fileName) },
+        { where: { id: row.id, status: 'waiting' }, transaction },
+      )
+      if (moved === 0 || d.status !== 'done') return
+      const { bodies } = d.report as { bodies: { name: string; mesh: string }[] }
+      for (const body of bodies) {
+        const name = body.name || row.fileName.replace(/\.[^.]*$/, '')
+        const sculpt = await shelved(name, body.mesh, row, transaction)
+        if (row.pieceId)
+          await Part.create(
+            {
+              pieceId: row.pieceId,
+              name,
+              fileName: row.fileName,
+              fileHash: row.fileHash,
+              sculptMesh: body.mesh,
+              sculptId: sculpt.id,
+            },
+            { transaction },
+          )
+      }
+    })
+    await announce({ type: 'sculpts' })
+    if (row.pieceId) await announce({ type: 'piece', id: row.pieceId })
+  }
+}
+
+/** The library's entry for a mesh: the one there is, or a new one. */
+async function shelved(name: string, mesh: string, from: Intake, transaction: Transaction): Promise<SculptRow> {
+  const there = await SculptRow.findOne({ where: { mesh, deletedAt: null }, transaction })
+  if (there) return there
+  const id = randomUUID()
+  return SculptRow.create(
+    {
+      id,
+      family: id,
+      mesh,
+      fileName: from.fileName,
+      fileHash: from.fileHash,
+      data: sculptFields.parse({ name: name.slice(0, 120) }),
+    },
+    { transaction },
+  )
+}
+
+const rename = (
+  problem: { code: string; message: string } | null | undefined,
+  file: string,
+): { code: string; message: string } | null =>
+  problem
+    ? {
+        code: problem.code,
+        message: problem.message.startsWith(file) ? problem.message : `${file}: ${problem.message}`,
+      }
+    : null
+
+/** Settles what ended just before its worker did: files and parts that still wait for a derivation that is over. */
+export async function settleLeftovers(): Promise<void> {
+  const waiting = [
+    ...(await Intake.findAll({ where: { status: 'waiting' } })).map((i) => i.derivationKey),
+    ...(await Part.findAll({ where: { awaiting: { [Op.ne]: null }, deletedAt: null } })).map((p) => p.awaiting!),
+  ]
+  for (const d of await Derivation.findAll({ where: { key: [...new Set(waiting)], status: ['done', 'failed'] } }))
+    await settle(d)
+}

@@ -1,0 +1,256 @@
+import { Worker } from 'node:worker_threads'
+import type { ByteSource } from '../../core/formats/zipDirectory'
+import pg from 'pg'
+import { Op } from 'sequelize'
+import { putBytes, readBytes, sweepOrphans } from '../data/blobs'
+import { database, databaseUrl } from '../data/database'
+import { settle, settleLeftovers } from './derivations'
+import { Watcher } from '../devices/watcher'
+import { announce } from '../data/events'
+import type { KernelMessage, KernelResult } from './kernel'
+import { blobSource } from './layerRead'
+import { ToStore, ZipToStore } from '../data/blobWriter'
+import { DISK_FULL, isDiskFull } from '../data/diskFull'
+import { Derivation } from '../data/models'
+import { DERIVE, isQueued, queue, sendDerive, stopQueue } from './queue'
+
+/**
+ * The worker process: takes derivations from the queue and runs each in a thread. While it runs one, it holds an
+ * advisory lock on a connection of its own; when the process dies, PostgreSQL lets go of the lock, and any worker
+ * that finds a "running" derivation without a lock sends it again. So a killed worker loses only the running step.
+ */
+const KERNEL = new URL('./kernel.mjs', import.meta.url)
+const RESCUE_EVERY = 3000
+const locks = new pg.Client({ connectionString: databaseUrl })
+const running = new Map<string, Worker>()
+/** taken up, but its inputs are still being read; a cancel that comes now must not be lost */
+const starting = new Set<string>(),
+  cancelled = new Set<string>()
+let stopping = false
+
+const lockNumber = (key: string): string => BigInt.asIntN(64, BigInt(`0x${key.slice(0, 16)}`)).toString()
+async function lock(key: string): Promise<boolean> {
+  const r = await locks.query<{ ok: boolean }>('SELECT pg_try_advisory_lock($1) AS ok', [lockNumber(key)])
+  return r.rows[0]!.ok
+}
+const unlock = async (key: string): Promise<void> => {
+  await locks.query('SELECT pg_advisory_unlock($1)', [lockNumber(key)])
+}
+
+async function derive(key: string): Promise<void> {
+  // Before anything is awaited: the lock is this session's own, so it does not keep two calls of one process apart.
+  if (running.has(key) || starting.has(key)) return
+  starting.add(key)
+  try {
+    const row = await Derivation.findByPk(key)
+    if (!row || row.status === 'done' || row.status === 'failed' || !(await lock(key))) return
+    try {
+      await perform(row)
+    } finally {
+      await unlock(key)
+    }
+  } finally {
+    running.delete(key)
+    starting.delete(key)
+    cancelled.delete(key)
+  }
+}
+
+async function perform(row: Derivation): Promise<void> {
+  await row.update({ status: 'running', progress: 0, updatedAt: new Date() })
+  await announce({ type: 'derivation', key: row.key, status: 'running', progress: 0 })
+  // An archive may be larger than memory: its bytes are asked for as they are needed.
+  const source = row.kind === 'archive' ? await blobSource(row.inputs[0]!) : null
+  const inputs = source ? [] : await Promise.all(row.inputs.map(readBytes))
+  let outcome: Outcome
+  try {
+    outcome = await runKernel(row, inputs, source)
+    if (outcome.type === 'done') {
+      const made = await store(outcome.result, outcome.archive)
+      row.set({ status: 'done', progress: 1, problem: null, updatedAt: new Date(), ...made } as Partial<Derivation>)
+      await row.save()
+    }
+  } catch (e) {
+    // A full disk is not mended by trying again: it is said, and what was stored of the result is gone already.
+    if (!isDiskFull(e)) throw e
+    outcome = { type: 'problem', problem: { code: 'disk-full', message: DISK_FULL } }
+  }
+  if (outcome.type === 'problem')
+    await row.update({ status: 'failed', problem: outcome.problem, updatedAt: new Date() })
+  await settle(row)
+}
+
+type Outcome =
+  | { type: 'done'; result: KernelResult; archive: string | null }
+  | { type: 'problem'; problem: { code: string; message: string } }
+
+function runKernel(row: Derivation, inputs: Uint8Array[], source: ByteSource | null): Promise<Outcome> {
+  return new Promise((resolve, reject) => {
+    const thread = new Worker(KERNEL, {
+      workerData: { kind: row.kind, params: { ...row.params, ...(source ? { size: source.size } : {}) }, inputs },
+      transferList: inputs.map((i) => i.buffer as ArrayBuffer),
+      resourceLimits: { maxOldGenerationSizeMb: 4096 },
+    })
+    running.set(row.key, thread)
+    starting.delete(row.key)
+    if (cancelled.delete(row.key)) void thread.terminate()
+    let archive: ToStore | null = null,
+      outcome: KernelMessage | null = null
+    const fail = (error: Error): void => {
+      archive?.abandon(error)
+      reject(error)
+    }
+    thread.on('message', (m: KernelMessage) => {
+      if (m.type === 'progress') {
+        void Derivation.update({ progress: m.fraction, updatedAt: new Date() }, { where: { key: row.key } })
+        void announce({ type: 'derivation', key: row.key, status: 'running', progress: m.fraction })
+      } else if (m.type === 'file' || m.type === 'bytes') {
+        if (!archive) {
+          archive = m.type === 'file' ? new ZipToStore() : new ToStore()
+          archive.stored.catch(fail)
+        }
+        if (m.type === 'bytes') archive.push(m.bytes)
+        else (archive as ZipToStore).add(m.name, m.bytes)
+        // Acknowledge on the next turn, so that chunks get to the database between files.
+        setImmediate(() => thread.postMessage('stored'))
+      } else if (m.type === 'read')
+        source!.read(m.from, m.length).then(
+          (bytes) => thread.postMessage({ id: m.id, bytes }),
+          (e: Error) => {
+            fail(e)
+            void thread.terminate()
+          },
+        )
+      else outcome = m
+    })
+    thread.on('error', (error) => {
+      // Out of memory is an answer about this body on this machine, not a fault to retry.
+      if ((error as NodeJS.ErrnoException).code === 'ERR_WORKER_OUT_OF_MEMORY') {
+        archive?.abandon(error)
+        resolve({
+          type: 'problem',
+          problem: {
+            code: 'too-fine',
+            message: 'This needs more memory than there is. Use a coarser voxel, or simplify the sculpt first.',
+          },
+        })
+      } else fail(error)
+    })
+    thread.on('exit', () => {
+      if (!outcome) {
+        archive?.abandon(new Error('cancelled'))
+        if (stopping) reject(new Error('The worker is stopping.'))
+        else
+          resolve({
+            type: 'problem',
+            problem: {
+              code: 'cancelled',
+              message: 'Cancelled. Nothing was changed; ask for it again when you want it.',
+            },
+          })
+      } else if (outcome.type === 'problem') {
+        archive?.abandon(new Error('refused'))
+        resolve(outcome)
+      } else {
+        const done = outcome as Extract<KernelMessage, { type: 'done' }>
+        if (archive)
+          archive.finish().then((a) => resolve({ type: 'done', result: done.result, archive: a.hash }), reject)
+        else resolve({ type: 'done', result: done.result, archive: null })
+      }
+    })
+  })
+}
+
+async function store(
+  result: KernelResult,
+  archive: string | null,
+): Promise<{ meshHash: string | null; blobs: Record<string, string>; report: unknown }> {
+  const blobs: Record<string, string> = archive ? { [result.streamed ?? 'zip']: archive } : {}
+  for (const [name, bytes] of Object.entries(result.files ?? {})) blobs[name] = await putBytes(bytes)
+  let report = result.report
+  if (result.meshes) {
+    const bodies: { name: string; mesh: string }[] = []
+    for (const m of result.meshes) bodies.push({ name: m.name, mesh: await putBytes(m.bytes) })
+    report = { ...(result.report as object), bodies }
+  }
+  return { meshHash: result.mesh ? await putBytes(result.mesh) : null, blobs, report }
+}
+
+/** Sends derivations again whose worker has died: marked running, but nobody holds their lock. Settles what it left. */
+async function rescue(): Promise<void> {
+  for (const row of await Derivation.findAll({ where: { status: 'running' } })) {
+    if (running.has(row.key) || starting.has(row.key) || !(await lock(row.key))) continue
+    try {
+      // It may have ended between the look and the lock.
+      if ((await row.reload()).status !== 'running') continue
+      await row.update({ status: 'waiting', progress: 0, updatedAt: new Date() })
+      await announce({ type: 'derivation', key: row.key, status: 'waiting', progress: 0 })
+    } finally {
+      await unlock(row.key)
+    }
+    await sendDerive(row.key)
+  }
+  // Taken from the queue by a worker that died before it had said so: waiting, but in nobody's hands.
+  const patience = new Date(Date.now() - RESCUE_EVERY * 2)
+  for (const row of await Derivation.findAll({ where: { status: 'waiting', updatedAt: { [Op.lt]: patience } } })) {
+    if (starting.has(row.key) || (await isQueued(row.key)) || !(await lock(row.key))) continue
+    await unlock(row.key)
+    await row.update({ updatedAt: new Date() })
+    await sendDerive(row.key)
+  }
+  await settleLeftovers()
+}
+
+async function main(): Promise<void> {
+  await database.authenticate()
+  await locks.connect()
+  // Without the lock's connection another worker may take the step over: end, and be started afresh.
+  locks.on('error', (error) => {
+    console.error('worker: lost the database:', error.message)
+    process.exit(1)
+  })
+  locks.on('notification', (n) => {
+    const key = n.payload ?? '',
+      thread = running.get(key)
+    if (thread) void thread.terminate()
+    else if (starting.has(key)) cancelled.add(key)
+  })
+  await locks.query('LISTEN undercut_cancel')
+  const boss = await queue()
+  const take = async (jobs: { data: { key: string } }[]): Promise<void> => {
+    for (const job of jobs) await derive(job.data.key)
+  }
+  // Two at a time: one long slice must not keep a quick check waiting.
+  for (let i = 0; i < 2; i++)
+    await boss.work<{ key: string }>(DERIVE, { pollingIntervalSeconds: 0.5, batchSize: 1 }, take)
+  await rescue()
+  const timer = setInterval(() => {
+    void rescue().catch((e: unknown) => console.error('rescue:', e))
+  }, RESCUE_EVERY)
+  const sweep = setInterval(() => {
+    void sweepOrphans().catch(() => undefined)
+  }, 3_600_000)
+  const devices = new Watcher((process.env.UNDERCUT_DEVICES ?? '').split(' ').filter(Boolean))
+  void devices.run().catch((e: unknown) => console.error('devices:', e))
+  const stop = async (): Promise<void> => {
+    if (stopping) return
+    stopping = true
+    await devices.stop()
+    clearInterval(timer)
+    clearInterval(sweep)
+    for (const thread of running.values()) await thread.terminate()
+    await stopQueue().catch(() => undefined)
+    await locks.end().catch(() => undefined)
+    await database.close().catch(() => undefined)
+    process.exit(0)
+  }
+  process.on('SIGTERM', () => void stop())
+  process.on('disconnect', () => void stop())
+  process.on('SIGINT', () => void stop())
+  console.log('worker ready')
+}
+
+main().catch((error: unknown) => {
+  console.error('The worker cannot start:', error)
+  process.exit(1)
+})

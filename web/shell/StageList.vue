@@ -1,0 +1,146 @@
+<script setup lang="ts">
+import { RouterLink, useRoute } from 'vue-router'
+import { useTrail, type Knot } from '../composables/useStages'
+
+const props = defineProps<{ pieceId: string }>()
+const trail = useTrail()
+const route = useRoute()
+const WORD: Record<Knot['state'], string> = { done: 'done', open: 'open', stale: 'needs a look', waiting: 'working' }
+</script>
+
+<template>
+  <nav class="thread scroll" aria-label="Stages">
+    <template v-for="l in trail" :key="l.length">
+      <h3 class="length">{{ l.length }}</h3>
+      <RouterLink
+        v-for="k in l.knots"
+        :key="k.name"
+        :to="`/pieces/${props.pieceId}/${k.name}`"
+        class="knot"
+        :class="[k.state, { here: route.name === k.name }]"
+      >
+        <svg width="16" height="16" viewBox="0 0 16 16" aria-hidden="true">
+          <circle v-if="k.state === 'open'" cx="8" cy="8" r="5" fill="none" stroke="currentColor" stroke-width="1.6" />
+          <circle v-else-if="k.state === 'done'" cx="8" cy="8" r="6" fill="currentColor" />
+          <path
+            v-else-if="k.state === 'waiting'"
+            d="M8 2a6 6 0 0 1 0 12z M8 2a6 6 0 0 0 0 12"
+            fill="currentColor"
+            fill-opacity=".9"
+            stroke="currentColor"
+          />
+          <path v-else d="M8 1.500 15 14H1z" fill="currentColor" />
+        </svg>
+        <span class="text"
+          ><span class="title">{{ k.title }}</span
+          ><span class="measure">{{ k.measure || WORD[k.state] }}</span></span
+        >
+        <span
+          v-if="k.settle + k.know > 0"
+          class="count"
+          :class="{ settle: k.settle > 0 }"
+          :title="`${k.settle} to settle, ${k.know} to know`"
+          >{{ k.settle || k.know
+          }}<span class="visually-hidden">{{ k.settle > 0 ? ' to settle' : ' to know' }}</span></span
+        >
+        <span class="visually-hidden">{{ WORD[k.state] }}</span>
+      </RouterLink>
+    </template>
+    <RouterLink :to="`/pieces/${props.pieceId}/bench`" class="btn btn-primary w-100 mt-3">Bench mode</RouterLink>
+  </nav>
+</template>
+
+<style scoped>
+.thread {
+  padding: 10px 12px 14px;
+  height: 100%;
+  background: var(--paper-raised);
+  border-right: 1px solid var(--line);
+}
+.length {
+  font-size: 0.8rem;
+  color: var(--ink-soft);
+  font-weight: 550;
+  margin: 12px 0 4px 30px;
+}
+.knot {
+  position: relative;
+  display: grid;
+  grid-template-columns: 18px 1fr auto;
+  gap: 10px;
+  align-items: center;
+  padding: 5px 6px;
+  border-radius: 5px;
+  text-decoration: none;
+  color: inherit;
+}
+.knot::before {
+  content: '';
+  position: absolute;
+  left: 14px;
+  top: -9px;
+  height: 18px;
+  width: 1px;
+  background: var(--line);
+}
+.length + .knot::before {
+  display: none;
+}
+.knot svg {
+  position: relative;
+  color: var(--ink-soft);
+  background: var(--paper-raised);
+  border-radius: 8px;
+}
+.knot.done svg {
+  color: var(--fine);
+}
+.knot.stale svg {
+  color: var(--know);
+}
+.knot.waiting svg {
+  color: var(--action);
+}
+.knot.here {
+  background: var(--paper-sunk);
+}
+.knot.here svg {
+  background: transparent;
+}
+/* Square to settle, round to know: told apart without colour. */
+.count {
+  min-width: 20px;
+  text-align: center;
+  font-size: 0.8rem;
+  font-weight: 600;
+  line-height: 18px;
+  border: 1px solid var(--know);
+  border-radius: 10px;
+  color: var(--know);
+}
+.count.settle {
+  border-radius: 3px;
+  background: var(--settle);
+  border-color: var(--settle);
+  color: var(--paper-raised);
+}
+.text {
+  display: flex;
+  flex-direction: column;
+  line-height: 1.2;
+  min-width: 0;
+}
+.title {
+  font-weight: 560;
+}
+.here .title {
+  font-weight: 700;
+}
+.measure {
+  font-size: 0.82rem;
+  color: var(--ink-soft);
+  white-space: nowrap;
+  overflow: hidden;
+  text-overflow: ellipsis;
+}
+</style>
