@@ -17,7 +17,7 @@ const ROOMS = [
 ]
 const ENTRIES = {
   server: 'server/main.ts',
-  worker: 'server/jobs/worker.ts',
+  worker: 'server/worker.ts',
   kernel: 'server/jobs/kernel.ts',
   slicer: 'server/jobs/slicer.ts',
   cli: 'cli/index.ts',

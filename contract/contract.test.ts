@@ -1,6 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { OPERATION_ORDER, OPERATION_VERSION } from '../core/operations/operations'
+import { CHECKS } from '../core/checks/registry'
+import { OPERATIONS } from '../core/operations/registry'
 import { check } from './derivations'
 import { operation, operationList } from './operations'
 import { changedPiece, newPiece } from './pieces'
@@ -36,10 +37,11 @@ describe('operation records', () => {
       }),
     )
   })
-  it('are known to core, every one, with a version and a place in the order', () => {
-    const kinds = operation.options.map((o) => o.shape.kind.value)
-    expect([...kinds].sort()).toEqual(Object.keys(OPERATION_VERSION).sort())
-    expect([...kinds].sort()).toEqual([...OPERATION_ORDER].sort())
+  it('and checks have names of their own, each once, for both are kept in one table', () => {
+    const kinds = [...OPERATIONS, ...CHECKS].map((d) => d.kind)
+    expect(new Set(kinds).size).toBe(kinds.length)
+    expect(operation.options).toHaveLength(OPERATIONS.length)
+    expect(check.options).toHaveLength(CHECKS.length)
   })
   it('refuse what would make no sense or no end', () => {
     for (const bad of [

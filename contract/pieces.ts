@@ -2,7 +2,8 @@ import { z } from 'zod'
 import { LANDMARKS } from '../core/fit/stature'
 import { UNDERCOATS } from '../core/paint/coats/undercoat'
 import { MUTING, TONE_SCHOOLS } from '../core/paint/recipes/tones'
-import { derivation, plateLock } from './derivations'
+import { plateLock } from '../core/schemas/plateLock'
+import { derivation } from './derivations'
 import { operation } from './operations'
 
 export const schools = z.object({

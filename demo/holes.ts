@@ -1,9 +1,8 @@
+import { reportOf } from '../contract/derivations'
 import type { PartRecord } from '../contract/pieces'
-import { LOOK, type Cup } from '../core/raster/layerGraph'
+import { LOOK } from '../core/raster/layerGraph'
 import { rinsedAway } from '../core/findings/trappedResin'
-import type { TrapReport } from '../core/print/resin/trapped'
 import type { DrainHole } from '../core/shape/drill'
-import type { HoleNear } from '../core/shape/holeNear'
 import { call, check, derived, settled } from './talk'
 
 async function addHole(part: PartRecord, { point, direction, diameter }: DrainHole): Promise<void> {
@@ -20,10 +19,10 @@ export async function openWhatStays(piece: string, hollow: string, down: readonl
   for (let round = 0; round < 3; round++) {
     const part = (await settled(piece, (p) => derived(p.partList[0]!))).partList[0]!
     const drilled = part.steps.find((s) => s.op.kind === 'drill')!.derivation!.meshHash!
-    const { routine, stuck, cavity } = await check<TrapReport>(drilled, { kind: 'trapped', down })
+    const { routine, stuck, cavity } = await check(drilled, { kind: 'trapped', down: [down[0]!, down[1]!, down[2]!] })
     const pool = stuck.find((p) => p.inside)
     if (!pool || routine.at(-1)!.left <= rinsedAway(cavity)) return
-    const { instead } = await check<HoleNear>(hollow, { kind: 'holeNear', point: pool.deepest, diameter: 3 })
+    const { instead } = await check(hollow, { kind: 'holeNear', point: pool.deepest, diameter: 3 })
     if (!instead) return
     await addHole(part, instead)
   }
@@ -33,17 +32,17 @@ export async function openWhatStays(piece: string, hollow: string, down: readonl
 export async function ventCups(piece: string, hollow: string): Promise<void> {
   for (let round = 0; round < 3; round++) {
     const part = (await settled(piece, (p) => derived(p.partList[0]!))).partList[0]!
-    const { cups } = await check<{ cups: Cup[] }>(part.meshHash, { kind: 'layers', step: LOOK })
+    const { cups } = await check(part.meshHash, { kind: 'layers', step: LOOK })
     const worst = cups[0]
     if (!worst || worst.force < 10) return
     const ops = part.steps.map((s) => s.op)
     const turn = ops.find((o) => o.kind === 'orient')!
-    const { report } = part.steps.find((s) => s.op.kind === 'support')!.derivation!
-    const { site } = await check<{ site: DrainHole }>(hollow, {
+    const supported = reportOf(part.steps.find((s) => s.op.kind === 'support')?.derivation, 'support')!
+    const { site } = await check(hollow, {
       kind: 'ventSite',
       point: [worst.startX, worst.startY, (worst.firstLayer + 0.5) * LOOK],
       quaternion: turn.quaternion,
-      shift: (report as { support: { shift: number[] } }).support.shift,
+      shift: supported.support.shift,
       diameter: 3,
     })
     await addHole(part, site)

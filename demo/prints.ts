@@ -1,8 +1,7 @@
+import { reportOf } from '../contract/derivations'
 import type { PieceDetail } from '../contract/pieces'
-import type { SupportReport } from '../core/print/support/support'
 import { printer, resin, slicedResin } from '../contract/stock'
 import type { DeviceRecord, PlateRecord, RunRecord } from '../contract/runs'
-import type { NestReport } from '../core/print/nest/nestReport'
 import { call, check, checked, derived, operate, settled } from './talk'
 import { PRINTERS, RESINS } from './workshop'
 
@@ -26,7 +25,7 @@ export async function printTerns(bird: string, printerId: string, resinId: strin
   const supported = (await settled(bird, (p) => derived(p.partList[0]!))).partList[0]!
   const step = supported.steps.find((s) => s.op.kind === 'support')!
   if (step.op.kind === 'support' && step.op.edits.length === 0) {
-    const { support } = step.derivation!.report as { support: SupportReport }
+    const { support } = reportOf(step.derivation, 'support')!
     const [longest] = support.tips.filter((t) => t.island).sort((a, b) => b.length - a.length)
     const point = longest?.point.map((v, k) => v - support.shift[k]!) as [number, number, number] | undefined
     if (point)
@@ -52,7 +51,7 @@ async function begin(bird: string, printerId: string, resinId: string): Promise<
   const part = (await call<PieceDetail>('GET', `/pieces/${bird}`)).partList[0]!
   const on = printer.parse(PRINTERS[1]),
     used = slicedResin.parse(resin.parse(RESINS[0]))
-  const { nesting } = await check<NestReport>(part.meshHash, {
+  const { nesting } = await check(part.meshHash, {
     kind: 'nest',
     others: [],
     parts: [{ id: part.id, copies: COPIES, turn: true }],

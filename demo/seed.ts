@@ -1,3 +1,4 @@
+import { reportOf } from '../contract/derivations'
 import { writePly } from '../core/formats/ply'
 import { writeStl } from '../core/formats/stl'
 import { meshFromBytes } from '../core/formats/meshBytes'
@@ -172,9 +173,11 @@ async function main(): Promise<void> {
     (s) => s.op.kind === 'hollow',
   )!.derivation!.meshHash!
   if (!(await begun(bust, 'drill'))) {
-    const { sites } = await check<{
-      sites: { point: [number, number, number]; direction: [number, number, number]; diameter: number }[]
-    }>(hollowed, { kind: 'drainSites', diameter: 4, down: [0, Math.sin(BACK), -Math.cos(BACK)] })
+    const { sites } = await check(hollowed, {
+      kind: 'drainSites',
+      diameter: 4,
+      down: [0, Math.sin(BACK), -Math.cos(BACK)],
+    })
     await operate(bust, [
       { kind: 'drill', holes: sites.map(({ point, direction, diameter }) => ({ point, direction, diameter })) },
       { kind: 'orient', quaternion: [-Math.sin(BACK / 2), 0, 0, Math.cos(BACK / 2)] },
@@ -295,7 +298,7 @@ async function paintBust(bust: string, paints: ReadonlyMap<string, string>, part
   const at = ops.findIndex((o) => o.kind === 'hollow')
   const dabs = regionDabs(copy.value, labels, new Set([1]), 2.5)
   const stood = now.steps.find((s) => s.op.kind === 'orient')!
-  const { offset } = stood.derivation!.report as { offset: number[] }
+  const { offset } = reportOf(stood.derivation, 'orient')!
   const kept = stood.op.kind === 'orient' ? standingDabs(dabs, stood.op.quaternion, offset) : []
   await call('PUT', `/parts/${now.id}/operations`, {
     version: now.version,

@@ -1,3 +1,5 @@
+import type { Check, DerivationRecord } from '../contract/derivations'
+import type { CheckInput, CheckReport } from '../core/checks/registry'
 import type { OperationInput } from '../contract/operations'
 import type { PartRecord, PieceDetail } from '../contract/pieces'
 
@@ -39,19 +41,14 @@ export async function operate(piece: string, more: OperationInput[]): Promise<Pi
   return settled(piece, (p) => derived(p.partList[0]!))
 }
 
-export const check = async <T>(mesh: string, body: unknown): Promise<T> => (await checked(mesh, body)).report as T
-export async function checked(
+/** What a check of a mesh reports, once it is done. */
+export const check = async <K extends Check['kind']>(
   mesh: string,
-  body: unknown,
-): Promise<{ key: string; report: unknown; meshHash: string | null }> {
+  asked: Extract<CheckInput, { kind: K }>,
+): Promise<CheckReport<K>> => (await checked(mesh, asked)).report as CheckReport<K>
+export async function checked(mesh: string, asked: CheckInput): Promise<DerivationRecord> {
   for (;;) {
-    const d = await call<{
-      key: string
-      status: string
-      report: unknown
-      meshHash: string | null
-      problem: { message: string } | null
-    }>('POST', '/checks', { mesh, check: body })
+    const d = await call<DerivationRecord>('POST', '/checks', { mesh, check: asked })
     if (d.status === 'done') return d
     if (d.status === 'failed') throw new Error(d.problem?.message)
     await pause(400)

@@ -1,3 +1,4 @@
+import { repairDefaults } from '../defaults/mesh'
 import { keepFaces, type Mesh } from './mesh'
 import { weldTolerance } from './weld'
 import { BOUNDARY, boundaryLoops, edgeStart, NONMANIFOLD, topology } from './topology'
@@ -13,7 +14,6 @@ export interface RepairOptions {
   /** fill open loops */
   fillHoles: boolean
 }
-export const repairDefaults: RepairOptions = { weld: 0.002, dropCrumbs: true, fillHoles: true }
 
 /** What a repair changed, in the order in which it was done. All zero means that the input came back as it was. */
 export interface RepairReport {

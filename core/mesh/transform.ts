@@ -18,6 +18,14 @@ export function transformed(mesh: Mesh, m: Matrix3, t: Vector3): Mesh {
   return determinant(m) < 0 ? reversed(moved) : moved
 }
 
+/** Grown by a factor along each axis about a point, mm. */
+export const scaledMesh = (mesh: Mesh, f: Vector3, about: Vector3): Mesh =>
+  transformed(
+    mesh,
+    [f[0], 0, 0, 0, f[1], 0, 0, 0, f[2]],
+    [about[0] * (1 - f[0]), about[1] * (1 - f[1]), about[2] * (1 - f[2])],
+  )
+
 /** Unit normals under a linear map: by its cofactors, which is the inverse transpose up to scale. */
 function turnedNormals(normals: Float32Array, m: Matrix3): Float32Array {
   const c: Matrix3 = [

@@ -4,9 +4,9 @@ import { measure } from '../mesh/measure'
 import { fromQuaternion, type Matrix3 } from '../math/vectors'
 import { transformed } from '../mesh/transform'
 import { boxBody, chainBody, cylinderBody } from '../testBodies'
-import { applyOperation } from './applyOperation'
+import { applyOperation } from './apply'
 import { carried, type Carry } from './carried'
-import type { Operation } from './operations'
+import type { Operation } from './registry'
 
 const body = chainBody(7, 4)
 const middle = measure(body).centre
@@ -17,7 +17,14 @@ const CASES: { of: typeof body; op: Operation; others?: (typeof body)[] }[] = [
   { of: body, op: { kind: 'cut', point: middle, normal: [0, 0.6, 0.8], keep: 'above', line: [] } },
   {
     of: body,
-    op: { kind: 'join', mode: 'subtract', others: [{ part: 'x', mesh: '' }], fillet: 1, clearance: 0, voxel: 0.5 },
+    op: {
+      kind: 'join',
+      mode: 'subtract',
+      others: [{ part: 'x', mesh: '', matrix: [1, 0, 0, 0, 1, 0, 0, 0, 1], shift: [0, 0, 0] }],
+      fillet: 1,
+      clearance: 0,
+      voxel: 0.5,
+    },
     others: [other],
   },
   {

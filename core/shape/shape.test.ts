@@ -9,7 +9,7 @@ import { thinness } from '../fit/thinness'
 import { drainSites } from './drainSites'
 import { drill, probe } from './drill'
 import { hollow } from './hollow'
-import { applyOperation } from '../operations/applyOperation'
+import { applyOperation } from '../operations/apply'
 import { acceptedAsSolid, subtract, unite } from './solid'
 
 const options = { wall: 2, voxel: 0.5, opening: 1, leastPocket: 50 }

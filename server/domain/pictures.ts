@@ -1,6 +1,6 @@
 import { pictureHead } from '../../core/formats/pictureHead'
 import { blobSize, readStream } from '../data/blobs'
-import { Refusal } from '../http/problem'
+import { Refusal } from './refusal'
 
 /** Bytes in which a picture says what it is. */
 const HEAD = 1_000_000

@@ -1,9 +1,9 @@
+import type { CheckReport } from '../../core/checks/registry'
 import type { Check } from '../../contract/derivations'
 import type { Inspection } from '../../contract/flaws'
 import { newPiece } from '../../contract/pieces'
 import type { Scheme } from '../../contract/scheme'
 import { material as materialSchema, resin as resinSchema } from '../../contract/stock'
-import type { AccessReport } from '../../core/fit/access'
 import type { FitReport } from '../../core/fit/gap'
 import { outboardOf } from '../../core/fit/load'
 import { boxesNear, JOINT_REACH } from '../../core/fit/near'
@@ -14,16 +14,15 @@ import { surfaceOf, type Surface } from '../../core/plan/materials/abrasives'
 import { remedyFor } from '../../core/plan/facts/flaws'
 import { ADHESIVES, FILLERS, type BenchMaterial } from '../../core/plan/materials/materials'
 import type { PlanFacts, PlanJoint, PlanPart } from '../../core/plan/steps/types'
-import type { Cusps } from '../../core/print/orient/cusps'
 import { gradeDefaults, type GradeName } from '../../core/print/support/supportRoute'
-import { isAid, rankOf, type OperationReport } from '../../core/operations/operations'
-import { advance, knownChecks, type PartStep } from '../jobs/derivations'
+import { isAid, rankOf, type OperationReport } from '../../core/operations/registry'
+import { advance, knownChecks, type PartStep, operationReport, reportOfRow } from '../jobs/derivations'
 import { readInspection } from './inspections'
 import { printsOf } from './prints'
 import { readRoom } from './room'
 import { Part, StockItem } from '../data/models'
 import { regionsOn } from './regions'
-import { readWorkshop } from '../http/routes/stock'
+import { readWorkshop } from './workshop'
 import { readScheme } from './schemes'
 import { areaOf, coatsOf, effectsOf, finishesOf, unprimedIn } from './paintFacts'
 
@@ -76,15 +75,15 @@ export async function planFacts(
   const resin = named('resin', fields.resinId, (d) => resinSchema.parse(d))
   const layerHeight = named('printer', fields.printerId, (d) => (d as { layerHeight?: number }).layerHeight) ?? 0.05
   const pending: string[] = []
-  const ask = async <T>(asked: { mesh: string; check: Check }[]): Promise<(T | null)[]> =>
+  const ask: Ask = async (asked) =>
     (await knownChecks(asked, measure || asked.every((a) => a.check.kind === 'measures'))).map((d) => {
       if (d?.status === 'waiting' || d?.status === 'running') pending.push(d.key)
-      return d?.status === 'done' ? (d.report as T) : null
+      return d ? reportOfRow(d, d.kind as never) : null
     })
 
   const stood = await standing(rows, ask)
   const joints = await jointsOf(pieceId, stood, fields, resin?.density ?? USUAL_DENSITY, ask)
-  const cusps = await ask<Cusps>(
+  const cusps = await ask(
     stood.map((p) => ({
       mesh: p.mesh,
       check: {
@@ -94,7 +93,7 @@ export async function planFacts(
       },
     })),
   )
-  const lone = await ask<AccessReport>(stood.map((p) => ({ mesh: p.mesh, check: { kind: 'access', others: [] } })))
+  const lone = await ask(stood.map((p) => ({ mesh: p.mesh, check: { kind: 'access', others: [] } })))
   const parts = stood.map((p, i): PlanPart => ({
     ...partOf(p, joints, fields.materials[p.row.id]?.cast !== null && fields.materials[p.row.id]?.cast !== undefined),
     clear: resin?.clear ?? false,
@@ -154,9 +153,11 @@ const inspected = ({ passes, closed, flaws }: Inspection): PlanFacts['inspection
         open: flaws.filter((f) => f.state === 'open').map((f) => remedyFor(f.kind, f.size)),
       }
 
-type Ask = <T>(asked: { mesh: string; check: Check }[]) => Promise<(T | null)[]>
+type Ask = <K extends Check['kind']>(
+  asked: { mesh: string; check: Extract<Check, { kind: K }> }[],
+) => Promise<(CheckReport<K> | null)[]>
 const reportsOf = (steps: readonly PartStep[]): OperationReport[] =>
-  steps.flatMap((x) => (x.derivation?.status === 'done' ? [x.derivation.report as OperationReport] : []))
+  steps.flatMap((x) => operationReport(x.derivation) ?? [])
 
 /** Keys of what is still being made of a part. */
 const underWay = (steps: readonly PartStep[]): string[] =>
@@ -171,12 +172,12 @@ async function standing(rows: readonly Part[], ask: Ask): Promise<Stood[]> {
     for (const s of steps) {
       if (rankOf(s.op.kind) > rankOf('channel') || s.derivation?.status !== 'done') break
       mesh = s.derivation.meshHash ?? mesh
-      measures = (s.derivation.report as OperationReport).measures
+      measures = operationReport(s.derivation)?.measures ?? measures
     }
     return { row, steps, mesh, measures }
   })
   const bare = placed.filter((p) => !p.measures)
-  const found = await ask<Measures>(bare.map((p) => ({ mesh: p.mesh, check: { kind: 'measures' } })))
+  const found = await ask(bare.map((p) => ({ mesh: p.mesh, check: { kind: 'measures' } })))
   bare.forEach((p, i) => {
     p.measures = found[i]!
   })
@@ -214,11 +215,11 @@ async function jointsOf(
   const near = solid.flatMap((a, i) =>
     solid.slice(i + 1).flatMap((b) => (boxesNear(a.measures!.box, b.measures!.box) ? [{ a, b }] : [])),
   )
-  const fits = await ask<FitReport>(
+  const fits = await ask(
     near.map(({ a, b }) => ({ mesh: a.mesh, check: { kind: 'fit', other: b.mesh, reach: JOINT_REACH } })),
   )
   const pairs = near.flatMap((p, i) => (fits[i]?.touching ? [{ ...p, fit: fits[i] }] : []))
-  const reached = await ask<AccessReport>(
+  const reached = await ask(
     pairs.flatMap(({ a, b }) => [
       { mesh: a.mesh, check: { kind: 'access', others: [b.mesh] } },
       { mesh: b.mesh, check: { kind: 'access', others: [a.mesh] } },

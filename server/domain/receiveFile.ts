@@ -3,7 +3,7 @@ import { putStream, TooLarge } from '../data/blobs'
 import { ensure, settle } from '../jobs/derivations'
 import { announce } from '../data/events'
 import { Intake } from '../data/models'
-import { Refusal } from '../http/problem'
+import { Refusal } from './refusal'
 
 /** Largest sculpt file that is accepted, bytes. */
 export const UPLOAD_LIMIT = 1_000_000_000

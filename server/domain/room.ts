@@ -1,7 +1,7 @@
 import { Op } from 'sequelize'
 import type { Room } from '../../core/plan/materials/drying'
 import { RoomReading } from '../data/benchModels'
-import { readWorkshop } from '../http/routes/stock'
+import { readWorkshop } from './workshop'
 
 /** ms of readings that are averaged, and after which the sensor is taken for silent */
 const HOUR = 3_600_000

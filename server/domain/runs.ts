@@ -2,14 +2,12 @@ import { Transaction, UniqueConstraintError } from 'sequelize'
 import type { z } from 'zod'
 import { plateData, plateProgress, runData, type newRun, type PlateRecord, type RunRecord } from '../../contract/runs'
 import { printer as printerSchema, resin as resinSchema } from '../../contract/stock'
-import type { OperationReport } from '../../core/operations/operations'
-import type { SliceReport } from '../../core/print/slice/slice'
 import { tiltOf } from '../../core/print/failure/facts'
 import { database } from '../data/database'
-import { advance } from '../jobs/derivations'
+import { advance, operationReport, reportOfRow } from '../jobs/derivations'
 import { announce } from '../data/events'
 import { Derivation, DeviceRow, Part, PlatePrint, RunRow, StockItem } from '../data/models'
-import { notFound, Refusal } from '../http/problem'
+import { notFound, Refusal } from './refusal'
 import { resinUsed } from './resinUsed'
 
 export function publicPlate(row: PlatePrint): PlateRecord {
@@ -63,7 +61,7 @@ export async function makeRun(pieceId: string, wish: z.infer<typeof newRun>): Pr
       const sliced = await Derivation.findByPk(p.sliceKey)
       if (sliced?.kind !== 'slice' || sliced.status !== 'done' || !sliced.blobs.zip)
         throw new Refusal(409, 'not-sliced', 'A plate of the run is not sliced yet. Wait for it, then begin the run.')
-      const report = sliced.report as SliceReport
+      const report = reportOfRow(sliced, 'slice')!
       const figures = printerSchema.parse(printer.data)
       const used = resinSchema.parse((sliced.params as { resin: unknown }).resin)
       return plateData.parse({
@@ -121,10 +119,10 @@ async function factsOf(part: Part): Promise<z.input<typeof plateData>['parts'][n
   const supported = done.find((s) => s.op.kind === 'support')?.derivation ?? null
   // What was only stood up, without supports, has its measures from that.
   const last = supported ?? done.find((s) => s.op.kind === 'orient')?.derivation
-  const report = (last?.report as OperationReport | undefined) ?? null
+  const report = operationReport(last)
   const tips = report?.kind === 'support' ? report.support.tips : []
   const box = report?.measures.box
-  const reports = done.map((s) => s.derivation!.report as OperationReport)
+  const reports = done.flatMap((s) => operationReport(s.derivation) ?? [])
   const body = reports.filter((r) => r.kind !== 'support').at(-1)?.measures
   const drilled = steps.flatMap((s) => (s.op.kind === 'drill' ? s.op.holes.map((h) => h.diameter) : []))
   const grades = ['whisker', 'strut', 'post'] as const

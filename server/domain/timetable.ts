@@ -16,7 +16,7 @@ import { forecast } from './air'
 import { Piece } from '../data/models'
 import { planFacts } from './planFacts'
 import { readRoom } from './room'
-import { readWorkshop } from '../http/routes/stock'
+import { readWorkshop } from './workshop'
 
 export interface PlannedPiece {
   facts: PlanFacts

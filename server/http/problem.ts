@@ -1,24 +1,7 @@
 import type { ErrorRequestHandler } from 'express'
 import { ZodError } from 'zod'
+import { Refusal } from '../domain/refusal'
 import { DISK_FULL, isDiskFull } from '../data/diskFull'
-
-/** An error reply as problem details (RFC 9457). `message` is a sentence that a bench worker understands. */
-export class Refusal extends Error {
-  constructor(
-    readonly status: number,
-    readonly code: string,
-    message: string,
-    readonly extra: Record<string, unknown> = {},
-  ) {
-    super(message)
-  }
-}
-export const notFound = (what: string): Refusal =>
-  new Refusal(404, 'not-found', `${what} is not there (any more). It may have been deleted in another window.`)
-export const stale = (current: unknown): Refusal =>
-  new Refusal(409, 'stale-version', 'This was changed in another window meanwhile. Look at both versions and choose.', {
-    current,
-  })
 
 export const problemHandler: ErrorRequestHandler = (error: unknown, req, res, next) => {
   if (res.headersSent) {

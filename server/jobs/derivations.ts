@@ -1,61 +1,21 @@
 import { createHash, randomUUID } from 'node:crypto'
 import { Op, type Transaction } from 'sequelize'
-import { othersAsked, type Check, type DerivationRecord } from '../../contract/derivations'
+import {
+  reportSchema,
+  type Check,
+  type DerivationKind,
+  type DerivationRecord,
+  type ReportOf,
+} from '../../contract/derivations'
 import { operationList, type OperationRecord } from '../../contract/operations'
 import { sculptFields } from '../../contract/sculpts'
-import { OPERATION_VERSION, othersOf, type Operation } from '../../core/operations/operations'
+import { readFile } from '../../core/checks/readFile'
+import { checkOf, inputsOf } from '../../core/checks/registry'
+import { operationOf, othersOf, type OperationKind, type OperationReport } from '../../core/operations/registry'
 import { database } from '../data/database'
 import { announce } from '../data/events'
 import { Derivation, Intake, Part, SculptRow } from '../data/models'
 import { sendDerive } from './queue'
-
-/** Version of each check's algorithm, as OPERATION_VERSION is for operations. */
-export const CHECK_VERSION: Record<string, number> = {
-  import: 2,
-  health: 2,
-  display: 4,
-  drainSites: 4,
-  holeNear: 2,
-  ventSite: 1,
-  orientations: 5,
-  stepsMap: 1,
-  coveredDabs: 1,
-  presupported: 1,
-  thinness: 2,
-  layers: 3,
-  archive: 2,
-  slice: 5,
-  nest: 1,
-  plate: 1,
-  export: 2,
-  outlines: 1,
-  surfaceMaps: 6,
-  measures: 1,
-  cusps: 1,
-  access: 1,
-  rest: 1,
-  inward: 1,
-  floor: 1,
-  scan: 1,
-  fit: 4,
-  gapMap: 1,
-  difference: 1,
-  balance: 1,
-  keySites: 1,
-  thicknessMap: 1,
-  detail: 2,
-  detailMap: 1,
-  stretchMap: 1,
-  restingPlaces: 1,
-  axis: 1,
-  skinLine: 1,
-  cutPlanes: 2,
-  lightRoute: 2,
-  trapped: 3,
-  rinse: 2,
-  wallLoad: 1,
-  coreChoices: 1,
-}
 
 /** JSON with sorted keys, so that equal parameters always give equal text. */
 export function canonical(value: unknown): string {
@@ -72,10 +32,20 @@ export function canonical(value: unknown): string {
 
 /** key = sha256(kind, version, parameters, inputs): the same question has the same key on every machine. */
 export function derivationKey(kind: string, params: Record<string, unknown>, inputs: readonly string[]): string {
-  const version = OPERATION_VERSION[kind as Operation['kind']] ?? CHECK_VERSION[kind] ?? 0
+  const version = (operationOf(kind) ?? checkOf(kind))?.version ?? 0
   return createHash('sha256')
     .update(canonical([kind, version, params, inputs]))
     .digest('hex')
+}
+
+/** Whether a report is as its kind has it now. */
+export const readable = (kind: string, report: unknown): boolean =>
+  reportSchema(kind)?.safeParse(report).success ?? true
+
+/** The row, computed again where an earlier version of the program left a report that can no longer be read. */
+export async function current(row: Derivation): Promise<Derivation> {
+  if (row.status === 'done' && !readable(row.kind, row.report)) await askAgain(row)
+  return row
 }
 
 /** The derivation of that question, asked now if nobody has before. A cancelled one stays so until a user asks `again`. */
@@ -89,7 +59,7 @@ export async function ensure(
   const [row, fresh] = await Derivation.findOrCreate({ where: { key }, defaults: { key, kind, params, inputs } })
   if (fresh) await sendDerive(key)
   else if (again && row.status === 'failed' && row.problem?.code === 'cancelled') await askAgain(row)
-  return row
+  return current(row)
 }
 
 /**
@@ -103,14 +73,17 @@ export async function knownChecks(
 ): Promise<(Derivation | null)[]> {
   const all = asked.map(({ mesh, check }) => {
     const { kind, ...params } = check,
-      inputs = [mesh, ...othersAsked(check)]
+      inputs = [mesh, ...inputsOf(check)]
     return { kind, params, inputs, key: derivationKey(kind, params, inputs) }
   })
   const known = new Map(
     (await Derivation.findAll({ where: { key: [...new Set(all.map((a) => a.key))] } })).map((d) => [d.key, d]),
   )
   const out: (Derivation | null)[] = []
-  for (const a of all) out.push(known.get(a.key) ?? (ask ? await ensure(a.kind, a.params, a.inputs) : null))
+  for (const a of all) {
+    const row = known.get(a.key)
+    out.push(row ? await current(row) : ask ? await ensure(a.kind, a.params, a.inputs) : null)
+  }
   return out
 }
 
@@ -119,15 +92,25 @@ export async function askAgain(row: Derivation): Promise<void> {
   await sendDerive(row.key)
 }
 
+/** What a row of that kind reports, read by its schema; null while it is not done, or where it is of another kind. */
+export function reportOfRow<K extends DerivationKind>(row: Derivation | null | undefined, kind: K): ReportOf<K> | null {
+  if (row?.status !== 'done' || row.kind !== kind) return null
+  return (reportSchema(kind)!.safeParse(row.report).data as ReportOf<K> | undefined) ?? null
+}
+/** What an operation reports, whichever it is. */
+export const operationReport = (row: Derivation | null | undefined): OperationReport | null =>
+  row && operationOf(row.kind) ? reportOfRow(row, row.kind as OperationKind) : null
+
 export function publicDerivation(d: Derivation): DerivationRecord {
   return {
     key: d.key,
-    kind: d.kind,
+    kind: d.kind as DerivationKind,
     status: d.status,
     progress: d.progress,
     meshHash: d.meshHash ?? null,
     blobs: d.blobs,
-    report: d.report ?? null,
+    // Parsed by the schema of its kind when it is sent.
+    report: (d.report ?? null) as DerivationRecord['report'],
     problem: d.problem ?? null,
   }
 }
@@ -182,7 +165,7 @@ export async function settle(d: Derivation): Promise<void> {
         { where: { id: row.id, status: 'waiting' }, transaction },
       )
       if (moved === 0 || d.status !== 'done') return
-      const { bodies } = d.report as { bodies: { name: string; mesh: string }[] }
+      const { bodies } = readFile.report.parse(d.report)
       for (const body of bodies) {
         const name = body.name || row.fileName.replace(/\.[^.]*$/, '')
         const sculpt = await shelved(name, body.mesh, row, transaction)

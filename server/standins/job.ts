@@ -6,7 +6,7 @@ import { layerManifest, type LayerManifest } from '../../contract/manifest'
 import { bad, good, type Answer } from '../../core/answer'
 import { entryStart, readEntry, zipDirectory, type ByteSource, type ZipEntry } from '../../core/formats/zipDirectory'
 import { MOST_LAYER } from '../../core/print/slice/readLayers'
-import { Refusal } from '../http/problem'
+import { Refusal } from '../domain/refusal'
 
 const MOST_MANIFEST = 50_000_000
 /** Largest job, bytes. */

@@ -2,7 +2,8 @@ import express, { type Express, type Router } from 'express'
 import { mkdirSync, readFileSync, renameSync, writeFileSync } from 'node:fs'
 import type { Server } from 'node:http'
 import { dirname } from 'node:path'
-import { problemHandler, Refusal } from '../http/problem'
+import { problemHandler } from '../http/problem'
+import { Refusal } from '../domain/refusal'
 
 /** What every stand-in is told when it is started, in UNDERCUT_STANDIN. */
 export interface StandInConfig {

@@ -2,7 +2,7 @@ import express, { Router } from 'express'
 import { join } from 'node:path'
 import { z } from 'zod'
 import type { StationState } from '../../contract/devices'
-import { Refusal } from '../http/problem'
+import { Refusal } from '../domain/refusal'
 import { keep, kept, Shell, type StandInConfig } from './shell'
 
 const program = z.object({

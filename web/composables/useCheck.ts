@@ -1,21 +1,22 @@
-import { computed, ref, watch, type ComputedRef } from 'vue'
-import type { Check, DerivationRecord } from '../../contract/derivations'
-import { useDerivations } from '../stores/derivations'
+import { computed, ref, shallowRef, watch, type ComputedRef } from 'vue'
+import { reportOf, type DerivationRecord, type ReportOf } from '../../contract/derivations'
+import type { CheckKind } from '../../core/checks/registry'
+import { useDerivations, type CheckOf } from '../stores/derivations'
 
 /** A check of the mesh that the getters name, asked again whenever either changes. Null inputs ask nothing. */
-export function useCheck<T>(
+export function useCheck<K extends CheckKind>(
   mesh: () => string | null | undefined,
-  check: () => Check | null,
+  check: () => CheckOf<K> | null,
 ): {
-  derivation: ComputedRef<DerivationRecord | null>
-  report: ComputedRef<T | null>
+  derivation: ComputedRef<DerivationRecord<K> | null>
+  report: ComputedRef<ReportOf<K> | null>
   problem: ComputedRef<string | null>
   measuring: ComputedRef<boolean>
   /** what is shown does not answer what is asked now, or not yet */
   behind: ComputedRef<boolean>
 } {
   const derivations = useDerivations()
-  const current = ref<DerivationRecord | null>(null)
+  const current = shallowRef<DerivationRecord<K> | null>(null)
   const fault = ref<string | null>(null)
   const asking = ref(false)
   let serial = 0
@@ -48,7 +49,7 @@ export function useCheck<T>(
   const measuring = computed(() => current.value?.status === 'waiting' || current.value?.status === 'running')
   return {
     derivation: computed(() => current.value),
-    report: computed(() => (current.value?.status === 'done' ? (current.value.report as T) : null)),
+    report: computed(() => (current.value ? reportOf(current.value as never, current.value.kind) : null)),
     problem: computed(
       () =>
         fault.value ?? (current.value?.status === 'failed' ? (current.value.problem?.message ?? 'It failed.') : null),

@@ -1,4 +1,5 @@
-import type { FixingRecord, OperationInput } from '../../contract/operations'
+import type { FixingRecord } from '../../core/operations/fix'
+import type { OperationInput } from '../../contract/operations'
 import { between } from '../../core/fit/facing'
 import { pinFor } from '../../core/fit/pin'
 import { useAssembly } from '../stores/assembly'

@@ -1,7 +1,6 @@
 import { computed } from 'vue'
 import type { OperationRecord } from '../../contract/operations'
 import type { PartRecord } from '../../contract/pieces'
-import type { Axis } from '../../core/mesh/roundness'
 import type { Carry } from '../../core/operations/carried'
 import { apply3, fromQuaternion, multiplyQuaternions, quaternionBetween } from '../../core/math/vectors'
 import { useAssembly } from '../stores/assembly'
@@ -80,8 +79,7 @@ export function usePlacing() {
     if (!o?.mesh || !o.measures) return false
     if (!onParts) return shiftBy([0, 0, -o.measures.box.min[2]])
     return store.guarded(async () => {
-      const d = await derivations.settled(o.mesh!, { kind: 'rest', others: others.value.map((p) => p.mesh!) })
-      const { up } = d.report as { up: number | null }
+      const { up } = await derivations.reported(o.mesh!, { kind: 'rest', others: others.value.map((p) => p.mesh!) })
       if (up === null) throw new Error('There is no other part below this one. Move it over one first.')
       await shiftBy([0, 0, up])
     })
@@ -121,10 +119,10 @@ export function usePlacing() {
     if (!mesh) return false
     let done = false
     await store.guarded(async () => {
-      const [a, b] = (await Promise.all([
-        derivations.settled(mesh, { kind: 'axis', point: mine }),
-        derivations.settled(otherMesh, { kind: 'axis', point: theirs }),
-      ]).then((ds) => ds.map((d) => d.report))) as [Axis, Axis]
+      const [a, b] = await Promise.all([
+        derivations.reported(mesh, { kind: 'axis', point: mine }),
+        derivations.reported(otherMesh, { kind: 'axis', point: theirs }),
+      ])
       const alike = a.direction.reduce((s, v, k) => s + v * b.direction[k]!, 0) >= 0 ? 1 : -1
       const q = quaternionBetween(a.direction, b.direction.map((v) => v * alike) as Triple)
       // Only across the axis: along it the part stays where it is.

@@ -1,6 +1,6 @@
 import * as Comlink from 'comlink'
 import { onBeforeUnmount, ref, toRaw, watch, type Ref } from 'vue'
-import type { JointRecord } from '../../contract/operations'
+import type { JointRecord } from '../../core/operations/pose'
 import type { PartRecord } from '../../contract/pieces'
 import { fromQuaternion, type Matrix3 } from '../../core/math/vectors'
 import type { WeightDab } from '../../core/pose/paintOver'

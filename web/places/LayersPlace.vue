@@ -2,13 +2,12 @@
 import { computed, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { z } from 'zod'
-import type { Check } from '../../contract/derivations'
 import { heldByFigures } from '../../core/findings/supportFailures'
 import { suctionCup } from '../../core/findings/suctionCup'
 import { supportGaps } from '../../core/findings/supportGaps'
-import type { LayersReport } from '../../core/print/slice/readLayers'
 import { api } from '../api'
 import { useCheck } from '../composables/useCheck'
+import type { CheckOf } from '../stores/derivations'
 import FindingList from '../shell/FindingList.vue'
 import LayerPicture from '../shell/LayerPicture.vue'
 import NumberField from '../shell/NumberField.vue'
@@ -24,12 +23,12 @@ const fault = ref(''),
 /** what the archive may not say; 0 leaves it to the archive */
 const pitch = ref(0),
   thick = ref(0)
-const asked = computed<Check>(() => ({
+const asked = computed<CheckOf<'archive'>>(() => ({
   kind: 'archive',
   ...(pitch.value > 0 ? { pitch: [pitch.value, pitch.value] as [number, number] } : {}),
   ...(thick.value > 0 ? { layerHeight: thick.value } : {}),
 }))
-const read = useCheck<LayersReport>(
+const read = useCheck<'archive'>(
   () => hash.value,
   () => asked.value,
 )

@@ -67,8 +67,7 @@ const act = (name: string): Promise<void> =>
   attempt(async () => {
     const which = name.split(':')[1] as 'first' | 'second'
     const shop = stock.workshop
-    if (shop)
-      await stock.changeWorkshop({ baths: { ...shop.baths, [which]: { ...shop.baths[which], resin: 0 } } })
+    if (shop) await stock.changeWorkshop({ baths: { ...shop.baths, [which]: { ...shop.baths[which], resin: 0 } } })
   })
 const when = (iso: string): string =>
   new Date(iso).toLocaleTimeString(undefined, { hour: 'numeric', minute: '2-digit' })

@@ -1,7 +1,6 @@
 <script setup lang="ts">
 import { computed, ref, watchEffect } from 'vue'
 import type { Finding } from '../../core/findings/finding'
-import type { DrilledHole } from '../../core/shape/drill'
 import { quaternionBetween } from '../../core/math/vectors'
 import { standingDabs } from '../../core/shape/orient'
 import FindingList from '../shell/FindingList.vue'
@@ -113,14 +112,13 @@ async function vent(cup: Finding): Promise<void> {
   if (!mesh || !place) return
   fault.value = ''
   try {
-    const d = await derivations.settled(mesh, {
+    const { site } = await derivations.reported(mesh, {
       kind: 'ventSite',
       point: place,
       quaternion: orientOp.value?.quaternion ?? [0, 0, 0, 1],
       shift: [...(report.value?.shift ?? [0, 0, 0])] as [number, number, number],
       diameter: 3,
     })
-    const { site } = d.report as { site: DrilledHole }
     const drill = store.step('drill')?.op
     await store.apply({
       kind: 'drill',

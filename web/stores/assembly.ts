@@ -1,4 +1,5 @@
-import { isAid } from '../../core/operations/operations'
+import { reportOf } from '../../contract/derivations'
+import { isAid } from '../../core/operations/registry'
 import { defineStore } from 'pinia'
 import { computed, ref, watch } from 'vue'
 import { material as materialSchema, type Material, type PartRecord } from '../../contract/pieces'
@@ -7,7 +8,6 @@ import { jointLoad, type JointLoad } from '../../core/findings/jointLoad'
 import { poorFit } from '../../core/findings/poorFit'
 import { topples } from '../../core/findings/topples'
 import type { Finding } from '../../core/findings/finding'
-import type { BalanceReport } from '../../core/fit/balance'
 import { azimuthOf } from '../../core/fit/facing'
 import type { FitReport } from '../../core/fit/gap'
 import { boxesNear, JOINT_REACH } from '../../core/fit/near'
@@ -48,7 +48,7 @@ export const useAssembly = defineStore('assembly', () => {
         const mesh = piece.meshAfter('channel', part)
         const key = mesh ? measured.value.get(mesh) : undefined
         const d = key ? derivations.known.get(key) : undefined
-        return { part, mesh, measures: d?.status === 'done' ? (d.report as Measures) : null }
+        return { part, mesh, measures: reportOf(d, 'measures') }
       }),
   )
   const hasSkin = (p: Placed): boolean => p.measures !== null && p.measures.area > 0
@@ -65,7 +65,7 @@ export const useAssembly = defineStore('assembly', () => {
       const d = derivations.known.get(fitted.value.get(`${p.a.mesh}${p.b.mesh}`) ?? '')
       return {
         ...p,
-        fit: d?.status === 'done' ? (d.report as FitReport) : null,
+        fit: reportOf(d, 'fit'),
         problem: d?.status === 'failed' ? (d.problem?.message ?? 'It failed.') : null,
       }
     }),
@@ -120,7 +120,7 @@ export const useAssembly = defineStore('assembly', () => {
           ]
     }),
   )
-  const balance = useCheck<BalanceReport>(
+  const balance = useCheck(
     () => (solid.value.length === placed.value.length ? bodies.value[0]?.mesh : null),
     () => ({
       kind: 'balance',

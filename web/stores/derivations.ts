@@ -1,9 +1,19 @@
 import { defineStore } from 'pinia'
 import { computed, reactive } from 'vue'
-import { derivation, type Check, type DerivationRecord } from '../../contract/derivations'
+import {
+  derivation,
+  type Check,
+  type DerivationKind,
+  type DerivationRecord,
+  type ReportOf,
+} from '../../contract/derivations'
 import type { OperationRecord } from '../../contract/operations'
+import type { CheckKind } from '../../core/checks/registry'
 import { api, tell } from '../api'
 import { useChanges } from './changes'
+
+/** A check of one kind. */
+export type CheckOf<K extends CheckKind> = Check & { kind: K }
 
 /** Replies are seconds behind at most; this many ends cannot pass in that time. */
 const MOST_OVERTAKEN = 1000
@@ -47,25 +57,32 @@ export const useDerivations = defineStore('derivations', () => {
     if (overtaken.delete(d.key) && (d.status === 'waiting' || d.status === 'running')) void refresh(d.key)
     return known.get(d.key)!
   }
-  async function ask(mesh: string, check: Check): Promise<DerivationRecord> {
-    return note(await api(derivation, 'POST', '/checks', { mesh, check }))
+  async function ask<K extends CheckKind>(mesh: string, check: CheckOf<K>): Promise<DerivationRecord<K>> {
+    return note(await api(derivation, 'POST', '/checks', { mesh, check })) as DerivationRecord<K>
   }
   /** The answer if that was asked before, now or in another session; asks nothing new. */
-  async function peek(mesh: string, check: Check): Promise<DerivationRecord | null> {
+  async function peek<K extends CheckKind>(mesh: string, check: CheckOf<K>): Promise<DerivationRecord<K> | null> {
     const d = await api(derivation.nullable(), 'POST', '/checks/known', { mesh, check })
-    return d && note(d)
+    return d && (note(d) as DerivationRecord<K>)
   }
   /** Asks and waits for the end; a problem is thrown as a sentence. */
-  const settled = async (mesh: string, check: Check): Promise<DerivationRecord> => ended(await ask(mesh, check))
+  const settled = async <K extends CheckKind>(mesh: string, check: CheckOf<K>): Promise<DerivationRecord<K>> =>
+    ended(await ask(mesh, check))
+  /** Asks, waits for the end and gives what was reported; a problem is thrown as a sentence. */
+  const reported = async <K extends CheckKind>(mesh: string, check: CheckOf<K>): Promise<ReportOf<K>> =>
+    (await settled(mesh, check)).report!
   /** The result of an operation on a mesh, computed now; a problem is thrown as a sentence. */
-  const tried = async (mesh: string, op: OperationRecord): Promise<DerivationRecord> =>
-    ended(note(await api(derivation, 'POST', '/trials', { mesh, op })))
-  async function ended(d: DerivationRecord): Promise<DerivationRecord> {
+  const tried = async <K extends OperationRecord['kind']>(
+    mesh: string,
+    op: OperationRecord & { kind: K },
+  ): Promise<DerivationRecord<K>> =>
+    ended(note(await api(derivation, 'POST', '/trials', { mesh, op })) as DerivationRecord<K>)
+  async function ended<K extends DerivationKind>(d: DerivationRecord<K>): Promise<DerivationRecord<K>> {
     while (d.status === 'waiting' || d.status === 'running') await new Promise((r) => setTimeout(r, 120))
     if (d.status === 'failed') throw new Error(d.problem?.message ?? 'It failed.')
     return d
   }
   const cancel = (key: string): Promise<void> => tell('POST', `/derivations/${key}/cancel`)
   const busy = computed(() => [...known.values()].filter((d) => d.status === 'waiting' || d.status === 'running'))
-  return { known, note, ask, peek, settled, tried, cancel, busy }
+  return { known, note, ask, peek, settled, reported, tried, cancel, busy }
 })

@@ -1,6 +1,6 @@
 import { defineStore } from 'pinia'
 import { computed, ref, watch } from 'vue'
-import type { Check } from '../../contract/derivations'
+import { reportOf } from '../../contract/derivations'
 import { printer as printerSchema, resin as resinSchema, slicedResin } from '../../contract/stock'
 import { cavityHoles, wallKept } from '../../core/findings/cavityHoles'
 import { doesNotFit } from '../../core/findings/doesNotFit'
@@ -20,20 +20,14 @@ import { trappedResin } from '../../core/findings/trappedResin'
 import { SURVIVES, tooThin } from '../../core/findings/tooThin'
 import type { Finding } from '../../core/findings/finding'
 import { shelfLevel } from '../../core/stock/lots'
-import type { Floor } from '../../core/scan/floor'
 import type { Thinness } from '../../core/fit/thinness'
-import type { Health } from '../../core/mesh/health'
-import type { Measures } from '../../core/mesh/measure'
 import { apply3, fromQuaternion } from '../../core/math/vectors'
-import { LOOK, type Cup, type Island } from '../../core/raster/layerGraph'
-import type { Presupported } from '../../core/print/support/presupported'
-import type { TrapReport } from '../../core/print/resin/trapped'
+import { LOOK } from '../../core/raster/layerGraph'
 import { plateSize } from '../../core/print/slice/printer'
-import type { SliceReport } from '../../core/print/slice/slice'
 import { useCheck } from '../composables/useCheck'
 import { useMeans } from '../composables/usePrinterAndResin'
 import { useAssembly } from './assembly'
-import { useDerivations } from './derivations'
+import { useDerivations, type CheckOf } from './derivations'
 import { useInspection } from './inspection'
 import { usePiece } from './piece'
 import { usePlan } from './plan'
@@ -58,7 +52,7 @@ export const useFindings = defineStore('findings', () => {
   const { printer, resin } = useMeans()
 
   const taken = computed(() => piece.meshAfter('simplify') ?? piece.part?.sculptMesh ?? null)
-  const health = useCheck<Health & { measures: Measures; points: number }>(
+  const health = useCheck(
     () => taken.value,
     () => ({ kind: 'health' }),
   )
@@ -66,7 +60,7 @@ export const useFindings = defineStore('findings', () => {
     const op = piece.step('scale')?.op
     return op?.kind === 'scale' ? op.factor : 1
   })
-  const thin = useCheck<Thinness>(
+  const thin = useCheck(
     () => (health.report.value && health.report.value.points === 0 ? taken.value : null),
     () => ({ kind: 'thinness', limit: SURVIVES / scale.value }),
   )
@@ -74,7 +68,7 @@ export const useFindings = defineStore('findings', () => {
     () => health.report.value?.measures.size.map((s) => s * scale.value) as [number, number, number] | undefined,
   )
   const points = computed(() => health.report.value?.points ?? 0)
-  const floor = useCheck<{ floor: Floor | null }>(
+  const floor = useCheck(
     () => (points.value > 0 ? taken.value : null),
     () => ({ kind: 'floor' }),
   )
@@ -88,7 +82,7 @@ export const useFindings = defineStore('findings', () => {
         ]
       : []
   })
-  const came = useCheck<{ found: Presupported | null }>(
+  const came = useCheck(
     () => (health.report.value && points.value === 0 ? taken.value : null),
     () => ({ kind: 'presupported' }),
   )
@@ -140,7 +134,7 @@ export const useFindings = defineStore('findings', () => {
     const [x, y, z, w] = o.quaternion
     return apply3(fromQuaternion([-x, -y, -z, w]), [0, 0, -1])
   })
-  const drained = useCheck<TrapReport>(
+  const drained = useCheck(
     () => (piece.step('drill') ? piece.meshAfter('drill') : null),
     () => ({ kind: 'trapped', down: down.value }),
   )
@@ -156,7 +150,7 @@ export const useFindings = defineStore('findings', () => {
   })
 
   const standing = computed(() => (piece.step('orient') || piece.step('support') ? piece.meshAfter('support') : null))
-  const layers = useCheck<{ islands: Island[]; cups: Cup[]; suction: number[] }>(
+  const layers = useCheck(
     () => standing.value,
     () => ({ kind: 'layers', step: LOOK }),
   )
@@ -165,7 +159,7 @@ export const useFindings = defineStore('findings', () => {
     printSize.value && printer.value ? doesNotFit(printSize.value, printer.value, true) : [],
   )
   // A file that came with supports is told before anything is done to it.
-  const carries = useCheck<{ found: Presupported | null }>(
+  const carries = useCheck(
     () => (piece.step('support') || piece.step('hollow') ? null : piece.meshBefore('orient')),
     () => ({ kind: 'presupported' }),
   )
@@ -186,14 +180,14 @@ export const useFindings = defineStore('findings', () => {
     mesh: plating.target?.mesh ?? piece.meshAfter('support'),
     printer: plating.target?.printer ?? printer.value,
   }))
-  const sliceCheck = computed<Check | null>(() =>
+  const sliceCheck = computed<CheckOf<'slice'> | null>(() =>
     printing.value.printer && resin.value
       ? { kind: 'slice', printer: printerSchema.parse(printing.value.printer), resin: slicedResin.parse(resin.value) }
       : null,
   )
   const sliceKey = ref<string | null>(null)
   const sliced = computed(() => (sliceKey.value ? (derivations.known.get(sliceKey.value) ?? null) : null))
-  const sliceReport = computed(() => (sliced.value?.status === 'done' ? (sliced.value.report as SliceReport) : null))
+  const sliceReport = computed(() => reportOf(sliced.value, 'slice'))
   watch(
     () => JSON.stringify([printing.value.mesh, sliceCheck.value]),
     async () => {

@@ -1,3 +1,4 @@
+import { reportOf } from '../../contract/derivations'
 import { defineStore } from 'pinia'
 import { computed, ref } from 'vue'
 import type { OperationInput, OperationRecord } from '../../contract/operations'
@@ -13,8 +14,8 @@ import {
 } from '../../contract/pieces'
 import type { Vector3 } from '../../core/math/vectors'
 import type { Carry } from '../../core/operations/carried'
-import { movedList, rebased, withOperation } from '../../core/operations/operationList'
-import { rankOf as rank, REPEATED, type OperationReport } from '../../core/operations/operations'
+import { movedList, rebased, withOperation } from '../../core/operations/list'
+import { rankOf as rank, REPEATED, type OperationReport } from '../../core/operations/registry'
 import { api, ApiProblem, tell } from '../api'
 import { fieldEdits, queued } from '../composables/edits'
 import { newestOnly } from '../composables/newest'
@@ -250,7 +251,7 @@ export const usePiece = defineStore('piece', () => {
   /** Middle of the foot of the sized body, as it was measured. */
   function footOf(p: PartRecord | null): Vector3 | null {
     const sized = p?.steps.find((s) => s.op.kind === 'scale' && s.derivation?.status === 'done')
-    const box = (sized?.derivation?.report as OperationReport | undefined)?.measures.box
+    const box = reportOf(sized?.derivation, 'scale')?.measures.box
     return box ? [(box.min[0] + box.max[0]) / 2, (box.min[1] + box.max[1]) / 2, box.min[2]] : null
   }
   /** The part's list once it has been moved as a whole, see core's `movedList`. */
@@ -287,9 +288,8 @@ export const usePiece = defineStore('piece', () => {
 
   const step = (kind: Kind, of = part.value): PartRecord['steps'][number] | null =>
     of?.steps.find((s) => s.op.kind === kind) ?? null
-  function report<K extends Kind>(kind: K): Extract<OperationReport, { kind: K }> | null {
-    const s = step(kind)
-    return s?.derivation?.status === 'done' ? (s.derivation.report as Extract<OperationReport, { kind: K }>) : null
+  function report<K extends Kind>(kind: K): OperationReport<K> | null {
+    return reportOf(step(kind)?.derivation, kind) as OperationReport<K> | null
   }
   /** Mesh that goes into the operation of that kind: the last one derived before its place. */
   const meshBefore = (kind: Kind, of = part.value): string | null => meshOf(of, (k) => rank(k) < rank(kind))

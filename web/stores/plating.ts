@@ -1,13 +1,12 @@
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef, watch, type Ref } from 'vue'
-import type { Check } from '../../contract/derivations'
 import { plating as platingSchema, type PartRecord, type Plating } from '../../contract/pieces'
 import { printer as printerSchema, slicedResin, type PrinterRecord } from '../../contract/stock'
 import { nestDefaults, type NestedPlate } from '../../core/print/nest/types'
 import type { NestReport } from '../../core/print/nest/nestReport'
 import { useCheck } from '../composables/useCheck'
 import { useMeans } from '../composables/usePrinterAndResin'
-import { useDerivations } from './derivations'
+import { useDerivations, type CheckOf } from './derivations'
 import { usePiece } from './piece'
 import { useStock, type Item } from './stock'
 
@@ -59,7 +58,7 @@ export const usePlating = defineStore('plating', () => {
   /** while the stage is open; nesting is not done for nobody */
   const open = ref(false)
   const wanted = computed(() => parts.value.filter((p) => p.copies > 0))
-  const asked = computed<Check | null>(() =>
+  const asked = computed<CheckOf<'nest'> | null>(() =>
     open.value && wanted.value.length > 0 && printers.value.length > 0 && resin.value
       ? {
           kind: 'nest',
@@ -77,7 +76,7 @@ export const usePlating = defineStore('plating', () => {
         }
       : null,
   )
-  const check = useCheck<NestReport>(
+  const check = useCheck<'nest'>(
     () => wanted.value[0]?.mesh ?? null,
     () => asked.value,
   )

@@ -20,7 +20,65 @@ interface Body {
   operations: OperationRecord[]
   check: { kind: string }
 }
-const box = { min: [0, 0, 0], max: [10, 10, 20] }
+const MEASURES = {
+  size: [10, 10, 20],
+  box: { min: [0, 0, 0], max: [10, 10, 20] },
+  area: 1,
+  volume: 1,
+  centre: [5, 5, 10],
+}
+/** What a kind reports besides, where anything. */
+const OWN: Partial<Record<OperationRecord['kind'], object>> = {
+  repair: {
+    repair: {
+      welded: 0,
+      degenerate: 0,
+      duplicate: 0,
+      nonManifoldFaces: 0,
+      turned: 0,
+      crumbs: 0,
+      holesFilled: 0,
+      patchFaces: 0,
+    },
+  },
+  hollow: {
+    hollow: {
+      wallAsked: 2,
+      wall: { minimum: 2, percentile1: 2, mean: 2, samples: 9, thinnest: [0, 0, 0] },
+      cavities: 1,
+      cavityVolume: 0,
+      volumeBefore: 1,
+      volumeAfter: 1,
+      centreBefore: [5, 5, 10],
+      centreAfter: [5, 5, 10],
+      pocketsFilled: 0,
+      cavityCentre: [5, 5, 10],
+      cavityRadius: 3,
+      kept: 0,
+    },
+  },
+  drill: { drill: { holes: [], volumeRemoved: 0 } },
+  orient: { offset: [0, 0, 0] },
+  cut: { cut: { area: 1, seam: 1, pieces: 1 } },
+  support: {
+    support: {
+      tips: [],
+      unreached: [],
+      barred: [],
+      lostEdits: 0,
+      bodyFaces: 12,
+      supportVolume: 0,
+      shift: [0, 0, 0],
+      scarArea: 0,
+      focalScar: 0,
+      thinned: 0,
+      joined: 0,
+      braces: 0,
+      height: 25,
+      layers: [],
+    },
+  },
+}
 
 /** The server as the page sees it: one piece of one part, versions, and answers to checks that were put in beforehand. */
 class Bench {
@@ -64,10 +122,7 @@ class Bench {
       meshHash: 'mesh-sculpt',
       steps: this.operations.map((op) => ({
         op,
-        derivation: this.derivation(op.kind, {
-          kind: op.kind,
-          measures: { size: [10, 10, 20], box, area: 1, volume: 1 },
-        }),
+        derivation: this.derivation(op.kind, { kind: op.kind, measures: MEASURES, ...OWN[op.kind] }),
       })),
     }
   }
@@ -336,31 +391,31 @@ describe('the piece on the table', () => {
 describe('derivations', () => {
   it('are never undone by a reply that was late', () => {
     const store = useDerivations()
-    const base = { key: 'k', kind: 'health', meshHash: null, blobs: {}, problem: null }
+    const base = { key: 'k', kind: 'rest' as const, meshHash: null, blobs: {}, problem: null }
     store.note({ ...base, status: 'running', progress: 0.5, report: null })
-    const done = store.note({ ...base, status: 'done', progress: 1, report: { n: 1 } })
+    const done = store.note({ ...base, status: 'done', progress: 1, report: { up: 1 } })
     store.note({ ...base, status: 'running', progress: 0.7, report: null })
-    expect(done).toMatchObject({ status: 'done', report: { n: 1 } })
+    expect(done).toMatchObject({ status: 'done', report: { up: 1 } })
     expect(store.busy).toEqual([])
   })
   it('are asked again when their end overtook the reply that brought them', async () => {
     const store = useDerivations()
-    const record = { key: 'k', kind: 'health', meshHash: null, blobs: {}, problem: null, report: null }
+    const record = { key: 'k', kind: 'rest' as const, meshHash: null, blobs: {}, problem: null, report: null }
     const ask = vi.fn(() =>
-      Promise.resolve(new Response(JSON.stringify({ ...record, status: 'done', progress: 1, report: { n: 2 } }))),
+      Promise.resolve(new Response(JSON.stringify({ ...record, status: 'done', progress: 1, report: { up: 2 } }))),
     )
     vi.stubGlobal('fetch', ask)
     bench.event!({ type: 'derivation', key: 'k', status: 'done', progress: 1 })
     store.note({ ...record, status: 'waiting', progress: 0 })
     await settle()
     expect(ask).toHaveBeenCalledTimes(1)
-    expect(store.known.get('k')).toMatchObject({ status: 'done', report: { n: 2 } })
+    expect(store.known.get('k')).toMatchObject({ status: 'done', report: { up: 2 } })
   })
   it('follow the stream while they run', async () => {
     const store = useDerivations()
     store.note({
       key: 'k',
-      kind: 'health',
+      kind: 'rest',
       status: 'waiting',
       progress: 0,
       meshHash: null,
@@ -372,7 +427,7 @@ describe('derivations', () => {
     bench.event!({ type: 'derivation', key: 'unknown', status: 'running', progress: 0.9 })
     expect(store.busy).toMatchObject([{ key: 'k', status: 'running', progress: 0.4 }])
     // Word of progress that comes after the end, for it went another way, does not wake it again.
-    store.note({ ...store.known.get('k')!, status: 'done', progress: 1, report: {} })
+    store.note({ ...store.known.get('k')!, status: 'done', progress: 1, report: { up: 1 } })
     bench.event!({ type: 'derivation', key: 'k', status: 'running', progress: 0.9 })
     expect(store.busy).toEqual([])
   })
@@ -388,8 +443,10 @@ describe('the thread', () => {
       boxBody(10, 10, 20),
       Uint8Array.from({ length: 12 }, (_, f) => (f === 3 ? 0 : 1)),
     )
-    bench.checks.set('health', { ...health(torn), measures: measure(torn) })
+    bench.checks.set('health', { ...health(torn), measures: measure(torn), points: 0 })
     bench.checks.set('layers', {
+      areas: [],
+      suction: [],
       islands: [{ layer: 30, area: 3, x: 1, y: 1 }],
       cups: [{ firstLayer: 3, lastLayer: 40, worstLayer: 9, x: 0, y: 0, startX: 0, startY: 0, area: 300, force: 30 }],
     })

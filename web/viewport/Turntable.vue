@@ -69,7 +69,7 @@ watch(
       if (mine !== serial) return
       const mesh = await loadMesh(d.meshHash!)
       if (mine !== serial) return
-      const body = (d.report as { bodyFaces: number }).bodyFaces
+      const body = d.report!.bodyFaces
       const before = s.size.clone()
       viewport.shown = { mesh, hash: d.meshHash!, bodyFaces: body }
       s.show(mesh, body, firstShown)

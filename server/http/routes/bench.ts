@@ -17,7 +17,7 @@ import { announce } from '../../data/events'
 import { SchemeRow } from '../../data/models'
 import { LogRow, Tick, TimerRow } from '../../data/benchModels'
 import { planFacts } from '../../domain/planFacts'
-import { Refusal, stale } from '../problem'
+import { Refusal, stale } from '../../domain/refusal'
 import { endpoint } from '../route'
 import { careOf, priceOf } from '../../domain/stockBookings'
 import { mustBePicture } from '../../domain/pictures'
@@ -25,7 +25,7 @@ import { readScheme } from '../../domain/schemes'
 import { laidWorkshop, plannedPiece } from '../../domain/timetable'
 import { findPiece } from './pieces'
 import { pastMoment } from './ticks'
-import { readWorkshop } from './stock'
+import { readWorkshop } from '../../domain/workshop'
 
 export const bench = Router()
 

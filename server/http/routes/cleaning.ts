@@ -10,10 +10,10 @@ import { carriedIn, cleanUp, type WashedPart } from '../../../core/plan/facts/cl
 import { database } from '../../data/database'
 import { announce } from '../../data/events'
 import { Piece, PlatePrint, RunRow, StockItem, WorkshopRow } from '../../data/models'
-import { Refusal } from '../problem'
+import { Refusal } from '../../domain/refusal'
 import { endpoint } from '../route'
 import { findPlate } from '../../domain/runs'
-import { readWorkshop } from './stock'
+import { readWorkshop } from '../../domain/workshop'
 
 export const cleaningRoutes = Router()
 

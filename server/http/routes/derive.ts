@@ -2,16 +2,17 @@ import { Router } from 'express'
 import { pipeline } from 'node:stream/promises'
 import { Readable } from 'node:stream'
 import { z } from 'zod'
-import { check, derivation, othersAsked } from '../../../contract/derivations'
+import { check, derivation } from '../../../contract/derivations'
 import { operation } from '../../../contract/operations'
-import { othersOf } from '../../../core/operations/operations'
-import { askAgain, derivationKey, ensure, publicDerivation } from '../../jobs/derivations'
+import { othersOf } from '../../../core/operations/registry'
+import { inputsOf } from '../../../core/checks/registry'
+import { askAgain, current, derivationKey, ensure, publicDerivation } from '../../jobs/derivations'
 import { announce } from '../../data/events'
 import { blobSize, putStream, readStream, TooLarge } from '../../data/blobs'
 import { database } from '../../data/database'
 import { Derivation } from '../../data/models'
 import { layerOf } from '../../jobs/layerRead'
-import { notFound, Refusal } from '../problem'
+import { notFound, Refusal } from '../../domain/refusal'
 import { endpoint } from '../route'
 
 export const derive = Router()
@@ -26,7 +27,7 @@ endpoint(
   'Ask a check of a mesh',
   { body: z.object({ mesh: hash, check }), reply: derivation },
   async (_req, body) => {
-    const inputs = [body.mesh, ...othersAsked(body.check)]
+    const inputs = [body.mesh, ...inputsOf(body.check)]
     for (const h of inputs) if ((await blobSize(h)) === null) throw notFound('This mesh')
     const { kind, ...params } = body.check
     return publicDerivation(await ensure(kind, params, inputs, true))
@@ -55,15 +56,15 @@ endpoint(
   { body: z.object({ mesh: hash, check }), reply: derivation.nullable() },
   async (_req, body) => {
     const { kind, ...params } = body.check
-    const row = await Derivation.findByPk(derivationKey(kind, params, [body.mesh, ...othersAsked(body.check)]))
-    return row ? publicDerivation(row) : null
+    const row = await Derivation.findByPk(derivationKey(kind, params, [body.mesh, ...inputsOf(body.check)]))
+    return row ? publicDerivation(await current(row)) : null
   },
 )
 
 endpoint(derive, 'get', '/derivations/:key', 'A derivation as it stands', { reply: derivation }, async (req) => {
   const row = await Derivation.findByPk(req.params.key!)
   if (!row) throw notFound('This result')
-  return publicDerivation(row)
+  return publicDerivation(await current(row))
 })
 
 endpoint(derive, 'post', '/derivations/:key/cancel', 'Stop a derivation', {}, async (req) => {

@@ -4,14 +4,14 @@ import { changedFlaw, endedPass, flaw, flawFields, inspection, newFlaw } from '.
 import type { Vector3 } from '../../../core/math/vectors'
 import { causeOf, tipsOnSkin, type TipOnSkin } from '../../../core/plan/facts/flaws'
 import { gradeDefaults } from '../../../core/print/support/supportRoute'
-import type { OperationReport } from '../../../core/operations/operations'
+import type { OperationReport } from '../../../core/operations/registry'
 import { database } from '../../data/database'
-import { advance } from '../../jobs/derivations'
+import { advance, reportOfRow } from '../../jobs/derivations'
 import { announce } from '../../data/events'
 import { publicFlaw, readInspection } from '../../domain/inspections'
 import { Part } from '../../data/models'
 import { FlawRow, InspectionRow } from '../../data/benchModels'
-import { notFound, Refusal, stale } from '../problem'
+import { notFound, Refusal, stale } from '../../domain/refusal'
 import { mustBePicture } from '../../domain/pictures'
 import { endpoint, sentOnly } from '../route'
 import { regionsOn } from '../../domain/regions'
@@ -151,14 +151,12 @@ endpoint(inspections, 'delete', '/flaws/:id', 'Take back a mark that is none', {
 /** Where supports touched the part, on it as it stands in the piece. */
 async function tipsOf(part: Part): Promise<TipOnSkin[]> {
   const { steps } = await advance(part)
-  const done = (kind: string): OperationReport | undefined => {
-    const s = steps.find((x) => x.op.kind === kind)
-    return s?.derivation?.status === 'done' ? (s.derivation.report as OperationReport) : undefined
-  }
+  const done = <K extends 'support' | 'orient'>(kind: K): OperationReport<K> | null =>
+    reportOfRow(steps.find((x) => x.op.kind === kind)?.derivation, kind) as OperationReport<K> | null
   const support = done('support'),
     stood = done('orient'),
     op = steps.find((s) => s.op.kind === 'orient')?.op
-  if (support?.kind !== 'support' || stood?.kind !== 'orient' || op?.kind !== 'orient') return []
+  if (!support || !stood || op?.kind !== 'orient') return []
   return tipsOnSkin(
     support.support.tips.map((t) => ({ point: t.point, tip: gradeDefaults[t.grade].tip, focal: t.focal })),
     { quaternion: op.quaternion, offset: stood.offset as Vector3, shift: support.support.shift },

@@ -17,15 +17,15 @@ import {
 } from '../../../contract/pieces'
 import { operationList, type OperationRecord } from '../../../contract/operations'
 import { meshToBytes } from '../../../core/formats/meshBytes'
-import { othersOf } from '../../../core/operations/operations'
+import { othersOf } from '../../../core/operations/registry'
 import { database } from '../../data/database'
-import { advance, publicDerivation } from '../../jobs/derivations'
+import { advance, publicDerivation, reportOfRow } from '../../jobs/derivations'
 import { announce } from '../../data/events'
 import { Derivation, Intake, Part, Piece, SculptRow } from '../../data/models'
 import { Tick } from '../../data/benchModels'
 import { blobSize, putBytes } from '../../data/blobs'
 import { takeIn } from '../../domain/receiveFile'
-import { notFound, Refusal, stale } from '../problem'
+import { notFound, Refusal, stale } from '../../domain/refusal'
 import { endpoint, sentOnly } from '../route'
 
 export const pieces = Router()
@@ -59,13 +59,13 @@ export async function publicPart(p: Part, again = false): Promise<PartRecord> {
 }
 
 export async function publicIntake(i: Intake): Promise<z.input<typeof intakeSchema>> {
-  const report = i.status === 'done' ? (await Derivation.findByPk(i.derivationKey))?.report : null
+  const report = i.status === 'done' ? reportOfRow(await Derivation.findByPk(i.derivationKey), 'import') : null
   return {
     id: i.id,
     fileName: i.fileName,
     status: i.status,
     problem: i.problem ?? null,
-    passedOver: (report as { passedOver?: string[] } | null)?.passedOver ?? [],
+    passedOver: report?.passedOver ?? [],
   }
 }
 

@@ -1,3 +1,4 @@
+import { reportOfRow } from '../../jobs/derivations'
 import { Router } from 'express'
 import { z } from 'zod'
 import { openAir } from '../../../contract/devices'
@@ -17,13 +18,11 @@ import { printer as printerSchema } from '../../../contract/stock'
 import { probableCauses, type PrintFacts } from '../../../core/print/failure/cause'
 import { marksOf } from '../../../core/print/failure/seen'
 import { fitMotion, successRates, type PartOutcome, type TimedPrint } from '../../../core/print/failure/record'
-import type { SliceReport } from '../../../core/print/slice/slice'
-import type { OperationReport } from '../../../core/operations/operations'
 import { DeviceTrouble } from '../../devices/adapter'
 import { overHttp } from '../../devices/overHttp'
 import { announce } from '../../data/events'
 import { Derivation, DeviceRow, PlatePrint, RunRow, StockItem } from '../../data/models'
-import { notFound, Refusal, stale } from '../problem'
+import { notFound, Refusal, stale } from '../../domain/refusal'
 import { endpoint } from '../route'
 import { assign, endPlate, findPlate, makeRun, publicPlate, publicRun, runsOf } from '../../domain/runs'
 import { findPiece } from './pieces'
@@ -307,10 +306,10 @@ async function printFacts(row: PlatePrint, partId: string, copy: number): Promis
   const data = plateData.parse(row.data)
   const part = data.parts.find((p) => p.partId === partId && p.copy === copy)
   if (!part) throw notFound('This part on the plate')
-  const sliced = (await Derivation.findByPk(data.sliceKey))?.report as SliceReport | undefined
+  const sliced = reportOfRow(await Derivation.findByPk(data.sliceKey), 'slice')
   const supported = part.facts.supportKey
-    ? ((await Derivation.findByPk(part.facts.supportKey))?.report as OperationReport | undefined)
-    : undefined
+    ? reportOfRow(await Derivation.findByPk(part.facts.supportKey), 'support')
+    : null
   return {
     layerHeight: data.layerHeight,
     islands: sliced?.islands ?? [],
@@ -319,7 +318,7 @@ async function printFacts(row: PlatePrint, partId: string, copy: number): Promis
     bottomLayers: data.bottomLayers,
     exposure: data.exposure,
     bottomExposure: data.bottomExposure,
-    tips: supported?.kind === 'support' ? supported.support.tips : [],
+    tips: supported?.support.tips ?? [],
     x: part.x,
     y: part.y,
     angle: part.angle,

@@ -11,7 +11,7 @@ import {
 } from '../../../contract/sculpts'
 import { announce } from '../../data/events'
 import { Intake, Part, Piece, SculptRow } from '../../data/models'
-import { notFound, Refusal, stale } from '../problem'
+import { notFound, Refusal, stale } from '../../domain/refusal'
 import { endpoint, sentOnly } from '../route'
 import { takeIn } from '../../domain/receiveFile'
 import { publicIntake } from './pieces'

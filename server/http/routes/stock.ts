@@ -1,11 +1,11 @@
 import { Router } from 'express'
 import { z } from 'zod'
-import { workshop, type Workshop } from '../../../contract/workshop'
+import { workshop } from '../../../contract/workshop'
 import { material, paint, printer, resin, stockKind } from '../../../contract/stock'
-import { schoolDefaults } from '../../../core/plan/facts/schools'
 import { announce } from '../../data/events'
 import { StockItem, WorkshopRow } from '../../data/models'
-import { notFound, Refusal, stale } from '../problem'
+import { notFound, Refusal, stale } from '../../domain/refusal'
+import { readWorkshop } from '../../domain/workshop'
 import { endpoint } from '../route'
 
 export const stock = Router()
@@ -74,22 +74,6 @@ endpoint(stock, 'delete', '/stock/:kind/:id', 'Take out of stock (kept 30 days)'
   await announce({ type: 'stock' })
   return undefined
 })
-
-const evening = [1, 2, 3, 4, 5].map((weekday) => ({ weekday, from: 18 * 60, to: 21 * 60 + 30 }))
-export const WORKSHOP_DEFAULT: Omit<z.input<typeof workshop>, 'version'> = {
-  name: 'My workshop',
-  currency: 'EUR',
-  demo: null,
-  temperature: 20,
-  humidity: 50,
-  schools: schoolDefaults,
-  benchHours: [...evening, { weekday: 6, from: 10 * 60, to: 17 * 60 }],
-}
-
-export async function readWorkshop(): Promise<Workshop> {
-  const [row] = await WorkshopRow.findOrCreate({ where: { id: 1 }, defaults: { id: 1, data: WORKSHOP_DEFAULT } })
-  return workshop.parse({ ...row.data, version: row.version })
-}
 
 endpoint(stock, 'get', '/workshop', 'Settings of the workshop', { reply: workshop }, readWorkshop)
 

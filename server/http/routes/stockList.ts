@@ -4,7 +4,7 @@ import { CsvTrouble } from '../../../contract/csv'
 import { database } from '../../data/database'
 import { announce } from '../../data/events'
 import { StockItem } from '../../data/models'
-import { Refusal } from '../problem'
+import { Refusal } from '../../domain/refusal'
 import { endpoint } from '../route'
 import { KINDS } from './stock'
 

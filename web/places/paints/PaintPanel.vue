@@ -17,8 +17,7 @@ const emit = defineEmits<{ gone: [] }>()
 const stock = useStock()
 const { fault, attempt } = useAttempt()
 const p = computed(() => paintSchema.parse(props.item))
-const save = (more: Partial<PaintRecord>): Promise<void> =>
-  attempt(() => stock.change('paint', props.item.id, more))
+const save = (more: Partial<PaintRecord>): Promise<void> => attempt(() => stock.change('paint', props.item.id, more))
 const text = (e: Event): string => (e.target as HTMLInputElement).value
 /** which colour a photo is read for */
 const reading = ref<'hides' | 'black' | 'lot' | null>(null)

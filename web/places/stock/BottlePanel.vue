@@ -13,8 +13,7 @@ const { fault, attempt } = useAttempt()
 const parsed = computed(() => resinSchema.parse(props.resin))
 type Bottle = ResinRecord['bottles'][number]
 const today = new Date().toISOString().slice(0, 10)
-const save = (bottles: Bottle[]): Promise<void> =>
-  attempt(() => stock.change('resin', props.resin.id, { bottles }))
+const save = (bottles: Bottle[]): Promise<void> => attempt(() => stock.change('resin', props.resin.id, { bottles }))
 const change = (i: number, more: Partial<Bottle>): Promise<void> =>
   save(parsed.value.bottles.map((b, k) => (k === i ? { ...b, ...more } : b)))
 const add = (): Promise<void> =>

@@ -29,8 +29,7 @@ const baths = computed(() => {
 const change = (which: 'first' | 'second', more: Partial<BathRecord>): Promise<void> =>
   attempt(async () => {
     const shop = stock.workshop
-    if (shop)
-      await stock.changeWorkshop({ baths: { ...shop.baths, [which]: { ...shop.baths[which], ...more } } })
+    if (shop) await stock.changeWorkshop({ baths: { ...shop.baths, [which]: { ...shop.baths[which], ...more } } })
   })
 </script>
 

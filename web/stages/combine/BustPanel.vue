@@ -1,10 +1,10 @@
 <script setup lang="ts">
+import { reportOf } from '../../../contract/derivations'
 import { computed, ref, watchEffect } from 'vue'
 import { operation, type OperationInput } from '../../../contract/operations'
 import type { LeftOut } from '../../../core/shape/mainPiece'
-import type { OperationReport } from '../../../core/operations/operations'
+import type { OperationReport } from '../../../core/operations/registry'
 import { bustDefaults, bustLine, type BustShape } from '../../../core/shape/bustLine'
-import { measures as measuresSchema } from '../../../contract/measures'
 import { usePicking } from '../../composables/usePicking'
 import NumberField from '../../shell/NumberField.vue'
 import { useAssembly } from '../../stores/assembly'
@@ -25,10 +25,8 @@ const shape = ref<BustShape | null>(null)
 const socle = ref(true)
 const busy = ref('')
 const left = ref<LeftOut | null>(null)
-const reportOf = (report: unknown): LeftOut | null => {
-  const r = report as Extract<OperationReport, { kind: 'cut' }>
-  return r.cut.left && r.cut.left.count > 0 ? r.cut.left : null
-}
+const leftBy = (r: OperationReport<'cut'> | null): LeftOut | null =>
+  r?.cut.left && r.cut.left.count > 0 ? r.cut.left : null
 const line = computed(() => (neck.value && shape.value ? bustLine(neck.value, shape.value) : []))
 watchEffect(() => {
   if (neck.value) viewport.line = { points: line.value, closed: true }
@@ -66,8 +64,8 @@ async function make(): Promise<void> {
   }
   const upper = await store.tryOn(mesh, cut)
   if (upper) {
-    left.value = reportOf((await derivations.tried(mesh, operation.parse(cut))).report)
-    const { box } = measuresSchema.parse((await derivations.settled(upper, { kind: 'measures' })).report)
+    left.value = leftBy(reportOf(await derivations.tried(mesh, operation.parse(cut)), 'cut'))
+    const { box } = await derivations.reported(upper, { kind: 'measures' })
     const wide = 0.62 * (box.max[0] - box.min[0])
     const high = 0.55 * (box.max[2] - at[2]) + 0.2 * wide
     // Its top lies a little under the lowest of the breast: then the bust is let down onto it.

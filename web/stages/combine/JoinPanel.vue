@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
-import type { FixingRecord, OperationInput } from '../../../contract/operations'
+import type { FixingRecord } from '../../../core/operations/fix'
+import type { OperationInput } from '../../../contract/operations'
 import { useClearances } from '../../composables/useClearances'
 import { usePlacing } from '../../composables/usePlacing'
 import NumberField from '../../shell/NumberField.vue'

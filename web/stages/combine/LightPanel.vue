@@ -67,7 +67,7 @@ async function find(): Promise<void> {
   fault.value = ''
   route.value = null
   try {
-    const d = await derivations.settled(meshes[0]!, {
+    route.value = await derivations.reported(meshes[0]!, {
       kind: 'lightRoute',
       others: meshes.slice(1),
       from: from.value,
@@ -75,7 +75,6 @@ async function find(): Promise<void> {
       diameter: diameter.value,
       wall: wall.value,
     })
-    route.value = d.report as LightRoute
   } catch (e) {
     fault.value = e instanceof Error ? e.message : String(e)
   }

@@ -2,7 +2,6 @@
 import { ref } from 'vue'
 import type { SculptRecord } from '../../../contract/sculpts'
 import SculptPicker from '../../shell/SculptPicker.vue'
-import { measures as measuresSchema } from '../../../contract/measures'
 import { useDerivations } from '../../stores/derivations'
 import { usePiece } from '../../stores/piece'
 import { usePlacing } from '../../composables/usePlacing'
@@ -28,9 +27,7 @@ async function swap(to: SculptRecord): Promise<void> {
     const lists: { id: string; operations: ReturnType<typeof store.withOperation> }[] = []
     if (align.value !== 'frame') {
       const [was, is] = await Promise.all(
-        [part.sculptMesh, to.mesh].map(async (mesh) =>
-          measuresSchema.parse((await derivations.settled(mesh, { kind: 'measures' })).report),
-        ),
+        [part.sculptMesh, to.mesh].map((mesh) => derivations.reported(mesh, { kind: 'measures' })),
       )
       const anchor = (m: typeof was): [number, number, number] => {
         const { min, max } = m!.box

@@ -1,10 +1,10 @@
 <script setup lang="ts">
+import { reportOf } from '../../../contract/derivations'
 import { computed, ref, watch } from 'vue'
 import { operation } from '../../../contract/operations'
 import { loadDefaults } from '../../../core/fit/wallLoad'
 import type { CoreChoice, CoreChoices } from '../../../core/fit/coreChoices'
 import type { HollowReport } from '../../../core/shape/hollow'
-import type { OperationReport } from '../../../core/operations/operations'
 import { printSeconds } from '../../../core/print/slice/printer'
 import { useMeans } from '../../composables/usePrinterAndResin'
 import NumberField from '../../shell/NumberField.vue'
@@ -53,8 +53,8 @@ watch(
       )
       const d = await derivations.tried(mesh, asked)
       if (mine !== serial || asked.kind !== 'hollow') return
-      const made = (d.report as Extract<OperationReport, { kind: 'hollow' }>).hollow
-      const c = await derivations.settled(mesh, {
+      const made = reportOf(d, 'hollow')!.hollow
+      const compared = await derivations.reported(mesh, {
         kind: 'coreChoices',
         others: [d.meshHash!],
         ...loadDefaults,
@@ -64,7 +64,7 @@ watch(
       })
       if (mine !== serial) return
       hollowed.value = made
-      choices.value = c.report as CoreChoices
+      choices.value = compared
     } catch (e) {
       if (mine === serial) why.value = e instanceof Error ? e.message : String(e)
     } finally {

@@ -2,7 +2,6 @@
 import { computed, onBeforeUnmount, ref } from 'vue'
 import { directionWords } from '../../../core/findings/trappedResin'
 import { quaternionBetween } from '../../../core/math/vectors'
-import type { Rinse } from '../../../core/print/resin/rinse'
 import type { TrapReport } from '../../../core/print/resin/trapped'
 import { useCheck } from '../../composables/useCheck'
 import { useDraining } from '../../composables/useDraining'
@@ -16,7 +15,7 @@ const store = usePiece(),
   viewport = useViewport()
 const ml = (v: number): string => (v / 1000).toFixed(v < 1000 ? 2 : 1)
 const rows = computed(() => props.report.routine.map((s, i) => ({ ...s, n: i + 1, words: directionWords(s.down) })))
-const rinse = useCheck<Rinse>(
+const rinse = useCheck(
   () => store.meshAfter('drill'),
   () => {
     const op = store.step('drill')?.op

@@ -1,8 +1,7 @@
 <script setup lang="ts">
 import { computed, onBeforeUnmount, ref, watch, watchEffect } from 'vue'
 import type { DrainSite } from '../../../core/shape/drillSkin'
-import type { HoleNear } from '../../../core/shape/holeNear'
-import { rankOf } from '../../../core/operations/operations'
+import { rankOf } from '../../../core/operations/registry'
 import NumberField from '../../shell/NumberField.vue'
 import { useAssembly } from '../../stores/assembly'
 import { useDerivations } from '../../stores/derivations'
@@ -105,7 +104,7 @@ async function feel(i: number): Promise<void> {
     h = draft.value[i]
   if (!mesh || !h) return
   try {
-    const d = await derivations.settled(mesh, {
+    const r = await derivations.reported(mesh, {
       kind: 'holeNear',
       point: h.point,
       diameter: h.diameter,
@@ -115,7 +114,6 @@ async function feel(i: number): Promise<void> {
     })
     const now = draft.value.findIndex((x) => same(x, h))
     if (now < 0) return
-    const r = d.report as HoleNear
     if (r.instead?.covered) draft.value[now] = from(r.instead, `moved ${apart(h, r.instead)} mm: ${words(r.instead)}`)
     else if (r.asked) draft.value[now] = from({ ...r.asked, point: h.point, direction: h.direction }, words(r.asked))
     else draft.value[now] = { ...h, wrong: r.problem?.message ?? '', instead: r.instead }
@@ -160,13 +158,12 @@ async function propose(): Promise<void> {
     let sites: DrainSite[] = []
     // What takes no hole as wide as wished may take a narrower one; 2 mm is the least that drains.
     for (const across of [diameter.value, ...NARROWER.filter((x) => x < diameter.value)]) {
-      const d = await derivations.settled(mesh, {
+      const { sites: tried } = await derivations.reported(mesh, {
         kind: 'drainSites',
         diameter: across,
         down: found.down,
         others: others.value,
       })
-      const tried = (d.report as { sites: DrainSite[] }).sites
       if (tried.length > sites.length) sites = tried
       if (sites.length >= wanted) break
     }

@@ -93,13 +93,12 @@ async function byLoad(): Promise<void> {
   asking.value = true
   fault.value = ''
   try {
-    const d = await derivations.settled(mesh, {
+    load.value = await derivations.reported(mesh, {
       kind: 'wallLoad',
       ...bears,
       wall: props.wall,
       density: resin.value?.density ?? loadDefaults.density,
     })
-    load.value = d.report as WallLoad
     const { places } = load.value
     if (places.length > 0) {
       // The whole ring at that height: full strength out to its farthest skin.

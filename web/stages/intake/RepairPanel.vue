@@ -13,7 +13,7 @@ const store = usePiece(),
   found = useFindings()
 const mended = computed(() => store.step('rebuild') ?? store.step('repair'))
 const before = computed(() => (mended.value ? store.meshBefore('rebuild') : null))
-const was = useCheck<Health>(
+const was = useCheck(
   () => before.value,
   () => ({ kind: 'health' }),
 )

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import { rankOf } from '../../../core/operations/operations'
+import { rankOf } from '../../../core/operations/registry'
 import { useAttempt } from '../../composables/useAttempt'
 import NumberField from '../../shell/NumberField.vue'
 import { usePiece } from '../../stores/piece'

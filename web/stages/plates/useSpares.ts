@@ -1,9 +1,9 @@
+import { reportOf } from '../../../contract/derivations'
 import { onMounted, ref } from 'vue'
 import { record as recordSchema, type PrintRecord } from '../../../contract/runs'
 import { likely, sparesFor, type Spares } from '../../../core/print/failure/spares'
 import { tiltOf } from '../../../core/print/failure/facts'
 import { tiltWord } from '../../../core/print/failure/record'
-import type { OperationReport } from '../../../core/operations/operations'
 import { api } from '../../api'
 import { usePlating, type OnPlates } from '../../stores/plating'
 
@@ -19,8 +19,8 @@ export function useSpares() {
   /** The least of what printer, tilt and tips have each come to: whichever is weakest decides. */
   function chance({ part }: OnPlates): number {
     const orient = part.steps.find((s) => s.op.kind === 'orient')?.op,
-      report = part.steps.find((s) => s.op.kind === 'support')?.derivation?.report as OperationReport | undefined
-    const tips = report?.kind === 'support' ? report.support.tips : []
+      report = reportOf(part.steps.find((s) => s.op.kind === 'support')?.derivation, 'support')
+    const tips = report?.support.tips ?? []
     const alike: [string, string | undefined][] = [
       ['printer', plating.printers[0]?.name],
       ['tilt', orient?.kind === 'orient' ? tiltWord(tiltOf(orient.quaternion)) : undefined],

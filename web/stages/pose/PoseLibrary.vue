@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
-import type { JointRecord } from '../../../contract/operations'
+import type { JointRecord } from '../../../core/operations/pose'
 import { usePiece } from '../../stores/piece'
 import { useStock } from '../../stores/stock'
 import type { Posing } from './usePosing'

@@ -1,5 +1,5 @@
 import { ref, watchEffect } from 'vue'
-import type { JointRecord } from '../../../contract/operations'
+import type { JointRecord } from '../../../core/operations/pose'
 import { FIGURE } from '../../../core/pose/figure'
 import { useDerivations } from '../../stores/derivations'
 import { usePiece } from '../../stores/piece'
@@ -45,8 +45,7 @@ export function useJointSetting(posing: Posing, source: () => string | null) {
     const mesh = source()
     if (!mesh || setting.value === 'nothing') return
     await store.guarded(async () => {
-      const d = await derivations.settled(mesh, { kind: 'inward', point: p.point, normal: p.normal })
-      const { middle } = d.report as { middle: [number, number, number] }
+      const { middle } = await derivations.reported(mesh, { kind: 'inward', point: p.point, normal: p.normal })
       const turn: JointRecord['turn'] = [0, 0, 0, 1]
       if (setting.value === 'figure') {
         const mark = FIGURE[asked.value]!

@@ -1,5 +1,6 @@
 import { computed, ref, watch } from 'vue'
-import type { JointRecord, OperationRecord } from '../../../contract/operations'
+import type { JointRecord } from '../../../core/operations/pose'
+import type { OperationRecord } from '../../../contract/operations'
 import { anglesOf, turnOf, type Angles } from '../../../core/pose/angles'
 import { holdsOf, keptInPlace, type Hold } from '../../../core/pose/keepInPlace'
 import { strains, withinLimits } from '../../../core/pose/limits'

@@ -1,7 +1,6 @@
 <script setup lang="ts">
 import { computed, onBeforeUnmount, ref, watch } from 'vue'
-import type { SliceReport } from '../../../core/print/slice/slice'
-import { derivation } from '../../../contract/derivations'
+import { derivation, reportOf, type ReportOf } from '../../../contract/derivations'
 import type { PlateRecord } from '../../../contract/runs'
 import { api } from '../../api'
 import LayerPicture from '../../shell/LayerPicture.vue'
@@ -14,13 +13,13 @@ import HangingProfile from './HangingProfile.vue'
 /** One plate in the middle: how far it hangs, the layer that is being lit, and what the printer says. */
 const props = defineProps<{ plate: PlateRecord }>()
 const runs = useRuns()
-const report = ref<SliceReport | null>(null)
+const report = ref<ReportOf<'slice'> | null>(null)
 watch(
   () => props.plate.sliceKey,
   async (key) => {
     report.value = null
     const d = await api(derivation, 'GET', `/derivations/${key}`).catch(() => null)
-    if (d && key === props.plate.sliceKey) report.value = d.report as SliceReport
+    if (d && key === props.plate.sliceKey) report.value = reportOf(d, 'slice')
   },
   { immediate: true },
 )

@@ -1,7 +1,7 @@
+import { reportOf } from '../../../contract/derivations'
 import { ref } from 'vue'
 import type { PartRecord } from '../../../contract/pieces'
 import type { Change } from '../../../core/print/failure/cause'
-import type { OperationReport } from '../../../core/operations/operations'
 import { usePiece } from '../../stores/piece'
 import { useStock } from '../../stores/stock'
 
@@ -23,8 +23,8 @@ export function useOneChange() {
         done.value = `${r.name} is exposed ${change.to} s from the next slicing on.`
       } else if (change.kind === 'support' || change.kind === 'regrade') {
         const step = part?.steps.find((s) => s.op.kind === 'support')
-        const report = step?.derivation?.report as OperationReport | undefined
-        if (!part || step?.op.kind !== 'support' || report?.kind !== 'support')
+        const report = reportOf(step?.derivation, 'support')
+        if (!part || step?.op.kind !== 'support' || !report)
           throw new Error('This part has no generated supports. Set one at Stand.')
         // Edits are kept on the body as it stands before its supports lift it.
         const point = change.point.map((v, k) => v - report.support.shift[k]!) as [number, number, number]

@@ -1,9 +1,11 @@
+import { reportOf } from '../../../contract/derivations'
 import { ref } from 'vue'
-import { operation, type FixingRecord, type OperationInput } from '../../../contract/operations'
+import { operation, type OperationInput } from '../../../contract/operations'
+import type { FixingRecord } from '../../../core/operations/fix'
 import type { PartRecord } from '../../../contract/pieces'
 import type { Mark, PlateRecord } from '../../../contract/runs'
 import { brokenPiece, MARGINS, type PieceCut } from '../../../core/print/failure/brokenPiece'
-import { rankOf, type OperationReport } from '../../../core/operations/operations'
+import { rankOf } from '../../../core/operations/registry'
 import { useDerivations } from '../../stores/derivations'
 import { usePiece } from '../../stores/piece'
 import { usePlating } from '../../stores/plating'
@@ -43,13 +45,12 @@ export function useReprint() {
     try {
       const op = (kind: string) => part.steps.find((s) => s.op.kind === kind)
       const orient = op('orient'),
-        stood = orient?.derivation?.report as OperationReport | undefined,
-        held = op('support')?.derivation?.report as OperationReport | undefined
-      if (orient?.op.kind !== 'orient' || stood?.kind !== 'orient')
-        throw new Error('The part is not stood up any more.')
+        stood = reportOf(orient?.derivation, 'orient'),
+        held = reportOf(op('support')?.derivation, 'support')
+      if (orient?.op.kind !== 'orient' || !stood) throw new Error('The part is not stood up any more.')
       const mesh = piece.meshAfter('cut', part)
       if (!mesh) throw new Error('An earlier step is still being computed. Wait for it, then try again.')
-      const shift = held?.kind === 'support' ? held.support.shift : [0, 0, 0]
+      const shift = held?.support.shift ?? [0, 0, 0]
       const height = plate.layers * plate.layerHeight
       const lost = { point: mark.point, reach: mark.reach ?? ([mark.point[2], height] as [number, number]) }
       const way = { quaternion: orient.op.quaternion, offset: stood.offset, shift }
@@ -89,8 +90,7 @@ export function useReprint() {
       const half: OperationInput = { kind: 'cut', ...cut }
       try {
         const d = await derivations.tried(mesh, operation.parse(half))
-        const { measures } = d.report as OperationReport
-        tried.push({ cut, half, meshHash: d.meshHash!, volume: measures.volume })
+        tried.push({ cut, half, meshHash: d.meshHash!, volume: d.report!.measures.volume })
       } catch (e) {
         refused = e
       }
@@ -103,11 +103,11 @@ export function useReprint() {
 
   /** A hole at the widest circle of the cut, into the piece. */
   async function pinHole(mesh: string, cut: PieceCut): Promise<FixingRecord | null> {
-    const d = await derivations
-      .settled(mesh, { kind: 'keySites', point: cut.point, normal: cut.normal, wall: WALL, clearance: 0.05, draft: 3 })
+    const found = await derivations
+      .reported(mesh, { kind: 'keySites', point: cut.point, normal: cut.normal, wall: WALL, clearance: 0.05, draft: 3 })
       .catch(() => null)
-    const sites = (d?.report as { sites: FixingRecord[] } | undefined)?.sites ?? []
-    const near = (s: FixingRecord): number => Math.hypot(...s.point.map((v, k) => v - cut.piece[k]!))
+    const sites = found?.sites ?? []
+    const near = (s: (typeof sites)[number]): number => Math.hypot(...s.point.map((v, k) => v - cut.piece[k]!))
     const site = [...sites].sort((a, b) => near(a) - near(b))[0]
     if (!site) return null
     const width = Math.round(10 * Math.min(PIN_MOST, site.width * PIN_SHARE)) / 10

@@ -39,7 +39,7 @@ export function usePreview(labels: Ref<Uint8Array>, ready: Ref<boolean>, underco
   const done = ref<string[] | null>(null)
   /** changes with every preview, for what is drawn from the same */
   const shown = ref(0)
-  const maps = useCheck<{ vertices: number }>(
+  const maps = useCheck(
     () => viewport.shown?.hash,
     () => SURFACE,
   )

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, onBeforeUnmount, ref, watchEffect } from 'vue'
-import type { FixingRecord, OperationInput } from '../../../contract/operations'
+import type { FixingRecord } from '../../../core/operations/fix'
+import type { OperationInput } from '../../../contract/operations'
 import type { CutPlane } from '../../../core/shape/cutPlanes'
 import { plateSize } from '../../../core/print/slice/printer'
 import { useCheck } from '../../composables/useCheck'
@@ -45,7 +46,7 @@ const volume = computed<Triple>(() => {
   const p = printer.value
   return p ? [...plateSize(p), p.height] : [200, 120, 250]
 })
-const proposals = useCheck<{ planes: CutPlane[] }>(
+const proposals = useCheck(
   () => (open.value && way.value === 'proposed' ? own.value?.mesh : null),
   () => ({ kind: 'cutPlanes', volume: volume.value, focal: [] }),
 )
@@ -107,7 +108,7 @@ watchEffect(() => {
   viewport.hint = way.value === 'line' ? 'Press places round the part, in order: the cut runs through them' : ''
 })
 /** The pressed places joined along the skin, drawn taut. */
-const skin = useCheck<{ line: Triple[] }>(
+const skin = useCheck(
   () => (way.value === 'line' && line.value.length > 1 ? own.value?.mesh : null),
   () => ({ kind: 'skinLine', places: line.value, closed: line.value.length > 2 }),
 )
@@ -173,14 +174,14 @@ async function cut(): Promise<void> {
   busy.value = false
 }
 async function keys(mesh: string, at: { point: Triple; normal: Triple }): Promise<Omit<FixingRecord, 'role'>[]> {
-  const d = await derivations.settled(mesh, {
+  const { sites } = await derivations.reported(mesh, {
     kind: 'keySites',
     ...at,
     wall: KEY_WALL,
     clearance: clearance.value,
     draft: 3,
   })
-  return (d.report as { sites: Omit<FixingRecord, 'role'>[] }).sites
+  return sites
 }
 /** A fixing belongs before hollowing and all that follows. */
 const ordered = (ops: OperationInput[]): OperationInput[] => {

@@ -2,7 +2,6 @@
 import { computed, ref } from 'vue'
 import { doesNotFit } from '../../../core/findings/doesNotFit'
 import { SURVIVES } from '../../../core/findings/tooThin'
-import type { DetailShare } from '../../../core/fit/detail'
 import { plateCount } from '../../../core/print/slice/plateCount'
 import { plateSize, printSeconds, resinUse } from '../../../core/print/slice/printer'
 import type { Measures } from '../../../core/mesh/measure'
@@ -29,7 +28,7 @@ const open = ref(false)
 const assembly = useAssembly()
 const limits = useDetailLimits()
 // Detail is weighed only while the table is open: it takes a look at every vertex for every size.
-const detail = useCheck<{ shares: DetailShare[] }>(
+const detail = useCheck(
   () => (open.value ? found.taken : null),
   () => ({ kind: 'detail', factors: ratios.value.map(factorAt), ...limits.value }),
 )

@@ -69,16 +69,12 @@ async function jointFaces(): Promise<Dab[]> {
     orient = store.step('orient')?.op,
     offset = store.report('orient')?.offset ?? [0, 0, 0]
   if (!mesh) return []
-  const d = await derivations.settled(mesh, {
+  const covered = await derivations.reported(mesh, {
     kind: 'coveredDabs',
     others: assembly.placed.flatMap((p) => (p.part.id !== store.part?.id && p.mesh ? [p.mesh] : [])),
     spacing: 1.5,
   })
-  return standingDabs(
-    (d.report as { dabs: Dab[] }).dabs.slice(0, 2000),
-    orient?.kind === 'orient' ? orient.quaternion : [0, 0, 0, 1],
-    offset,
-  )
+  return standingDabs(covered.dabs.slice(0, 2000), orient?.kind === 'orient' ? orient.quaternion : [0, 0, 0, 1], offset)
 }
 async function grow(more: Partial<NonNullable<typeof op.value>> = {}): Promise<void> {
   busy.value = true

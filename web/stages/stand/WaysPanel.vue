@@ -57,7 +57,7 @@ async function search(): Promise<void> {
   fault.value = ''
   const focal = store.step('focal')?.op
   try {
-    const d = await derivations.settled(mesh, {
+    const r = await derivations.reported(mesh, {
       kind: 'orientations',
       limit: props.limit,
       volume: [...plateSize(printer.value), printer.value.height - props.lift - 1],
@@ -65,7 +65,6 @@ async function search(): Promise<void> {
       others: assembly.placed.flatMap((p) => (p.part.id !== store.part?.id && p.mesh ? [p.mesh] : [])),
       keep: stand.keep ? { direction: stand.keep, within: within.value } : null,
     })
-    const r = d.report as { scores: OrientationScore[]; upright?: OrientationScore }
     ways.value = r.scores
     // As one of the list, so that it is known again.
     upright.value = r.scores.find((w) => w.quaternion.join() === r.upright?.quaternion.join()) ?? null

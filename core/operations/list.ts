@@ -1,6 +1,6 @@
 import { apply3, type Vector3 } from '../math/vectors'
 import { carried, type Carry, type Placed } from './carried'
-import { rankOf, REPEATED, type OperationKind } from './operations'
+import { rankOf, REPEATED, type OperationKind } from './registry'
 
 /** Any operation record that is known by its kind. */
 type Op = { kind: OperationKind }

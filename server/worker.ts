@@ -1,25 +1,22 @@
-import { Worker } from 'node:worker_threads'
-import type { ByteSource } from '../../core/formats/zipDirectory'
+import type { Worker } from 'node:worker_threads'
 import pg from 'pg'
 import { Op } from 'sequelize'
-import { putBytes, readBytes, sweepOrphans } from '../data/blobs'
-import { database, databaseUrl } from '../data/database'
-import { settle, settleLeftovers } from './derivations'
-import { Watcher } from '../devices/watcher'
-import { announce } from '../data/events'
-import type { KernelMessage, KernelResult } from './kernel'
-import { blobSource } from './layerRead'
-import { ToStore, ZipToStore } from '../data/blobWriter'
-import { DISK_FULL, isDiskFull } from '../data/diskFull'
-import { Derivation } from '../data/models'
-import { DERIVE, isQueued, queue, sendDerive, stopQueue } from './queue'
+import { readBytes, sweepOrphans } from './data/blobs'
+import { database, databaseUrl } from './data/database'
+import { readable, settle, settleLeftovers } from './jobs/derivations'
+import { Watcher } from './devices/watcher'
+import { announce } from './data/events'
+import { blobSource } from './jobs/layerRead'
+import { DISK_FULL, isDiskFull } from './data/diskFull'
+import { Derivation } from './data/models'
+import { faultOf, runKernel, stored, type Outcome } from './jobs/runKernel'
+import { DERIVE, isQueued, queue, sendDerive, stopQueue } from './jobs/queue'
 
 /**
  * The worker process: takes derivations from the queue and runs each in a thread. While it runs one, it holds an
  * advisory lock on a connection of its own; when the process dies, PostgreSQL lets go of the lock, and any worker
  * that finds a "running" derivation without a lock sends it again. So a killed worker loses only the running step.
  */
-const KERNEL = new URL('./kernel.mjs', import.meta.url)
 const RESCUE_EVERY = 3000
 const locks = new pg.Client({ connectionString: databaseUrl })
 const running = new Map<string, Worker>()
@@ -64,11 +61,19 @@ async function perform(row: Derivation): Promise<void> {
   const inputs = source ? [] : await Promise.all(row.inputs.map(readBytes))
   let outcome: Outcome
   try {
-    outcome = await runKernel(row, inputs, source)
+    const run = runKernel(row, inputs, source, () => stopping)
+    running.set(row.key, run.thread)
+    starting.delete(row.key)
+    if (cancelled.delete(row.key)) void run.thread.terminate()
+    outcome = await run.outcome
     if (outcome.type === 'done') {
-      const made = await store(outcome.result, outcome.archive)
-      row.set({ status: 'done', progress: 1, problem: null, updatedAt: new Date(), ...made } as Partial<Derivation>)
-      await row.save()
+      const made = await stored(outcome.result, outcome.archive)
+      // Numbers that JSON does not know would be found by whoever reads the report, and computed again for ever.
+      if (!readable(row.kind, JSON.parse(JSON.stringify(made.report))))
+        outcome = { type: 'problem', problem: faultOf(row.key, new Error(`no report of ${row.kind} by its schema`)) }
+      else
+        row.set({ status: 'done', progress: 1, problem: null, updatedAt: new Date(), ...made } as Partial<Derivation>)
+      if (outcome.type === 'done') await row.save()
     }
   } catch (e) {
     // A full disk is not mended by trying again: it is said, and what was stored of the result is gone already.
@@ -78,102 +83,6 @@ async function perform(row: Derivation): Promise<void> {
   if (outcome.type === 'problem')
     await row.update({ status: 'failed', problem: outcome.problem, updatedAt: new Date() })
   await settle(row)
-}
-
-type Outcome =
-  | { type: 'done'; result: KernelResult; archive: string | null }
-  | { type: 'problem'; problem: { code: string; message: string } }
-
-function runKernel(row: Derivation, inputs: Uint8Array[], source: ByteSource | null): Promise<Outcome> {
-  return new Promise((resolve, reject) => {
-    const thread = new Worker(KERNEL, {
-      workerData: { kind: row.kind, params: { ...row.params, ...(source ? { size: source.size } : {}) }, inputs },
-      transferList: inputs.map((i) => i.buffer as ArrayBuffer),
-      resourceLimits: { maxOldGenerationSizeMb: 4096 },
-    })
-    running.set(row.key, thread)
-    starting.delete(row.key)
-    if (cancelled.delete(row.key)) void thread.terminate()
-    let archive: ToStore | null = null,
-      outcome: KernelMessage | null = null
-    const fail = (error: Error): void => {
-      archive?.abandon(error)
-      reject(error)
-    }
-    thread.on('message', (m: KernelMessage) => {
-      if (m.type === 'progress') {
-        void Derivation.update({ progress: m.fraction, updatedAt: new Date() }, { where: { key: row.key } })
-        void announce({ type: 'derivation', key: row.key, status: 'running', progress: m.fraction })
-      } else if (m.type === 'file' || m.type === 'bytes') {
-        if (!archive) {
-          archive = m.type === 'file' ? new ZipToStore() : new ToStore()
-          archive.stored.catch(fail)
-        }
-        if (m.type === 'bytes') archive.push(m.bytes)
-        else (archive as ZipToStore).add(m.name, m.bytes)
-        // Acknowledge on the next turn, so that chunks get to the database between files.
-        setImmediate(() => thread.postMessage('stored'))
-      } else if (m.type === 'read')
-        source!.read(m.from, m.length).then(
-          (bytes) => thread.postMessage({ id: m.id, bytes }),
-          (e: Error) => {
-            fail(e)
-            void thread.terminate()
-          },
-        )
-      else outcome = m
-    })
-    thread.on('error', (error) => {
-      // Out of memory is an answer about this body on this machine, not a fault to retry.
-      if ((error as NodeJS.ErrnoException).code === 'ERR_WORKER_OUT_OF_MEMORY') {
-        archive?.abandon(error)
-        resolve({
-          type: 'problem',
-          problem: {
-            code: 'too-fine',
-            message: 'This needs more memory than there is. Use a coarser voxel, or simplify the sculpt first.',
-          },
-        })
-      } else fail(error)
-    })
-    thread.on('exit', () => {
-      if (!outcome) {
-        archive?.abandon(new Error('cancelled'))
-        if (stopping) reject(new Error('The worker is stopping.'))
-        else
-          resolve({
-            type: 'problem',
-            problem: {
-              code: 'cancelled',
-              message: 'Cancelled. Nothing was changed; ask for it again when you want it.',
-            },
-          })
-      } else if (outcome.type === 'problem') {
-        archive?.abandon(new Error('refused'))
-        resolve(outcome)
-      } else {
-        const done = outcome as Extract<KernelMessage, { type: 'done' }>
-        if (archive)
-          archive.finish().then((a) => resolve({ type: 'done', result: done.result, archive: a.hash }), reject)
-        else resolve({ type: 'done', result: done.result, archive: null })
-      }
-    })
-  })
-}
-
-async function store(
-  result: KernelResult,
-  archive: string | null,
-): Promise<{ meshHash: string | null; blobs: Record<string, string>; report: unknown }> {
-  const blobs: Record<string, string> = archive ? { [result.streamed ?? 'zip']: archive } : {}
-  for (const [name, bytes] of Object.entries(result.files ?? {})) blobs[name] = await putBytes(bytes)
-  let report = result.report
-  if (result.meshes) {
-    const bodies: { name: string; mesh: string }[] = []
-    for (const m of result.meshes) bodies.push({ name: m.name, mesh: await putBytes(m.bytes) })
-    report = { ...(result.report as object), bodies }
-  }
-  return { meshHash: result.mesh ? await putBytes(result.mesh) : null, blobs, report }
 }
 
 /** Sends derivations again whose worker has died: marked running, but nobody holds their lock. Settles what it left. */

@@ -1,7 +1,8 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { rebased, withOperation } from './operationList'
-import { OPERATION_ORDER, rankOf, REPEATED, type OperationKind } from './operations'
+import { rebased, withOperation } from './list'
+import { OPERATIONS } from './registry'
+import { rankOf, REPEATED, type OperationKind } from './registry'
 
 type Op = { kind: OperationKind; [field: string]: unknown }
 const hollow = (fields: object): Op => ({ kind: 'hollow', wall: 2, voxel: 0.5, ...fields })
@@ -11,7 +12,7 @@ const cut = (at: number): Op => ({ kind: 'cut', point: [0, 0, at], normal: [0, 0
 const lists = fc
   .array(
     fc.record({
-      kind: fc.constantFrom(...OPERATION_ORDER),
+      kind: fc.constantFrom(...OPERATIONS.map((o) => o.kind)),
       factor: fc.integer({ min: 1, max: 3 }),
       axes: fc.constant([1, 1, 1]),
     }),

@@ -1,0 +1,21 @@
+import { z } from 'zod'
+import { good } from '../answer'
+import type { Thinness } from '../fit/thinness'
+import { point } from '../schemas/geometry'
+import { defineCheck } from './check'
+
+export const thinness = defineCheck({
+  version: 2,
+  schema: z.object({ kind: z.literal('thinness'), limit: z.number().min(0.05).max(10) }),
+  report: z.object({
+    thinnest: z.number(),
+    place: point,
+    thinArea: z.number(),
+    samples: z.number(),
+    places: z.array(z.object({ point, thickness: z.number() })),
+  }) satisfies z.ZodType<Thinness>,
+  run: async ({ meshes: [mesh], params, host }) => {
+    const { thinness: measured } = await import('../fit/thinness')
+    return good({ report: measured(mesh, params.limit, host.progress) })
+  },
+})

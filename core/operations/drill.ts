@@ -1,0 +1,17 @@
+import { z } from 'zod'
+import { good } from '../answer'
+import { drilledHole } from '../schemas/reports'
+import { drainHole } from '../schemas/geometry'
+import { defineOperation } from './operation'
+
+export const drill = defineOperation({
+  version: 2,
+  schema: z.object({ kind: z.literal('drill'), holes: z.array(drainHole).min(1).max(64) }),
+  report: z.object({ drill: z.object({ holes: z.array(drilledHole), volumeRemoved: z.number() }) }),
+  label: ({ holes }) => `${holes.length} holes drilled`,
+  apply: async ({ mesh, op }) => {
+    const { drill: drilled } = await import('../shape/drill')
+    const r = await drilled(mesh, op.holes)
+    return r.ok ? good({ mesh: r.value.mesh, report: { drill: r.value.report } }) : r
+  },
+})

@@ -1,0 +1,55 @@
+import type { z } from 'zod'
+import type { Answer, Report } from '../answer'
+import type { Mesh } from '../mesh/mesh'
+
+/** The same values, none of which may be changed: what a kernel gives may be read-only where its reader's copy is not. */
+export type Frozen<T> = T extends object ? { readonly [K in keyof T]: Frozen<T[K]> } : T
+
+/** A record with a `kind`, and the fields of that kind. */
+export type KindSchema = z.ZodObject<{ kind: z.ZodLiteral<string> } & z.ZodRawShape>
+
+/**
+ * One kind of operation: everything that the program knows of it. Each is a file of its own, named in the registry.
+ *
+ * The kernel behind it is imported when it is applied, so that whoever only reads records loads none.
+ *
+ * @template S schema of its record, with defaults
+ * @template R schema of what its report adds to the measures that all have
+ */
+export interface OperationDefinition<S extends KindSchema = KindSchema, R extends z.ZodType = z.ZodType> {
+  kind: z.output<S>['kind']
+  /** Raised whenever the same record gives other bytes, so that a new result never passes for an old one. */
+  version: number
+  /** whether a list may hold several of it */
+  repeated: boolean
+  /** whether it can be done with points that have no faces yet */
+  clouds: boolean
+  /** whether its part only helps to make the piece, and stands nowhere in it */
+  aid: boolean
+  schema: S
+  report: R
+  /** the operation in a few words, for the list of what was done */
+  label: (op: z.output<S>) => string
+  /** hashes of the meshes that it needs beside the one it changes, in the order in which it gets them */
+  others: (op: z.output<S>) => string[]
+  /** Never changes its input; a problem leaves nothing behind. */
+  apply: (input: {
+    mesh: Mesh
+    op: z.output<S>
+    others: readonly Mesh[]
+    progress: Report
+  }) => Promise<Answer<{ mesh: Mesh; report: Frozen<z.output<R>> }>>
+}
+
+/** What may be left out of a definition, with what it then is. */
+const USUAL = { repeated: false, clouds: false, aid: false, others: () => [] }
+
+export function defineOperation<const S extends KindSchema, R extends z.ZodType>(
+  d: Omit<OperationDefinition<S, R>, 'kind' | keyof typeof USUAL> &
+    Partial<Pick<OperationDefinition<S, R>, keyof typeof USUAL>>,
+): OperationDefinition<S, R> {
+  return { kind: d.schema.shape.kind.value as z.output<S>['kind'], ...USUAL, ...d }
+}
+
+/** mm as a label has it. */
+export const millimetres = (v: number): string => `${Number(v.toFixed(2))} mm`

@@ -1,0 +1,25 @@
+import { z } from 'zod'
+import { bad, good } from '../answer'
+import type { Mesh } from '../mesh/mesh'
+import { defineOperation, millimetres } from './operation'
+
+export const rebuild = defineOperation({
+  version: 1,
+  schema: z.object({ kind: z.literal('rebuild'), voxel: z.number().min(0.02).max(50).describe('mm') }),
+  report: z.object({}),
+  label: ({ voxel }) => `skin rebuilt, voxel ${millimetres(voxel)}`,
+  apply: async ({ mesh, op, progress }) => {
+    const { rebuild: rebuilt } = await import('../volume/rebuild')
+    let made: Mesh
+    try {
+      made = rebuilt(mesh, op.voxel, progress)
+    } catch (error) {
+      if (error instanceof RangeError)
+        return bad('too-fine', 'The voxel is too small for a sculpt of this size. Use a coarser one.')
+      throw error
+    }
+    return made.triangles.length > 0
+      ? good({ mesh: made, report: {} })
+      : bad('no-inside', 'The faces enclose nothing: there is no inside to rebuild. A finer voxel may find thin walls.')
+  },
+})

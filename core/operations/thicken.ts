@@ -1,0 +1,22 @@
+import { z } from 'zod'
+import { good } from '../answer'
+import { dabs } from '../schemas/geometry'
+import { defineOperation, millimetres } from './operation'
+
+export const thicken = defineOperation({
+  version: 1,
+  repeated: true,
+  schema: z.object({
+    kind: z.literal('thicken'),
+    dabs,
+    by: z.number().min(0.02).max(10).default(0.3).describe('mm'),
+    voxel: z.number().min(0.02).max(5).default(0.2).describe('mm'),
+  }),
+  report: z.object({ thicken: z.object({ added: z.number() }) }),
+  label: ({ by }) => `thickened by ${millimetres(by)}`,
+  apply: async ({ mesh, op, progress }) => {
+    const { thicken: thickened } = await import('../shape/thicken')
+    const r = await thickened(mesh, op, progress)
+    return r.ok ? good({ mesh: r.value.mesh, report: { thicken: r.value.report } }) : r
+  },
+})

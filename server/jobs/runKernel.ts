@@ -1,0 +1,156 @@
+import { Worker } from 'node:worker_threads'
+import type { ByteSource } from '../../core/formats/zipDirectory'
+import { putBytes } from '../data/blobs'
+import { ToStore, ZipToStore } from '../data/blobWriter'
+import { announce } from '../data/events'
+import { Derivation } from '../data/models'
+import type { KernelMessage, KernelResult, KernelTask } from './kernel'
+import { ProgressWriter } from './progress'
+
+/** Beside the bundled worker process. */
+const KERNEL = new URL('./kernel.mjs', import.meta.url)
+
+export type Outcome =
+  | { type: 'done'; result: KernelResult; archive: string | null }
+  | { type: 'problem'; problem: { code: string; message: string } }
+
+export interface KernelRun {
+  /** the thread, to be terminated when the run is cancelled */
+  thread: Worker
+  outcome: Promise<Outcome>
+}
+
+/**
+ * Runs one derivation in a thread of its own and stores the files that it makes while they are being made.
+ *
+ * @param source the archive that the derivation reads by place; null where the inputs are whole
+ * @param stopping whether the process is ending: a thread that ends without a result was then not cancelled by a user
+ */
+export function runKernel(
+  row: Derivation,
+  inputs: Uint8Array[],
+  source: ByteSource | null,
+  stopping: () => boolean,
+): KernelRun {
+  const thread = new Worker(KERNEL, {
+    workerData: {
+      kind: row.kind,
+      params: row.params,
+      inputs,
+      archiveSize: source?.size ?? null,
+    } satisfies KernelTask,
+    transferList: inputs.map((i) => i.buffer as ArrayBuffer),
+    resourceLimits: { maxOldGenerationSizeMb: 4096 },
+  })
+  const progress = new ProgressWriter(async (fraction) => {
+    await Derivation.update(
+      { progress: fraction, updatedAt: new Date() },
+      { where: { key: row.key, status: 'running' } },
+    )
+    await announce({ type: 'derivation', key: row.key, status: 'running', progress: fraction })
+  })
+  const outcome = outcomeOf(row.key, thread, source, progress, stopping)
+  // Progress must not be written over the end.
+  return { thread, outcome: outcome.finally(() => progress.end()) }
+}
+
+function outcomeOf(
+  key: string,
+  thread: Worker,
+  source: ByteSource | null,
+  progress: ProgressWriter,
+  stopping: () => boolean,
+): Promise<Outcome> {
+  return new Promise((resolve, reject) => {
+    let archive: ToStore | null = null,
+      outcome: KernelMessage | null = null
+    const fail = (error: Error): void => {
+      archive?.abandon(error)
+      reject(error)
+    }
+    thread.on('message', (m: KernelMessage) => {
+      if (m.type === 'progress') progress.note(m.fraction)
+      else if (m.type === 'file' || m.type === 'bytes') {
+        if (!archive) {
+          archive = m.type === 'file' ? new ZipToStore() : new ToStore()
+          archive.stored.catch(fail)
+        }
+        if (m.type === 'bytes') archive.push(m.bytes)
+        else (archive as ZipToStore).add(m.name, m.bytes)
+        // Acknowledge on the next turn, so that chunks get to the database between files.
+        setImmediate(() => thread.postMessage('stored'))
+      } else if (m.type === 'read')
+        source!.read(m.from, m.length).then(
+          (bytes) => thread.postMessage({ id: m.id, bytes }),
+          (e: Error) => {
+            fail(e)
+            void thread.terminate()
+          },
+        )
+      else outcome = m
+    })
+    thread.on('error', (error) => {
+      // Out of memory is an answer about this body on this machine, not a fault to retry.
+      if ((error as NodeJS.ErrnoException).code === 'ERR_WORKER_OUT_OF_MEMORY') {
+        archive?.abandon(error)
+        resolve({
+          type: 'problem',
+          problem: {
+            code: 'too-fine',
+            message: 'This needs more memory than there is. Use a coarser voxel, or simplify the sculpt first.',
+          },
+        })
+      } else {
+        archive?.abandon(error)
+        resolve({ type: 'problem', problem: faultOf(key, error) })
+      }
+    })
+    thread.on('exit', () => {
+      if (!outcome) {
+        archive?.abandon(new Error('cancelled'))
+        if (stopping()) reject(new Error('The worker is stopping.'))
+        else
+          resolve({
+            type: 'problem',
+            problem: {
+              code: 'cancelled',
+              message: 'Cancelled. Nothing was changed; ask for it again when you want it.',
+            },
+          })
+      } else if (outcome.type === 'problem') {
+        archive?.abandon(new Error('refused'))
+        resolve(outcome)
+      } else {
+        const done = outcome as Extract<KernelMessage, { type: 'done' }>
+        if (archive)
+          archive.finish().then((a) => resolve({ type: 'done', result: done.result, archive: a.hash }), reject)
+        else resolve({ type: 'done', result: done.result, archive: null })
+      }
+    })
+  })
+}
+
+/** A bug in a kernel, logged under the derivation's key: trying again would only meet it again. */
+export function faultOf(key: string, error: unknown): { code: string; message: string } {
+  console.error(`[${key}]`, error)
+  return {
+    code: 'fault',
+    message: `Something in Undercut itself went wrong (reference ${key.slice(0, 8)}). Nothing was changed. Try other values, and report the reference.`,
+  }
+}
+
+/** Stores what a derivation made and gives the fields of its row. */
+export async function stored(
+  result: KernelResult,
+  archive: string | null,
+): Promise<{ meshHash: string | null; blobs: Record<string, string>; report: unknown }> {
+  const blobs: Record<string, string> = archive ? { [result.streamed ?? 'zip']: archive } : {}
+  for (const [name, bytes] of Object.entries(result.files ?? {})) blobs[name] = await putBytes(bytes)
+  let report = result.report
+  if (result.meshes) {
+    const bodies: { name: string; mesh: string }[] = []
+    for (const m of result.meshes) bodies.push({ name: m.name, mesh: await putBytes(m.bytes) })
+    report = { ...(result.report as object), bodies }
+  }
+  return { meshHash: result.mesh ? await putBytes(result.mesh) : null, blobs, report }
+}
