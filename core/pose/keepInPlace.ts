@@ -1,4 +1,13 @@
-import { cross, dot, minus, apply3, fromQuaternion, multiplyQuaternions, quaternionBetween, type Vector3 } from '../math/vectors'
+import {
+  cross,
+  dot,
+  minus,
+  apply3,
+  fromQuaternion,
+  multiplyQuaternions,
+  quaternionBetween,
+  type Vector3,
+} from '../math/vectors'
 import { motionsOf, type Joint, type Quaternion } from './skeleton'
 import { jointAt } from './volume'
 

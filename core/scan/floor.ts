@@ -162,4 +162,3 @@ function fitted(p: Float32Array, sample: readonly number[], plane: Plane, slack:
   const l = Math.hypot(...m)
   return [m[0] / l, m[1] / l, m[2] / l, (plane[3] - h0) / l]
 }
-

@@ -110,7 +110,6 @@ function blockAbove(mesh: Mesh, { point, normal, line }: CutOptions): Mesh {
   return { positions, triangles: Uint32Array.from(triangles) }
 }
 
-
 /** A line of more points than this was drawn in one stroke; points set one by one are meant as they are. */
 const STROKE = 40
 

@@ -1,4 +1,15 @@
-import { BANDS, deltaE00, toLab, toXyz, xyzToLab, xyzToSrgb, toHex, WHITE, weightsOf, type Triple } from '../optics/colour'
+import {
+  BANDS,
+  deltaE00,
+  toLab,
+  toXyz,
+  xyzToLab,
+  xyzToSrgb,
+  toHex,
+  WHITE,
+  weightsOf,
+  type Triple,
+} from '../optics/colour'
 import { outward, SURFACE_RETURN, type Optics } from '../optics/film'
 
 /** K and S of a mix side by side: one addition walks both. */

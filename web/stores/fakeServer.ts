@@ -1,0 +1,225 @@
+import type { OperationRecord } from '../../contract/operations'
+
+export const PIECE = '11111111-1111-4111-8111-111111111111',
+  SCULPT = '33333333-3333-4333-8333-333333333333',
+  PART = '22222222-2222-4222-8222-222222222222'
+interface Body {
+  version: number
+  operations: OperationRecord[]
+  check: { kind: string }
+}
+const MEASURES = {
+  size: [10, 10, 20],
+  box: { min: [0, 0, 0], max: [10, 10, 20] },
+  area: 1,
+  volume: 1,
+  centre: [5, 5, 10],
+}
+/** What a kind reports besides, where anything. */
+const OWN: Partial<Record<OperationRecord['kind'], object>> = {
+  repair: {
+    repair: {
+      welded: 0,
+      degenerate: 0,
+      duplicate: 0,
+      nonManifoldFaces: 0,
+      turned: 0,
+      crumbs: 0,
+      holesFilled: 0,
+      patchFaces: 0,
+    },
+  },
+  hollow: {
+    hollow: {
+      wallAsked: 2,
+      wall: { minimum: 2, percentile1: 2, mean: 2, samples: 9, thinnest: [0, 0, 0] },
+      cavities: 1,
+      cavityVolume: 0,
+      volumeBefore: 1,
+      volumeAfter: 1,
+      centreBefore: [5, 5, 10],
+      centreAfter: [5, 5, 10],
+      pocketsFilled: 0,
+      cavityCentre: [5, 5, 10],
+      cavityRadius: 3,
+      kept: 0,
+    },
+  },
+  drill: { drill: { holes: [], volumeRemoved: 0 } },
+  orient: { offset: [0, 0, 0] },
+  cut: { cut: { area: 1, seam: 1, pieces: 1 } },
+  support: {
+    support: {
+      tips: [],
+      unreached: [],
+      barred: [],
+      lostEdits: 0,
+      bodyFaces: 12,
+      supportVolume: 0,
+      shift: [0, 0, 0],
+      scarArea: 0,
+      focalScar: 0,
+      thinned: 0,
+      joined: 0,
+      braces: 0,
+      height: 25,
+      layers: [],
+    },
+  },
+}
+
+/** The server as the page sees it: one piece of one part, versions, and answers to checks that were put in beforehand. */
+export class Bench {
+  version = 1
+  operations: OperationRecord[] = []
+  checks = new Map<string, unknown>()
+  deadline: string | null = null
+  calls: string[] = []
+  refuseNext = 0
+  /** what was sent last to change several parts at once */
+  arranged: unknown = null
+  /** fields of the piece that were changed */
+  fields: Record<string, unknown> = {}
+  fieldsVersion = 1
+  /** ms that each answer takes */
+  slow = 0
+  event: ((data: object) => void) | null = null
+
+  private derivation(kind: string, report: unknown): object {
+    const key = `${kind}-${JSON.stringify(this.operations.map((o) => o.kind))}`
+    return {
+      key,
+      kind,
+      status: 'done',
+      progress: 1,
+      meshHash: `mesh-${kind}`,
+      blobs: kind === 'slice' ? { zip: 'zip' } : {},
+      report,
+      problem: null,
+    }
+  }
+  private part(): object {
+    return {
+      id: PART,
+      pieceId: PIECE,
+      name: 'bust',
+      fileName: 'bust.stl',
+      version: this.version,
+      sculptMesh: 'mesh-sculpt',
+      sculptId: null,
+      meshHash: 'mesh-sculpt',
+      steps: this.operations.map((op) => ({
+        op,
+        derivation: this.derivation(op.kind, { kind: op.kind, measures: MEASURES, ...OWN[op.kind] }),
+      })),
+    }
+  }
+  async answer(url: string, init: RequestInit = {}): Promise<Response> {
+    const path = url.replace('/api', ''),
+      method = init.method ?? 'GET'
+    const body = typeof init.body === 'string' ? (JSON.parse(init.body) as Body) : ({} as Body)
+    this.calls.push(`${method} ${path}`)
+    const json = (value: unknown, status = 200): Response => new Response(JSON.stringify(value), { status })
+    // What is answered is what was there when it was asked; that it takes its time is what quick changes meet.
+    const reply = this.reply(path, method, body, json)
+    if (this.slow > 0) await new Promise((r) => setTimeout(r, this.slow))
+    return reply
+  }
+  private reply(
+    path: string,
+    method: string,
+    body: Body,
+    json: (value: unknown, status?: number) => Response,
+  ): Response {
+    if (path === `/pieces/${PIECE}` && method === 'PATCH') {
+      const { version, ...changed } = body as unknown as Record<string, unknown>
+      if (version !== this.fieldsVersion) return json({ detail: 'This was changed in another window meanwhile.' }, 409)
+      this.fieldsVersion++
+      Object.assign(this.fields, changed)
+      return json({ id: PIECE, createdAt: '2026-11-01', name: 'Pilot', ...this.fields, version: this.fieldsVersion })
+    }
+    if (path === `/pieces/${PIECE}`)
+      return json({
+        id: PIECE,
+        createdAt: '2026-11-01',
+        name: 'Pilot',
+        deadline: this.deadline,
+        ...this.fields,
+        version: this.fieldsVersion,
+        partList: [this.part()],
+        intakes: [],
+      })
+    if (path === `/parts/${PART}/operations`) {
+      if (this.refuseNext > 0 || body.version !== this.version) {
+        this.refuseNext = Math.max(0, this.refuseNext - 1)
+        return json({ status: 409, title: 'stale', detail: 'Somebody else changed this part meanwhile.' }, 409)
+      }
+      this.operations = body.operations
+      this.version++
+      return json(this.part())
+    }
+    if (path === `/pieces/${PIECE}/arrange`) {
+      const a = body as unknown as {
+        changes: { version: number; operations: OperationRecord[] }[]
+        swap: { version: number }[]
+      }
+      this.arranged = a
+      for (const step of [...a.changes, ...a.swap]) {
+        if (step.version !== this.version) return json({ detail: 'This was changed in another window meanwhile.' }, 409)
+        if ('operations' in step) this.operations = step.operations as OperationRecord[]
+        this.version++
+      }
+      return json({ created: [] })
+    }
+    if (path === '/checks' || path === '/checks/known') {
+      const kind = body.check.kind
+      if (!this.checks.has(kind)) return path === '/checks' ? json({ detail: 'no worker' }, 503) : json(null)
+      return json(this.derivation(kind, this.checks.get(kind)))
+    }
+    if (path === `/pieces/${PIECE}/plan`)
+      return json({
+        finish: Date.now() + 86_400_000,
+        impossible: [],
+        over: { primer: 0.03, sanded: 0.04 },
+        sprayRefused: null,
+        pending: [],
+        pairs: [],
+        steps: ['a', 'b', 'c'].map((key, i) => ({
+          key,
+          phase: 'Clean',
+          title: key,
+          why: '',
+          handsOn: 600,
+          waiting: 0,
+          needs: 'bench',
+          cautions: [],
+          materials: [],
+          tools: [],
+          lines: [],
+          risks: [],
+          window: null,
+          uses: [],
+          setup: null,
+          recoat: null,
+          holds: false,
+          sprays: false,
+          begunAt: null,
+          took: null,
+          dropped: false,
+          after: [],
+          start: null,
+          end: null,
+          free: null,
+          doneAt: i === 0 ? '2026-11-20T10:00:00Z' : null,
+          timerUntil: i === 1 ? new Date(Date.now() + 3_600_000).toISOString() : null,
+          critical: false,
+        })),
+      })
+    if (path === `/pieces/${PIECE}/log`) return json([])
+    if (path === `/pieces/${PIECE}/scheme`)
+      return json({ version: 1, regions: [{ id: 0, name: 'Coat', target: null }], coats: [], maps: [] })
+    if (path === '/stock') return json([])
+    if (path === '/workshop') return json({ detail: 'none' }, 404)
+    return json({ detail: `no ${path}` }, 404)
+  }
+}
