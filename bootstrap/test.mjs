@@ -1,6 +1,6 @@
 // npm test: sets up what it needs, runs every check, and closes with one plain line.
 import { spawn } from 'node:child_process'
-import { mkdtempSync, readFileSync, rmSync } from 'node:fs'
+import { chmodSync, mkdtempSync, readFileSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { checkNode, chromium, debianPackages, npmPackages, root } from './install.mjs'
@@ -11,45 +11,70 @@ npmPackages()
 const { buildNode, buildWeb } = await import('./build.mjs')
 const { startCluster } = await import('./postgres.mjs')
 
+const began = Date.now()
+const seconds = () => `${Math.round((Date.now() - began) / 1000)} s`
 let passed = 0,
   failed = 0
+const children = new Set()
 const bin = (name) => join(root, 'node_modules', '.bin', name)
+
+/** Runs a command and keeps what it prints, so that groups that run side by side are read one after the other. */
 const run = (command, args, env = {}) =>
   new Promise((done) => {
     const child = spawn(command, args, {
       cwd: root,
-      stdio: ['ignore', 'inherit', 'inherit'],
+      stdio: ['ignore', 'pipe', 'pipe'],
       env: { ...process.env, ...env },
     })
-    child.on('exit', (code) => done(code ?? 1))
-    child.on('error', () => done(1))
+    children.add(child)
+    let said = ''
+    for (const stream of [child.stdout, child.stderr])
+      stream.setEncoding('utf8').on('data', (text) => {
+        said += text
+      })
+    const end = (code) => {
+      children.delete(child)
+      done({ code: code ?? 1, said })
+    }
+    child.on('close', end)
+    child.on('error', (e) => {
+      said += String(e)
+      end(1)
+    })
   })
+
+/** One command that passes or fails as a whole. */
 async function check(name, command, args) {
-  console.log(`\n== ${name}`)
-  if ((await run(command, args)) === 0) passed++
-  else {
-    failed++
-    console.log(`== ${name} failed`)
-  }
+  const { code, said } = await run(command, args)
+  console.log(`\n== ${name}: ${code === 0 ? 'passed' : 'failed'} after ${seconds()}`)
+  if (code !== 0) console.log(said)
+  if (code === 0) passed++
+  else failed++
 }
 
-await check('types', bin('vue-tsc'), ['--noEmit', '-p', '.'])
-await check('lint', bin('eslint'), ['.', '--max-warnings', '0'])
-await check('format', bin('prettier'), ['--check', '--log-level', 'warn', '.'])
-await check('rooms', bin('depcruise'), [
-  '--config',
-  '.dependency-cruiser.cjs',
-  'core',
-  'contract',
-  'server',
-  'web',
-  'demo',
-  'cli',
-])
+/** A runner that counts its own tests. A run that failed without naming a test still counts as one failure. */
+async function tests(name, command, args, env, count) {
+  const { code, said } = await run(command, args, env)
+  let p = 0,
+    f = 0
+  try {
+    ;[p, f] = count()
+  } catch {
+    f = 1
+  }
+  if (code !== 0 && f === 0) f = 1
+  console.log(`\n== ${name}: ${p} passed, ${f} failed after ${seconds()}`)
+  console.log(said)
+  passed += p
+  failed += f
+}
 
 const work = mkdtempSync(join(tmpdir(), 'undercut-test-'))
+// PostgreSQL runs as a user of its own, who has to reach its folder.
+chmodSync(work, 0o755)
 const cluster = await startCluster(join(work, 'cluster'))
 const end = () => {
+  for (const child of children) child.kill('SIGTERM')
   cluster.stop()
   cluster.remove()
   rmSync(work, { recursive: true, force: true })
@@ -58,47 +83,45 @@ process.on('SIGINT', () => {
   end()
   process.exit(130)
 })
+
+/** What needs no build: read while the build and the tests run. */
+async function readings() {
+  await check('types', bin('vue-tsc'), ['--noEmit', '-p', '.'])
+  await check('lint', bin('eslint'), ['.', '--max-warnings', '0'])
+  await check('format', bin('prettier'), ['--check', '--log-level', 'warn', '.'])
+  await check('rooms', process.execPath, [join(root, 'bootstrap', 'rooms.mjs')])
+}
+
 try {
-  await buildNode()
-  await buildWeb()
+  await Promise.all([buildNode(), buildWeb()])
+  console.log(`Built after ${seconds()}.`)
   const env = { DATABASE_URL: cluster.url, CHROMIUM: chromium() ?? '', NODE_ENV: 'test' }
-  console.log('\n== unit and server')
-  const unit = join(work, 'unit.json')
-  const unitCode = await run(
-    bin('vitest'),
-    ['run', '--reporter=default', '--reporter=json', `--outputFile.json=${unit}`],
-    env,
-  )
-  count(unitCode, () => {
-    const r = JSON.parse(readFileSync(unit, 'utf8'))
-    return [r.numPassedTests, r.numFailedTests + r.numFailedTestSuites * (r.numFailedTests === 0 ? 1 : 0)]
-  })
-  console.log('\n== browser')
-  const e2e = join(work, 'e2e.json')
-  const e2eCode = await run(bin('playwright'), ['test', '-c', 'e2e/playwright.config.ts'], {
-    ...env,
-    PLAYWRIGHT_JSON_OUTPUT_NAME: e2e,
-    UNDERCUT_WORK: work,
-  })
-  count(e2eCode, () => {
-    const { stats } = JSON.parse(readFileSync(e2e, 'utf8'))
-    return [stats.expected, stats.unexpected + stats.flaky]
-  })
+  const unit = join(work, 'unit.json'),
+    browser = join(work, 'browser.json')
+  await Promise.all([
+    tests(
+      'browser',
+      bin('playwright'),
+      ['test', '-c', 'e2e/playwright.config.ts'],
+      { ...env, PLAYWRIGHT_JSON_OUTPUT_NAME: browser, UNDERCUT_WORK: work },
+      () => {
+        const { stats } = JSON.parse(readFileSync(browser, 'utf8'))
+        return [stats.expected, stats.unexpected + stats.flaky]
+      },
+    ),
+    tests(
+      'unit and server',
+      bin('vitest'),
+      ['run', '--reporter=default', '--reporter=json', `--outputFile.json=${unit}`],
+      env,
+      () => {
+        const r = JSON.parse(readFileSync(unit, 'utf8'))
+        return [r.numPassedTests, r.numFailedTests + r.numFailedTestSuites * (r.numFailedTests === 0 ? 1 : 0)]
+      },
+    ).then(readings),
+  ])
 } finally {
   end()
 }
-
-/** A run that failed without naming a test still counts as one failure. */
-function count(code, read) {
-  let p = 0,
-    f = 0
-  try {
-    ;[p, f] = read()
-  } catch {
-    f = 1
-  }
-  passed += p
-  failed += code !== 0 && f === 0 ? 1 : f
-}
-console.log(`\n${passed} passed, ${failed} failed`)
+console.log(`\nAfter ${seconds()}:\n${passed} passed, ${failed} failed`)
 process.exit(failed === 0 && passed > 0 ? 0 : 1)

@@ -1,5 +1,5 @@
 import { readFileSync } from 'node:fs'
-import { expect, test } from '@playwright/test'
+import { expect, test, server } from './workshop'
 import { unzipSync } from 'fflate'
 import { readSculpt } from '../core/formats/readSculpt'
 import { writeStl } from '../core/formats/stl'
@@ -11,28 +11,11 @@ import type { SupportReport } from '../core/print/support/support'
 import { accessible, call, file, idle, middleOf, pressUntil, stage, type } from './page'
 import { settled } from './parts'
 
-const api = process.env.UNDERCUT_E2E!
 const post = (path: string, body: object): Promise<{ id: string }> => call('POST', path, body)
 
 test.beforeAll(async () => {
-  await post('/stock/printer', {
-    name: 'Test printer',
-    pixelsX: 1600,
-    pixelsY: 1200,
-    pitchX: 0.06,
-    pitchY: 0.06,
-    height: 120,
-    layerHeight: 0.1,
-  })
-  await post('/stock/resin', { name: 'Test resin' })
-  for (const [name, hex, opacity] of [
-    ['White', '#f3f1ea', 0.85],
-    ['Red', '#b0282a', 0.6],
-    ['Ochre', '#c08a2d', 0.7],
-    ['Blue', '#274a78', 0.74],
-  ] as const)
-    await post('/stock/paint', { name, hex, opacity, kind: 'acrylic' })
-  await post('/stock/paint', { name: 'Dark wash', hex: '#2c1c12', opacity: 0.2, kind: 'wash' })
+  // The first thing that is looked at is a workshop without a piece.
+  for (const p of await call<{ id: string }[]>('GET', '/pieces')) await call('DELETE', `/pieces/${p.id}`)
 })
 
 test('a dropped sculpt goes all the way to layers, a plan and a painted preview', async ({ page }) => {
@@ -268,7 +251,7 @@ test('two tabs, an unknown piece, and the rest of the workshop', async ({ page }
   await page.getByLabel('For whom').fill('Museum')
   await page.getByLabel('For whom').press('Tab')
   await expect
-    .poll(async () => ((await (await fetch(`${api}/api/pieces/${id}`)).json()) as { client: string }).client)
+    .poll(async () => ((await (await fetch(`${server()}/api/pieces/${id}`)).json()) as { client: string }).client)
     .toBe('Museum')
   await accessible(page)
   await page.goto('/pieces/00000000-0000-4000-8000-000000000000/intake')

@@ -1,4 +1,4 @@
-import { expect, test } from '@playwright/test'
+import { expect, test } from './workshop'
 import { writeStl } from '../core/formats/stl'
 import { measure } from '../core/mesh/measure'
 import { transformed } from '../core/mesh/transform'

@@ -1,12 +1,10 @@
 import { AxeBuilder } from '@axe-core/playwright'
-import { expect, type Locator, type Page } from '@playwright/test'
-
-const api = process.env.UNDERCUT_E2E!
+import { expect, type Locator, type Page, server } from './workshop'
 
 /** Speaks to the server beside the page: what the page shows is held against it. */
 export async function call<T>(method: string, path: string, body?: object | Uint8Array): Promise<T> {
   const raw = body instanceof Uint8Array
-  const r = await fetch(`${api}/api${path}`, {
+  const r = await fetch(`${server()}/api${path}`, {
     method,
     headers: { 'content-type': raw ? 'application/octet-stream' : 'application/json' },
     body: raw ? Buffer.from(body) : body && JSON.stringify(body),

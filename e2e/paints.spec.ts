@@ -1,5 +1,5 @@
 import { readFile } from 'node:fs/promises'
-import { expect, test } from '@playwright/test'
+import { expect, test } from './workshop'
 import { writeStl } from '../core/formats/stl'
 import { concatenate } from '../core/mesh/mesh'
 import { sphereBody } from '../core/testBodies'

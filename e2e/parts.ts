@@ -1,4 +1,4 @@
-import { expect, type Page } from '@playwright/test'
+import { expect, type Page, server } from './workshop'
 import { meshFromBytes } from '../core/formats/meshBytes'
 import type { Mesh } from '../core/mesh/mesh'
 import { call, file } from './page'
@@ -19,7 +19,7 @@ export interface Detail {
 }
 export const detail = (id: string): Promise<Detail> => call('GET', `/pieces/${id}`)
 export async function meshOf(hash: string): Promise<Mesh> {
-  const bytes = new Uint8Array(await (await fetch(`${process.env.UNDERCUT_E2E}/api/blobs/${hash}`)).arrayBuffer())
+  const bytes = new Uint8Array(await (await fetch(`${server()}/api/blobs/${hash}`)).arrayBuffer())
   const r = meshFromBytes(bytes)
   if (!r.ok) throw new Error(r.problem.message)
   return r.value

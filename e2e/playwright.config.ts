@@ -1,14 +1,12 @@
 import { join } from 'node:path'
 import { defineConfig } from '@playwright/test'
 
-const port = 4917
-process.env.UNDERCUT_E2E = `http://127.0.0.1:${port}`
-
-/** Drives the real start command on an empty workshop. */
+/** Drives the real start command, a workshop for each worker: see workshop.ts. */
 export default defineConfig({
   testDir: '.',
   timeout: 600_000,
-  workers: 1,
+  // Files side by side, the tests of one file in order.
+  workers: Number(process.env.BROWSER_WORKERS ?? 2),
   retries: 0,
   outputDir: join(process.env.UNDERCUT_WORK ?? '/tmp', 'e2e-results'),
   reporter: [
@@ -17,7 +15,6 @@ export default defineConfig({
   ],
   expect: { timeout: 120_000 },
   use: {
-    baseURL: process.env.UNDERCUT_E2E,
     viewport: { width: 1280, height: 800 },
     actionTimeout: 60_000,
     acceptDownloads: true,
@@ -34,20 +31,5 @@ export default defineConfig({
         '--no-first-run',
       ],
     },
-  },
-  webServer: {
-    command: 'node bootstrap/start.mjs',
-    cwd: join(import.meta.dirname, '..'),
-    url: `http://127.0.0.1:${port}/api/workshop`,
-    timeout: 180_000,
-    gracefulShutdown: { signal: 'SIGINT', timeout: 30_000 },
-    env: {
-      PORT: String(port),
-      UNDERCUT_DEMO: '0',
-      UNDERCUT_STANDINS: join(import.meta.dirname, 'fleet.json'),
-      UNDERCUT_DATA: join(process.env.UNDERCUT_WORK ?? '/tmp/undercut-e2e', 'data'),
-    },
-    stdout: 'ignore',
-    stderr: 'pipe',
   },
 })

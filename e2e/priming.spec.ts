@@ -1,4 +1,4 @@
-import { expect, test } from '@playwright/test'
+import { expect, test } from './workshop'
 import { writeStl } from '../core/formats/stl'
 import { boxBody, sphereBody } from '../core/testBodies'
 import { identity3 } from '../core/math/vectors'

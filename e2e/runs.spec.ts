@@ -1,4 +1,4 @@
-import { expect, test } from '@playwright/test'
+import { expect, test, server } from './workshop'
 import { writeStl } from '../core/formats/stl'
 import { concatenate } from '../core/mesh/mesh'
 import { measure } from '../core/mesh/measure'
@@ -119,7 +119,7 @@ test('from plates to a print that fails, why, one change, clean up, and the repr
   })
   await test.step('its layers are looked into as though they came from elsewhere, down to the pixel', async () => {
     const archive = (await runs())[1]!.plates[0]!.archive
-    const zip = await (await fetch(`${process.env.UNDERCUT_E2E}/api/blobs/${archive}`)).arrayBuffer()
+    const zip = await (await fetch(`${server()}/api/blobs/${archive}`)).arrayBuffer()
     await page.getByRole('link', { name: 'Layers' }).click()
     await page.getByLabel('Layer archive').setInputFiles([file('elsewhere.zip', new Uint8Array(zip))])
     const picture = page.getByRole('img', { name: /^Layer \d+$/ })

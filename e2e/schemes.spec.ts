@@ -1,5 +1,5 @@
 import { readFile } from 'node:fs/promises'
-import { expect, test, type Page } from '@playwright/test'
+import { expect, test, type Page } from './workshop'
 import { writeStl } from '../core/formats/stl'
 import { refine } from '../core/mesh/refine'
 import { boxBody, sphereBody } from '../core/testBodies'

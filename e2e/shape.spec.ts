@@ -1,4 +1,4 @@
-import { expect, test } from '@playwright/test'
+import { expect, test } from './workshop'
 import { writePly } from '../core/formats/ply'
 import { writeStl } from '../core/formats/stl'
 import { fitOf } from '../core/fit/gap'

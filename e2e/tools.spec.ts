@@ -1,5 +1,5 @@
 import { readFileSync } from 'node:fs'
-import { expect, test, type Page } from '@playwright/test'
+import { expect, test, type Page } from './workshop'
 import { readSculpt } from '../core/formats/readSculpt'
 import { writeStl } from '../core/formats/stl'
 import { bounds, boxSize } from '../core/mesh/mesh'

@@ -1,4 +1,4 @@
-import { expect, test, type Page } from '@playwright/test'
+import { expect, test, type Page, server } from './workshop'
 import { pictureHead } from '../core/formats/pictureHead'
 import { writeStl } from '../core/formats/stl'
 import { boxBody } from '../core/testBodies'
@@ -145,7 +145,7 @@ test('bench mode without the net: ticks, notes and photos are kept, and arrive o
     await input.setInputFiles({ name: 'whole bench.png', mimeType: 'image/png', buffer: plainPng(10_240, 7824, 1) })
     await expect.poll(async () => (await log(id)).length, { timeout: 60_000 }).toBe(4)
     const { photo: hash } = (await log(id))[0]!
-    const bytes = new Uint8Array(await (await fetch(`${process.env.UNDERCUT_E2E}/api/blobs/${hash}`)).arrayBuffer())
+    const bytes = new Uint8Array(await (await fetch(`${server()}/api/blobs/${hash}`)).arrayBuffer())
     expect(pictureHead(bytes)).toEqual({ type: 'jpeg', width: 3000, height: 2292 })
   })
 })

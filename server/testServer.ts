@@ -43,8 +43,11 @@ export class TestServer {
     this.db = new pg.Client({ connectionString: url })
   }
 
-  /** @param server address of a cluster in which databases may be made; `npm test` provides one in DATABASE_URL */
-  static async start(server: string): Promise<TestServer> {
+  /** @throws Error without a cluster in which databases may be made; `npm test` names one in DATABASE_URL */
+  static async start(): Promise<TestServer> {
+    const server = process.env.DATABASE_URL
+    if (!server)
+      throw new Error('There is no database for the server tests. Run them through npm test, or set DATABASE_URL.')
     const admin = new pg.Client({ connectionString: server })
     await admin.connect()
     const name = `t${randomBytes(6).toString('hex')}`

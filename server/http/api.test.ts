@@ -6,7 +6,6 @@ import { boxBody, sphereBody } from '../../core/testBodies'
 import { TestServer, until } from '../testServer'
 
 /** What the API takes, keeps and refuses, asked of the real processes. */
-const url = process.env.DATABASE_URL
 let at: TestServer
 
 /** A PNG of one pixel. */
@@ -17,9 +16,9 @@ const PIXEL = new Uint8Array(
   ),
 )
 
-describe.skipIf(!url)('the API', () => {
+describe('the API', () => {
   beforeAll(async () => {
-    at = await TestServer.start(url!)
+    at = await TestServer.start()
   })
   afterAll(() => at?.stop())
 

@@ -9,7 +9,6 @@ import { boxBody, sphereBody } from '../../core/testBodies'
 import { TestServer, until } from '../testServer'
 
 /** The bench half of a piece over HTTP: a plan from what was measured, ticks, and flaws pass by pass. */
-const url = process.env.DATABASE_URL
 let at: TestServer
 const call = (...asked: Parameters<TestServer['ask']>): Promise<any> => at.ask(...asked)
 /** The plan once nothing is left to be measured for it. */
@@ -20,9 +19,9 @@ const settledPlan = (id: string): Promise<any> =>
   })
 const keys = (plan: any): string[] => plan.steps.map((s: any) => s.key)
 
-describe.skipIf(!url)('the bench', () => {
+describe('the bench', () => {
   beforeAll(async () => {
-    at = await TestServer.start(url!)
+    at = await TestServer.start()
   })
   afterAll(async () => {
     await at.stop()

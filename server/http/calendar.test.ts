@@ -7,7 +7,6 @@ import { boxBody } from '../../core/testBodies'
 import { TestServer, until } from '../testServer'
 
 /** The workshop's calendar, clocks, air and stock over HTTP. */
-const url = process.env.DATABASE_URL
 let at: TestServer
 const call = (...asked: Parameters<TestServer['ask']>): Promise<any> => at.ask(...asked)
 const calendar = (): Promise<any> => call('GET', '/calendar')
@@ -26,9 +25,9 @@ const workshop = async (change: object, wanted = 200): Promise<any> => {
   return call('PUT', '/workshop', { ...now, ...change }, wanted)
 }
 
-describe.skipIf(!url)('the calendar', () => {
+describe('the calendar', () => {
   beforeAll(async () => {
-    at = await TestServer.start(url!)
+    at = await TestServer.start()
   })
   afterAll(async () => {
     await at.stop()

@@ -18,7 +18,6 @@ import { overHttp } from '../devices/overHttp'
 import { TestServer, until } from '../testServer'
 
 /** Plates sent to stand-in printers, printed, looked at and judged; with the real processes, some of them killed. */
-const url = process.env.DATABASE_URL
 const PANEL = { pixels: [400, 300], pitch: [0.1, 0.1], height: 60 }
 const printerStock = {
   name: 'Test panel',
@@ -83,10 +82,10 @@ const reaches = (piece: string, ok: (p: any) => boolean): Promise<any> =>
   }, 60)
 const island = concatenate([boxBody(8, 8, 14), transformed(sphereBody(3, 3), identity3, [14, 4, 9])])
 
-describe.skipIf(!url)('print runs', () => {
+describe('print runs', () => {
   beforeAll(async () => {
     folder = mkdtempSync(join(tmpdir(), 'devices-'))
-    at = await TestServer.start(url!)
+    at = await TestServer.start()
     printerId = (await call('POST', '/stock/printer', printerStock)).id
     resinId = (await call('POST', '/stock/resin', { name: 'Test resin', density: 1.1 })).id
   })

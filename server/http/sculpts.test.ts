@@ -3,12 +3,11 @@ import { writeStl } from '../../core/formats/stl'
 import { boxBody } from '../../core/testBodies'
 import { TestServer, until } from '../testServer'
 
-const url = process.env.DATABASE_URL
 let at: TestServer
 
-describe.skipIf(!url)('the library', () => {
+describe('the library', () => {
   beforeAll(async () => {
-    at = await TestServer.start(url!)
+    at = await TestServer.start()
   })
   afterAll(() => at?.stop())
 

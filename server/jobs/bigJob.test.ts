@@ -17,7 +17,6 @@ import { identity3 } from '../../core/math/vectors'
 import { transformed } from '../../core/mesh/transform'
 import { TestServer, until } from '../testServer'
 
-const url = process.env.DATABASE_URL
 /** ms: a gigabyte goes through the database three times. */
 const PATIENCE = { timeout: 900_000 }
 const LAYERS = 480,
@@ -87,78 +86,73 @@ async function* archive(report: SliceReport): AsyncGenerator<Uint8Array> {
 }
 
 beforeAll(async () => {
-  if (!url) return
   folder = mkdtempSync(join(tmpdir(), 'devices-'))
-  at = await TestServer.start(url)
+  at = await TestServer.start()
 })
 afterAll(async () => {
   await at?.stop()
   if (folder) rmSync(folder, { recursive: true, force: true })
 })
 
-it.skipIf(!url)(
-  'takes a job of a gigabyte in, looks into it, and has it printed, within 500 MB of memory',
-  PATIENCE,
-  async () => {
-    const flat = (v: number): number[] => Array.from({ length: LAYERS }, () => v)
-    const report: SliceReport = {
-      layers: LAYERS,
-      layerHeight: 0.1,
-      pixels: [300, 200],
-      seconds: 2500,
-      resinMl: 3,
-      resinCost: 1,
-      areas: flat(64),
-      perimeters: flat(32),
-      peel: flat(0.8),
-      islands: [],
-      cups: [],
-      suction: flat(0),
-      brokenRows: 0,
-      mended: null,
-    }
-    const stored = await new Promise<any>((done, fail) => {
-      const req = request({ port: at.port, path: '/api/archives', method: 'POST' }, (res) => {
-        let text = ''
-        res.setEncoding('utf8').on('data', (t: string) => (text += t))
-        res.on('end', () => done(JSON.parse(text)))
-      })
-      pipeline(Readable.from(archive(report)), req).catch(fail)
+it('takes a job of a gigabyte in, looks into it, and has it printed, within 500 MB of memory', PATIENCE, async () => {
+  const flat = (v: number): number[] => Array.from({ length: LAYERS }, () => v)
+  const report: SliceReport = {
+    layers: LAYERS,
+    layerHeight: 0.1,
+    pixels: [300, 200],
+    seconds: 2500,
+    resinMl: 3,
+    resinCost: 1,
+    areas: flat(64),
+    perimeters: flat(32),
+    peel: flat(0.8),
+    islands: [],
+    cups: [],
+    suction: flat(0),
+    brokenRows: 0,
+    mended: null,
+  }
+  const stored = await new Promise<any>((done, fail) => {
+    const req = request({ port: at.port, path: '/api/archives', method: 'POST' }, (res) => {
+      let text = ''
+      res.setEncoding('utf8').on('data', (t: string) => (text += t))
+      res.on('end', () => done(JSON.parse(text)))
     })
-    expect(stored.size).toBeGreaterThan(1e9)
-    const looked = await until(async () => {
-      const { body } = await at.call('POST', '/checks', { mesh: stored.hash, check: { kind: 'archive' } })
-      return body.status === 'done' && body.report
-    })
-    expect(looked).toMatchObject({ layers: LAYERS, islands: [], mishaps: [] })
-    expect(looked.volume / (8 * 8 * 48)).toBeCloseTo(1, 2)
+    pipeline(Readable.from(archive(report)), req).catch(fail)
+  })
+  expect(stored.size).toBeGreaterThan(1e9)
+  const looked = await until(async () => {
+    const { body } = await at.call('POST', '/checks', { mesh: stored.hash, check: { kind: 'archive' } })
+    return body.status === 'done' && body.report
+  })
+  expect(looked).toMatchObject({ layers: LAYERS, islands: [], mishaps: [] })
+  expect(looked.volume / (8 * 8 * 48)).toBeCloseTo(1, 2)
 
-    const printerId = (await at.call('POST', '/stock/printer', printer)).body.id,
-      resinId = (await at.call('POST', '/stock/resin', resin)).body.id
-    const piece = await at.pieceOf('Heavy', writeStl(boxBody(8, 8, 48)))
-    const [part] = (await at.piece(piece)).partList
-    // As though it had been sliced here: what a gigabyte of layers costs to slice is not the question.
-    await at.db.query(
-      `INSERT INTO derivation (key, kind, params, inputs, status, progress, blobs, report, updated_at)
+  const printerId = (await at.call('POST', '/stock/printer', printer)).body.id,
+    resinId = (await at.call('POST', '/stock/resin', resin)).body.id
+  const piece = await at.pieceOf('Heavy', writeStl(boxBody(8, 8, 48)))
+  const [part] = (await at.piece(piece)).partList
+  // As though it had been sliced here: what a gigabyte of layers costs to slice is not the question.
+  await at.db.query(
+    `INSERT INTO derivation (key, kind, params, inputs, status, progress, blobs, report, updated_at)
      VALUES ('heavy', 'slice', $1, '[]', 'done', 1, $2, $3, now())`,
-      [JSON.stringify({ printer, resin }), JSON.stringify({ zip: stored.hash }), JSON.stringify(report)],
-    )
-    const at0 = { partId: part.id, name: 'Heavy', copy: 0, mesh: part.meshHash, x: 0, y: 0, angle: 0 }
-    const run = await at.call('POST', `/pieces/${piece}/runs`, {
-      resinId,
-      plates: [{ printerId, sliceKey: 'heavy', parts: [at0] }],
-    })
-    expect(run.status).toBe(200)
-    const config = { kind: 'printer', serial: 'heavy', name: 'Heavy', vat: 500, filled: 300, power: null, lamp: null }
-    const panel = { pixels: [300, 200], pitch: [0.1, 0.1], height: 60 }
-    const device = await at.device({ ...config, ...panel, folder: join(folder, 'heavy') })
-    await at.call('POST', '/devices', { address: device.address })
-    await at.call('POST', `/plates/${run.body.plates[0].id}/send`, { device: 'heavy' })
-    const plate = await until(async () => {
-      const [p] = (await at.call('GET', `/pieces/${piece}/runs`)).body[0].plates
-      return p.state === 'ended' && p
-    }, 300)
-    expect(plate.progress).toMatchObject({ layer: LAYERS, state: 'finished' })
-    for (const bytes of at.peakMemory()) expect(bytes).toBeLessThan(500e6)
-  },
-)
+    [JSON.stringify({ printer, resin }), JSON.stringify({ zip: stored.hash }), JSON.stringify(report)],
+  )
+  const at0 = { partId: part.id, name: 'Heavy', copy: 0, mesh: part.meshHash, x: 0, y: 0, angle: 0 }
+  const run = await at.call('POST', `/pieces/${piece}/runs`, {
+    resinId,
+    plates: [{ printerId, sliceKey: 'heavy', parts: [at0] }],
+  })
+  expect(run.status).toBe(200)
+  const config = { kind: 'printer', serial: 'heavy', name: 'Heavy', vat: 500, filled: 300, power: null, lamp: null }
+  const panel = { pixels: [300, 200], pitch: [0.1, 0.1], height: 60 }
+  const device = await at.device({ ...config, ...panel, folder: join(folder, 'heavy') })
+  await at.call('POST', '/devices', { address: device.address })
+  await at.call('POST', `/plates/${run.body.plates[0].id}/send`, { device: 'heavy' })
+  const plate = await until(async () => {
+    const [p] = (await at.call('GET', `/pieces/${piece}/runs`)).body[0].plates
+    return p.state === 'ended' && p
+  }, 300)
+  expect(plate.progress).toMatchObject({ layer: LAYERS, state: 'finished' })
+  for (const bytes of at.peakMemory()) expect(bytes).toBeLessThan(500e6)
+})

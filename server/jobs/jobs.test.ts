@@ -8,12 +8,11 @@ import { derivationKey } from './derivations'
 import { TestServer, until } from '../testServer'
 
 /** Derivations through deaths, cancels and changes of mind, with the real worker processes. */
-const url = process.env.DATABASE_URL
 let at: TestServer
 
-describe.skipIf(!url)('jobs', () => {
+describe('jobs', () => {
   beforeAll(async () => {
-    at = await TestServer.start(url!)
+    at = await TestServer.start()
   })
   afterAll(() => at?.stop())
 
