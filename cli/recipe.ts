@@ -1,7 +1,9 @@
 import { readFile } from 'node:fs/promises'
-import { CsvTrouble } from '../contract/csv'
-import { paintsFromCsv } from '../contract/paintsCsv'
-import { stockPaint } from '../contract/stockPaint'
+import { readBy } from '../contract/answers'
+import { paint } from '../contract/stock'
+import { CsvTrouble } from '../core/formats/csv'
+import { paintsFromCsv } from '../core/paint/recipes/paintsCsv'
+import { stockPaint } from '../core/paint/recipes/stockPaint'
 import type { Triple } from '../core/paint/optics/colour'
 import { hexToLab, parseHex } from '../core/paint/optics/colour'
 import type { StockPaint } from '../core/paint/recipes/recipe'
@@ -20,7 +22,7 @@ export function colourOf(text: string): Triple | null {
 
 /** @throws CsvTrouble of a list that is wrong, Error of a file that cannot be read */
 export async function paintsOf(file: string): Promise<StockPaint[]> {
-  return paintsFromCsv(await readFile(file, 'utf8')).map((p) => stockPaint(p.name, p))
+  return paintsFromCsv(await readFile(file, 'utf8'), readBy(paint)).map((p) => stockPaint(p.name, p))
 }
 
 /** Exit 0 when a mix comes within ΔE00 2, 1 when none does, 2 when the paints cannot be read. */

@@ -1,9 +1,13 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { SUPPLIES } from '../core/plan/materials/supplies'
-import { CsvTrouble } from './csv'
-import { materialsFromCsv, materialsToCsv } from './materialsCsv'
-import { material, STOCK_UNITS } from './stock'
+import { CsvTrouble } from '../core/formats/csv'
+import { STOCK_UNITS } from '../core/defaults/stock'
+import { materialsFromCsv, materialsToCsv } from '../core/plan/materials/materialsCsv'
+import { readBy } from './answers'
+import { material } from './stock'
+
+const read = readBy(material)
 
 const words = fc.string({ minLength: 1, maxLength: 20 }).map((s) => s.replace(/\s+/g, ' ').trim() || 'Soot')
 const day = fc.option(
@@ -35,7 +39,7 @@ const some = fc.record({
 /** What is wrong with a list, in one text. */
 function wrong(text: string): string {
   try {
-    materialsFromCsv(text)
+    materialsFromCsv(text, read)
     return ''
   } catch (e) {
     if (e instanceof CsvTrouble) return e.message
@@ -50,7 +54,7 @@ describe('a list of materials', () => {
         const all = list.map((m) => material.parse(m))
         // What a spreadsheet would run is guarded by a quote; a name that begins with one of its own is nobody's.
         fc.pre(all.every((m) => !/^'/.test(m.name + m.safety) && !/^'/.test(m.safety)))
-        expect(materialsFromCsv(materialsToCsv(all))).toEqual(all)
+        expect(materialsFromCsv(materialsToCsv(all), read)).toEqual(all)
       }),
       { seed: 12, numRuns: 200 },
     )

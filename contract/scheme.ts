@@ -1,8 +1,8 @@
 import { z } from 'zod'
-import { GROWN, LID_NAMES } from '../core/paint/eyes/eyes'
-import { TECHNIQUES } from '../core/paint/coats/technique'
-import { TINT } from '../core/paint/coats/undercoat'
-import { EFFECT_KINDS } from '../core/plan/materials/effects'
+import { GROWN, LID_NAMES } from '../core/defaults/paint'
+import { TECHNIQUES } from '../core/defaults/paint'
+import { TINT } from '../core/defaults/paint'
+import { EFFECT_KINDS } from '../core/defaults/plan'
 import { hex } from './colour'
 
 const triple = z.tuple([z.number(), z.number(), z.number()])

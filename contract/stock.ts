@@ -1,6 +1,7 @@
 import { z } from 'zod'
+import { STOCK_UNITS } from '../core/defaults/stock'
 import { printer, resin } from '../core/schemas/printer'
-import { PAINT_KINDS } from '../core/paint/recipes/recipe'
+import { PAINT_KINDS } from '../core/defaults/paint'
 import { hex, lab } from './colour'
 
 export { compensation, printer, resin, slicedResin } from '../core/schemas/printer'
@@ -30,7 +31,6 @@ export const paint = z.object({
     .max(50)
     .default([]),
 })
-export const STOCK_UNITS = ['ml', 'g', 'mm', 'sheets', 'pieces'] as const
 /** What steps use up, by hand, brush or can. */
 export const material = z.object({
   name: z.string().trim().min(1, 'Give it a name.').max(80),

@@ -1,6 +1,6 @@
 import type { MixInput } from '../contract/mixes'
 import { paint as paintSchema, type PaintInput } from '../contract/stock'
-import { labOfPaint, stockPaint } from '../contract/stockPaint'
+import { labOfPaint, stockPaint } from '../core/paint/recipes/stockPaint'
 import { toLab } from '../core/paint/optics/colour'
 import { hiding, mix } from '../core/paint/optics/film'
 import { paintOptics } from '../core/paint/recipes/recipe'

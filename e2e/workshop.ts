@@ -62,7 +62,6 @@ function start(folder: string): Promise<{ address: string; process: ChildProcess
 /** A server for each worker of the test runner, so that files run side by side and none waits for another's jobs. */
 export const test = base.extend<object, { workshop: string }>({
   workshop: [
-    // eslint-disable-next-line no-empty-pattern -- the runner reads the names of what a fixture needs from this pattern
     async ({}, use) => {
       const work = process.env.UNDERCUT_WORK ?? tmpdir()
       mkdirSync(work, { recursive: true })

@@ -1,14 +1,3 @@
-export const PROCESSES = ['resin', 'filament'] as const
-export type Process = (typeof PROCESSES)[number]
-/** `sliding` goes in by hand and comes out again, `press` stays where it was pushed. */
-export type FitKind = 'sliding' | 'press'
-
-/** mm per side between two printed parts (methods.md 8). */
-export const CLEARANCES: Record<Process, Record<FitKind, number>> = {
-  resin: { sliding: 0.1, press: 0.05 },
-  filament: { sliding: 0.2, press: 0.1 },
-}
-
 /** A peg and a hole printed and measured: what the machine adds to the one and takes off the other. Diameters, mm. */
 export interface FitPrint {
   peg: { drawn: number; measured: number }

@@ -1,8 +1,5 @@
 import type { Vector3 } from '../math/vectors'
 
-/** Landmarks of a standing height along the body, from the ground up, in the order in which they are asked for. */
-export const LANDMARKS = ['sole', 'knee', 'hip', 'neck', 'crown'] as const
-
 /**
  * Standing height measured along the body: the chain from landmark to landmark, so that a pose that crouches or bends
  * takes nothing off it (methods.md 9).

@@ -1,7 +1,8 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { ofProduct } from '../plan/materials/supplies'
-import { amountIn, amountText, type StockUnit } from './units'
+import type { StockUnit } from '../defaults/stock'
+import { amountIn, amountText } from './units'
 
 describe('units of stock', () => {
   it('reads what stands on labels, by published factors, and says what cannot be turned into what', () => {

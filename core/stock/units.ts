@@ -1,5 +1,5 @@
+import type { StockUnit } from '../defaults/stock'
 /** In what stock is counted. */
-export type StockUnit = 'ml' | 'g' | 'mm' | 'sheets' | 'pieces'
 
 /** Of each unit that is written, what it measures and how much of the base unit it is: ml, g, mm. */
 const WRITTEN: Readonly<Record<string, readonly [StockUnit, number]>> = {

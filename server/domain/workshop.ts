@@ -1,6 +1,6 @@
 import type { z } from 'zod'
 import { workshop, type Workshop } from '../../contract/workshop'
-import { schoolDefaults } from '../../core/plan/facts/schools'
+import { schoolDefaults } from '../../core/defaults/plan'
 import { WorkshopRow } from '../data/models'
 
 const evening = [1, 2, 3, 4, 5].map((weekday) => ({ weekday, from: 18 * 60, to: 21 * 60 + 30 }))

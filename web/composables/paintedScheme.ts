@@ -1,7 +1,7 @@
 import type { Check } from '../../contract/derivations'
 import type { Scheme } from '../../contract/scheme'
-import type { Hand } from '../../core/paint/coats/hand'
-import type { Undercoat } from '../../core/paint/coats/undercoat'
+import type { Hand } from '../../core/defaults/paint'
+import type { Undercoat } from '../../core/defaults/paint'
 import type { SchemeSent } from '../workers/paintedSkin'
 
 /** What is felt of the surface: a brush of 1.2 mm, and light from above and a little in front, as a display case has it. */

@@ -1,5 +1,6 @@
 import { computed } from 'vue'
-import { CLEARANCES, drawnClearance, type FitKind, type Process } from '../../core/fit/clearance'
+import { CLEARANCES, type FitKind, type Process } from '../../core/defaults/fit'
+import { drawnClearance } from '../../core/fit/clearance'
 import { useAssembly } from '../stores/assembly'
 import { useStock } from '../stores/stock'
 

@@ -1,7 +1,7 @@
 import { storeToRefs } from 'pinia'
 import { ref, watch } from 'vue'
 import type { PlanStepRecord } from '../../contract/plan'
-import { plainPaints } from '../../contract/stockPaint'
+import { plainPaints } from '../../core/paint/recipes/stockPaint'
 import { vertexNormals } from '../../core/mesh/measure'
 import { undercoatBy } from '../../core/paint/coats/undercoat'
 import { regionView } from '../../core/paint/surface/regions'

@@ -1,4 +1,4 @@
-import { schoolDefaults, type School, type Schools } from '../../core/plan/facts/schools'
+import { schoolDefaults, type School, type Schools } from '../../core/defaults/plan'
 import { usePiece } from '../stores/piece'
 import { useStock } from '../stores/stock'
 

@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { PROCESSES, closingBy, drawnClearance, type Process } from '../../core/fit/clearance'
+import { PROCESSES, type Process } from '../../core/defaults/fit'
+import { closingBy, drawnClearance } from '../../core/fit/clearance'
 import type { Workshop } from '../../contract/workshop'
 import NumberField from '../shell/NumberField.vue'
 

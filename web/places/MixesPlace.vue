@@ -1,10 +1,10 @@
 <script setup lang="ts">
 import { computed, onMounted, ref } from 'vue'
 import { useRoute } from 'vue-router'
-import { labOfPaint } from '../../contract/stockPaint'
+import { labOfPaint } from '../../core/paint/recipes/stockPaint'
 import { hexToLab, labToHex, parseHex, toHex } from '../../core/paint/optics/colour'
 import { UNSEEN } from '../../core/paint/recipes/mixRank'
-import { UNDERCOATS } from '../../core/paint/coats/undercoat'
+import { UNDERCOATS } from '../../core/defaults/paint'
 import { BINDER } from '../../core/paint/recipes/recipe'
 import { useAttempt } from '../composables/useAttempt'
 import LabField from '../shell/LabField.vue'

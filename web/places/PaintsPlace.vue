@@ -1,10 +1,10 @@
 <script setup lang="ts">
 import { computed, onMounted, ref, watch } from 'vue'
 import { z } from 'zod'
-import { labOfPaint, plainPaints, stockPaint } from '../../contract/stockPaint'
+import { labOfPaint, plainPaints, stockPaint } from '../../core/paint/recipes/stockPaint'
 import { labToHex } from '../../core/paint/optics/colour'
 import { chromaOf, hueOf } from '../../core/paint/optics/hue'
-import { PAINT_KINDS } from '../../core/paint/recipes/recipe'
+import { PAINT_KINDS } from '../../core/defaults/paint'
 import { api } from '../api'
 import { useAttempt } from '../composables/useAttempt'
 import { usePaintWork } from '../composables/usePaintWork'

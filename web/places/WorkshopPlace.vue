@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue'
 import type { Workshop } from '../../contract/workshop'
-import { SCHOOLS, type School } from '../../core/plan/facts/schools'
+import { SCHOOLS, type School } from '../../core/defaults/plan'
 import { useStock } from '../stores/stock'
 import NumberField from '../shell/NumberField.vue'
 import ClearanceTable from './ClearanceTable.vue'

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { reactive, watch } from 'vue'
-import { SCHOOLS, type School } from '../../core/plan/facts/schools'
+import { SCHOOLS, type School } from '../../core/defaults/plan'
 import { usePiece } from '../stores/piece'
 import { useStock } from '../stores/stock'
 import NumberField from '../shell/NumberField.vue'

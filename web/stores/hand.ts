@@ -1,6 +1,6 @@
 import { defineStore } from 'pinia'
 import { computed, ref } from 'vue'
-import { HAND, type Hand } from '../../core/paint/coats/hand'
+import { HAND, type Hand } from '../../core/defaults/paint'
 import { useAttempt } from '../composables/useAttempt'
 import { useStock } from './stock'
 

@@ -84,12 +84,17 @@ export const usePiece = defineStore('piece', () => {
       return p.success && piece.value ? { ...piece.value, ...p.data } : null
     },
   })
-  let asked = 0
-  async function fetchPiece(id: string): Promise<void> {
-    const mine = ++asked
+  let newest: Promise<void> = Promise.resolve()
+  /** Fetches the piece; settles once what is shown is no older than what was asked for. */
+  function fetchPiece(id: string): Promise<void> {
+    const mine: Promise<void> = fetched(id, () => newest === mine)
+    newest = mine
+    return mine
+  }
+  async function fetched(id: string, isNewest: () => boolean): Promise<void> {
     const p = await api(pieceDetail, 'GET', `/pieces/${id}`)
-    // An answer that was overtaken says what was, or is of another piece.
-    if (mine !== asked) return
+    // An answer that was overtaken says what was, or is of another piece: what was asked later counts.
+    if (!isNewest()) return newest
     piece.value = fields.withPending(withNewer(p, piece.value?.id === id ? piece.value : null))
   }
   /** What was answered to a change while the piece was being fetched is newer than what was fetched. */

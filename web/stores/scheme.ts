@@ -1,7 +1,7 @@
 import { defineStore } from 'pinia'
 import { computed, ref, watch } from 'vue'
 import { scheme as schemeSchema, type Scheme } from '../../contract/scheme'
-import { plainPaints, stockPaint } from '../../contract/stockPaint'
+import { plainPaints, stockPaint } from '../../core/paint/recipes/stockPaint'
 import { colourUnreached } from '../../core/findings/colourUnreached'
 import { emptyRegion } from '../../core/findings/emptyRegion'
 import type { Finding } from '../../core/findings/finding'

@@ -137,6 +137,17 @@ describe('the piece on the table', () => {
     await store.arrange({ swap: [{ id: PART, sculpt: SCULPT }] })
     expect(bench.arranged).toMatchObject({ changes: [], swap: [{ version: bench.version - 1 }] })
   })
+  it('shows what came of a change once it is said to be done, though a burst of news fetched the piece meanwhile', async () => {
+    const store = await opened()
+    bench.slow = 10
+    const made = store.arrange({ lists: [{ id: PART, operations: [{ kind: 'repair' }] }] })
+    // The fetch after the change is overtaken by one that news asked for, and that is slower.
+    await new Promise((r) => setTimeout(r, 15))
+    bench.slow = 40
+    void store.reload()
+    await made
+    expect(store.operations().map((o) => o.kind)).toEqual(['repair'])
+  })
   it('keeps what could not be undone to be undone later', async () => {
     const store = await opened()
     await store.apply({ kind: 'repair' })

@@ -6,14 +6,15 @@ import { thinned, type Optics } from '../../core/paint/optics/film'
 import { lampWeights } from '../../core/paint/optics/lamp'
 import { lightPlaces, placesSheet, type LightPlaces } from '../../core/paint/lighting/lightPlaces'
 import type { Coating, Painted, Sheen, Stack } from '../../core/paint/coats/coating'
-import type { Hand } from '../../core/paint/coats/hand'
+import type { Hand } from '../../core/defaults/paint'
 import { levelsOf } from '../../core/paint/coats/levels'
 import { Painter, paintSkin } from '../../core/paint/coats/painter'
 import type { StockPaint } from '../../core/paint/recipes/recipe'
 import { followsSpray, inSpots, readOf } from '../../core/paint/coats/technique'
 import { directionOf, sprayLight } from '../../core/paint/surface/sprayLight'
 import { MAP, MAPS } from '../../core/paint/surface/surfaceMaps'
-import { undercoated, unprimed, type Undercoat } from '../../core/paint/coats/undercoat'
+import { undercoated, unprimed } from '../../core/paint/coats/undercoat'
+import type { Undercoat } from '../../core/defaults/paint'
 
 export interface SkinSent {
   mesh: Mesh

@@ -2,7 +2,8 @@ import { toHex, toXyz, weightsOf, xyzToSrgb } from '../optics/colour'
 import { evenFilm, laidOn, NO_FILM } from '../optics/filmTable'
 import { coatsToHide, filmOver, type Optics } from '../optics/film'
 import { blackBody } from '../optics/lamp'
-import { isEven, type Technique } from './technique'
+import { isEven } from './technique'
+import type { Technique } from '../../defaults/paint'
 import { lightLeft } from '../optics/through'
 
 /** A coat as its facts need it. */

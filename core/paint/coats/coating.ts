@@ -1,5 +1,5 @@
 import type { Optics } from '../optics/film'
-import type { Technique } from './technique'
+import type { Technique } from '../../defaults/paint'
 
 /** One coat as it is laid; `optics` as thinned, null where no paint is chosen. */
 export interface Coating {

@@ -1,7 +1,7 @@
-import type { EffectKind } from '../../plan/materials/effects'
+import type { EffectKind } from '../../defaults/plan'
 import type { Sheen } from './coating'
 import { opticsOf, type Optics } from '../optics/film'
-import type { Technique } from './technique'
+import type { Technique } from '../../defaults/paint'
 
 /** How an effect is drawn: as one more coat, by its colour, where it lies and how it shines. Its thickness is not. */
 export interface EffectCoat {

@@ -1,8 +1,9 @@
 import { deltaE00, type Triple } from '../optics/colour'
 import { chromaOf, hueOf } from '../optics/hue'
 import { solveRecipe, type StockPaint } from '../recipes/recipe'
-import type { Technique } from './technique'
-import { threeTones, type ToneSchool } from '../recipes/tones'
+import type { Technique } from '../../defaults/paint'
+import { threeTones } from '../recipes/tones'
+import type { ToneSchool } from '../../defaults/paint'
 import type { Optics } from '../optics/film'
 
 export type Shading = 'washes' | 'glazes' | 'airbrush' | 'powders'

@@ -1,23 +1,8 @@
-import type { Hand } from './hand'
+import { type Technique } from '../../defaults/paint'
+import type { Hand } from '../../defaults/paint'
 import { DENSEST, speckleAt } from './speckle'
 
 /** Ways of laying a coat. */
-export const TECHNIQUES = [
-  'base',
-  'airbrush',
-  'wash',
-  'glaze',
-  'layer',
-  'dry brush',
-  'stipple',
-  'chips',
-  'powder',
-  'metallic',
-  'clear ink',
-  'varnish',
-] as const
-export type Technique = (typeof TECHNIQUES)[number]
-
 /** What is known of one place of the skin; maps 0 to 1. */
 export interface Place {
   spray: number

@@ -1,7 +1,8 @@
 import { FILM } from './batch'
 import { BANDS, deltaE00, hexToLab, labToHex, toLab, type Triple } from '../optics/colour'
 import { filmOver, hiding, MOST_COATS } from '../optics/film'
-import { groundOf, PRIMERS } from './undercoat'
+import { groundOf } from './undercoat'
+import { PRIMERS } from '../../defaults/paint'
 import { compareUndercoats, type BaseOf } from './undercoats'
 
 /** Ways from the mean of all colours to each single one, and from each of those to white, on which a tint is looked for. */

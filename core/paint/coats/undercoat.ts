@@ -1,15 +1,8 @@
+import { PRIMERS, type Undercoat, type UndercoatChoice } from '../../defaults/paint'
 import { BANDS } from '../optics/colour'
 import { hiding, opticsOf } from '../optics/film'
 import type { Ground } from './coating'
 
-export const PRIMERS = ['grey', 'white', 'black', 'zenithal'] as const
-/** One of the usual ones, or primer tinted to a colour of its own, which names it. */
-export type Undercoat = (typeof PRIMERS)[number] | `#${string}`
-/** The same as one chooses between them, before a colour is chosen. */
-export const UNDERCOATS = [...PRIMERS, 'tinted'] as const
-export type UndercoatChoice = (typeof UNDERCOATS)[number]
-/** What a tinted primer is tinted to before somebody chooses: earth, between light and shade. */
-export const TINT = '#8c6f58'
 /** The undercoat by a school's choice; a tinted one is known by its colour, #rrggbb. */
 export const undercoatBy = (choice: UndercoatChoice, tint: string): Undercoat =>
   choice === 'tinted' ? `#${tint.slice(1)}` : choice

@@ -1,7 +1,8 @@
 import { coatDries, coatTime, FILM, paintFor, type Tool } from './batch'
 import { coatsToHide, coatsToReach, MOST_COATS, type Optics } from '../optics/film'
 import { UNSEEN } from '../recipes/mixRank'
-import { BESIDES, choiceOf, groundOf, PRIMERS, type Undercoat } from './undercoat'
+import { BESIDES, choiceOf, groundOf } from './undercoat'
+import { PRIMERS, type Undercoat } from '../../defaults/paint'
 import type { Triple } from '../optics/colour'
 
 export interface BaseOf {

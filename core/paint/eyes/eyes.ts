@@ -1,3 +1,4 @@
+import { GROWN, type EyeShares } from '../../defaults/paint'
 import { bad, good, type Answer } from '../../answer'
 import { unit, type Vector3 } from '../../math/vectors'
 import { evenNumbers } from '../../math/random'
@@ -111,19 +112,10 @@ export const LIDS = {
   wide: { upper: 0, lower: 0 },
 } as const
 export type Lid = keyof typeof LIDS | 'as sculpted'
-export const LID_NAMES = ['awake', 'calm', 'weary', 'wide', 'as sculpted'] as const satisfies readonly Lid[]
 /** What stands where the sculpt has no lids to be seen. */
 const UNSCULPTED = 'calm'
 
-/** Of an eyeball's radius: the iris, and the pupil by middling light; of a grown person. */
-export const GROWN: EyeShares = { iris: 0.49, pupil: 0.19 }
 const CATCH = 0.07
-/** Radii of iris and pupil, of the eyeball's. */
-export interface EyeShares {
-  iris: number
-  pupil: number
-}
-
 export interface EyePlan {
   /** on the ball's skin, mm, as set down */
   iris: Vector3

@@ -1,4 +1,5 @@
-import type { MaskEdge, OrderCost, OrderCosts, OrderScheme, OrderStep } from './types'
+import type { MaskEdge, OrderCost, OrderScheme, OrderStep } from './types'
+import type { OrderCosts } from '../../defaults/paint'
 
 /** A scheme with what the searches ask of it again and again. */
 export interface Laid {

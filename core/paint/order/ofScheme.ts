@@ -1,7 +1,8 @@
 import { deltaE00, toLab, type Triple } from '../optics/colour'
 import { coatTime, FILM, type Tool } from '../coats/batch'
 import { coatsToHide, filmOver, thinned, MOST_COATS, type Optics } from '../optics/film'
-import { groundOf, type Undercoat } from '../coats/undercoat'
+import { groundOf } from '../coats/undercoat'
+import type { Undercoat } from '../../defaults/paint'
 import type { OrderCoat } from './types'
 
 export interface CoatFacts {

@@ -5,7 +5,8 @@ import { laid, reckon } from './cost'
 import { brokenRules, orderPlan } from './plan'
 import { precedences, withoutRings } from './rules'
 import { cheapest, neededBefore } from './search'
-import { ORDER_COSTS, type OrderCoat, type OrderScheme, type Precedes } from './types'
+import { ORDER_COSTS } from '../../defaults/paint'
+import type { OrderCoat, OrderScheme, Precedes } from './types'
 
 const coat = (id: number, region: number, more: Partial<OrderCoat> = {}): OrderCoat => ({
   id: String(id),

@@ -2,7 +2,8 @@ import { laid, reckon } from './cost'
 import { precedences, withoutRings, type Given } from './rules'
 import { cheapest } from './search'
 import type { Lights } from './rules'
-import { ORDER_COSTS, type OrderCost, type OrderCosts, type OrderScheme, type OrderStep, type Precedes } from './types'
+import { ORDER_COSTS, type OrderCosts } from '../../defaults/paint'
+import type { OrderCost, OrderScheme, OrderStep, Precedes } from './types'
 
 export interface OrderPlan {
   steps: OrderStep[]

@@ -38,27 +38,6 @@ export interface OrderScheme {
   coats: OrderCoat[]
 }
 
-export interface OrderCosts {
-  /** s to put tape on 1 mm of edge and take it off, and for each region that is covered besides */
-  tape: number
-  cover: number
-  /** s to clean up and fill another colour, by airbrush and by brush */
-  cleanSpray: number
-  cleanBrush: number
-  /** chance that a mask lifts or bleeds on what it lies on, which then is painted again */
-  lifts: number
-  /** chance that a light coat beside a dark one that is there already has to be laid again */
-  ghosts: number
-}
-export const ORDER_COSTS: OrderCosts = {
-  tape: 1.2,
-  cover: 45,
-  cleanSpray: 180,
-  cleanBrush: 45,
-  lifts: 0.03,
-  ghosts: 0.08,
-}
-
 /** Why one coat comes before another; the first two cannot be broken. */
 export const RULES = [
   'stack',

@@ -1,21 +1,9 @@
+import { type PaintKind } from '../../defaults/paint'
 import { hexToLab, toHex, toXyz, xyzToSrgb, type Triple } from '../optics/colour'
 import { rankOf, UNSEEN, type Found } from './mixRank'
 import { BLACK, coatsToHide, hiding, mix, opticsOf, opticsOfSwatches, type Optics } from '../optics/film'
 import { missingPigment } from './missing'
 import { searchMixes } from './recipeSearch'
-
-export const PAINT_KINDS = [
-  'acrylic',
-  'ink',
-  'wash',
-  'metallic',
-  'fluorescent',
-  'oil',
-  'enamel',
-  'powder',
-  'varnish',
-] as const
-export type PaintKind = (typeof PAINT_KINDS)[number]
 
 export interface StockPaint {
   id: string

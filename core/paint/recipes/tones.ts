@@ -1,11 +1,10 @@
+import { MUTING, type Muting, type ToneSchool } from '../../defaults/paint'
 import { deltaE00, toLab, type Triple } from '../optics/colour'
 import { gcd, MOST_DROPS } from './mixRank'
 import { filmOver, hiding, mix, thinned, AIRBRUSHED, type Optics } from '../optics/film'
 import { chromaOf, fromLch, hueOf, hueTurn } from '../optics/hue'
 
 /** How the hue goes from light to shade; practitioners differ. */
-export const TONE_SCHOOLS = ['warmLight', 'coolLight', 'sameHue'] as const
-export type ToneSchool = (typeof TONE_SCHOOLS)[number]
 
 const YELLOW = 92,
   BLUE = 275
@@ -40,9 +39,6 @@ export function threeTones(base: Triple, school: ToneSchool): { shadow: Triple; 
     light: fromLch(base[0] + up, 0.85 * c + tint, tint ? first(school === 'warmLight') : lightHue),
   }
 }
-
-export const MUTING = ['complement', 'earth', 'black'] as const
-export type Muting = (typeof MUTING)[number]
 
 export interface Muted {
   by: Muting

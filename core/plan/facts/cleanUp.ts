@@ -1,7 +1,7 @@
 import { FILM_ML_PER_MM2 } from '../../print/slice/printer'
 import type { Caution } from '../materials/cautions'
 import { waitingIn, type Room } from '../materials/drying'
-import type { Schools } from './schools'
+import type { Schools } from '../../defaults/plan'
 
 /** A part as it comes off the plate. */
 export interface WashedPart {

@@ -1,5 +1,5 @@
 import type { AccessReport } from '../../fit/access'
-import type { Schools } from './schools'
+import type { Schools } from '../../defaults/plan'
 
 /** A pair of parts that meet, with what was measured of them. */
 export interface JointFacts {

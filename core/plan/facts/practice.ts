@@ -74,8 +74,3 @@ export const EXERCISES = [
   look: readonly string[]
   cautions: readonly Caution[]
 }[]
-export type ExerciseId = (typeof EXERCISES)[number]['id']
-export const EXERCISE_IDS = EXERCISES.map((e) => e.id) as [ExerciseId, ...ExerciseId[]]
-
-/** How a try went, by one's own eye. */
-export const WENT = ['well', 'partly', 'not yet'] as const

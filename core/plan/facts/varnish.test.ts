@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest'
 import { effectPlan } from '../materials/effects'
 import { planSteps } from '../steps/planSteps'
 import { facts } from '../steps/testFacts'
-import { schoolDefaults, type Schools } from './schools'
+import { schoolDefaults, type Schools } from '../../defaults/plan'
 import { varnishPasses, type RegionFinish } from './varnish'
 
 const region = (name: string, more: Partial<RegionFinish> = {}): RegionFinish => ({

@@ -1,5 +1,5 @@
-import { ORDER_COSTS, type OrderCosts } from '../../paint/order/types'
-import type { Schools } from './schools'
+import { ORDER_COSTS, type OrderCosts } from '../../defaults/paint'
+import type { Schools } from '../../defaults/plan'
 
 /** mm of wet varnish; the share of it that lands on the piece when it is sprayed */
 const VARNISH_FILM = 0.05

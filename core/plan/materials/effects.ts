@@ -1,8 +1,6 @@
+import { type EffectKind } from '../../defaults/plan'
 import type { Caution } from './cautions'
 import type { Setting } from './drying'
-
-export const EFFECT_KINDS = ['earth', 'rust', 'dust', 'grass', 'snow', 'water', 'blood'] as const
-export type EffectKind = (typeof EFFECT_KINDS)[number]
 
 interface EffectWay {
   name: string

@@ -1,7 +1,9 @@
 import { GAUGES } from '../../fit/pin'
-import { perUnit, type StockUnit } from '../../stock/units'
+import type { StockUnit } from '../../defaults/stock'
+import { perUnit } from '../../stock/units'
 import { GRAIN } from './abrasives'
-import { EFFECT_KINDS, EFFECTS } from './effects'
+import { EFFECT_KINDS } from '../../defaults/plan'
+import { EFFECTS } from './effects'
 import { ADHESIVES, FILLERS } from './materials'
 
 /** Something that steps use up, whatever product serves as it. */

@@ -1,6 +1,6 @@
-import { ORDER_COSTS } from '../../paint/order/types'
+import { ORDER_COSTS } from '../../defaults/paint'
 import { ADHESIVES, FILLERS } from '../materials/materials'
-import { schoolDefaults } from '../facts/schools'
+import { schoolDefaults } from '../../defaults/plan'
 import type { PlanFacts, PlanJoint, PlanPart } from './types'
 
 /** Facts of a made-up piece for tests and the benchmark, each changed where it matters. */

@@ -1,7 +1,8 @@
 import { Router } from 'express'
 import { z } from 'zod'
-import { materialsFromCsv, materialsToCsv } from '../../../contract/materialsCsv'
-import { shoppingRow } from '../../../contract/stock'
+import { materialsFromCsv, materialsToCsv } from '../../../core/plan/materials/materialsCsv'
+import { readBy } from '../../../contract/answers'
+import { material, shoppingRow } from '../../../contract/stock'
 import { endpoint } from '../route'
 import { shopping } from '../../domain/shopping'
 import { listRoutes } from './stockList'
@@ -18,4 +19,4 @@ endpoint(
   shopping,
 )
 
-listRoutes(materialRoutes, 'material', 'materials', materialsToCsv, materialsFromCsv)
+listRoutes(materialRoutes, 'material', 'materials', materialsToCsv, (text) => materialsFromCsv(text, readBy(material)))

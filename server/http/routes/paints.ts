@@ -1,7 +1,9 @@
 import { Router } from 'express'
 import { z } from 'zod'
+import { readBy } from '../../../contract/answers'
+import { paint } from '../../../contract/stock'
 import { changedMix, mixFields, mixRecord, type MixRecord } from '../../../contract/mixes'
-import { paintsFromCsv, paintsToCsv } from '../../../contract/paintsCsv'
+import { paintsFromCsv, paintsToCsv } from '../../../core/paint/recipes/paintsCsv'
 import { Booking } from '../../data/benchModels'
 import { announce } from '../../data/events'
 import { StockItem } from '../../data/models'
@@ -16,7 +18,14 @@ import { listRoutes } from './stockList'
 export const paintRoutes = Router()
 
 // A list knows nothing of bottles that were measured, nor of how a paint is thinned here.
-listRoutes(paintRoutes, 'paint', 'paints', paintsToCsv, paintsFromCsv, ({ lots, thinning }) => ({ lots, thinning }))
+listRoutes(
+  paintRoutes,
+  'paint',
+  'paints',
+  paintsToCsv,
+  (text) => paintsFromCsv(text, readBy(paint)),
+  ({ lots, thinning }) => ({ lots, thinning }),
+)
 
 const used = z.object({ paintId: z.uuid(), coats: z.int(), ml: z.number() })
 endpoint(

@@ -1,6 +1,6 @@
 import express, { type Router } from 'express'
 import { z } from 'zod'
-import { CsvTrouble } from '../../../contract/csv'
+import { CsvTrouble } from '../../../core/formats/csv'
 import { database } from '../../data/database'
 import { announce } from '../../data/events'
 import { StockItem } from '../../data/models'

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, ref, shallowRef, watch } from 'vue'
 import type { MixRecord } from '../../../contract/mixes'
-import { labOfPaint } from '../../../contract/stockPaint'
+import { labOfPaint } from '../../../core/paint/recipes/stockPaint'
 import { batchOf, paintFor, thinnerFor } from '../../../core/paint/coats/batch'
 import { deltaE00, labToHex, type Triple } from '../../../core/paint/optics/colour'
 import { useAttempt } from '../../composables/useAttempt'

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { FILM } from '../../../core/paint/coats/batch'
 import { labToHex } from '../../../core/paint/optics/colour'
-import { SCHOOLS } from '../../../core/plan/facts/schools'
+import { SCHOOLS } from '../../../core/defaults/plan'
 import { useMixing } from '../../stores/mixing'
 
 /** The mix as it looks: beside its target, as a film over several grounds, and drawn down to full hiding. */

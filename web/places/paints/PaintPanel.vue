@@ -1,9 +1,9 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import { PAINT_FINISHES, paint as paintSchema, type PaintRecord } from '../../../contract/stock'
-import { labOfPaint } from '../../../contract/stockPaint'
+import { labOfPaint } from '../../../core/paint/recipes/stockPaint'
 import { deltaE00, labToHex, type Triple } from '../../../core/paint/optics/colour'
-import { PAINT_KINDS } from '../../../core/paint/recipes/recipe'
+import { PAINT_KINDS } from '../../../core/defaults/paint'
 import { useAttempt } from '../../composables/useAttempt'
 import DraftInput from '../../shell/DraftInput.vue'
 import LabField from '../../shell/LabField.vue'

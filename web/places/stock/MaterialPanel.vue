@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import { material as materialSchema, STOCK_UNITS, type MaterialRecord } from '../../../contract/stock'
+import { material as materialSchema, type MaterialRecord } from '../../../contract/stock'
+import { STOCK_UNITS } from '../../../core/defaults/stock'
 import { ofProduct, SUPPLIES } from '../../../core/plan/materials/supplies'
 import { keepsUntil, spent } from '../../../core/stock/lots'
 import { amountIn, amountText } from '../../../core/stock/units'

@@ -2,7 +2,7 @@
 import { computed, reactive, ref, watch } from 'vue'
 import { planDifference, type PlanDifference } from '../../../contract/plan'
 import { ADHESIVES, FILLERS } from '../../../core/plan/materials/materials'
-import { OF_SCHEMES, SCHOOLS, type School } from '../../../core/plan/facts/schools'
+import { OF_SCHEMES, SCHOOLS, type School } from '../../../core/defaults/plan'
 import { api } from '../../api'
 import { useAttempt } from '../../composables/useAttempt'
 import { duration } from '../../shell/duration'

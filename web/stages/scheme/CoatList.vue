@@ -2,7 +2,7 @@
 import { computed } from 'vue'
 import { coat as coatSchema, type Coat } from '../../../contract/scheme'
 import type { CoatFact } from '../../../core/paint/coats/coatFacts'
-import { TECHNIQUES, type Technique } from '../../../core/paint/coats/technique'
+import { TECHNIQUES, type Technique } from '../../../core/defaults/paint'
 import { useStock } from '../../stores/stock'
 import CoatRow from './CoatRow.vue'
 

@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import type { Scheme } from '../../../contract/scheme'
-import { EFFECT_KINDS, effectPlan, EFFECTS, type EffectKind } from '../../../core/plan/materials/effects'
+import { EFFECT_KINDS, type EffectKind } from '../../../core/defaults/plan'
+import { effectPlan, EFFECTS } from '../../../core/plan/materials/effects'
 import { duration } from '../../shell/duration'
 import { useScheme } from '../../stores/scheme'
 

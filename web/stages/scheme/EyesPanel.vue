@@ -8,13 +8,12 @@ import {
   eyeballAt,
   gazeAt,
   gazeTarget,
-  GROWN,
-  LID_NAMES,
   lidOpening,
   placesAbout,
   planEyes,
   type EyePlan,
 } from '../../../core/paint/eyes/eyes'
+import { GROWN, LID_NAMES } from '../../../core/defaults/paint'
 import { handOver } from '../../shell/downloadFile'
 import NumberField from '../../shell/NumberField.vue'
 import { usePiece } from '../../stores/piece'

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { Coat } from '../../../contract/scheme'
-import { HAND, type Hand } from '../../../core/paint/coats/hand'
+import { HAND, type Hand } from '../../../core/defaults/paint'
 import { readOf } from '../../../core/paint/coats/technique'
 import { useHand } from '../../stores/hand'
 

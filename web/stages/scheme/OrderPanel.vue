@@ -1,17 +1,12 @@
 <script setup lang="ts">
 import { computed, ref, shallowRef, watch } from 'vue'
-import { plainPaints } from '../../../contract/stockPaint'
+import { plainPaints } from '../../../core/paint/recipes/stockPaint'
 import { forbiddenCoats, listedOrder, paintOrder } from '../../../core/findings/paintOrder'
 import { sprayReach } from '../../../core/findings/sprayReach'
 import type { OrderPlan } from '../../../core/paint/order/plan'
-import {
-  ORDER_COSTS,
-  type OrderCost,
-  type OrderCosts,
-  type OrderScheme,
-  type OrderStep,
-} from '../../../core/paint/order/types'
-import type { Undercoat } from '../../../core/paint/coats/undercoat'
+import { ORDER_COSTS, type OrderCosts } from '../../../core/defaults/paint'
+import type { OrderCost, OrderScheme, OrderStep } from '../../../core/paint/order/types'
+import type { Undercoat } from '../../../core/defaults/paint'
 import { newestOnly } from '../../composables/newest'
 import { useAttempt } from '../../composables/useAttempt'
 import { useRules } from '../../composables/useRules'

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
-import { LANDMARKS, statureAlong } from '../../../core/fit/stature'
+import { LANDMARKS } from '../../../core/defaults/fit'
+import { statureAlong } from '../../../core/fit/stature'
 import { usePicking } from '../../composables/usePicking'
 import NumberField from '../../shell/NumberField.vue'
 import { usePiece } from '../../stores/piece'

@@ -1,9 +1,22 @@
-import Papa from 'papaparse'
-import { z } from 'zod'
-import { SUPPLIES } from '../core/plan/materials/supplies'
-import { amountIn } from '../core/stock/units'
-import { CsvTrouble, guarded, numberOr } from './csv'
-import { material, STOCK_UNITS, type MaterialRecord } from './stock'
+import type { Answer } from '../../answer'
+import { numberOr, readCsv, taken, writeCsv } from '../../formats/csv'
+import { SUPPLIES } from './supplies'
+import { STOCK_UNITS, type StockUnit } from '../../defaults/stock'
+import { amountIn } from '../../stock/units'
+
+/** A material as its rows have it. */
+export interface MaterialRow {
+  name: string
+  serves: readonly string[]
+  unit: StockUnit
+  density: number | null
+  price: number
+  reorder: number | null
+  working: number | null
+  next: number | null
+  safety: string
+  lots: readonly { lot: string; amount: number; opened: string | null; keeps: number; bestBefore: string | null }[]
+}
 
 /** Columns of the file, one row a lot; a material without lots has one row without an amount. */
 const COLUMNS = [
@@ -24,7 +37,7 @@ const COLUMNS = [
 ] as const
 type Column = (typeof COLUMNS)[number]
 
-export function materialsToCsv(list: readonly MaterialRecord[]): string {
+export function materialsToCsv(list: readonly MaterialRow[]): string {
   const rows = list.flatMap((m) => {
     const own = {
       name: m.name,
@@ -47,34 +60,29 @@ export function materialsToCsv(list: readonly MaterialRecord[]): string {
     }))
     return lots.length > 0 ? lots : [own]
   })
-  return Papa.unparse({
-    fields: [...COLUMNS],
-    data: rows.map((r) => COLUMNS.map((c) => guarded((r as Record<Column, unknown>)[c] ?? ''))),
-  })
+  return writeCsv(
+    COLUMNS,
+    rows.map((r) => COLUMNS.map((c) => (r as Partial<Record<Column, unknown>>)[c] ?? '')),
+  )
 }
+
 /**
  * Materials of a file: rows of one name are lots of one material. Amounts are read with their units.
  *
+ * @param read makes a material of its fields, or says what is wrong with them
  * @throws CsvTrouble with a sentence for each line that is wrong; then nothing of the file is to be taken
  */
-export function materialsFromCsv(text: string): MaterialRecord[] {
-  const { data, meta } = Papa.parse<Record<string, string>>(text.replace(/^\ufeff/, ''), {
-    header: true,
-    skipEmptyLines: 'greedy',
-    transformHeader: (h) => h.trim().toLowerCase(),
-  })
-  if (!meta.fields?.includes('name'))
-    throw new CsvTrouble([
-      'The first line names the columns, and one of them is “name”. Export the list once to see how.',
-    ])
-  const problems: string[] = []
-  const made = new Map<string, Record<string, unknown> & { lots: unknown[] }>()
-  data.forEach((row, i) => {
-    const cell = (c: Column): string => (row[c] ?? '').trim().replace(/^'(?=[=+\-@])/, '')
-    try {
-      const unit = z.enum(STOCK_UNITS, `The unit is one of ${STOCK_UNITS.join(', ')}.`).parse(cell('unit') || 'ml')
+export function materialsFromCsv<T>(text: string, read: (fields: object) => Answer<T>): T[] {
+  const made = new Map<string, { unit: string; lots: object[] }>()
+  readCsv<Column>(
+    text,
+    (has) => has('name'),
+    'The first line names the columns, and one of them is “name”. Export the list once to see how.',
+    (cell) => {
+      const unit = STOCK_UNITS.find((u) => u === (cell('unit') || 'ml'))
+      if (!unit) throw new RangeError(`The unit is one of ${STOCK_UNITS.join(', ')}.`)
       const density = numberOr(cell('density, g/ml'), 'the density')
-      const m = made.get(cell('name')) ?? {
+      const fresh = {
         name: cell('name'),
         serves: cell('serves as').split(';').flatMap(served),
         unit,
@@ -84,9 +92,10 @@ export function materialsFromCsv(text: string): MaterialRecord[] {
         working: numberOr(cell('working, min'), 'the working time'),
         next: numberOr(cell('next step after, min'), 'the time to the next step'),
         safety: cell('safety'),
-        lots: [],
+        lots: [] as object[],
       }
-      if (m.unit !== unit) throw new RangeError(`${cell('name')} is counted in ${String(m.unit)} further up.`)
+      const m = made.get(cell('name')) ?? fresh
+      if (m.unit !== unit) throw new RangeError(`${cell('name')} is counted in ${m.unit} further up.`)
       if (cell('amount') !== '')
         m.lots.push({
           lot: cell('lot'),
@@ -95,18 +104,11 @@ export function materialsFromCsv(text: string): MaterialRecord[] {
           ...(cell('keeps, months') === '' ? {} : { keeps: Number(cell('keeps, months')) }),
           bestBefore: cell('best before') || null,
         })
-      material.parse(m)
+      taken(read(m))
       made.set(cell('name'), m)
-    } catch (e) {
-      const said =
-        e instanceof z.ZodError ? `${e.issues[0]!.path.join('.')}: ${e.issues[0]!.message}` : (e as Error).message
-      // The line of the names is the first.
-      problems.push(`Line ${i + 2}: ${said.replace(/^: /, '')}`)
-    }
-  })
-  if (problems.length === 0 && made.size === 0) problems.push('There is nothing in it but the names of the columns.')
-  if (problems.length > 0) throw new CsvTrouble(problems)
-  return [...made.values()].map((m) => material.parse(m))
+    },
+  )
+  return [...made.values()].map((m) => taken(read(m)))
 }
 
 function served(word: string): string[] {

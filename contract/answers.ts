@@ -1,0 +1,13 @@
+import type { z } from 'zod'
+import type { Answer } from '../core/answer'
+
+/** Reads a value by a schema; what is wrong is said in a sentence, with the field that it is about. */
+export const readBy =
+  <S extends z.ZodType>(schema: S) =>
+  (value: unknown): Answer<z.output<S>> => {
+    const r = schema.safeParse(value)
+    if (r.success) return { ok: true, value: r.data }
+    const issue = r.error.issues[0]!
+    const path = issue.path.join('.')
+    return { ok: false, problem: { code: 'invalid', message: `${path ? `${path}: ` : ''}${issue.message}` } }
+  }

@@ -1,0 +1,3 @@
+/** What amounts of materials are counted in. */
+export const STOCK_UNITS = ['ml', 'g', 'mm', 'sheets', 'pieces'] as const
+export type StockUnit = (typeof STOCK_UNITS)[number]
