@@ -19,7 +19,21 @@ export default defineConfig(
       'no-console': 'off',
       eqeqeq: 'error',
       'prefer-const': ['error', { destructuring: 'all' }],
+      'no-restricted-syntax': [
+        'error',
+        {
+          selector:
+            "CallExpression[callee.property.name='slice'][callee.object.callee.property.name='toISOString'][arguments.1.value=10]",
+          message: 'This is the day in UTC. Ask dayAt of core/math/wallClock for the day by the workshop’s clock.',
+        },
+        {
+          selector: 'TemplateElement[value.raw=/^T23:59/]',
+          message: 'What is due on a day is due at its end by the workshop’s clock: dueAt of core/math/wallClock.',
+        },
+      ],
       'max-lines': ['error', { max: 420, skipBlankLines: true, skipComments: true }],
     },
   },
+  // Where days are counted, and tests, which make days of their own.
+  { files: ['core/math/wallClock.ts', '**/*.{test,spec}.ts'], rules: { 'no-restricted-syntax': 'off' } },
 )

@@ -95,7 +95,7 @@ async function readings() {
 try {
   await Promise.all([buildNode(), buildWeb()])
   console.log(`Built after ${seconds()}.`)
-  const env = { DATABASE_URL: cluster.url, CHROMIUM: chromium() ?? '', NODE_ENV: 'test' }
+  const env = { DATABASE_URL: cluster.url, CHROMIUM: chromium() ?? '', NODE_ENV: 'test', UNDERCUT_BUILT: '1' }
   const unit = join(work, 'unit.json'),
     browser = join(work, 'browser.json')
   await Promise.all([

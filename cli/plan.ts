@@ -5,7 +5,7 @@ import { improve, improveDefaults, ringOf } from '../core/plan/scheduling/improv
 import { SPRAY, tasksOf } from '../core/plan/scheduling/ofPlan'
 import { slackOf } from '../core/plan/scheduling/slack'
 import type { Problem, Timetable } from '../core/plan/scheduling/types'
-import { dayNumber, momentIn, wallClock } from '../core/plan/scheduling/wallClock'
+import { dayNumber, momentIn, wallClock } from '../core/math/wallClock'
 import { usage, type Call } from './call'
 import { loadJson } from './files'
 import { writeReport } from './results'

@@ -93,6 +93,8 @@ export const workshop = z.object({
     .refine(isZone, 'This time zone is not known. It is written as Europe/Berlin.')
     .nullable()
     .default(null),
+  /** the zone that counts, as the server answers it: the one above, or the server's own; not stored */
+  zone: z.string().max(60).optional(),
   /** where is sprayed: in the room, or in the open */
   spraysIn: z.enum(['room', 'open']).default('room'),
   clearances: z

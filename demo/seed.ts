@@ -1,3 +1,4 @@
+import { dayAt } from '../core/math/wallClock'
 import { reportOf } from '../contract/derivations'
 import { writePly } from '../core/formats/ply'
 import { writeStl } from '../core/formats/stl'
@@ -86,7 +87,7 @@ async function main(): Promise<void> {
     resins = await made('resin', RESINS),
     paints = await made('paint', PAINTS)
   await made('material', MATERIALS)
-  const soon = (days: number): string => new Date(Date.now() + days * 86_400_000).toISOString().slice(0, 10)
+  const soon = (days: number): string => dayAt(undefined, Date.now() + days * 86_400_000)
   const base = {
     resinId: resins.get('Slate grey, tough'),
     client: 'Brennhaven Harbour Museum',

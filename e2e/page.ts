@@ -63,3 +63,21 @@ export const pressUntil = (page: Page, x: number, y: number, taken: () => Promis
     await page.mouse.click(x, y)
     await taken()
   }).toPass({ timeout: 120_000 })
+
+/** A figure of the server's once it is no longer being changed. */
+export async function steady(read: () => Promise<number>): Promise<number> {
+  let last = NaN,
+    times = 0
+  await expect
+    .poll(
+      async () => {
+        const now = await read()
+        times = now === last ? times + 1 : 0
+        last = now
+        return times
+      },
+      { intervals: [400] },
+    )
+    .toBeGreaterThanOrEqual(3)
+  return last
+}

@@ -18,6 +18,8 @@ export default defineConfig({
     viewport: { width: 1280, height: 800 },
     actionTimeout: 60_000,
     acceptDownloads: true,
+    // The way from one view to the next is not what is tested, and costs the processor most of a run.
+    contextOptions: { reducedMotion: 'reduce' },
     screenshot: 'only-on-failure',
     launchOptions: {
       executablePath: process.env.CHROMIUM || '/usr/bin/chromium',

@@ -2,7 +2,10 @@ import { saturation, type Bath } from '../plan/facts/cleanUp'
 import type { Finding } from './finding'
 
 /** Baths that clean no longer, or will not once this is washed in them. */
-export function bathFull(baths: { first: Bath; second: Bath }, carried: { first: number; second: number }): Finding[] {
+export function bathSaturated(
+  baths: { first: Bath; second: Bath },
+  carried: { first: number; second: number },
+): Finding[] {
   return (['first', 'second'] as const).flatMap((which): Finding[] => {
     const bath = baths[which],
       s = saturation(bath, carried[which])

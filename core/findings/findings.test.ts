@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest'
 import { orderPlan } from '../paint/order/plan'
 import type { OrderCoat, OrderScheme } from '../paint/order/types'
 import { emptyRegion } from './emptyRegion'
-import { freshSkin } from './newSurface'
+import { newSurface } from './newSurface'
 import { sprayReach } from './sprayReach'
 import { forbiddenCoats, listedOrder, paintOrder } from './paintOrder'
 import { health } from '../mesh/health'
@@ -128,10 +128,10 @@ describe('a colour out of reach', () => {
 
 describe('paint on the sculpt', () => {
   it('tells of skin that is newer than its regions, and of regions that lie nowhere', () => {
-    expect(freshSkin(0)).toEqual([])
-    complete(freshSkin(0.004))
-    expect(freshSkin(0.004)[0]).toMatchObject({ value: '0.4', level: 'know' })
-    expect(freshSkin(0.13)[0]).toMatchObject({ value: '13' })
+    expect(newSurface(0)).toEqual([])
+    complete(newSurface(0.004))
+    expect(newSurface(0.004)[0]).toMatchObject({ value: '0.4', level: 'know' })
+    expect(newSurface(0.13)[0]).toMatchObject({ value: '13' })
     complete(emptyRegion('Belt', 0, 2, true))
     expect(emptyRegion('Belt', 0, 2, true)[0]!.sentence).toContain('2 coats')
     for (const [area, coats, painted] of [

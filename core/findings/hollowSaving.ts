@@ -4,7 +4,7 @@ import type { Finding } from './finding'
 export const LEAST_SAVING = { ml: 2, share: 0.15 }
 
 /** Whether a part has enough to gain from being hollow; a thin cape has not. */
-export function worthHollow(before: number, after: number, drainable: boolean): Finding[] {
+export function hollowSaving(before: number, after: number, drainable: boolean): Finding[] {
   const saved = (before - after) / 1000,
     share = (before - after) / before
   const little = saved < LEAST_SAVING.ml || share < LEAST_SAVING.share

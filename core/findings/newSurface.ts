@@ -1,7 +1,7 @@
 import type { Finding } from './finding'
 
 /** Skin that was not there when the regions were painted: a cut, a join or another sculpt has laid it bare. */
-export function freshSkin(share: number): Finding[] {
+export function newSurface(share: number): Finding[] {
   if (share < 0.002) return []
   return [
     {

@@ -1,14 +1,15 @@
+import { dayNumber, daysBetween, isoDay } from '../math/wallClock'
 import { keepsUntil, spent, type Bottle } from '../stock/lots'
 import type { Finding } from './finding'
 
 /** Bottles that are past their time, or will be within the month. */
 export function oldResin(name: string, bottles: readonly Bottle[], today: string): Finding[] {
-  const soon = new Date(Date.parse(today) + 30 * 86_400_000).toISOString().slice(0, 10)
+  const soon = isoDay(dayNumber(today) + 30)
   return bottles.flatMap((b): Finding[] => {
     const until = keepsUntil(b)
     if (!until || b.ml <= 0 || until >= soon) return []
     const old = spent(b, today)
-    const days = Math.round((Date.parse(until) - Date.parse(today)) / 86_400_000)
+    const days = daysBetween(today, until)
     return [
       {
         id: `resin-old-${b.lot}`,

@@ -18,7 +18,7 @@ const FROM: Readonly<Record<Exclude<Cause['kind'], 'tip'>, [words: string, chang
 }
 
 /** What is open of a piece's flaws, and what they say of how it was printed and worked. */
-export function flawsLeft(open: readonly { point: readonly [number, number, number] }[], pass: number): Finding[] {
+export function openFlaws(open: readonly { point: readonly [number, number, number] }[], pass: number): Finding[] {
   if (open.length === 0) return []
   return [
     {

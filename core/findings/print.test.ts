@@ -1,8 +1,8 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import type { Mishap } from '../print/hanging/hanging'
-import { bathFull } from './bathSaturated'
-import { heldByFigures } from './supportFailures'
+import { bathSaturated } from './bathSaturated'
+import { supportFailures } from './supportFailures'
 import { fill, printTrouble, type PlateAtWork } from './printTrouble'
 
 const plate: PlateAtWork = {
@@ -60,13 +60,15 @@ describe('plates that wait for a hand', () => {
 describe('baths', () => {
   const baths = { first: { litres: 2, resin: 150, limit: 10 }, second: { litres: 2, resin: 45, limit: 2 } }
   it('are told of when they clean no more, and before the wash that would bring them there', () => {
-    expect(bathFull(baths, { first: 10, second: 1 }).map((f) => [f.id, f.level])).toEqual([['bath-second', 'settle']])
-    expect(bathFull(baths, { first: 60, second: 0 }).map((f) => [f.id, f.level])).toEqual([
+    expect(bathSaturated(baths, { first: 10, second: 1 }).map((f) => [f.id, f.level])).toEqual([
+      ['bath-second', 'settle'],
+    ])
+    expect(bathSaturated(baths, { first: 60, second: 0 }).map((f) => [f.id, f.level])).toEqual([
       ['bath-first', 'know'],
       ['bath-second', 'settle'],
     ])
-    expect(bathFull({ ...baths, second: { ...baths.second, resin: 0 } }, { first: 0, second: 0 })).toEqual([])
-    expect(bathFull(baths, { first: 60, second: 0 })[0]!.fixes[0]!.act).toBe('fresh:first')
+    expect(bathSaturated({ ...baths, second: { ...baths.second, resin: 0 } }, { first: 0, second: 0 })).toEqual([])
+    expect(bathSaturated(baths, { first: 60, second: 0 })[0]!.fixes[0]!.act).toBe('fresh:first')
   })
 })
 
@@ -75,7 +77,7 @@ describe('layers by usual figures', () => {
   const tip = (fell: boolean): Mishap => ({ kind: 'tip', force: 2, capacity: 1, fell, ...at })
   it('tell what is torn off, what is torn open, and what merely lets go, each with its places', () => {
     const cup: Mishap = { kind: 'cup', area: 90, force: 5, wall: 0.4, ...at }
-    const found = heldByFigures([tip(false), tip(true), cup, tip(false)])
+    const found = supportFailures([tip(false), tip(true), cup, tip(false)])
     expect(found.map((f) => [f.id, f.level, f.value])).toEqual([
       ['falls', 'settle', '1'],
       ['tears', 'settle', '1'],
@@ -87,6 +89,6 @@ describe('layers by usual figures', () => {
       [1, 2, 2.1],
     ])
     // Islands have a finding of their own.
-    expect(heldByFigures([{ kind: 'island', area: 3, ...at }])).toEqual([])
+    expect(supportFailures([{ kind: 'island', area: 3, ...at }])).toEqual([])
   })
 })

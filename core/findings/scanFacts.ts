@@ -3,7 +3,7 @@ import type { ReconstructReport } from '../scan/reconstruct'
 import { plural, type Finding } from './finding'
 
 /** A cloud that has no skin yet, and the floor that came along with it. */
-export function rawScan(points: number, floor: Floor | null): Finding[] {
+export function scanFacts(points: number, floor: Floor | null): Finding[] {
   if (points === 0) return []
   const out: Finding[] = [
     {

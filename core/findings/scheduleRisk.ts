@@ -1,14 +1,21 @@
+import { dueAt } from '../math/wallClock'
 import type { Finding } from './finding'
 
-/** Waits of half a day and more, and a deadline that the plan misses. */
-export function steepWait(
+/**
+ * Waits of half a day and more, and a deadline that the plan misses.
+ *
+ * @param finish ms
+ * @param deadline ISO day, due at its end by the clock of the zone
+ */
+export function scheduleRisk(
   steps: readonly { title: string; waiting: number; doneAt: string | null }[],
   finish: number,
   deadline: string | null,
+  zone?: string,
 ): Finding[] {
   const out: Finding[] = []
   if (deadline) {
-    const due = new Date(`${deadline}T23:59:59`).getTime()
+    const due = dueAt(deadline, zone)
     if (finish > due)
       out.push({
         id: 'late',

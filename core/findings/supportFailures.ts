@@ -2,7 +2,7 @@ import type { Mishap } from '../print/hanging/hanging'
 import { plural, type Finding } from './finding'
 
 /** What would go wrong with layers by usual figures of film and resin, where nothing is known of who supported them. */
-export function heldByFigures(mishaps: readonly Mishap[]): Finding[] {
+export function supportFailures(mishaps: readonly Mishap[]): Finding[] {
   const fell = mishaps.filter((m) => m.kind === 'tip' && m.fell),
     loose = mishaps.filter((m) => m.kind === 'tip' && !m.fell),
     torn = mishaps.filter((m) => m.kind === 'cup')

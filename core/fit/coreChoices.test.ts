@@ -1,5 +1,5 @@
 import { expect, it } from 'vitest'
-import { worthHollow } from '../findings/hollowSaving'
+import { hollowSaving } from '../findings/hollowSaving'
 import { measure } from '../mesh/measure'
 import { concatenate, reversed } from '../mesh/mesh'
 import { boxBody } from '../testBodies'
@@ -34,8 +34,8 @@ it('weighs solid, hollow and cast full as their volumes say, and lets each tip b
 })
 
 it('finds hollowing not worth it when it saves little, or when nothing drains it', () => {
-  expect(worthHollow(20_000, 9_000, true)).toEqual([])
-  expect(worthHollow(9_000, 7_500, true)[0]).toMatchObject({ value: '1.5', fixes: [{ act: 'solid' }] })
-  expect(worthHollow(90_000, 80_000, true)[0]!.sentence).toContain('11 %')
-  expect(worthHollow(20_000, 9_000, false)[0]!.sentence).toContain('no place takes the two holes')
+  expect(hollowSaving(20_000, 9_000, true)).toEqual([])
+  expect(hollowSaving(9_000, 7_500, true)[0]).toMatchObject({ value: '1.5', fixes: [{ act: 'solid' }] })
+  expect(hollowSaving(90_000, 80_000, true)[0]!.sentence).toContain('11 %')
+  expect(hollowSaving(20_000, 9_000, false)[0]!.sentence).toContain('no place takes the two holes')
 })

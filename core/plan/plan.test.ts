@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { cavityHoles } from '../findings/cavityHoles'
 import { doesNotFit } from '../findings/doesNotFit'
-import { steepWait } from '../findings/scheduleRisk'
+import { scheduleRisk } from '../findings/scheduleRisk'
 import { supportGaps } from '../findings/supportGaps'
 import { ranked } from '../findings/finding'
 import { sprayRefused, waitingIn } from './materials/drying'
@@ -66,12 +66,12 @@ describe('findings', () => {
       null,
     )
     expect(island).toMatchObject([{ value: '1', places: [[1, 2, 4.75]] }])
-    const waits = steepWait(
+    const waits = scheduleRisk(
       [{ title: 'Varnish', waiting: 86_400, doneAt: null }],
       new Date('2026-06-10').getTime(),
       '2026-06-05',
     )
     expect(ranked([waits[1]!, waits[0]!]).map((f) => f.id)).toEqual(['late', 'steep-wait'])
-    expect(steepWait([{ title: 'Varnish', waiting: 86_400, doneAt: 'yes' }], 0, null)).toEqual([])
+    expect(scheduleRisk([{ title: 'Varnish', waiting: 86_400, doneAt: 'yes' }], 0, null)).toEqual([])
   })
 })

@@ -1,3 +1,4 @@
+import { isoDay } from '../math/wallClock'
 /** So much of one thing as it was bought: a bottle, a tin, a sheet, a coil. */
 export interface Lot {
   lot: string
@@ -25,7 +26,7 @@ export function keepsUntil({ opened, keeps, bestBefore = null }: Dated): string 
   if (!opened) return bestBefore
   const [y, m, d] = opened.split('-').map(Number) as [number, number, number]
   const last = new Date(Date.UTC(y, m + keeps, 0)).getUTCDate()
-  const until = new Date(Date.UTC(y, m - 1 + keeps, Math.min(d, last))).toISOString().slice(0, 10)
+  const until = isoDay(Math.round(Date.UTC(y, m - 1 + keeps, Math.min(d, last)) / 86_400_000))
   return bestBefore !== null && bestBefore < until ? bestBefore : until
 }
 export const spent = (b: Dated, today: string): boolean => {

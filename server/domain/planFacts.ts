@@ -22,7 +22,7 @@ import { printsOf } from './prints'
 import { readRoom } from './room'
 import { Part, StockItem } from '../data/models'
 import { regionsOn } from './regions'
-import { readWorkshop } from './workshop'
+import { isHurried, readWorkshop, zoneOf } from './workshop'
 import { readScheme } from './schemes'
 import { areaOf, coatsOf, effectsOf, finishesOf, unprimedIn } from './paintFacts'
 
@@ -131,7 +131,7 @@ export async function planFacts(
       fillers: asSold(FILLERS, 'filler', stock),
       adhesives: asSold(ADHESIVES, 'adhesive', stock),
       without: fields.without,
-      due: fields.deadline ? (new Date(fields.deadline).getTime() - Date.now()) / 1000 : Infinity,
+      hurried: fields.deadline !== null && isHurried(fields.deadline, zoneOf(shop)),
       inspection: inspected(inspection),
       surfaces: surfacesOf(scheme, area, resin?.clear ?? false),
       varnish: 'matt',

@@ -40,7 +40,7 @@ export async function shopping(): Promise<ShoppingRow[]> {
     return inSupplies(i.id, material.parse(i.data))
   })
   const byId = new Map(shelf.map((s) => [s.id, s]))
-  return shoppingList(needs, shelf).map((w) => {
+  return shoppingList(needs, shelf, c.zone).map((w) => {
     const item = w.itemId ? byId.get(w.itemId) : undefined,
       known = supply(w.what)
     const unit = item?.unit ?? known?.unit ?? 'ml'

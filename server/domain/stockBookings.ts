@@ -6,6 +6,8 @@ import { Booking } from '../data/benchModels'
 import { announce } from '../data/events'
 import { StockItem, type Piece } from '../data/models'
 import { plannedPiece } from './timetable'
+import { readWorkshop, zoneOf } from './workshop'
+import { dayAt } from '../../core/math/wallClock'
 
 /**
  * Books what a step uses up when it is done, and gives it back when it is not after all. What nothing in stock serves as is not
@@ -29,7 +31,7 @@ export async function takeFromStock(
     const { steps } = await plannedPiece(piece.id, piece.data)
     const uses = steps.find((s) => s.key === stepKey)?.uses ?? []
     const items = await StockItem.findAll({ where: { kind: ['material', 'paint'], deletedAt: null }, transaction })
-    const today = new Date().toISOString().slice(0, 10)
+    const today = dayAt(zoneOf(await readWorkshop()))
     const sums = new Map<string, number>()
     for (const u of uses)
       for (const i of items) {

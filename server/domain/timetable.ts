@@ -1,7 +1,6 @@
 import { Op } from 'sequelize'
 import { stepEdit, type CalendarRecord, type CalendarTask, type StepEdit } from '../../contract/bench'
 import { newPiece } from '../../contract/pieces'
-import type { Workshop } from '../../contract/workshop'
 import { shutToSpray } from '../../core/plan/scheduling/air'
 import { ringOf } from '../../core/plan/scheduling/improve'
 import { kindOf } from '../../core/plan/scheduling/lateness'
@@ -9,14 +8,14 @@ import { SPRAY, taskId, tasksOf, type Wish } from '../../core/plan/scheduling/of
 import { planSteps } from '../../core/plan/steps/planSteps'
 import type { PlanFacts, PlanStep } from '../../core/plan/steps/types'
 import { layWorkshop, type Laid } from '../../core/plan/scheduling/workshop'
-import { dayNumber, wallClock } from '../../core/plan/scheduling/wallClock'
+import { dueAt } from '../../core/math/wallClock'
 import { BatchRow, StepEditRow, Tick, TimetableRow } from '../data/benchModels'
 import { onChange } from '../data/events'
 import { forecast } from './air'
 import { Piece } from '../data/models'
 import { planFacts } from './planFacts'
 import { readRoom } from './room'
-import { readWorkshop } from './workshop'
+import { hurriedFrom, readWorkshop, zoneOf } from './workshop'
 
 export interface PlannedPiece {
   facts: PlanFacts
@@ -26,6 +25,8 @@ export interface PlannedPiece {
   awaits: string[]
   /** ms at which what prints now is done */
   printing: number
+  /** ms until which it holds while nothing changes: then the piece is due soon */
+  holds: number
 }
 
 /** Plans as they were last made. Whatever is told to have changed is made anew when it is next asked for. */
@@ -45,17 +46,16 @@ onChange((c) => {
 /** The plan of a piece from what is known; `measure` has measured what is not. */
 export async function plannedPiece(id: string, data: Record<string, unknown>, measure = false): Promise<PlannedPiece> {
   const known = made.get(id)
-  if (known && !measure) return known
+  if (known && !measure && Date.now() < known.holds) return known
   const began = age
   const { facts, pending, awaits, printing } = await planFacts(id, data, measure)
-  const plan = { facts, pending, awaits, printing, steps: facts.parts.length === 0 ? [] : planSteps(facts) }
+  const { deadline } = newPiece.parse(data)
+  const holds = facts.hurried || !deadline ? Infinity : hurriedFrom(deadline, zoneOf(await readWorkshop()))
+  const plan = { facts, pending, awaits, printing, holds, steps: facts.parts.length === 0 ? [] : planSteps(facts) }
   // What changed while it was made may not be in it.
   if (age === began) made.set(id, plan)
   return plan
 }
-
-/** Zone of the clock on the workshop's wall. */
-export const zoneOf = (shop: Workshop): string => shop.timeZone ?? new Intl.DateTimeFormat().resolvedOptions().timeZone
 
 /** ms for which a timetable stands while nothing changes: it begins at most so long ago. */
 const STANDS = 30_000
@@ -95,10 +95,10 @@ export async function workshopPlan(): Promise<CalendarRecord> {
     tasks.push(...calendarTasks(p.id, plan, ticks, edits))
   }
   const { sound, broken } = withoutRings(tasks)
-  const clock = wallClock(zoneOf(shop))
+  const zone = zoneOf(shop)
   return {
     now,
-    zone: zoneOf(shop),
+    zone,
     people: (shop.people.length > 0 ? shop.people : [{ name: '', hours: null, off: [] }]).map((p) => ({
       name: p.name,
       hours: p.hours ?? shop.benchHours,
@@ -109,7 +109,7 @@ export async function workshopPlan(): Promise<CalendarRecord> {
     pieces: pieces.map((p) => {
       const { name, deadline, resting } = newPiece.parse(p.data)
       // Due on a day is due at its end.
-      const due = deadline ? clock.at(dayNumber(deadline) + 1, 0) - 1000 : null
+      const due = deadline ? dueAt(deadline, zone) : null
       return { id: p.id, name, due, resting, done: ticks.filter((t) => t.pieceId === p.id).length, version: p.version }
     }),
     tasks: sound,

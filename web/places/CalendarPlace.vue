@@ -2,7 +2,7 @@
 import { computed, onBeforeUnmount, onMounted, ref } from 'vue'
 import { nextSpray } from '../../core/plan/scheduling/air'
 import { timetableFindings } from '../../core/findings/timetable'
-import { wallClock } from '../../core/plan/scheduling/wallClock'
+import { wallClock } from '../../core/math/wallClock'
 import { useAttempt } from '../composables/useAttempt'
 import FindingList from '../shell/FindingList.vue'
 import { duration } from '../shell/duration'

@@ -2,7 +2,7 @@
 import { computed, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { z } from 'zod'
-import { heldByFigures } from '../../core/findings/supportFailures'
+import { supportFailures } from '../../core/findings/supportFailures'
 import { suctionCup } from '../../core/findings/suctionCup'
 import { supportGaps } from '../../core/findings/supportGaps'
 import { api } from '../api'
@@ -43,7 +43,7 @@ const findings = computed(() => {
     ? [
         ...supportGaps(r.islands, r.layerHeight, null),
         ...suctionCup(r.cups, r.layerHeight),
-        ...heldByFigures(r.mishaps),
+        ...supportFailures(r.mishaps),
       ].map((f) => ({ ...f, fixes: [] }))
     : []
 })

@@ -31,18 +31,18 @@ const off = useChanges().listen((c) => {
 })
 onMounted(load)
 onBeforeUnmount(off)
-const today = new Date().toISOString().slice(0, 10)
+const today = computed(() => stock.today())
 const rows = computed(() =>
   stock.materials
     .map((item) => {
       const m = materialSchema.parse(item)
-      const good = m.lots.filter((l) => !spent(l, today)),
+      const good = m.lots.filter((l) => !spent(l, today.value)),
         left = good.reduce((s, l) => s + l.amount, 0)
       const until = good
         .filter((l) => l.amount > 0)
         .flatMap((l) => keepsUntil(l) ?? [])
         .sort()[0]
-      const old = m.lots.some((l) => l.amount > 0 && spent(l, today))
+      const old = m.lots.some((l) => l.amount > 0 && spent(l, today.value))
       const words = [
         ...(m.reorder !== null && left <= m.reorder ? ['low'] : []),
         ...(old ? ['some is past its time'] : []),

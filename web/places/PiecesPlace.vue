@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { daysBetween } from '../../core/math/wallClock'
+import { useStock } from '../stores/stock'
 import { onBeforeUnmount, onMounted, ref } from 'vue'
 import { RouterLink, useRouter } from 'vue-router'
 import { z } from 'zod'
@@ -7,6 +9,10 @@ import { api, tell } from '../api'
 import { newestOnly } from '../composables/newest'
 import { useChanges } from '../stores/changes'
 import SculptThumb from '../viewport/SculptThumb.vue'
+
+const stock = useStock()
+// The zone of the workshop's clock, by which days are counted.
+void stock.load().catch(() => undefined)
 
 type Summary = z.infer<typeof pieceSummary>
 const pieces = ref<Summary[] | null>(null)
@@ -51,8 +57,10 @@ const restore = (): Promise<void> =>
   })
 const due = (p: Summary): string => {
   if (!p.deadline) return 'no deadline'
-  const days = Math.ceil((new Date(`${p.deadline}T23:59`).getTime() - Date.now()) / 86_400_000)
-  return days < 0 ? `${-days} days late` : `due in ${days} days`
+  const days = daysBetween(stock.today(), p.deadline)
+  if (days === 0) return 'due today'
+  const count = Math.abs(days) === 1 ? '1 day' : `${Math.abs(days)} days`
+  return days < 0 ? `${count} late` : `due in ${count}`
 }
 </script>
 

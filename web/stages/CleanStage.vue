@@ -2,7 +2,7 @@
 import { computed, onBeforeUnmount, ref, watch } from 'vue'
 import { RouterLink } from 'vue-router'
 import { cleaning, type Cleaning, type CleanStepRecord } from '../../contract/runs'
-import { bathFull } from '../../core/findings/bathSaturated'
+import { bathSaturated } from '../../core/findings/bathSaturated'
 import type { Finding } from '../../core/findings/finding'
 import { api } from '../api'
 import { useAttempt } from '../composables/useAttempt'
@@ -54,7 +54,7 @@ const findings = computed<Finding[]>(() => {
   const of = (key: string): boolean => list.value?.steps.some((s) => s.key === key && s.doneAt === null) ?? false
   // What is washed already carries nothing more.
   return baths && list.value
-    ? bathFull(baths, { first: of('wash') ? list.value.first : 0, second: of('rinse') ? list.value.second : 0 })
+    ? bathSaturated(baths, { first: of('wash') ? list.value.first : 0, second: of('rinse') ? list.value.second : 0 })
     : []
 })
 const tick = (s: CleanStepRecord, on: boolean): Promise<void> =>

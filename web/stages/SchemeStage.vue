@@ -5,7 +5,7 @@ import type { Scheme } from '../../contract/scheme'
 import { TINT } from '../../core/defaults/paint'
 import { undercoatBy } from '../../core/paint/coats/undercoat'
 import { REGION_WORDS } from '../../core/paint/surface/vocabulary'
-import { freshSkin } from '../../core/findings/newSurface'
+import { newSurface } from '../../core/findings/newSurface'
 import FindingList from '../shell/FindingList.vue'
 import CoatList from './scheme/CoatList.vue'
 import CoatPictures from './scheme/CoatPictures.vue'
@@ -156,7 +156,7 @@ function setTarget(hex: string): void {
   region.value!.target = hex
   changed()
 }
-const findings = computed(() => [...book.findings, ...freshSkin(fresh.value)])
+const findings = computed(() => [...book.findings, ...newSurface(fresh.value)])
 const said = computed(() => regions.fault.value || book.fault || preview.problem.value)
 /** The colour that a region's first coat ends at. */
 const swatch = (id: number): string =>

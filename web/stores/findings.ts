@@ -10,12 +10,12 @@ import { oldResin } from '../../core/findings/oldResin'
 import { printTrouble } from '../../core/findings/printTrouble'
 import { posedSkin } from '../../core/findings/posedSkin'
 import { enoughResin } from '../../core/findings/enoughResin'
-import { inventedSkin, rawScan } from '../../core/findings/scanFacts'
-import { steepWait } from '../../core/findings/scheduleRisk'
+import { inventedSkin, scanFacts } from '../../core/findings/scanFacts'
+import { scheduleRisk } from '../../core/findings/scheduleRisk'
 import { supportedAlready, supportedFile } from '../../core/findings/supportedAlready'
 import { suctionCup } from '../../core/findings/suctionCup'
 import { supportGaps } from '../../core/findings/supportGaps'
-import { worthHollow } from '../../core/findings/hollowSaving'
+import { hollowSaving } from '../../core/findings/hollowSaving'
 import { trappedResin } from '../../core/findings/trappedResin'
 import { SURVIVES, tooThin } from '../../core/findings/tooThin'
 import type { Finding } from '../../core/findings/finding'
@@ -36,6 +36,7 @@ import { useRuns } from './runs'
 import type { PlateRecord } from '../../contract/runs'
 import { useScheme } from './scheme'
 import { useSculpts } from './sculpts'
+import { useStock } from './stock'
 
 /**
  * What was measured and concluded in every stage of the part on the table, whether or not the stage is open: the
@@ -48,7 +49,8 @@ export const useFindings = defineStore('findings', () => {
     assembly = useAssembly(),
     sculpts = useSculpts(),
     derivations = useDerivations(),
-    flaws = useInspection()
+    flaws = useInspection(),
+    stock = useStock()
   const { printer, resin } = useMeans()
 
   const taken = computed(() => piece.meshAfter('simplify') ?? piece.part?.sculptMesh ?? null)
@@ -94,7 +96,7 @@ export const useFindings = defineStore('findings', () => {
   const taking = computed<Finding[]>(() => {
     const h = health.report.value
     if (!h) return []
-    if (h.points > 0) return rawScan(h.points, floor.report.value?.floor ?? null)
+    if (h.points > 0) return scanFacts(h.points, floor.report.value?.floor ?? null)
     const surface = piece.report('surface')?.surface
     return [...(surface ? inventedSkin(surface, h.area) : []), ...openMesh(h)]
   })
@@ -144,7 +146,7 @@ export const useFindings = defineStore('findings', () => {
     return [
       ...cavityHoles(hollow.value, piece.report('drill')?.drill.holes.length ?? 0),
       ...wallKept(hollow.value, op.voxel),
-      ...worthHollow(hollow.value.volumeBefore, hollow.value.volumeAfter, true),
+      ...hollowSaving(hollow.value.volumeBefore, hollow.value.volumeAfter, true),
       ...(drained.report.value ? trappedResin(drained.report.value) : []),
     ]
   })
@@ -209,7 +211,7 @@ export const useFindings = defineStore('findings', () => {
     const r = sliceReport.value
     return [
       ...fits.value,
-      ...(resin.value ? oldResin(resin.value.name, resinSchema.parse(resin.value).bottles, today()) : []),
+      ...(resin.value ? oldResin(resin.value.name, resinSchema.parse(resin.value).bottles, stock.today()) : []),
       ...(r
         ? [
             ...supportGaps(r.islands, r.layerHeight, null),
@@ -247,7 +249,7 @@ export const useFindings = defineStore('findings', () => {
   const bench = computed<Finding[]>(() =>
     plan.plan && piece.piece
       ? [
-          ...steepWait(plan.plan.steps, plan.plan.finish, piece.piece.deadline),
+          ...scheduleRisk(plan.plan.steps, plan.plan.finish, piece.piece.deadline, stock.zone),
           ...(plan.plan.sprayRefused ? [spray(plan.plan.sprayRefused)] : []),
           ...(plan.plan.impossible.length > 0 ? [noHours(plan.plan.impossible.length)] : []),
         ]
@@ -297,7 +299,6 @@ export const useFindings = defineStore('findings', () => {
   }
 })
 
-const today = (): string => new Date().toISOString().slice(0, 10)
 const spray = (sentence: string): Finding => ({
   id: 'spray',
   level: 'settle',

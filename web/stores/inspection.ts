@@ -7,7 +7,7 @@ import {
   type FlawRecord,
   type Inspection,
 } from '../../contract/flaws'
-import { flawCauses, flawsLeft } from '../../core/findings/openFlaws'
+import { flawCauses, openFlaws } from '../../core/findings/openFlaws'
 import { learnedFrom } from '../../core/plan/facts/flaws'
 import { api, tell } from '../api'
 import { queued } from '../composables/edits'
@@ -74,6 +74,6 @@ export const useInspection = defineStore('inspection', () => {
     await load()
   }
   const learned = computed(() => flawCauses(learnedFrom(flaws.value)))
-  const findings = computed(() => [...flawsLeft(open.value, last.value?.pass ?? 1), ...learned.value])
+  const findings = computed(() => [...openFlaws(open.value, last.value?.pass ?? 1), ...learned.value])
   return { inspection, flaws, open, last, pass, begin, end, mark, change, drop, learned, findings }
 })

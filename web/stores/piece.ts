@@ -23,6 +23,8 @@ import { useChanges } from './changes'
 import { useDerivations } from './derivations'
 
 type Kind = OperationRecord['kind']
+/** ms between two looks at whether a step has been computed */
+const LOOK_AGAIN = 120
 export type PlaceRecord = Extract<OperationRecord, { kind: 'place' }>
 /** One change of the piece's parts that can be taken back: which lists stood before, which parts came and went. */
 interface Change {
@@ -236,12 +238,24 @@ export const usePiece = defineStore('piece', () => {
   async function tryOnly(input: OperationInput, of = part.value): Promise<boolean> {
     const op = operation.parse(input)
     // A kind that may be repeated comes after the others of its kind; any other takes the place of the one there is.
-    const mesh = REPEATED.includes(op.kind) ? meshAfter(op.kind, of) : meshBefore(op.kind, of)
+    const counts = (k: Kind): boolean =>
+      REPEATED.includes(op.kind) ? rank(k) <= rank(op.kind) : rank(k) < rank(op.kind)
+    const mesh = of && (await meshOnceMade(of.id, counts))
     if (!mesh) {
-      problem.value = 'An earlier step is still being computed, or has failed. Wait for it, or take it back.'
+      problem.value = 'An earlier step has failed. Change or remove it first.'
       return false
     }
     return (await tryOn(mesh, op)) !== null
+  }
+  /** The part's mesh after the operations that count, waited for while one of them is computed; null where one failed. */
+  async function meshOnceMade(id: string, counts: (kind: Kind) => boolean): Promise<string | null> {
+    for (;;) {
+      const p = partOf(id)
+      const mesh = meshOf(p, counts)
+      const steps = p?.steps.filter((s) => counts(s.op.kind)) ?? []
+      if (mesh || !p || steps.some((s) => s.derivation?.status === 'failed')) return mesh
+      await new Promise((r) => setTimeout(r, LOOK_AGAIN))
+    }
   }
   /** The hash of what an operation makes of a mesh; null, with the reason said, when it cannot. */
   async function tryOn(mesh: string, input: OperationInput): Promise<string | null> {

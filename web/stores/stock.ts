@@ -10,6 +10,7 @@ import {
   type PrinterRecord,
   type ResinRecord,
 } from '../../contract/stock'
+import { dayAt } from '../../core/math/wallClock'
 import { api, tell } from '../api'
 import { fieldEdits, type FieldEdits } from '../composables/edits'
 import { fetchedOnce } from '../composables/newest'
@@ -100,7 +101,25 @@ export const useStock = defineStore('stock', () => {
   })
   /** Changes settings of the workshop; @throws ApiProblem when they are refused. */
   const changeWorkshop = (fields: Partial<Workshop>): Promise<void> => settings.edit(fields)
+  /** the zone of the clock on the workshop's wall, and the day that it shows, ISO */
+  const zone = computed(() => workshop.value?.zone ?? undefined)
+  const today = (): string => dayAt(zone.value)
   const money = (amount: number): string =>
     new Intl.NumberFormat(undefined, { style: 'currency', currency: workshop.value?.currency ?? 'EUR' }).format(amount)
-  return { items, printers, resins, paints, materials, workshop, load, add, change, remove, changeWorkshop, money }
+  return {
+    items,
+    printers,
+    resins,
+    paints,
+    materials,
+    workshop,
+    load,
+    add,
+    change,
+    remove,
+    changeWorkshop,
+    zone,
+    today,
+    money,
+  }
 })

@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { pointerDrag } from '../composables/pointerDrag'
+import { STILL } from './motion'
 import { computed, onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vue'
 import { Focus } from 'lucide-vue-next'
 import * as THREE from 'three'
@@ -157,13 +159,17 @@ watch(
   () => viewport.mode,
   (m) => {
     if (!scene.value) return
-    scene.value.controls.enabled = m === 'look' || m === 'pick'
+    scene.value.gaze.leftTurns(m === 'look' || m === 'pick')
     scene.value.showHandles(m === 'carry')
   },
   { immediate: true },
 )
 
 let down: { x: number; y: number } | null = null
+/** the view is being turned */
+let turning = false
+/** what is taken back when the browser takes the pointer away */
+let takeBack: () => void = () => undefined
 /** where what was taken hold of on the skin is now */
 let sliding: Picked | null = null
 /** the place in the open that a hand has hold of */
@@ -179,28 +185,36 @@ function gripsTarget(e: PointerEvent): boolean {
   return Math.hypot(e.clientX - box.left - p.x, e.clientY - box.top - p.y) < GRIP
 }
 const carrying = computed(() => (scene.value ? new Carrying(scene.value) : null))
-function press(e: PointerEvent): void {
-  down = { x: e.clientX, y: e.clientY }
+function press(e: PointerEvent): boolean {
   const s = scene.value
-  if (!s) return
+  if (!s) return false
+  down = { x: e.clientX, y: e.clientY }
+  turning = false
   if (gripsTarget(e)) {
+    const from = [...viewport.target!] as [number, number, number]
+    takeBack = () => viewport.aimed(from, true)
     aiming = true
-    s.controls.enabled = false
-    canvas.value!.setPointerCapture(e.pointerId)
-    return
+    s.gaze.leftTurns(false)
+    return true
   }
   // Beside the sculpt one always turns the table, whatever the mode.
   const at = s.pick(e.clientX, e.clientY)
   sliding = at !== null && viewport.grabs(at) ? at : null
   const held = viewport.mode === 'carry' ? (carrying.value?.begin(e) ?? false) : at !== null
-  const free = sliding === null && (viewport.mode === 'look' || viewport.mode === 'pick' || !held)
-  s.controls.enabled = free
-  if (!free) canvas.value!.setPointerCapture(e.pointerId)
-  if (!free && viewport.mode === 'brush') brush(e)
+  turning = sliding === null && (viewport.mode === 'look' || viewport.mode === 'pick' || !held)
+  s.gaze.leftTurns(turning)
+  const from = s.holder.quaternion.toArray() as Quaternion
+  takeBack = sliding
+    ? () => viewport.slid(at!, true)
+    : carrying.value?.busy
+      ? () => viewport.carried(STILL, false)
+      : () => (viewport.mode === 'tilt' && !turning ? viewport.tilted(from) : undefined)
+  if (!turning && viewport.mode === 'brush') brush(e)
+  return true
 }
 function move(e: PointerEvent): void {
   const s = scene.value
-  if (!s || !down || s.controls.enabled) return
+  if (!s || !down || turning) return
   if (aiming && viewport.target) {
     const at = s.besidePlace(e.clientX, e.clientY, viewport.target)
     if (at) viewport.aimed(at.toArray(), false)
@@ -229,12 +243,23 @@ function brush(e: PointerEvent): void {
   const p = scene.value?.pick(e.clientX, e.clientY)
   if (p) viewport.picked(p)
 }
+/** What the left button does when it is next pressed is decided then; until then it is as the mode has it. */
+function letGo(): void {
+  down = null
+  scene.value?.gaze.leftTurns(viewport.mode === 'look' || viewport.mode === 'pick')
+}
+function cancel(): void {
+  letGo()
+  takeBack()
+  aiming = false
+  sliding = null
+  if (carrying.value?.busy) carrying.value.end()
+}
 function release(e: PointerEvent): void {
   const still = down !== null && Math.hypot(e.clientX - down.x, e.clientY - down.y) < 4
-  down = null
+  letGo()
   if (aiming) {
     aiming = false
-    if (scene.value) scene.value.controls.enabled = viewport.mode === 'look' || viewport.mode === 'pick'
     if (viewport.target) viewport.aimed([...viewport.target], true)
     return
   }
@@ -249,6 +274,7 @@ function release(e: PointerEvent): void {
   }
   if (still && viewport.mode === 'pick') brush(e)
 }
+const drag = pointerDrag({ start: press, move, end: release, cancel })
 function turnBy(degrees: number): void {
   scene.value?.gaze.turnTo(turned.value + degrees)
 }
@@ -272,9 +298,10 @@ function turnBy(degrees: number): void {
       tabindex="0"
       aria-label="The sculpt on its turntable. Arrow keys turn it."
       :class="{ crosshair: viewport.mode !== 'look' }"
-      @pointerdown.capture="press"
-      @pointermove="move"
-      @pointerup="release"
+      @pointerdown.capture="drag.pointerdown"
+      @pointermove="drag.pointermove"
+      @pointerup="drag.pointerup"
+      @pointercancel="drag.pointercancel"
       @keydown.left.prevent="turnBy(-15)"
       @keydown.right.prevent="turnBy(15)"
     />

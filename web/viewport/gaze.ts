@@ -32,8 +32,10 @@ export class Gaze implements Eyes {
     this.controls = new CameraControls(this.camera, canvas)
     this.controls.updateCameraUp()
     this.controls.dollyToCursor = true
-    this.controls.smoothTime = 0.12
-    this.controls.draggingSmoothTime = 0.04
+    // Who wants no motion sees the view that was asked for, and not the way to it.
+    const still = window.matchMedia('(prefers-reduced-motion: reduce)').matches
+    this.controls.smoothTime = still ? 0 : 0.12
+    this.controls.draggingSmoothTime = still ? 0 : 0.04
   }
 
   resize(width: number, height: number): void {
@@ -113,6 +115,12 @@ export class Gaze implements Eyes {
   /** Degrees by which the front is turned away from the viewer. */
   turned(): number {
     return Math.round((((((this.controls.azimuthAngle * 180) / Math.PI) % 360) + 540) % 360) - 180)
+  }
+  /** Whether the left button, or one finger, turns the view. The wheel, the right button and two fingers always move it. */
+  leftTurns(turns: boolean): void {
+    const { ACTION } = CameraControls
+    this.controls.mouseButtons.left = turns ? ACTION.ROTATE : ACTION.NONE
+    this.controls.touches.one = turns ? ACTION.TOUCH_ROTATE : ACTION.NONE
   }
   turnTo(degrees: number): void {
     void this.controls.rotateTo((degrees * Math.PI) / 180, this.controls.polarAngle, true)

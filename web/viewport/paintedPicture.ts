@@ -1,3 +1,4 @@
+import { drawnBySoftware } from './software'
 import * as THREE from 'three'
 import type { Mesh } from '../../core/mesh/mesh'
 import type { Painted } from '../../core/paint/coats/coating'
@@ -52,7 +53,7 @@ export function paintedPicture(mesh: Mesh, painted: Painted, view: RegionView): 
 const FIELD = 24
 
 function made(): NonNullable<typeof stage> {
-  const renderer = new THREE.WebGLRenderer({ antialias: true, alpha: true, preserveDrawingBuffer: true })
+  const renderer = new THREE.WebGLRenderer({ antialias: !drawnBySoftware(), alpha: true, preserveDrawingBuffer: true })
   renderer.setSize(W, H, false)
   renderer.toneMapping = THREE.NeutralToneMapping
   const scene = new THREE.Scene(),

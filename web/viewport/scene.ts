@@ -1,3 +1,4 @@
+import { drawnBySoftware } from './software'
 import type CameraControls from 'camera-controls'
 import * as THREE from 'three'
 import { acceleratedRaycast, MeshBVH } from 'three-mesh-bvh'
@@ -47,7 +48,12 @@ export class Scene {
   onDraw: (() => void) | null = null
 
   constructor(private readonly canvas: HTMLCanvasElement) {
-    this.renderer = new THREE.WebGLRenderer({ canvas, antialias: true, alpha: true, preserveDrawingBuffer: true })
+    this.renderer = new THREE.WebGLRenderer({
+      canvas,
+      antialias: !drawnBySoftware(),
+      alpha: true,
+      preserveDrawingBuffer: true,
+    })
     this.renderer.setPixelRatio(Math.min(1.5, window.devicePixelRatio))
     this.renderer.toneMapping = THREE.NeutralToneMapping
     this.gaze = new Gaze(canvas, this.whole)

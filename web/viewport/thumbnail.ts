@@ -1,3 +1,4 @@
+import { drawnBySoftware } from './software'
 import * as THREE from 'three'
 import { isCloud, type Mesh } from '../../core/mesh/mesh'
 import { bareColours, pointsOf, solidOf } from './drawn'
@@ -19,7 +20,7 @@ export function thumbnail(key: string, load: () => Promise<Mesh>): Promise<strin
 }
 
 function draw(mesh: Mesh): string {
-  renderer ??= new THREE.WebGLRenderer({ antialias: true, alpha: true, preserveDrawingBuffer: true })
+  renderer ??= new THREE.WebGLRenderer({ antialias: !drawnBySoftware(), alpha: true, preserveDrawingBuffer: true })
   renderer.setSize(W, H, false)
   renderer.toneMapping = THREE.NeutralToneMapping
   const colours = bareColours(mesh, mesh.triangles.length / 3)

@@ -1,3 +1,4 @@
+import { dayAt } from '../../math/wallClock'
 import { keepsUntil, type Lot } from '../../stock/lots'
 
 /** So much of a supply wanted by a step, for a piece, at a time. */
@@ -31,7 +32,7 @@ export interface Wanted {
  * What has to be bought for all that is planned: of each supply, what is needed over what there is and keeps until the step
  * that needs it, and what falls to its reorder point by then. What two supplies share is used for the one needed first.
  */
-export function shoppingList(needs: readonly Need[], shelf: readonly OnShelf[]): Wanted[] {
+export function shoppingList(needs: readonly Need[], shelf: readonly OnShelf[], zone?: string): Wanted[] {
   const left = new Map(shelf.map((s) => [s.id, s.lots.map((l) => ({ ...l }))]))
   const rows = new Map<string, Wanted & { short: number }>()
   const inTime = [...needs].filter((n) => n.amount > 0).sort((a, b) => (a.at ?? Infinity) - (b.at ?? Infinity))
@@ -61,7 +62,7 @@ export function shoppingList(needs: readonly Need[], shelf: readonly OnShelf[]):
       row.why = 'short'
     }
     let wanted = n.amount
-    const day = n.at === null ? null : new Date(n.at).toISOString().slice(0, 10)
+    const day = n.at === null ? null : dayAt(zone, n.at)
     for (const lot of item ? left.get(item.id)! : []) {
       const until = keepsUntil(lot)
       if (day !== null && until !== null && until < day) continue

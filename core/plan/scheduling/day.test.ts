@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { dayNumber, isoDay, wallClock, weekday } from './wallClock'
+import { dayNumber, isoDay, wallClock, weekday } from '../../math/wallClock'
 import { BATCH, merged, proposeBatches, withBatches, type Batch } from './batching'
 import { fitsNow } from './fitsNow'
 import { improve } from './improve'

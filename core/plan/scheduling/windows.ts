@@ -1,4 +1,4 @@
-import { isoDay, wallClock, weekday } from './wallClock'
+import { isoDay, wallClock, weekday } from '../../math/wallClock'
 import type { Person } from './types'
 
 /** Days that are looked ahead. */

@@ -5,6 +5,9 @@ import { fitOrder, gluingFor, type GluingAdvice } from '../facts/gluing'
 import { capital, MIN, type PlanBuilder } from './builder'
 import type { PlanFacts, PlanJoint } from './types'
 
+/** s that an adhesive may take to cure where the piece is due soon; judgement */
+const HURRY = 2 * 3600
+
 /** mm of wire for a joint that nothing hangs on, where all are pinned */
 const LEAST_WIRE = 1
 /** N·mm that a glued joint without a pin is knocked with in handling */
@@ -43,7 +46,7 @@ export function joinPlan(f: PlanFacts): JoinedPlan[] {
           area: joint.fit.area,
           gap: Math.max(0, joint.fit.p95),
           mixed: joint.mixed,
-          hurry: f.due < 2 * 86_400 ? 2 * 3600 : Infinity,
+          hurry: f.hurried ? HURRY : Infinity,
         },
         f.room,
         used.length > 0 ? used : f.adhesives,

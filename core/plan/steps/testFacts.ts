@@ -59,7 +59,7 @@ export const facts = (more: Partial<PlanFacts> = {}): PlanFacts => ({
   fillers: FILLERS,
   adhesives: ADHESIVES,
   without: [],
-  due: Infinity,
+  hurried: false,
   inspection: null,
   surfaces: [{ surface: 'skin', names: ['Face'], area: 40_000 }],
   varnish: 'matt',

@@ -129,8 +129,8 @@ export interface PlanFacts {
   fillers: readonly BenchMaterial[]
   adhesives: readonly BenchMaterial[]
   without: readonly string[]
-  /** s until the piece is due; Infinity without a deadline */
-  due: number
+  /** whether it is due so soon that an adhesive has to be quick */
+  hurried: boolean
   /** how often it was looked over by now, and what is left of what was found; null before it was begun */
   inspection: {
     passes: number

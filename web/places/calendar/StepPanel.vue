@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { CalendarTask, StepEdit } from '../../../contract/bench'
-import { momentIn, wallClock } from '../../../core/plan/scheduling/wallClock'
+import { isoDay, momentIn, wallClock } from '../../../core/math/wallClock'
 import { useAttempt } from '../../composables/useAttempt'
 import DraftField from '../../shell/DraftField.vue'
 import { duration } from '../../shell/duration'
@@ -30,7 +30,7 @@ function local(iso: string | null): string {
     ms = new Date(iso).getTime(),
     m = c.minutesOf(ms)
   const two = (v: number): string => String(v).padStart(2, '0')
-  return `${new Date(c.dayOf(ms) * 86_400_000).toISOString().slice(0, 10)}T${two(Math.floor(m / 60))}:${two(m % 60)}`
+  return `${isoDay(c.dayOf(ms))}T${two(Math.floor(m / 60))}:${two(m % 60)}`
 }
 const moment = (text: string): string | null =>
   text === '' ? null : new Date(momentIn(zone.value, text)).toISOString()

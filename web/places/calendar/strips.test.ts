@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import type { CalendarRecord } from '../../../contract/bench'
 import { layWorkshop } from '../../../core/plan/scheduling/workshop'
-import { dayNumber, wallClock } from '../../../core/plan/scheduling/wallClock'
+import { dayNumber, wallClock } from '../../../core/math/wallClock'
 import { dateName, dayName, hourOf, letterOf, momentOf, rowsOf } from './strips'
 
 const ZONE = 'Europe/Berlin'

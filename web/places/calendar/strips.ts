@@ -1,7 +1,7 @@
 import type { CalendarRecord } from '../../../contract/bench'
 import { windowsOf } from '../../../core/plan/scheduling/windows'
 import type { Laid } from '../../../core/plan/scheduling/workshop'
-import { wallClock, weekday } from '../../../core/plan/scheduling/wallClock'
+import { wallClock, weekday } from '../../../core/math/wallClock'
 
 const MINUTE = 60_000
 /** Space between two windows of one day, ms of the strip's scale. */

@@ -50,7 +50,7 @@ const note = (): Promise<void> =>
       }),
       batches: batches.value,
       kept: kept.value,
-      mixedOn: new Date().toISOString().slice(0, 10),
+      mixedOn: stock.today(),
       photo: hash,
     })
     mixing.about.name = ''

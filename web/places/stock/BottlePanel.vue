@@ -12,7 +12,7 @@ const stock = useStock()
 const { fault, attempt } = useAttempt()
 const parsed = computed(() => resinSchema.parse(props.resin))
 type Bottle = ResinRecord['bottles'][number]
-const today = new Date().toISOString().slice(0, 10)
+const today = computed(() => stock.today())
 const save = (bottles: Bottle[]): Promise<void> => attempt(() => stock.change('resin', props.resin.id, { bottles }))
 const change = (i: number, more: Partial<Bottle>): Promise<void> =>
   save(parsed.value.bottles.map((b, k) => (k === i ? { ...b, ...more } : b)))

@@ -20,7 +20,7 @@ const m = computed(() => materialSchema.parse(props.item))
 const strange = computed(() =>
   SUPPLIES.find((s) => m.value.serves.includes(s.what) && ofProduct(m.value, s.what) === null),
 )
-const today = new Date().toISOString().slice(0, 10)
+const today = computed(() => stock.today())
 const save = (more: Partial<MaterialRecord>): Promise<void> =>
   attempt(() => stock.change('material', props.item.id, more))
 type Lot = MaterialRecord['lots'][number]

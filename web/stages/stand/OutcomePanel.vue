@@ -41,9 +41,7 @@ async function save(data: Partial<NonNullable<typeof resin.value>>, said: string
 const log = (held: boolean): Promise<void> =>
   save(
     {
-      prints: [...(resin.value?.prints ?? []), { on: new Date().toISOString().slice(0, 10), held, ...props }].slice(
-        -400,
-      ),
+      prints: [...(resin.value?.prints ?? []), { on: stock.today(), held, ...props }].slice(-400),
     },
     held ? 'Noted: all tips held.' : 'Noted: tips let go.',
   )

@@ -6,6 +6,13 @@ export const dayNumber = (iso: string): number => Math.round(Date.parse(`${iso}T
 /** 0 Sunday. */
 export const weekday = (day: number): number => (((day + 4) % 7) + 7) % 7
 
+/** The day on which a moment falls by the clock of a zone, ISO. @param at ms; now when it is not given */
+export const dayAt = (zone?: string, at = Date.now()): string => isoDay(wallClock(zone).dayOf(at))
+/** ms by which what is due on a day has to be done: the last second of that day by the clock of a zone. */
+export const dueAt = (day: string, zone?: string): number => wallClock(zone).at(dayNumber(day) + 1, 0) - 1000
+/** Whole days from one ISO day to another. */
+export const daysBetween = (from: string, to: string): number => dayNumber(to) - dayNumber(from)
+
 /**
  * A moment as it is written in ISO 8601: with an offset it is that moment, without one the clock on the wall of a zone shows it.
  *
