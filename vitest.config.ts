@@ -13,7 +13,7 @@ export default defineConfig({
     ],
     testTimeout: 240_000,
     hookTimeout: 240_000,
-    maxWorkers: 2,
+    maxWorkers: Number(process.env.UNIT_WORKERS ?? 2),
     setupFiles: ['bootstrap/propertySeed.ts'],
   },
 })

@@ -113,7 +113,8 @@ try {
       'unit and server',
       bin('vitest'),
       ['run', '--reporter=default', '--reporter=json', `--outputFile.json=${unit}`],
-      env,
+      // The browser tests beside it have two workers: more than there are processors only makes all of them wait.
+      { ...env, UNIT_WORKERS: '1' },
       () => {
         const r = JSON.parse(readFileSync(unit, 'utf8'))
         return [r.numPassedTests, r.numFailedTests + r.numFailedTestSuites * (r.numFailedTests === 0 ? 1 : 0)]

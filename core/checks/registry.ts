@@ -1,4 +1,5 @@
-import { z } from 'zod'
+import type { z } from 'zod'
+import { kindTable } from '../schemas/kindTable'
 import { access } from './access'
 import { archive } from './archive'
 import { axis } from './axis'
@@ -91,19 +92,18 @@ export const CHECKS = [
   surfaceMaps,
 ] as const
 
+const table = kindTable(CHECKS)
 type Definition = (typeof CHECKS)[number] | typeof readFile
 export type CheckKind = Definition['kind']
 type DefinitionOf<K extends CheckKind> = Extract<Definition, { kind: K }>
-type Schemas<T extends readonly { schema: unknown }[]> = { -readonly [I in keyof T]: T[I]['schema'] }
 
 /** A question to a mesh, or to an archive, as it crosses the API. */
-export const check = z.discriminatedUnion('kind', CHECKS.map((c) => c.schema) as unknown as Schemas<typeof CHECKS>)
+export const check = table.schema
 export type Check = z.output<typeof check>
 export type CheckInput = z.input<typeof check>
 export type CheckReport<K extends CheckKind = CheckKind> = z.output<DefinitionOf<K>['report']>
 
-const byKind = new Map<string, Definition>([...CHECKS, readFile].map((c) => [c.kind, c]))
-/** The definition of a kind; null of what is no check. */
-export const checkOf = (kind: string): Definition | null => byKind.get(kind) ?? null
+/** The definition of a kind; null of what is no check. Reading a file is none that can be asked, and is found here too. */
+export const checkOf = (kind: string): Definition | null => (kind === readFile.kind ? readFile : table.of(kind))
 /** Hashes of the meshes that a check needs beside the one that it is asked of, in the order in which it gets them. */
 export const inputsOf = (c: Check): string[] => (checkOf(c.kind)!.inputs as (c: Check) => string[])(c)

@@ -1,4 +1,5 @@
-import { z } from 'zod'
+import type { z } from 'zod'
+import { kindTable } from '../schemas/kindTable'
 import type { Measures } from '../mesh/measure'
 import { base } from './base'
 import { bay } from './bay'
@@ -60,16 +61,12 @@ export const OPERATIONS = [
   support,
 ] as const
 
+const table = kindTable(OPERATIONS)
 type Definition = (typeof OPERATIONS)[number]
 export type OperationKind = Definition['kind']
 type DefinitionOf<K extends OperationKind> = Extract<Definition, { kind: K }>
-type Schemas<T extends readonly { schema: unknown }[]> = { -readonly [I in keyof T]: T[I]['schema'] }
-
 /** The operation records of a part, with defaults, as they cross the API, the archive and the command line. */
-export const operation = z.discriminatedUnion(
-  'kind',
-  OPERATIONS.map((o) => o.schema) as unknown as Schemas<typeof OPERATIONS>,
-)
+export const operation = table.schema
 export type Operation = z.output<typeof operation>
 export type OperationInput = z.input<typeof operation>
 /** What is reported of an operation: the measures of its result, and what is its own. */
@@ -77,11 +74,10 @@ export type OperationReport<K extends OperationKind = OperationKind> = {
   [I in K]: { kind: I; measures: Measures } & z.output<DefinitionOf<I>['report']>
 }[K]
 
-const byKind = new Map<string, Definition>(OPERATIONS.map((o) => [o.kind, o]))
 const ranks = new Map<string, number>(OPERATIONS.map((o, i) => [o.kind, i]))
 
 /** The definition of a kind; null of what is no operation. */
-export const operationOf = (kind: string): Definition | null => byKind.get(kind) ?? null
+export const operationOf = (kind: string): Definition | null => table.of(kind)
 /** Place of a kind in working order. */
 export const rankOf = (kind: OperationKind): number => ranks.get(kind) ?? -1
 /** Kinds that a list may hold several of. */

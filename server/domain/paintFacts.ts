@@ -1,3 +1,4 @@
+import { dropsOf, paintKey, sharesOf } from '../../core/paint/coats/coatPaints'
 import type { Scheme } from '../../contract/scheme'
 import { paint as paintSchema, type PaintRecord } from '../../contract/stock'
 import { AIRBRUSHED, BRUSHED } from '../../core/paint/optics/film'
@@ -15,18 +16,21 @@ export function areaOf(scheme: Scheme, region: number, whole: number): number {
     : whole / Math.max(1, scheme.regions.length)
 }
 
-const shares = (mix: Scheme['coats'][number]['mix']): { id: string; share: number }[] => {
-  const drops = mix.reduce((s, m) => s + m.drops, 0)
-  return mix.map((m) => ({ id: m.paintId, share: m.drops / drops }))
-}
 const paintsIn = (stock: readonly StockItem[]): Map<string, PaintRecord> =>
   new Map(stock.filter((s) => s.kind === 'paint').map((r) => [r.id, paintSchema.parse(r.data)]))
+const LOST = 'a paint no longer in stock'
+function paintWords(c: Scheme['coats'][number], paints: ReadonlyMap<string, PaintRecord>): string {
+  const drops = dropsOf(c)
+  const name = (id: string): string => paints.get(id)?.name ?? LOST
+  if (drops.length === 0) return 'paint to choose'
+  return drops.length === 1 ? name(drops[0]!.paintId) : drops.map((d) => `${d.drops} ${name(d.paintId)}`).join(' + ')
+}
 const bordersOf = (scheme: Scheme): { a: number; b: number; mm: number }[] => scheme.maps.flatMap((m) => m.borders)
 const nameOf = (scheme: Scheme, region: number): string => scheme.regions.find((r) => r.id === region)?.name ?? 'Region'
 const isSprayed = (c: Scheme['coats'][number]): boolean => c.tool === 'airbrush' || c.technique === 'airbrush'
 
 const kindsOf = (c: Scheme['coats'][number], paints: ReadonlyMap<string, PaintRecord>): PaintRecord['kind'][] =>
-  (c.paintId ? [c.paintId] : c.mix.map((m) => m.paintId)).flatMap((id) => paints.get(id)?.kind ?? [])
+  dropsOf(c).flatMap((d) => paints.get(d.paintId)?.kind ?? [])
 const isMetal = (c: Scheme['coats'][number], paints: ReadonlyMap<string, PaintRecord>): boolean =>
   c.technique === 'metallic' || kindsOf(c, paints).includes('metallic')
 
@@ -50,10 +54,8 @@ export function coatsOf(
     technique: c.technique,
     byAirbrush: isSprayed(c),
     area: areaOf(scheme, c.regionId, whole),
-    mix: c.paintId ? [{ id: c.paintId, share: 1 }] : shares(c.mix),
-    paint: c.paintId
-      ? (paints.get(c.paintId)?.name ?? 'a paint no longer in stock')
-      : c.mix.map((m) => `${m.drops} ${paints.get(m.paintId)?.name ?? '?'}`).join(' + ') || 'paint to choose',
+    mix: sharesOf(c),
+    paint: paintWords(c, paints),
     coats: Math.max(1, Math.round(c.film / (isSprayed(c) ? AIRBRUSHED : BRUSHED))),
     masks: masks[i]!,
     solvent: kindsOf(c, paints).some((k) => k === 'oil' || k === 'enamel'),
@@ -80,7 +82,7 @@ function masksOf(
       id: c.id,
       region: c.regionId,
       name: c.technique,
-      paint: c.paintId ?? (c.mix.length > 0 ? JSON.stringify(c.mix) : c.id),
+      paint: paintKey(c),
       spray: isSprayed(c),
       // What follows is of no account for masks.
       handsOn: 0,
@@ -114,7 +116,7 @@ export function finishesOf(scheme: Scheme, whole: number, stock: readonly StockI
     if (own.length === 0 || area <= 0 || r.takes === 'glue') return []
     const colours = own.filter((c) => c.technique !== 'varnish')
     const varnish = own.findLast((c) => c.technique === 'varnish')
-    const sheen = varnish && paints.get(varnish.paintId ?? varnish.mix[0]?.paintId ?? '')?.finish
+    const sheen = varnish && paints.get(dropsOf(varnish)[0]?.paintId ?? '')?.finish
     return [
       {
         name: r.name,

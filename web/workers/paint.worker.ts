@@ -1,3 +1,4 @@
+import { dropsOf, paintKey } from '../../core/paint/coats/coatPaints'
 import * as Comlink from 'comlink'
 import type { Coat } from '../../contract/scheme'
 import { FILM, type Tool } from '../../core/paint/coats/batch'
@@ -52,8 +53,6 @@ const stocked = new Map<string, StockPaint>()
 const known = new Map<string, string>()
 const hexOf = (r: ArrayLike<number>): string => toHex(xyzToSrgb(toXyz(r)))
 /** Paints of a coat with their drops; one paint alone is one drop of it. */
-const dropsOf = (c: Coat): Coat['mix'] =>
-  c.mix.length > 0 ? c.mix : c.paintId ? [{ paintId: c.paintId, drops: 1 }] : []
 /** What a coat is laid with, as it comes from the bottle; null where no paint is chosen. */
 const opticsOfCoat = (c: Coat): Optics | null => mixed(dropsOf(c).map(({ paintId, drops }) => ({ id: paintId, drops })))
 const painted = new PaintedSkin(opticsOfCoat, (c) => dropsOf(c).map((d) => stocked.get(d.paintId)))
@@ -303,7 +302,7 @@ const work = {
         tool: c.technique === 'airbrush' ? 'airbrush' : c.tool,
         optics: opticsOfCoat(c),
         // Nobody knows of two coats without a paint that they would be the same.
-        paint: drops.length > 0 ? JSON.stringify(drops.map((m) => [m.paintId, m.drops])) : c.id,
+        paint: paintKey(c),
         name: list.map((p) => p?.name ?? '?').join(' + ') || 'paint to choose',
         film: c.film,
         pigment: c.pigment,

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { dropsOf } from '../../../core/paint/coats/coatPaints'
 import { computed, onBeforeUnmount, ref, watch } from 'vue'
 import { coat as coatSchema, type Coat, type Scheme } from '../../../contract/scheme'
 import { plainPaints } from '../../../core/paint/recipes/stockPaint'
@@ -112,7 +113,7 @@ const coatOf = (c: LaidOut): Coat =>
 function goal(): Triple | null {
   if (props.region.target) return hexToLab(props.region.target)
   const first = here.value[0]
-  const paint = book.paints.find((p) => p.id === (first?.paintId ?? first?.mix[0]?.paintId))
+  const paint = book.paints.find((p) => p.id === (first && dropsOf(first)[0]?.paintId))
   return paint?.lab ?? null
 }
 function layItOut(): Promise<unknown> {
