@@ -17,7 +17,7 @@ const choice = z.object({
 }) satisfies z.ZodType<CoreChoice>
 
 export const coreChoices = defineCheck({
-  version: 1,
+  version: 2,
   schema: z.object({
     kind: z.literal('coreChoices'),
     others: z.array(hash).length(1).describe('the hollowed body'),

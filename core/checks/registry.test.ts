@@ -1,13 +1,15 @@
 import { describe, expect, it } from 'vitest'
 import { z } from 'zod'
 import { good } from '../answer'
-import type { Mesh } from '../mesh/mesh'
+import { tooThin } from '../findings/tooThin'
+import { keepFaces, type Mesh } from '../mesh/mesh'
 import { defineOperation } from '../operations/operation'
 import { OPERATIONS } from '../operations/registry'
 import { kindTable } from '../schemas/kindTable'
 import { boxBody, sphereBody } from '../testBodies'
 import { defineCheck, type CheckHost } from './check'
 import { CHECKS } from './registry'
+import { thinness } from './thinness'
 
 /** The worked example of docs/development.md: one definition, and its line in the list. */
 const handles = defineCheck({
@@ -55,5 +57,19 @@ describe('a kind that is added', () => {
   })
   it('under a name that is taken is refused at once', () => {
     expect(() => kindTable([...CHECKS, CHECKS[0]] as never)).toThrow(`two definitions of ${CHECKS[0].kind}`)
+  })
+})
+
+describe('a report', () => {
+  it('says that nothing was measured by null, not by a number that JSON does not know', async () => {
+    // An open sheet: no ray into it ever leaves it again.
+    const sheet = keepFaces(
+      boxBody(10, 10, 10),
+      Uint8Array.from({ length: 12 }, (_, f) => (f < 2 ? 1 : 0)),
+    )
+    const r = await thinness.run({ meshes: [sheet], params: { kind: 'thinness', limit: 1 }, host })
+    const report = r.ok ? thinness.report.parse(JSON.parse(JSON.stringify(r.value.report))) : null
+    expect(report?.thinnest).toBeNull()
+    expect(tooThin(report!)).toEqual([])
   })
 })

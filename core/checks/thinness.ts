@@ -8,7 +8,7 @@ export const thinness = defineCheck({
   version: 2,
   schema: z.object({ kind: z.literal('thinness'), limit: z.number().min(0.05).max(10) }),
   report: z.object({
-    thinnest: z.number(),
+    thinnest: z.number().nullable(),
     place: point,
     thinArea: z.number(),
     samples: z.number(),

@@ -4,7 +4,7 @@ import { loadCase, wallLoadReport } from './loadCase'
 import { defineCheck } from './check'
 
 export const wallLoad = defineCheck({
-  version: 1,
+  version: 2,
   schema: z.object({ kind: z.literal('wallLoad'), ...loadCase }),
   report: wallLoadReport,
   run: async ({ meshes: [mesh], params, host }) => {

@@ -6,7 +6,7 @@ export const PRINTS = 0.3
 export const SURVIVES = 0.6
 
 export function tooThin(t: Thinness): Finding[] {
-  if (!(t.thinnest < SURVIVES) || t.thinArea < 1) return []
+  if (t.thinnest === null || t.thinnest >= SURVIVES || t.thinArea < 1) return []
   const hopeless = t.thinnest < PRINTS
   return [
     {

@@ -7,8 +7,8 @@ import { treeOf, type Tree } from '../mesh/tree'
 import { coneDirections } from '../math/directions'
 
 export interface Thinness {
-  /** mm; median of an inward cone at the thinnest spot */
-  thinnest: number
+  /** mm; median of an inward cone at the thinnest spot; null where nowhere enough rays met a far skin */
+  thinnest: number | null
   place: [number, number, number]
   /** mm² of skin whose body is thinner than the limit */
   thinArea: number
@@ -84,5 +84,11 @@ export function thinness(mesh: Mesh, limit: number, report: Report = silent, sam
     }
   }
   places.sort((a, b) => a.thickness - b.thickness)
-  return { thinnest, place, thinArea: (thin / Math.max(1, n)) * total, samples: n, places: places.slice(0, 40) }
+  return {
+    thinnest: thinnest === Infinity ? null : thinnest,
+    place,
+    thinArea: (thin / Math.max(1, n)) * total,
+    samples: n,
+    places: places.slice(0, 40),
+  }
 }

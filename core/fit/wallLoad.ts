@@ -83,6 +83,9 @@ export function wallLoad(mesh: Mesh, load: LoadCase, report: Report = silent): W
   return out
 }
 
+/** MPa of a section that has no wall at all: beyond what any resin bears */
+const UNBORNE = 1e6
+
 /**
  * @param moment N·mm, of the whole section
  */
@@ -97,7 +100,7 @@ function loadAt(out: WallLoad, raster: SectionRaster, z: number, height: number,
     const stress = (wall: number): number => {
       const cells = wall / cell
       const ring = moments(raster, (i) => regionOf[i] === r && distance[i]! <= cells * cells)
-      return ring.least > 0 ? (share * whole.reach) / ring.least : Infinity
+      return ring.least > 0 ? (share * whole.reach) / ring.least : UNBORNE
     }
     const planned = stress(load.wall),
       full = (share * whole.reach) / whole.least

@@ -19,11 +19,18 @@ export const fix = defineOperation({
   version: 1,
   repeated: true,
   schema: z.object({ kind: z.literal('fix'), fixings: z.array(fixing).min(1).max(64) }),
-  report: z.object({ fix: z.object({ walls: z.array(z.number()) }) }),
+  report: z.object({
+    fix: z.object({ walls: z.array(z.number().nullable()).describe('mm; null of one too short to be near the skin') }),
+  }),
   label: ({ fixings }) => fixings.map((f) => `${f.shape} ${f.role}, ${millimetres(f.width)}`).join('; '),
   apply: async ({ mesh, op }) => {
     const { fix: fixed } = await import('../shape/fixing')
     const r = await fixed(mesh, op.fixings)
-    return r.ok ? good({ mesh: r.value.mesh, report: { fix: r.value.report } }) : r
+    return r.ok
+      ? good({
+          mesh: r.value.mesh,
+          report: { fix: { walls: r.value.report.walls.map((w) => (Number.isFinite(w) ? w : null)) } },
+        })
+      : r
   },
 })

@@ -104,7 +104,8 @@ describe('the calendar', () => {
     const done = ago(10)
     await Promise.all([tick({ doneAt: done, waits: 3600 }), tick({ doneAt: ago(5), waits: 3600 })])
     const s = await step(id, 'wash')
-    expect([20 * 60, 25 * 60]).toContain(s.took)
+    // The moments are made from the clock, one after the other.
+    expect(Math.min(...[20, 25].map((m) => Math.abs(s.took - 60 * m)))).toBeLessThan(10)
     expect(new Date(s.timerUntil).getTime() - new Date(s.doneAt).getTime()).toBe(3_600_000)
     await tick({ took: 700 })
     expect((await calendar()).record).toContainEqual({ kind: 'wash', planned: 900, took: 700 })

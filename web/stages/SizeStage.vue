@@ -68,7 +68,7 @@ watchEffect(() => {
 function act(name: string): void {
   if (name.startsWith('scale:')) factor.value *= Number(name.slice(6))
   const thin = found.thinnessAt(factor.value)
-  if (name === 'enlarge' && thin) factor.value *= SURVIVES / thin.thinnest
+  if (name === 'enlarge' && thin?.thinnest) factor.value *= SURVIVES / thin.thinnest
 }
 const several = computed(() => (store.piece?.partList.length ?? 0) > 1)
 /** Parts that stand together grow together, about one point; a part alone about its own foot. */

@@ -121,8 +121,8 @@ export const useFindings = defineStore('findings', () => {
     return (
       t && {
         ...t,
-        thinnest: t.thinnest * f,
-        thinArea: t.thinnest * f < SURVIVES ? t.thinArea * f * f : 0,
+        thinnest: t.thinnest === null ? null : t.thinnest * f,
+        thinArea: t.thinnest !== null && t.thinnest * f < SURVIVES ? t.thinArea * f * f : 0,
         places: t.places.map((p) => ({ ...p, thickness: p.thickness * f })),
       }
     )
