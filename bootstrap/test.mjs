@@ -84,7 +84,7 @@ process.on('SIGINT', () => {
   process.exit(130)
 })
 
-/** What needs no build: read while the build and the tests run. */
+/** What needs no build: read when the browser tests have left a processor free. */
 async function readings() {
   await check('types', bin('vue-tsc'), ['--noEmit', '-p', '.'])
   await check('lint', bin('eslint'), ['.', '--max-warnings', '0'])
@@ -108,7 +108,7 @@ try {
         const { stats } = JSON.parse(readFileSync(browser, 'utf8'))
         return [stats.expected, stats.unexpected + stats.flaky]
       },
-    ),
+    ).then(readings),
     tests(
       'unit and server',
       bin('vitest'),
@@ -119,7 +119,7 @@ try {
         const r = JSON.parse(readFileSync(unit, 'utf8'))
         return [r.numPassedTests, r.numFailedTests + r.numFailedTestSuites * (r.numFailedTests === 0 ? 1 : 0)]
       },
-    ).then(readings),
+    ),
   ])
 } finally {
   end()

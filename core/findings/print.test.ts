@@ -3,6 +3,7 @@ import { describe, expect, it } from 'vitest'
 import type { Mishap } from '../print/hanging/hanging'
 import { bathSaturated } from './bathSaturated'
 import { supportFailures } from './supportFailures'
+import { unplacedSteps } from './unplacedSteps'
 import { fill, printTrouble, type PlateAtWork } from './printTrouble'
 
 const plate: PlateAtWork = {
@@ -90,5 +91,15 @@ describe('layers by usual figures', () => {
     ])
     // Islands have a finding of their own.
     expect(supportFailures([{ kind: 'island', area: 3, ...at }])).toEqual([])
+  })
+})
+
+describe('steps without a place', () => {
+  it('are blamed on missing hours only where there are none', () => {
+    expect(unplacedSteps(0, false)).toEqual([])
+    expect(unplacedSteps(1, false)[0]!.sentence).toContain('There are no bench hours')
+    const [some] = unplacedSteps(3, true)
+    expect(some).toMatchObject({ value: '3', unit: 'steps without a place' })
+    expect(some!.sentence).not.toContain('There are no bench hours')
   })
 })

@@ -15,6 +15,7 @@ import { scheduleRisk } from '../../core/findings/scheduleRisk'
 import { supportedAlready, supportedFile } from '../../core/findings/supportedAlready'
 import { suctionCup } from '../../core/findings/suctionCup'
 import { supportGaps } from '../../core/findings/supportGaps'
+import { unplacedSteps } from '../../core/findings/unplacedSteps'
 import { hollowSaving } from '../../core/findings/hollowSaving'
 import { trappedResin } from '../../core/findings/trappedResin'
 import { SURVIVES, tooThin } from '../../core/findings/tooThin'
@@ -246,12 +247,16 @@ export const useFindings = defineStore('findings', () => {
       })),
     ),
   )
+  const anyHours = computed(() => {
+    const shop = stock.workshop
+    return !shop || shop.benchHours.length > 0 || shop.people.some((p) => (p.hours?.length ?? 0) > 0)
+  })
   const bench = computed<Finding[]>(() =>
     plan.plan && piece.piece
       ? [
           ...scheduleRisk(plan.plan.steps, plan.plan.finish, piece.piece.deadline, stock.zone),
           ...(plan.plan.sprayRefused ? [spray(plan.plan.sprayRefused)] : []),
-          ...(plan.plan.impossible.length > 0 ? [noHours(plan.plan.impossible.length)] : []),
+          ...unplacedSteps(plan.plan.impossible.length, anyHours.value),
         ]
       : [],
   )
@@ -307,15 +312,5 @@ const spray = (sentence: string): Finding => ({
   sentence,
   places: [],
   how: 'Room as set in the workshop.',
-  fixes: [],
-})
-const noHours = (steps: number): Finding => ({
-  id: 'no-hours',
-  level: 'settle',
-  value: String(steps),
-  unit: 'steps without a place',
-  sentence: 'There are no bench hours. Set them under Workshop.',
-  places: [],
-  how: '',
   fixes: [],
 })
