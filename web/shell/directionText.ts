@@ -1,5 +1,5 @@
 /** Where a light or a spray comes from, in words: degrees to the piece's own left of its front, and up. */
-export function whence(turn: number, lift: number): string {
+export function directionText(turn: number, lift: number): string {
   const round =
     turn === 0
       ? 'the front'

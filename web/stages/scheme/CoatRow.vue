@@ -9,7 +9,7 @@ import { TECHNIQUES } from '../../../core/defaults/paint'
 import { NOZZLE } from '../../../core/paint/surface/sprayLight'
 import type { Item } from '../../stores/stock'
 import HandFields from './HandFields.vue'
-import { whence } from '../../shell/directionText'
+import { directionText } from '../../shell/directionText'
 import { useViewport } from '../../viewport/useViewport'
 
 const coat = defineModel<Coat>({ required: true })
@@ -124,7 +124,7 @@ const mixed = (): string =>
     </div>
     <div v-if="aimed" class="aim">
       <span v-if="coat.from" class="soft"
-        >sprayed from {{ whence(coat.from.turn, coat.from.lift) }}, cone of
+        >sprayed from {{ directionText(coat.from.turn, coat.from.lift) }}, cone of
         <input
           type="number"
           class="form-control form-control-sm num d-inline"

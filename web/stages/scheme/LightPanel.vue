@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { LAMP_RANGE } from '../../../core/paint/optics/lamp'
 import { useViewport } from '../../viewport/useViewport'
-import { whence } from '../../shell/directionText'
+import { directionText } from '../../shell/directionText'
 import type { Light } from './usePreview'
 
 /** By what light the paint is looked at. */
@@ -30,7 +30,7 @@ function fromHere(): void {
     <summary>
       <h2 class="d-inline">Light</h2>
       <span class="soft small ms-2"
-        >{{ light.at ? `from ${whence(light.at.turn, light.at.lift)}` : 'rides with you'
+        >{{ light.at ? `from ${directionText(light.at.turn, light.at.lift)}` : 'rides with you'
         }}{{ light.kelvin ? `, ${light.kelvin} K` : ', daylight' }}</span
       >
     </summary>

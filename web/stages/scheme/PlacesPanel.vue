@@ -4,7 +4,7 @@ import { BORDER_LOOK, ZONES, type LightPlaces } from '../../../core/paint/lighti
 import { newestOnly } from '../../composables/newest'
 import { usePaintWork } from '../../composables/usePaintWork'
 import { handOver } from '../../shell/downloadFile'
-import { whence } from '../../shell/directionText'
+import { directionText } from '../../shell/directionText'
 import { usePiece } from '../../stores/piece'
 import { useViewport } from '../../viewport/useViewport'
 import type { SchemeSent } from '../../workers/paintedSkin'
@@ -54,7 +54,7 @@ onBeforeUnmount(() => {
 const what = computed(() => (all.value ? 'all of it' : props.region.name))
 async function sheet(): Promise<void> {
   if (!places.value) return
-  const title = `${store.piece?.name ?? 'Piece'}: light and shade on ${what.value}, light from ${whence(at.value.turn, at.value.lift)}`
+  const title = `${store.piece?.name ?? 'Piece'}: light and shade on ${what.value}, light from ${directionText(at.value.turn, at.value.lift)}`
   const svg = await work.placesSheet(places.value, title)
   if (svg) handOver(`light and shade, ${what.value}.svg`, svg, 'image/svg+xml')
 }
@@ -67,7 +67,7 @@ async function sheet(): Promise<void> {
     </summary>
     <div class="folded">
       <p class="soft small m-0">
-        By a light from {{ whence(at.turn, at.lift) }}{{ light.at ? '' : '; set another under “Light”' }}. Borders by
+        By a light from {{ directionText(at.turn, at.lift) }}{{ light.at ? '' : '; set another under “Light”' }}. Borders by
         share of the skin, so that dark cloth has its highlights too.
       </p>
       <label
