@@ -67,8 +67,8 @@ async function sheet(): Promise<void> {
     </summary>
     <div class="folded">
       <p class="soft small m-0">
-        By a light from {{ directionText(at.turn, at.lift) }}{{ light.at ? '' : '; set another under “Light”' }}. Borders by
-        share of the skin, so that dark cloth has its highlights too.
+        By a light from {{ directionText(at.turn, at.lift) }}{{ light.at ? '' : '; set another under “Light”' }}.
+        Borders by share of the skin, so that dark cloth has its highlights too.
       </p>
       <label
         ><input v-model="all" type="checkbox" class="form-check-input me-2" />The whole part, not “{{ region.name }}”
