@@ -16,12 +16,13 @@ export function scheduleRisk(
   const out: Finding[] = []
   if (deadline) {
     const due = dueAt(deadline, zone)
+    const days = Math.ceil((finish - due) / 86_400_000)
     if (finish > due)
       out.push({
         id: 'late',
         level: 'settle',
-        value: String(Math.ceil((finish - due) / 86_400_000)),
-        unit: 'days late',
+        value: String(days),
+        unit: days === 1 ? 'day late' : 'days late',
         sentence: `The plan ends after the deadline of ${deadline}.`,
         places: [],
         how: 'Steps laid on the bench hours one after another, waits included.',

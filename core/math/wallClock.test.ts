@@ -26,5 +26,6 @@ describe('what is due on a day', () => {
     const late = (zone: string): boolean => scheduleRisk([], done, '2026-12-24', zone).some((f) => f.id === 'late')
     expect(late('America/Los_Angeles')).toBe(false)
     expect(late('Europe/Berlin')).toBe(true)
+    expect(scheduleRisk([], done, '2026-12-24', 'Europe/Berlin')[0]).toMatchObject({ value: '1', unit: 'day late' })
   })
 })

@@ -21,7 +21,7 @@ const store = usePiece(),
   found = useFindings(),
   stock = useStock(),
   viewport = useViewport()
-const { resin } = useMeans()
+const { printer, resin } = useMeans()
 const source = computed(() => store.meshBefore('scale'))
 const applied = computed(() => {
   const op = store.step('scale')?.op
@@ -104,7 +104,11 @@ const setAxis = (k: number, v: number): void => {
   <FindingList
     :findings="findings"
     :measuring="found.measuring"
-    checked="Goes into the printer, and nothing is thinner than 0.6 mm at this size."
+    :checked="
+      printer
+        ? `Fits ${printer.name}, and nothing is thinner than 0.6 mm at this size.`
+        : 'Nothing is thinner than 0.6 mm at this size. Choose a printer in Brief to check whether it fits.'
+    "
     :acts="['scale', 'enlarge']"
     @show="viewport.show"
     @act="act"
@@ -125,7 +129,7 @@ const setAxis = (k: number, v: number): void => {
       <dt>mass</dt>
       <dd>{{ ((volume / 1000) * (resin?.density ?? 1.12)).toFixed(0) }} g</dd>
       <dt>price of resin</dt>
-      <dd>{{ stock.money((ml / 1000) * (resin?.pricePerLitre ?? 0)) }}</dd>
+      <dd>{{ resin ? stock.money((ml / 1000) * resin.pricePerLitre) : 'no resin chosen' }}</dd>
     </dl>
   </section>
   <section v-if="base && size" class="mb-3">
