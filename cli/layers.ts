@@ -1,6 +1,6 @@
 import { open } from 'node:fs/promises'
 import { basename } from 'node:path'
-import { FLECK } from '../core/findings/supportGaps'
+import { FLECK } from '../core/findings/islands'
 import type { ByteSource } from '../core/formats/zipDirectory'
 import { readLayers, type LayersReport } from '../core/print/slice/readLayers'
 import { usage, type Call } from './call'

@@ -2,10 +2,10 @@ import { basename } from 'node:path'
 import { operation } from '../contract/operations'
 import { printerFile } from '../contract/stock'
 import { peelOn } from '../core/print/slice/printer'
-import { doesNotFit } from '../core/findings/doesNotFit'
-import { FLECK } from '../core/findings/supportGaps'
+import { doesNotStand } from '../core/findings/doesNotFit'
+import { FLECK } from '../core/findings/islands'
 import { bounds, boxSize } from '../core/mesh/mesh'
-import { LOOK } from '../core/raster/layerGraph'
+import { INSPECTION_STEP } from '../core/raster/layerGraph'
 import { inspectLayers } from '../core/print/slice/slice'
 import { support, type SupportReport } from '../core/print/support/support'
 import { usage, type Call } from './call'
@@ -38,8 +38,8 @@ export async function supportsCommand({ words, flags, out, fail }: Call): Promis
   if (!made.ok) return fail(made.problem, 1)
   const { mesh: whole, report } = made.value
   const size = boxSize(bounds(whole))
-  const misfits = doesNotFit(size, printer.value, true)
-  const islands = inspectLayers(whole, LOOK).islands.filter((i) => i.area >= FLECK)
+  const misfits = doesNotStand(size, printer.value)
+  const islands = inspectLayers(whole, INSPECTION_STEP).islands.filter((i) => i.area >= FLECK)
   const full = { ...report, size, fits: misfits.length === 0, islands }
   const noted = (target && writer ? await write(target, writer(whole)) : null) ?? (await writeReport(flags, full))
   if (noted) return fail(noted, 2)

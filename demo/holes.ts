@@ -1,6 +1,6 @@
 import { reportOf } from '../contract/derivations'
 import type { PartRecord } from '../contract/pieces'
-import { LOOK } from '../core/raster/layerGraph'
+import { INSPECTION_STEP } from '../core/raster/layerGraph'
 import { rinsedAway } from '../core/findings/trappedResin'
 import type { DrainHole } from '../core/shape/drill'
 import { call, check, derived, settled } from './talk'
@@ -32,7 +32,7 @@ export async function openWhatStays(piece: string, hollow: string, down: readonl
 export async function ventCups(piece: string, hollow: string): Promise<void> {
   for (let round = 0; round < 3; round++) {
     const part = (await settled(piece, (p) => derived(p.partList[0]!))).partList[0]!
-    const { cups } = await check(part.meshHash, { kind: 'layers', step: LOOK })
+    const { cups } = await check(part.meshHash, { kind: 'layers', step: INSPECTION_STEP })
     const worst = cups[0]
     if (!worst || worst.force < 10) return
     const ops = part.steps.map((s) => s.op)
@@ -40,7 +40,7 @@ export async function ventCups(piece: string, hollow: string): Promise<void> {
     const supported = reportOf(part.steps.find((s) => s.op.kind === 'support')?.derivation, 'support')!
     const { site } = await check(hollow, {
       kind: 'ventSite',
-      point: [worst.startX, worst.startY, (worst.firstLayer + 0.5) * LOOK],
+      point: [worst.startX, worst.startY, (worst.firstLayer + 0.5) * INSPECTION_STEP],
       quaternion: turn.quaternion,
       shift: supported.support.shift,
       diameter: 3,

@@ -1,12 +1,13 @@
 import { saturation, type Bath } from '../plan/facts/cleanUp'
 import type { Finding } from './finding'
+import { rule } from './rule'
 
 /** Baths that clean no longer, or will not once this is washed in them. */
 export function bathSaturated(
   baths: { first: Bath; second: Bath },
   carried: { first: number; second: number },
-): Finding[] {
-  return (['first', 'second'] as const).flatMap((which): Finding[] => {
+): Finding<'freshBath'>[] {
+  return (['first', 'second'] as const).flatMap((which): Finding<'freshBath'>[] => {
     const bath = baths[which],
       s = saturation(bath, carried[which])
     if (s.after <= bath.limit) return []
@@ -24,8 +25,15 @@ export function bathSaturated(
           : `This wash brings it to ${s.after.toFixed(1)} %, over the ${bath.limit} % at which it cleans no more.`,
         places: [],
         how: `Resin by volume: 0.1 ml for each 100 cm² of skin that was washed, and what hung in cavities, in ${bath.litres} l.`,
-        fixes: [{ act: `fresh:${which}`, label: 'It is filled afresh', effect: 'counted from nothing' }],
+        fixes: [{ act: 'freshBath', bath: which, label: 'It is filled afresh', effect: 'counted from nothing' }],
       },
     ]
   })
 }
+
+export const cleanBaths = rule({
+  title: 'both baths still clean',
+  stages: ['clean'],
+  inputs: ['baths'],
+  find: ({ baths }) => bathSaturated(baths.baths, baths.carried),
+})

@@ -1,8 +1,9 @@
 import type { HollowReport } from '../shape/hollow'
 import { plural, type Finding } from './finding'
+import { rule } from './rule'
 
 /** Every cavity needs two holes: one for resin to leave, one for air to enter. */
-export function cavityHoles(h: HollowReport, holes: number): Finding[] {
+export function cavityHoles(h: HollowReport, holes: number): Finding<'proposeHoles'>[] {
   const needed = 2 * h.cavities
   if (holes >= needed) return []
   return [
@@ -21,7 +22,7 @@ export function cavityHoles(h: HollowReport, holes: number): Finding[] {
   ]
 }
 /** Whether the wall came out as asked: within 5 % or one voxel. */
-export function wallKept(h: HollowReport, voxel: number): Finding[] {
+export function wallKept(h: HollowReport, voxel: number): Finding<never>[] {
   if (h.wall.minimum >= Math.min(h.wallAsked * 0.95, h.wallAsked - voxel)) return []
   return [
     {
@@ -36,3 +37,16 @@ export function wallKept(h: HollowReport, voxel: number): Finding[] {
     },
   ]
 }
+
+export const drainHoles = rule({
+  title: 'two holes for each cavity',
+  stages: ['core'],
+  inputs: ['hollow'],
+  find: ({ hollow }) => cavityHoles(hollow.report, hollow.holes),
+})
+export const wallAsAsked = rule({
+  title: 'the wall is as thick as asked',
+  stages: ['core'],
+  inputs: ['hollow'],
+  find: ({ hollow }) => wallKept(hollow.report, hollow.voxel),
+})

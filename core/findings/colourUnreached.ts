@@ -1,8 +1,9 @@
 import type { RecipeAnswer } from '../paint/recipes/recipe'
 import type { Finding } from './finding'
+import { rule } from './rule'
 
 /** A target that no mix of the stock reaches closely enough for a touch-up to vanish. */
-export function colourUnreached(region: string, target: string, answer: RecipeAnswer): Finding[] {
+export function colourUnreached(region: string, target: string, answer: RecipeAnswer): Finding<never>[] {
   if (answer.reached) return []
   const best = answer.recipes.reduce((m, r) => Math.min(m, r.error), Infinity)
   return [
@@ -18,3 +19,10 @@ export function colourUnreached(region: string, target: string, answer: RecipeAn
     },
   ]
 }
+
+export const targetsReached = rule({
+  title: 'every target can be mixed from the stock',
+  stages: ['scheme'],
+  inputs: ['targets'],
+  find: ({ targets }) => targets.flatMap((t) => colourUnreached(t.region, t.target, t.answer)),
+})

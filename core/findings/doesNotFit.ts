@@ -1,37 +1,69 @@
 import { plateSize, type Printer } from '../print/slice/printer'
 import type { Finding } from './finding'
+import type { Fix } from './fix'
+import { rule } from './rule'
 
-/** Whether the body, standing as it does and with room for supports, fits the printer. */
-export function doesNotFit(size: readonly [number, number, number], printer: Printer, oriented: boolean): Finding[] {
-  const [w, d] = plateSize(printer)
-  const sorted = [...size].sort((a, b) => a - b),
-    room = [w, d, printer.height].sort((a, b) => a - b)
-  const over = oriented
-    ? Math.max(size[0] - w, size[1] - d, size[2] - printer.height)
-    : Math.max(...sorted.map((s, i) => s - room[i]!))
+type Size = readonly [number, number, number]
+/** Of what would just fit, so much is left to spare. */
+const SPARE = 0.02
+
+const room = (p: Printer): Size => [...plateSize(p), p.height]
+const ascending = (s: Size): number[] => [...s].sort((a, b) => a - b)
+const shrunk = (factor: number): Fix<'scale'> => ({
+  act: 'scale',
+  factor: factor * (1 - SPARE),
+  label: `Shrink to ${(factor * (1 - SPARE) * 100).toFixed(0)} %`,
+  effect: `fits with ${100 * SPARE} % to spare`,
+})
+function tooLarge<F extends Finding['fixes']>(over: number, size: Size, printer: Printer, how: string, fixes: F) {
+  const [w, d, h] = room(printer)
+  return {
+    id: 'does-not-fit',
+    level: 'settle' as const,
+    value: over < 10 ? over.toFixed(1) : over.toFixed(0),
+    unit: 'mm too large',
+    places: [],
+    sentence: `${size.map((s) => s.toFixed(0)).join(' × ')} mm does not go into ${printer.name} (${w.toFixed(0)} × ${d.toFixed(0)} × ${h} mm) ${how}.`,
+    how: 'Bounding box against the build volume.',
+    fixes,
+  }
+}
+
+/** Whether the body fits the printer some way up. */
+export function doesNotFit(size: Size, printer: Printer): Finding<'scale'>[] {
+  const sides = ascending(size),
+    space = ascending(room(printer))
+  const over = Math.max(...sides.map((s, i) => s - space[i]!))
   if (over <= 0) return []
-  const quarter = oriented && size[0] <= d && size[1] <= w && size[2] <= printer.height
-  const factor = oriented
-    ? Math.min(w / size[0], d / size[1], printer.height / size[2])
-    : Math.min(...sorted.map((s, i) => room[i]! / s))
+  return [tooLarge(over, size, printer, 'any way up', [shrunk(Math.min(...sides.map((s, i) => space[i]! / s)))])]
+}
+
+/** Whether it fits as it stands, supports included. */
+export function doesNotStand(size: Size, printer: Printer): Finding<'scale' | 'quarterTurn' | 'reorient'>[] {
+  const space = room(printer)
+  const over = Math.max(...size.map((s, k) => s - space[k]!))
+  if (over <= 0) return []
+  const quarter = size[0] <= space[1] && size[1] <= space[0] && size[2] <= space[2]
   return [
-    {
-      id: 'does-not-fit',
-      level: 'settle',
-      value: over.toFixed(0),
-      unit: 'mm too large',
-      places: [],
-      sentence: `${size.map((s) => s.toFixed(0)).join(' × ')} mm does not go into ${printer.name} (${w.toFixed(0)} × ${d.toFixed(0)} × ${printer.height} mm)${oriented ? ' as it stands' : ' any way up'}.`,
-      how: 'Bounding box against the build volume.',
-      fixes: [
-        ...(quarter ? [{ act: 'quarterTurn', label: 'Quarter turn', effect: 'turned on the plate it fits' }] : []),
-        {
-          act: `scale:${(factor * 0.98).toFixed(4)}`,
-          label: `Shrink to ${(factor * 98).toFixed(0)} %`,
-          effect: 'fits with 2 % to spare',
-        },
-        ...(oriented ? [{ act: 'reorient', label: 'Turn it', effect: 'takes the best way up that fits' }] : []),
-      ],
-    },
+    tooLarge(over, size, printer, 'as it stands', [
+      ...(quarter
+        ? [{ act: 'quarterTurn' as const, label: 'Quarter turn', effect: 'turned on the plate it fits' }]
+        : []),
+      shrunk(Math.min(...size.map((s, k) => space[k]! / s))),
+      { act: 'reorient' as const, label: 'Turn it', effect: 'looks for the best way up that fits' },
+    ]),
   ]
 }
+
+export const fitsSomehow = rule({
+  title: 'it fits the printer',
+  stages: ['size'],
+  inputs: ['size', 'printer'],
+  find: ({ size, printer }) => doesNotFit(size, printer),
+})
+export const fitsStanding = rule({
+  title: 'it fits the printer as it stands',
+  stages: ['stand', 'plates'],
+  inputs: ['standingSize', 'printer'],
+  find: ({ standingSize, printer }) => doesNotStand(standingSize, printer),
+})

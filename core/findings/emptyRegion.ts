@@ -1,7 +1,8 @@
 import { plural, type Finding } from './finding'
+import { rule } from './rule'
 
 /** A region with coats that lies nowhere on a sculpt on which others were brushed: its coats would be planned for nothing. */
-export function emptyRegion(name: string, area: number, coats: number, painted: boolean): Finding[] {
+export function emptyRegion(name: string, area: number, coats: number, painted: boolean): Finding<never>[] {
   if (!painted || area > 0 || coats === 0) return []
   return [
     {
@@ -16,3 +17,11 @@ export function emptyRegion(name: string, area: number, coats: number, painted: 
     },
   ]
 }
+
+export const regionsPainted = rule({
+  title: 'every region with coats lies on the sculpt',
+  stages: ['scheme'],
+  inputs: ['regions'],
+  find: ({ regions }) =>
+    regions.list.flatMap(({ name, area, coats }) => emptyRegion(name, area, coats, regions.painted)),
+})

@@ -1,4 +1,5 @@
 import type { Finding } from './finding'
+import { rule } from './rule'
 
 /** mm of resin that must stand over the film for a layer to fill everywhere. */
 const LEAST_DEPTH = 3
@@ -11,7 +12,7 @@ const LEAST_DEPTH = 3
  * @param level ml in all bottles of that resin; null when nobody has said
  * @param plate mm, width and depth of the film
  */
-export function enoughResin(needed: number, level: number | null, plate: readonly [number, number]): Finding[] {
+export function enoughResin(needed: number, level: number | null, plate: readonly [number, number]): Finding<never>[] {
   if (level === null) return []
   const vat = (plate[0] * plate[1] * LEAST_DEPTH) / 1000
   if (level >= needed + vat) return []
@@ -31,3 +32,10 @@ export function enoughResin(needed: number, level: number | null, plate: readonl
     },
   ]
 }
+
+export const resinLasts = rule({
+  title: 'the resin on the shelf is enough',
+  stages: ['plates'],
+  inputs: ['resinNeed'],
+  find: ({ resinNeed: { needed, level, plate } }) => enoughResin(needed, level, plate),
+})

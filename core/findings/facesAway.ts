@@ -1,5 +1,6 @@
 import { between } from '../fit/facing'
 import type { Finding } from './finding'
+import { rule } from './rule'
 
 /** Degrees within which a face looks to the front. */
 const STRAIGHT = 12
@@ -9,8 +10,13 @@ const STRAIGHT = 12
  *
  * @param plate null where there is no nameplate
  */
-export function facesAway(face: number, at: [number, number, number], front: number, plate: number | null): Finding[] {
-  const out: Finding[] = []
+export function facesAway(
+  face: number,
+  at: [number, number, number],
+  front: number,
+  plate: number | null,
+): Finding<'turnNameplate' | 'turnBase'>[] {
+  const out: Finding<'turnNameplate' | 'turnBase'>[] = []
   const how =
     'Direction that was picked on the face, turned as its part and its joint are, against the front round the upright.'
   const side = (d: number): string => (d > 0 ? 'right' : 'left')
@@ -25,7 +31,13 @@ export function facesAway(face: number, at: [number, number, number], front: num
       sentence: `The face looks ${Math.abs(d).toFixed(0)}° to the ${side(d)} of the nameplate.`,
       places: [at],
       how,
-      fixes: [{ act: 'plate', label: 'Turn the plate there', effect: `sets it at ${face.toFixed(0)}° round the base` }],
+      fixes: [
+        {
+          act: 'turnNameplate',
+          label: 'Turn the plate there',
+          effect: `sets it at ${face.toFixed(0)}° round the base`,
+        },
+      ],
     })
   }
   if (Math.abs(aside) > STRAIGHT && plate === null)
@@ -37,7 +49,14 @@ export function facesAway(face: number, at: [number, number, number], front: num
       sentence: `The face looks ${Math.abs(aside).toFixed(0)}° to the ${side(aside)} of the base’s front.`,
       places: [at],
       how,
-      fixes: [{ act: 'base', label: 'Turn the base there', effect: 'its front comes under the face' }],
+      fixes: [{ act: 'turnBase', label: 'Turn the base there', effect: 'its front comes under the face' }],
     })
   return out
 }
+
+export const facesFront = rule({
+  title: 'the face looks to the front',
+  stages: ['combine'],
+  inputs: ['facing'],
+  find: ({ facing }) => facesAway(facing.face, facing.at, facing.front, facing.plate),
+})

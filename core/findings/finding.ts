@@ -1,8 +1,10 @@
+import type { Act, Fix } from './fix'
+
 /**
  * What a measurement means for the artist. `settle` must be dealt with before going on, `know` should be known,
- * `note` is worth a glance. Rules are pure: facts in, findings out, one rule a file.
+ * `note` is worth a glance. `A` names the fixes that may be offered.
  */
-export interface Finding {
+export interface Finding<out A extends Act = Act> {
   id: string
   level: 'settle' | 'know' | 'note'
   /** the measured figure, printed large, with its unit */
@@ -13,13 +15,13 @@ export interface Finding {
   places: [number, number, number][]
   /** method, inputs and tolerance */
   how: string
-  /** what would mend it, by the stage's own names; the stage offers those it can do */
-  fixes: { act: string; label: string; effect: string }[]
+  /** what would mend it */
+  fixes: Fix<A>[]
 }
 
 const LEVELS = { settle: 0, know: 1, note: 2 }
 /** Worst first, otherwise as given. */
-export const ranked = (list: readonly Finding[]): Finding[] =>
+export const ranked = <F extends Finding>(list: readonly F[]): F[] =>
   [...list].sort((a, b) => LEVELS[a.level] - LEVELS[b.level])
 export const plural = (n: number, one: string, many = `${one}s`): string =>
   `${n.toLocaleString('en')} ${n === 1 ? one : many}`

@@ -11,6 +11,7 @@ import { transformed } from '../mesh/transform'
 import { boxBody, sphereBody } from '../testBodies'
 import { colourUnreached } from './colourUnreached'
 import { enoughResin } from './enoughResin'
+import { islandGaps } from './islands'
 import { laterEdition, licence } from './licence'
 import { openMesh } from './openMesh'
 import { suctionCup } from './suctionCup'
@@ -50,7 +51,7 @@ describe('what is wrong with a file', () => {
     const third = [1, 0, 0, 0, 1, 0, 0, 0, 1].map((v) => v * 0.01) as never
     const list = openMesh(health(transformed(sphereBody(20, 3), third, [0, 0, 0])))
     complete(list)
-    expect(list.some((f) => f.fixes.some((x) => x.act === 'scale:1000'))).toBe(true)
+    expect(list.some((f) => f.fixes.some((x) => x.act === 'scale' && x.factor === 1000))).toBe(true)
   })
 })
 
@@ -86,7 +87,7 @@ describe('what the layers say', () => {
     expect(list[0]!.places[0]).toEqual([1, 2, 1.05])
   })
   it('passes over flecks, and tells overloaded tips and unreached places from islands', () => {
-    expect(supportGaps([{ layer: 3, x: 0, y: 0, area: 0.3 }], 0.1, null)).toEqual([])
+    expect(islandGaps([{ layer: 3, x: 0, y: 0, area: 0.3 }], 0.1, false)).toEqual([])
     const tip = { point: [0, 0, 5], utilisation: 1.4 }
     const report = {
       tips: [tip, { ...tip, utilisation: 0.4 }],
@@ -94,7 +95,7 @@ describe('what the layers say', () => {
       barred: [[4, 4, 2]],
       lostEdits: 2,
     }
-    const list = supportGaps([{ layer: 3, x: 0, y: 0, area: 2 }], 0.1, report as never)
+    const list = [...islandGaps([{ layer: 3, x: 0, y: 0, area: 2 }], 0.1, true), ...supportGaps(report as never)]
     complete(list)
     expect(list.map((f) => f.id)).toEqual(['islands', 'overload', 'barred', 'unreached', 'lost-edits'])
     expect(list[1]).toMatchObject({ value: '140 %' })
@@ -185,15 +186,15 @@ describe('paint on the sculpt', () => {
     expect(paintOrder(scheme, orderPlan(scheme, [0, 1, 2, 4, 3]))).toEqual([])
     const listed = listedOrder(orderPlan(scheme, [0, 1, 2, 3, 4]))
     complete(listed)
-    expect(listed[0]).toMatchObject({ value: '1', unit: 'rule broken as listed', fixes: [{ act: 'bestOrder' }] })
+    expect(listed[0]).toMatchObject({ value: '1', unit: 'rule broken as listed', fixes: [{ act: 'cheapestOrder' }] })
     expect(listedOrder(orderPlan(scheme, [0, 1, 2, 4, 3]))).toEqual([])
     // What the airbrush misses is said where it is used, and what no brush gets at before that.
     const reach = (region: number, brush: number, airbrush: number) =>
       [region, { region, area: 9, brush, airbrush }] as const
     const missed = sprayReach(scheme, new Map([reach(1, 0.98, 0.6), reach(2, 0.5, 0.2), reach(3, 1, 0.9)]))
     complete(missed)
-    expect(missed.map((f) => [f.value, f.unit, f.fixes.map((x) => x.act)])).toEqual([
-      ['40', '% not sprayed', ['brush:1']],
+    expect(missed.map((f) => [f.value, f.unit, f.fixes])).toEqual([
+      ['40', '% not sprayed', [expect.objectContaining({ act: 'brushRegion', region: 1 })]],
       ['50', '% out of reach', []],
     ])
   })
@@ -204,7 +205,7 @@ describe('what the library says', () => {
     expect(licence('Tern', 'no', 'sell')[0]).toMatchObject({ level: 'settle' })
     expect(licence('Tern', 'ask', 'commission')[0]).toMatchObject({ level: 'know' })
     expect([...licence('Tern', 'no', 'keep'), ...licence('Tern', 'yes', 'sell')]).toEqual([])
-    expect(laterEdition('Tern', 1, 3)[0]!.fixes[0]!.act).toBe('newest')
+    expect(laterEdition('Tern', 1, 3)[0]!.fixes[0]!.act).toBe('newestEdition')
     expect(laterEdition('Tern', 3, 3)).toEqual([])
   })
 })

@@ -1,26 +1,14 @@
+import type { JointLoad } from './facts'
 import { magnetFor } from '../fit/magnet'
 import { pinFor } from '../fit/pin'
-import type { Vector3 } from '../math/vectors'
 import type { Finding } from './finding'
+import { rule } from './rule'
 
 /** N·mm, handling counted, that glue on a fitted joint bears without a thought */
 const GLUE_ALONE = 60
 
-export interface JointLoad {
-  key: string
-  /** of the part that hangs on it, and of the one that holds it */
-  hangs: string
-  holds: string
-  /** g and mm of all that hangs on the joint */
-  mass: number
-  centre: Vector3
-  /** mm and mm² of the joint's face */
-  joint: Vector3
-  area: number
-}
-
 /** What a joint carries, and the wire or magnets that bear it. */
-export function jointLoad(j: JointLoad): Finding[] {
+export function jointLoad(j: JointLoad): Finding<'pin'>[] {
   const pin = pinFor(j.joint, j.mass, j.centre, 'brass')
   if (pin.moment < GLUE_ALONE) return []
   const across = 2 * Math.sqrt(j.area / Math.PI)
@@ -38,7 +26,8 @@ export function jointLoad(j: JointLoad): Finding[] {
       fixes: pin.enough
         ? [
             {
-              act: `pin:${j.key}`,
+              act: 'pin',
+              joint: j.key,
               label: `Set a ${pin.wire} mm pin`,
               effect: `a hole of ${pin.depth} mm in each part, in the middle of the joint`,
             },
@@ -47,3 +36,10 @@ export function jointLoad(j: JointLoad): Finding[] {
     },
   ]
 }
+
+export const jointsBear = rule({
+  title: 'what each joint carries',
+  stages: ['combine'],
+  inputs: ['joints'],
+  find: ({ joints }) => joints.flatMap(jointLoad),
+})

@@ -1,11 +1,12 @@
 import type { Finding } from './finding'
+import { rule } from './rule'
 
 /** Whether prints of a sculpt may leave the workshop for money. */
 export function licence(
   name: string,
   maySell: 'yes' | 'ask' | 'no',
   purpose: 'keep' | 'sell' | 'commission',
-): Finding[] {
+): Finding<never>[] {
   if (purpose === 'keep' || maySell === 'yes') return []
   const use = purpose === 'sell' ? 'to be sold' : 'a commission'
   return [
@@ -26,7 +27,7 @@ export function licence(
 }
 
 /** A later edition of the sculpt that a part is made from. */
-export function laterEdition(name: string, edition: number, newest: number): Finding[] {
+export function laterEdition(name: string, edition: number, newest: number): Finding<'newestEdition'>[] {
   if (newest <= edition) return []
   return [
     {
@@ -38,8 +39,25 @@ export function laterEdition(name: string, edition: number, newest: number): Fin
       places: [],
       how: 'Editions of the sculpt in the library.',
       fixes: [
-        { act: 'newest', label: 'Take the newest', effect: 'under the same operations; undo brings this one back' },
+        {
+          act: 'newestEdition',
+          label: 'Take the newest',
+          effect: 'under the same operations; undo brings this one back',
+        },
       ],
     },
   ]
 }
+
+export const mayBeSold = rule({
+  title: 'prints of the sculpt may leave the workshop as the brief says',
+  stages: ['intake'],
+  inputs: ['sculptTerms'],
+  find: ({ sculptTerms: { name, maySell, purpose } }) => licence(name, maySell, purpose),
+})
+export const newestEdition = rule({
+  title: 'the sculpt is its newest edition',
+  stages: ['intake'],
+  inputs: ['sculptEdition'],
+  find: ({ sculptEdition: { name, edition, newest } }) => laterEdition(name, edition, newest),
+})

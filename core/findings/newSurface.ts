@@ -1,7 +1,8 @@
 import type { Finding } from './finding'
+import { rule } from './rule'
 
 /** Skin that was not there when the regions were painted: a cut, a join or another sculpt has laid it bare. */
-export function newSurface(share: number): Finding[] {
+export function newSurface(share: number): Finding<never>[] {
   if (share < 0.002) return []
   return [
     {
@@ -17,3 +18,10 @@ export function newSurface(share: number): Finding[] {
     },
   ]
 }
+
+export const regionsStillFit = rule({
+  title: 'no skin is newer than its regions',
+  stages: ['scheme'],
+  inputs: ['newSkin'],
+  find: ({ newSkin }) => newSurface(newSkin),
+})

@@ -1,11 +1,12 @@
 import { dayNumber, daysBetween, isoDay } from '../math/wallClock'
 import { keepsUntil, spent, type Bottle } from '../stock/lots'
 import type { Finding } from './finding'
+import { rule } from './rule'
 
 /** Bottles that are past their time, or will be within the month. */
-export function oldResin(name: string, bottles: readonly Bottle[], today: string): Finding[] {
+export function oldResin(name: string, bottles: readonly Bottle[], today: string): Finding<never>[] {
   const soon = isoDay(dayNumber(today) + 30)
-  return bottles.flatMap((b): Finding[] => {
+  return bottles.flatMap((b): Finding<never>[] => {
     const until = keepsUntil(b)
     if (!until || b.ml <= 0 || until >= soon) return []
     const old = spent(b, today)
@@ -24,3 +25,10 @@ export function oldResin(name: string, bottles: readonly Bottle[], today: string
     ]
   })
 }
+
+export const resinFresh = rule({
+  title: 'no bottle is past its time',
+  stages: ['plates'],
+  inputs: ['resinStock'],
+  find: ({ resinStock: { name, bottles, today } }) => oldResin(name, bottles, today),
+})

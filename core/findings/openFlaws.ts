@@ -1,5 +1,6 @@
 import type { Cause, FlawKind, Learned } from '../plan/facts/flaws'
 import type { Finding } from './finding'
+import { rule } from './rule'
 
 const PLURAL: Readonly<Record<FlawKind, string>> = {
   pit: 'pits',
@@ -18,7 +19,10 @@ const FROM: Readonly<Record<Exclude<Cause['kind'], 'tip'>, [words: string, chang
 }
 
 /** What is open of a piece's flaws, and what they say of how it was printed and worked. */
-export function openFlaws(open: readonly { point: readonly [number, number, number] }[], pass: number): Finding[] {
+export function openFlaws(
+  open: readonly { point: readonly [number, number, number] }[],
+  pass: number,
+): Finding<never>[] {
   if (open.length === 0) return []
   return [
     {
@@ -35,7 +39,7 @@ export function openFlaws(open: readonly { point: readonly [number, number, numb
 }
 
 /** One finding for each cause that stands behind most flaws of a kind. */
-export function flawCauses(learned: readonly Learned[]): Finding[] {
+export function flawCauses(learned: readonly Learned[]): Finding<never>[] {
   return learned.map((l) => {
     const [words, change] =
       l.cause.kind === 'tip'
@@ -56,3 +60,16 @@ export function flawCauses(learned: readonly Learned[]): Finding[] {
     }
   })
 }
+
+export const noFlawOpen = rule({
+  title: 'no flaw that was marked is open',
+  stages: ['prime'],
+  inputs: ['openFlaws'],
+  find: ({ openFlaws: { open, pass } }) => openFlaws(open, pass),
+})
+export const whatFlawsCameOf = rule({
+  title: 'what most flaws of a kind came of',
+  stages: ['prime', 'print'],
+  inputs: ['flawCauses'],
+  find: (facts) => flawCauses(facts.flawCauses),
+})

@@ -1,12 +1,14 @@
 import type { Health } from '../mesh/health'
 import { plural, type Finding } from './finding'
+import { rule } from './rule'
+import type { Fix } from './fix'
 
 /** Defects of the mesh itself, each kind one finding. */
-export function openMesh(h: Health): Finding[] {
-  const out: Finding[] = []
+export function openMesh(h: Health): Finding<'repair' | 'scale'>[] {
+  const out: Finding<'repair' | 'scale'>[] = []
   const how =
     'Counted on the whole mesh: edges by their faces, crossings by exact predicates on the file’s own coordinates.'
-  const mend = [
+  const mend: Fix<'repair'>[] = [
     {
       act: 'repair',
       label: 'Repair',
@@ -96,7 +98,8 @@ export function openMesh(h: Health): Finding[] {
       how: 'Display pieces are 15 mm to 4 m long; this is outside.',
       fixes: [
         {
-          act: `scale:${factor}`,
+          act: 'scale',
+          factor,
           label: `Scale by ${factor}`,
           effect: `makes it ${(Math.max(...h.size) * factor).toFixed(0)} mm long`,
         },
@@ -105,3 +108,10 @@ export function openMesh(h: Health): Finding[] {
   }
   return out
 }
+
+export const meshSound = rule({
+  title: 'closed, oriented, no crossing faces, no crumbs, a plausible size',
+  stages: ['intake'],
+  inputs: ['health'],
+  find: ({ health }) => openMesh(health),
+})

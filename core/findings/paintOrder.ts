@@ -1,6 +1,7 @@
 import type { OrderPlan } from '../paint/order/plan'
 import type { OrderScheme, Precedes, Rule } from '../paint/order/types'
 import { plural, type Finding } from './finding'
+import { rule } from './rule'
 
 const WHY: Record<Rule, (first: string, then: string) => string> = {
   stack: (a, b) => `${a} lies under ${b} in its own region.`,
@@ -22,12 +23,12 @@ const few = (names: readonly string[]): string =>
   names.length <= NAMED + 1 ? names.join('; ') : `${names.slice(0, NAMED).join('; ')} and ${names.length - NAMED} more`
 
 /** What a hand order breaks and costs, and what rules contradicted each other; nothing where it is as good as the best. */
-export function paintOrder(scheme: OrderScheme, plan: OrderPlan): Finding[] {
+export function paintOrder(scheme: OrderScheme, plan: OrderPlan): Finding<'cheapestOrder'>[] {
   const name = (i: number): string => {
     const c = scheme.coats[i]!
     return `${scheme.regions.find((r) => r.id === c.region)?.name ?? 'Region'}: ${c.name}`
   }
-  const out: Finding[] = []
+  const out: Finding<'cheapestOrder'>[] = []
   const say = (r: Precedes): string => WHY[r.rule](name(r.first), name(r.then))
   for (const r of (plan.hand?.broken ?? []).slice(0, 6))
     out.push({
@@ -38,7 +39,7 @@ export function paintOrder(scheme: OrderScheme, plan: OrderPlan): Finding[] {
       sentence: say(r),
       places: [],
       how: HOW,
-      fixes: [{ act: 'bestOrder', label: 'Take the cheapest order', effect: 'keeps every rule that can be kept' }],
+      fixes: [{ act: 'cheapestOrder', label: 'Take the cheapest order', effect: 'keeps every rule that can be kept' }],
     })
   const more = (plan.hand?.broken.length ?? 0) - 6
   if (more > 0)
@@ -67,7 +68,7 @@ export function paintOrder(scheme: OrderScheme, plan: OrderPlan): Finding[] {
 }
 
 /** No order was chosen, and the one that the coats are listed in breaks rules; `hand` is that one. */
-export function listedOrder({ hand, cost }: OrderPlan): Finding[] {
+export function listedOrder({ hand, cost }: OrderPlan): Finding<'cheapestOrder'>[] {
   const broken = hand?.broken.length ?? 0
   if (broken === 0) return []
   const more = Math.round((cost.total - hand!.cost.total) / 60)
@@ -82,7 +83,7 @@ export function listedOrder({ hand, cost }: OrderPlan): Finding[] {
       how: HOW,
       fixes: [
         {
-          act: 'bestOrder',
+          act: 'cheapestOrder',
           label: 'Take the cheapest order',
           effect:
             more > 0
@@ -95,8 +96,8 @@ export function listedOrder({ hand, cost }: OrderPlan): Finding[] {
 }
 
 /** A clear part's region under something else than ink, and a face that takes glue under any paint. */
-export function forbiddenCoats(scheme: OrderScheme, inks: ReadonlySet<string>): Finding[] {
-  return scheme.regions.flatMap((r): Finding[] => {
+export function forbiddenCoats(scheme: OrderScheme, inks: ReadonlySet<string>): Finding<never>[] {
+  return scheme.regions.flatMap((r): Finding<never>[] => {
     const on = scheme.coats.filter((c) => c.region === r.id && !c.varnish)
     const wrong = r.glueFace ? on : r.clear ? on.filter((c) => !inks.has(c.id)) : []
     if (wrong.length === 0) return []
@@ -116,3 +117,17 @@ export function forbiddenCoats(scheme: OrderScheme, inks: ReadonlySet<string>): 
     ]
   })
 }
+
+export const orderKept = rule({
+  title: 'the order of coats keeps every rule of the craft',
+  stages: ['order'],
+  inputs: ['paintOrder'],
+  find: ({ paintOrder: { scheme, plan, chosen } }) =>
+    chosen ? paintOrder(scheme, plan) : [...listedOrder(plan), ...paintOrder(scheme, { ...plan, hand: null })],
+})
+export const noForbiddenCoat = rule({
+  title: 'nothing covers what is clear or takes glue',
+  stages: ['order'],
+  inputs: ['paintOrder'],
+  find: ({ paintOrder: { scheme, inks } }) => forbiddenCoats(scheme, inks),
+})

@@ -1,5 +1,6 @@
 import type { FitReport } from '../fit/gap'
 import type { Finding } from './finding'
+import { rule } from './rule'
 
 /** mm³, and mm, of overlap below which two skins merely touch: pressed or sanded together without a thought */
 const TOUCH = 0.3,
@@ -8,7 +9,7 @@ const TOUCH = 0.3,
 const HAIRLINE = 0.12
 
 /** How two parts meet: overlapping, gaping, or well. */
-export function poorFit(a: string, b: string, key: string, r: FitReport): Finding[] {
+export function poorFit(a: string, b: string, key: string, r: FitReport): Finding<'relieve' | 'union'>[] {
   if (!r.touching && r.overlap < TOUCH) return []
   const how = `Signed gap from ${(r.area / 100).toFixed(1)} cm² of facing skin to the other's, by closest point; overlap by boolean.`
   if (r.overlap >= TOUCH && (!r.deepest || -r.deepest.gap > SKIN))
@@ -22,8 +23,8 @@ export function poorFit(a: string, b: string, key: string, r: FitReport): Findin
         places: r.deepest ? [r.deepest.point] : [],
         how,
         fixes: [
-          { act: `relieve:${key}`, label: 'Relieve it', effect: `takes ${b}, grown by the clearance, off ${a}` },
-          { act: `union:${key}`, label: 'Make them one', effect: `${b} becomes part of ${a}` },
+          { act: 'relieve', pair: key, label: 'Relieve it', effect: `takes ${b}, grown by the clearance, off ${a}` },
+          { act: 'union', pair: key, label: 'Make them one', effect: `${b} becomes part of ${a}` },
         ],
       },
     ]
@@ -41,3 +42,10 @@ export function poorFit(a: string, b: string, key: string, r: FitReport): Findin
     },
   ]
 }
+
+export const partsFit = rule({
+  title: 'no part reaches into another, no seam gapes',
+  stages: ['combine'],
+  inputs: ['pairs'],
+  find: ({ pairs }) => pairs.flatMap(({ a, b, key, fit }) => poorFit(a, b, key, fit)),
+})

@@ -1,12 +1,13 @@
 import type { PoseReport } from '../pose/quality'
 import { plural, type Finding } from './finding'
+import { rule } from './rule'
 
 const VOLUME = 0.05,
   STRETCH = 1.35
 
 /** What bending did to the skin, joint by joint. */
-export function posedSkin(r: PoseReport): Finding[] {
-  const out: Finding[] = []
+export function posedSkin(r: PoseReport): Finding<never>[] {
+  const out: Finding<never>[] = []
   for (const j of r.joints) {
     const how = `Faces that follow both sides of the joint by 6 % or more, before and after; turned ${j.turned.toFixed(0)}°.`
     if (j.flipped > 0)
@@ -45,3 +46,10 @@ export function posedSkin(r: PoseReport): Finding[] {
   }
   return out
 }
+
+export const skinKept = rule({
+  title: 'no face is turned over, no limb thinner, no texture drawn out',
+  stages: ['pose'],
+  inputs: ['pose'],
+  find: ({ pose }) => posedSkin(pose),
+})

@@ -4,7 +4,8 @@ import type { Mishap } from '../print/hanging/hanging'
 import { bathSaturated } from './bathSaturated'
 import { supportFailures } from './supportFailures'
 import { unplacedSteps } from './unplacedSteps'
-import { fill, printTrouble, type PlateAtWork } from './printTrouble'
+import type { PlateAtWork } from './facts'
+import { fill, printTrouble } from './printTrouble'
 
 const plate: PlateAtWork = {
   id: 'p1',
@@ -43,7 +44,7 @@ describe('plates that wait for a hand', () => {
     const [empty] = of({ doing: 'paused', why: 'vat-empty', vat: 14, needed: 61 })
     expect(empty!.fixes).toMatchObject([{ act: 'refill', label: 'Filled up with 100 ml' }])
     expect(of({ doing: 'interrupted' })[0]!.fixes[0]).toMatchObject({ act: 'resume', effect: 'from layer 301' })
-    expect(empty!.id.endsWith(plate.id)).toBe(true)
+    expect(empty!.fixes).toMatchObject([{ act: 'refill', plate: plate.id }])
     // A plate that was stopped early says so where it asks to be looked over.
     expect(of({ state: 'ended' })[0]!.sentence).toContain('ended at layer 300 of 900')
   })
@@ -69,7 +70,10 @@ describe('baths', () => {
       ['bath-second', 'settle'],
     ])
     expect(bathSaturated({ ...baths, second: { ...baths.second, resin: 0 } }, { first: 0, second: 0 })).toEqual([])
-    expect(bathSaturated(baths, { first: 60, second: 0 })[0]!.fixes[0]!.act).toBe('fresh:first')
+    expect(bathSaturated(baths, { first: 60, second: 0 })[0]!.fixes[0]).toMatchObject({
+      act: 'freshBath',
+      bath: 'first',
+    })
   })
 })
 

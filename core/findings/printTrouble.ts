@@ -1,30 +1,12 @@
+import type { PlateAtWork } from './facts'
 import type { Finding } from './finding'
+import { rule } from './rule'
 
-/** How far a plate has come, as far as it can need a hand. */
-export interface PlateAtWork {
-  id: string
-  name: string
-  state: 'planned' | 'sending' | 'printing' | 'ended' | 'judged'
-  problem: string | null
-  layer: number
-  layers: number
-  /** what the printer says it does, and why it stands still */
-  doing: string
-  why: string | null
-  /** min for which it has not answered; null while it does */
-  silent: number | null
-  /** ml in the vat, and what is still to be printed needs */
-  vat: number | null
-  needed: number
-  failed: number
-  /** whether what failed is being printed again */
-  reprinted: boolean
-}
-
-/** Plates that wait for a hand, each finding known by its plate's id at the end of its own: stand still, do not answer, were refused, came out badly. */
-export function printTrouble(plates: readonly PlateAtWork[]): Finding[] {
-  return plates.flatMap((p): Finding[] => {
-    const of = (id: string, rest: Omit<Finding, 'id' | 'places'>): Finding[] => [
+type PlateAct = 'refill' | 'resume' | 'judge'
+/** Plates that wait for a hand: stand still, do not answer, were refused, came out badly. */
+export function printTrouble(plates: readonly PlateAtWork[]): Finding<PlateAct>[] {
+  return plates.flatMap((p): Finding<PlateAct>[] => {
+    const of = (id: string, rest: Omit<Finding<PlateAct>, 'id' | 'places'>): Finding<PlateAct>[] => [
       { id: `${id} ${p.id}`, places: [], ...rest },
     ]
     const at = `layer ${p.layer} of ${p.layers}`
@@ -54,7 +36,12 @@ export function printTrouble(plates: readonly PlateAtWork[]): Finding[] {
         sentence: `${p.name} stands still at ${at}: too little resin covers the film. Fill the vat, then let it go on; ${p.needed.toFixed(0)} ml are still to come.`,
         how: 'The printer’s own level; what is to come by the areas of the layers left.',
         fixes: [
-          { act: 'refill', label: `Filled up with ${fill(p.needed)} ml`, effect: 'the printer is told, and goes on' },
+          {
+            act: 'refill',
+            plate: p.id,
+            label: `Filled up with ${fill(p.needed)} ml`,
+            effect: 'the printer is told, and goes on',
+          },
         ],
       })
     if (p.state === 'printing' && p.doing === 'interrupted')
@@ -64,7 +51,7 @@ export function printTrouble(plates: readonly PlateAtWork[]): Finding[] {
         unit: 'layers before a power cut',
         sentence: `${p.name} was cut off at ${at}. It can go on from there; a line will show where it stood, and resin that stood for hours wants stirring first.`,
         how: 'The printer keeps how far it was, and the job.',
-        fixes: [{ act: 'resume', label: 'Go on', effect: `from layer ${p.layer + 1}` }],
+        fixes: [{ act: 'resume', plate: p.id, label: 'Go on', effect: `from layer ${p.layer + 1}` }],
       })
     if (p.state === 'printing' && p.vat !== null && p.vat < p.needed)
       return of('vat-soon', {
@@ -82,7 +69,7 @@ export function printTrouble(plates: readonly PlateAtWork[]): Finding[] {
         unit: 'plate to look over',
         sentence: `${p.name}${p.layer < p.layers ? ` ended at ${at}` : ' is printed'}. Take it off, look it over, and say how each part came out: the next prints learn from it.`,
         how: '',
-        fixes: [{ act: 'look', label: 'Look it over', effect: 'part by part' }],
+        fixes: [{ act: 'judge', plate: p.id, label: 'Look it over', effect: 'part by part' }],
       })
     if (p.failed > 0 && !p.reprinted)
       return of('failed', {
@@ -92,7 +79,7 @@ export function printTrouble(plates: readonly PlateAtWork[]): Finding[] {
         sentence:
           'Change the one thing that most likely did it, then print just these again, or only the piece that broke off.',
         how: 'As judged by hand, or by what the device saw.',
-        fixes: [{ act: 'look', label: 'See why', effect: 'causes, and what to print again' }],
+        fixes: [{ act: 'judge', plate: p.id, label: 'See why', effect: 'causes, and what to print again' }],
       })
     return []
   })
@@ -100,3 +87,10 @@ export function printTrouble(plates: readonly PlateAtWork[]): Finding[] {
 
 /** What is filled in at once: the rest and a reserve, in fifties. */
 export const fill = (needed: number): number => Math.ceil((needed + 30) / 50) * 50
+
+export const platesGoOn = rule({
+  title: 'no plate waits for a hand',
+  stages: ['print'],
+  inputs: ['platesAtWork'],
+  find: ({ platesAtWork }) => printTrouble(platesAtWork),
+})

@@ -1,38 +1,49 @@
 import type { Floor } from '../scan/floor'
 import type { ReconstructReport } from '../scan/reconstruct'
 import { plural, type Finding } from './finding'
+import { rule } from './rule'
 
-/** A cloud that has no skin yet, and the floor that came along with it. */
-export function scanFacts(points: number, floor: Floor | null): Finding[] {
-  if (points === 0) return []
-  const out: Finding[] = [
-    {
-      id: 'no-skin',
-      level: 'settle',
-      value: points.toLocaleString('en'),
-      unit: 'points',
-      sentence: 'This is a scan without a skin. Take away what is not the object, then make a surface of it.',
-      places: [],
-      how: 'Counted in the file: it has points but no faces.',
-      fixes: [{ act: 'surface', label: 'Make a surface', effect: 'closed, at the voxel below; the scan itself stays' }],
-    },
-  ]
-  if (floor)
-    out.push({
-      id: 'floor',
-      level: 'settle',
-      value: `${(floor.share * 100).toFixed(0)} %`,
-      unit: 'of it is floor',
-      sentence: 'The flat that it stood on was scanned too and would grow onto its feet.',
-      places: [floor.point],
-      how: `The plane with most points on it and nearly all others on one side; its points scatter by ${floor.scatter.toPrecision(2)} units.`,
-      fixes: [{ act: 'floor', label: 'Cut it away', effect: 'everything up to four times its scatter' }],
-    })
-  return out
-}
+/** A cloud that has no skin yet. */
+export const withoutSkin = (points: number): Finding<'makeSurface'>[] => [
+  {
+    id: 'no-skin',
+    level: 'settle',
+    value: points.toLocaleString('en'),
+    unit: 'points',
+    sentence: 'This is a scan without a skin. Take away what is not the object, then make a surface of it.',
+    places: [],
+    how: 'Counted in the file: it has points but no faces.',
+    fixes: [
+      { act: 'makeSurface', label: 'Make a surface', effect: 'closed, at the voxel below; the scan itself stays' },
+    ],
+  },
+]
+
+/** The floor that was scanned along with it. */
+export const scannedFloor = (floor: Floor): Finding<'cutFloor'>[] => [
+  {
+    id: 'floor',
+    level: 'settle',
+    value: `${(floor.share * 100).toFixed(0)} %`,
+    unit: 'of it is floor',
+    sentence: 'The flat that it stood on was scanned too and would grow onto its feet.',
+    places: [floor.point],
+    how: `The plane with most points on it and nearly all others on one side; its points scatter by ${floor.scatter.toPrecision(2)} units.`,
+    fixes: [
+      {
+        act: 'cutFloor',
+        point: floor.point,
+        normal: floor.normal,
+        scatter: floor.scatter,
+        label: 'Cut it away',
+        effect: 'everything up to four times its scatter',
+      },
+    ],
+  },
+]
 
 /** Skin that the scanner never saw. */
-export function inventedSkin(report: ReconstructReport, area: number): Finding[] {
+export function inventedSkin(report: ReconstructReport, area: number): Finding<never>[] {
   const sum = report.invented.reduce((s, i) => s + i.area, 0)
   if (sum < 0.002 * area) return []
   return [
@@ -48,3 +59,22 @@ export function inventedSkin(report: ReconstructReport, area: number): Finding[]
     },
   ]
 }
+
+export const hasSkin = rule({
+  title: 'the scan has a skin',
+  stages: ['intake'],
+  inputs: ['cloudPoints'],
+  find: ({ cloudPoints }) => withoutSkin(cloudPoints),
+})
+export const noFloor = rule({
+  title: 'no floor was scanned along',
+  stages: ['intake'],
+  inputs: ['floor'],
+  find: ({ floor }) => (floor ? scannedFloor(floor) : []),
+})
+export const skinWasSeen = rule({
+  title: 'the scanner saw all of the skin',
+  stages: ['intake'],
+  inputs: ['reconstruction'],
+  find: ({ reconstruction: { report, area } }) => inventedSkin(report, area),
+})

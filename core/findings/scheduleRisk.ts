@@ -1,5 +1,6 @@
 import { dueAt } from '../math/wallClock'
 import type { Finding } from './finding'
+import { rule } from './rule'
 
 /**
  * Waits of half a day and more, and a deadline that the plan misses.
@@ -12,8 +13,8 @@ export function scheduleRisk(
   finish: number,
   deadline: string | null,
   zone?: string,
-): Finding[] {
-  const out: Finding[] = []
+): Finding<never>[] {
+  const out: Finding<never>[] = []
   if (deadline) {
     const due = dueAt(deadline, zone)
     const days = Math.ceil((finish - due) / 86_400_000)
@@ -43,3 +44,10 @@ export function scheduleRisk(
     })
   return out
 }
+
+export const keepsDeadline = rule({
+  title: 'the deadline holds, and no long wait is left',
+  stages: ['plan'],
+  inputs: ['schedule'],
+  find: ({ schedule: { steps, finish, deadline, zone } }) => scheduleRisk(steps, finish, deadline, zone),
+})

@@ -1,13 +1,14 @@
 import type { RegionAccess } from '../fit/access'
 import type { OrderScheme } from '../paint/order/types'
 import { plural, type Finding } from './finding'
+import { rule } from './rule'
 
 /** Share of a region that may be out of a tool's reach before it is said: the looking itself is good to some percent. */
 const MISSED = 0.15
 
 /** Regions that are sprayed and are not reached, and such as no brush gets at either. */
-export function sprayReach(scheme: OrderScheme, reach: ReadonlyMap<number, RegionAccess>): Finding[] {
-  return scheme.regions.flatMap((r): Finding[] => {
+export function sprayReach(scheme: OrderScheme, reach: ReadonlyMap<number, RegionAccess>): Finding<'brushRegion'>[] {
+  return scheme.regions.flatMap((r): Finding<'brushRegion'>[] => {
     const found = reach.get(r.id)
     const on = scheme.coats.filter((c) => c.region === r.id && !c.varnish),
       sprayed = on.filter((c) => c.spray)
@@ -40,7 +41,8 @@ export function sprayReach(scheme: OrderScheme, reach: ReadonlyMap<number, Regio
           how,
           fixes: [
             {
-              act: `brush:${r.id}`,
+              act: 'brushRegion',
+              region: r.id,
               label: 'Brush them',
               effect: 'takes the brush for those coats; no mask is needed then',
             },
@@ -50,3 +52,10 @@ export function sprayReach(scheme: OrderScheme, reach: ReadonlyMap<number, Regio
     return []
   })
 }
+
+export const toolsReach = rule({
+  title: 'brush and airbrush reach every region',
+  stages: ['order'],
+  inputs: ['paintOrder', 'reach'],
+  find: ({ paintOrder, reach }) => sprayReach(paintOrder.scheme, reach),
+})

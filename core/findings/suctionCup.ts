@@ -1,10 +1,14 @@
 import type { Cup } from '../raster/layerGraph'
 import type { Finding } from './finding'
+import { rule } from './rule'
 
 /** Cups that pull harder than this, N, tear or come off; weaker ones are worth a note. */
 const SERIOUS = 10
 
-export function suctionCup(cups: readonly Cup[], step: number): Finding[] {
+/** Where it closes first, mm. */
+const closed = (c: Cup, step: number): [number, number, number] => [c.startX, c.startY, (c.firstLayer + 0.5) * step]
+
+export function suctionCup(cups: readonly Cup[], step: number): Finding<'ventCup' | 'reorient'>[] {
   return cups.slice(0, 6).map((c, i) => ({
     id: `cup-${i}`,
     level: c.force >= SERIOUS ? 'settle' : c.force > 1.5 ? 'know' : 'note',
@@ -12,14 +16,18 @@ export function suctionCup(cups: readonly Cup[], step: number): Finding[] {
     unit: 'N of suction',
     sentence: `A cup of ${(c.area / 100).toFixed(c.area < 100 ? 2 : 1)} cm² closes against the film between ${(c.firstLayer * step).toFixed(1)} and ${(c.lastLayer * step).toFixed(1)} mm.`,
     // The closed end first: there a vent helps. Then where it pulls hardest.
-    places: [
-      [c.startX, c.startY, (c.firstLayer + 0.5) * step],
-      [c.x, c.y, (c.worstLayer + 0.5) * step],
-    ],
+    places: [closed(c, step), [c.x, c.y, (c.worstLayer + 0.5) * step]],
     how: `Void regions followed from layer to layer at ${step} mm; force at 100 kPa over the enclosed area.`,
     fixes: [
-      { act: 'ventCup', label: 'Put a hole there', effect: 'lets air in as the cup forms' },
+      { act: 'ventCup', place: closed(c, step), label: 'Put a hole there', effect: 'lets air in as the cup forms' },
       { act: 'reorient', label: 'Turn it', effect: 'another way up may not close it' },
     ],
   }))
 }
+
+export const noCup = rule({
+  title: 'no cup closes against the film',
+  stages: ['stand', 'plates'],
+  inputs: ['layers'],
+  find: ({ layers }) => suctionCup(layers.cups, layers.step),
+})

@@ -2,7 +2,7 @@ import type { Mishap } from '../print/hanging/hanging'
 import { plural, type Finding } from './finding'
 
 /** What would go wrong with layers by usual figures of film and resin, where nothing is known of who supported them. */
-export function supportFailures(mishaps: readonly Mishap[]): Finding[] {
+export function supportFailures(mishaps: readonly Mishap[]): Finding<never>[] {
   const fell = mishaps.filter((m) => m.kind === 'tip' && m.fell),
     loose = mishaps.filter((m) => m.kind === 'tip' && !m.fell),
     torn = mishaps.filter((m) => m.kind === 'cup')
@@ -10,7 +10,7 @@ export function supportFailures(mishaps: readonly Mishap[]): Finding[] {
   const first = (list: readonly Mishap[]): string => `first in layer ${list[0]!.layer + 1}`
   const HOW =
     'Followed through the layers: what hangs on what, pulled by 12 kPa of film on its area, held by 4.5 MPa of green resin at each neck, cups by 60 kPa. A printer or a resin may be a third off either way.'
-  const out: Finding[] = []
+  const out: Finding<never>[] = []
   if (fell.length > 0)
     out.push({
       id: 'falls',

@@ -1,32 +1,10 @@
-import type { Island } from '../raster/layerGraph'
 import type { SupportReport } from '../print/support/support'
 import { plural, type Finding } from './finding'
+import { rule } from './rule'
 
-/** Islands smaller than this, mm², stick to what is beside them within a layer or two. */
-export const FLECK = 0.5
-
-/** Islands that begin in mid air, tips beyond their strength, contacts that no stem reached. */
-export function supportGaps(islands: readonly Island[], step: number, report: SupportReport | null): Finding[] {
-  const out: Finding[] = []
-  const real = islands.filter((i) => i.area >= FLECK)
-  if (real.length > 0)
-    out.push({
-      id: 'islands',
-      level: 'settle',
-      value: String(real.length),
-      unit: real.length === 1 ? 'island' : 'islands',
-      sentence: `${plural(real.length, 'region starts', 'regions start')} in mid air; the largest covers ${Math.max(...real.map((i) => i.area)).toFixed(1)} mm². It would drop into the vat.`,
-      places: real.map((i) => [i.x, i.y, (i.layer + 0.5) * step]),
-      how: `Regions of each layer without overlap with the one below, at ${step} mm.`,
-      fixes: [
-        {
-          act: 'support',
-          label: report ? 'Support again, closer' : 'Generate supports',
-          effect: 'puts a tip under every island',
-        },
-      ],
-    })
-  if (!report) return out
+/** Tips beyond their strength, contacts that no stem reached, islands that may not be supported, edits without a place. */
+export function supportGaps(report: SupportReport): Finding<'support' | 'reorient'>[] {
+  const out: Finding<'support' | 'reorient'>[] = []
   const over = report.tips.filter((t) => t.utilisation > 1)
   if (over.length > 0)
     out.push({
@@ -37,7 +15,7 @@ export function supportGaps(islands: readonly Island[], step: number, report: Su
       sentence: `${plural(over.length, 'tip is', 'tips are')} pulled harder than a green tip holds.`,
       places: over.map((t) => [...t.point] as [number, number, number]),
       how: 'Peel pressure on the share of each layer nearest to the tip, against its neck’s green strength.',
-      fixes: [{ act: 'denser', label: 'Closer tips', effect: 'spacing 20 % tighter' }],
+      fixes: [{ act: 'support', closer: true, label: 'Closer tips', effect: 'spacing 20 % tighter' }],
     })
   if (report.barred.length > 0)
     out.push({
@@ -76,3 +54,10 @@ export function supportGaps(islands: readonly Island[], step: number, report: Su
     })
   return out
 }
+
+export const supportsHold = rule({
+  title: 'no tip is overloaded, every contact is reached',
+  stages: ['stand'],
+  inputs: ['supports'],
+  find: ({ supports }) => supportGaps(supports),
+})

@@ -1,8 +1,9 @@
 import type { Presupported } from '../print/support/presupported'
 import type { Finding } from './finding'
+import { rule } from './rule'
 
 /** A file that came with its supports is left alone, and checked as it is. */
-export function supportedAlready(p: Presupported): Finding[] {
+export function supportedAlready(p: Presupported): Finding<'leaveSupported'>[] {
   return [
     {
       id: 'supported-already',
@@ -24,7 +25,7 @@ export function supportedAlready(p: Presupported): Finding[] {
 }
 
 /** The same, told when the file is taken in: before anyone hollows or cuts it. */
-export function supportedFile(p: Presupported): Finding[] {
+export function supportedFile(p: Presupported): Finding<never>[] {
   return supportedAlready(p).map((f) => ({
     ...f,
     id: 'supported-file',
@@ -32,3 +33,16 @@ export function supportedFile(p: Presupported): Finding[] {
     fixes: [],
   }))
 }
+
+export const noOwnSupports = rule({
+  title: 'the part carries no supports of its own',
+  stages: ['stand'],
+  inputs: ['fileSupports'],
+  find: ({ fileSupports }) => (fileSupports ? supportedAlready(fileSupports) : []),
+})
+export const fileWithoutSupports = rule({
+  title: 'the file carries no supports',
+  stages: ['intake'],
+  inputs: ['fileSupports'],
+  find: ({ fileSupports }) => (fileSupports ? supportedFile(fileSupports) : []),
+})

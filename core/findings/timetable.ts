@@ -1,20 +1,6 @@
-import type { PieceRisk } from '../plan/scheduling/lateness'
+import type { TimetableFacts } from './facts'
 import { plural, type Finding } from './finding'
-
-export interface TimetableFacts {
-  pieces: readonly { id: string; name: string; due: number | null; finish: number | null }[]
-  risks: Readonly<Record<string, PieceRisk>>
-  /** titles of steps that no hour holds, and of those whose hand-made order was dropped */
-  impossible: readonly string[]
-  broken: readonly string[]
-  /** ms at which it is; how a moment is written */
-  now: number
-  day: (ms: number) => string
-  /** the next stretch in which one can spray, ms; null: the forecast has none; undefined: there is no forecast, or nothing to spray */
-  spray: { from: number; to: number } | null | undefined
-  /** steps the record rests on */
-  logged: number
-}
+import { rule } from './rule'
 
 /** From this chance on lateness is to be known, and to be settled. */
 const KNOW = 0.2,
@@ -22,8 +8,8 @@ const KNOW = 0.2,
 const DAY = 86_400_000
 
 /** What a timetable of the whole workshop means for who works by it. */
-export function timetableFindings(f: TimetableFacts): Finding[] {
-  const out: Finding[] = []
+export function timetableFindings(f: TimetableFacts): Finding<'showDeciding'>[] {
+  const out: Finding<'showDeciding'>[] = []
   const how = `Laid 200 times with durations as ${f.logged > 0 ? `${plural(f.logged, 'logged step')} spread them` : 'they usually spread, as none is logged yet'}, and with what may go wrong going wrong as often as it does.`
   for (const p of f.pieces) {
     const r = f.risks[p.id]
@@ -38,7 +24,14 @@ export function timetableFindings(f: TimetableFacts): Finding[] {
       sentence: `${p.name} is due ${f.day(p.due)} and done ${f.day(p.finish)} as laid; nine times in ten by ${f.day(r.most)}.`,
       places: [],
       how,
-      fixes: [{ act: `show:${p.id}`, label: 'Show what decides it', effect: 'Marks the steps that cannot slip.' }],
+      fixes: [
+        {
+          act: 'showDeciding',
+          piece: p.id,
+          label: 'Show what decides it',
+          effect: 'Marks the steps that cannot slip.',
+        },
+      ],
     })
   }
   if (f.impossible.length > 0)
@@ -82,3 +75,10 @@ export function timetableFindings(f: TimetableFacts): Finding[] {
 
 const list = (titles: readonly string[]): string =>
   titles.slice(0, 3).join('; ') + (titles.length > 3 ? `, and ${titles.length - 3} more` : '')
+
+export const timetableHolds = rule({
+  title: 'every piece is likely done in time, and every step has hours',
+  stages: ['calendar'],
+  inputs: ['timetable'],
+  find: ({ timetable }) => timetableFindings(timetable),
+})

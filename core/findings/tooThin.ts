@@ -1,11 +1,12 @@
 import type { Thinness } from '../fit/thinness'
 import type { Finding } from './finding'
+import { rule } from './rule'
 
 /** Limits of thickness, mm (craft.md 5): prints at all, survives handling. */
 export const PRINTS = 0.3
 export const SURVIVES = 0.6
 
-export function tooThin(t: Thinness): Finding[] {
+export function tooThin(t: Thinness): Finding<'scale'>[] {
   if (t.thinnest === null || t.thinnest >= SURVIVES || t.thinArea < 1) return []
   const hopeless = t.thinnest < PRINTS
   return [
@@ -19,7 +20,8 @@ export function tooThin(t: Thinness): Finding[] {
       how: `Median of nine rays in a 30° cone into the body, from ${t.samples.toLocaleString('en')} places spread over the skin.`,
       fixes: [
         {
-          act: 'enlarge',
+          act: 'scale',
+          factor: SURVIVES / t.thinnest,
           label: `Enlarge by ${Math.ceil((SURVIVES / t.thinnest) * 100 - 100)} %`,
           effect: `brings the thinnest spot to ${SURVIVES} mm`,
         },
@@ -27,3 +29,10 @@ export function tooThin(t: Thinness): Finding[] {
     },
   ]
 }
+
+export const nothingTooThin = rule({
+  title: 'nothing is thinner than survives handling',
+  stages: ['size'],
+  inputs: ['thinness'],
+  find: ({ thinness }) => tooThin(thinness),
+})

@@ -1,5 +1,6 @@
 import type { BalanceReport } from '../fit/balance'
 import type { Finding } from './finding'
+import { rule } from './rule'
 
 const toward = (degrees: number): string =>
   ['the front', 'front right', 'the right', 'back right', 'the back', 'back left', 'the left', 'front left'][
@@ -7,7 +8,7 @@ const toward = (degrees: number): string =>
   ]!
 
 /** Whether the whole stands, which way it falls, and what would help. */
-export function topples(r: BalanceReport, wish: number): Finding[] {
+export function topples(r: BalanceReport, wish: number): Finding<'widenBase'>[] {
   if (!r.remedy) return []
   const { weakest, remedy } = r
   const falls = weakest.angle < 0
@@ -23,7 +24,7 @@ export function topples(r: BalanceReport, wish: number): Finding[] {
       how: `Centre of mass of ${r.mass.toFixed(0)} g, each part with its own material, over the hull of what touches the ground; angle = atan(margin / height).`,
       fixes: [
         {
-          act: 'widen',
+          act: 'widenBase',
           label: `Widen the base by ${Math.ceil((remedy.widen - 1) * 100)} %`,
           effect: `then it bears ${wish}° all round`,
         },
@@ -31,3 +32,10 @@ export function topples(r: BalanceReport, wish: number): Finding[] {
     },
   ]
 }
+
+export const stands = rule({
+  title: 'the whole stands',
+  stages: ['combine'],
+  inputs: ['balance'],
+  find: ({ balance }) => topples(balance.report, balance.wish),
+})

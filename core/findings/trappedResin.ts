@@ -1,5 +1,6 @@
 import type { TrapReport } from '../print/resin/trapped'
 import { plural, type Finding } from './finding'
+import { rule } from './rule'
 
 /** mm³ that a rinse and a shake take along: a film, and a thousandth of what the cavities hold */
 export const rinsedAway = (cavity: number): number => Math.max(150, cavity / 1000)
@@ -16,9 +17,10 @@ export function directionWords([x, y, z]: readonly [number, number, number]): st
   return `${words.join(' and ')} down`
 }
 
+type DrainAct = 'proposeHoles' | 'leaveSolid' | 'holeAt'
 /** What stays inside as the part hangs, and how it is got out. */
-export function trappedResin(r: TrapReport): Finding[] {
-  const out: Finding[] = []
+export function trappedResin(r: TrapReport): Finding<DrainAct>[] {
+  const out: Finding<DrainAct>[] = []
   const least = rinsedAway(r.cavity)
   const inside = r.pools.filter((p) => p.inside)
   const how = `Cells of ${r.voxel.toFixed(2)} mm; resin leaves by whichever way to the open rises least, and stays where that is above it.`
@@ -33,7 +35,7 @@ export function trappedResin(r: TrapReport): Finding[] {
       how,
       fixes: [
         { act: 'proposeHoles', label: 'Propose holes', effect: 'two that lead into each cavity' },
-        { act: 'solid', label: 'Leave it solid', effect: 'no cavity, no holes, more resin' },
+        { act: 'leaveSolid', label: 'Leave it solid', effect: 'no cavity, no holes, more resin' },
       ],
     })
   const last = r.routine.at(-1)
@@ -47,7 +49,12 @@ export function trappedResin(r: TrapReport): Finding[] {
       sentence: `Whichever way it is turned, ${plural(r.routine.length, 'pose')} after another, this much stays. It needs a hole where it stays.`,
       places: stuck.slice(0, 6).map((p) => p.deepest),
       how,
-      fixes: [{ act: 'holeThere', label: 'A hole there', effect: 'the nearest place that takes one' }],
+      fixes: stuck.slice(0, 1).map((p) => ({
+        act: 'holeAt',
+        place: p.deepest,
+        label: 'A hole there',
+        effect: 'the nearest place that takes one',
+      })),
     })
   else if (r.trapped > least)
     out.push({
@@ -62,3 +69,10 @@ export function trappedResin(r: TrapReport): Finding[] {
     })
   return out
 }
+
+export const resinDrains = rule({
+  title: 'all resin leaves the cavities',
+  stages: ['core'],
+  inputs: ['drainage'],
+  find: ({ drainage }) => trappedResin(drainage),
+})

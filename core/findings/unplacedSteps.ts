@@ -1,4 +1,5 @@
 import type { Finding } from './finding'
+import { rule } from './rule'
 
 /**
  * Steps that the schedule finds no place for.
@@ -6,7 +7,7 @@ import type { Finding } from './finding'
  * @param steps how many
  * @param anyHours whether anybody has hours at the bench at all
  */
-export function unplacedSteps(steps: number, anyHours: boolean): Finding[] {
+export function unplacedSteps(steps: number, anyHours: boolean): Finding<never>[] {
   if (steps === 0) return []
   return [
     {
@@ -23,3 +24,10 @@ export function unplacedSteps(steps: number, anyHours: boolean): Finding[] {
     },
   ]
 }
+
+export const stepsPlaced = rule({
+  title: 'every step has a place in the bench hours',
+  stages: ['plan'],
+  inputs: ['unplaced'],
+  find: ({ unplaced }) => unplacedSteps(unplaced.steps, unplaced.anyHours),
+})

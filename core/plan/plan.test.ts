@@ -1,8 +1,8 @@
 import { describe, expect, it } from 'vitest'
 import { cavityHoles } from '../findings/cavityHoles'
-import { doesNotFit } from '../findings/doesNotFit'
+import { doesNotFit, doesNotStand } from '../findings/doesNotFit'
 import { scheduleRisk } from '../findings/scheduleRisk'
-import { supportGaps } from '../findings/supportGaps'
+import { islandGaps } from '../findings/islands'
 import { ranked } from '../findings/finding'
 import { sprayRefused, waitingIn } from './materials/drying'
 
@@ -51,19 +51,19 @@ describe('findings', () => {
       restTime: 1,
       bottomLayers: 1,
     }
-    expect(doesNotFit([140, 40, 40], printer, false)).toEqual([])
-    expect(doesNotFit([140, 40, 40], printer, true)[0]).toMatchObject({ value: '40', level: 'settle' })
-    expect(doesNotFit([40, 90, 40], printer, true)[0]!.fixes[0]!.act).toBe('quarterTurn')
-    expect(doesNotFit([40, 40, 170], printer, true)[0]).toMatchObject({ value: '20' })
+    expect(doesNotFit([140, 40, 40], printer)).toEqual([])
+    expect(doesNotStand([140, 40, 40], printer)[0]).toMatchObject({ value: '40', level: 'settle' })
+    expect(doesNotStand([40, 90, 40], printer)[0]!.fixes[0]!.act).toBe('quarterTurn')
+    expect(doesNotStand([40, 40, 170], printer)[0]).toMatchObject({ value: '20' })
   })
   it('name islands, long waits and lateness, worst first', () => {
-    const island = supportGaps(
+    const island = islandGaps(
       [
         { layer: 9, x: 1, y: 2, area: 3 },
         { layer: 3, x: 0, y: 0, area: 0.01 },
       ],
       0.5,
-      null,
+      false,
     )
     expect(island).toMatchObject([{ value: '1', places: [[1, 2, 4.75]] }])
     const waits = scheduleRisk(

@@ -12,7 +12,7 @@ export interface Island {
 }
 
 /** mm between the layers of a quick look, before anything is sliced. */
-export const LOOK = 0.1
+export const INSPECTION_STEP = 0.1
 
 /** A void that the layers close in with no way to air through what is already printed. */
 export interface Cup {

@@ -11,6 +11,8 @@ export function useCheck<K extends CheckKind>(
   derivation: ComputedRef<DerivationRecord<K> | null>
   report: ComputedRef<ReportOf<K> | null>
   problem: ComputedRef<string | null>
+  /** whether there is something to ask about */
+  asked: ComputedRef<boolean>
   measuring: ComputedRef<boolean>
   /** what is shown does not answer what is asked now, or not yet */
   behind: ComputedRef<boolean>
@@ -54,6 +56,7 @@ export function useCheck<K extends CheckKind>(
       () =>
         fault.value ?? (current.value?.status === 'failed' ? (current.value.problem?.message ?? 'It failed.') : null),
     ),
+    asked: computed(() => Boolean(mesh() && check())),
     measuring,
     behind: computed(() => asking.value || measuring.value),
   }

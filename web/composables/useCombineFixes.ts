@@ -2,26 +2,20 @@ import type { FixingRecord } from '../../core/operations/fix'
 import type { OperationInput } from '../../contract/operations'
 import { between } from '../../core/fit/facing'
 import { pinFor } from '../../core/fit/pin'
+import type { StageHandlers } from '../shell/fixHandlers'
 import { useAssembly } from '../stores/assembly'
 import { usePiece } from '../stores/piece'
 import { useClearances } from './useClearances'
 import { usePlacing } from './usePlacing'
 
 /** What the fixes of the combine stage's findings do. Each is tried before it is kept, and is one step of undo. */
-export function useCombineFixes() {
+export function useCombineFixes(): StageHandlers<'combine'> {
   const store = usePiece(),
     assembly = useAssembly(),
     clearances = useClearances(),
     placing = usePlacing()
 
-  async function act(name: string): Promise<void> {
-    const [what, key] = name.split(':')
-    if (what === 'relieve' || what === 'union') await join(what, key!)
-    if (what === 'pin') await pin(key!)
-    if (what === 'plate') await turnPlate()
-    if (what === 'base') await turnBase()
-    if (what === 'widen') await widen()
-  }
+  const base = () => store.piece?.partList.find((p) => p.steps.some((s) => s.op.kind === 'base'))
 
   async function join(mode: 'relieve' | 'union', key: string): Promise<void> {
     const p = assembly.pairs.find((x) => x.key === key)
@@ -87,18 +81,22 @@ export function useCombineFixes() {
 
   /** The base grows about its own middle; its height and what stands on it stay. */
   async function widen(): Promise<void> {
-    const part = store.piece?.partList.find((p) => p.steps.some((s) => s.op.kind === 'base'))
+    const part = base()
     const op = part?.steps.find((s) => s.op.kind === 'base')?.op
     const by = assembly.balance?.remedy?.widen
-    if (!part || op?.kind !== 'base' || !by) {
-      store.problem = 'There is no base of this workshop’s making under it to widen. Add one first.'
-      return
-    }
+    if (!part || op?.kind !== 'base' || !by) return
     // A hundredth more than the least, so that the next look finds it done.
     const k = by * 1.01
     const next = { ...op, width: op.width * k, depth: op.depth * k }
     if (await store.tryOnly(next, part))
       await store.arrange({ lists: [{ id: part.id, operations: store.withOperation(part, next) }] })
   }
-  return { act }
+  return {
+    relieve: ({ pair }) => join('relieve', pair),
+    union: ({ pair }) => join('union', pair),
+    pin: ({ joint }) => pin(joint),
+    turnNameplate: turnPlate,
+    turnBase,
+    widenBase: { run: widen, unless: () => (base() ? null : 'No base made here stands under it. Add one first.') },
+  }
 }

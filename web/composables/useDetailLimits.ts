@@ -1,7 +1,7 @@
 import { computed } from 'vue'
 import { usePiece } from '../stores/piece'
 import { useStock } from '../stores/stock'
-import { useMeans } from './usePrinterAndResin'
+import { usePrinterAndResin } from './usePrinterAndResin'
 
 /** mm of primer and paint that a finish lays on: two coats of primer and some of paint, as the materials' defaults have it. */
 const FILM = { shelf: 0.05, display: 0.07, exhibition: 0.09 } as const
@@ -11,7 +11,7 @@ const USUAL = { layerHeight: 0.05, pitchX: 0.03, pitchY: 0.03 } as const
 
 /** What takes detail away on the piece's printer and under its paint. */
 export function useDetailLimits() {
-  const { printer } = useMeans()
+  const { printer } = usePrinterAndResin()
   const stock = useStock(),
     piece = usePiece()
   return computed(() => {

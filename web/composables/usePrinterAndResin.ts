@@ -4,7 +4,7 @@ import { usePiece } from '../stores/piece'
 import { useStock, type Item } from '../stores/stock'
 
 /** Printer and resin of the piece; without a choice the first in stock stands in, and says so. */
-export function useMeans() {
+export function usePrinterAndResin() {
   const store = usePiece(),
     stock = useStock()
   const printer = computed<Item<PrinterRecord> | null>(

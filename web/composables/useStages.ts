@@ -209,7 +209,7 @@ export function useTrail() {
     bare.value.map((l) => ({
       ...l,
       knots: l.knots.map((k) => {
-        const list = found.byStage[k.name]
+        const list = [...found.byStage[k.name].findings, ...(k.name === 'scheme' ? found.byStage.order.findings : [])]
         const settle = list.filter((f) => f.level === 'settle').length
         return {
           ...k,

@@ -1,10 +1,12 @@
 <script setup lang="ts">
 import { computed, onBeforeUnmount, onMounted, ref } from 'vue'
 import { nextSpray } from '../../core/plan/scheduling/air'
-import { timetableFindings } from '../../core/findings/timetable'
+import { known, MEASURING, type Fact, type TimetableFacts } from '../../core/findings/facts'
+import { judge } from '../../core/findings/judge'
 import { wallClock } from '../../core/math/wallClock'
 import { useAttempt } from '../composables/useAttempt'
 import FindingList from '../shell/FindingList.vue'
+import type { StageHandlers } from '../shell/fixHandlers'
 import { duration } from '../shell/duration'
 import { useCalendar } from '../stores/calendar'
 import { useStock } from '../stores/stock'
@@ -37,12 +39,12 @@ const laid = computed(() => store.trial?.laid ?? store.made?.laid ?? null)
 const moved = computed(() => new Set(store.trial?.shift.moved.map((m) => m.id)))
 const selected = ref<string | null>(null)
 const day = (ms: number): string => momentOf(ms, zone.value)
-const findings = computed(() => {
+const facts = computed<Fact<TimetableFacts>>(() => {
   const cal = c.value,
     made = store.made
-  if (!cal || !made) return []
+  if (!cal || !made) return MEASURING
   const sprays = cal.tasks.some((t) => t.shuns !== undefined)
-  return timetableFindings({
+  return known({
     pieces: cal.pieces.map((p) => ({ ...p, finish: made.laid.finish[p.id] ?? null })),
     risks: made.risks,
     impossible: [...made.laid.impossible].map((id) => store.task.get(id)?.title ?? id),
@@ -56,8 +58,9 @@ const findings = computed(() => {
     logged: cal.record.length,
   })
 })
-function act(what: string): void {
-  const piece = what.replace(/^show:/, '')
+const judged = computed(() => judge('calendar', { timetable: facts.value }))
+const fixes: StageHandlers<'calendar'> = { showDeciding: ({ piece }) => showDeciding(piece) }
+function showDeciding(piece: string): void {
   const made = store.made
   if (!made || !c.value) return
   const decides = c.value.tasks
@@ -169,11 +172,9 @@ const feed = `${location.origin}/api/calendar.ics`
       </section>
       <StepPanel v-if="selected && !store.trial" :id="selected" @close="selected = null" />
       <FindingList
-        :findings="findings"
-        :acts="['show']"
-        :measuring="!store.made"
+        :judged="judged"
+        :fixes="fixes"
         checked="Every piece is likely done in time, every step has hours, and no order waits for itself."
-        @act="act"
       />
       <TimePanel class="mt-3" @select="selected = $event" />
       <TogetherPanel />

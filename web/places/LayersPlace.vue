@@ -2,10 +2,10 @@
 import { computed, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { z } from 'zod'
-import { supportFailures } from '../../core/findings/supportFailures'
-import { suctionCup } from '../../core/findings/suctionCup'
-import { supportGaps } from '../../core/findings/supportGaps'
+import { missing, mapped } from '../../core/findings/facts'
+import { judge } from '../../core/findings/judge'
 import { api } from '../api'
+import { checkFact } from '../composables/facts'
 import { useCheck } from '../composables/useCheck'
 import type { CheckOf } from '../stores/derivations'
 import FindingList from '../shell/FindingList.vue'
@@ -37,15 +37,14 @@ const layer = ref(0)
 watch(report, (r) => {
   if (r) layer.value = Math.min(layer.value || Math.floor(r.layers / 3), r.layers - 1)
 })
-const findings = computed(() => {
-  const r = report.value
-  return r
-    ? [
-        ...supportGaps(r.islands, r.layerHeight, null),
-        ...suctionCup(r.cups, r.layerHeight),
-        ...supportFailures(r.mishaps),
-      ].map((f) => ({ ...f, fixes: [] }))
-    : []
+const judged = computed(() => {
+  const archive = mapped(checkFact(read, missing('a file of layers')), (r) => ({
+    islands: r.islands,
+    cups: r.cups,
+    step: r.layerHeight,
+    mishaps: r.mishaps,
+  }))
+  return judge('layers', { archive })
 })
 async function take(files: FileList | null | undefined): Promise<void> {
   const file = files?.[0]
@@ -111,7 +110,8 @@ function goTo([, , height]: [number, number, number]): void {
       <h1 class="text-truncate mb-2">{{ hash ? name : 'Layers made elsewhere' }}</h1>
       <FindingList
         v-if="report"
-        :findings="findings"
+        :judged="judged"
+        :fixes="{}"
         checked="Nothing begins in the air, no cup closes, every neck holds by usual figures."
         @show="goTo"
       />

@@ -1,21 +1,29 @@
-<script setup lang="ts">
+<script setup lang="ts" generic="A extends Act">
 import { computed, ref } from 'vue'
 import { CircleCheck, Info, OctagonAlert, TriangleAlert } from 'lucide-vue-next'
 import { ranked, type Finding } from '../../core/findings/finding'
+import type { Act, Fix } from '../../core/findings/fix'
+import { complete, measuredOf, type RuleState } from '../../core/findings/judge'
+import type { Handlers } from './fixHandlers'
 
+/** What was found in a stage, how far its rules are measured, and what can be done: every fix that is offered has its handler. */
 const props = defineProps<{
-  findings: readonly Finding[]
+  judged: { findings: readonly Finding<A>[]; rules: readonly RuleState[] }
+  /** what is so when all was measured and nothing found */
   checked: string
-  acts?: readonly string[]
-  measuring?: boolean
+  fixes: Handlers<A>
 }>()
-const emit = defineEmits<{ show: [place: [number, number, number]]; act: [act: string, finding: Finding] }>()
-const list = computed(() => ranked(props.findings))
+const emit = defineEmits<{ show: [place: [number, number, number]] }>()
+const list = computed(() => ranked(props.judged.findings))
+const rules = computed(() => [...props.judged.rules])
 const LEVEL = {
   settle: { icon: OctagonAlert, word: 'settle' },
   know: { icon: TriangleAlert, word: 'know' },
   note: { icon: Info, word: 'note' },
 }
+const progress = computed(() => measuredOf({ rules: rules.value }))
+const fine = computed(() => list.value.length === 0 && progress.value.of > 0 && complete({ rules: rules.value }))
+const measuring = computed(() => rules.value.some((r) => r.state === 'measuring'))
 const headline = computed(() => {
   const n = (l: Finding['level']): number => list.value.filter((f) => f.level === l).length
   const words = [
@@ -23,26 +31,55 @@ const headline = computed(() => {
     n('know') && `${n('know')} to know`,
     n('note') && `${n('note')} to note`,
   ].filter(Boolean)
-  return words.length > 0 ? words.join(', ') : props.measuring ? 'Measuring …' : 'Nothing to settle'
+  if (words.length > 0) return words.join(', ')
+  return fine.value ? 'Nothing to settle' : ''
+})
+const far = computed(() => {
+  const { measured, of } = progress.value
+  if (measured === of) return ''
+  return `${measuring.value ? 'Checking' : 'Checked'}: ${measured} of ${of}`
+})
+/** What keeps the rest from being checked, each reason once. */
+const held = computed(() => {
+  const by = new Map<string, string[]>()
+  for (const r of rules.value) {
+    const why =
+      r.state === 'waiting'
+        ? `needs ${r.for.join(' and ')}`
+        : r.state === 'failed'
+          ? r.sentence.replace(/\.$/, '')
+          : null
+    if (why) by.set(why, [...(by.get(why) ?? []), r.title])
+  }
+  return [...by].map(([why, titles]) => ({ why, titles: titles.join('; ') }))
 })
 const at = ref<Record<string, number>>({})
 /** Each press shows the next of the finding's places. */
-function showNext(f: Finding): void {
+function showNext(f: Finding<A>): void {
   const i = (at.value[f.id] ?? -1) + 1
   at.value[f.id] = i % f.places.length
   emit('show', f.places[i % f.places.length]!)
 }
 const open = ref<string | null>(null)
-const offered = (f: Finding): Finding['fixes'] =>
-  f.fixes.filter((x) => props.acts?.some((a) => x.act === a || x.act.startsWith(`${a}:`)) ?? false)
+type Doing = { run: (fix: Fix) => unknown; unless?: (fix: Fix) => string | null }
+const handler = (fix: Fix<A>): Doing => {
+  const h = props.fixes[fix.act as A] as unknown as Doing | Doing['run']
+  return typeof h === 'function' ? { run: h } : h
+}
+/** Why a fix cannot be done now; null: it can. */
+const refusal = (fix: Fix<A>): string | null => handler(fix).unless?.(fix) ?? null
+const press = (fix: Fix<A>): void => {
+  if (refusal(fix) === null) void handler(fix).run(fix)
+}
 </script>
 
 <template>
   <section aria-label="Findings">
-    <h2 class="head">
-      <CircleCheck v-if="list.length === 0 && !measuring" :size="17" class="fine" aria-hidden="true" />{{ headline }}
+    <h2 v-if="headline || far" class="head">
+      <CircleCheck v-if="fine" :size="17" class="fine" aria-hidden="true" />{{ headline }}
+      <span v-if="far" class="far" :class="{ soft: headline }">{{ far }}</span>
     </h2>
-    <p v-if="list.length === 0 && !measuring" class="soft small mb-2">{{ checked }}</p>
+    <p v-if="fine" class="soft small mb-2">{{ checked }}</p>
     <article v-for="f in list" :key="f.id" class="finding" :class="f.level" :data-finding="f.id">
       <div class="d-flex align-items-baseline gap-2">
         <component :is="LEVEL[f.level].icon" :size="16" class="sign" :aria-label="`to ${LEVEL[f.level].word}`" />
@@ -63,29 +100,39 @@ const offered = (f: Finding): Finding['fixes'] =>
           Show me{{ f.places.length > 1 ? ` (${(at[f.id] ?? -1) + 1 || 1} of ${f.places.length})` : '' }}
         </button>
         <button
-          v-for="x in offered(f)"
+          v-for="x in f.fixes"
           :key="x.act"
           class="btn btn-sm btn-primary"
-          :title="x.effect"
-          @click="emit('act', x.act, f)"
+          :title="refusal(x) ?? x.effect"
+          :disabled="refusal(x) !== null"
+          @click="press(x)"
         >
           {{ x.label }}
         </button>
       </div>
-      <p v-if="offered(f).length === 1" class="effect soft">{{ offered(f)[0]!.effect }}</p>
+      <p v-if="f.fixes.length === 1" class="effect soft">{{ refusal(f.fixes[0]!) ?? f.fixes[0]!.effect }}</p>
+      <p v-else-if="f.fixes.some((x) => refusal(x))" class="effect soft">
+        {{ f.fixes.flatMap((x) => (refusal(x) ? [`${x.label}: ${refusal(x)}`] : [])).join(' ') }}
+      </p>
     </article>
+    <p v-for="h in held" :key="h.why" class="soft small mb-2">Not checked: {{ h.titles }} – {{ h.why }}.</p>
   </section>
 </template>
 
 <style scoped>
 .head {
   display: flex;
-  align-items: center;
+  align-items: baseline;
   gap: 6px;
   margin-bottom: 6px;
 }
 .fine {
   color: var(--fine);
+  align-self: center;
+}
+.far.soft {
+  font-size: 0.9rem;
+  font-weight: 400;
 }
 .finding {
   background: var(--paper-raised);

@@ -1,14 +1,14 @@
 <script setup lang="ts">
-import { computed, onBeforeUnmount, ref, watch } from 'vue'
+import { storeToRefs } from 'pinia'
+import { computed } from 'vue'
 import { RouterLink } from 'vue-router'
-import { cleaning, type Cleaning, type CleanStepRecord } from '../../contract/runs'
-import { bathSaturated } from '../../core/findings/bathSaturated'
-import type { Finding } from '../../core/findings/finding'
-import { api } from '../api'
+import type { CleanStepRecord } from '../../contract/runs'
 import { useAttempt } from '../composables/useAttempt'
 import { clock, duration } from '../shell/duration'
 import FindingList from '../shell/FindingList.vue'
-import { useChanges } from '../stores/changes'
+import type { StageHandlers } from '../shell/fixHandlers'
+import { useCleaning } from '../stores/cleaning'
+import { useFindings } from '../stores/findings'
 import { usePiece } from '../stores/piece'
 import { useRuns } from '../stores/runs'
 import { useStock } from '../stores/stock'
@@ -16,28 +16,13 @@ import BathPanel from './clean/BathPanel.vue'
 import { useStation } from './clean/useStation'
 
 /** What came off the plate is drained, washed, stripped, dried and cured: how long, why, and what the station does of it. */
-const piece = usePiece(),
+const stock = useStock(),
+  piece = usePiece(),
   runs = useRuns(),
-  stock = useStock()
+  found = useFindings(),
+  washing = useCleaning()
+const { done, chosen, plate, list } = storeToRefs(washing)
 const { fault, attempt } = useAttempt()
-const done = computed(() => runs.plates.filter((p) => p.state === 'ended' || p.state === 'judged'))
-const chosen = ref<string | null>(null)
-const plate = computed(() => done.value.find((p) => p.id === chosen.value) ?? done.value[0] ?? null)
-const list = ref<Cleaning | null>(null)
-async function load(): Promise<void> {
-  const id = plate.value?.id
-  if (!id) {
-    list.value = null
-    return
-  }
-  const got = await api(cleaning, 'GET', `/plates/${id}/cleaning`).catch(() => null)
-  if (got && id === plate.value?.id) list.value = got
-}
-watch(() => plate.value?.id, load, { immediate: true })
-const deaf = useChanges().listen((c) => {
-  if (c.type === 'run' && c.id === piece.piece?.id) void load()
-})
-onBeforeUnmount(deaf)
 const station = useStation()
 const next = computed(() => list.value?.steps.find((s) => s.doneAt === null) ?? null)
 const left = computed(() => (list.value?.steps ?? []).filter((s) => s.doneAt === null))
@@ -49,26 +34,15 @@ const contents = computed(() => {
   for (const { name } of plate.value?.parts ?? []) count.set(name, (count.get(name) ?? 0) + 1)
   return [...count].map(([name, n]) => (n > 1 ? `${n} × ${name}` : name)).join(', ')
 })
-const findings = computed<Finding[]>(() => {
-  const baths = stock.workshop?.baths
-  const of = (key: string): boolean => list.value?.steps.some((s) => s.key === key && s.doneAt === null) ?? false
-  // What is washed already carries nothing more.
-  return baths && list.value
-    ? bathSaturated(baths, { first: of('wash') ? list.value.first : 0, second: of('rinse') ? list.value.second : 0 })
-    : []
-})
-const tick = (s: CleanStepRecord, on: boolean): Promise<void> =>
-  attempt(async () => {
-    if (plate.value)
-      list.value = await api(cleaning, 'PUT', `/plates/${plate.value.id}/cleaning`, { key: s.key, done: on })
-  })
+const tick = (s: CleanStepRecord, on: boolean): Promise<void> => attempt(() => washing.tick(s, on))
 const start = (s: CleanStepRecord): Promise<void> => attempt(() => station.start(s.key, s.program!, s.wait))
-const act = (name: string): Promise<void> =>
-  attempt(async () => {
-    const which = name.split(':')[1] as 'first' | 'second'
-    const shop = stock.workshop
-    if (shop) await stock.changeWorkshop({ baths: { ...shop.baths, [which]: { ...shop.baths[which], resin: 0 } } })
-  })
+const fixes: StageHandlers<'clean'> = {
+  freshBath: ({ bath }) =>
+    attempt(async () => {
+      const shop = stock.workshop
+      if (shop) await stock.changeWorkshop({ baths: { ...shop.baths, [bath]: { ...shop.baths[bath], resin: 0 } } })
+    }),
+}
 const when = (iso: string): string =>
   new Date(iso).toLocaleTimeString(undefined, { hour: 'numeric', minute: '2-digit' })
 </script>
@@ -119,13 +93,7 @@ const when = (iso: string): string =>
       </ol>
     </div>
   </Teleport>
-  <FindingList
-    v-if="plate"
-    :findings="findings"
-    checked="Both baths still clean after this."
-    :acts="['fresh']"
-    @act="act"
-  />
+  <FindingList v-if="plate" :judged="found.byStage.clean" checked="Both baths still clean after this." :fixes="fixes" />
   <p v-if="fault" role="alert" class="text-danger">{{ fault }}</p>
   <section v-if="plate && list" class="sheet p-3 mb-3">
     <template v-if="next">

@@ -6,6 +6,7 @@ import { useSurfaceMap } from '../composables/useSurfaceMap'
 import FindingList from '../shell/FindingList.vue'
 import StepList from '../shell/StepList.vue'
 import { useAssembly } from '../stores/assembly'
+import { useFindings } from '../stores/findings'
 import { usePiece } from '../stores/piece'
 import MapLegend from '../viewport/MapLegend.vue'
 import { useViewport } from '../viewport/useViewport'
@@ -21,6 +22,7 @@ import SwapPanel from './combine/SwapPanel.vue'
 
 /** All parts where they belong, tried for fit and balance before anything is printed. */
 const store = usePiece(),
+  found = useFindings(),
   assembly = useAssembly(),
   viewport = useViewport()
 viewport.clear()
@@ -31,7 +33,9 @@ watchEffect(() => {
 })
 watchEffect(() => {
   if (viewport.mode === 'look')
-    viewport.markers = assembly.findings.flatMap((f) => f.places.map((point) => ({ point, kind: f.level })))
+    viewport.markers = found.byStage.combine.findings.flatMap((f) =>
+      f.places.map((point) => ({ point, kind: f.level })),
+    )
 })
 const signed = (v: number): string => v.toFixed(2).replace('-', '−')
 const mapped = ref<string | null>(null)
@@ -58,7 +62,7 @@ function select(id: string): void {
     store.piece!.partList.findIndex((p) => p.id === id),
   )
 }
-const { act } = useCombineFixes()
+const fixes = useCombineFixes()
 async function copy(): Promise<void> {
   const p = store.part
   if (!p) return
@@ -73,12 +77,10 @@ const remove = (id: string): Promise<string[] | null> => store.arrange({ remove:
 <template>
   <template v-if="store.part">
     <FindingList
-      :findings="assembly.findings"
-      :measuring="assembly.measuring"
+      :judged="found.byStage.combine"
       checked="No part reaches more than 0.08 mm into another, no gap wider than a key’s clearance shows, and the whole stands."
-      :acts="['relieve', 'union', 'pin', 'plate', 'base', 'widen']"
+      :fixes="fixes"
       @show="viewport.show"
-      @act="act"
     />
     <table v-if="assembly.pairs.length > 0" class="table table-sm mb-3">
       <thead>

@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import { computed, reactive, ref, watch, watchEffect } from 'vue'
-import type { Finding } from '../../core/findings/finding'
-import { useMeans } from '../composables/usePrinterAndResin'
+import { usePrinterAndResin } from '../composables/usePrinterAndResin'
 import FindingList from '../shell/FindingList.vue'
+import type { StageHandlers } from '../shell/fixHandlers'
 import { useAssembly } from '../stores/assembly'
 import { useFindings } from '../stores/findings'
 import { usePiece } from '../stores/piece'
@@ -17,7 +17,7 @@ const store = usePiece(),
   found = useFindings(),
   assembly = useAssembly(),
   viewport = useViewport()
-const { resin } = useMeans()
+const { resin } = usePrinterAndResin()
 const op = computed(() => {
   const o = store.step('hollow')?.op
   return o?.kind === 'hollow' ? o : null
@@ -39,7 +39,6 @@ watch(usualWall, (w) => {
 })
 const report = computed(() => store.report('hollow')?.hollow ?? null)
 const problem = computed(() => store.step('hollow')?.derivation?.problem?.message ?? null)
-const findings = computed(() => found.byStage.core)
 const holes = ref<InstanceType<typeof HolesPanel> | null>(null)
 viewport.clear()
 watchEffect(() => {
@@ -48,11 +47,10 @@ watchEffect(() => {
 async function solid(): Promise<void> {
   await store.change(store.operations().filter((o) => o.kind !== 'hollow' && o.kind !== 'drill'))
 }
-function act(name: string, finding: Finding): void {
-  const [place] = finding.places
-  if (name === 'proposeHoles') void holes.value?.propose()
-  else if (name === 'holeThere' && place) void holes.value?.holeAt(place)
-  else if (name === 'solid') void solid()
+const fixes: StageHandlers<'core'> = {
+  proposeHoles: () => holes.value?.propose(),
+  holeAt: ({ place }) => holes.value?.holeAt(place),
+  leaveSolid: solid,
 }
 const cast = computed(() => (store.part ? assembly.materialOf(store.part.id).cast : null))
 const grams = (mm3: number): string => `${((mm3 / 1000) * (resin.value?.density ?? 1.12)).toFixed(0)} g`
@@ -61,11 +59,10 @@ const grams = (mm3: number): string => `${((mm3 / 1000) * (resin.value?.density 
 <template>
   <FindingList
     v-if="report"
-    :findings="findings"
-    checked="Every cavity has two holes, and the wall is as thick as asked."
-    :acts="['proposeHoles', 'holeThere', 'solid']"
+    :judged="found.byStage.core"
+    checked="Every cavity has two holes and drains, and the wall is as thick as asked."
+    :fixes="fixes"
     @show="viewport.show"
-    @act="act"
   />
   <p v-if="problem" role="alert" class="problem">{{ problem }}</p>
   <ChoicesPanel v-bind="form" />

@@ -2,7 +2,9 @@
 import { computed, ref, watchEffect } from 'vue'
 import { SCULPT_ENDINGS } from '../../core/formats/endings'
 import { tell } from '../api'
+import { useScaling } from '../composables/useScaling'
 import FindingList from '../shell/FindingList.vue'
+import type { StageHandlers } from '../shell/fixHandlers'
 import StepList from '../shell/StepList.vue'
 import { useFindings } from '../stores/findings'
 import type { SculptRecord } from '../../contract/sculpts'
@@ -20,7 +22,7 @@ const store = usePiece(),
   found = useFindings(),
   viewport = useViewport()
 const sculpts = useSculpts()
-const findings = computed(() => found.byStage.intake)
+const scaling = useScaling()
 const picker = ref<HTMLInputElement | null>(null)
 const scanPanel = ref<InstanceType<typeof ScanPanel> | null>(null)
 const refused = ref<string[]>([])
@@ -30,28 +32,30 @@ watchEffect(() => {
 })
 watchEffect(() => {
   if (viewport.mode === 'look')
-    viewport.markers = findings.value.flatMap((f) => f.places.map((point) => ({ point, kind: f.level })))
+    viewport.markers = found.byStage.intake.findings.flatMap((f) => f.places.map((point) => ({ point, kind: f.level })))
 })
 async function choose(e: Event): Promise<void> {
   const input = e.target as HTMLInputElement
   refused.value = await store.dropFiles([...(input.files ?? [])])
   input.value = ''
 }
-function act(name: string): void {
-  if (name === 'repair') void store.apply({ kind: 'repair' })
-  if (name.startsWith('scale:')) void store.apply({ kind: 'scale', factor: Number(name.slice(6)) })
-  if (name === 'newest') {
+const fixes: StageHandlers<'intake'> = {
+  repair: {
+    run: () => store.apply({ kind: 'repair' }),
+    unless: () => (store.step('repair') ? 'It was repaired already; what is left takes other settings, below.' : null),
+  },
+  scale: ({ factor }) => scaling.by(factor),
+  newestEdition() {
     const s = sculpts.byId(store.part?.sculptId)
     const newest = s && sculpts.editions(s.family)[0]
-    if (newest) void store.arrange({ swap: [{ id: store.part!.id, sculpt: newest.id }] })
-  }
-  if (name === 'surface') void scanPanel.value?.make()
-  const { floor } = found
-  if (name === 'floor' && floor) {
-    const up = Math.max(4 * floor.scatter, 1e-6)
-    const point = floor.point.map((v, k) => v + up * floor.normal[k]!) as [number, number, number]
-    void store.tryOut({ kind: 'trim', planes: [{ point, normal: floor.normal }] })
-  }
+    return newest && store.arrange({ swap: [{ id: store.part!.id, sculpt: newest.id }] })
+  },
+  makeSurface: () => scanPanel.value?.make(),
+  cutFloor({ point, normal, scatter }) {
+    const up = Math.max(4 * scatter, 1e-6)
+    const above = point.map((v, k) => v + up * normal[k]!) as [number, number, number]
+    return store.tryOut({ kind: 'trim', planes: [{ point: above, normal }] })
+  },
 }
 const shelf = ref(false)
 async function take(s: SculptRecord): Promise<void> {
@@ -72,14 +76,11 @@ const notices = computed(() =>
 <template>
   <template v-if="store.part">
     <FindingList
-      :findings="findings"
-      :measuring="!h && !found.healthProblem"
+      :judged="found.byStage.intake"
       checked="Closed, oriented, no crossing faces, no crumbs, a plausible size."
-      :acts="['surface', 'floor', 'scale', 'newest', ...(store.step('repair') ? [] : ['repair'])]"
+      :fixes="fixes"
       @show="viewport.show"
-      @act="act"
     />
-    <p v-if="found.healthProblem" role="alert" class="text-danger">{{ found.healthProblem }}</p>
     <section v-if="h && h.points === 0" class="sheet p-3 mb-3">
       <h3 class="mb-1">{{ store.part.fileName || store.part.name }}</h3>
       <dl class="facts">

@@ -85,7 +85,8 @@ const titleOf = (key: string | null): string => plan.value?.steps.find((s) => s.
   </Teleport>
   <FindingList
     v-if="plan"
-    :findings="findings.byStage.plan"
+    :judged="findings.byStage.plan"
+    :fixes="{}"
     checked="No wait over twelve hours is left, and the deadline holds."
   />
   <p v-if="fault" role="alert" class="text-danger">{{ fault }}</p>

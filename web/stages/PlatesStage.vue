@@ -2,15 +2,20 @@
 import { computed, onBeforeUnmount, onMounted, ref, watch, watchEffect } from 'vue'
 import { storeToRefs } from 'pinia'
 import { RouterLink } from 'vue-router'
+import type { Fix } from '../../core/findings/fix'
+import { partAt } from '../../core/print/nest/partAt'
 import type { Placed } from '../../core/print/nest/types'
 import { nameForFile } from '../composables/useDownload'
-import { useMeans } from '../composables/usePrinterAndResin'
+import { usePrinterAndResin } from '../composables/usePrinterAndResin'
 import { duration } from '../shell/duration'
+import { useScaling } from '../composables/useScaling'
 import FindingList from '../shell/FindingList.vue'
+import type { StageHandlers } from '../shell/fixHandlers'
 import LayerPicture from '../shell/LayerPicture.vue'
 import LayerChart from './LayerChart.vue'
 import { useFindings } from '../stores/findings'
 import { usePiece } from '../stores/piece'
+import { useRequestedFix } from '../stores/requestedFix'
 import { usePlating } from '../stores/plating'
 import { useStock } from '../stores/stock'
 import { useViewport } from '../viewport/useViewport'
@@ -23,7 +28,7 @@ const store = usePiece(),
   found = useFindings(),
   stock = useStock(),
   plating = usePlating()
-const { printer, resin, chosen } = useMeans()
+const { printer, resin, chosen } = usePrinterAndResin()
 const mesh = computed(() => store.meshAfter('support'))
 const { sliced, sliceReport: report } = storeToRefs(found)
 const zip = computed(() => (sliced.value?.status === 'done' ? sliced.value.blobs.zip : undefined))
@@ -81,6 +86,25 @@ async function slicePlate(): Promise<void> {
 function partAlone(): void {
   plating.target = null
   void slice()
+}
+const atStand = useRequestedFix()
+const scaling = useScaling()
+/** What stands on the plate is mended at Stand: the part that it concerns is taken there. */
+const mendAtStand = (fix: Fix<'support' | 'reorient' | 'quarterTurn' | 'ventCup'>): Promise<void> => {
+  const of = found.byStage.plates.findings.find((f) => f.places.length > 0 && f.fixes.some((x) => x.act === fix.act))
+  const place = 'place' in fix ? fix.place : of?.places[0]
+  const { target } = plating
+  const on = target && place ? partAt(target.plate.parts, plating.report?.shapes ?? [], place) : null
+  const i = store.piece!.partList.findIndex((p) => p.id === on?.id)
+  if (i >= 0) store.partIndex = i
+  return atStand.request('stand', 'place' in fix && on ? { ...fix, place: on.place } : fix)
+}
+const fixes: StageHandlers<'plates'> = {
+  support: mendAtStand,
+  reorient: mendAtStand,
+  quarterTurn: mendAtStand,
+  ventCup: mendAtStand,
+  scale: ({ factor }) => scaling.by(factor),
 }
 const fileName = computed(() => nameForFile(store.piece?.name ?? 'piece'))
 function goTo(place: [number, number, number]): void {
@@ -176,8 +200,8 @@ function goTo(place: [number, number, number]): void {
     </div>
   </Teleport>
   <FindingList
-    v-if="report || found.byStage.plates.length"
-    :findings="found.byStage.plates"
+    :judged="found.byStage.plates"
+    :fixes="fixes"
     checked="Fits the printer; no island, no cup in any layer."
     @show="goTo"
   />

@@ -1,12 +1,14 @@
 <script setup lang="ts">
 import { computed, ref, watchEffect } from 'vue'
-import { posedSkin } from '../../core/findings/posedSkin'
+import { missing } from '../../core/findings/facts'
+import { judge } from '../../core/findings/judge'
 import { mirroredPose } from '../../core/pose/mirror'
 import { usePosePreview } from '../composables/usePosePreview'
 import { useSurfaceMap } from '../composables/useSurfaceMap'
 import FindingList from '../shell/FindingList.vue'
 import StepList from '../shell/StepList.vue'
 import { useAssembly } from '../stores/assembly'
+import { useFindings } from '../stores/findings'
 import { usePiece } from '../stores/piece'
 import MapLegend from '../viewport/MapLegend.vue'
 import { useViewport } from '../viewport/useViewport'
@@ -19,6 +21,7 @@ import { usePosing } from './pose/usePosing'
 
 /** Joints set on the sculpt, turned, and what that does to the skin and to how it stands. */
 const store = usePiece(),
+  found = useFindings(),
   viewport = useViewport(),
   assembly = useAssembly()
 viewport.clear()
@@ -42,7 +45,9 @@ const preview = usePosePreview(
       : null,
   () => store.part,
 )
-const findings = computed(() => (!changed.value && report.value ? posedSkin(report.value) : []))
+const judged = computed(() =>
+  changed.value ? judge('pose', { pose: missing('the pose kept: what you see is a preview') }) : found.byStage.pose,
+)
 watchEffect(() => {
   if (viewport.mode === 'pick' && setting.value === 'nothing') return
   const size = Math.max(1.2, (store.report('pose')?.measures.size[2] ?? 100) / 90)
@@ -54,7 +59,7 @@ watchEffect(() => {
       radius: size,
       over: true,
     })),
-    ...findings.value.flatMap((f) => f.places.map((point) => ({ point, kind: f.level }))),
+    ...judged.value.findings.flatMap((f) => f.places.map((point) => ({ point, kind: f.level }))),
   ]
 })
 const busy = ref(false)
@@ -84,8 +89,9 @@ const tips = computed(() => (changed.value ? preview.tip.value : (assembly.balan
 <template>
   <template v-if="store.part">
     <FindingList
-      :findings="findings"
+      :judged="judged"
       checked="No face turned over, no limb thinner by more than 5 %, no texture drawn out by a third."
+      :fixes="{}"
       @show="viewport.show"
     />
     <p v-if="tips !== null" class="mb-2">

@@ -69,7 +69,7 @@ const checked = computed(() =>
 </script>
 
 <template>
-  <FindingList :findings="found.byStage.prime" :checked="checked" @show="viewport.show($event)" />
+  <FindingList :judged="found.byStage.prime" :checked="checked" :fixes="{}" @show="viewport.show($event)" />
   <DetailLeft v-if="piece.part" />
   <section v-if="pass" class="mb-3">
     <h2 class="mb-1">Mark what you see</h2>

@@ -1,9 +1,11 @@
 <script setup lang="ts">
 import { computed, onBeforeUnmount, onMounted } from 'vue'
 import { fill } from '../../core/findings/printTrouble'
-import type { Finding } from '../../core/findings/finding'
+import type { PlateRecord } from '../../contract/runs'
 import { useAttempt } from '../composables/useAttempt'
 import FindingList from '../shell/FindingList.vue'
+import type { StageHandlers } from '../shell/fixHandlers'
+import { stillNeeded } from '../stores/facts/runFacts'
 import { useFindings } from '../stores/findings'
 import { usePlating } from '../stores/plating'
 import { useRuns } from '../stores/runs'
@@ -24,21 +26,27 @@ onBeforeUnmount(() => {
   plating.open = false
   runs.judging = false
 })
-const findings = computed(() => found.byStage.print)
 const latest = computed(() => runs.runs[0] ?? null)
 const older = computed(() => runs.runs.slice(1))
-async function act(name: string, finding: Finding): Promise<void> {
-  const plate = runs.plates.find((p) => finding.id.endsWith(p.id))
-  if (!plate) return
-  await attempt(async () => {
-    runs.chosen = plate.id
-    if (name === 'look') runs.judging = true
-    if (name === 'resume') await runs.order(plate, 'resume')
-    if (name === 'refill' && plate.device) {
-      await runs.command(plate.device, { do: 'refill', ml: fill(found.stillNeeded(plate)) })
-      await runs.order(plate, 'resume')
-    }
-  })
+const at =
+  <F extends { plate: string }>(work: (plate: PlateRecord, fix: F) => unknown) =>
+  (fix: F): Promise<void> =>
+    attempt(async () => {
+      const plate = runs.plates.find((p) => p.id === fix.plate)
+      if (!plate) return
+      runs.chosen = plate.id
+      await work(plate, fix)
+    })
+const fixes: StageHandlers<'print'> = {
+  judge: at(() => {
+    runs.judging = true
+  }),
+  resume: at((plate) => runs.order(plate, 'resume')),
+  refill: at(async (plate) => {
+    if (!plate.device) return
+    await runs.command(plate.device, { do: 'refill', ml: fill(stillNeeded(plate)) })
+    await runs.order(plate, 'resume')
+  }),
 }
 const bin = (): Promise<void> =>
   attempt(async () => {
@@ -61,10 +69,9 @@ const day = (iso: string): string => new Date(iso).toLocaleDateString(undefined,
   <template v-else>
     <FindingList
       v-if="runs.runs.length > 0"
-      :findings="findings"
+      :judged="found.byStage.print"
       checked="Every plate is planned, under way, or came out."
-      :acts="['look', 'resume', 'refill']"
-      @act="act"
+      :fixes="fixes"
     />
     <p v-if="fault" role="alert" class="text-danger">{{ fault }}</p>
     <section v-if="latest" class="mb-3">

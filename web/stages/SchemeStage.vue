@@ -1,12 +1,12 @@
 <script setup lang="ts">
 import { storeToRefs } from 'pinia'
-import { computed, nextTick, onBeforeUnmount, ref, shallowRef, watch, watchEffect } from 'vue'
+import { computed, nextTick, onBeforeUnmount, onMounted, ref, shallowRef, watch, watchEffect } from 'vue'
 import type { Scheme } from '../../contract/scheme'
 import { TINT } from '../../core/defaults/paint'
 import { undercoatBy } from '../../core/paint/coats/undercoat'
 import { REGION_WORDS } from '../../core/paint/surface/vocabulary'
-import { newSurface } from '../../core/findings/newSurface'
 import FindingList from '../shell/FindingList.vue'
+import type { StageHandlers } from '../shell/fixHandlers'
 import CoatList from './scheme/CoatList.vue'
 import CoatPictures from './scheme/CoatPictures.vue'
 import MixFor from './scheme/MixFor.vue'
@@ -26,6 +26,8 @@ import { REACHES, useFill } from './scheme/useFill'
 import { usePreview } from './scheme/usePreview'
 import { useRegions } from './scheme/useRegions'
 import { useRules } from '../composables/useRules'
+import { useFindings } from '../stores/findings'
+import { usePaintOrder } from '../stores/paintOrder'
 import { useScheme } from '../stores/scheme'
 import { usePiece } from '../stores/piece'
 import type { Picked } from '../viewport/scene'
@@ -34,6 +36,8 @@ import { useViewport } from '../viewport/useViewport'
 const store = usePiece(),
   book = useScheme(),
   viewport = useViewport()
+const found = useFindings(),
+  order = usePaintOrder()
 const { scheme } = storeToRefs(book)
 /** a panel waits for a place on the sculpt */
 const asking = shallowRef<{ hint: string; taken: (p: Picked) => void } | null>(null)
@@ -156,7 +160,27 @@ function setTarget(hex: string): void {
   region.value!.target = hex
   changed()
 }
-const findings = computed(() => [...book.findings, ...newSurface(fresh.value)])
+const orderFixes: StageHandlers<'order'> = {
+  // As it is now: what is added later comes last, until it is weighed again.
+  cheapestOrder: () => setOrder(order.cheapest()),
+  brushRegion: (fix) => brushAll(fix.region),
+}
+/** With the panel of the order open, what concerns the order stands there. */
+const judged = computed(() => {
+  const { scheme: own, order: ordering } = found.byStage
+  return order.followed
+    ? own
+    : { findings: [...own.findings, ...ordering.findings], rules: [...own.rules, ...ordering.rules] }
+})
+watch(
+  [fresh, ready],
+  ([share, laid]) => {
+    book.newSkin = laid && store.part ? { partId: store.part.id, share } : null
+  },
+  { immediate: true },
+)
+onMounted(() => (order.lookedAt = true))
+onBeforeUnmount(() => (order.lookedAt = false))
 const said = computed(() => regions.fault.value || book.fault || preview.problem.value)
 /** The colour that a region's first coat ends at. */
 const swatch = (id: number): string =>
@@ -165,9 +189,9 @@ const swatch = (id: number): string =>
 
 <template>
   <FindingList
-    v-if="findings.length > 0 || scheme?.regions.some((r) => r.target)"
-    :findings="findings"
-    checked="Every target can be mixed from the stock."
+    :judged="judged"
+    checked="Every target can be mixed from the stock, and the order of coats keeps every rule of the craft."
+    :fixes="orderFixes"
   />
   <p v-if="said" role="alert" class="text-danger">{{ said }}</p>
   <p v-if="preview.measuring.value" class="soft">Feeling the surface for recesses and ridges …</p>
@@ -333,7 +357,7 @@ const swatch = (id: number): string =>
       <UndercoatPanel :undercoat="rule('undercoat')" :shown="leaf === 'Light'" @tint="setTint" />
     </div>
     <div v-show="leaf === 'Masks'" id="of-2" role="tabpanel" aria-labelledby="leaf-2">
-      <OrderPanel :undercoat="undercoat" @order="setOrder" @brushed="brushAll" />
+      <OrderPanel :fixes="orderFixes" @order="setOrder" />
       <StencilPanel
         v-if="region && viewport.shown && ready"
         :region="region"

@@ -1,11 +1,12 @@
 <script setup lang="ts">
 import { computed, ref, watch, watchEffect } from 'vue'
-import { SURVIVES } from '../../core/findings/tooThin'
 import { resinUse } from '../../core/print/slice/printer'
-import { useMeans } from '../composables/usePrinterAndResin'
+import { usePrinterAndResin } from '../composables/usePrinterAndResin'
 import CutPanel from './size/CutPanel.vue'
 import RatioTable from './size/RatioTable.vue'
+import { useScaling } from '../composables/useScaling'
 import FindingList from '../shell/FindingList.vue'
+import type { StageHandlers } from '../shell/fixHandlers'
 import NumberField from '../shell/NumberField.vue'
 import StepList from '../shell/StepList.vue'
 import { useFindings } from '../stores/findings'
@@ -21,7 +22,7 @@ const store = usePiece(),
   found = useFindings(),
   stock = useStock(),
   viewport = useViewport()
-const { printer, resin } = useMeans()
+const { printer, resin } = usePrinterAndResin()
 const source = computed(() => store.meshBefore('scale'))
 const applied = computed(() => {
   const op = store.step('scale')?.op
@@ -44,7 +45,7 @@ const area = computed(
   () => (base.value?.area ?? 0) * factor.value ** 2 * (axes.value[0] * axes.value[1] * axes.value[2]) ** (2 / 3),
 )
 const ml = computed(() => resinUse(volume.value, area.value))
-const findings = computed(() => found.sizeFindings(factor.value))
+const judged = computed(() => found.sizeAt(factor.value))
 const stature = computed(() => store.piece?.subjectStature ?? 1750)
 const axes = ref<[number, number, number]>([1, 1, 1])
 const setAxes = computed(() => {
@@ -65,26 +66,14 @@ viewport.clear()
 watchEffect(() => {
   viewport.mesh = store.meshAfter('channel') ?? source.value
 })
-function act(name: string): void {
-  if (name.startsWith('scale:')) factor.value *= Number(name.slice(6))
-  const thin = found.thinnessAt(factor.value)
-  if (name === 'enlarge' && thin?.thinnest) factor.value *= SURVIVES / thin.thinnest
+const fixes: StageHandlers<'size'> = {
+  scale(fix) {
+    factor.value *= fix.factor
+  },
 }
+const scaling = useScaling()
 const several = computed(() => (store.piece?.partList.length ?? 0) > 1)
-/** Parts that stand together grow together, about one point; a part alone about its own foot. */
-async function setSize(): Promise<void> {
-  const op = {
-    kind: 'scale' as const,
-    factor: factor.value,
-    axes: axes.value,
-    about: several.value ? ('origin' as const) : ('foot' as const),
-  }
-  if (!several.value) await store.apply(op)
-  else
-    await store.arrange({
-      lists: store.piece!.partList.map((p) => ({ id: p.id, operations: store.withOperation(p, op) })),
-    })
-}
+const setSize = (): Promise<void> => scaling.set(factor.value, axes.value)
 const changed = computed(
   () =>
     Math.abs(factor.value / applied.value - 1) > 1e-6 ||
@@ -102,16 +91,10 @@ const setAxis = (k: number, v: number): void => {
 
 <template>
   <FindingList
-    :findings="findings"
-    :measuring="found.measuring"
-    :checked="
-      printer
-        ? `Fits ${printer.name}, and nothing is thinner than 0.6 mm at this size.`
-        : 'Nothing is thinner than 0.6 mm at this size. Choose a printer in Brief to check whether it fits.'
-    "
-    :acts="['scale', 'enlarge']"
+    :judged="judged"
+    :checked="`Fits ${printer?.name}, and nothing is thinner than 0.6 mm at this size.`"
+    :fixes="fixes"
     @show="viewport.show"
-    @act="act"
   />
   <section v-if="base && size" class="sheet p-3 mb-3">
     <div class="d-flex justify-content-between align-items-baseline">

@@ -1,9 +1,12 @@
 <script setup lang="ts">
-import { computed, ref, watchEffect } from 'vue'
-import type { Finding } from '../../core/findings/finding'
+import { computed, onMounted, ref, watchEffect } from 'vue'
 import { quaternionBetween } from '../../core/math/vectors'
 import { standingDabs } from '../../core/shape/orient'
+import { usePrinterAndResin } from '../composables/usePrinterAndResin'
+import { useScaling } from '../composables/useScaling'
 import FindingList from '../shell/FindingList.vue'
+import { doFix, type StageHandlers } from '../shell/fixHandlers'
+import { useRequestedFix } from '../stores/requestedFix'
 import { useDerivations } from '../stores/derivations'
 import { useFindings } from '../stores/findings'
 import { usePiece } from '../stores/piece'
@@ -29,7 +32,7 @@ const orientOp = computed(() => {
   return o?.kind === 'orient' ? o : null
 })
 const report = computed(() => store.report('support')?.support ?? null)
-const findings = computed(() => found.byStage.stand)
+const { printer } = usePrinterAndResin()
 /** Tools that work on the sculpt as it is in the hand, before it is stood up. */
 const POSING: readonly Tool[] = ['tilt', 'face', 'keepUp', 'focal']
 const posing = computed(() => stand.draft !== null || POSING.includes(stand.tool))
@@ -78,7 +81,7 @@ watchEffect(() => {
                 : ('tip' as const),
         radius: t.grade === 'post' ? 0.9 : 0.6,
       })),
-      ...findings.value.flatMap((f) => f.places.map((point) => ({ point, kind: f.level }))),
+      ...found.byStage.stand.findings.flatMap((f) => f.places.map((point) => ({ point, kind: f.level }))),
       ...dabs,
       ...(stand.held ? [{ point: stand.slid ?? stand.held, kind: 'know' as const, radius: 1.2, over: true }] : []),
     ]
@@ -106,10 +109,9 @@ viewport.sliding(
   (p, ended) => supports.value?.slide(p.point, ended),
 )
 /** Adds a hole where the cup closes first, to the holes there are. */
-async function vent(cup: Finding): Promise<void> {
-  const mesh = store.meshBefore('drill'),
-    place = cup.places[0]
-  if (!mesh || !place) return
+async function vent(place: [number, number, number]): Promise<void> {
+  const mesh = store.meshBefore('drill')
+  if (!mesh) return
   fault.value = ''
   try {
     const { site } = await derivations.reported(mesh, {
@@ -131,25 +133,27 @@ async function vent(cup: Finding): Promise<void> {
     fault.value = e instanceof Error ? e.message : String(e)
   }
 }
-function act(name: string, finding?: Finding): void {
-  if (name === 'ventCup' && finding) void vent(finding)
-  if (name === 'support' || name === 'denser')
-    void supports.value?.denser(name === 'denser' || supportOp.value !== null)
-  if (name === 'leaveSupported') void supports.value?.leaveAsIs()
-  if (name === 'reorient') void ways.value?.search()
-  if (name === 'quarterTurn') {
+const scaling = useScaling()
+const needsPrinter = (): string | null => (printer.value ? null : 'The search needs a printer. Set one up under Stock.')
+const fixes: StageHandlers<'stand'> = {
+  support: ({ closer }) => supports.value?.denser(closer),
+  leaveSupported: () => supports.value?.leaveAsIs(),
+  reorient: { run: () => ways.value?.search(), unless: needsPrinter },
+  quarterTurn() {
     ways.value?.spin([0, 0, 1], 90)
-    void ways.value?.setDown()
-  }
+    return ways.value?.setDown()
+  },
+  scale: ({ factor }) => scaling.by(factor),
+  ventCup: {
+    run: ({ place }) => vent(place),
+    unless: () => (store.step('hollow') ? null : 'Only a hollow part can be vented by a hole.'),
+  },
 }
-const acts = computed(() => [
-  'support',
-  'denser',
-  'reorient',
-  'quarterTurn',
-  'leaveSupported',
-  ...(store.step('hollow') ? ['ventCup'] : []),
-])
+// What was pressed at Plates is done here, once the panels are there.
+onMounted(() => {
+  const fix = useRequestedFix().taken('stand')
+  if (fix) void doFix(fixes, fix)
+})
 /** The focal dabs on the body as it stands before supports lift it. */
 const focalStanding = computed(() => {
   const focal = store.step('focal')?.op,
@@ -162,12 +166,10 @@ const focalStanding = computed(() => {
 <template>
   <FindingList
     v-if="orientOp || supportOp"
-    :findings="findings"
-    :measuring="found.layersMeasuring"
+    :judged="found.byStage.stand"
     checked="Every island has a tip, no cup closes, no tip is overloaded, it fits the printer."
-    :acts="acts"
+    :fixes="fixes"
     @show="viewport.show"
-    @act="act"
   />
   <p v-else>
     <span class="figure-sm">Not stood up yet.</span>

@@ -3,18 +3,25 @@ import { isAid } from '../../core/operations/registry'
 import { defineStore } from 'pinia'
 import { computed, ref, watch } from 'vue'
 import { material as materialSchema, type Material, type PartRecord } from '../../contract/pieces'
-import { facesAway } from '../../core/findings/facesAway'
-import { jointLoad, type JointLoad } from '../../core/findings/jointLoad'
-import { poorFit } from '../../core/findings/poorFit'
-import { topples } from '../../core/findings/topples'
-import type { Finding } from '../../core/findings/finding'
+import {
+  failed as failedFact,
+  known as knownFact,
+  MEASURING,
+  missing,
+  NONE,
+  mapped,
+  type Fact,
+  type JointLoad,
+} from '../../core/findings/facts'
+import type { KnownAt } from '../../core/findings/judge'
+import { checkFact } from '../composables/facts'
 import { azimuthOf } from '../../core/fit/facing'
 import type { FitReport } from '../../core/fit/gap'
 import { boxesNear, JOINT_REACH } from '../../core/fit/near'
 import { outboardOf, type Standing } from '../../core/fit/load'
 import type { Measures } from '../../core/mesh/measure'
 import { useCheck } from '../composables/useCheck'
-import { useMeans } from '../composables/usePrinterAndResin'
+import { usePrinterAndResin } from '../composables/usePrinterAndResin'
 import { seenDirection } from './partFrame'
 import { useDerivations } from './derivations'
 import { usePiece } from './piece'
@@ -37,7 +44,7 @@ export interface Pair {
 export const useAssembly = defineStore('assembly', () => {
   const piece = usePiece(),
     derivations = useDerivations()
-  const { resin } = useMeans()
+  const { resin } = usePrinterAndResin()
   const measured = ref(new Map<string, string>())
   const fitted = ref(new Map<string, string>())
 
@@ -194,25 +201,43 @@ export const useAssembly = defineStore('assembly', () => {
     const at: [number, number, number] = box ? [(box.min[0] + box.max[0]) / 2, box.min[1], box.max[2]] : [0, 0, 0]
     return face === null ? null : { face, front, plate: plate ?? null, at }
   })
-  const findings = computed<Finding[]>(() => [
-    ...(facing.value ? facesAway(facing.value.face, facing.value.at, facing.value.front, facing.value.plate) : []),
-    ...loads.value.filter((l) => !pinned(l)).flatMap(jointLoad),
-    ...pairs.value.flatMap((p) => (p.fit ? poorFit(p.a.part.name, p.b.part.name, p.key, p.fit) : [])),
-    ...(balance.report.value ? topples(balance.report.value, piece.piece?.tipWish ?? 15) : []),
-  ])
+  const measuring = computed(
+    () =>
+      balance.measuring.value ||
+      placed.value.some((p) => p.mesh !== null && p.measures === null) ||
+      pairs.value.some((p) => !p.fit && !p.problem),
+  )
+  const open = computed(() => loads.value.filter((l) => !pinned(l)))
+  const known = computed<KnownAt<'combine'>>(() => {
+    const failure = pairs.value.find((p) => p.problem)?.problem
+    const ofPairs = <T>(value: T): Fact<T> =>
+      !several.value
+        ? NONE
+        : failure
+          ? failedFact(failure)
+          : placed.value.some((p) => p.measures === null) || pairs.value.some((p) => !p.fit)
+            ? MEASURING
+            : knownFact(value)
+    return {
+      facing: facing.value ? knownFact(facing.value) : NONE,
+      joints: ofPairs(open.value),
+      pairs: ofPairs(
+        pairs.value.flatMap((p) => (p.fit ? [{ a: p.a.part.name, b: p.b.part.name, key: p.key, fit: p.fit }] : [])),
+      ),
+      balance: mapped(checkFact(balance, placed.value.length > 0 ? MEASURING : missing('a sculpt')), (report) => ({
+        report,
+        wish: piece.piece?.tipWish ?? 15,
+      })),
+    }
+  })
   return {
     placed,
     pairs,
     several,
     balance: balance.report,
     balanceProblem: balance.problem,
-    measuring: computed(
-      () =>
-        balance.measuring.value ||
-        placed.value.some((p) => p.mesh !== null && p.measures === null) ||
-        pairs.value.some((p) => !p.fit && !p.problem),
-    ),
-    findings,
+    measuring,
+    known,
     loads,
     facing,
     materialOf,

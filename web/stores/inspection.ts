@@ -7,7 +7,8 @@ import {
   type FlawRecord,
   type Inspection,
 } from '../../contract/flaws'
-import { flawCauses, openFlaws } from '../../core/findings/openFlaws'
+import { known, MEASURING, missing, NONE } from '../../core/findings/facts'
+import type { KnownAt } from '../../core/findings/judge'
 import { learnedFrom } from '../../core/plan/facts/flaws'
 import { api, tell } from '../api'
 import { queued } from '../composables/edits'
@@ -73,7 +74,15 @@ export const useInspection = defineStore('inspection', () => {
     await tell('DELETE', `/flaws/${f.id}`)
     await load()
   }
-  const learned = computed(() => flawCauses(learnedFrom(flaws.value)))
-  const findings = computed(() => [...openFlaws(open.value, last.value?.pass ?? 1), ...learned.value])
-  return { inspection, flaws, open, last, pass, begin, end, mark, change, drop, learned, findings }
+  const facts = computed<KnownAt<'prime'>>(() => {
+    const found = inspection.value
+    if (!found) return { openFlaws: MEASURING, flawCauses: MEASURING }
+    return {
+      openFlaws: last.value
+        ? known({ open: open.value, pass: last.value.pass })
+        : missing('a first pass under primer, begun below'),
+      flawCauses: found.flaws.length > 0 ? known(learnedFrom(found.flaws)) : NONE,
+    }
+  })
+  return { inspection, flaws, open, last, pass, begin, end, mark, change, drop, known: facts }
 })

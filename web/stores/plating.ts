@@ -5,7 +5,7 @@ import { printer as printerSchema, slicedResin, type PrinterRecord } from '../..
 import { nestDefaults, type NestedPlate } from '../../core/print/nest/types'
 import type { NestReport } from '../../core/print/nest/nestReport'
 import { useCheck } from '../composables/useCheck'
-import { useMeans } from '../composables/usePrinterAndResin'
+import { usePrinterAndResin } from '../composables/usePrinterAndResin'
 import { useDerivations, type CheckOf } from './derivations'
 import { usePiece } from './piece'
 import { useStock, type Item } from './stock'
@@ -31,7 +31,7 @@ export const usePlating = defineStore('plating', () => {
   const piece = usePiece(),
     stock = useStock(),
     derivations = useDerivations()
-  const { printer, resin } = useMeans()
+  const { printer, resin } = usePrinterAndResin()
   const wish = computed<Plating>(() => platingSchema.parse(piece.piece?.plating ?? {}))
   async function change(more: Partial<Plating>): Promise<void> {
     await piece.save({ plating: { ...wish.value, ...more } })

@@ -2,9 +2,8 @@ import { defineStore } from 'pinia'
 import { computed, ref, watch } from 'vue'
 import { scheme as schemeSchema, type Scheme } from '../../contract/scheme'
 import { plainPaints, stockPaint } from '../../core/paint/recipes/stockPaint'
-import { colourUnreached } from '../../core/findings/colourUnreached'
-import { emptyRegion } from '../../core/findings/emptyRegion'
-import type { Finding } from '../../core/findings/finding'
+import { known as knownFact, MEASURING, missing, NONE } from '../../core/findings/facts'
+import type { KnownAt } from '../../core/findings/judge'
 import type { RecipeAnswer, StockPaint } from '../../core/paint/recipes/recipe'
 import { api } from '../api'
 import { newestOnly } from '../composables/newest'
@@ -113,15 +112,41 @@ export const useScheme = defineStore('scheme', () => {
       }
     return [...by.values()]
   })
-  const findings = computed<Finding[]>(() =>
-    (scheme.value?.regions ?? []).flatMap((r) => {
-      const a = answer(r.target)
-      const coats = scheme.value!.coats.filter((c) => c.regionId === r.id).length
-      return [
-        ...(r.target && a ? colourUnreached(r.name, r.target, a) : []),
-        ...emptyRegion(r.name, areaOf(r.id), coats, painted.value),
-      ]
-    }),
-  )
-  return { scheme, fault, paints, load, save, answer, findings, areaOf, borders }
+  /** Share of its skin that is newer than its regions, by part and the mesh that it was laid on. */
+  const newSkin = ref<{ partId: string; share: number } | null>(null)
+  const known = computed<KnownAt<'scheme'>>(() => {
+    const s = scheme.value
+    if (!s) return { targets: MEASURING, regions: MEASURING, newSkin: MEASURING }
+    const wanted = s.regions.flatMap((r) => (r.target ? [{ region: r.name, target: r.target }] : []))
+    const found = wanted.flatMap((t) => {
+      const a = answer(t.target)
+      return a ? [{ ...t, answer: a }] : []
+    })
+    return {
+      targets:
+        wanted.length === 0
+          ? NONE
+          : paints.value.length === 0
+            ? missing('paints in stock')
+            : found.length < wanted.length
+              ? MEASURING
+              : knownFact(found),
+      regions: painted.value
+        ? knownFact({
+            painted: true,
+            list: s.regions.map((r) => ({
+              name: r.name,
+              area: areaOf(r.id),
+              coats: s.coats.filter((c) => c.regionId === r.id).length,
+            })),
+          })
+        : NONE,
+      newSkin: !painted.value
+        ? NONE
+        : newSkin.value?.partId === piece.part?.id
+          ? knownFact(newSkin.value!.share)
+          : missing('this stage open: the regions are laid on the sculpt here'),
+    }
+  })
+  return { scheme, fault, paints, load, save, answer, areaOf, borders, painted, newSkin, known }
 })

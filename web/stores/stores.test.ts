@@ -245,7 +245,7 @@ describe('the thread', () => {
     expect((knot('intake') as { settle: number }).settle).toBeGreaterThan(0)
     expect(knot('stand')).toMatchObject({ state: 'stale', settle: 2 })
     expect(knot('core')).toMatchObject({ state: 'open', settle: 0, know: 0 })
-    expect(useFindings().byStage.stand.map((f) => f.id)).toEqual(['islands', 'cup-0'])
+    expect(useFindings().byStage.stand.findings.map((f) => f.id)).toEqual(['islands', 'cup-0'])
   })
   it('says until when the bench waits, what is done, and what is not painted', async () => {
     await opened()

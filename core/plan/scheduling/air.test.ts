@@ -1,6 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { timetableFindings, type TimetableFacts } from '../../findings/timetable'
+import type { TimetableFacts } from '../../findings/facts'
+import { timetableFindings } from '../../findings/timetable'
 import { nextSpray, roomAhead, saturation, shutToSpray, type AirHour } from './air'
 
 const HOUR = 3_600_000

@@ -6,7 +6,7 @@ import { loadDefaults } from '../../../core/fit/wallLoad'
 import type { CoreChoice, CoreChoices } from '../../../core/fit/coreChoices'
 import type { HollowReport } from '../../../core/shape/hollow'
 import { printSeconds } from '../../../core/print/slice/printer'
-import { useMeans } from '../../composables/usePrinterAndResin'
+import { usePrinterAndResin } from '../../composables/usePrinterAndResin'
 import NumberField from '../../shell/NumberField.vue'
 import { useAssembly } from '../../stores/assembly'
 import { useDerivations } from '../../stores/derivations'
@@ -21,7 +21,7 @@ const store = usePiece(),
   assembly = useAssembly(),
   found = useFindings(),
   derivations = useDerivations()
-const { printer, resin } = useMeans()
+const { printer, resin } = usePrinterAndResin()
 /** g/ml and money a litre of casting resin: usual for filled polyurethane. */
 const casting = ref(1.1),
   castingPrice = ref(28)

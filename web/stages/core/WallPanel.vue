@@ -2,7 +2,7 @@
 import { computed, onBeforeUnmount, reactive, ref, watch } from 'vue'
 import type { OperationInput } from '../../../contract/operations'
 import { loadDefaults, type WallLoad } from '../../../core/fit/wallLoad'
-import { useMeans } from '../../composables/usePrinterAndResin'
+import { usePrinterAndResin } from '../../composables/usePrinterAndResin'
 import NumberField from '../../shell/NumberField.vue'
 import { useDerivations } from '../../stores/derivations'
 import { usePiece } from '../../stores/piece'
@@ -14,7 +14,7 @@ const emit = defineEmits<{ change: [values: { wall: number; voxel: number; openi
 const store = usePiece(),
   viewport = useViewport(),
   derivations = useDerivations()
-const { resin } = useMeans()
+const { resin } = usePrinterAndResin()
 type Dab = { point: [number, number, number]; radius: number }
 const op = computed(() => {
   const o = store.step('hollow')?.op

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import { RouterLink } from 'vue-router'
-import { useMeans } from '../../composables/usePrinterAndResin'
+import { usePrinterAndResin } from '../../composables/usePrinterAndResin'
 import { duration } from '../../shell/duration'
 import { usePiece } from '../../stores/piece'
 import { usePlating } from '../../stores/plating'
@@ -12,7 +12,7 @@ import { useBeginRun } from './useBeginRun'
 const piece = usePiece(),
   plating = usePlating(),
   runs = useRuns()
-const { resin } = useMeans()
+const { resin } = usePrinterAndResin()
 const { plates, begin, busy, fault } = useBeginRun()
 const lot = ref('')
 const next = computed(() => 1 + Math.max(0, ...runs.runs.map((r) => r.number)))

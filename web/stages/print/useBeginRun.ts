@@ -4,7 +4,7 @@ import { newRun, run as runSchema } from '../../../contract/runs'
 import type { z } from 'zod'
 import type { NestedPlate } from '../../../core/print/nest/types'
 import { api } from '../../api'
-import { useMeans } from '../../composables/usePrinterAndResin'
+import { usePrinterAndResin } from '../../composables/usePrinterAndResin'
 import { useDerivations } from '../../stores/derivations'
 import { usePiece } from '../../stores/piece'
 import { usePlating } from '../../stores/plating'
@@ -16,7 +16,7 @@ export function useBeginRun() {
     plating = usePlating(),
     derivations = useDerivations(),
     runs = useRuns()
-  const { resin } = useMeans()
+  const { resin } = usePrinterAndResin()
   const busy = ref(''),
     fault = ref('')
   const plates = computed<NestedPlate[]>(() => plating.report?.nesting.plates ?? [])

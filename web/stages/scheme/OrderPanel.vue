@@ -1,34 +1,29 @@
 <script setup lang="ts">
-import { computed, ref, shallowRef, watch } from 'vue'
-import { plainPaints } from '../../../core/paint/recipes/stockPaint'
-import { forbiddenCoats, listedOrder, paintOrder } from '../../../core/findings/paintOrder'
-import { sprayReach } from '../../../core/findings/sprayReach'
-import type { OrderPlan } from '../../../core/paint/order/plan'
-import { ORDER_COSTS, type OrderCosts } from '../../../core/defaults/paint'
+import { storeToRefs } from 'pinia'
+import { computed, onBeforeUnmount } from 'vue'
+import type { OrderCosts } from '../../../core/defaults/paint'
 import type { OrderCost, OrderScheme, OrderStep } from '../../../core/paint/order/types'
-import type { Undercoat } from '../../../core/defaults/paint'
-import { newestOnly } from '../../composables/newest'
 import { useAttempt } from '../../composables/useAttempt'
-import { useRules } from '../../composables/useRules'
-import { plainCoats } from '../../composables/paintedScheme'
-import { useSlowPaintWork } from '../../composables/usePaintWork'
 import { duration } from '../../shell/duration'
 import FindingList from '../../shell/FindingList.vue'
+import type { StageHandlers } from '../../shell/fixHandlers'
 import NumberField from '../../shell/NumberField.vue'
+import { useFindings } from '../../stores/findings'
+import { usePaintOrder } from '../../stores/paintOrder'
 import { useScheme } from '../../stores/scheme'
 import { useStock } from '../../stores/stock'
-import { useReach } from './useReach'
 
 /** In which order the coats go on: the cheapest there is, one's own beside it, and the masks of each step. */
-const props = defineProps<{ undercoat: Undercoat }>()
-const emit = defineEmits<{ order: [ids: string[]]; brushed: [region: number] }>()
+defineProps<{ fixes: StageHandlers<'order'> }>()
+const emit = defineEmits<{ order: [ids: string[]] }>()
 const book = useScheme(),
-  work = useSlowPaintWork()
-const open = ref(false),
-  busy = ref(false)
-const stock = useStock(),
-  { rule } = useRules()
-const costs = computed<OrderCosts>(() => stock.workshop?.orderCosts ?? ORDER_COSTS)
+  stock = useStock(),
+  judged = useFindings(),
+  order = usePaintOrder()
+const { found, busy, costs, chosen: own, reach, followed: open } = storeToRefs(order)
+onBeforeUnmount(() => {
+  open.value = false
+})
 const { fault, attempt } = useAttempt()
 /** For all pieces: it is the bench that they are of. */
 const setCost = (fields: Partial<OrderCosts>): Promise<unknown> =>
@@ -41,52 +36,9 @@ const COSTS: { key: keyof OrderCosts; label: string; unit: string; max: number; 
   { key: 'lifts', label: 'A mask lifts or bleeds', unit: '%', max: 100, by: 100 },
   { key: 'ghosts', label: 'A light coat has to be laid again', unit: '%', max: 100, by: 100 },
 ]
-const reach = useReach(open)
-const found = shallowRef<{ scheme: OrderScheme; plan: OrderPlan; inks: string[] } | null>(null)
-const weigh = newestOnly(async () => {
-  const s = book.scheme
-  if (!s || !open.value) return
-  busy.value = true
-  try {
-    found.value = await work.order(
-      plainCoats(s.coats),
-      plainPaints(book.paints),
-      s.regions.map((r) => ({
-        id: r.id,
-        name: r.name,
-        area: book.areaOf(r.id),
-        glueFace: r.takes === 'glue',
-        clear: r.takes === 'light',
-      })),
-      book.borders.map(({ a, b, mm }) => ({ a, b, mm })),
-      [...s.order],
-      props.undercoat,
-      { ...costs.value },
-      rule('lights'),
-    )
-  } finally {
-    busy.value = false
-  }
-})
-watch(
-  [() => book.scheme, () => book.paints, open, () => props.undercoat, costs, () => rule('lights')],
-  () => void weigh(),
-  { deep: true },
-)
-const own = computed(() => (book.scheme?.order.length ?? 0) > 0)
 const shown = computed<OrderStep[]>(() =>
   found.value ? (own.value ? found.value.plan.hand!.steps : found.value.plan.steps) : [],
 )
-const findings = computed(() => {
-  const f = found.value
-  if (!f) return []
-  return [
-    ...forbiddenCoats(f.scheme, new Set(f.inks)),
-    ...(reach.value ? sprayReach(f.scheme, reach.value) : []),
-    ...(own.value ? [] : listedOrder(f.plan)),
-    ...paintOrder(f.scheme, own.value ? f.plan : { ...f.plan, hand: null }),
-  ]
-})
 const rows = computed<{ name: string; cost: OrderCost; broken: number }[]>(() => {
   const p = found.value?.plan
   if (!p) return []
@@ -96,16 +48,6 @@ const rows = computed<{ name: string; cost: OrderCost; broken: number }[]>(() =>
     { name: 'largest region first', cost: p.largestFirst.cost, broken: p.largestFirst.broken.length },
   ]
 })
-/** As it is now: what is added later comes last, until it is weighed again. */
-const takeCheapest = (): void =>
-  emit(
-    'order',
-    found.value!.plan.steps.map((s) => coatOf(s).id),
-  )
-function act(what: string): void {
-  if (what.startsWith('brush:')) emit('brushed', Number(what.slice(6)))
-  else takeCheapest()
-}
 const region = (id: number): string => found.value?.scheme.regions.find((r) => r.id === id)?.name ?? '?'
 const reached = computed(() => [...(reach.value?.values() ?? [])].filter((r) => region(r.region) !== '?'))
 const coatOf = (s: OrderStep): OrderScheme['coats'][number] => found.value!.scheme.coats[s.coat]!
@@ -148,10 +90,9 @@ function masks(s: OrderStep): string {
     <template v-if="found && found.scheme.coats.length > 0">
       <FindingList
         class="mt-2"
-        :findings="findings"
-        checked="Every rule of the craft is kept."
-        :acts="['bestOrder', 'brush']"
-        @act="act"
+        :judged="judged.byStage.order"
+        checked="Every rule of the craft is kept, and the tools reach every region."
+        :fixes="fixes"
       />
       <table class="plain small">
         <thead>
@@ -203,7 +144,7 @@ function masks(s: OrderStep): string {
             ? 'In your order; the bench plan follows it'
             : 'In the cheapest order by the rules; the bench plan still goes as listed'
         }}</span>
-        <button class="btn btn-sm btn-quiet text-nowrap" @click="takeCheapest">
+        <button class="btn btn-sm btn-quiet text-nowrap" @click="emit('order', order.cheapest())">
           {{ own ? 'The cheapest again' : 'Plan by it' }}
         </button>
       </div>

@@ -6,7 +6,7 @@ import type { CutPlane } from '../../../core/shape/cutPlanes'
 import { plateSize } from '../../../core/print/slice/printer'
 import { useCheck } from '../../composables/useCheck'
 import { useClearances } from '../../composables/useClearances'
-import { useMeans } from '../../composables/usePrinterAndResin'
+import { usePrinterAndResin } from '../../composables/usePrinterAndResin'
 import NumberField from '../../shell/NumberField.vue'
 import { useAssembly } from '../../stores/assembly'
 import { useDerivations } from '../../stores/derivations'
@@ -18,7 +18,7 @@ const store = usePiece(),
   viewport = useViewport(),
   assembly = useAssembly(),
   derivations = useDerivations()
-const { printer } = useMeans()
+const { printer } = usePrinterAndResin()
 type Triple = [number, number, number]
 const DIRECTIONS: Record<string, Triple> = {
   level: [0, 0, 1],

@@ -7,7 +7,7 @@ import { plateSize, printSeconds, resinUse } from '../../../core/print/slice/pri
 import type { Measures } from '../../../core/mesh/measure'
 import { useCheck } from '../../composables/useCheck'
 import { useDetailLimits } from '../../composables/useDetailLimits'
-import { useMeans } from '../../composables/usePrinterAndResin'
+import { usePrinterAndResin } from '../../composables/usePrinterAndResin'
 import { useAssembly } from '../../stores/assembly'
 import { useFindings } from '../../stores/findings'
 import { useStock } from '../../stores/stock'
@@ -17,7 +17,7 @@ const props = defineProps<{ base: Measures; ownStature: number; stature: number;
 const emit = defineEmits<{ choose: [factor: number] }>()
 const found = useFindings(),
   stock = useStock()
-const { resin, printer } = useMeans()
+const { resin, printer } = usePrinterAndResin()
 const RATIOS = [4, 6, 9, 12, 16]
 const own = computed(() => props.stature / (props.ownStature * props.factor))
 const ratios = computed(() =>
@@ -66,7 +66,7 @@ const rows = computed(() =>
         printer.value && resin.value
           ? (printSeconds(printer.value, resin.value, Math.ceil(size[2] / printer.value.layerHeight)) / 3600).toFixed(1)
           : '',
-      fits: stock.printers.filter((p) => doesNotFit(size, p, false).length === 0).map((p) => p.name),
+      fits: stock.printers.filter((p) => doesNotFit(size, p).length === 0).map((p) => p.name),
     }
   }),
 )

@@ -3,13 +3,13 @@ import { computed, ref } from 'vue'
 import { resin as resinSchema } from '../../../contract/stock'
 import { calibrateSupports } from '../../../core/print/support/supportCalibration'
 import { peelOn } from '../../../core/print/slice/printer'
-import { useMeans } from '../../composables/usePrinterAndResin'
+import { usePrinterAndResin } from '../../composables/usePrinterAndResin'
 import { useStock } from '../../stores/stock'
 
 /** How the print went, kept with its resin; and what all its prints say about how hard the film pulls. */
 const props = defineProps<{ utilisation: number; peelPressure: number; greenStrength: number }>()
 const stock = useStock()
-const { printer, resin } = useMeans()
+const { printer, resin } = usePrinterAndResin()
 const fault = ref(''),
   noted = ref('')
 const learned = computed(() =>

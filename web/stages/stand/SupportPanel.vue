@@ -1,10 +1,10 @@
 <script setup lang="ts">
 import { computed, reactive, ref, watch } from 'vue'
-import { LOOK } from '../../../core/raster/layerGraph'
+import { INSPECTION_STEP } from '../../../core/raster/layerGraph'
 import type { SupportReport } from '../../../core/print/support/support'
 import { standingDabs } from '../../../core/shape/orient'
 import { peelOn } from '../../../core/print/slice/printer'
-import { useMeans } from '../../composables/usePrinterAndResin'
+import { usePrinterAndResin } from '../../composables/usePrinterAndResin'
 import NumberField from '../../shell/NumberField.vue'
 import { useAssembly } from '../../stores/assembly'
 import { useDerivations } from '../../stores/derivations'
@@ -21,7 +21,7 @@ const store = usePiece(),
   derivations = useDerivations(),
   found = useFindings(),
   stand = useStand()
-const { printer, resin } = useMeans()
+const { printer, resin } = usePrinterAndResin()
 type Triple = [number, number, number]
 const op = computed(() => {
   const o = store.step('support')?.op
@@ -249,7 +249,7 @@ defineExpose({ pressed, grab, slide, denser, leaveAsIs })
       <summary>
         Pull over the layers<span v-if="cupPull > 0" class="soft">: cups up to {{ cupPull.toFixed(1) }} N</span>
       </summary>
-      <LoadChart :layers="report.layers" :suction="suction" :step="LOOK" />
+      <LoadChart :layers="report.layers" :suction="suction" :step="INSPECTION_STEP" />
       <p class="soft small mb-0">Pull by the film; red, what shut cups could add; dotted, all that a tip holds.</p>
     </details>
     <OutcomePanel v-if="op" :utilisation="worst" :peel-pressure="op.peelPressure" :green-strength="op.greenStrength" />

@@ -4,7 +4,7 @@ import type { OrientationScore } from '../../../core/print/orient/orientation'
 import { whyThisWay } from '../../../core/print/orient/orientationWords'
 import { plateSize, printSeconds } from '../../../core/print/slice/printer'
 import { apply3, fromQuaternion, multiplyQuaternions } from '../../../core/math/vectors'
-import { useMeans } from '../../composables/usePrinterAndResin'
+import { usePrinterAndResin } from '../../composables/usePrinterAndResin'
 import { useSurfaceMap } from '../../composables/useSurfaceMap'
 import NumberField from '../../shell/NumberField.vue'
 import { useAssembly } from '../../stores/assembly'
@@ -21,7 +21,7 @@ const store = usePiece(),
   assembly = useAssembly(),
   derivations = useDerivations(),
   stand = useStand()
-const { printer, resin } = useMeans()
+const { printer, resin } = usePrinterAndResin()
 const ways = ref<OrientationScore[]>([]),
   upright = ref<OrientationScore | null>(null)
 const searching = ref(false),

@@ -1,0 +1,99 @@
+import { computed } from 'vue'
+import { known, MEASURING, missing, NONE, mapped, type Fact } from '../../../core/findings/facts'
+import type { KnownAt } from '../../../core/findings/judge'
+import { SURVIVES } from '../../../core/findings/tooThin'
+import type { Thinness } from '../../../core/fit/thinness'
+import { checkFact, stepFact } from '../../composables/facts'
+import { useCheck } from '../../composables/useCheck'
+import { usePrinterAndResin } from '../../composables/usePrinterAndResin'
+import { usePiece } from '../piece'
+import { useSculpts } from '../sculpts'
+
+type Size = [number, number, number]
+/** What a rule waits for while no printer is in stock. */
+export const NO_PRINTER = missing('a printer, set up under Stock')
+
+/** What is known of the sculpt of the part on the table, as it came and at its size. */
+export function sculptFacts() {
+  const piece = usePiece(),
+    sculpts = useSculpts()
+  const { printer } = usePrinterAndResin()
+  const taken = computed(() => piece.meshAfter('simplify') ?? piece.part?.sculptMesh ?? null)
+  const health = useCheck(
+    () => taken.value,
+    () => ({ kind: 'health' }),
+  )
+  const points = computed(() => health.report.value?.points ?? 0)
+  const isMesh = computed(() => health.report.value !== null && points.value === 0)
+  const scale = computed(() => {
+    const op = piece.step('scale')?.op
+    return op?.kind === 'scale' ? op.factor : 1
+  })
+  const thin = useCheck(
+    () => (isMesh.value ? taken.value : null),
+    () => ({ kind: 'thinness', limit: SURVIVES / scale.value }),
+  )
+  const floor = useCheck(
+    () => (points.value > 0 ? taken.value : null),
+    () => ({ kind: 'floor' }),
+  )
+  const came = useCheck(
+    () => (isMesh.value ? taken.value : null),
+    () => ({ kind: 'presupported' }),
+  )
+  void sculpts.load().catch(() => undefined)
+  const sculpt = computed(() => sculpts.byId(piece.part?.sculptId) ?? null)
+  const size = computed(() => health.report.value?.measures.size.map((s) => s * scale.value) as Size | undefined)
+
+  const looked = computed(() => checkFact(health, missing('a sculpt')))
+  /** of a mesh only; a scan without faces has nothing of the kind */
+  const ofMesh = <T>(fact: Fact<T>): Fact<T> =>
+    points.value > 0 ? NONE : looked.value.state === 'known' ? fact : looked.value
+  const ofScan = <T>(fact: Fact<T>): Fact<T> =>
+    isMesh.value ? NONE : looked.value.state === 'known' ? fact : looked.value
+  const intake = computed<KnownAt<'intake'>>(() => {
+    const s = sculpt.value
+    return {
+      sculptTerms: s ? known({ name: s.name, maySell: s.maySell, purpose: piece.piece?.purpose ?? 'keep' }) : NONE,
+      sculptEdition: s
+        ? known({ name: s.name, edition: s.edition, newest: sculpts.editions(s.family)[0]?.edition ?? s.edition })
+        : NONE,
+      fileSupports: ofMesh(mapped(checkFact(came), (r) => r.found)),
+      health: ofMesh(looked.value),
+      cloudPoints: ofScan(known(points.value)),
+      floor: ofScan(mapped(checkFact(floor), (r) => r.floor)),
+      reconstruction: ofMesh(
+        mapped(stepFact('surface', piece.step('surface')), (r) => ({
+          report: r.surface,
+          area: health.report.value?.area ?? 0,
+        })),
+      ),
+    }
+  })
+
+  function thinnessAt(f: number): Thinness | null {
+    const t = thin.report.value
+    return (
+      t && {
+        ...t,
+        thinnest: t.thinnest === null ? null : t.thinnest * f,
+        thinArea: t.thinnest !== null && t.thinnest * f < SURVIVES ? t.thinArea * f * f : 0,
+        places: t.places.map((p) => ({ ...p, thickness: p.thickness * f })),
+      }
+    )
+  }
+  /** As it would be at another factor. The size of a scan says nothing before it is calibrated. */
+  const sizeAt = (factor: number): KnownAt<'size'> => ({
+    size: ofMesh(mapped(looked.value, (h) => h.measures.size.map((s) => s * factor) as Size)),
+    thinness: ofMesh(mapped(checkFact(thin, MEASURING), () => thinnessAt(factor)!)),
+    printer: printer.value ? known(printer.value) : NO_PRINTER,
+  })
+  /** About the spacing of a cloud's points, if they lie on a skin of the size of their box. */
+  const suggestedVoxel = computed(() => {
+    const s = piece.report('trim')?.measures.size ?? health.report.value?.measures.size
+    if (!s || points.value === 0) return null
+    const skin = 1.2 * (s[0] * s[1] + s[1] * s[2] + s[2] * s[0])
+    return Number(Math.sqrt(skin / points.value).toPrecision(2))
+  })
+  return { taken, health, thin, scale, size, intake, sizeAt, thinnessAt, suggestedVoxel }
+}
