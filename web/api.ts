@@ -54,3 +54,23 @@ export async function tell(method: string, path: string, body?: BodyInit | objec
 }
 export const fetchBytes = async (hash: string): Promise<Uint8Array> =>
   new Uint8Array(await (await send('GET', `/blobs/${hash}`)).arrayBuffer())
+
+/**
+ * A list that comes in pages, all of it; `sofar` is shown what there is after each page.
+ *
+ * @param path with the number of items a page in its query
+ */
+export async function apiPages<T extends z.ZodType>(
+  item: T,
+  path: string,
+  sofar: (list: z.infer<T>[]) => void = () => undefined,
+): Promise<z.infer<T>[]> {
+  const all: z.infer<T>[] = []
+  for (let next: string | undefined = path; next !== undefined;) {
+    const reply: Response = await send('GET', next)
+    all.push(...((await reply.json()) as unknown[]).map((x) => item.parse(x) as z.infer<T>))
+    sofar([...all])
+    next = /<\/api([^>]+)>; rel="next"/.exec(reply.headers.get('link') ?? '')?.[1]
+  }
+  return all
+}

@@ -16,7 +16,7 @@ import { ADHESIVES, FILLERS, type BenchMaterial } from '../../core/plan/material
 import type { PlanFacts, PlanJoint, PlanPart } from '../../core/plan/steps/types'
 import { gradeDefaults, type GradeName } from '../../core/print/support/supportRoute'
 import { isAid, rankOf, type OperationReport } from '../../core/operations/registry'
-import { advance, knownChecks, type PartStep, operationReport, reportOfRow } from '../jobs/derivations'
+import { walk, knownChecks, type PartStep, operationReport, reportOfRow } from '../jobs/derivations'
 import { readInspection } from './inspections'
 import { printsOf } from './prints'
 import { readRoom } from './room'
@@ -165,7 +165,7 @@ const underWay = (steps: readonly PartStep[]): string[] =>
 
 /** Each part as it stands in the piece, before it is hollowed and stood in the printer. */
 async function standing(rows: readonly Part[], ask: Ask): Promise<Stood[]> {
-  const walked = await Promise.all(rows.map(async (row) => ({ row, ...(await advance(row)) })))
+  const walked = await Promise.all(rows.map(async (row) => ({ row, ...(await walk(row)) })))
   const placed = walked.map(({ row, steps }) => {
     let mesh = row.sculptMesh,
       measures: Measures | null = null

@@ -4,7 +4,7 @@ import { plateData, plateProgress, runData, type newRun, type PlateRecord, type 
 import { printer as printerSchema, resin as resinSchema } from '../../contract/stock'
 import { tiltOf } from '../../core/print/failure/facts'
 import { database } from '../data/database'
-import { advance, operationReport, reportOfRow } from '../jobs/derivations'
+import { walk, operationReport, reportOfRow } from '../jobs/derivations'
 import { announce } from '../data/events'
 import { Derivation, DeviceRow, Part, PlatePrint, RunRow, StockItem } from '../data/models'
 import { notFound, Refusal } from './refusal'
@@ -113,7 +113,7 @@ export async function makeRun(pieceId: string, wish: z.infer<typeof newRun>): Pr
 }
 
 async function factsOf(part: Part): Promise<z.input<typeof plateData>['parts'][number]['facts']> {
-  const { steps } = await advance(part)
+  const { steps } = await walk(part)
   const done = steps.filter((s) => s.derivation?.status === 'done')
   const orient = steps.find((s) => s.op.kind === 'orient')?.op
   const supported = done.find((s) => s.op.kind === 'support')?.derivation ?? null

@@ -46,13 +46,17 @@ export const readable = (kind: string, report: unknown): boolean =>
 const looked = new Set<string>()
 const MAX_LOOKED = 20_000
 
+/** Whether what a row reports can still be read. */
+function isReadable(row: Derivation): boolean {
+  if (looked.has(row.key)) return true
+  if (!readable(row.kind, row.report)) return false
+  if (looked.size >= MAX_LOOKED) looked.clear()
+  looked.add(row.key)
+  return true
+}
 /** The row, computed again where an earlier version of the program left a report that can no longer be read. */
 export async function current(row: Derivation): Promise<Derivation> {
-  if (row.status !== 'done' || looked.has(row.key)) return row
-  if (readable(row.kind, row.report)) {
-    if (looked.size >= MAX_LOOKED) looked.clear()
-    looked.add(row.key)
-  } else await askAgain(row)
+  if (row.status === 'done' && !isReadable(row)) await askAgain(row)
   return row
 }
 
@@ -128,32 +132,48 @@ export interface PartStep {
   derivation: Derivation | null
 }
 
-/** Walks a part's operations as far as they are derived, and asks for the next one. */
-export async function advance(part: Part, again = false): Promise<{ steps: PartStep[]; meshHash: string }> {
+export interface Walked {
+  steps: PartStep[]
+  /** after the last step that is done */
+  meshHash: string
+}
+
+/** Follows a part's operations as far as they are derived; `find` gives the derivation of a question, or null. */
+async function followed(
+  part: Part,
+  find: (kind: string, params: Record<string, unknown>, inputs: string[]) => Promise<Derivation | null>,
+): Promise<Walked> {
   const steps: PartStep[] = []
-  let mesh = part.sculptMesh,
-    awaiting: string | null = null,
+  let meshHash = part.sculptMesh,
     stopped = false
   // Records of an earlier day get the defaults of what has been added since.
   for (const op of operationList.parse(part.operations)) {
-    if (stopped) {
-      steps.push({ op, derivation: null })
-      continue
-    }
     const { kind, ...params } = op
-    const d: Derivation = await ensure(kind, params, [mesh, ...othersOf(op)], again)
-    steps.push({ op, derivation: d })
-    if (d.status === 'done' && d.meshHash) mesh = d.meshHash
-    else {
-      stopped = true
-      awaiting = d.status === 'failed' ? null : d.key
-    }
+    const derivation = stopped ? null : await find(kind, params, [meshHash, ...othersOf(op)])
+    steps.push({ op, derivation })
+    if (derivation?.status === 'done' && derivation.meshHash) meshHash = derivation.meshHash
+    else stopped = true
   }
+  return { steps, meshHash }
+}
+
+/** A part's operations as far as they are derived. Asks for nothing: what nobody has asked for has no derivation. */
+export const walk = (part: Part): Promise<Walked> =>
+  followed(part, async (kind, params, inputs) => {
+    const row = await Derivation.findByPk(derivationKey(kind, params, inputs))
+    return row?.status === 'done' && !isReadable(row) ? null : row
+  })
+
+/** The same, and asks for the next one that is not there yet; the worker goes on from it. */
+export async function advance(part: Part, again = false): Promise<Walked> {
+  const walked = await followed(part, (kind, params, inputs) => ensure(kind, params, inputs, again))
+  const last = walked.steps.findLast((s) => s.derivation)?.derivation
+  const awaiting = last && last.status !== 'done' && last.status !== 'failed' ? last.key : null
   if (part.awaiting !== awaiting) {
     part.awaiting = awaiting
     await Part.update({ awaiting }, { where: { id: part.id } })
   }
-  return { steps, meshHash: mesh }
+  return walked
 }
 
 /** After a derivation ended: parts go on to their next step, dropped files become parts or say why not. */

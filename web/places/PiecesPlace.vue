@@ -3,9 +3,9 @@ import { daysBetween } from '../../core/math/wallClock'
 import { useStock } from '../stores/stock'
 import { onBeforeUnmount, onMounted, ref } from 'vue'
 import { RouterLink, useRouter } from 'vue-router'
-import { z } from 'zod'
+import type { z } from 'zod'
 import { piece as pieceSchema, pieceSummary } from '../../contract/pieces'
-import { api, tell } from '../api'
+import { api, apiPages, tell } from '../api'
 import { newestOnly } from '../composables/newest'
 import { useChanges } from '../stores/changes'
 import SculptThumb from '../viewport/SculptThumb.vue'
@@ -22,7 +22,11 @@ const fault = ref(''),
 const router = useRouter()
 const load = newestOnly(() =>
   guard(async () => {
-    pieces.value = await api(z.array(pieceSummary), 'GET', '/pieces')
+    // The first page at once; at news what is there stays until all of it is there anew.
+    const first = pieces.value === null
+    pieces.value = await apiPages(pieceSummary, '/pieces?limit=60', (list) => {
+      if (first) pieces.value = list
+    })
   }),
 )
 const off = useChanges().listen((c) => {

@@ -35,6 +35,10 @@ interface Change {
   swap: { id: string; sculpt: string }[]
 }
 
+/** Its first step that is not done was never asked for. */
+const unasked = ({ steps }: PartRecord): boolean =>
+  steps.find((s) => s.derivation?.status !== 'done')?.derivation === null
+
 /** The piece on the table: its fields, its parts and their operation lists, with undo. */
 export const usePiece = defineStore('piece', () => {
   const piece = ref<PieceDetail | null>(null)
@@ -94,7 +98,9 @@ export const usePiece = defineStore('piece', () => {
     return mine
   }
   async function fetched(id: string, isNewest: () => boolean): Promise<void> {
-    const p = await api(pieceDetail, 'GET', `/pieces/${id}`)
+    let p = await api(pieceDetail, 'GET', `/pieces/${id}`)
+    // Nobody has asked for its next step: a newer version of the program computes it anew.
+    if (p.partList.some(unasked)) p = await api(pieceDetail, 'POST', `/pieces/${id}/advance`)
     // An answer that was overtaken says what was, or is of another piece: what was asked later counts.
     if (!isNewest()) return newest
     piece.value = fields.withPending(withNewer(p, piece.value?.id === id ? piece.value : null))

@@ -6,7 +6,7 @@ import { causeOf, tipsOnSkin, type TipOnSkin } from '../../../core/plan/facts/fl
 import { gradeDefaults } from '../../../core/print/support/supportRoute'
 import type { OperationReport } from '../../../core/operations/registry'
 import { database } from '../../data/database'
-import { advance, reportOfRow } from '../../jobs/derivations'
+import { walk, reportOfRow } from '../../jobs/derivations'
 import { announce } from '../../data/events'
 import { publicFlaw, readInspection } from '../../domain/inspections'
 import { Part } from '../../data/models'
@@ -150,7 +150,7 @@ endpoint(inspections, 'delete', '/flaws/:id', 'Take back a mark that is none', {
 
 /** Where supports touched the part, on it as it stands in the piece. */
 async function tipsOf(part: Part): Promise<TipOnSkin[]> {
-  const { steps } = await advance(part)
+  const { steps } = await walk(part)
   const done = <K extends 'support' | 'orient'>(kind: K): OperationReport<K> | null =>
     reportOfRow(steps.find((x) => x.op.kind === kind)?.derivation, kind) as OperationReport<K> | null
   const support = done('support'),

@@ -1,5 +1,5 @@
 import { Router } from 'express'
-import { Op } from 'sequelize'
+import { literal, Op } from 'sequelize'
 import { z } from 'zod'
 import {
   arranged,
@@ -19,10 +19,9 @@ import { operationList, type OperationRecord } from '../../../contract/operation
 import { meshToBytes } from '../../../core/formats/meshBytes'
 import { othersOf } from '../../../core/operations/registry'
 import { database } from '../../data/database'
-import { advance, publicDerivation, reportOfRow } from '../../jobs/derivations'
+import { advance, publicDerivation, reportOfRow, walk, type Walked } from '../../jobs/derivations'
 import { announce } from '../../data/events'
 import { Derivation, Intake, Part, Piece, SculptRow } from '../../data/models'
-import { Tick } from '../../data/benchModels'
 import { blobSize, putBytes } from '../../data/blobs'
 import { takeIn } from '../../domain/receiveFile'
 import { notFound, Refusal, stale } from '../../domain/refusal'
@@ -43,8 +42,8 @@ export const publicPiece = (p: Piece): PieceRecord => ({
   createdAt: p.createdAt.toISOString(),
 })
 
-export async function publicPart(p: Part, again = false): Promise<PartRecord> {
-  const { steps, meshHash } = await advance(p, again)
+export async function publicPart(p: Part, walked?: Walked): Promise<PartRecord> {
+  const { steps, meshHash } = walked ?? (await walk(p))
   return {
     id: p.id,
     pieceId: p.pieceId,
@@ -69,20 +68,57 @@ export async function publicIntake(i: Intake): Promise<z.input<typeof intakeSche
   }
 }
 
-endpoint(pieces, 'get', '/pieces', 'All pieces, newest first', { reply: z.array(pieceSummary) }, async () => {
-  const rows = await Piece.findAll({ where: { deletedAt: null }, order: [['createdAt', 'DESC']] })
-  return Promise.all(
-    rows.map(async (p) => {
-      const parts = await Part.findAll({ where: { pieceId: p.id, deletedAt: null }, order: [['createdAt', 'ASC']] })
-      return {
-        ...publicPiece(p),
-        parts: parts.length,
-        thumbnailMesh: parts[0]?.sculptMesh ?? null,
-        done: await Tick.count({ where: { pieceId: p.id, doneAt: { [Op.ne]: null } } }),
-      }
-    }),
-  )
-})
+const PARTS_OF = 'FROM part WHERE part.piece_id = "Piece"."id" AND part.deleted_at IS NULL'
+/** Counted and found with the pieces themselves: one question however many there are. */
+const SUMMED: [ReturnType<typeof literal>, string][] = [
+  [literal(`(SELECT count(*)::int ${PARTS_OF})`), 'parts'],
+  [literal(`(SELECT sculpt_mesh ${PARTS_OF} ORDER BY created_at LIMIT 1)`), 'thumbnailMesh'],
+  [literal('(SELECT count(*)::int FROM tick WHERE tick.piece_id = "Piece"."id" AND tick.done_at IS NOT NULL)'), 'done'],
+]
+const MAX_PAGE = 500
+/** `limit` pieces from the one after `cursor` on, both in the query; the header Link names the next page. */
+const page = z.object({ limit: z.coerce.number().int().min(1).max(MAX_PAGE).optional(), cursor: z.uuid().optional() })
+
+endpoint(
+  pieces,
+  'get',
+  '/pieces',
+  'Pieces, newest first: all, or ?limit= of them from after ?cursor= on',
+  { reply: z.array(pieceSummary) },
+  async (req, _body, res) => {
+    const { limit, cursor } = page.parse(req.query)
+    const from = cursor ? await Piece.findByPk(cursor) : null
+    if (cursor && !from) throw notFound('The piece that the list goes on from')
+    const rows = await Piece.findAll({
+      attributes: { include: SUMMED },
+      where: {
+        deletedAt: null,
+        ...(from
+          ? {
+              [Op.or]: [
+                { createdAt: { [Op.lt]: from.createdAt } },
+                { createdAt: from.createdAt, id: { [Op.lt]: from.id } },
+              ],
+            }
+          : {}),
+      },
+      order: [
+        ['createdAt', 'DESC'],
+        ['id', 'DESC'],
+      ],
+      ...(limit ? { limit: limit + 1 } : {}),
+    })
+    const shown = limit ? rows.slice(0, limit) : rows
+    if (shown.length < rows.length)
+      res.setHeader('Link', `</api/pieces?limit=${limit}&cursor=${shown.at(-1)!.id}>; rel="next"`)
+    return shown.map((p) => ({
+      ...publicPiece(p),
+      parts: p.get('parts') as number,
+      thumbnailMesh: p.get('thumbnailMesh') as string | null,
+      done: p.get('done') as number,
+    }))
+  },
+)
 
 endpoint(pieces, 'post', '/pieces', 'A new piece', { body: newPiece, reply: pieceSchema }, async (_req, body) => {
   const p = await Piece.create({ data: body })
@@ -90,8 +126,7 @@ endpoint(pieces, 'post', '/pieces', 'A new piece', { body: newPiece, reply: piec
   return publicPiece(p)
 })
 
-endpoint(pieces, 'get', '/pieces/:id', 'A piece with its parts', { reply: pieceDetail }, async (req) => {
-  const p = await findPiece(req.params.id!)
+async function detailOf(p: Piece): Promise<z.input<typeof pieceDetail>> {
   // Intakes first: one that is seen as taken has its parts committed by then.
   const intakes = await Intake.findAll({ where: { pieceId: p.id }, order: [['createdAt', 'ASC']] })
   const parts = await Part.findAll({ where: { pieceId: p.id, deletedAt: null }, order: [['createdAt', 'ASC']] })
@@ -100,7 +135,11 @@ endpoint(pieces, 'get', '/pieces/:id', 'A piece with its parts', { reply: pieceD
     partList: await Promise.all(parts.map((x) => publicPart(x))),
     intakes: await Promise.all(intakes.map(publicIntake)),
   }
-})
+}
+
+endpoint(pieces, 'get', '/pieces/:id', 'A piece with its parts', { reply: pieceDetail }, async (req) =>
+  detailOf(await findPiece(req.params.id!)),
+)
 
 endpoint(
   pieces,
@@ -174,7 +213,7 @@ endpoint(
     )
     if (changed === 0) throw stale(await publicPart(p))
     await p.reload()
-    const reply = await publicPart(p, true)
+    const reply = await publicPart(p, await advance(p, true))
     await announce({ type: 'piece', id: p.pieceId })
     return reply
   },
@@ -254,6 +293,20 @@ endpoint(
     for (const id of touched) await advance((await Part.findByPk(id))!, true)
     await announce({ type: 'piece', id: piece.id })
     return { created }
+  },
+)
+
+endpoint(
+  pieces,
+  'post',
+  '/pieces/:id/advance',
+  'Compute what nobody has asked for yet of all parts',
+  { reply: pieceDetail },
+  async (req) => {
+    const p = await findPiece(req.params.id!)
+    const parts = await Part.findAll({ where: { pieceId: p.id, deletedAt: null } })
+    for (const part of parts) await advance(part)
+    return detailOf(p)
   },
 )
 

@@ -5,7 +5,7 @@ import { pieceSummary } from '../../../contract/pieces'
 import { TECHNIQUES } from '../../../core/defaults/paint'
 import { labOfPaint } from '../../../core/paint/recipes/stockPaint'
 import { DROP } from '../../../core/paint/coats/batch'
-import { api } from '../../api'
+import { api, apiPages } from '../../api'
 import { useAttempt } from '../../composables/useAttempt'
 import { preparePhoto } from '../../shell/photo'
 import { useMixes } from '../../stores/mixes'
@@ -20,7 +20,7 @@ const emit = defineEmits<{ noted: [id: string] }>()
 const { fault, busy, attempt } = useAttempt()
 const pieces = ref<{ id: string; name: string }[]>([])
 onMounted(async () => {
-  pieces.value = await api(z.array(pieceSummary), 'GET', '/pieces').catch(() => [])
+  pieces.value = await apiPages(pieceSummary, '/pieces?limit=200').catch(() => [])
 })
 const batches = ref(1),
   kept = ref(0),
