@@ -16,6 +16,8 @@ export default defineConfig({
   expect: { timeout: 120_000 },
   use: {
     viewport: { width: 1280, height: 800 },
+    // A quarter of the pixels: the processor draws them all here, and drawing was half of a run.
+    deviceScaleFactor: 0.5,
     actionTimeout: 60_000,
     acceptDownloads: true,
     // The way from one view to the next is not what is tested, and costs the processor most of a run.
@@ -27,6 +29,8 @@ export default defineConfig({
         '--no-sandbox',
         '--use-angle=swiftshader',
         '--enable-unsafe-swiftshader',
+        // The page itself is put together without the graphics that the processor would have to stand in for.
+        '--disable-gpu-compositing',
         '--disable-background-networking',
         '--disable-component-update',
         '--disable-sync',

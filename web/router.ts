@@ -22,8 +22,8 @@ export const router = createRouter({
     { path: '/stock/paints', component: () => import('./places/PaintsPlace.vue') },
     { path: '/stock/mixes', component: () => import('./places/MixesPlace.vue') },
     { path: '/workshop', component: () => import('./places/WorkshopPlace.vue') },
-    { path: '/guide', component: () => import('./places/GuidePlace.vue') },
     { path: '/guide/practice', component: () => import('./places/PracticePlace.vue') },
+    { path: '/guide/:page?', component: () => import('./places/GuidePlace.vue') },
     { path: '/pieces/:id/bench', component: () => import('./places/BenchMode.vue'), meta: { bare: true } },
     {
       path: '/pieces/:id',

@@ -47,7 +47,7 @@ describe('a wall of more than one thickness', () => {
 
 describe('what stiffens a cavity', () => {
   it('takes its share, leaves one connected room, and weighs where it is', async () => {
-    const box = boxBody(50, 50, 50)
+    const box = boxBody(34, 34, 34)
     const plain = await hollowed(box, { wall: 3 })
     for (const kind of ['bars', 'gyroid'] as const) {
       const { mesh, report } = await hollowed(box, { wall: 3, fill: { kind, spacing: 14, thickness: 3 } })

@@ -17,10 +17,11 @@ import { identity3 } from '../../core/math/vectors'
 import { transformed } from '../../core/mesh/transform'
 import { TestServer, until } from '../testServer'
 
-/** ms: a gigabyte goes through the database three times. */
+/** ms: the job goes through the database three times. */
 const PATIENCE = { timeout: 900_000 }
 const LAYERS = 480,
-  HEAVY = 2_200_000
+  /** bytes a layer; with BIG=1 the whole weighs more than a gigabyte */
+  HEAVY = process.env.BIG ? 2_200_000 : 1_100_000
 const printer = {
   name: 'Heavy',
   pixelsX: 300,
@@ -46,7 +47,7 @@ const resin = {
 }
 let at: TestServer, folder: string
 
-/** A layer that weighs two megabytes and shows a square: the rest is a chunk that readers pass over. */
+/** A layer that weighs a megabyte or two and shows a square: the rest is a chunk that readers pass over. */
 function heavyLayer(): Uint8Array {
   const { png } = new LayerMaker(transformed(boxBody(8, 8, 48), identity3, [-4, -4, 0]), printer).make(10)
   const chunk = new Uint8Array(12 + HEAVY)
@@ -94,7 +95,7 @@ afterAll(async () => {
   if (folder) rmSync(folder, { recursive: true, force: true })
 })
 
-it('takes a job of a gigabyte in, looks into it, and has it printed, within 500 MB of memory', PATIENCE, async () => {
+it('takes a job in that is larger than its memory may be, looks into it, and has it printed', PATIENCE, async () => {
   const flat = (v: number): number[] => Array.from({ length: LAYERS }, () => v)
   const report: SliceReport = {
     layers: LAYERS,
@@ -120,7 +121,7 @@ it('takes a job of a gigabyte in, looks into it, and has it printed, within 500 
     })
     pipeline(Readable.from(archive(report)), req).catch(fail)
   })
-  expect(stored.size).toBeGreaterThan(1e9)
+  expect(stored.size).toBeGreaterThan(LAYERS * HEAVY)
   const looked = await until(async () => {
     const { body } = await at.call('POST', '/checks', { mesh: stored.hash, check: { kind: 'archive' } })
     return body.status === 'done' && body.report
@@ -154,5 +155,6 @@ it('takes a job of a gigabyte in, looks into it, and has it printed, within 500 
     return p.state === 'ended' && p
   }, 300)
   expect(plate.progress).toMatchObject({ layer: LAYERS, state: 'finished' })
-  for (const bytes of at.peakMemory()) expect(bytes).toBeLessThan(500e6)
+  // Held whole, or twice over in pieces, it would be beyond.
+  for (const bytes of at.peakMemory()) expect(bytes).toBeLessThan(Math.min(500e6, 0.9 * stored.size))
 })

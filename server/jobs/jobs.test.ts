@@ -91,7 +91,7 @@ describe('jobs', () => {
     await until(async () => (await at.status(key)) === 'done', 30)
   })
   it('shares the work between two workers, and the living one takes over from the dead one', async () => {
-    const id = await at.pieceOf('Two hands', writeStl(sphereBody(60, 7)))
+    const id = await at.pieceOf('Two hands', writeStl(sphereBody(60, 6)))
     const second = await at.up('worker', 'worker ready')
     try {
       const p = (await at.piece(id)).partList[0]

@@ -1,68 +1,43 @@
+<script setup lang="ts">
+import { ref, watch } from 'vue'
+import { RouterLink, useRoute, useRouter } from 'vue-router'
+
+/** The guide, and the pages of the docs that it leads to, as they stand in docs/. */
+const PAGES: Record<string, () => Promise<string>> = {
+  guide: () => import('../../docs/guide.md').then((m) => m.default),
+  devices: () => import('../../docs/devices.md').then((m) => m.default),
+  formats: () => import('../../docs/formats.md').then((m) => m.default),
+}
+const route = useRoute(),
+  router = useRouter()
+const html = ref('')
+const page = (): string => String(route.params.page || 'guide')
+watch(
+  page,
+  async (name) => {
+    html.value = (await PAGES[name]?.()) ?? '<h1>No such page</h1><p>The guide has no page of that name.</p>'
+  },
+  { immediate: true },
+)
+/** A link within the app does not load it anew. */
+function follow(e: MouseEvent): void {
+  const href = (e.target as HTMLElement).closest('a')?.getAttribute('href')
+  if (!href?.startsWith('/') || e.ctrlKey || e.metaKey || e.shiftKey) return
+  e.preventDefault()
+  void router.push(href)
+}
+</script>
+
 <template>
-  <article class="guide scroll">
-    <h1 class="mb-3">Guide</h1>
-    <p>
-      A piece goes along its thread, top to bottom. Every stage opens with what was measured. <b>Settle</b> what must be
-      dealt with before you go on; <b>know</b> the rest. Press a large number to see how it is known; “Show me” turns
-      the sculpt to the place.
+  <div class="guide scroll">
+    <p class="mb-2">
+      <RouterLink v-if="page() !== 'guide'" to="/guide" class="me-3">Guide</RouterLink>
+      <RouterLink to="/guide/practice">practice page</RouterLink>
+      <span class="soft"> with exercises for each technique, and a body to print for them</span>
     </p>
-    <h2>Model</h2>
-    <p>
-      <b>Intake</b>: drop sculpts or scans anywhere on the piece. Holes, flipped faces, crumbs, crossings and thin spots
-      are counted and shown. Light repair welds, orients, fills and drops; rebuilding makes one skin of overlapping or
-      torn bodies; the file itself stays as it came. Of a scan the floor is cut away, a surface is made, and two places
-      with a known distance give it its true size. <b>Combine</b>: put parts where they belong by hand, by number or
-      face to face; join them, or keep them apart with keys, pins, balls or magnets; see where they overlap or gape
-      before anything is printed, and how far the whole can be tipped. <b>Pose</b>: press joints onto the sculpt and
-      turn them; the skin follows and its volume is kept. <b>Size</b>: type a height, a factor or a ratio; sums like
-      <kbd>180/6</kbd> work; cut what is too large, with keys in both halves.
-    </p>
-    <h2>Print</h2>
-    <p>
-      <b>Core</b>: solid, hollow and cast full stand side by side before you choose. A wall is kept everywhere, thicker
-      where you brush or where it carries, and measured afterwards. Every cavity needs two holes, one low as it hangs,
-      one for air; take one and slide it along the skin, and you are told what is behind it. <b>Stand</b>: mark what
-      must stay clean, then weigh the ways up that none beats, or lay a face down, or tip it by hand; grow supports as
-      you believe in them, paint them in or out, move them. What you set by hand stays when they are grown again.
-      <b>Plates</b>: every layer as the printer shows it, hours, resin and money; download the layers, or the body with
-      its supports.
-    </p>
-    <h2>Bench</h2>
-    <p>
-      <b>Scheme</b>: name regions; brush them on, or fill up to creases, as far as you say. Stack coats, or have a stack
-      laid out by your school from the colour that the region is to have; what was there is put aside, and others can
-      stand beside it. The sculpt shows what the optics of your paints do over what lies below; where a wash pools, a
-      dry brush catches, chips and powder lie and a spray reaches is read from the sculpt’s own surface, how strongly is
-      judgement: each coat says which is which, and lets you set it to your own hand. Look at it by the light of its
-      cabinet, coat by coat, or against a picture that colours were read off. Borders of light and shade are drawn on
-      the sculpt and on a sheet; masks are laid flat at true size, with darts where the skin bulges. Recipes are in
-      whole drops, with an honest ΔE00: under 2 a touch-up goes unseen. What each undercoat would cost, a tinted one of
-      your choice among them, stands under Light; the order that masks least with the tape, putty or liquid of each step
-      under Masks. An order of your own is kept and held against the rules of the craft. Learn a technique first: the
-      <RouterLink to="/guide/practice">practice page</RouterLink> has exercises, a body to print for them, and room for
-      what came of each try. <b>Bench plan</b>: steps made from the piece, laid on your bench hours;
-      <b>bench mode</b> shows one at a time, large: one button, or the space bar, begins it and ends it. What you do
-      while the server is away is kept and sent once it is back.
-    </p>
-    <h2>The workshop</h2>
-    <p>
-      <b>Calendar</b>: all pieces on everybody’s hours. Pull a step elsewhere and see what it pushes before you keep it;
-      ask what is of most use in the time you have; do alike steps of several pieces in one go. Waits follow the air at
-      the bench, and cold or damp hours are shut to spraying. <b>Stock</b>: materials by lot; steps that are done take
-      their share, and what all planned pieces still need is on the list to buy. <b>Paints</b> get their colour from a
-      photo with a grey card, in numbers or by list; a swatch over black says how they hide. On the
-      <b>mixing table</b> drag drops and see the mix over black, white and the undercoat, drawn down from one coat to
-      twelve; have mixes found for a target, its shadow and light, muted versions, tints of skin. What you use goes into
-      the <b>mix book</b>: mixed again for any area, to the drop, and told when another lot would come out different.
-    </p>
-    <h2>Nothing is lost</h2>
-    <p>
-      Operations are a list: undo with <kbd>u</kbd>, redo with <kbd>U</kbd>. Changing an early one computes the later
-      ones again. Long work goes on when you close the page. Files and measures are kept in the folder
-      <code>.undercut</code> beside the program.
-    </p>
-    <p class="soft">Cautions are short and defer to the safety data sheet of the product and to local rules.</p>
-  </article>
+    <!-- eslint-disable-next-line vue/no-v-html -- our own docs, rendered while building -->
+    <article @click="follow" v-html="html" />
+  </div>
 </template>
 
 <style scoped>
@@ -70,10 +45,25 @@
   height: 100%;
   padding: 18px 28px;
 }
-.guide p {
-  max-width: 74ch;
+.guide :deep(p) {
+  max-width: 82ch;
 }
-h2 {
+.guide :deep(h2) {
   margin: 18px 0 4px;
+}
+.guide :deep(table) {
+  border-collapse: collapse;
+  margin: 10px 0;
+}
+.guide :deep(th),
+.guide :deep(td) {
+  border-top: 1px solid var(--line);
+  padding: 6px 14px 6px 0;
+  vertical-align: top;
+  text-align: left;
+}
+.guide :deep(td:first-child) {
+  font-weight: 600;
+  white-space: nowrap;
 }
 </style>

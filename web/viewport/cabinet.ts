@@ -1,4 +1,9 @@
 import * as THREE from 'three'
+import { drawnBySoftware } from './software'
+
+/** Pixels along a side of the room as it is mirrored. Blurring the fine one takes a processor ten seconds. */
+const FINE = 256,
+  COARSE = 32
 
 /**
  * What shining paint mirrors: the inside of a display cabinet, with a strip of light along its top, a pale back, and a
@@ -31,7 +36,7 @@ export function cabinet(renderer: THREE.WebGLRenderer): THREE.Texture {
   // A window across the room.
   wall(0xf2f7ff, 2.6, [0.9, 0.06, 1.4], [-1.2, -2.9, 0.9])
   const made = new THREE.PMREMGenerator(renderer)
-  const { texture } = made.fromScene(inside, 0.03, 0.1, 20)
+  const { texture } = made.fromScene(inside, 0.03, 0.1, 20, { size: drawnBySoftware() ? COARSE : FINE })
   made.dispose()
   for (const m of inside.children as THREE.Mesh[]) {
     m.geometry.dispose()
