@@ -1,7 +1,7 @@
 import { basename } from 'node:path'
 import type { z } from 'zod'
 import { calendarFile, planFile } from '../contract/calendar'
-import { improve, improveDefaults, ringOf } from '../core/plan/scheduling/improve'
+import { improve, improveDefaults, cycleAmong } from '../core/plan/scheduling/improve'
 import { SPRAY, tasksOf } from '../core/plan/scheduling/ofPlan'
 import { slackOf } from '../core/plan/scheduling/slack'
 import type { Problem, Timetable } from '../core/plan/scheduling/types'
@@ -30,7 +30,7 @@ export async function planCommand({ words, flags, out, fail }: Call): Promise<nu
     plans.push([name, plan.value])
   }
   const tasks = plans.flatMap(([name, plan]) => tasksOf(name, plan.steps, doneIn(plan)))
-  const ring = ringOf(tasks)
+  const ring = cycleAmong(tasks)
   if (ring.length > 0)
     return fail(
       {

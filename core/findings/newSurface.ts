@@ -6,7 +6,7 @@ export function newSurface(share: number): Finding<never>[] {
   if (share < 0.002) return []
   return [
     {
-      id: 'fresh-skin',
+      id: 'new-skin',
       level: 'know',
       value: share < 0.01 ? (100 * share).toFixed(1) : String(Math.round(100 * share)),
       unit: '% of its skin is new',

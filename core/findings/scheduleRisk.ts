@@ -33,7 +33,7 @@ export function scheduleRisk(
   const long = steps.filter((s) => !s.doneAt && s.waiting >= 12 * 3600).sort((a, b) => b.waiting - a.waiting)[0]
   if (long)
     out.push({
-      id: 'steep-wait',
+      id: 'long-wait',
       level: 'know',
       value: (long.waiting / 3600).toFixed(0),
       unit: 'h of waiting',

@@ -57,7 +57,7 @@ const OPPOSED = -0.5
 /** Directions from which a seam may be seen. */
 const LOOKS = sphereDirections(64)
 /** Largest number of faces that are measured, each by its middle. */
-const MOST_FACES = 250_000
+const MAX_FACES = 250_000
 
 /**
  * How two placed parts fit: the signed gap from each face of the one to the facing skin of the other (positive apart,
@@ -72,7 +72,7 @@ export async function fitOf(
   if (!isClosed(a) || !isClosed(b))
     return bad('not-solid', 'One of the two is open: what is inside it is undefined. Repair it at Intake first.')
   const near = facesNear(a, b, options.reach)
-  const patch = refine(near, Math.max(0.4, boxDiagonal(bounds(near)) / 160), MOST_FACES)
+  const patch = refine(near, Math.max(0.4, boxDiagonal(bounds(near)) / 160), MAX_FACES)
   const tree = treeOf(b)
   const { normals, areas } = faceNormals(patch)
   const faces = patch.triangles.length / 3

@@ -3,7 +3,7 @@ import { rayFirst } from '../mesh/ray'
 import { treeOf, type Tree } from '../mesh/tree'
 
 /** Vertices of each body that are tried, at most. */
-const MOST_TRIED = 30_000
+const MAX_TRIED = 30_000
 
 /**
  * How far up (positive) or down a part must go to rest on the others, let down on them from above: the least fall of
@@ -26,7 +26,7 @@ export function restOn(mesh: Mesh, others: readonly Mesh[]): number | null {
 
 /** Least way along z (sign) from a body's vertices, moved by `by`, to the other's skin. */
 function falls({ positions: p }: Mesh, onto: Tree, by: number, sign: 1 | -1): number {
-  const step = Math.max(1, Math.ceil(p.length / 3 / MOST_TRIED)) * 3
+  const step = Math.max(1, Math.ceil(p.length / 3 / MAX_TRIED)) * 3
   let least = Infinity
   for (let i = 0; i < p.length; i += step) {
     const hit = rayFirst(onto, p[i]!, p[i + 1]!, p[i + 2]! + by, 0, 0, sign, 0, least)

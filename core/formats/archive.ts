@@ -2,10 +2,10 @@ import { unzipSync } from 'fflate'
 import { bad, good, type Answer } from '../answer'
 
 /** Limits for any archive that is opened: a file that asks for more is hostile or broken. */
-const MOST_ENTRIES = 2000
-const MOST_BYTES = 3_000_000_000
+const MAX_ENTRIES = 2000
+const MAX_BYTES = 3_000_000_000
 /** deflate reaches about 1032 to 1; text models reach about 20 */
-const MOST_RATIO = 400
+const MAX_RATIO = 400
 const SMALL = 1_000_000
 
 /**
@@ -22,14 +22,14 @@ export function openZip(bytes: Uint8Array, wanted: (name: string) => boolean): A
         entries++
         if (refusal || name.endsWith('/') || !wanted(name)) return false
         total += originalSize
-        if (entries > MOST_ENTRIES)
-          refusal = bad('archive-too-many', `There are more than ${MOST_ENTRIES} files in the archive.`)
-        else if (total > MOST_BYTES)
+        if (entries > MAX_ENTRIES)
+          refusal = bad('archive-too-many', `There are more than ${MAX_ENTRIES} files in the archive.`)
+        else if (total > MAX_BYTES)
           refusal = bad(
             'archive-too-large',
             'Unpacked, the archive would be larger than 3 GB. Drop the sculpts singly.',
           )
-        else if (originalSize > SMALL && originalSize > size * MOST_RATIO)
+        else if (originalSize > SMALL && originalSize > size * MAX_RATIO)
           refusal = bad('archive-bomb', 'An entry would unpack to several hundred times its size. It is not opened.')
         else if (compression !== 0 && compression !== 8)
           refusal = bad('archive-method', 'The archive is packed by a method that is not read. Pack it as plain ZIP.')

@@ -42,7 +42,7 @@ interface Header {
 }
 
 /** Most corners a face may have: a list longer than that is a damaged count, not a polygon. */
-const MOST_CORNERS = 10_000
+const MAX_CORNERS = 10_000
 
 /**
  * Reads PLY (ASCII, and both binaries): a mesh, or a point cloud (no faces), with vertex colours and, for clouds,
@@ -232,7 +232,7 @@ function readElement(source: Source, element: Element, sink: Sink): ReturnType<t
         continue
       }
       const length = source.next(p.countType)
-      if (length === undefined || !(length >= 0) || length > MOST_CORNERS) return ended(row)
+      if (length === undefined || !(length >= 0) || length > MAX_CORNERS) return ended(row)
       const corners: number[] = []
       for (let i = 0; i < length; i++) {
         const v = source.next(p.type)

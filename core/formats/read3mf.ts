@@ -15,10 +15,10 @@ const MILLIMETRES: Record<string, number> = {
   meter: 1000,
 }
 const DEEPEST = 32
-const MOST_FACES = 20_000_000
-const MOST_BODIES = 5000
+const MAX_FACES = 20_000_000
+const MAX_BODIES = 5000
 /** uses of objects in all; a few nested components can otherwise ask for billions */
-const MOST_USES = 100_000
+const MAX_USES = 100_000
 const NO_COLOUR = -1
 
 /** What stands in one model file of the package. */
@@ -78,8 +78,8 @@ class Package {
     const root = this.rootName()
     const { items, objects } = this.model(root)
     const built = items.length > 0 ? items : [...objects.keys()].map((id) => ({ id, path: null, transform: identity4 }))
-    if (built.length > MOST_BODIES)
-      throw new Refused('3mf-too-many', `There are more than ${MOST_BODIES} bodies in this 3MF.`)
+    if (built.length > MAX_BODIES)
+      throw new Refused('3mf-too-many', `There are more than ${MAX_BODIES} bodies in this 3MF.`)
     const out: Body[] = []
     for (const item of built) {
       const path = item.path ?? root
@@ -113,7 +113,7 @@ class Package {
 
   private gather(path: string, id: string, to: Matrix4, above: readonly string[], into: Mesh[]): void {
     const key = `${path}#${id}`
-    if (++this.uses > MOST_USES)
+    if (++this.uses > MAX_USES)
       throw new Refused(
         '3mf-too-many',
         'The objects of this 3MF use each other more than 100,000 times. Export it flat.',
@@ -124,7 +124,7 @@ class Package {
     if (!object) throw new Refused('3mf-missing', `This 3MF uses object ${id.slice(0, 12)}, which is not in it.`)
     if (object.mesh && object.mesh.triangles.length > 0) {
       this.faces += object.mesh.triangles.length / 3
-      if (this.faces > MOST_FACES)
+      if (this.faces > MAX_FACES)
         throw new Refused(
           'too-many-faces',
           'There are more than 20 million faces in this 3MF. Decimate the sculpt first.',

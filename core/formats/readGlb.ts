@@ -9,9 +9,9 @@ import { identity4, placed, product4, type Matrix4 } from './matrix4'
 const OURS_FROM_GLTF: Matrix4 = [1000, 0, 0, 0, 0, 0, 1000, 0, 0, -1000, 0, 0, 0, 0, 0, 1]
 
 const DEEPEST = 64
-const MOST_NODES = 100_000
+const MAX_NODES = 100_000
 /** faces of one file, all uses of shared meshes counted */
-const MOST_FACES = 20_000_000
+const MAX_FACES = 20_000_000
 /** extensions that change nothing about where the faces are, or that are understood */
 const HARMLESS = /^(KHR_materials_|KHR_texture_|KHR_lights_|EXT_texture_|KHR_mesh_quantization$)/
 
@@ -151,7 +151,7 @@ class Reader {
     const walk = (index: number, parent: Matrix4, depth: number): void => {
       if (onPath.has(index) || depth > DEEPEST)
         throw new Refused('glb-cycle', 'The nodes of this glTF contain themselves, or lie too deep. Export it again.')
-      if (++visits > MOST_NODES) throw new Refused('glb-too-many', 'There are more than 100,000 nodes in this glTF.')
+      if (++visits > MAX_NODES) throw new Refused('glb-too-many', 'There are more than 100,000 nodes in this glTF.')
       const node = listed(gltf.nodes, index, 'node')
       const world = product4(parent, localMatrix(node))
       if (node.mesh !== undefined) {
@@ -184,7 +184,7 @@ class Reader {
     const order =
       p.indices === undefined ? Uint32Array.from({ length: count }, (_, i) => i) : this.indices(p.indices, count)
     this.faces += Math.max(0, mode === 4 ? order.length / 3 : order.length - 2)
-    if (this.faces > MOST_FACES)
+    if (this.faces > MAX_FACES)
       throw new Refused(
         'too-many-faces',
         'There are more than 20 million faces in this file. Decimate the sculpt first.',

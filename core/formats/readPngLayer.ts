@@ -13,7 +13,7 @@ export interface PngLayer {
 const SIGNATURE = [0x89, 0x50, 0x4e, 0x47, 0x0d, 0x0a, 0x1a, 0x0a]
 /** Channels of a colour type: grey, RGB, palette, grey with alpha, RGBA. */
 const CHANNELS: Record<number, number> = { 0: 1, 2: 3, 3: 1, 4: 2, 6: 4 }
-const MOST_SIDE = 65_535
+const MAX_SIDE = 65_535
 
 /**
  * A layer's picture as runs of light, read row by row: the bitmap is never held, and where the file has runs itself (grey bytes
@@ -40,7 +40,7 @@ export function readPngLayer(bytes: Uint8Array): Answer<PngLayer> {
       const [width, height] = [view.getUint32(from), view.getUint32(from + 4)]
       const [depth, colour, , , interlaced] = bytes.subarray(from + 8, from + 13) as unknown as number[]
       const channels = CHANNELS[colour!]
-      if (width === 0 || height === 0 || width > MOST_SIDE || height > MOST_SIDE)
+      if (width === 0 || height === 0 || width > MAX_SIDE || height > MAX_SIDE)
         return damaged(`${width} × ${height} pixels are no layer.`)
       if (channels === undefined || ![1, 2, 4, 8, 16].includes(depth!)) return damaged('its kind of pixel is unknown.')
       if (interlaced !== 0)

@@ -3,7 +3,7 @@ import { bad, good, type Answer } from '../answer'
 /** Steps in which a curve is drawn. */
 const STEPS = 16
 /** Corners of all outlines together; a drawing with more is no mark but a picture. */
-const MOST = 20_000
+const MAX_POINTS = 20_000
 
 /**
  * Closed outlines of the paths of an SVG drawing, y up: moves, lines and Bézier curves; open ones are closed. What is
@@ -22,8 +22,11 @@ export function svgOutlines(text: string): Answer<Float64Array[]> {
     if (!read.ok) return read
     out.push(...read.value)
     corners += read.value.reduce((s, o) => s + o.length / 2, 0)
-    if (corners > MOST)
-      return bad('svg-large', `The drawing has more than ${MOST} corners. Simplify it: a mask is cut with a knife.`)
+    if (corners > MAX_POINTS)
+      return bad(
+        'svg-large',
+        `The drawing has more than ${MAX_POINTS} corners. Simplify it: a mask is cut with a knife.`,
+      )
   }
   if (out.length === 0) return bad('svg-empty', 'The drawing has no closed path. Turn its shapes into paths first.')
   return good(out)

@@ -17,8 +17,8 @@ export interface ZipEntry {
   crc: number
 }
 
-const MOST_ENTRIES = 200_000
-const MOST_DIRECTORY = 200_000_000
+const MAX_ENTRIES = 200_000
+const MAX_DIRECTORY = 200_000_000
 const END = 0x06054b50,
   END64 = 0x06064b50,
   LOCATOR64 = 0x07064b50,
@@ -51,8 +51,8 @@ export async function zipDirectory(source: ByteSource): Promise<Answer<ZipEntry[
     length = Number(record.getBigUint64(40, true))
     start = Number(record.getBigUint64(48, true))
   }
-  if (count > MOST_ENTRIES || length > MOST_DIRECTORY)
-    return bad('archive-too-many', `There are more than ${MOST_ENTRIES.toLocaleString('en')} files in the archive.`)
+  if (count > MAX_ENTRIES || length > MAX_DIRECTORY)
+    return bad('archive-too-many', `There are more than ${MAX_ENTRIES.toLocaleString('en')} files in the archive.`)
   if (start + length > source.size) return damaged
   const bytes = await source.read(start, length)
   const view = viewOf(bytes),

@@ -19,7 +19,7 @@ export interface DepthMap {
   readonly depth: Float32Array
 }
 
-const MOST_PIXELS = 4e6
+const MAX_PIXELS = 4e6
 
 /** @param pitch mm; made coarser when the map would exceed four million pixels */
 export function depthMap(mesh: Mesh, toward: Vector3, pitch: number): DepthMap {
@@ -46,7 +46,7 @@ export function depthMap(mesh: Mesh, toward: Vector3, pitch: number): DepthMap {
     if (r < b0) b0 = r
     if (r > b1) b1 = r
   }
-  const px = Math.max(pitch, Math.sqrt(((a1 - a0) * (b1 - b0)) / MOST_PIXELS))
+  const px = Math.max(pitch, Math.sqrt(((a1 - a0) * (b1 - b0)) / MAX_PIXELS))
   const ox = a0 - px / 2,
     oy = b0 - px / 2
   for (let i = 0; i < n; i++) {

@@ -21,7 +21,7 @@ export interface Axis {
 const CREASE = Math.cos((35 * Math.PI) / 180)
 /** Share of the body's diagonal within which skin counts. */
 const REACH = 0.25
-const MOST_FACES = 40_000
+const MAX_FACES = 40_000
 /** Normals may miss the axis by this share of the radius, in the mean, and the skin still be round. */
 const OUT_OF_ROUND = 0.15
 /** Skin whose mean normal is shorter than a unit by less than this is flat. */
@@ -143,7 +143,7 @@ function smoothPatch(mesh: Mesh, seed: number, place: Vector3): number[] {
   const seen = new Uint8Array(t.length / 3)
   seen[seed] = 1
   const out = [seed]
-  for (let i = 0; i < out.length && out.length < MOST_FACES; i++) {
+  for (let i = 0; i < out.length && out.length < MAX_FACES; i++) {
     const f = out[i]!
     for (let k = 0; k < 3; k++) {
       const h = twin[f * 3 + k]!

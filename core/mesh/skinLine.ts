@@ -10,7 +10,7 @@ const FEWEST = 9
 /** Rounds at each of those lengths: with few points the whole is drawn straight, with many its fine zigzag. */
 const ROUNDS = 30
 /** Points of a whole line. */
-const MOST = 600
+const MAX_SAMPLES = 600
 
 /**
  * A line on the skin through pressed places, each stretch as straight as the skin allows: the shortest way along edges
@@ -39,7 +39,7 @@ export function skinLine(mesh: Mesh, places: readonly Vector3[], closed: boolean
     return best
   }
   const stretches = closed && places.length > 2 ? places.length : places.length - 1
-  const each = Math.max(4, Math.floor(MOST / stretches))
+  const each = Math.max(4, Math.floor(MAX_SAMPLES / stretches))
   const out: Vector3[] = []
   for (let i = 0; i < stretches; i++) {
     const a = places[i]!,

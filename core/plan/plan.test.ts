@@ -71,7 +71,7 @@ describe('findings', () => {
       new Date('2026-06-10').getTime(),
       '2026-06-05',
     )
-    expect(ranked([waits[1]!, waits[0]!]).map((f) => f.id)).toEqual(['late', 'steep-wait'])
+    expect(ranked([waits[1]!, waits[0]!]).map((f) => f.id)).toEqual(['late', 'long-wait'])
     expect(scheduleRisk([{ title: 'Varnish', waiting: 86_400, doneAt: 'yes' }], 0, null)).toEqual([])
   })
 })

@@ -1,5 +1,5 @@
 import type { Mesh } from '../mesh/mesh'
-import { SpacedDabs, type Dab } from './dabs'
+import { SpacedSpots, type BrushSpot } from './brushSpots'
 import { DrillSkin } from './drillSkin'
 
 /**
@@ -8,9 +8,9 @@ import { DrillSkin } from './drillSkin'
  *
  * @param spacing mm between dabs; each is at full strength that far
  */
-export function coveredDabs(mesh: Mesh, others: readonly Mesh[], spacing: number): Dab[] {
+export function coveredDabs(mesh: Mesh, others: readonly Mesh[], spacing: number): BrushSpot[] {
   const skin = new DrillSkin(mesh, others)
-  const out = new SpacedDabs(spacing)
+  const out = new SpacedSpots(spacing)
   for (let f = 0; f < mesh.triangles.length / 3; f++) {
     const c = skin.middle(f)
     if (skin.isCovered(c, skin.normal(f))) out.add(...c)

@@ -44,7 +44,7 @@ const LOOKS = sphereDirections(60).filter((d) => d[1] < 0.35 && d[2] > -0.15)
 const SEEN_AT = 48
 /** Proposals closer than this share of the size are the same cut. */
 const APART = 0.06
-const MOST = 6
+const MAX_PLANES = 6
 /** A half with less than this share of the body is shaved off rather than cut. */
 const SLIVER = 0.04
 
@@ -145,7 +145,7 @@ export function cutPlanes(mesh: Mesh, wish: CutWish, report: Report = silent): C
   found.sort((a, b) => cost(a) - cost(b))
   const chosen: CutPlane[] = []
   for (const c of found) {
-    if (chosen.length >= 2 * MOST) break
+    if (chosen.length >= 2 * MAX_PLANES) break
     const same = chosen.some(
       (o) =>
         Math.hypot(o.point[0] - c.point[0], o.point[1] - c.point[1], o.point[2] - c.point[2]) < APART * size &&
@@ -158,7 +158,7 @@ export function cutPlanes(mesh: Mesh, wish: CutWish, report: Report = silent): C
     return { ...c, pieces, room: circles[0]?.radius ?? 0 }
   })
   const final = (c: CutPlane): number => cost(c) + size * 0.15 * (c.pieces - 1) + (c.room < 2 ? 0.2 * size : 0)
-  return measured.sort((a, b) => final(a) - final(b)).slice(0, MOST)
+  return measured.sort((a, b) => final(a) - final(b)).slice(0, MAX_PLANES)
 }
 
 /** Sizes of the two halves along the world's axes: the corners on either side, and the section's edge to both. */

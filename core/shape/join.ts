@@ -94,10 +94,10 @@ async function joinedMesh(mesh: Mesh, others: readonly Mesh[], o: JoinOptions, r
 }
 
 /** Samples along the longest side of the place that is worked on; more would take minutes. */
-const MOST_ACROSS = 1200
+const MAX_ACROSS = 1200
 
 function meshed(source: DistanceSource, box: Box, voxel: number, report: Report): Answer<Mesh> {
-  if (Math.max(...[0, 1, 2].map((k) => box.max[k]! - box.min[k]!)) / voxel > MOST_ACROSS)
+  if (Math.max(...[0, 1, 2].map((k) => box.max[k]! - box.min[k]!)) / voxel > MAX_ACROSS)
     return bad('too-fine', 'The voxel is too small for a joint of this size. Use a coarser one.')
   const surface = extractSurface(sampleField(source, box, voxel, 0, part(report, 0, 0.8)))
   projectOnto(surface, source, 0, voxel, part(report, 0.8, 1))

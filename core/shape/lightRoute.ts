@@ -178,7 +178,7 @@ function noRoute(
   const [x, y, z] = placeOf(grid, tight.cell)
   const fits = tight.room * need
   const other =
-    fits - wish.wall > MOST_THIN
+    fits - wish.wall > MAX_THIN
       ? `a channel of ${(2 * (fits - wish.wall)).toFixed(1)} mm with that wall would pass`
       : fits - wish.diameter / 2 > 0.2
         ? `this channel would leave ${(fits - wish.diameter / 2).toFixed(1)} mm of wall`
@@ -189,7 +189,7 @@ function noRoute(
   )
 }
 /** mm: half the thinnest channel worth boring. */
-const MOST_THIN = 0.25
+const MAX_THIN = 0.25
 
 /** The solid cell nearest to a place, no farther than a few cells. */
 function nearestSolid(grid: SolidGrid, p: Vector3): number {

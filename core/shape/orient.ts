@@ -1,7 +1,7 @@
 import { bounds, type Mesh } from '../mesh/mesh'
 import { apply3, fromQuaternion, identity3, type Vector3 } from '../math/vectors'
 import { transformed } from '../mesh/transform'
-import type { Dab } from './dabs'
+import type { BrushSpot } from './brushSpots'
 
 /** The body turned by the quaternion, and the way from there to the middle of the plate. */
 export function standing(
@@ -27,7 +27,7 @@ export function orient(
 
 /** Dabs brushed on a body before it was stood up, on it as it stands. `offset` is what `orient` moved it by after turning it. */
 export function standingDabs(
-  dabs: readonly Dab[],
+  dabs: readonly BrushSpot[],
   quaternion: readonly [number, number, number, number],
   offset: readonly number[],
 ): { point: [number, number, number]; radius: number }[] {

@@ -4,10 +4,10 @@ import { treeOf } from '../mesh/tree'
 import { extractSurface, projectOnto } from '../volume/extract'
 import { sampleField } from '../volume/field'
 import { FunctionDistance, MeshDistance } from '../volume/source'
-import { brushAt, brushSlope, type Dab } from './dabs'
+import { brushAt, brushSlope, type BrushSpot } from './brushSpots'
 
 export interface ThickerWall {
-  dabs: readonly Dab[]
+  dabs: readonly BrushSpot[]
   /** mm of wall more where the brush was strongest */
   by: number
 }

@@ -5,11 +5,11 @@ import { treeOf } from '../mesh/tree'
 import { extractSurface, projectOnto } from '../volume/extract'
 import { sampleField } from '../volume/field'
 import { FunctionDistance, MeshDistance, type DistanceSource } from '../volume/source'
-import { brushAt, brushSlope, type Dab } from './dabs'
+import { brushAt, brushSlope, type BrushSpot } from './brushSpots'
 import { unite } from './solid'
 
 export interface ThickenOptions {
-  dabs: readonly Dab[]
+  dabs: readonly BrushSpot[]
   /** mm by which the skin grows outward where the brush was strongest */
   by: number
   voxel: number
@@ -20,7 +20,7 @@ export interface ThickenReport {
 }
 
 /** Samples along the longest side of the place that is worked on. */
-const MOST_ACROSS = 900
+const MAX_ACROSS = 900
 
 /**
  * Grows the skin outward along its distance field where a brush went, and leaves the rest as it is, face by face: the
@@ -44,7 +44,7 @@ export async function thicken(
     if (!(box.min[k]! < box.max[k]!))
       return bad('brush-misses', 'The brush did not meet this part. Brush where it is to become thicker.')
   }
-  if (Math.max(...[0, 1, 2].map((k) => box.max[k]! - box.min[k]!)) / voxel > MOST_ACROSS)
+  if (Math.max(...[0, 1, 2].map((k) => box.max[k]! - box.min[k]!)) / voxel > MAX_ACROSS)
     return bad('too-fine', 'The voxel is too small for so large a place. Brush less at a time, or use a coarser one.')
   const source = padded(new MeshDistance(treeOf(mesh)), dabs, by, voxel)
   const pad = extractSurface(sampleField(source, box, voxel, 0, part(report, 0, 0.7)))
@@ -57,7 +57,7 @@ export async function thicken(
 }
 
 /** The body grown where the brush went; elsewhere and deep inside nothing, so that only a pad is meshed. */
-function padded(body: DistanceSource, dabs: readonly Dab[], by: number, voxel: number): DistanceSource {
+function padded(body: DistanceSource, dabs: readonly BrushSpot[], by: number, voxel: number): DistanceSource {
   const value = (x: number, y: number, z: number): number => {
     const weight = brushAt(dabs, x, y, z)
     const d = body.sample(x, y, z)

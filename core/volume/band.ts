@@ -4,8 +4,8 @@ import type { Tree } from '../mesh/tree'
 import { isInside } from '../mesh/winding'
 import { beside, chooseBlocks, withNeighbours, type Grid } from './blockGrid'
 import { B, B3, emptyField, INSIDE, OUTSIDE, type SparseField } from './field'
-import { strew } from './strew'
-import { propagate, Queue, toTangentPlanes, type Spread } from './propagate'
+import { scatterPoints } from './scatterPoints'
+import { propagate, Queue, toTangentPlanes, type NearestSeeds } from './propagate'
 
 /**
  * Distances to a closed mesh on one side of its skin, on grid blocks up to a given depth: what `sampleField` does by a
@@ -20,7 +20,7 @@ import { propagate, Queue, toTangentPlanes, type Spread } from './propagate'
  *
  * What remains is of the order of voxel²/(4·distance) at edges and vanishes on a smooth skin.
  */
-export interface Band extends Spread {
+export interface Band extends NearestSeeds {
   readonly grid: Grid
   /** per slot: 0 seeded, within √3 voxels of the skin; 1 the side asked for; 2 the other */
   readonly side: Uint8Array
@@ -44,7 +44,7 @@ export function skinBand(tree: Tree, box: Box, voxel: number, depth: number, rep
   const grid = withNeighbours(field)
   const slots = (field.places.length / 3) * B3
   const distance = new Float32Array(slots).fill(Infinity)
-  const { seedOf, points, normals } = strew(tree.mesh, grid, distance)
+  const { seedOf, points, normals } = scatterPoints(tree.mesh, grid, distance)
   report(0.4)
   const side = sides(grid, seedOf, tree, depth < 0)
   report(0.55)
@@ -103,7 +103,7 @@ export function offsetField(band: Band, depth: number): SparseField {
  * The offset's own surface is never meshed. A grid point just inside it, stepped back along its own nearest-point
  * line, gives a point exactly on it and nowhere nearer to the skin; these points are the seeds of a second spread.
  */
-export function backFrom(band: Band, deep: number, reach: number): Spread & { readonly core: Uint8Array } {
+export function backFrom(band: Band, deep: number, reach: number): NearestSeeds & { readonly core: Uint8Array } {
   const { grid, distance, seedOf, points, normals: skin, side } = band
   const { voxel, origin, places } = grid
   const seed2 = new Int32Array(distance.length).fill(-1),
@@ -141,7 +141,7 @@ export function backFrom(band: Band, deep: number, reach: number): Spread & { re
     found.push(x - below * nx, y - below * ny, z - below * nz)
     normals.push(nx, ny, nz)
   }
-  const spread: Spread = {
+  const spread: NearestSeeds = {
     distance: distance2,
     seedOf: seed2,
     points: Float32Array.from(found),

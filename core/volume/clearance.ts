@@ -3,7 +3,7 @@ import type { Tree } from '../mesh/tree'
 import { chooseBlocks, withNeighbours } from './blockGrid'
 import { B3, emptyField, INSIDE } from './field'
 import { propagate } from './propagate'
-import { strew } from './strew'
+import { scatterPoints } from './scatterPoints'
 
 /** What a strewn and passed-on distance may exceed the true one by, in voxels (points lie half a voxel apart). */
 const OVER = 0.4
@@ -38,7 +38,7 @@ export class Clearance {
     this.field.places = chooseBlocks(this.field, tree, 0, reach)
     const grid = withNeighbours(this.field)
     this.distance = new Float32Array((grid.places.length / 3) * B3).fill(Infinity)
-    const points = strew(tree.mesh, grid, this.distance)
+    const points = scatterPoints(tree.mesh, grid, this.distance)
     propagate(grid, { distance: this.distance, ...points }, reach + 2 * voxel, new Uint8Array(this.distance.length))
   }
 

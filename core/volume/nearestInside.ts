@@ -1,5 +1,5 @@
 /** How many half-spaces are looked at together. */
-export const MOST = 10
+export const MAX_CANDIDATES = 10
 
 /**
  * The point nearest to the origin in an intersection of half-spaces n·x ≥ b, by its Karush–Kuhn–Tucker conditions: in
@@ -8,7 +8,7 @@ export const MOST = 10
  *
  * @param normals 3 per half-space, unit
  * @param offsets one per half-space
- * @param count half-spaces in use, at most MOST
+ * @param count half-spaces in use, at most MAX_CANDIDATES
  * @param out overwritten by the point, 3
  * @returns false where they have no point in common that three of them hold
  */

@@ -19,7 +19,7 @@ const DX = Int8Array.from(STEPS, (s) => s[0]),
   AHEAD = Float64Array.from(STEPS, (s) => CONE * Math.hypot(...s))
 
 /** Distances to a set of points, passed on through a block grid. All three arrays are owned by the caller. */
-export interface Spread {
+export interface NearestSeeds {
   /** mm per slot; Infinity where unknown */
   readonly distance: Float32Array
   /** per slot: number of the nearest point known, or −1 */
@@ -37,7 +37,7 @@ export interface Spread {
  *
  * @param blocked slots that are not to be entered (1)
  */
-export function propagate(grid: Grid, spread: Spread, reach: number, blocked: Uint8Array): void {
+export function propagate(grid: Grid, spread: NearestSeeds, reach: number, blocked: Uint8Array): void {
   const { near, places, origin, voxel } = grid
   const { distance, seedOf, points } = spread
   const width = voxel / 4
@@ -110,7 +110,7 @@ export function propagate(grid: Grid, spread: Spread, reach: number, blocked: Ui
  * is taken off as long as it is no longer than the points are apart. On a plane that is exact; round an edge it can
  * take off (0.7 voxel)²/(2·distance) too much.
  */
-export function toTangentPlanes(grid: Grid, { distance, seedOf, points, normals }: Spread): void {
+export function toTangentPlanes(grid: Grid, { distance, seedOf, points, normals }: NearestSeeds): void {
   const { places, origin, voxel } = grid
   const most = (0.7 * voxel) ** 2
   for (let s = 0; s < distance.length; s++) {

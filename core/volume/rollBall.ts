@@ -1,7 +1,7 @@
 import { closest, closestPoint } from '../mesh/closest'
 import type { Tree } from '../mesh/tree'
 import { isInside } from '../mesh/winding'
-import { MOST, nearestInside } from './nearestInside'
+import { MAX_CANDIDATES, nearestInside } from './nearestInside'
 
 const ROUNDS = 16
 /** of the radius: a centre this far off the skin counts as clear */
@@ -19,9 +19,9 @@ const SETTLED = 0.003
  * percent, on the side asked for; never less than the true least one by more than that.
  */
 export class BallRoller {
-  private readonly normals = new Float64Array(MOST * 3)
-  private readonly offsets = new Float64Array(MOST)
-  private readonly touched = new Float64Array(MOST * 3)
+  private readonly normals = new Float64Array(MAX_CANDIDATES * 3)
+  private readonly offsets = new Float64Array(MAX_CANDIDATES)
+  private readonly touched = new Float64Array(MAX_CANDIDATES * 3)
   private readonly x = new Float64Array(3)
   private readonly near = closest()
 
@@ -57,7 +57,7 @@ export class BallRoller {
         best = Math.min(best, Math.hypot(x[0]!, x[1]!, x[2]!))
         if (best > before - SETTLED * r && ++still > 1) return best
       }
-      const slot = count < MOST ? count++ : this.slackest()
+      const slot = count < MAX_CANDIDATES ? count++ : this.slackest()
       touched[slot * 3] = near.x
       touched[slot * 3 + 1] = near.y
       touched[slot * 3 + 2] = near.z
@@ -84,7 +84,7 @@ export class BallRoller {
   private slackest(): number {
     let most = -Infinity,
       at = 0
-    for (let i = 0; i < MOST; i++) {
+    for (let i = 0; i < MAX_CANDIDATES; i++) {
       let s = -this.offsets[i]!
       for (let k = 0; k < 3; k++) s += this.normals[i * 3 + k]! * this.x[k]!
       if (s > most) {

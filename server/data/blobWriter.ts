@@ -2,7 +2,7 @@ import { Zip, ZipPassThrough } from 'fflate'
 import { putStream } from './blobs'
 
 /** Bytes that are stored while they are being made: they go in, chunks go to the blob store, nothing piles up. */
-export class ToStore {
+export class BlobWriter {
   private readonly chunks: Uint8Array[] = []
   private wake: (() => void) | null = null
   private ended = false
@@ -50,7 +50,7 @@ export class ToStore {
 }
 
 /** A zip of files, likewise. */
-export class ZipToStore extends ToStore {
+export class ZipWriter extends BlobWriter {
   private readonly zip = new Zip((error, chunk, final) => {
     if (error) throw error
     this.push(chunk, final)

@@ -7,7 +7,7 @@ import { DeviceTrouble, type At, type DeviceAdapter, type Found, type Job } from
 /** ms after which a device that says nothing is taken for offline */
 const PATIENCE = 4000
 /** A card and a state are small; what is longer is no answer of a device. */
-const MOST_REPLY = 50_000_000
+const MAX_REPLY = 50_000_000
 const WATCH_MS = 300
 
 interface Reply {
@@ -120,7 +120,7 @@ async function read(res: import('node:http').IncomingMessage): Promise<Reply> {
   let size = 0
   for await (const part of res as AsyncIterable<Buffer>) {
     parts.push(part)
-    if ((size += part.length) > MOST_REPLY) throw new Error('The answer does not end.')
+    if ((size += part.length) > MAX_REPLY) throw new Error('The answer does not end.')
   }
   const text = Buffer.concat(parts).toString('utf8')
   return { status: res.statusCode ?? 0, body: text ? JSON.parse(text) : null }

@@ -9,7 +9,7 @@ import { Refusal } from './refusal'
 export const UPLOAD_LIMIT = 1_000_000_000
 
 /** Stores a dropped file as it streams in and asks for its reading; for a piece, or for the library alone. */
-export async function takeIn(req: Request, pieceId: string | null): Promise<string> {
+export async function receiveFile(req: Request, pieceId: string | null): Promise<string> {
   const name = String(req.query.name ?? '')
     .split(/[\\/]/)
     .pop()!

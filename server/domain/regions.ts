@@ -11,7 +11,7 @@ export interface RegionsOn {
 }
 
 /** Painted copies of the last few parts that were asked for, by their label maps. */
-const MOST = 6
+const MAX_KEPT = 6
 const cache = new Map<string, Promise<{ mesh: Mesh; labels: Uint8Array } | null>>()
 
 /** The scheme's regions on a part, in the frame in which it stands in the piece; null where nothing was painted on it. */
@@ -25,7 +25,7 @@ export async function regionsOn(pieceId: string, partId: string): Promise<Region
     load = painted(map.meshHash, map.labels)
     load.catch(() => cache.delete(key))
     cache.set(key, load)
-    if (cache.size > MOST) cache.delete(cache.keys().next().value!)
+    if (cache.size > MAX_KEPT) cache.delete(cache.keys().next().value!)
   }
   const copy = await load
   if (!copy) return null

@@ -2,7 +2,7 @@ import { Op } from 'sequelize'
 import { stepEdit, type CalendarRecord, type CalendarTask, type StepEdit } from '../../contract/bench'
 import { newPiece } from '../../contract/pieces'
 import { shutToSpray } from '../../core/plan/scheduling/air'
-import { ringOf } from '../../core/plan/scheduling/improve'
+import { cycleAmong } from '../../core/plan/scheduling/improve'
 import { kindOf } from '../../core/plan/scheduling/lateness'
 import { SPRAY, taskId, tasksOf, type Wish } from '../../core/plan/scheduling/ofPlan'
 import { planSteps } from '../../core/plan/steps/planSteps'
@@ -159,7 +159,7 @@ const wishOf = (e: StepEdit): Wish => ({
 
 /** A plan may change under what was put in order by hand: what then waits for itself keeps the plan's order only. */
 function withoutRings(tasks: CalendarTask[]): { sound: CalendarTask[]; broken: string[] } {
-  const ring = new Set(ringOf(tasks))
+  const ring = new Set(cycleAmong(tasks))
   if (ring.size === 0) return { sound: tasks, broken: [] }
   const broken: string[] = []
   const sound = tasks.map((t) => {

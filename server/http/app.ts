@@ -4,7 +4,7 @@ import { fileURLToPath } from 'node:url'
 import { stream } from '../data/events'
 import { notFound } from '../domain/refusal'
 import { problemHandler } from './problem'
-import { openApi } from './route'
+import { describe, openApi } from './route'
 import { bench } from './routes/bench'
 import { derive } from './routes/derive'
 import { paintRoutes } from './routes/paints'
@@ -30,6 +30,9 @@ export function makeApp(): Express {
     res.setHeader('x-content-type-options', 'nosniff')
     next()
   })
+  describe('get', '/health', 'Whether the API answers')
+  describe('get', '/events', 'What changes, as server-sent events')
+  describe('get', '/openapi.json', 'This document')
   app.get('/api/health', (_req, res) => {
     res.json({ ok: true })
   })

@@ -6,35 +6,45 @@ interface Route {
   path: string
   summary: string
   params: string[]
+  query?: z.ZodObject
   body?: z.ZodType
   reply?: z.ZodType
 }
 const routes: Route[] = []
 
+/** Notes an endpoint for the OpenAPI document; for those that answer by themselves, as streams do. */
+export function describe(
+  method: string,
+  path: string,
+  summary: string,
+  shape: { query?: z.ZodObject; body?: z.ZodType; reply?: z.ZodType } = {},
+): void {
+  routes.push({ method, path, summary, params: [...path.matchAll(/:(\w+)/g)].map((m) => m[1]!), ...shape })
+}
+
 /**
- * Adds an endpoint whose body and reply are parsed by their schemas, and notes it for the OpenAPI document. What
+ * Adds an endpoint whose query, body and reply are parsed by their schemas, and notes it for the OpenAPI document. What
  * the handler returns is sent; `undefined` means that it has answered itself (streams) or that there is nothing.
  */
-export function endpoint<B extends z.ZodType, R extends z.ZodType>(
+export function endpoint<B extends z.ZodType, R extends z.ZodType, Q extends z.ZodObject>(
   router: Router,
   method: 'get' | 'post' | 'put' | 'patch' | 'delete',
   path: string,
   summary: string,
-  shape: { body?: B; reply?: R },
-  handler: (req: Request<Record<string, string>>, body: z.infer<B>, res: Response) => Promise<z.input<R> | undefined>,
+  shape: { query?: Q; body?: B; reply?: R },
+  handler: (
+    req: Request<Record<string, string>>,
+    body: z.infer<B>,
+    res: Response,
+    query: z.infer<Q>,
+  ) => Promise<z.input<R> | undefined>,
 ): void {
-  routes.push({
-    method,
-    path,
-    summary,
-    params: [...path.matchAll(/:(\w+)/g)].map((m) => m[1]!),
-    body: shape.body,
-    reply: shape.reply,
-  })
+  describe(method, path, summary, shape)
   const run: RequestHandler = (req, res, next) => {
     void (async () => {
       const body = (shape.body ? shape.body.parse(req.body ?? {}) : undefined) as z.infer<B>
-      const value = await handler(req as Request<Record<string, string>>, body, res)
+      const query = (shape.query ? shape.query.parse(req.query) : {}) as z.infer<Q>
+      const value = await handler(req as Request<Record<string, string>>, body, res, query)
       if (res.headersSent || res.writableEnded) return
       if (value === undefined) res.status(204).end()
       else res.json(shape.reply ? shape.reply.parse(value) : value)
@@ -68,7 +78,15 @@ export function openApi(): object {
     paths[path] ??= {}
     paths[path][r.method] = {
       summary: r.summary,
-      parameters: r.params.map((name) => ({ name, in: 'path', required: true, schema: { type: 'string' } })),
+      parameters: [
+        ...r.params.map((name) => ({ name, in: 'path', required: true, schema: { type: 'string' } })),
+        ...Object.entries(r.query?.shape ?? {}).map(([name, schema]) => ({
+          name,
+          in: 'query',
+          required: !z.safeParse(schema as z.ZodType, undefined).success,
+          schema: z.toJSONSchema(schema as z.ZodType, { io: 'input', unrepresentable: 'any' }),
+        })),
+      ],
       ...(r.body
         ? {
             requestBody: {

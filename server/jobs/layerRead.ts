@@ -1,6 +1,6 @@
 import { QueryTypes } from 'sequelize'
 import { readEntry, zipDirectory, type ByteSource, type ZipEntry } from '../../core/formats/zipDirectory'
-import { layerFiles, MOST_LAYER } from '../../core/print/slice/readLayers'
+import { layerFiles, MAX_LAYER } from '../../core/print/slice/readLayers'
 import { blobSize } from '../data/blobs'
 import { database } from '../data/database'
 
@@ -26,7 +26,7 @@ export async function layerOf(hash: string, index: number): Promise<Uint8Array |
     if (directories.size > 8) directories.delete(directories.keys().next().value!)
   }
   const entry = layers[index]
-  const bytes = entry ? await readEntry(source, entry, MOST_LAYER) : null
+  const bytes = entry ? await readEntry(source, entry, MAX_LAYER) : null
   return bytes?.ok ? bytes.value : null
 }
 

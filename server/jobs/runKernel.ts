@@ -1,7 +1,7 @@
 import { Worker } from 'node:worker_threads'
 import type { ByteSource } from '../../core/formats/zipDirectory'
 import { putBytes } from '../data/blobs'
-import { ToStore, ZipToStore } from '../data/blobWriter'
+import { BlobWriter, ZipWriter } from '../data/blobWriter'
 import { announce } from '../data/events'
 import { Derivation } from '../data/models'
 import type { KernelMessage, KernelResult, KernelTask } from './kernel'
@@ -62,7 +62,7 @@ function outcomeOf(
   stopping: () => boolean,
 ): Promise<Outcome> {
   return new Promise((resolve, reject) => {
-    let archive: ToStore | null = null,
+    let archive: BlobWriter | null = null,
       outcome: KernelMessage | null = null
     const fail = (error: Error): void => {
       archive?.abandon(error)
@@ -72,11 +72,11 @@ function outcomeOf(
       if (m.type === 'progress') progress.note(m.fraction)
       else if (m.type === 'file' || m.type === 'bytes') {
         if (!archive) {
-          archive = m.type === 'file' ? new ZipToStore() : new ToStore()
+          archive = m.type === 'file' ? new ZipWriter() : new BlobWriter()
           archive.stored.catch(fail)
         }
         if (m.type === 'bytes') archive.push(m.bytes)
-        else (archive as ZipToStore).add(m.name, m.bytes)
+        else (archive as ZipWriter).add(m.name, m.bytes)
         // Acknowledge on the next turn, so that chunks get to the database between files.
         setImmediate(() => thread.postMessage('stored'))
       } else if (m.type === 'read')

@@ -9,14 +9,14 @@ import type { SlicerTask } from './slicer'
 const SLICER = new URL('./slicer.mjs', import.meta.url)
 /** Layers that a thread may have before it: enough never to wait, few enough to hold. */
 const DEEP = 6
-const MOST_THREADS = 6
+const MAX_THREADS = 6
 
 /**
  * Makes layers in threads beside this one, which follows regions and stores what comes. The body is shared, not copied, and
  * each thread takes every n-th layer, so that its cut rises steadily through it. Undefined where there is one processor only.
  */
 export function sliceAhead(printer: Printer): Parameters<typeof slice>[5] {
-  const threads = Math.min(MOST_THREADS, availableParallelism())
+  const threads = Math.min(MAX_THREADS, availableParallelism())
   if (threads < 2) return undefined
   const workers: Worker[] = []
   const waiting = new Map<number, { done: (m: MadeLayer) => void; fail: (e: Error) => void }>()

@@ -5,12 +5,12 @@ import { pipeline } from 'node:stream/promises'
 import { layerManifest, type LayerManifest } from '../../contract/manifest'
 import { bad, good, type Answer } from '../../core/answer'
 import { entryStart, readEntry, zipDirectory, type ByteSource, type ZipEntry } from '../../core/formats/zipDirectory'
-import { MOST_LAYER } from '../../core/print/slice/readLayers'
+import { MAX_LAYER } from '../../core/print/slice/readLayers'
 import { Refusal } from '../domain/refusal'
 
-const MOST_MANIFEST = 50_000_000
+const MAX_MANIFEST = 50_000_000
 /** Largest job, bytes. */
-export const MOST_JOB = 32_000_000_000
+export const MAX_JOB = 32_000_000_000
 
 /** A file read by its place, never whole. */
 export async function fileSource(path: string): Promise<{ source: ByteSource; file: FileHandle }> {
@@ -67,7 +67,7 @@ export async function checkJob(
   const byName = new Map(directory.value.map((e) => [e.name, e]))
   const entry = byName.get('manifest.json')
   if (!entry) return bad('job-no-manifest', 'The job has no manifest. Slice it for this printer and send it again.')
-  const bytes = await readEntry(source, entry, MOST_MANIFEST)
+  const bytes = await readEntry(source, entry, MAX_MANIFEST)
   if (!bytes.ok) return bytes
   let raw: unknown
   try {
@@ -117,7 +117,7 @@ async function pngSize(source: ByteSource, entry: ZipEntry): Promise<[number, nu
     if (start === null) return null
     head = await source.read(start, 24)
   } else {
-    const all = await readEntry(source, entry, MOST_LAYER)
+    const all = await readEntry(source, entry, MAX_LAYER)
     if (!all.ok) return null
     head = all.value
   }

@@ -4,7 +4,7 @@ import { readPngLayer } from '../../core/formats/readPngLayer'
 import { evenNumbers, normalNumbers } from '../../core/math/random'
 import { Hanging, worldDefaults, type Hung, type World } from '../../core/print/hanging/hanging'
 import { slack } from '../../core/print/slice/followed'
-import { MOST_LAYER } from '../../core/print/slice/readLayers'
+import { MAX_LAYER } from '../../core/print/slice/readLayers'
 import { layerSeconds } from './job'
 
 /** What a machine, its film and the day make of a job: never quite what was reckoned with. */
@@ -107,7 +107,7 @@ export class Print {
       const exposure = i < m.bottomLayers ? m.bottomExposure : m.exposure
       const cured = Math.min(1.4, Math.max(0.1, 1 + CURVE * Math.log(exposure / nature.exposure)))
       this.world.greenStrength = nature.world.greenStrength * cured * lamp
-      const bytes = await readEntry(this.source, this.layers[i]!, MOST_LAYER)
+      const bytes = await readEntry(this.source, this.layers[i]!, MAX_LAYER)
       const layer = bytes.ok ? readPngLayer(bytes.value) : bytes
       // The check has read only the layers' heads; one that is broken further in shows dark.
       const runs = layer.ok ? layer.value.runs : null

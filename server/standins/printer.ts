@@ -7,7 +7,7 @@ import type { JobStatus, PlateSeen, PrinterState } from '../../contract/devices'
 import type { LayerManifest } from '../../contract/manifest'
 import type { ZipEntry } from '../../core/formats/zipDirectory'
 import { Refusal } from '../domain/refusal'
-import { checkJob, fileSource, MOST_JOB, plannedSeconds, receive, type PrinterFigures } from './job'
+import { checkJob, fileSource, MAX_JOB, plannedSeconds, receive, type PrinterFigures } from './job'
 import { natureOf, Print, VAT_FLOOR } from './print'
 import { keep, kept, Shell, type StandInConfig } from './shell'
 
@@ -155,7 +155,7 @@ export async function standInPrinter(config: StandInConfig): Promise<void> {
       const range = /^bytes (\d+)-\d+\/(\d+)$/.exec(req.headers['content-range'] ?? '')
       const from = range ? Number(range[1]) : 0,
         total = range ? Number(range[2]) : Number(req.headers['content-length'] ?? 0)
-      if (!(total > 0) || total > MOST_JOB)
+      if (!(total > 0) || total > MAX_JOB)
         throw new Refusal(411, 'job-size', 'Say how long the job is before it is sent.')
       if (from === 0) {
         // One job at a time: what came before makes room.

@@ -23,7 +23,7 @@ export type StageName =
   | 'prime'
   | 'scheme'
   | 'plan'
-export interface Knot {
+export interface StageEntry {
   name: StageName
   title: string
   state: 'done' | 'open' | 'stale' | 'waiting'
@@ -33,10 +33,10 @@ export interface Knot {
   know: number
 }
 const SHAPING: readonly OperationRecord['kind'][] = ['base', 'place', 'join', 'fix']
-type Bare = Omit<Knot, 'settle' | 'know'>
+type Bare = Omit<StageEntry, 'settle' | 'know'>
 
 /** The piece's stages in working order, each with its state and the one measure that matters there. */
-export function useTrail() {
+export function useStages() {
   const store = usePiece(),
     found = useFindings(),
     plan = usePlan(),
@@ -44,7 +44,7 @@ export function useTrail() {
     assembly = useAssembly(),
     runs = useRuns(),
     flaws = useInspection()
-  const state = (...kinds: OperationRecord['kind'][]): Knot['state'] => {
+  const state = (...kinds: OperationRecord['kind'][]): StageEntry['state'] => {
     const steps = kinds.map((k) => store.step(k)).filter((s) => s !== null)
     if (steps.length === 0) return 'open'
     if (steps.some((s) => s.derivation?.status === 'failed')) return 'stale'
@@ -52,7 +52,7 @@ export function useTrail() {
     return steps.every((s) => s.derivation?.status === 'done') ? 'done' : 'waiting'
   }
   const ml = (v: number): string => `${(v / 1000).toFixed(v < 100_000 ? 1 : 0)} ml`
-  const bare = computed<{ length: string; knots: Bare[] }[]>(() => {
+  const bare = computed<{ length: string; entries: Bare[] }[]>(() => {
     const p = store.piece,
       part = store.part
     const size = store.report('scale')?.measures.size
@@ -62,7 +62,7 @@ export function useTrail() {
     return [
       {
         length: 'Model',
-        knots: [
+        entries: [
           {
             name: 'brief',
             title: 'Brief',
@@ -91,7 +91,7 @@ export function useTrail() {
       },
       {
         length: 'Print',
-        knots: [
+        entries: [
           {
             name: 'core',
             title: 'Core',
@@ -115,7 +115,7 @@ export function useTrail() {
       },
       {
         length: 'Bench',
-        knots: [
+        entries: [
           { name: 'prime', title: 'Prime', ...inspected() },
           { name: 'scheme', title: 'Scheme', ...painted() },
           { name: 'plan', title: 'Bench plan', ...planned() },
@@ -129,7 +129,7 @@ export function useTrail() {
     const n = op.joints.filter((j) => Math.abs(j.turn[3]) < 0.99999).length
     return `${n} ${n === 1 ? 'joint' : 'joints'} turned`
   }
-  function combined(): Pick<Knot, 'state' | 'measure'> {
+  function combined(): Pick<StageEntry, 'state' | 'measure'> {
     const tip = assembly.balance?.weakest.angle
     const shaped = store.piece?.partList.some((x) => x.steps.some((s) => SHAPING.includes(s.op.kind))) ?? false
     return {
@@ -137,7 +137,7 @@ export function useTrail() {
       measure: tip === undefined ? '' : tip < 0 ? 'falls over' : `bears ${tip.toFixed(0)}°`,
     }
   }
-  function plates(): Pick<Knot, 'state' | 'measure'> {
+  function plates(): Pick<StageEntry, 'state' | 'measure'> {
     const r = found.sliceReport
     if (r) return { state: 'done', measure: `${duration(r.seconds)}, ${r.resinMl.toFixed(0)} ml` }
     const support = store.report('support')?.support
@@ -147,7 +147,7 @@ export function useTrail() {
       measure: support ? `${support.height.toFixed(0)} mm to print` : '',
     }
   }
-  function printed(): Pick<Knot, 'state' | 'measure'> {
+  function printed(): Pick<StageEntry, 'state' | 'measure'> {
     const live = runs.plates.filter((p) => p.state === 'printing' || p.state === 'sending')
     const [first] = live
     if (first) {
@@ -167,14 +167,14 @@ export function useTrail() {
       ? { state: 'done', measure: `run ${latest.number}` }
       : { state: 'open', measure: `${judged} of ${latest.plates.length} plates` }
   }
-  function cleaned(): Pick<Knot, 'state' | 'measure'> {
+  function cleaned(): Pick<StageEntry, 'state' | 'measure'> {
     const off = runs.plates.filter((p) => p.state === 'ended' || p.state === 'judged')
     if (off.length === 0) return { state: 'open', measure: '' }
     // Feeling it over is the last step of every clean up.
     const clean = off.filter((p) => p.cleaned.feel).length
     return { state: clean === off.length ? 'done' : 'open', measure: `${clean} of ${off.length} plates` }
   }
-  function inspected(): Pick<Knot, 'state' | 'measure'> {
+  function inspected(): Pick<StageEntry, 'state' | 'measure'> {
     const all = flaws.inspection
     const last = all?.passes.at(-1)
     if (!all || !last) return { state: 'open', measure: '' }
@@ -183,7 +183,7 @@ export function useTrail() {
       ? { state: 'done', measure: `${all.passes.length} ${all.passes.length === 1 ? 'pass' : 'passes'}` }
       : { state: 'open', measure: `pass ${last.pass}, ${open} open` }
   }
-  function painted(): Pick<Knot, 'state' | 'measure'> {
+  function painted(): Pick<StageEntry, 'state' | 'measure'> {
     const s = scheme.scheme
     if (!s || s.coats.length === 0) return { state: 'open', measure: '' }
     const bare = s.regions.filter((r) => !s.coats.some((c) => c.regionId === r.id)).length
@@ -193,7 +193,7 @@ export function useTrail() {
         bare > 0 ? `${bare} of ${s.regions.length} bare` : `${s.regions.length} regions, ${s.coats.length} coats`,
     }
   }
-  function planned(): Pick<Knot, 'state' | 'measure'> {
+  function planned(): Pick<StageEntry, 'state' | 'measure'> {
     const steps = plan.plan?.steps ?? []
     if (steps.length === 0) return { state: 'open', measure: '' }
     const done = steps.filter((s) => s.doneAt).length
@@ -205,10 +205,10 @@ export function useTrail() {
       }
     return { state: done === steps.length ? 'done' : 'open', measure: `${done} of ${steps.length} done` }
   }
-  return computed<{ length: string; knots: Knot[] }[]>(() =>
+  return computed<{ length: string; entries: StageEntry[] }[]>(() =>
     bare.value.map((l) => ({
       ...l,
-      knots: l.knots.map((k) => {
+      entries: l.entries.map((k) => {
         const list = [...found.byStage[k.name].findings, ...(k.name === 'scheme' ? found.byStage.order.findings : [])]
         const settle = list.filter((f) => f.level === 'settle').length
         return {

@@ -7,7 +7,7 @@ import { keepsUntil, spent } from '../../core/stock/lots'
 import { amountText } from '../../core/stock/units'
 import { api } from '../api'
 import { useAttempt } from '../composables/useAttempt'
-import { handOver } from '../shell/downloadFile'
+import { saveFile } from '../shell/downloadFile'
 import { newestOnly } from '../composables/newest'
 import { useChanges } from '../stores/changes'
 import { useStock, type Item } from '../stores/stock'
@@ -68,7 +68,7 @@ const add = (data: Partial<MaterialRecord> = {}): Promise<void> =>
 const adopt = (r: ShoppingRow): Promise<void> => add({ name: r.name, serves: [r.what], unit: r.unit })
 const giveOut = (): void => {
   const lines = (list.value ?? []).map((r) => `${r.name}\t${amountText(r.unit, r.buy)}`)
-  handOver('to buy.txt', lines.join('\n'), 'text/plain')
+  saveFile('to buy.txt', lines.join('\n'), 'text/plain')
 }
 const itemOf = (r: (typeof rows.value)[number]): Item<MaterialRecord> => r.item
 </script>

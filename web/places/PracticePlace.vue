@@ -7,7 +7,7 @@ import { WENT, type ExerciseId } from '../../core/defaults/plan'
 import { api } from '../api'
 import { useAttempt } from '../composables/useAttempt'
 import { ownPaintWork } from '../composables/usePaintWork'
-import { handOver } from '../shell/downloadFile'
+import { saveFile } from '../shell/downloadFile'
 import { preparePhoto } from '../shell/photo'
 import { useStock } from '../stores/stock'
 
@@ -59,7 +59,7 @@ const body = (): Promise<void> =>
   attempt(async () => {
     const { work, stop } = ownPaintWork()
     try {
-      handOver('practice body.stl', new Uint8Array(await work.practiceStl()), 'model/stl')
+      saveFile('practice body.stl', new Uint8Array(await work.practiceStl()), 'model/stl')
     } finally {
       stop()
     }

@@ -1,19 +1,24 @@
 <script setup lang="ts">
 import { RouterLink, useRoute } from 'vue-router'
-import { useTrail, type Knot } from '../composables/useStages'
+import { useStages, type StageEntry } from '../composables/useStages'
 
 const props = defineProps<{ pieceId: string }>()
-const trail = useTrail()
+const stages = useStages()
 const route = useRoute()
-const WORD: Record<Knot['state'], string> = { done: 'done', open: 'open', stale: 'needs a look', waiting: 'working' }
+const WORD: Record<StageEntry['state'], string> = {
+  done: 'done',
+  open: 'open',
+  stale: 'needs a look',
+  waiting: 'working',
+}
 </script>
 
 <template>
   <nav class="thread scroll" aria-label="Stages">
-    <template v-for="l in trail" :key="l.length">
+    <template v-for="l in stages" :key="l.length">
       <h3 class="length">{{ l.length }}</h3>
       <RouterLink
-        v-for="k in l.knots"
+        v-for="k in l.entries"
         :key="k.name"
         :to="`/pieces/${props.pieceId}/${k.name}`"
         class="knot"

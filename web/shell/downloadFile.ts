@@ -1,5 +1,5 @@
 /** Gives a file that was made here to whoever asked for it. */
-export function handOver(name: string, content: BlobPart, type: string): void {
+export function saveFile(name: string, content: BlobPart, type: string): void {
   const url = URL.createObjectURL(new Blob([content], { type }))
   const a = document.createElement('a')
   a.href = url

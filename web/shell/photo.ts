@@ -5,7 +5,7 @@ const LONGEST = 3000
 /** Bytes over which also a smaller picture is written anew. */
 const HEAVY = 6_000_000
 /** Pixels that are opened here at most. */
-const MOST = 120_000_000
+const MAX_PIXELS = 120_000_000
 
 /**
  * A photo as it goes into the record: told by its bytes, not by its name, and made smaller where it is larger than anybody
@@ -20,9 +20,9 @@ export async function preparePhoto(file: File): Promise<Blob> {
       `${file.name} is no picture that can be shown: photos are PNG, JPEG or WebP pictures. Nothing was kept.`,
     )
   const { width, height } = head
-  if (width * height > MOST)
+  if (width * height > MAX_PIXELS)
     throw new Error(
-      `${file.name} has ${Math.round((width * height) / 1e6)} million pixels, more than can be opened here (${MOST / 1e6}). Take it with a lower resolution.`,
+      `${file.name} has ${Math.round((width * height) / 1e6)} million pixels, more than can be opened here (${MAX_PIXELS / 1e6}). Take it with a lower resolution.`,
     )
   const longest = Math.max(width, height)
   if (longest <= LONGEST && file.size <= HEAVY) return file

@@ -16,7 +16,7 @@ import { useChanges } from './changes'
 export type CheckOf<K extends CheckKind> = Check & { kind: K }
 
 /** Replies are seconds behind at most; this many ends cannot pass in that time. */
-const MOST_OVERTAKEN = 1000
+const MAX_OVERTAKEN = 1000
 
 /** Every derivation the page has met, kept current by the change stream. */
 export const useDerivations = defineStore('derivations', () => {
@@ -33,7 +33,7 @@ export const useDerivations = defineStore('derivations', () => {
     const d = known.get(c.key)
     if (!d) {
       if (c.status === 'done' || c.status === 'failed') overtaken.add(c.key)
-      if (overtaken.size > MOST_OVERTAKEN) overtaken.delete(overtaken.values().next().value!)
+      if (overtaken.size > MAX_OVERTAKEN) overtaken.delete(overtaken.values().next().value!)
       return
     }
     // What is done stays done; word of its progress may come late. What failed may have been asked again: ask.

@@ -4,7 +4,7 @@ import { health } from '../../core/mesh/health'
 import { measure } from '../../core/mesh/measure'
 import { keepFaces } from '../../core/mesh/mesh'
 import { boxBody } from '../../core/testBodies'
-import { useTrail } from '../composables/useStages'
+import { useStages } from '../composables/useStages'
 import { Bench, PART, PIECE, SCULPT } from './fakeServer'
 import { useDerivations } from './derivations'
 import { useFindings } from './findings'
@@ -222,8 +222,8 @@ describe('derivations', () => {
 
 describe('the thread', () => {
   const knot = (name: string): object =>
-    useTrail()
-      .value.flatMap((l) => l.knots)
+    useStages()
+      .value.flatMap((l) => l.entries)
       .find((k) => k.name === name)!
   it('counts findings of stages that are not open, and keeps one from being done while something must be settled', async () => {
     const torn = keepFaces(

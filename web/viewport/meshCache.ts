@@ -2,7 +2,7 @@ import { meshFromBytes } from '../../core/formats/meshBytes'
 import type { Mesh } from '../../core/mesh/mesh'
 import { fetchBytes } from '../api'
 
-const MOST = 6
+const MAX_MESHES = 6
 const cache = new Map<string, Promise<Mesh>>()
 
 /** The mesh of that hash; the last few stay in memory, since stages look at the same ones. */
@@ -20,6 +20,6 @@ export function loadMesh(hash: string): Promise<Mesh> {
   })
   load.catch(() => cache.delete(hash))
   cache.set(hash, load)
-  if (cache.size > MOST) cache.delete(cache.keys().next().value!)
+  if (cache.size > MAX_MESHES) cache.delete(cache.keys().next().value!)
   return load
 }

@@ -36,7 +36,7 @@ export interface SchemeSent {
 /** degrees, half the angle under which a strip of light over a cabinet is seen */
 const LAMP_SPREAD = 20
 /** Maps kept of each sort; each is up to four bytes a vertex. */
-const MOST_KEPT = 64
+const MAX_KEPT = 64
 
 /** The skin on the table and what is sprayed onto it from anywhere, for previews that follow the hand. */
 export class PaintedSkin {
@@ -169,7 +169,7 @@ export class PaintedSkin {
 function kept<T>(there: Map<string, T>, key: string, make: () => T): T {
   if (there.has(key)) return there.get(key)!
   const made = make()
-  if (there.size >= MOST_KEPT) there.delete(there.keys().next().value!)
+  if (there.size >= MAX_KEPT) there.delete(there.keys().next().value!)
   there.set(key, made)
   return made
 }

@@ -1,6 +1,6 @@
 import { expose } from 'comlink'
 import type { CalendarRecord } from '../../contract/bench'
-import type { Batch } from '../../core/plan/scheduling/batching'
+import type { TaskBatch } from '../../core/plan/scheduling/batching'
 import type { FitNow } from '../../core/plan/scheduling/fitsNow'
 import type { PieceRisk } from '../../core/plan/scheduling/lateness'
 import { batchesToTake, layWorkshop, risksOf, useOfTime, type Laid } from '../../core/plan/scheduling/workshop'
@@ -8,7 +8,7 @@ import { batchesToTake, layWorkshop, risksOf, useOfTime, type Laid } from '../..
 export interface Timetabled {
   laid: Laid
   risks: Record<string, PieceRisk>
-  proposals: Batch[]
+  proposals: TaskBatch[]
 }
 
 /** Lays timetables off the page's thread. */

@@ -25,7 +25,7 @@ export const coatTime = (area: number, tool: Tool): number =>
 /** s until the next coat may follow, at 20 °C and 50 % */
 export const coatDries = (tool: Tool): number => (tool === 'airbrush' ? 5 : 20) * 60
 
-export interface Batch {
+export interface PaintBatch {
   ml: number
   /** how many times the recipe */
   times: number
@@ -38,7 +38,7 @@ export interface Batch {
  *
  * @param ml wanted, with what is to be kept for touching up
  */
-export function batchOf(drops: readonly number[], ml: number): Batch {
+export function batchOf(drops: readonly number[], ml: number): PaintBatch {
   const total = drops.reduce((a, b) => a + b, 0)
   const step = drops.every((d) => d % 2 === 0) ? 0.5 : 1
   const times = Math.max(step, Math.ceil(ml / (total * DROP) / step - 1e-9) * step)

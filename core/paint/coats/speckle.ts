@@ -27,7 +27,7 @@ function next(h: number): number {
 }
 
 /** Most balls looked at in a cell; more than this many are one case in ten thousand at the densest. */
-const MOST = 16
+const MAX_STEPS = 16
 /** Coverage can be asked for up to this: the last bare crumbs would take endlessly many balls. */
 export const DENSEST = 0.95
 
@@ -57,7 +57,7 @@ export function speckleAt(s: Speckle, x: number, y: number, z: number, coverage:
       for (let k = Math.floor(gz - REACH); k <= k1; k++) {
         let h = hash(i, j, k, s.seed)
         const at = h / 4294967296
-        for (let n = 0, p = none, sum = none; at > sum && n < MOST; p *= mean / ++n, sum += p) {
+        for (let n = 0, p = none, sum = none; at > sum && n < MAX_STEPS; p *= mean / ++n, sum += p) {
           const dx = i + (h = next(h)) / 4294967296 - gx,
             dy = j + (h = next(h)) / 4294967296 - gy,
             dz = k + (h = next(h)) / 4294967296 - gz

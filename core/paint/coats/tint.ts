@@ -1,6 +1,6 @@
 import { FILM } from './batch'
 import { BANDS, deltaE00, hexToLab, labToHex, toLab, type Triple } from '../optics/colour'
-import { filmOver, hiding, MOST_COATS } from '../optics/film'
+import { filmOver, hiding, MAX_COATS } from '../optics/film'
 import { groundOf } from './undercoat'
 import { PRIMERS } from '../../defaults/paint'
 import { compareUndercoats, type BaseOf } from './undercoats'
@@ -22,12 +22,12 @@ const WAYS: readonly Triple[] = [
 /** Coats until one hides as a continuous number: between two coats, as its error falls by the same factor all the way. */
 function coatsAlong({ optics, tool }: BaseOf, full: Triple, ground: Float64Array): number {
   let before = Math.max(1, deltaE00(toLab(ground), full))
-  for (let n = 1; n <= MOST_COATS; n++) {
+  for (let n = 1; n <= MAX_COATS; n++) {
     const left = deltaE00(toLab(filmOver(optics, n * FILM[tool], ground)), full)
     if (left < 1) return n - 1 + Math.log(before) / Math.log(before / Math.max(left, 1e-9))
     before = left
   }
-  return MOST_COATS + Math.log(before)
+  return MAX_COATS + Math.log(before)
 }
 const LEVELS = ['20', '60', 'a0', 'e8']
 const COARSE = LEVELS.flatMap((r) => LEVELS.flatMap((g) => LEVELS.map((b) => hexToLab(`#${r}${g}${b}`))))

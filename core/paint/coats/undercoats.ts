@@ -1,5 +1,5 @@
 import { coatDries, coatTime, FILM, paintFor, type Tool } from './batch'
-import { coatsToHide, coatsToReach, MOST_COATS, type Optics } from '../optics/film'
+import { coatsToHide, coatsToReach, MAX_COATS, type Optics } from '../optics/film'
 import { UNSEEN } from '../recipes/mixRank'
 import { BESIDES, choiceOf, groundOf } from './undercoat'
 import { PRIMERS, type Undercoat } from '../../defaults/paint'
@@ -49,11 +49,11 @@ export function compareUndercoats(
       dry = handsOn,
       ml = 0
     bases.forEach((b, i) => {
-      const n = coats[i] ?? MOST_COATS
+      const n = coats[i] ?? MAX_COATS
       handsOn += n * coatTime(b.area, b.tool)
       dry += n * coatDries(b.tool)
       ml += paintFor(b.area, n, b.tool)
     })
-    return { undercoat, coats, total: coats.reduce<number>((s, n) => s + (n ?? MOST_COATS), 0), handsOn, dry, ml }
+    return { undercoat, coats, total: coats.reduce<number>((s, n) => s + (n ?? MAX_COATS), 0), handsOn, dry, ml }
   })
 }

@@ -141,7 +141,7 @@ export function hiding(o: Optics): Float64Array {
 }
 
 /** Most coats that anybody lays before another ground is chosen. */
-export const MOST_COATS = 12
+export const MAX_COATS = 12
 
 /** Coats of `film` µm until the colour is within ΔE00 1 of full hiding; null when 12 are not enough. */
 export function coatsToHide(o: Optics, ground: ArrayLike<number>, film = BRUSHED): number | null {
@@ -156,6 +156,6 @@ export function coatsToReach(
   goal: Triple,
   within: number,
 ): number | null {
-  for (let n = 1; n <= MOST_COATS; n++) if (deltaE00(toLab(filmOver(o, film * n, ground)), goal) < within) return n
+  for (let n = 1; n <= MAX_COATS; n++) if (deltaE00(toLab(filmOver(o, film * n, ground)), goal) < within) return n
   return null
 }

@@ -1,6 +1,6 @@
 import { deltaE00, toLab, type Triple } from '../optics/colour'
 import { coatTime, FILM, type Tool } from '../coats/batch'
-import { coatsToHide, filmOver, thinned, MOST_COATS, type Optics } from '../optics/film'
+import { coatsToHide, filmOver, thinned, MAX_COATS, type Optics } from '../optics/film'
 import { groundOf } from '../coats/undercoat'
 import type { Undercoat } from '../../defaults/paint'
 import type { OrderCoat } from './types'
@@ -40,7 +40,7 @@ export function orderCoats(coats: readonly CoatFacts[], undercoat: Undercoat): O
       const o = thinned(c.optics, c.pigment)
       seen = filmOver(o, c.film, below)
       if (!SPOTS.has(c.technique)) {
-        hides = coatsToHide(o, below, FILM[c.tool]) ?? MOST_COATS
+        hides = coatsToHide(o, below, FILM[c.tool]) ?? MAX_COATS
         ground.set(c.region, seen)
       }
     }

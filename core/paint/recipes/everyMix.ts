@@ -1,7 +1,7 @@
 import { deltaE00, type Triple } from '../optics/colour'
 import type { Optics } from '../optics/film'
 import { flat, labOf, WIDTH } from './mixColour'
-import { gcd, MOST_DROPS, MOST_PAINTS, rankBy, STEP, type Found } from './mixRank'
+import { gcd, MAX_DROPS, MAX_PAINTS, rankBy, STEP, type Found } from './mixRank'
 
 /**
  * Every mix of up to `most` of the paints in up to twelve whole drops: the first by `rankOf`, and the closest.
@@ -10,7 +10,7 @@ import { gcd, MOST_DROPS, MOST_PAINTS, rankBy, STEP, type Found } from './mixRan
 export function everyMix(
   known: readonly Optics[],
   target: Triple,
-  most = MOST_PAINTS,
+  most = MAX_PAINTS,
 ): { simplest: Found; closest: Found } {
   const paints = known.map(flat)
   const sums = Array.from({ length: most + 1 }, () => new Float64Array(WIDTH))
@@ -31,7 +31,7 @@ export function everyMix(
     const least = (0.35 * plain) / (1.75 + 0.0675 * Math.max(chroma, Math.hypot(lab[1], lab[2])))
     if (least > closest.error && Math.ceil(least / STEP) > Math.ceil(simplest.error / STEP)) return
     const error = deltaE00(lab, target)
-    const r = rankBy(error, used, MOST_DROPS - left)
+    const r = rankBy(error, used, MAX_DROPS - left)
     if (r < first) {
       first = r
       simplest = found(error)
@@ -54,6 +54,6 @@ export function everyMix(
       counts[i] = 0
     }
   }
-  descend(0, 0, MOST_DROPS, 0)
+  descend(0, 0, MAX_DROPS, 0)
   return { simplest, closest }
 }

@@ -1,5 +1,5 @@
-export const MOST_DROPS = 12
-export const MOST_PAINTS = 4
+export const MAX_DROPS = 12
+export const MAX_PAINTS = 4
 
 export interface Found {
   /** paint number and its drops, by paint number, in lowest terms */

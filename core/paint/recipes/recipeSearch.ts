@@ -1,5 +1,5 @@
 import { BANDS, deltaE00, type Triple } from '../optics/colour'
-import { gcd, MOST_DROPS, MOST_PAINTS, rankOf, STEP, UNSEEN, type Found } from './mixRank'
+import { gcd, MAX_DROPS, MAX_PAINTS, rankOf, STEP, UNSEEN, type Found } from './mixRank'
 import { opticsOf, type Optics } from '../optics/film'
 import { nearest, nearestToOrigin } from './hull'
 import { broad, flat, labOf, Nearby, WIDTH } from './mixColour'
@@ -16,7 +16,7 @@ export interface Best {
 }
 
 /** Shares in lowest terms of `count` paints in up to twelve drops, each at least one; by count. */
-const LATTICE = Array.from({ length: MOST_PAINTS + 1 }, (_, count) => lattice(count))
+const LATTICE = Array.from({ length: MAX_PAINTS + 1 }, (_, count) => lattice(count))
 function lattice(count: number): Uint8Array {
   const out: number[] = []
   const n: number[] = []
@@ -31,7 +31,7 @@ function lattice(count: number): Uint8Array {
       n.pop()
     }
   }
-  descend(MOST_DROPS)
+  descend(MAX_DROPS)
   return Uint8Array.from(out)
 }
 
@@ -105,8 +105,8 @@ class Search {
   private readonly scatter = new Float64Array(4)
   private readonly hull = nearest()
   private readonly near = new Float64Array(BANDS)
-  private readonly shares = new Float64Array(MOST_PAINTS)
-  private readonly before = new Float64Array(MOST_PAINTS)
+  private readonly shares = new Float64Array(MAX_PAINTS)
+  private readonly before = new Float64Array(MAX_PAINTS)
   private readonly broad: Float64Array[]
   /** corner and scatter of each paint about the target's own smooth spectrum: where the first look begins */
   private readonly reference: Float64Array
@@ -165,7 +165,7 @@ class Search {
         const set = from.shares.map(([i]) => i)
         const other = [...this.paints.keys()].filter((i) => !set.includes(i))
         for (const i of other) {
-          if (set.length < MOST_PAINTS) reckon([...set, i])
+          if (set.length < MAX_PAINTS) reckon([...set, i])
           for (const out of set) reckon([...set.filter((x) => x !== out), i])
         }
         if (set.length > 1) for (const out of set) reckon(set.filter((x) => x !== out))
@@ -212,7 +212,7 @@ class Search {
     if (!simplest || !closest) return Infinity
     const step = Math.ceil(simplest.error / STEP - 1e-9)
     const first = count <= simplest.shares.length ? step * STEP : (step - 1) * STEP
-    return this.stretch * Math.max(first, closest.error, this.price && count < MOST_PAINTS ? UNSEEN : 0)
+    return this.stretch * Math.max(first, closest.error, this.price && count < MAX_PAINTS ? UNSEEN : 0)
   }
 
   /** Least error, about, that any shares of the set reach; `corners` and `scatter` are left as they stand there. */

@@ -1,6 +1,6 @@
 import { MUTING, type Muting, type ToneSchool } from '../../defaults/paint'
 import { deltaE00, toLab, type Triple } from '../optics/colour'
-import { gcd, MOST_DROPS } from './mixRank'
+import { gcd, MAX_DROPS } from './mixRank'
 import { filmOver, hiding, mix, thinned, AIRBRUSHED, type Optics } from '../optics/film'
 import { chromaOf, fromLch, hueOf, hueTurn } from '../optics/hue'
 
@@ -79,7 +79,7 @@ export function mutings(base: Optics, paints: readonly Optics[], keep: number): 
     paints.forEach((p, i) => {
       if (!serves(by, labs[i]!, from)) return
       for (let drops = 1; drops <= 6; drops++)
-        for (let ofBase = 1; ofBase + drops <= MOST_DROPS; ofBase++) {
+        for (let ofBase = 1; ofBase + drops <= MAX_DROPS; ofBase++) {
           if (gcd(drops, ofBase) !== 1) continue
           const lab = toLab(hiding(mix([base, p], [ofBase, drops])))
           const turned = hueTurn(hueOf(from), hueOf(lab)),

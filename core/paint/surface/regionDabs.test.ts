@@ -1,5 +1,5 @@
 import { expect, it } from 'vitest'
-import { brushAt } from '../../shape/dabs'
+import { brushAt } from '../../shape/brushSpots'
 import { sphereBody } from '../../testBodies'
 import { regionDabs } from './regionDabs'
 

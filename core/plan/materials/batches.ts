@@ -2,7 +2,7 @@ import { waitingIn, type Room } from './drying'
 import type { BenchMaterial } from './materials'
 
 /** One mix, used up before it sets. */
-export interface Batch {
+export interface MixedBatch {
   ml: number
   /** s that using it takes */
   work: number
@@ -25,7 +25,7 @@ export const potLife = (m: BenchMaterial, room: Room): number =>
  * @param ml that the work takes up
  * @param work s that it takes
  */
-export function batches(m: BenchMaterial, ml: number, work: number, room: Room): Batch[] {
+export function batches(m: BenchMaterial, ml: number, work: number, room: Room): MixedBatch[] {
   if (!(ml > 0)) return []
   const n = Math.max(1, Math.ceil(work / (USABLE * potLife(m, room)) - 1e-9))
   const each = (ml * WASTE) / n

@@ -1,5 +1,5 @@
 import { SEAM_LIMITS, type SeamClass } from '../../fit/gap'
-import { batches, type Batch } from './batches'
+import { batches, type MixedBatch } from './batches'
 import { waitingIn, type Room } from './drying'
 import { FILLERS, type BenchMaterial } from './materials'
 
@@ -11,7 +11,7 @@ export interface Fill {
   volume: number
   /** mm; null: more than every limit */
   widest: number | null
-  batches: Batch[]
+  batches: MixedBatch[]
   /** how often it is laid in and left to set, because it does not set deeper at once */
   layers: number
   /** s of work, laying in and levelling, and of waiting in this room */

@@ -1,8 +1,8 @@
-import { inTurn, ringOf } from './improve'
+import { inSequence, cycleAmong } from './improve'
 import type { Problem, Task } from './types'
 
 /** Tasks of several pieces that are done in one go, as their set-up is the same. */
-export interface Batch {
+export interface TaskBatch {
   id: string
   key: string
   /** ids of tasks */
@@ -18,20 +18,20 @@ const USABLE = 0.8
  * What could be done in one go over several pieces: for each set-up, of every piece the first task that has it. Never more than
  * a mix can be worked with, and nothing that would have to wait for itself.
  */
-export function proposeBatches(tasks: readonly Task[]): Batch[] {
+export function proposeBatches(tasks: readonly Task[]): TaskBatch[] {
   const groups = new Map<string, Task[]>()
-  for (const t of inTurn(tasks).order) {
+  for (const t of inSequence(tasks).order) {
     if (!t.setup) continue
     const group = groups.get(t.setup.key) ?? []
     if (!group.some((g) => g.piece === t.piece)) groups.set(t.setup.key, [...group, t])
   }
   return [...groups]
     .flatMap(([key, group]) => withinWindow(group).map((g, k) => batchOf(`${key}${k > 0 ? ` ${k + 1}` : ''}`, key, g)))
-    .filter((b) => b.tasks.length > 1 && ringOf(merged(tasks, [b])).length === 0)
+    .filter((b) => b.tasks.length > 1 && cycleAmong(merged(tasks, [b])).length === 0)
     .sort((a, b) => b.saved - a.saved)
 }
 
-const batchOf = (id: string, key: string, group: readonly Task[]): Batch => ({
+const batchOf = (id: string, key: string, group: readonly Task[]): TaskBatch => ({
   id,
   key,
   tasks: group.map((t) => t.id),
@@ -60,7 +60,7 @@ export const BATCH = 'batch: '
  * The tasks with each batch as one of them, under `batch: ` and its id: as much work as all of them less what is spared, ready when the
  * last of them is, over when the longest wait is. Batches of which less than two tasks are left are none.
  */
-export function merged(tasks: readonly Task[], batches: readonly Batch[]): Task[] {
+export function merged(tasks: readonly Task[], batches: readonly TaskBatch[]): Task[] {
   const known = new Map(tasks.map((t) => [t.id, t]))
   const instead = new Map<string, string>()
   const made: Task[] = []
@@ -85,12 +85,12 @@ export function merged(tasks: readonly Task[], batches: readonly Batch[]): Task[
 }
 
 /** Batches that can be taken together: each in turn unless something would have to wait for itself. */
-export function possible(tasks: readonly Task[], batches: readonly Batch[]): Batch[] {
-  const kept: Batch[] = []
-  for (const b of batches) if (ringOf(merged(tasks, [...kept, b])).length === 0) kept.push(b)
+export function possible(tasks: readonly Task[], batches: readonly TaskBatch[]): TaskBatch[] {
+  const kept: TaskBatch[] = []
+  for (const b of batches) if (cycleAmong(merged(tasks, [...kept, b])).length === 0) kept.push(b)
   return kept
 }
 
 /** A problem with its batches merged. */
-export const withBatches = (problem: Problem, batches: readonly Batch[]): Problem =>
+export const withBatches = (problem: Problem, batches: readonly TaskBatch[]): Problem =>
   batches.length === 0 ? problem : { ...problem, tasks: merged(problem.tasks, possible(problem.tasks, batches)) }

@@ -1,7 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { dayNumber, isoDay, wallClock, weekday } from '../../math/wallClock'
-import { BATCH, merged, proposeBatches, withBatches, type Batch } from './batching'
+import { BATCH, merged, proposeBatches, withBatches, type TaskBatch } from './batching'
 import { fitsNow } from './fitsNow'
 import { improve } from './improve'
 import { lateness, spreadsOf } from './lateness'
@@ -219,7 +219,7 @@ describe('a day at the bench', () => {
       task(`${piece}1`, { piece, work: 600, setup }),
       task(`${piece}2`, { piece, work: 600, setup, after: [`${piece}1`] }),
     ])
-    const [grey] = proposeBatches(primes) as [Batch]
+    const [grey] = proposeBatches(primes) as [TaskBatch]
     expect(grey.tasks).toEqual(['a1', 'b1', 'c1'])
     expect(grey.saved).toBe(360)
     const p = withBatches(problemOf(primes), [grey])
@@ -238,7 +238,7 @@ describe('a day at the bench', () => {
     // What must come before the other cannot be done with it.
     const ring = [task('x', { setup }), task('y', { after: ['x'] }), task('z', { piece: 'b', setup, after: ['y'] })]
     expect(proposeBatches(ring)).toEqual([])
-    const forced: Batch = { id: 'forced', key: 'k', tasks: ['x', 'z'], saved: 0 }
+    const forced: TaskBatch = { id: 'forced', key: 'k', tasks: ['x', 'z'], saved: 0 }
     expect(withBatches(problemOf(ring), [forced]).tasks.map((t) => t.id)).toEqual(['x', 'y', 'z'])
     expect(merged(ring, [{ ...forced, tasks: ['x', 'gone'] }]).map((t) => t.id)).toEqual(['x', 'y', 'z'])
   })

@@ -122,7 +122,7 @@ function hintedBy({ tasks }: Problem, hint: readonly string[]): number[] {
 /**
  * All tasks, each after those it must come after, by least priority among those that may be next.
  *
- * @throws RangeError when tasks wait for each other in a ring; `ringOf` names them
+ * @throws RangeError when tasks wait for each other in a ring; `cycleAmong` names them
  */
 function listed(placer: Placer, priority: readonly number[], luck: () => number): number[] {
   const before = placer.predecessors
@@ -145,7 +145,7 @@ function listed(placer: Placer, priority: readonly number[], luck: () => number)
 }
 
 /** Tasks each after what it comes after, and by id those that no turn comes to, as they wait for a ring. */
-export function inTurn<T extends Pick<Task, 'id' | 'after'>>(
+export function inSequence<T extends Pick<Task, 'id' | 'after'>>(
   tasks: readonly T[],
 ): { order: T[]; left: Map<string, T> } {
   const left = new Map(tasks.map((t) => [t.id, t]))
@@ -163,8 +163,8 @@ export function inTurn<T extends Pick<Task, 'id' | 'after'>>(
 }
 
 /** Ids of tasks that wait for each other in a ring; none when there is no ring. */
-export function ringOf(tasks: Problem['tasks']): string[] {
-  const { left } = inTurn(tasks)
+export function cycleAmong(tasks: Problem['tasks']): string[] {
+  const { left } = inSequence(tasks)
   // What only waits for a ring is not in it.
   for (let gone = true; gone;) {
     gone = false

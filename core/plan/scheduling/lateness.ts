@@ -16,7 +16,7 @@ export interface Logged {
 const PRIOR = { mean: 0, weight: 2, shape: 2, scale: 0.09 }
 
 /** What the next step of a kind will take over what is planned: ln of it is Student's t. */
-export interface Spread {
+export interface DurationSpread {
   /** of ln(taken / planned): middle, width, degrees of freedom */
   middle: number
   width: number
@@ -32,13 +32,13 @@ export const kindOf = (key: string): string => /^[a-z]+/i.exec(key)?.[0] ?? key
  * What the record says of each kind of step. A kind with few logged leans on all that was logged, and where nothing was, on the
  * prior.
  */
-export function spreadsOf(logged: readonly Logged[]): (kind: string) => Spread {
+export function spreadsOf(logged: readonly Logged[]): (kind: string) => DurationSpread {
   const usable = logged.filter((l) => l.planned > 0 && l.took > 0)
   const all = posterior(
     usable.map((l) => Math.log(l.took / l.planned)),
     PRIOR.mean,
   )
-  const by = new Map<string, Spread>()
+  const by = new Map<string, DurationSpread>()
   return (kind) => {
     let s = by.get(kind)
     if (!s) {
@@ -50,7 +50,7 @@ export function spreadsOf(logged: readonly Logged[]): (kind: string) => Spread {
   }
 }
 
-function posterior(y: readonly number[], mean: number): Spread {
+function posterior(y: readonly number[], mean: number): DurationSpread {
   const n = y.length
   const average = n > 0 ? y.reduce((s, v) => s + v, 0) / n : mean
   const squares = y.reduce((s, v) => s + (v - average) ** 2, 0)
@@ -86,7 +86,7 @@ export function lateness(
   problem: Problem,
   order: readonly string[],
   kinds: ReadonlyMap<string, string>,
-  spread: (kind: string) => Spread,
+  spread: (kind: string) => DurationSpread,
   mishaps: Mishaps,
   samples = 200,
   seed = 1,

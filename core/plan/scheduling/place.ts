@@ -3,7 +3,7 @@ import { windowsOf, type Stretches } from './windows'
 
 /** What lateness weighs beside an hour of the whole, what an hour of each piece's own end weighs, and one after what was wanted. */
 const LATE = 20,
-  EACH = 0.05,
+  PER_FINISH = 0.05,
   WANTED = 5
 
 interface Hands {
@@ -124,7 +124,7 @@ export class Placer {
       whole = Math.max(whole, end)
       sum += end - start
     }
-    const cost = (LATE * late + (whole - start) + EACH * sum + WANTED * missed) / 1000
+    const cost = (LATE * late + (whole - start) + PER_FINISH * sum + WANTED * missed) / 1000
     return { placed, impossible, finish, late: late / 1000, cost, order: order.map((i) => tasks[i]!.id) }
   }
 }

@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { improve, ringOf } from './improve'
+import { improve, cycleAmong } from './improve'
 import { Placer } from './place'
 import { tasksOf, type Wish } from './ofPlan'
 import { slackOf } from './slack'
@@ -168,7 +168,7 @@ describe('scheduling', () => {
     expect(improve(idle, quick, frozen).impossible.sort()).toEqual(['a', 'b'])
     expect(() => improve(problemOf([task('a', 60, ['b']), task('b', 60, ['a'])], 1), quick, frozen)).toThrow(RangeError)
     expect(
-      ringOf([task('x', 1), task('a', 60, ['b', 'x']), task('b', 60, ['a']), task('c', 60, ['b'])]).sort(),
+      cycleAmong([task('x', 1), task('a', 60, ['b', 'x']), task('b', 60, ['a']), task('c', 60, ['b'])]).sort(),
     ).toEqual(['a', 'b'])
   })
   it('keeps local hours over a clock change, and days off', () => {

@@ -1,4 +1,4 @@
-import { BATCH, possible, proposeBatches, withBatches, type Batch } from './batching'
+import { BATCH, possible, proposeBatches, withBatches, type TaskBatch } from './batching'
 import { fitsNow, type FitNow } from './fitsNow'
 import { improve, type ImproveOptions } from './improve'
 import { kindOf, lateness, spreadsOf, type Logged, type PieceRisk } from './lateness'
@@ -55,7 +55,7 @@ export const problemOf = (w: Workshop): Problem => ({
   closed: w.closed,
   zone: w.zone,
 })
-const batchesOf = (w: Workshop): Batch[] => w.batches.map((b) => ({ ...b, tasks: [...b.tasks], saved: 0 }))
+const batchesOf = (w: Workshop): TaskBatch[] => w.batches.map((b) => ({ ...b, tasks: [...b.tasks], saved: 0 }))
 /** With what is done in one go as one task. */
 const inOneGo = (w: Workshop): Problem => withBatches(problemOf(w), batchesOf(w))
 
@@ -93,7 +93,7 @@ export function risksOf(w: Workshop, order: readonly string[], record: readonly 
 }
 
 /** Steps that could be done in one go and are not yet. */
-export function batchesToTake(w: Workshop): Batch[] {
+export function batchesToTake(w: Workshop): TaskBatch[] {
   const taken = new Set(w.batches.flatMap((b) => b.tasks))
   return proposeBatches(w.tasks).filter((b) => !b.tasks.some((t) => taken.has(t)))
 }

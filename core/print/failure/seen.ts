@@ -30,7 +30,7 @@ export interface SeenPart {
 /** mm³ that may be missing of a part that is still of use */
 const LITTLE = 20
 /** Marks of tips that let go without harm: one finds some of them, never all. */
-const MOST_LOOSE = 12
+const MAX_LOOSE = 12
 
 /** What went wrong on a plate, as marks on the parts that stand there: for a device that can tell what it sees. */
 export function marksOf(
@@ -67,7 +67,7 @@ export function marksOf(
     if (m.kind === 'cup') {
       const part = put('torn', m)
       if (part) torn.add(part)
-    } else if (m.kind === 'tip' && !m.fell && loose++ < MOST_LOOSE) put('loose', m)
+    } else if (m.kind === 'tip' && !m.fell && loose++ < MAX_LOOSE) put('loose', m)
   })
   const outcomes = parts.map((p) => {
     const lost = missing.get(p) ?? 0

@@ -14,12 +14,12 @@ export interface Silhouette {
 
 /** mm of a silhouette's cells, and how many there are along a wide body at most */
 const FINE = 0.5,
-  MOST = 1200
+  MAX_CELLS = 1200
 
 /** Every cell that any face's projection touches: never less than the body covers, at most a cell more all round. */
 export function silhouette(mesh: Mesh): Silhouette {
   const { min, max } = bounds(mesh)
-  const pitch = Math.max(FINE, (max[0] - min[0]) / MOST, (max[1] - min[1]) / MOST)
+  const pitch = Math.max(FINE, (max[0] - min[0]) / MAX_CELLS, (max[1] - min[1]) / MAX_CELLS)
   const origin: [number, number] = [min[0] - pitch / 2, min[1] - pitch / 2]
   const cells = new BitGrid(Math.ceil((max[0] - origin[0]) / pitch) + 1, Math.ceil((max[1] - origin[1]) / pitch) + 1)
   const { positions: p, triangles: t } = mesh

@@ -5,7 +5,7 @@ import { rayBlocked } from '../../mesh/ray'
 import type { Vector3 } from '../../math/vectors'
 import { treeOf, type Tree } from '../../mesh/tree'
 import { COVERED } from '../../shape/drillSkin'
-import { brushAt, type Dab } from '../../shape/dabs'
+import { brushAt, type BrushSpot } from '../../shape/brushSpots'
 import { sphereDirections } from '../../math/directions'
 
 /** How much a scar counts there, against 1 for plain skin that all can see. */
@@ -29,8 +29,8 @@ export class ScarWeigher {
    */
   constructor(
     private readonly tree: Tree,
-    private readonly focal: readonly Dab[],
-    private readonly covered: readonly Dab[] = [],
+    private readonly focal: readonly BrushSpot[],
+    private readonly covered: readonly BrushSpot[] = [],
     private readonly others: readonly Tree[] = [],
   ) {}
 
@@ -62,7 +62,7 @@ export class ScarWeigher {
  *
  * @param others parts that will cover some of the skin when all is put together
  */
-export function scarImportance(mesh: Mesh, focalDabs: readonly Dab[], others: readonly Mesh[] = []): Importance {
+export function scarImportance(mesh: Mesh, focalDabs: readonly BrushSpot[], others: readonly Mesh[] = []): Importance {
   const { positions: p, triangles: t } = mesh
   const { normals } = faceNormals(mesh)
   const weigher = new ScarWeigher(treeOf(mesh), focalDabs, [], others.map(treeOf))

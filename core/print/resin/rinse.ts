@@ -26,7 +26,7 @@ const LEAST_VOXEL = 0.5
 const STILL = 0.04
 /** Openings smaller than this many cells are the grid's own roughness. */
 const LEAST_OPENING = 3
-const MOST_OPENINGS = 12
+const MAX_OPENINGS = 12
 const STREAMS = 6
 const WALL = -1
 
@@ -110,7 +110,7 @@ class Rooms {
     // A mouth is where such a cell meets the open air.
     this.openings = this.clusters((c) => this.wet[c] === 1 && this.atMouth(c))
       .filter((l) => l.length >= LEAST_OPENING)
-      .slice(0, MOST_OPENINGS)
+      .slice(0, MAX_OPENINGS)
   }
 
   /**
@@ -138,7 +138,7 @@ class Rooms {
       .filter(({ cells }) =>
         cells.some((c) => SIDES.some((k) => flow.neighbour(c, k) >= 0 && left(flow.neighbour(c, k)))),
       )
-      .slice(0, MOST_OPENINGS)
+      .slice(0, MAX_OPENINGS)
     if (found.length === 0) return null
     for (let c = 0; c < flow.count; c++) if (outside[c]) wet[c] = 0
     for (const { cells } of found) for (const c of cells) wet[c] = 1

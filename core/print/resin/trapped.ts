@@ -36,7 +36,7 @@ const COARSER = 15
 const LEAST_VOXEL = 0.3
 /** Poses that are tried, besides the one asked for and its opposite. */
 const POSES = 50
-const MOST_STEPS = 4
+const MAX_STEPS = 4
 /** mm³ that clings anyway */
 const FILM = 5
 
@@ -71,7 +71,7 @@ export function trappedResin(mesh: Mesh, down: Vector3, report: Report = silent,
     exact: Uint8Array | null = null,
     stuck: Pool[] = [],
     left = Infinity
-  while (routine.length < MOST_STEPS) {
+  while (routine.length < MAX_STEPS) {
     const next = bestAfter(rough)
     const settled = fine.settle(next.down, exact)
     if (settled.left > 0.98 * left) break
@@ -80,7 +80,7 @@ export function trappedResin(mesh: Mesh, down: Vector3, report: Report = silent,
     exact = settled.filled
     left = settled.left
     stuck = settled.pools()
-    report(0.3 + (0.7 * routine.length) / MOST_STEPS)
+    report(0.3 + (0.7 * routine.length) / MAX_STEPS)
     if (left <= FILM) break
   }
   return {

@@ -34,9 +34,9 @@ export interface LayersReport {
   mishaps: Mishap[]
 }
 
-const MOST_MANIFEST = 50_000_000
+const MAX_MANIFEST = 50_000_000
 /** A layer of 40,000 × 40,000 pixels packs into far less; what is larger is no layer. */
-export const MOST_LAYER = 200_000_000
+export const MAX_LAYER = 200_000_000
 const USUAL_PEEL = 12_000
 
 /**
@@ -71,7 +71,7 @@ export async function readLayers(
   const areas: number[] = [],
     peel: number[] = []
   for (const [i, entry] of files.entries()) {
-    const bytes = await readEntry(source, entry, MOST_LAYER)
+    const bytes = await readEntry(source, entry, MAX_LAYER)
     if (!bytes.ok) return bytes
     const layer = readPngLayer(bytes.value)
     if (!layer.ok) return bad(layer.problem.code, `${entry.name} ${layer.problem.message}`)
@@ -145,7 +145,7 @@ async function ourManifest(
 ): Promise<Answer<{ pitch: [number, number]; layerHeight: number } | null>> {
   const entry = entries.find((e) => e.name === 'manifest.json')
   if (!entry) return good(null)
-  const bytes = await readEntry(source, entry, MOST_MANIFEST)
+  const bytes = await readEntry(source, entry, MAX_MANIFEST)
   if (!bytes.ok) return bytes
   try {
     const m = JSON.parse(new TextDecoder().decode(bytes.value)) as {

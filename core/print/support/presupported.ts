@@ -12,7 +12,7 @@ export interface Presupported {
 }
 
 /** A stem's section: mm² at most, and how much of a circle round it it must fill. */
-const MOST_AREA = 10,
+const MAX_AREA = 10,
   ROUND = 0.55
 const LEAST_STEMS = 8
 const LOOKS = 8
@@ -48,7 +48,7 @@ export function presupported(mesh: Mesh): Presupported | null {
     let stems = 0
     for (let r = 0; r < regions; r++) {
       const a = cells[r]! * cell * cell
-      if (cells[r]! < 4 || a > MOST_AREA) continue
+      if (cells[r]! < 4 || a > MAX_AREA) continue
       // A round region's largest inner circle fills it.
       if ((Math.PI * deepest[r]!) / cells[r]! > ROUND || cells[r]! < 16) stems++
     }

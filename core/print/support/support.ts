@@ -5,7 +5,7 @@ import { identity3, type Vector3 } from '../../math/vectors'
 import { transformed } from '../../mesh/transform'
 import { treeOf } from '../../mesh/tree'
 import { tube } from '../../shape/cylinder'
-import type { Dab } from '../../shape/dabs'
+import type { BrushSpot } from '../../shape/brushSpots'
 import { braces } from './brace'
 import { ScarWeigher } from '../orient/importance'
 import { rafts } from './raft'
@@ -36,11 +36,11 @@ export interface SupportOptions {
   edits: readonly SupportEdit[]
   school?: SupportSchool
   /** painted, on the body as it stands before lifting: no supports here, closer here, and all there may be */
-  none?: readonly Dab[]
-  more?: readonly Dab[]
-  only?: readonly Dab[]
+  none?: readonly BrushSpot[]
+  more?: readonly BrushSpot[]
+  only?: readonly BrushSpot[]
   /** where a scar counts most: tips there stay whiskers as long as they hold */
-  focal?: readonly Dab[]
+  focal?: readonly BrushSpot[]
 }
 
 export interface Tip {
@@ -105,7 +105,7 @@ export function support(
   const rise = (lifted ? RAFT + options.lift : 0) - bounds(input).min[2]
   const mesh = transformed(input, identity3, [0, 0, rise])
   const up = (p: Vector3): Vector3 => [p[0], p[1], p[2] + rise]
-  const raised = (dabs: readonly Dab[] | undefined): Dab[] =>
+  const raised = (dabs: readonly BrushSpot[] | undefined): BrushSpot[] =>
     (dabs ?? []).map((d) => ({ point: up(d.point), radius: d.radius }))
   const focal = raised(options.focal)
   const body = obstacle(treeOf(mesh))

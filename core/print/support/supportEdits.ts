@@ -3,7 +3,7 @@ import { keepFaces, type Mesh } from '../../mesh/mesh'
 import { shellFacts } from '../../mesh/shellFacts'
 import type { Vector3 } from '../../math/vectors'
 import { treeOf } from '../../mesh/tree'
-import type { Dab } from '../../shape/dabs'
+import type { BrushSpot } from '../../shape/brushSpots'
 import type { Contact, Skin } from './supportNeed'
 import { gap, onFocal, type Planned } from './supportPlan'
 import type { GradeName } from './supportRoute'
@@ -26,7 +26,7 @@ export function edited(
   edits: readonly SupportEdit[],
   skin: Skin,
   up: (p: Vector3) => Vector3,
-  focal: readonly Dab[],
+  focal: readonly BrushSpot[],
 ): number {
   let lost = 0
   const add = (at: Vector3, grade: GradeName): boolean => {

@@ -5,7 +5,7 @@ import { faceNormals } from '../../mesh/measure'
 import { rayFirst } from '../../mesh/ray'
 import { treeOf } from '../../mesh/tree'
 import type { Vector3 } from '../../math/vectors'
-import { brushAt, type Dab } from '../../shape/dabs'
+import { brushAt, type BrushSpot } from '../../shape/brushSpots'
 import { Rasteriser } from '../../raster/raster'
 import { Sections } from '../../mesh/sections'
 
@@ -28,9 +28,9 @@ export interface NeedOptions {
   /** mm; what lies lower than this rests on the plate */
   floor: number
   /** painted: nothing may stand here; tips twice as close; and, where given, tips only here */
-  none?: readonly Dab[]
-  more?: readonly Dab[]
-  only?: readonly Dab[] | null
+  none?: readonly BrushSpot[]
+  more?: readonly BrushSpot[]
+  only?: readonly BrushSpot[] | null
 }
 
 /** Overhanging patches smaller than this in one slab are left to the resin's own strength, mm². */

@@ -1,5 +1,5 @@
 import type { Vector3 } from '../../math/vectors'
-import { brushAt, type Dab } from '../../shape/dabs'
+import { brushAt, type BrushSpot } from '../../shape/brushSpots'
 import { tipCapacity, tipLoads, type LoadLayer, type TipLoad } from './supportLoad'
 import type { Contact } from './supportNeed'
 import { GRADE_NAMES, gradeDefaults, type GradeName, type Route } from './supportRoute'
@@ -20,7 +20,7 @@ export interface LoadWish {
 }
 
 export const gap = (a: Vector3, b: Vector3): number => Math.hypot(a[0] - b[0], a[1] - b[1], a[2] - b[2])
-export const onFocal = (focal: readonly Dab[], p: Vector3): boolean =>
+export const onFocal = (focal: readonly BrushSpot[], p: Vector3): boolean =>
   focal.length > 0 && brushAt(focal, p[0], p[1], p[2]) > 0.5
 
 export const loadsOf = (mesh: Mesh, planned: readonly Planned[], wish: LoadWish, layers?: LoadLayer[]): TipLoad[] =>

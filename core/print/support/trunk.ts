@@ -21,8 +21,8 @@ export interface Joined {
 const REACH = 9
 /** How steeply a branch falls: mm down a mm across. */
 const FALL = 1.1
-const MOST_RADIUS = 2.4
-const MOST_BRANCHES = 10
+const MAX_RADIUS = 2.4
+const MAX_BRANCHES = 10
 /** mm³ that a join must save to be worth its branch */
 const WORTH = 1.5
 /** A trunk's section over that of all tips it carries: they let go long before it does. */
@@ -54,14 +54,14 @@ export function joinTrunks(body: Obstacle, stems: readonly Stem[], clearance: nu
       r = stems[i]!.radius
     let best: { j: number; saved: number; at: Vector3 } | null = null
     for (let j = 0; j < stems.length; j++) {
-      if (j === i || on[j]! >= 0 || branches[j]! >= MOST_BRANCHES) continue
+      if (j === i || on[j]! >= 0 || branches[j]! >= MAX_BRANCHES) continue
       const trunk = upright[j]!
       const d = Math.hypot(trunk.x - own.x, trunk.y - own.y)
       if (d > REACH || d < 0.05) continue
       const z = own.high - FALL * d
       if (z > trunk.high - 0.2 || z < own.low + 1.5) continue
       const grown = Math.max(radii[j]!, Math.sqrt(STRONGER * (tips[j]! + tips[i]!)))
-      if (grown > MOST_RADIUS) continue
+      if (grown > MAX_RADIUS) continue
       const saved =
         Math.PI *
         (r * r * (own.high - own.low - Math.hypot(d, FALL * d)) - (grown ** 2 - radii[j]! ** 2) * (z - own.low))

@@ -57,60 +57,68 @@ endpoint(
   },
 )
 
+const measured = z.object({ measure: z.string().optional() })
 const PLAN =
   'The bench plan, its steps laid on bench hours with those of all other pieces; `?measure=1` has measured what it is not sure of yet'
-endpoint(bench, 'get', '/pieces/:id/plan', PLAN, { reply: plan }, async (req) => {
-  const p = await findPiece(req.params.id!)
-  const { facts, pending, steps } = await plannedPiece(p.id, p.data, req.query.measure === '1')
-  const [{ calendar, laid }, rows, timers] = await Promise.all([
-    laidWorkshop(),
-    Tick.findAll({ where: { pieceId: p.id } }),
-    TimerRow.findAll({ where: { pieceId: p.id, kind: 'wait' } }),
-  ])
-  const { slots, finish, impossible } = laid
-  const care = await careOf()
-  const ticks = new Map(rows.map((t) => [t.stepKey, t]))
-  const slotOf = (s: PlanStep): ReturnType<typeof slots.get> => slots.get(taskId(p.id, s.key))
-  // As they are gone through: what is done, then by the hour; what no hour holds comes last.
-  const hour = (s: PlanStep): number => ticks.get(s.key)?.doneAt?.getTime() ?? slotOf(s)?.start ?? Infinity
-  return {
-    finish: finish[p.id] ?? Math.max(calendar.now, ...timers.map((t) => t.until.getTime())),
-    impossible: steps.filter((s) => impossible.has(taskId(p.id, s.key))).map((s) => s.key),
-    over: overDetail(facts),
-    sprayRefused: sprayRefused(facts.room),
-    pending,
-    pairs: joinPlan(facts).map(({ joint, pin }) => ({
-      key: joint.key,
-      a: joint.a.name,
-      b: joint.b.name,
-      ids: [joint.a.id, joint.b.id] as [string, string],
-      pin: pin && joint.middle ? { wire: pin.wire, printed: joint.fixed, ...joint.middle } : null,
-      ...expected(joint.fit),
-      tried: joint.tried,
-      remedies: joint.tried ? remedies(joint.tried, joint.fit) : [],
-    })),
-    steps: inOrder([...steps, ...droppedSteps(rows, steps)], hour).map((s) => {
-      const t = ticks.get(s.key),
-        slot = slotOf(s)
-      const edit = calendar.tasks.find((x) => x.id === taskId(p.id, s.key))
-      return {
-        dropped: false,
-        ...s,
-        handsOn: edit?.work ?? s.handsOn,
-        waiting: edit?.waiting ?? s.waiting,
-        cautions: [...s.cautions.map((c) => CAUTIONS[c]), ...care(s.uses)],
-        start: slot?.start ?? null,
-        end: slot?.end ?? null,
-        free: slot?.free ?? null,
-        begunAt: t?.begunAt?.toISOString() ?? null,
-        doneAt: t?.doneAt?.toISOString() ?? null,
-        took: t?.took ?? null,
-        timerUntil: timers.find((x) => x.stepKey === s.key)?.until.toISOString() ?? null,
-        critical: slot?.slack === 0,
-      }
-    }),
-  }
-})
+endpoint(
+  bench,
+  'get',
+  '/pieces/:id/plan',
+  PLAN,
+  { query: measured, reply: plan },
+  async (req, _body, _res, { measure }) => {
+    const p = await findPiece(req.params.id!)
+    const { facts, pending, steps } = await plannedPiece(p.id, p.data, measure === '1')
+    const [{ calendar, laid }, rows, timers] = await Promise.all([
+      laidWorkshop(),
+      Tick.findAll({ where: { pieceId: p.id } }),
+      TimerRow.findAll({ where: { pieceId: p.id, kind: 'wait' } }),
+    ])
+    const { slots, finish, impossible } = laid
+    const care = await careOf()
+    const ticks = new Map(rows.map((t) => [t.stepKey, t]))
+    const slotOf = (s: PlanStep): ReturnType<typeof slots.get> => slots.get(taskId(p.id, s.key))
+    // As they are gone through: what is done, then by the hour; what no hour holds comes last.
+    const hour = (s: PlanStep): number => ticks.get(s.key)?.doneAt?.getTime() ?? slotOf(s)?.start ?? Infinity
+    return {
+      finish: finish[p.id] ?? Math.max(calendar.now, ...timers.map((t) => t.until.getTime())),
+      impossible: steps.filter((s) => impossible.has(taskId(p.id, s.key))).map((s) => s.key),
+      over: overDetail(facts),
+      sprayRefused: sprayRefused(facts.room),
+      pending,
+      pairs: joinPlan(facts).map(({ joint, pin }) => ({
+        key: joint.key,
+        a: joint.a.name,
+        b: joint.b.name,
+        ids: [joint.a.id, joint.b.id] as [string, string],
+        pin: pin && joint.middle ? { wire: pin.wire, printed: joint.fixed, ...joint.middle } : null,
+        ...expected(joint.fit),
+        tried: joint.tried,
+        remedies: joint.tried ? remedies(joint.tried, joint.fit) : [],
+      })),
+      steps: inOrder([...steps, ...droppedSteps(rows, steps)], hour).map((s) => {
+        const t = ticks.get(s.key),
+          slot = slotOf(s)
+        const edit = calendar.tasks.find((x) => x.id === taskId(p.id, s.key))
+        return {
+          dropped: false,
+          ...s,
+          handsOn: edit?.work ?? s.handsOn,
+          waiting: edit?.waiting ?? s.waiting,
+          cautions: [...s.cautions.map((c) => CAUTIONS[c]), ...care(s.uses)],
+          start: slot?.start ?? null,
+          end: slot?.end ?? null,
+          free: slot?.free ?? null,
+          begunAt: t?.begunAt?.toISOString() ?? null,
+          doneAt: t?.doneAt?.toISOString() ?? null,
+          took: t?.took ?? null,
+          timerUntil: timers.find((x) => x.stepKey === s.key)?.until.toISOString() ?? null,
+          critical: slot?.slack === 0,
+        }
+      }),
+    }
+  },
+)
 
 endpoint(
   bench,

@@ -1,14 +1,14 @@
 import { Router } from 'express'
 import { z } from 'zod'
 import { calendar, newBatch, stepEdit, stepOrder, type CalendarRecord } from '../../../contract/bench'
-import { ringOf } from '../../../core/plan/scheduling/improve'
+import { cycleAmong } from '../../../core/plan/scheduling/improve'
 import { merged } from '../../../core/plan/scheduling/batching'
 import { taskId } from '../../../core/plan/scheduling/ofPlan'
 import { BatchRow, StepEditRow, TimetableRow } from '../../data/benchModels'
 import { announce } from '../../data/events'
 import { icsOf } from '../../domain/ics'
 import { Refusal } from '../../domain/refusal'
-import { endpoint } from '../route'
+import { describe, endpoint } from '../route'
 import { laidWorkshop, workshopPlan } from '../../domain/timetable'
 import { findPiece } from './pieces'
 
@@ -44,7 +44,7 @@ endpoint(
       throw new Refusal(422, 'nobody-of-that-name', `${body.by} does not work here. Name somebody of the workshop.`)
     const was = c.tasks.find((t) => t.id === id)
     const byHand = new Set(was?.edit?.after.map((a) => taskId(a.piece, a.step)))
-    const ring = ringOf(
+    const ring = cycleAmong(
       c.tasks.map((t) => (t.id === id ? { ...t, after: [...t.after.filter((a) => !byHand.has(a)), ...before] } : t)),
     )
     if (ring.length > 0)
@@ -78,7 +78,7 @@ endpoint(
     if (tasks.some((t) => taken.includes(t)))
       throw new Refusal(409, 'in-a-batch', 'One of these steps is in another batch. Take that apart first.')
     const batch = { id: body.id, key: body.key, tasks, saved: 0 }
-    const ring = ringOf(merged(c.tasks, [...c.batches.map((b) => ({ ...b, saved: 0 })), batch]))
+    const ring = cycleAmong(merged(c.tasks, [...c.batches.map((b) => ({ ...b, saved: 0 })), batch]))
     if (ring.length > 0)
       throw new Refusal(
         409,
@@ -110,6 +110,7 @@ endpoint(
 )
 
 /** For calendar programs, which ask again by themselves. */
+describe('get', '/calendar.ics', 'The timetable for calendar programs')
 calendarRoutes.get('/calendar.ics', (_req, res, next) => {
   laidWorkshop()
     .then(({ calendar: c, laid }) => {

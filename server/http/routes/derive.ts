@@ -99,16 +99,12 @@ endpoint(
   'get',
   '/blobs/:hash',
   'Bytes of the store (?download= gives them a file name)',
-  {},
-  async (req, _body, res) => {
+  { query: z.object({ download: z.string().optional(), type: z.string().optional() }) },
+  async (req, _body, res, { download, type: asked }) => {
     const size = await blobSize(hash.parse(req.params.hash))
     if (size === null) throw notFound('This file')
-    const name =
-      typeof req.query.download === 'string' ? req.query.download.replace(/[^\w.\- ]+/g, '_').slice(0, 120) : null
-    const type =
-      typeof req.query.type === 'string' && /^image\/(png|jpeg|webp)$/.test(req.query.type)
-        ? req.query.type
-        : 'application/octet-stream'
+    const name = download === undefined ? null : download.replace(/[^\w.\- ]+/g, '_').slice(0, 120)
+    const type = asked !== undefined && /^image\/(png|jpeg|webp)$/.test(asked) ? asked : 'application/octet-stream'
     // Content never changes under its hash.
     res.writeHead(200, {
       'content-type': type,

@@ -23,7 +23,7 @@ import { advance, publicDerivation, reportOfRow, walk, type Walked } from '../..
 import { announce } from '../../data/events'
 import { Derivation, Intake, Part, Piece, SculptRow } from '../../data/models'
 import { blobSize, putBytes } from '../../data/blobs'
-import { takeIn } from '../../domain/receiveFile'
+import { receiveFile } from '../../domain/receiveFile'
 import { notFound, Refusal, stale } from '../../domain/refusal'
 import { endpoint, sentOnly } from '../route'
 
@@ -84,9 +84,8 @@ endpoint(
   'get',
   '/pieces',
   'Pieces, newest first: all, or ?limit= of them from after ?cursor= on',
-  { reply: z.array(pieceSummary) },
-  async (req, _body, res) => {
-    const { limit, cursor } = page.parse(req.query)
+  { query: page, reply: z.array(pieceSummary) },
+  async (_req, _body, res, { limit, cursor }) => {
     const from = cursor ? await Piece.findByPk(cursor) : null
     if (cursor && !from) throw notFound('The piece that the list goes on from')
     const rows = await Piece.findAll({
@@ -181,7 +180,7 @@ endpoint(
   '/pieces/:id/files',
   'Drop a sculpt file (raw body, ?name=)',
   { reply: z.object({ intake: z.uuid() }) },
-  async (req) => ({ intake: await takeIn(req, (await findPiece(req.params.id!)).id) }),
+  async (req) => ({ intake: await receiveFile(req, (await findPiece(req.params.id!)).id) }),
 )
 
 endpoint(pieces, 'delete', '/intakes/:id', 'Forget a refused file', {}, async (req) => {

@@ -13,7 +13,7 @@ import { announce } from '../../data/events'
 import { Intake, Part, Piece, SculptRow } from '../../data/models'
 import { notFound, Refusal, stale } from '../../domain/refusal'
 import { endpoint, sentOnly } from '../route'
-import { takeIn } from '../../domain/receiveFile'
+import { receiveFile } from '../../domain/receiveFile'
 import { publicIntake } from './pieces'
 
 /** The library: every sculpt that was ever taken in, whatever pieces use it. */
@@ -71,7 +71,7 @@ endpoint(
   '/sculpts/files',
   'Drop a sculpt file into the library (raw body, ?name=)',
   { reply: z.object({ intake: z.uuid() }) },
-  async (req) => ({ intake: await takeIn(req, null) }),
+  async (req) => ({ intake: await receiveFile(req, null) }),
 )
 
 endpoint(

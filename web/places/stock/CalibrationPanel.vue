@@ -3,7 +3,7 @@ import { computed, reactive, ref, watch } from 'vue'
 import { printer as printerSchema, type PrinterRecord } from '../../../contract/stock'
 import { writeStl } from '../../../core/formats/stl'
 import { corrections, gauge, gaugeNominal, type Measured } from '../../../core/print/slice/calibrationPrint'
-import { handOver } from '../../shell/downloadFile'
+import { saveFile } from '../../shell/downloadFile'
 import NumberField from '../../shell/NumberField.vue'
 import { useStock, type Item } from '../../stores/stock'
 
@@ -41,7 +41,7 @@ const measured = computed(() => LENGTHS.some((l) => m[l.key] !== gaugeNominal[l.
 const found = computed(() => corrections({ ...m }))
 const fault = ref(''),
   kept = ref(false)
-const download = (): void => handOver('calibration-gauge.stl', writeStl(gauge()).slice(), 'model/stl')
+const download = (): void => saveFile('calibration-gauge.stl', writeStl(gauge()).slice(), 'model/stl')
 async function save(calibrated: boolean): Promise<void> {
   fault.value = ''
   kept.value = false

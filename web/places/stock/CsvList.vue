@@ -9,7 +9,7 @@ const props = defineProps<{ words: 'materials' | 'paints' }>()
 const { fault, busy, attempt } = useAttempt()
 const said = ref('')
 const picker = ref<HTMLInputElement | null>(null)
-const takeIn = (e: Event): Promise<void> =>
+const importFile = (e: Event): Promise<void> =>
   attempt(async () => {
     const input = e.target as HTMLInputElement,
       f = input.files?.[0]
@@ -34,7 +34,7 @@ const takeIn = (e: Event): Promise<void> =>
     accept=".csv,text/csv"
     class="visually-hidden"
     :aria-label="`CSV list of ${words}`"
-    @change="takeIn"
+    @change="importFile"
   />
   <p v-if="fault" role="alert" class="problem w-100 m-0">{{ fault }}</p>
   <p v-else-if="said" role="status" class="soft w-100 m-0">{{ said }}</p>

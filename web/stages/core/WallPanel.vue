@@ -15,12 +15,12 @@ const store = usePiece(),
   viewport = useViewport(),
   derivations = useDerivations()
 const { resin } = usePrinterAndResin()
-type Dab = { point: [number, number, number]; radius: number }
+type BrushSpot = { point: [number, number, number]; radius: number }
 const op = computed(() => {
   const o = store.step('hollow')?.op
   return o?.kind === 'hollow' ? o : null
 })
-const dabs = ref<Dab[]>([]),
+const dabs = ref<BrushSpot[]>([]),
   by = ref(1.5),
   radius = ref(8)
 const fill = reactive<{ kind: 'none' | 'bars' | 'gyroid'; spacing: number; thickness: number }>({

@@ -9,7 +9,7 @@ import { jointAt } from '../../../core/pose/volume'
 import { usePiece } from '../../stores/piece'
 
 export type PoseRecord = Extract<OperationRecord, { kind: 'pose' }>
-type Dab = PoseRecord['paint'][number]
+type BrushSpot = PoseRecord['paint'][number]
 const copy = <T>(v: T): T => JSON.parse(JSON.stringify(v)) as T
 
 /** The pose that is being tried on the part on the table: joints, what holds them, and what the brush said of the skin. */
@@ -20,7 +20,7 @@ export function usePosing() {
     return op?.kind === 'pose' ? op : null
   })
   const joints = ref<JointRecord[]>([])
-  const paint = ref<Dab[]>([])
+  const paint = ref<BrushSpot[]>([])
   const rigid = ref(false)
   const chosen = ref(0)
   /** joints stop where a body's would */

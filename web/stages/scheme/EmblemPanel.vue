@@ -7,7 +7,7 @@ import { emblemSvg } from '../../../core/paint/stencil/emblemSheet'
 import { lettered } from '../../../core/shape/lettering'
 import { usePaintWork } from '../../composables/usePaintWork'
 import { useAttempt } from '../../composables/useAttempt'
-import { handOver } from '../../shell/downloadFile'
+import { saveFile } from '../../shell/downloadFile'
 import NumberField from '../../shell/NumberField.vue'
 import type { Picked } from '../../viewport/scene'
 import { useViewport } from '../../viewport/useViewport'
@@ -81,13 +81,13 @@ watch(
   },
 )
 /** bytes */
-const MOST = 2_000_000
+const MAX_BYTES = 2_000_000
 function read(e: Event): Promise<void> {
   const input = e.target as HTMLInputElement,
     f = input.files?.[0]
   return attempt(async () => {
     if (!f) return
-    if (f.size > MOST)
+    if (f.size > MAX_BYTES)
       throw new Error(`${f.name} is larger than a mark is: 2 MB at most. Simplify it, then save it again.`)
     const r = svgOutlines(await f.text())
     if (!r.ok) throw new Error(`${f.name}: ${r.problem.message}`)
@@ -99,7 +99,7 @@ function read(e: Event): Promise<void> {
 const svg = (): Promise<void> =>
   attempt(() => {
     const { width, height, parts } = emblemSvg(mark(), name.value)
-    handOver(`mask, ${name.value}.svg`, svgPage(width, height, parts), 'image/svg+xml')
+    saveFile(`mask, ${name.value}.svg`, svgPage(width, height, parts), 'image/svg+xml')
     return Promise.resolve()
   })
 function toRegion(): void {

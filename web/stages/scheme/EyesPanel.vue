@@ -14,7 +14,7 @@ import {
   type EyePlan,
 } from '../../../core/paint/eyes/eyes'
 import { GROWN, LID_NAMES } from '../../../core/defaults/paint'
-import { handOver } from '../../shell/downloadFile'
+import { saveFile } from '../../shell/downloadFile'
 import NumberField from '../../shell/NumberField.vue'
 import { usePiece } from '../../stores/piece'
 import type { Picked } from '../../viewport/scene'
@@ -144,7 +144,7 @@ const name = (i: number): string =>
   plans.value.length === 1 ? 'Eye' : i === 0 ? 'Eye on the left as you see it' : 'Eye on the right as you see it'
 function giveSheet(): void {
   const list = plans.value.map((plan, i) => ({ name: name(i), ball: mine.value!.balls[i]!, plan }))
-  handOver('eyes.svg', eyeSheet(list, times.value).svg, 'image/svg+xml')
+  saveFile('eyes.svg', eyeSheet(list, times.value).svg, 'image/svg+xml')
 }
 const mm = (v: number): string => v.toFixed(1)
 </script>

@@ -2,7 +2,7 @@
 import { computed, onMounted } from 'vue'
 import { RouterLink } from 'vue-router'
 import type { Scheme } from '../../../contract/scheme'
-import { gcd, MOST_DROPS, MOST_PAINTS } from '../../../core/paint/recipes/mixRank'
+import { gcd, MAX_DROPS, MAX_PAINTS } from '../../../core/paint/recipes/mixRank'
 import { useRules } from '../../composables/useRules'
 import { useMixes } from '../../stores/mixes'
 import { usePiece } from '../../stores/piece'
@@ -21,9 +21,9 @@ const answer = computed(() => book.answer(props.region.target))
 const noted = computed(() =>
   (mixes.book ?? []).filter(
     (m) =>
-      m.drops.length <= MOST_PAINTS &&
+      m.drops.length <= MAX_PAINTS &&
       (m.region === '' || m.region.toLowerCase() === props.region.name.toLowerCase()) &&
-      lowest(m.drops).every((d) => d.drops <= MOST_DROPS),
+      lowest(m.drops).every((d) => d.drops <= MAX_DROPS),
   ),
 )
 function lowest(drops: readonly { paintId: string; drops: number }[]): { paint: string; drops: number }[] {

@@ -3,7 +3,7 @@ import { computed, onBeforeUnmount, ref, shallowRef, watch } from 'vue'
 import { BORDER_LOOK, ZONES, type LightPlaces } from '../../../core/paint/lighting/lightPlaces'
 import { newestOnly } from '../../composables/newest'
 import { usePaintWork } from '../../composables/usePaintWork'
-import { handOver } from '../../shell/downloadFile'
+import { saveFile } from '../../shell/downloadFile'
 import { directionText } from '../../shell/directionText'
 import { usePiece } from '../../stores/piece'
 import { useViewport } from '../../viewport/useViewport'
@@ -56,7 +56,7 @@ async function sheet(): Promise<void> {
   if (!places.value) return
   const title = `${store.piece?.name ?? 'Piece'}: light and shade on ${what.value}, light from ${directionText(at.value.turn, at.value.lift)}`
   const svg = await work.placesSheet(places.value, title)
-  if (svg) handOver(`light and shade, ${what.value}.svg`, svg, 'image/svg+xml')
+  if (svg) saveFile(`light and shade, ${what.value}.svg`, svg, 'image/svg+xml')
 }
 </script>
 

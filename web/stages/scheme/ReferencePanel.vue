@@ -24,15 +24,15 @@ const url = (hash: string): string => `/api/blobs/${hash}`
 const change = (references: Region['references']): void => {
   region.value = { ...region.value, references }
 }
-const MOST = 8
+const MAX_COLOURS = 8
 
 function add(e: Event): Promise<void> {
   const input = e.target as HTMLInputElement,
     files = [...(input.files ?? [])]
   return attempt(async () => {
     for (const f of files) {
-      if (region.value.references.length >= MOST)
-        throw new Error(`A region keeps ${MOST} pictures. Take one off that is no longer needed.`)
+      if (region.value.references.length >= MAX_COLOURS)
+        throw new Error(`A region keeps ${MAX_COLOURS} pictures. Take one off that is no longer needed.`)
       const photo = new Uint8Array(await (await preparePhoto(f)).arrayBuffer())
       const { hash } = await api(z.object({ hash: z.string() }), 'POST', '/blobs', photo)
       if (!region.value.references.some((r) => r.photo === hash))

@@ -162,7 +162,7 @@ const rename = (id: string, e: Event): void => {
 }
 
 /** At most so many stand beside it: more are too small to compare. */
-const MOST = 3
+const MAX_SHOWN = 3
 const together = ref(false)
 const stand = newestOnly(async () => {
   const s = props.sent()
@@ -171,7 +171,7 @@ const stand = newestOnly(async () => {
     return
   }
   const out: typeof viewport.beside = []
-  for (const v of variants.value.slice(0, MOST)) {
+  for (const v of variants.value.slice(0, MAX_SHOWN)) {
     const coats = [...s.coats.filter((c) => c.regionId !== props.region.id), ...v.coats]
     const painted = await work.preview({ ...s, coats: plainCoats(coats) }, props.kelvin, null)
     out.push({ name: v.name, ...painted })
@@ -222,7 +222,7 @@ onBeforeUnmount(() => {
       <template v-if="variants.length > 0">
         <label
           ><input v-model="together" type="checkbox" class="form-check-input me-2" />Stand
-          {{ variants.length > MOST ? `the first ${MOST}` : 'them' }} beside it</label
+          {{ variants.length > MAX_SHOWN ? `the first ${MAX_SHOWN}` : 'them' }} beside it</label
         >
         <ul class="list-unstyled m-0">
           <li v-for="v in variants" :key="v.id" class="variant">

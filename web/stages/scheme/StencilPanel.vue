@@ -6,7 +6,7 @@ import { stencilPages, stencilSvg } from '../../../core/paint/stencil/pages'
 import { STENCIL, type Stencils } from '../../../core/paint/stencil/stencil'
 import { ownPaintWork } from '../../composables/usePaintWork'
 import { useAttempt } from '../../composables/useAttempt'
-import { handOver } from '../../shell/downloadFile'
+import { saveFile } from '../../shell/downloadFile'
 import NumberField from '../../shell/NumberField.vue'
 import { usePiece } from '../../stores/piece'
 
@@ -69,14 +69,14 @@ function lay(): Promise<void> {
 }
 const svg = (): void =>
   pages.value.forEach((p, i) =>
-    handOver(`${title.value}${pages.value.length > 1 ? `, ${i + 1}` : ''}.svg`, stencilSvg(p), 'image/svg+xml'),
+    saveFile(`${title.value}${pages.value.length > 1 ? `, ${i + 1}` : ''}.svg`, stencilSvg(p), 'image/svg+xml'),
   )
 const pdf = (): Promise<void> =>
   attempt(async () => {
     const own = ownPaintWork()
     try {
       const bytes = await own.work.stencilPdf(pages.value, title.value)
-      handOver(`${title.value}.pdf`, new Uint8Array(bytes), 'application/pdf')
+      saveFile(`${title.value}.pdf`, new Uint8Array(bytes), 'application/pdf')
     } finally {
       own.stop()
     }

@@ -15,7 +15,7 @@ import type { Picked } from '../../viewport/scene'
 import { useViewport } from '../../viewport/useViewport'
 
 /** Steps that can be taken back, and ms within which presses are one stroke of the brush. */
-const MOST = 20,
+const MAX_UNDO = 20,
   STROKE = 600
 
 interface Before {
@@ -123,7 +123,7 @@ export function useRegions(changed: () => void) {
           JSON.stringify({ regions: s.regions, coats: s.coats, variants: s.variants, effects: s.effects }),
         ) as Before['scheme'])
       : null
-    undone.value = [...undone.value.slice(1 - MOST), { labels: labels.value.slice(), scheme: kept }]
+    undone.value = [...undone.value.slice(1 - MAX_UNDO), { labels: labels.value.slice(), scheme: kept }]
   }
   function put(next: Uint8Array): void {
     labels.value = next

@@ -7,8 +7,8 @@ import { useViewport } from '../../viewport/useViewport'
 /** A brush under which thin places grow outward. */
 const store = usePiece(),
   viewport = useViewport()
-type Dab = { point: [number, number, number]; radius: number }
-const dabs = ref<Dab[]>([])
+type BrushSpot = { point: [number, number, number]; radius: number }
+const dabs = ref<BrushSpot[]>([])
 const radius = ref(4),
   by = ref(0.3)
 const brushing = ref(false),

@@ -6,7 +6,7 @@ import NumberField from '../../shell/NumberField.vue'
 import { usePiece } from '../../stores/piece'
 import { useScheme } from '../../stores/scheme'
 import { loadMesh } from '../../viewport/meshCache'
-import { useStand, type Dab } from './stand'
+import { useStand, type BrushSpot } from './stand'
 
 /** Where no support may leave a scar: brushed, or taken from the regions of the scheme. */
 const store = usePiece(),
@@ -30,7 +30,7 @@ function begin(): void {
   stand.dabs = (op.value?.dabs ?? []).map((d) => ({ ...d }))
   stand.tool = 'focal'
 }
-async function keep(dabs: readonly Dab[]): Promise<void> {
+async function keep(dabs: readonly BrushSpot[]): Promise<void> {
   stand.tool = 'none'
   if (dabs.length === 0) await store.remove('focal')
   else await store.apply({ kind: 'focal', dabs: [...dabs] })
@@ -44,7 +44,7 @@ async function fromRegions(): Promise<void> {
   try {
     const [mesh, labels] = await Promise.all([loadMesh(m.meshHash), fetchBytes(m.labels)])
     const size = store.report('scale')?.measures.size ?? [100, 100, 100]
-    await keep(regionDabs(mesh, labels, new Set(picked.value), Math.max(1, Math.max(...size) / 60)) as Dab[])
+    await keep(regionDabs(mesh, labels, new Set(picked.value), Math.max(1, Math.max(...size) / 60)) as BrushSpot[])
   } catch (e) {
     fault.value = e instanceof Error ? e.message : String(e)
   } finally {

@@ -12,10 +12,10 @@ import { useFindings } from '../../stores/findings'
 import { usePiece } from '../../stores/piece'
 import LoadChart from './LoadChart.vue'
 import OutcomePanel from './OutcomePanel.vue'
-import { useStand, type Dab, type Tool } from './stand'
+import { useStand, type BrushSpot, type Tool } from './stand'
 
 /** Supports: how they are thought of, grown, set by hand, painted in and out, and what they cost and bear. */
-const props = defineProps<{ focal: Dab[] }>()
+const props = defineProps<{ focal: BrushSpot[] }>()
 const store = usePiece(),
   assembly = useAssembly(),
   derivations = useDerivations(),
@@ -64,7 +64,7 @@ const back = (q: readonly number[]): Triple => {
 }
 
 /** Skin that other parts will cover, on the body as it stands. */
-async function jointFaces(): Promise<Dab[]> {
+async function jointFaces(): Promise<BrushSpot[]> {
   const mesh = store.meshBefore('orient'),
     orient = store.step('orient')?.op,
     offset = store.report('orient')?.offset ?? [0, 0, 0]

@@ -27,7 +27,7 @@ const ways = ref<OrientationScore[]>([]),
 const searching = ref(false),
   fault = ref('')
 const within = ref(60)
-const MOST_SHOWN = 40,
+const MAX_SHOWN = 40,
   APART = Math.cos((9 * Math.PI) / 180)
 const orientOp = computed(() => {
   const o = store.step('orient')?.op
@@ -38,7 +38,7 @@ const posing = computed(() => stand.draft !== null || stand.tool === 'tilt' || s
 const front = computed(() =>
   ways.value.reduce<OrientationScore[]>(
     (list, w) =>
-      w === upright.value || (w.front && list.length < MOST_SHOWN && list.every((o) => dot(w, o) < APART))
+      w === upright.value || (w.front && list.length < MAX_SHOWN && list.every((o) => dot(w, o) < APART))
         ? [...list, w]
         : list,
     [],

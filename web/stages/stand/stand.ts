@@ -17,7 +17,7 @@ export type Tool =
   | 'bar'
   | 'more'
 type Triple = [number, number, number]
-export interface Dab {
+export interface BrushSpot {
   point: Triple
   radius: number
 }
@@ -30,7 +30,7 @@ export interface Stand {
   /** direction of the body that is to look up */
   keep: Triple | null
   /** dabs being brushed, and the brush's radius, mm */
-  dabs: Dab[]
+  dabs: BrushSpot[]
   radius: number
   /** the tip that is being moved: where it is now */
   held: Triple | null

@@ -1,16 +1,16 @@
 import type { Mesh } from '../mesh/mesh'
 import type { Grid } from './blockGrid'
-import type { Spread } from './propagate'
+import type { NearestSeeds } from './propagate'
 
 /**
  * Strews points no farther apart than half a voxel on every face, with the face's normal; each stored grid point
  * keeps the nearest of those in the cells around it.
  */
-export function strew(
+export function scatterPoints(
   { positions: p, triangles: t }: Mesh,
   grid: Grid,
   distance: Float32Array,
-): Omit<Spread, 'distance'> {
+): Omit<NearestSeeds, 'distance'> {
   const { table, size, origin, voxel } = grid
   const [ox, oy, oz] = origin,
     [sx, sy] = size

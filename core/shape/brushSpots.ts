@@ -1,14 +1,14 @@
 import type { Vector3 } from '../math/vectors'
 
 /** Places of a brush: full strength out to half the radius, none at it. */
-export interface Dab {
+export interface BrushSpot {
   point: Vector3
   /** mm */
   radius: number
 }
 
 /** Strength of the brush at a place, 0 to 1, smooth. */
-export function brushAt(dabs: readonly Dab[], x: number, y: number, z: number): number {
+export function brushAt(dabs: readonly BrushSpot[], x: number, y: number, z: number): number {
   let most = 0
   for (const { point: p, radius } of dabs) {
     const dx = x - p[0],
@@ -20,12 +20,12 @@ export function brushAt(dabs: readonly Dab[], x: number, y: number, z: number): 
   return most
 }
 /** How fast a bump of that height can rise over the brush's fall-off, mm a mm: at most twice as steep as the mean. */
-export const brushSlope = (dabs: readonly Dab[], height: number): number =>
+export const brushSlope = (dabs: readonly BrushSpot[], height: number): number =>
   (4 * height) / Math.min(...dabs.map((d) => d.radius))
 
 /** Dabs that keep a distance from each other: a place is taken only where none has been taken near it. */
-export class SpacedDabs {
-  readonly dabs: Dab[] = []
+export class SpacedSpots {
+  readonly dabs: BrushSpot[] = []
   private readonly cells = new Map<string, Vector3[]>()
   constructor(private readonly spacing: number) {}
 
