@@ -1,6 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { boxBody, cylinderBody, sphereBody } from '../testBodies'
+import { overFaces } from '../testSamples'
 import { concatenate, keepFaces, reversed } from '../mesh/mesh'
 import { closest, closestPoint } from '../mesh/closest'
 import { treeOf } from '../mesh/tree'
@@ -202,13 +203,20 @@ describe('supports', () => {
     // Below every neck the stems keep their clearance.
     const skin = treeOf(transformed(body, identity3, r.value.report.shift)),
       hit = closest()
-    const p = r.value.mesh.positions,
-      t = r.value.mesh.triangles
-    let nearest = Infinity
-    for (let i = bodyFaces * 3; i < t.length; i++) {
-      const v = t[i]! * 3
-      if (p[v + 2]! < 5) nearest = Math.min(nearest, closestPoint(skin, p[v]!, p[v + 1]!, p[v + 2]!, hit))
-    }
+    const lowest = Math.min(...tips.map((t) => t.point[2])) - 4.6
+    let nearest = Infinity,
+      looked = 0
+    overFaces(
+      r.value.mesh,
+      0.3,
+      (x, y, z) => {
+        if (z > lowest && tips.some((t) => Math.hypot(x - t.point[0], y - t.point[1], z - t.point[2]) < 5.5)) return
+        looked++
+        nearest = Math.min(nearest, closestPoint(skin, x, y, z, hit))
+      },
+      bodyFaces,
+    )
+    expect(looked).toBeGreaterThan(1000)
     expect(nearest).toBeGreaterThan(options.clearance * 0.9)
   })
   it('holds the underside of a table at the spacing asked, around its leg', () => {
