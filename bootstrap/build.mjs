@@ -13,7 +13,9 @@ const ROOMS = [
   'bench',
   'package-lock.json',
   'vite.config.ts',
+  'docs',
   'bootstrap/build.mjs',
+  'bootstrap/markdownPage.mjs',
 ]
 const ENTRIES = {
   server: 'server/main.ts',

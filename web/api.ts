@@ -40,6 +40,19 @@ async function send(method: string, path: string, body?: BodyInit | object, type
   )
 }
 
+/** @throws ApiProblem where the server and this page are of different days */
+function understood<T extends z.ZodType>(schema: T, path: string, value: unknown): z.infer<T> {
+  const read = schema.safeParse(value)
+  if (read.success) return read.data as z.infer<T>
+  console.error(path, read.error)
+  throw new ApiProblem(
+    0,
+    'unreadable',
+    'The server answered in a way that this page does not know. Load the page anew; if it stays so, the program is at fault.',
+    {},
+  )
+}
+
 /** JSON in and out, the reply parsed by its schema. */
 export async function api<T extends z.ZodType>(
   schema: T,
@@ -47,7 +60,7 @@ export async function api<T extends z.ZodType>(
   path: string,
   body?: BodyInit | object,
 ): Promise<z.infer<T>> {
-  return schema.parse(await (await send(method, path, body)).json()) as z.infer<T>
+  return understood(schema, path, await (await send(method, path, body)).json())
 }
 export async function tell(method: string, path: string, body?: BodyInit | object): Promise<void> {
   await send(method, path, body)
@@ -68,7 +81,7 @@ export async function apiPages<T extends z.ZodType>(
   const all: z.infer<T>[] = []
   for (let next: string | undefined = path; next !== undefined;) {
     const reply: Response = await send('GET', next)
-    all.push(...((await reply.json()) as unknown[]).map((x) => item.parse(x) as z.infer<T>))
+    all.push(...((await reply.json()) as unknown[]).map((x) => understood(item, next!, x)))
     sofar([...all])
     next = /<\/api([^>]+)>; rel="next"/.exec(reply.headers.get('link') ?? '')?.[1]
   }

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, onBeforeUnmount, onMounted, ref, watch, watchEffect } from 'vue'
 import { storeToRefs } from 'pinia'
-import { RouterLink } from 'vue-router'
+import { RouterLink, useRouter } from 'vue-router'
 import type { Fix } from '../../core/findings/fix'
 import { partAt } from '../../core/print/nest/partAt'
 import type { Placed } from '../../core/print/nest/types'
@@ -87,17 +87,19 @@ function partAlone(): void {
   plating.target = null
   void slice()
 }
-const atStand = useRequestedFix()
+const requested = useRequestedFix(),
+  router = useRouter()
 const scaling = useScaling()
 /** What stands on the plate is mended at Stand: the part that it concerns is taken there. */
-const mendAtStand = (fix: Fix<'support' | 'reorient' | 'quarterTurn' | 'ventCup'>): Promise<void> => {
+const mendAtStand = (fix: Fix<'support' | 'reorient' | 'quarterTurn' | 'ventCup'>): Promise<unknown> => {
   const of = found.byStage.plates.findings.find((f) => f.places.length > 0 && f.fixes.some((x) => x.act === fix.act))
   const place = 'place' in fix ? fix.place : of?.places[0]
   const { target } = plating
   const on = target && place ? partAt(target.plate.parts, plating.report?.shapes ?? [], place) : null
   const i = store.piece!.partList.findIndex((p) => p.id === on?.id)
   if (i >= 0) store.partIndex = i
-  return atStand.request('stand', 'place' in fix && on ? { ...fix, place: on.place } : fix)
+  requested.request('stand', 'place' in fix && on ? { ...fix, place: on.place } : fix)
+  return router.push(`/pieces/${store.piece!.id}/stand`)
 }
 const fixes: StageHandlers<'plates'> = {
   support: mendAtStand,
