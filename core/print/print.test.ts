@@ -182,6 +182,15 @@ describe('orientation', () => {
     expect(scores[0]!.score).toBeLessThanOrEqual(scores.at(-1)!.score)
     expect(scores.filter((s) => s.height > 40)).toEqual([])
   })
+  it('counts no overhang where the body lies on its raft, and all of it where it hangs', () => {
+    const up = (body: Parameters<typeof scoreOrientations>[0]) =>
+      scoreOrientations(body, { limit: 40, volume: [60, 60, 60] }).find((s) => s.up[2] > 1 - 1e-9)!
+    expect(up(boxBody(10, 10, 30))).toMatchObject({ overhang: 0, scar: 0 })
+    // A slab on a foot: what hangs is the slab without its foot.
+    const mushroom = concatenate([boxBody(20, 20, 3, -10, -10, 20), boxBody(6, 6, 20, -3, -3, 0)])
+    expect(up(mushroom).overhang).toBeCloseTo(20 * 20, 3)
+    expect(up(transformed(mushroom, identity3, [0, 0, 40])).overhang).toBeCloseTo(20 * 20, 3)
+  })
   it('puts ways up that do not fit the printer last', () => {
     const scores = scoreOrientations(boxBody(50, 10, 10), { limit: 40, volume: [30, 30, 60] })
     expect(scores[0]!.fits).toBe(true)

@@ -151,6 +151,17 @@ describe('films and swatches', () => {
       { numRuns: 40 },
     )
   })
+  it('takes what a swatch over black cannot tell, where the paint is as dark as that, from the bands that can', () => {
+    // A red that is black in blue and green: over black both swatches look alike there, however much scatters.
+    const red = opticsOf('#8c1210', 0.7)
+    const read = opticsOfSwatches(toLab(hiding(red)), toLab(filmOver(red, 20, BLACK)))
+    const dark = [...hiding(red).keys()].filter((b) => hiding(red)[b]! < BLACK[b]! + 0.01)
+    expect(dark.length).toBeGreaterThan(5)
+    for (const b of dark) {
+      expect(read.S[b]! / red.S[b]!).toBeGreaterThan(0.2)
+      expect(read.S[b]! / red.S[b]!).toBeLessThan(5)
+    }
+  })
 })
 
 describe('tones', () => {

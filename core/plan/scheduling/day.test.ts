@@ -186,6 +186,14 @@ describe('a day at the bench', () => {
       { numRuns: 80, seed: 8 },
     )
   }, 60_000)
+  it('fills the time with two that fit together rather than one that presses more', () => {
+    // Half as much again for what presses: 43.5 minutes’ worth, beside 45 of the two others, which need all of the time.
+    const tasks = [task('presses', { work: 1740 }), task('one', { work: 1320 }), task('other', { work: 1380 })]
+    const o = { seconds: 2700, person: null, away: 0, slack: new Map([['presses', 86_400]]) }
+    const found = fitsNow(problemOf(tasks), o)
+    expect(found.tasks.map((t) => t.id).sort()).toEqual(['one', 'other'])
+    expect(found.worth).toBeCloseTo(2700, 6)
+  })
   it('starts no second print in a printer that prints, also when there is time for both', () => {
     const print = (id: string, needs: string): Task =>
       task(id, { piece: id, needs, work: 600, waiting: 36_000, holds: true })
