@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { useEventListener } from '@vueuse/core'
 import { onMounted, ref } from 'vue'
 import { RouterLink, RouterView, useRoute } from 'vue-router'
 import { BApp } from 'bootstrap-vue-next'
@@ -19,15 +20,14 @@ const stock = useStock(),
 const help = ref(false)
 onMounted(() => {
   void stock.load().catch(() => undefined)
-  window.addEventListener('keydown', (e) => {
-    const typing = e.target instanceof HTMLElement && e.target.closest('input, textarea, select')
-    if (e.key === '?' && !typing) help.value = !help.value
-    if (e.key === 'Escape') help.value = false
-  })
-  // A file that misses the drop area must not replace the page.
-  window.addEventListener('dragover', (e) => e.preventDefault())
-  window.addEventListener('drop', (e) => e.preventDefault())
 })
+useEventListener('keydown', (e) => {
+  const typing = e.target instanceof HTMLElement && e.target.closest('input, textarea, select')
+  if (e.key === '?' && !typing) help.value = !help.value
+  if (e.key === 'Escape') help.value = false
+})
+// A file that misses the drop area must not replace the page.
+useEventListener(['dragover', 'drop'], (e) => e.preventDefault())
 </script>
 
 <template>

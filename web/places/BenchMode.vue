@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { computed, nextTick, onBeforeUnmount, onMounted, ref, watch } from 'vue'
+import { useEventListener, useWakeLock } from '@vueuse/core'
+import { computed, nextTick, onMounted, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { storeToRefs } from 'pinia'
 import { clock, duration } from '../shell/duration'
@@ -7,7 +8,6 @@ import { usePiece } from '../stores/piece'
 import { usePlan } from '../stores/plan'
 import { useOutbox } from '../stores/outbox'
 import { useTimers } from '../stores/timers'
-import { useWakeLock } from '../composables/useWakeLock'
 import CoatPair from './bench/CoatPair.vue'
 import { useBigButton } from './bench/useBigButton'
 import TimerTray from '../shell/TimerTray.vue'
@@ -33,7 +33,9 @@ watch(
 )
 const timers = useTimers(),
   outbox = useOutbox()
-const { awake } = useWakeLock()
+// Kept awake while the page is in front; the words on the screen say where the device does not allow it.
+const { isActive: awake, request } = useWakeLock()
+onMounted(() => void request('screen').catch(() => undefined))
 const at = ref<string | null>(typeof route.query.step === 'string' ? route.query.step : null)
 const steps = computed(() => plan.value?.steps ?? [])
 const step = computed(() => steps.value.find((s) => s.key === at.value) ?? next.value)
@@ -124,8 +126,7 @@ function keys(e: KeyboardEvent): void {
   e.preventDefault()
   does()
 }
-onMounted(() => window.addEventListener('keydown', keys))
-onBeforeUnmount(() => window.removeEventListener('keydown', keys))
+useEventListener('keydown', keys)
 </script>
 
 <template>

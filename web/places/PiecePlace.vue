@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { computed, onBeforeUnmount, onMounted, ref, watch } from 'vue'
+import { useEventListener } from '@vueuse/core'
+import { computed, onBeforeUnmount, ref, watch } from 'vue'
 import { RouterView, useRoute, useRouter } from 'vue-router'
 import type { StageName } from '../composables/useStages'
 import Thread from '../shell/StageList.vue'
@@ -76,9 +77,8 @@ function keys(e: KeyboardEvent): void {
   if (e.key === 'U') void store.redo()
   if (e.key === 'b') void router.push(`/pieces/${id.value}/bench`)
 }
-onMounted(() => window.addEventListener('keydown', keys))
+useEventListener('keydown', keys)
 onBeforeUnmount(() => {
-  window.removeEventListener('keydown', keys)
   viewport.mesh = null
 })
 </script>

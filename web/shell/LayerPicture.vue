@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { computed, ref, watch } from 'vue'
+import { useElementSize } from '@vueuse/core'
+import { computed, ref } from 'vue'
 
 /**
  * A layer as the panel shows it: the whole of it, or so near that each pixel is seen. The wheel goes nearer and farther about
@@ -11,14 +12,8 @@ const box = ref<HTMLDivElement | null>(null)
 const scale = ref<number | null>(null)
 /** panel pixel at the box's middle */
 const middle = ref<[number, number]>([0, 0])
-const size = ref<[number, number]>([1, 1])
-const watched = new ResizeObserver(([e]) => {
-  size.value = [e!.contentRect.width, e!.contentRect.height]
-})
-watch(box, (el, was) => {
-  if (was) watched.unobserve(was)
-  if (el) watched.observe(el)
-})
+const { width, height } = useElementSize(box, { width: 1, height: 1 })
+const size = computed<[number, number]>(() => [width.value, height.value])
 const fit = computed(() => Math.min(size.value[0] / props.pixels[0], size.value[1] / props.pixels[1]))
 const now = computed(() => scale.value ?? fit.value)
 const centre = computed<[number, number]>(() =>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { useEventListener } from '@vueuse/core'
 import { storeToRefs } from 'pinia'
 import { computed, nextTick, onBeforeUnmount, onMounted, ref, shallowRef, watch, watchEffect } from 'vue'
 import type { Scheme } from '../../contract/scheme'
@@ -96,10 +97,9 @@ function changed(): void {
 function saveNow(): void {
   if (timer !== undefined) void save()
 }
-document.addEventListener('visibilitychange', saveNow)
+useEventListener(document, 'visibilitychange', saveNow)
 onBeforeUnmount(() => {
   viewport.colours = viewport.sheen = viewport.glow = viewport.lamp = null
-  document.removeEventListener('visibilitychange', saveNow)
   saveNow()
 })
 async function save(): Promise<void> {

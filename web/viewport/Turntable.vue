@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { useResizeObserver } from '@vueuse/core'
 import { pointerDrag } from '../composables/pointerDrag'
 import { STILL } from './motion'
 import { computed, onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vue'
@@ -42,12 +43,10 @@ onMounted(() => {
       return p ? [{ mm: m.mm, ...p }] : []
     })
   }
-  const observer = new ResizeObserver(() => {
+  useResizeObserver(frame, () => {
     if (frame.value) s.resize(frame.value.clientWidth, frame.value.clientHeight)
   })
-  observer.observe(frame.value!)
   onBeforeUnmount(() => {
-    observer.disconnect()
     viewport.eyes = null
     s.dispose()
   })

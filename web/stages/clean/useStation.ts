@@ -1,4 +1,5 @@
-import { computed, onBeforeUnmount, ref } from 'vue'
+import { useIntervalFn, useSessionStorage } from '@vueuse/core'
+import { computed } from 'vue'
 import { useRuns } from '../../stores/runs'
 
 /** The washing and curing station while a step runs in it: which one, and how long still. */
@@ -6,15 +7,12 @@ export function useStation() {
   const runs = useRuns()
   const device = computed(() => runs.station)
   /** step whose program was started last from here; the station knows programs alone */
-  const step = ref<string | null>(sessionStorage.getItem('undercut.station'))
-  const now = ref(Date.now())
-  const ask = setInterval(() => {
-    now.value = Date.now()
+  const step = useSessionStorage<string | null>('undercut.station', null)
+  useIntervalFn(() => {
     const d = device.value
     if (d && state.value !== 'idle' && state.value !== 'finished')
       runs.command(d.serial, { do: 'state' }).catch(() => undefined)
   }, 1000)
-  onBeforeUnmount(() => clearInterval(ask))
   const state = computed(() => String(device.value?.state?.state ?? 'idle'))
   const left = computed(() => Number(device.value?.state?.left ?? 0))
   const paused = computed(() => state.value === 'paused')
@@ -26,7 +24,6 @@ export function useStation() {
   async function start(key: string, program: string, seconds: number): Promise<void> {
     await order({ do: 'start', program, seconds: Math.round(seconds) })
     step.value = key
-    sessionStorage.setItem('undercut.station', key)
   }
   const hold = (): Promise<void> => order({ do: paused.value ? 'resume' : 'pause' })
   const stop = (): Promise<void> => order({ do: 'stop' })

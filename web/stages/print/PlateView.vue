@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { computed, onBeforeUnmount, ref, watch } from 'vue'
+import { useTimestamp } from '@vueuse/core'
+import { computed, ref, watch } from 'vue'
 import { derivation, reportOf, type ReportOf } from '../../../contract/derivations'
 import type { PlateRecord } from '../../../contract/runs'
 import { api } from '../../api'
@@ -39,9 +40,7 @@ const layer = computed(() =>
     Math.min(props.plate.layers - 1, held.value ?? (live.value ? done.value - 1 : Math.floor(props.plate.layers / 3))),
   ),
 )
-const now = ref(Date.now())
-const clock = setInterval(() => (now.value = Date.now()), 1000)
-onBeforeUnmount(() => clearInterval(clock))
+const now = useTimestamp({ interval: 1000 })
 const p = computed(() => props.plate.progress)
 const stock = useStock()
 /** mm; as the printer in stock has it, and for one that is gone a square pixel that is near enough to read off by */
