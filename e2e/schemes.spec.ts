@@ -3,7 +3,7 @@ import { expect, test, type Page } from './workshop'
 import { writeStl } from '../core/formats/stl'
 import { refine } from '../core/mesh/refine'
 import { boxBody, sphereBody } from '../core/testBodies'
-import { accessible, call, idle, leaf, middleOf, stage } from './page'
+import { accessible, call, idle, leaf, middleOf, stage, steady } from './page'
 import { piece } from './parts'
 import { paintedPng } from './png'
 
@@ -348,7 +348,10 @@ test('regions go along when a limb is bent: as large as before, on the same skin
   await page.getByLabel('Brush radius in mm').fill('20')
   // The upper end of the limb, round to its sides.
   await page.mouse.click(x, y - 150)
-  await expect.poll(async () => (await map())?.areas['1'] ?? 0).toBeGreaterThan(200)
+  const brushed = async (): Promise<number> => (await map())?.areas['1'] ?? 0
+  await expect.poll(brushed).toBeGreaterThan(200)
+  // A stroke may be kept in two halves.
+  await steady(brushed)
   const before = (await map())!
   const [part] = (await call<{ partList: { id: string; version: number }[] }>('GET', `/pieces/${id}`)).partList
   const joint = (name: string, parent: number, z: number, by = 0): object => ({
