@@ -84,7 +84,7 @@ process.on('SIGINT', () => {
   process.exit(130)
 })
 
-/** What needs no build: read when the browser tests have left a processor free. */
+/** What needs no build. */
 async function readings() {
   await check('types', bin('vue-tsc'), ['--noEmit', '-p', '.'])
   await check('lint', bin('eslint'), ['.', '--max-warnings', '0'])
@@ -96,8 +96,21 @@ try {
   await Promise.all([buildNode(), buildWeb()])
   console.log(`Built after ${seconds()}.`)
   const env = { DATABASE_URL: cluster.url, CHROMIUM: chromium() ?? '', NODE_ENV: 'test', UNDERCUT_BUILT: '1' }
-  const unit = join(work, 'unit.json'),
-    browser = join(work, 'browser.json')
+  const browser = join(work, 'browser.json')
+  /** Vitest over some folders, one worker: with the browser tests' two that is more than there are processors already. */
+  const vitest = (name, ...folders) => {
+    const report = join(work, `${name}.json`)
+    return tests(
+      name,
+      bin('vitest'),
+      ['run', ...folders, '--reporter=default', '--reporter=json', `--outputFile.json=${report}`],
+      { ...env, UNIT_WORKERS: '1' },
+      () => {
+        const r = JSON.parse(readFileSync(report, 'utf8'))
+        return [r.numPassedTests, r.numFailedTests + r.numFailedTestSuites * (r.numFailedTests === 0 ? 1 : 0)]
+      },
+    )
+  }
   await Promise.all([
     tests(
       'browser',
@@ -108,18 +121,10 @@ try {
         const { stats } = JSON.parse(readFileSync(browser, 'utf8'))
         return [stats.expected, stats.unexpected + stats.flaky]
       },
-    ).then(readings),
-    tests(
-      'unit and server',
-      bin('vitest'),
-      ['run', '--reporter=default', '--reporter=json', `--outputFile.json=${unit}`],
-      // The browser tests beside it have two workers: more than there are processors only makes all of them wait.
-      { ...env, UNIT_WORKERS: '1' },
-      () => {
-        const r = JSON.parse(readFileSync(unit, 'utf8'))
-        return [r.numPassedTests, r.numFailedTests + r.numFailedTestSuites * (r.numFailedTests === 0 ? 1 : 0)]
-      },
     ),
+    vitest('unit', 'core/', 'contract/', 'cli/', 'demo/', 'web/'),
+    // Servers wait more than they compute.
+    vitest('server', 'server/', 'bootstrap/').then(readings),
   ])
 } finally {
   end()
