@@ -33,7 +33,7 @@ function follow(e: MouseEvent): void {
     <p class="mb-2">
       <RouterLink v-if="page() !== 'guide'" to="/guide" class="me-3">Guide</RouterLink>
       <RouterLink to="/guide/practice">practice page</RouterLink>
-      <span class="soft"> with exercises for each technique, and a body to print for them</span>
+      <span class="soft">: an exercise for each technique, and a body to print for it</span>
     </p>
     <!-- eslint-disable-next-line vue/no-v-html -- our own docs, rendered while building -->
     <article @click="follow" v-html="html" />
@@ -48,8 +48,14 @@ function follow(e: MouseEvent): void {
 .guide :deep(p) {
   max-width: 82ch;
 }
+.guide :deep(h1) {
+  margin: 4px 0 10px;
+}
 .guide :deep(h2) {
   margin: 18px 0 4px;
+}
+.guide :deep(code) {
+  color: inherit;
 }
 .guide :deep(table) {
   border-collapse: collapse;
