@@ -2,8 +2,8 @@ import type { FactName, Facts } from './facts'
 import type { Finding } from './finding'
 import type { Act } from './fix'
 
-/** Where findings are shown: the stages of a piece (`order` is a panel of the scheme), layers made elsewhere, and the calendar of all pieces. */
-export const STAGES = [
+/** The stages of a piece, in working order. */
+export const PIECE_STAGES = [
   'brief',
   'intake',
   'combine',
@@ -16,11 +16,11 @@ export const STAGES = [
   'clean',
   'prime',
   'scheme',
-  'order',
   'plan',
-  'layers',
-  'calendar',
 ] as const
+export type PieceStage = (typeof PIECE_STAGES)[number]
+/** Where findings are shown: the stages, the panel of the scheme's order, layers made elsewhere, the calendar of all pieces. */
+export const STAGES = [...PIECE_STAGES, 'order', 'layers', 'calendar'] as const
 export type Stage = (typeof STAGES)[number]
 
 /** One thing that is looked at, where, and from which facts; pure. */

@@ -1,3 +1,4 @@
+import { VACUUM } from '../defaults/print'
 import type { Cup } from '../raster/layerGraph'
 import type { Finding } from './finding'
 import { rule } from './rule'
@@ -17,7 +18,7 @@ export function suctionCup(cups: readonly Cup[], step: number): Finding<'ventCup
     sentence: `A cup of ${(c.area / 100).toFixed(c.area < 100 ? 2 : 1)} cm² closes against the film between ${(c.firstLayer * step).toFixed(1)} and ${(c.lastLayer * step).toFixed(1)} mm.`,
     // The closed end first: there a vent helps. Then where it pulls hardest.
     places: [closed(c, step), [c.x, c.y, (c.worstLayer + 0.5) * step]],
-    how: `Void regions followed from layer to layer at ${step} mm; force at 100 kPa over the enclosed area.`,
+    how: `Void regions followed from layer to layer at ${step} mm; force at ${VACUUM / 1000} kPa over the enclosed area.`,
     fixes: [
       { act: 'ventCup', place: closed(c, step), label: 'Put a hole there', effect: 'lets air in as the cup forms' },
       { act: 'reorient', label: 'Turn it', effect: 'another way up may not close it' },

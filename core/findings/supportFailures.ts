@@ -1,3 +1,4 @@
+import { GREEN_STRENGTH, LIFT_SUCTION, PEEL_PRESSURE } from '../defaults/print'
 import type { Mishap } from '../print/hanging/hanging'
 import { plural, type Finding } from './finding'
 
@@ -8,8 +9,7 @@ export function supportFailures(mishaps: readonly Mishap[]): Finding<never>[] {
     torn = mishaps.filter((m) => m.kind === 'cup')
   const places = (list: readonly Mishap[]): Finding['places'] => list.map((m) => [m.x, m.y, m.z])
   const first = (list: readonly Mishap[]): string => `first in layer ${list[0]!.layer + 1}`
-  const HOW =
-    'Followed through the layers: what hangs on what, pulled by 12 kPa of film on its area, held by 4.5 MPa of green resin at each neck, cups by 60 kPa. A printer or a resin may be a third off either way.'
+  const HOW = `Followed through the layers: what hangs on what, pulled by ${PEEL_PRESSURE / 1000} kPa of film on its area, held by ${GREEN_STRENGTH / 1e6} MPa of green resin at each neck, cups by ${LIFT_SUCTION / 1000} kPa. A printer or a resin may be a third off either way.`
   const out: Finding<never>[] = []
   if (fell.length > 0)
     out.push({

@@ -1,3 +1,4 @@
+import { GREEN_STRENGTH, PEEL_PRESSURE } from '../defaults/print'
 import { z } from 'zod'
 import { good } from '../answer'
 import type { SupportReport } from '../print/support/support'
@@ -23,8 +24,8 @@ export const support = defineOperation({
     spacing: z.number().min(0.8).max(20).default(3.5).describe('mm between tips'),
     clearance: z.number().min(0.1).max(5).default(0.6).describe('mm between stems and body'),
     lift: z.number().min(0).max(40).default(5).describe('mm between raft and body; 0 stands it on the plate'),
-    peelPressure: z.number().min(100).max(200_000).default(12_000).describe('Pa'),
-    greenStrength: z.number().min(1e5).max(1e8).default(4.5e6).describe('Pa'),
+    peelPressure: z.number().min(100).max(200_000).default(PEEL_PRESSURE).describe('Pa'),
+    greenStrength: z.number().min(1e5).max(1e8).default(GREEN_STRENGTH).describe('Pa'),
     automatic: z.boolean().default(true),
     edits: z.array(supportEdit).max(5000).default([]),
     school: z.enum(['broad', 'heavy', 'joints']).optional(),

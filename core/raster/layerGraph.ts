@@ -1,3 +1,4 @@
+import { VACUUM } from '../defaults/print'
 import { label, resting, voidsOf, type Intervals, type Labels } from './regions'
 import { Voids } from './voids'
 
@@ -31,8 +32,6 @@ export interface Cup {
   force: number
 }
 
-/** Highest pressure difference a vented room can put on a sealed cup, Pa (methods.md 3). */
-export const VACUUM = 100_000
 /** mm²; voids smaller than this seal nothing that matters, and hatch noise ends here */
 const LEAST_CUP = 1.5
 const LEAST_ISLAND = 0.01

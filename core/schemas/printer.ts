@@ -1,3 +1,4 @@
+import { GREEN_STRENGTH, PEEL_PRESSURE } from '../defaults/print'
 import { z } from 'zod'
 
 const ratio = z.number().min(0.9).max(1.1)
@@ -33,8 +34,8 @@ export const resin = z.object({
   pricePerLitre: z.number().min(0).default(38),
   exposure: z.number().gt(0).max(600).default(2.4).describe('s'),
   bottomExposure: z.number().gt(0).max(600).default(26).describe('s'),
-  peelPressure: z.number().gt(0).default(12_000).describe('Pa'),
-  greenStrength: z.number().gt(0).default(4.5e6).describe('Pa'),
+  peelPressure: z.number().gt(0).default(PEEL_PRESSURE).describe('Pa'),
+  greenStrength: z.number().gt(0).default(GREEN_STRENGTH).describe('Pa'),
   clear: z.boolean().default(false),
   level: z.number().min(0).max(1e6).nullable().default(null).describe('ml in all bottles; null when not counted'),
   bottles: z

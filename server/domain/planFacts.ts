@@ -2,8 +2,7 @@ import type { CheckReport } from '../../core/checks/registry'
 import type { Check } from '../../contract/derivations'
 import type { Inspection } from '../../contract/flaws'
 import { newPiece } from '../../contract/pieces'
-import type { Scheme } from '../../contract/scheme'
-import { material as materialSchema, resin as resinSchema } from '../../contract/stock'
+import { material as materialSchema, paint as paintSchema, resin as resinSchema } from '../../contract/stock'
 import type { FitReport } from '../../core/fit/gap'
 import { outboardOf } from '../../core/fit/load'
 import { boxesNear, JOINT_REACH } from '../../core/fit/near'
@@ -24,7 +23,7 @@ import { Part, StockItem } from '../data/models'
 import { regionsOn } from './regions'
 import { isHurried, readWorkshop, zoneOf } from './workshop'
 import { readScheme } from './schemes'
-import { areaOf, coatsOf, effectsOf, finishesOf, unprimedIn } from './paintFacts'
+import { coatsOf, effectsOf, finishesOf, surfacesOf, unprimedIn } from '../../core/plan/facts/paintFacts'
 
 /** Grams a millilitre of cured resin, where none is chosen. */
 const USUAL_DENSITY = 1.12
@@ -102,6 +101,7 @@ export async function planFacts(
     access: lone[i]!,
   }))
   const area = parts.reduce((s, p) => s + p.area, 0)
+  const paints = new Map(stock.filter((s) => s.kind === 'paint').map((r) => [r.id, paintSchema.parse(r.data)]))
   const raw = (kind: StockItem['kind'], id: string | null): Record<string, unknown> | null =>
     named(kind, id, (d) => d as Record<string, unknown>)
   const height = Math.max(
@@ -135,8 +135,8 @@ export async function planFacts(
       inspection: inspected(inspection),
       surfaces: surfacesOf(scheme, area, resin?.clear ?? false),
       varnish: 'matt',
-      coats: coatsOf(scheme, area, stock, shop.orderCosts),
-      finishes: finishesOf(scheme, area, stock),
+      coats: coatsOf(scheme, area, paints, shop.orderCosts),
+      finishes: finishesOf(scheme, area, paints),
       effects: effectsOf(scheme, area),
       unprimed: unprimedIn(scheme, area),
       tint: scheme.tint,
@@ -303,18 +303,6 @@ function partOf(
     area: p.measures?.area ?? 0,
     height: p.measures?.size[2] ?? 0,
   }
-}
-
-function surfacesOf(scheme: Scheme, whole: number, clear: boolean): PlanFacts['surfaces'] {
-  const by = new Map<Surface, { names: string[]; area: number }>()
-  for (const r of scheme.regions) {
-    const area = areaOf(scheme, r.id, whole)
-    if (area <= 0 && whole > 0) continue
-    const surface = clear ? 'clear' : surfaceOf(r.name)
-    const s = by.get(surface) ?? { names: [], area: 0 }
-    by.set(surface, { names: [...s.names, r.name], area: s.area + area })
-  }
-  return [...by].map(([surface, s]) => ({ surface, ...s }))
 }
 
 /** Materials with the times that the product in stock has, where it says so. */

@@ -1,4 +1,5 @@
 import { computed } from 'vue'
+import type { PieceStage } from '../../core/findings/rule'
 import type { OperationRecord } from '../../contract/operations'
 import { duration } from '../shell/duration'
 import { useAssembly } from '../stores/assembly'
@@ -9,22 +10,8 @@ import { usePlan } from '../stores/plan'
 import { useRuns } from '../stores/runs'
 import { useScheme } from '../stores/scheme'
 
-export type StageName =
-  | 'brief'
-  | 'intake'
-  | 'combine'
-  | 'pose'
-  | 'size'
-  | 'core'
-  | 'stand'
-  | 'plates'
-  | 'print'
-  | 'clean'
-  | 'prime'
-  | 'scheme'
-  | 'plan'
 export interface StageEntry {
-  name: StageName
+  name: PieceStage
   title: string
   state: 'done' | 'open' | 'stale' | 'waiting'
   measure: string

@@ -2,7 +2,7 @@
 import { useEventListener } from '@vueuse/core'
 import { computed, onBeforeUnmount, ref, watch } from 'vue'
 import { RouterView, useRoute, useRouter } from 'vue-router'
-import type { StageName } from '../composables/useStages'
+import { PIECE_STAGES } from '../../core/findings/rule'
 import Thread from '../shell/StageList.vue'
 import Turntable from '../viewport/Turntable.vue'
 import { useViewport } from '../viewport/useViewport'
@@ -30,21 +30,6 @@ watch(
   },
   { immediate: true },
 )
-const STAGES: readonly StageName[] = [
-  'brief',
-  'intake',
-  'combine',
-  'pose',
-  'size',
-  'core',
-  'stand',
-  'plates',
-  'print',
-  'clean',
-  'prime',
-  'scheme',
-  'plan',
-]
 const FLAT = ['brief', 'plates', 'print', 'clean', 'plan']
 const flat = computed(() => FLAT.includes(String(route.name)) && !viewport.stands)
 
@@ -64,13 +49,13 @@ function keys(e: KeyboardEvent): void {
   )
     return
   // The first ten by their number; from any one to its neighbours by the two keys beside each other.
-  const here = STAGES.findIndex((s) => s === route.name)
+  const here = PIECE_STAGES.findIndex((s) => s === route.name)
   const to = /^[0-9]$/.test(e.key)
-    ? STAGES[(Number(e.key) + 9) % 10]
+    ? PIECE_STAGES[(Number(e.key) + 9) % 10]
     : e.key === ','
-      ? STAGES[here - 1]
+      ? PIECE_STAGES[here - 1]
       : e.key === '.'
-        ? STAGES[here + 1]
+        ? PIECE_STAGES[here + 1]
         : undefined
   if (to) void router.push(`/pieces/${id.value}/${to}`)
   if (e.key === 'u') void store.undo()

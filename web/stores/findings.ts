@@ -1,7 +1,7 @@
 import { defineStore } from 'pinia'
 import { computed } from 'vue'
 import { judge, type Judged } from '../../core/findings/judge'
-import type { Stage } from '../../core/findings/rule'
+import type { PieceStage } from '../../core/findings/rule'
 import { useAssembly } from './assembly'
 import { useCleaning } from './cleaning'
 import { benchFacts } from './facts/benchFacts'
@@ -17,9 +17,8 @@ import { usePaintOrder } from './paintOrder'
 import { usePiece } from './piece'
 import { useScheme } from './scheme'
 
-/** Stages of a piece; the other places where findings are shown give their own facts. */
-export type PieceStage = Exclude<Stage, 'layers' | 'calendar'>
-type AllJudged = { [S in PieceStage]: Judged<S> }
+/** The other places where findings are shown give their own facts. */
+type AllJudged = { [S in PieceStage | 'order']: Judged<S> }
 
 /**
  * What was measured and concluded in every stage of the part on the table, whether or not the stage is open: the list of

@@ -8,7 +8,7 @@ import { TINT, type UndercoatChoice } from '../../core/defaults/paint'
 import { undercoatBy } from '../../core/paint/coats/undercoat'
 import { newestOnly } from '../composables/newest'
 import { usePaintWork, useSlowPaintWork } from '../composables/usePaintWork'
-import type { Drawn } from '../workers/paint.worker'
+import type { Drawn } from '../../core/paint/coats/drawMix'
 import { useStock } from './stock'
 
 /** The mixing table: drops that are laid out, the colour they are to come to, and what they look like as a film. */

@@ -2,18 +2,9 @@ import { dropsOf, paintKey } from '../../core/paint/coats/coatPaints'
 import * as Comlink from 'comlink'
 import type { Coat } from '../../contract/scheme'
 import { FILM, type Tool } from '../../core/paint/coats/batch'
-import { toHex, toLab, toXyz, xyzToSrgb, type Triple } from '../../core/paint/optics/colour'
-import {
-  BLACK,
-  coatsToHide,
-  coatsToReach,
-  filmOver,
-  hiding,
-  mix,
-  PAPER,
-  thinned,
-  type Optics,
-} from '../../core/paint/optics/film'
+import { chipOf, drawMix, type Drawn } from '../../core/paint/coats/drawMix'
+import { toLab, type Triple } from '../../core/paint/optics/colour'
+import { hiding, mix, thinned, type Optics } from '../../core/paint/optics/film'
 import { bounds, type Mesh } from '../../core/mesh/mesh'
 import type { Border } from '../../core/paint/surface/borders'
 import { orderCoats, type CoatFacts } from '../../core/paint/order/ofScheme'
@@ -23,7 +14,6 @@ import type { OrderCosts } from '../../core/defaults/paint'
 import type { OrderRegion, OrderScheme } from '../../core/paint/order/types'
 import { grown, mirrored, split, type Plane } from '../../core/paint/surface/regionTools'
 import { carryLabels, type Carried } from '../../core/paint/surface/regions'
-import { UNSEEN } from '../../core/paint/recipes/mixRank'
 import { BINDER, paintOptics, solveRecipe, type RecipeAnswer, type StockPaint } from '../../core/paint/recipes/recipe'
 import { coatFacts, type Below, type CoatFact } from '../../core/paint/coats/coatFacts'
 import { groundOf, undercoatBy, unprimed } from '../../core/paint/coats/undercoat'
@@ -51,8 +41,6 @@ const optics = new Map<string, Optics>()
 const stocked = new Map<string, StockPaint>()
 /** by what each was reckoned from, so that paints that stayed are not reckoned again */
 const known = new Map<string, string>()
-const hexOf = (r: ArrayLike<number>): string => toHex(xyzToSrgb(toXyz(r)))
-/** Paints of a coat with their drops; one paint alone is one drop of it. */
 /** What a coat is laid with, as it comes from the bottle; null where no paint is chosen. */
 const opticsOfCoat = (c: Coat): Optics | null => mixed(dropsOf(c).map(({ paintId, drops }) => ({ id: paintId, drops })))
 const painted = new PaintedSkin(opticsOfCoat, (c) => dropsOf(c).map((d) => stocked.get(d.paintId)))
@@ -77,20 +65,6 @@ function mixingWith(list: readonly Drops[], stock: readonly StockPaint[]): Stock
   return stock.filter((p) => BINDER[p.kind] !== undefined && binders.has(BINDER[p.kind]))
 }
 
-export interface Drawn {
-  /** at full hiding */
-  lab: Triple
-  hex: string
-  /** at the film asked for, over black, white and each undercoat */
-  over: { ground: string; groundHex: string; hex: string; hides: number | null; reaches: number | null }[]
-  /** over black and over white, from nothing to many coats, by way of laying */
-  strips: { name: string; black: string[]; white: string[]; film: number }[]
-}
-const GROUNDS: [string, Float64Array][] = [
-  ['black', BLACK],
-  ['white', PAPER],
-]
-const STRIP = 12
 /** K by which light from behind is weighed where no lamp is chosen yet. */
 const NEUTRAL = 4000
 /** Patches that a sculpt's skin is parted into for filling to creases. */
@@ -163,38 +137,12 @@ const work = {
   /** Each paint as one brushed coat over black and over white. */
   chips(stock: StockPaint[]): { id: string; black: string; white: string }[] {
     work.setPaints(stock)
-    return stock.map((p) => {
-      const o = optics.get(p.id)!
-      return { id: p.id, black: hexOf(filmOver(o, FILM.brush, BLACK)), white: hexOf(filmOver(o, FILM.brush, PAPER)) }
-    })
+    return stock.map((p) => ({ id: p.id, ...chipOf(optics.get(p.id)!) }))
   },
   /** A mix as it looks: at full hiding, as a film over several grounds, and drawn down. */
   draw(list: Drops[], film: number, tool: Tool, undercoat: Undercoat, target: Triple | null): Drawn | null {
     const o = mixed(list)
-    if (!o) return null
-    const full = hiding(o)
-    const strip = (name: string, share: number, step: number): Drawn['strips'][number] => {
-      const t = thinned(o, share)
-      const on = (g: Float64Array): string[] =>
-        Array.from({ length: STRIP }, (_, i) => hexOf(filmOver(t, step * (i + 1), g)))
-      return { name, black: on(BLACK), white: on(PAPER), film: step }
-    }
-    return {
-      lab: toLab(full),
-      hex: hexOf(full),
-      over: [...GROUNDS, [undercoat, groundOf(undercoat)] as [string, Float64Array]].map(([ground, g]) => ({
-        ground,
-        groundHex: hexOf(g),
-        hex: hexOf(filmOver(o, film, g)),
-        hides: coatsToHide(o, g, FILM[tool]),
-        reaches: target ? coatsToReach(o, g, FILM[tool], target, UNSEEN) : null,
-      })),
-      strips: [
-        strip('brushed', 1, FILM.brush),
-        strip('airbrushed', 1, FILM.airbrush),
-        strip('glazed, one part in five', 0.2, FILM.airbrush),
-      ],
-    }
+    return o && drawMix(o, film, tool, { name: undercoat, ground: groundOf(undercoat) }, target)
   },
   /** Colour at full hiding that drops come to from the bottles in use; null when none of them is in stock. */
   labOf(list: Drops[], stock: StockPaint[]): Triple | null {

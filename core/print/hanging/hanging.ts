@@ -1,3 +1,4 @@
+import { GREEN_STRENGTH, LIFT_SUCTION, PEEL_PRESSURE } from '../../defaults/print'
 import type { Runs } from '../../raster/raster'
 import { label, solidOf, touch, voidsOf, type Intervals, type Labels } from '../../raster/regions'
 import { Voids } from '../../raster/voids'
@@ -12,7 +13,11 @@ export interface World {
   /** pressure difference that a lift puts on a sealed cup, Pa */
   suction: number
 }
-export const worldDefaults: World = { peelPressure: 12_000, greenStrength: 4.5e6, suction: 60_000 }
+export const worldDefaults: World = {
+  peelPressure: PEEL_PRESSURE,
+  greenStrength: GREEN_STRENGTH,
+  suction: LIFT_SUCTION,
+}
 
 /** Something that went wrong in a layer. Places in mm from the plate's middle; z from the plate. */
 export type Mishap = { layer: number; x: number; y: number; z: number } & (

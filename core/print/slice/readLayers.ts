@@ -1,3 +1,4 @@
+import { PEEL_PRESSURE } from '../../defaults/print'
 import { bad, good, silent, type Answer, type Report } from '../../answer'
 import { readEntry, zipDirectory, type ByteSource, type ZipEntry } from '../../formats/zipDirectory'
 import { readPngLayer } from '../../formats/readPngLayer'
@@ -37,7 +38,6 @@ export interface LayersReport {
 const MAX_MANIFEST = 50_000_000
 /** A layer of 40,000 × 40,000 pixels packs into far less; what is larger is no layer. */
 export const MAX_LAYER = 200_000_000
-const USUAL_PEEL = 12_000
 
 /**
  * Reads an archive of PNG layers back, whoever wrote it, and follows what it prints: islands, cups and peel, layer by layer.
@@ -100,7 +100,7 @@ export async function readLayers(
     )
     const area = runs.covered * pitch[0] * pitch[1]
     areas.push(area)
-    peel.push((scale.peelPressure ?? USUAL_PEEL) * area * 1e-6)
+    peel.push((scale.peelPressure ?? PEEL_PRESSURE) * area * 1e-6)
     graph.push(follow.of(runs))
     hanging.push(runs)
     if ((i & 7) === 0) report(i / files.length)

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { GREEN_STRENGTH, PEEL_PRESSURE } from '../../../core/defaults/print'
 import { computed, reactive, ref, watch } from 'vue'
 import { INSPECTION_STEP } from '../../../core/raster/layerGraph'
 import type { SupportReport } from '../../../core/print/support/support'
@@ -93,8 +94,8 @@ async function grow(more: Partial<NonNullable<typeof op.value>> = {}): Promise<v
       spacing: form.spacing,
       clearance: form.clearance,
       lift: form.lift,
-      peelPressure: resin.value ? peelOn(printer.value ?? {}, resin.value) : 12_000,
-      greenStrength: resin.value?.greenStrength ?? 4.5e6,
+      peelPressure: resin.value ? peelOn(printer.value ?? {}, resin.value) : PEEL_PRESSURE,
+      greenStrength: resin.value?.greenStrength ?? GREEN_STRENGTH,
       edits: o?.edits ?? [],
       ...(o?.none ? { none: o.none } : {}),
       ...(o?.more ? { more: o.more } : {}),

@@ -1,47 +1,67 @@
-import { dropsOf, paintKey, sharesOf } from '../../core/paint/coats/coatPaints'
-import type { Scheme } from '../../contract/scheme'
-import { paint as paintSchema, type PaintRecord } from '../../contract/stock'
-import { AIRBRUSHED, BRUSHED } from '../../core/paint/optics/film'
-import { laid, reckon } from '../../core/paint/order/cost'
-import type { OrderCosts } from '../../core/defaults/paint'
-import type { OrderScheme } from '../../core/paint/order/types'
-import type { PlanFacts } from '../../core/plan/steps/types'
-import type { RegionFinish } from '../../core/plan/facts/varnish'
-import type { StockItem } from '../data/models'
+import { AIRBRUSHED, BRUSHED } from '../../paint/optics/film'
+import { dropsOf, paintKey, sharesOf, type CoatPaints } from '../../paint/coats/coatPaints'
+import { laid, reckon } from '../../paint/order/cost'
+import type { OrderScheme } from '../../paint/order/types'
+import type { OrderCosts } from '../../defaults/paint'
+import { surfaceOf, type Surface } from '../materials/abrasives'
+import type { PlanFacts } from '../steps/types'
+import type { RegionFinish } from './varnish'
+
+type Takes = 'paint' | 'glue' | 'light'
+interface PlannedCoat extends CoatPaints {
+  regionId: number
+  technique: PlanFacts['coats'][number]['technique']
+  tool: string
+  /** µm dry */
+  film: number
+}
+/** A scheme as far as a plan asks for it. */
+export interface PlannedScheme {
+  regions: readonly { id: number; name: string; takes: Takes }[]
+  coats: readonly PlannedCoat[]
+  /** ids of coats in an order of one's own; those not named come last, as they are listed */
+  order: readonly string[]
+  /** of each part: mm² by region, mm of edge that two regions share */
+  maps: readonly { areas: Readonly<Record<string, number>>; borders: readonly { a: number; b: number; mm: number }[] }[]
+  effects: readonly (Pick<PlanFacts['effects'][number], 'id' | 'kind' | 'thickness' | 'coverage'> & {
+    regionId: number
+  })[]
+}
+/** A paint in stock as far as a plan asks for it. */
+export interface PlannedPaint {
+  name: string
+  kind: string
+  finish: string
+}
+type Paints = ReadonlyMap<string, PlannedPaint>
 
 /** mm² of a region: as it was brushed, or an even share of all where nothing was. */
-export function areaOf(scheme: Scheme, region: number, whole: number): number {
+export function areaOf(scheme: PlannedScheme, region: number, whole: number): number {
   return scheme.maps.length > 0
     ? scheme.maps.reduce((s, m) => s + (m.areas[region] ?? 0), 0)
     : whole / Math.max(1, scheme.regions.length)
 }
 
-const paintsIn = (stock: readonly StockItem[]): Map<string, PaintRecord> =>
-  new Map(stock.filter((s) => s.kind === 'paint').map((r) => [r.id, paintSchema.parse(r.data)]))
 const LOST = 'a paint no longer in stock'
-function paintWords(c: Scheme['coats'][number], paints: ReadonlyMap<string, PaintRecord>): string {
+function paintWords(c: PlannedCoat, paints: Paints): string {
   const drops = dropsOf(c)
   const name = (id: string): string => paints.get(id)?.name ?? LOST
   if (drops.length === 0) return 'paint to choose'
   return drops.length === 1 ? name(drops[0]!.paintId) : drops.map((d) => `${d.drops} ${name(d.paintId)}`).join(' + ')
 }
-const bordersOf = (scheme: Scheme): { a: number; b: number; mm: number }[] => scheme.maps.flatMap((m) => m.borders)
-const nameOf = (scheme: Scheme, region: number): string => scheme.regions.find((r) => r.id === region)?.name ?? 'Region'
-const isSprayed = (c: Scheme['coats'][number]): boolean => c.tool === 'airbrush' || c.technique === 'airbrush'
+const bordersOf = (scheme: PlannedScheme): { a: number; b: number; mm: number }[] =>
+  scheme.maps.flatMap((m) => m.borders)
+const nameOf = (scheme: PlannedScheme, region: number): string =>
+  scheme.regions.find((r) => r.id === region)?.name ?? 'Region'
+const isSprayed = (c: PlannedCoat): boolean => c.tool === 'airbrush' || c.technique === 'airbrush'
 
-const kindsOf = (c: Scheme['coats'][number], paints: ReadonlyMap<string, PaintRecord>): PaintRecord['kind'][] =>
+const kindsOf = (c: PlannedCoat, paints: Paints): string[] =>
   dropsOf(c).flatMap((d) => paints.get(d.paintId)?.kind ?? [])
-const isMetal = (c: Scheme['coats'][number], paints: ReadonlyMap<string, PaintRecord>): boolean =>
+const isMetal = (c: PlannedCoat, paints: Paints): boolean =>
   c.technique === 'metallic' || kindsOf(c, paints).includes('metallic')
 
 /** Coats in painting order, with what has to be masked for each. */
-export function coatsOf(
-  scheme: Scheme,
-  whole: number,
-  stock: readonly StockItem[],
-  costs: OrderCosts,
-): PlanFacts['coats'] {
-  const paints = paintsIn(stock)
+export function coatsOf(scheme: PlannedScheme, whole: number, paints: Paints, costs: OrderCosts): PlanFacts['coats'] {
   const place = new Map(scheme.order.map((id, i) => [id, i]))
   const coats = scheme.coats
     .filter((c) => c.technique !== 'varnish')
@@ -65,8 +85,8 @@ export function coatsOf(
 
 /** Masks of each coat when they are laid in that order; what stays on from spraying to spraying is put on once. */
 function masksOf(
-  scheme: Scheme,
-  coats: readonly Scheme['coats'][number][],
+  scheme: PlannedScheme,
+  coats: readonly PlannedCoat[],
   whole: number,
   costs: OrderCosts,
 ): PlanFacts['coats'][number]['masks'][] {
@@ -106,9 +126,8 @@ function masksOf(
 }
 
 /** How each region is to shine; none where the piece has no coats yet. */
-export function finishesOf(scheme: Scheme, whole: number, stock: readonly StockItem[]): RegionFinish[] {
+export function finishesOf(scheme: PlannedScheme, whole: number, paints: Paints): RegionFinish[] {
   if (scheme.coats.length === 0) return []
-  const paints = paintsIn(stock)
   return scheme.regions.flatMap((r) => {
     const own = scheme.coats.filter((c) => c.regionId === r.id)
     const area = areaOf(scheme, r.id, whole)
@@ -138,14 +157,27 @@ export function finishesOf(scheme: Scheme, whole: number, stock: readonly StockI
 }
 
 /** What is built up on regions that are there. */
-export const effectsOf = (scheme: Scheme, whole: number): PlanFacts['effects'] =>
+export const effectsOf = (scheme: PlannedScheme, whole: number): PlanFacts['effects'] =>
   scheme.effects.flatMap(({ id, kind, thickness, coverage, regionId }) => {
     const area = areaOf(scheme, regionId, whole)
     return area > 0 ? [{ id, kind, thickness, coverage, area, region: nameOf(scheme, regionId) }] : []
   })
 
 /** Regions that are to stay bare under the primer. */
-export const unprimedIn = (scheme: Scheme, whole: number): PlanFacts['unprimed'] =>
+export const unprimedIn = (scheme: PlannedScheme, whole: number): PlanFacts['unprimed'] =>
   scheme.regions.flatMap(({ id, name, takes }) =>
     takes !== 'paint' && areaOf(scheme, id, whole) > 0 ? [{ name, takes }] : [],
   )
+
+/** Regions by what their surface is sanded like, with their area. */
+export function surfacesOf(scheme: PlannedScheme, whole: number, clear: boolean): PlanFacts['surfaces'] {
+  const by = new Map<Surface, { names: string[]; area: number }>()
+  for (const r of scheme.regions) {
+    const area = areaOf(scheme, r.id, whole)
+    if (area <= 0 && whole > 0) continue
+    const surface = clear ? 'clear' : surfaceOf(r.name)
+    const s = by.get(surface) ?? { names: [], area: 0 }
+    by.set(surface, { names: [...s.names, r.name], area: s.area + area })
+  }
+  return [...by].map(([surface, s]) => ({ surface, ...s }))
+}
