@@ -329,15 +329,17 @@ export const usePiece = defineStore('piece', () => {
     }
     return mesh
   }
-  /** That mesh, what it was made of, and so on back to the sculpt; empty while one of them is not done. */
-  function chainTo(kind: Kind, of = part.value): string[] {
+  /**
+   * A mesh of the part, what it was made of, and so on back to the sculpt. Empty where the part's steps do not lead to it:
+   * what is on the table may be older than the list, or wait for a step that is still computed.
+   */
+  function chainOf(mesh: string, of = part.value): string[] {
     const out = of ? [of.sculptMesh] : []
     for (const s of of?.steps ?? []) {
-      if (rank(s.op.kind) > rank(kind)) break
-      if (s.derivation?.status !== 'done' || !s.derivation.meshHash) return []
+      if (out[0] === mesh || s.derivation?.status !== 'done' || !s.derivation.meshHash) break
       if (s.derivation.meshHash !== out[0]) out.unshift(s.derivation.meshHash)
     }
-    return out
+    return out[0] === mesh ? out : []
   }
   /** The first operation of the part's list that failed, with why. */
   const failed = computed(() => part.value?.steps.find((s) => s.derivation?.status === 'failed') ?? null)
@@ -381,7 +383,7 @@ export const usePiece = defineStore('piece', () => {
     report,
     meshBefore,
     meshAfter,
-    chainTo,
+    chainOf,
     operations,
     change,
     dropFiles,

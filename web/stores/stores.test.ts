@@ -94,6 +94,20 @@ describe('the piece on the table', () => {
     // About its foot the middle of the foot was where it is on the sculpt.
     expect(seen([5, 5, 0]).map((v) => Number(v.toFixed(9)))).toEqual([5, 5])
   })
+  it('follows what is on the table back to the sculpt, though the list has gone on or still computes', async () => {
+    const store = await opened()
+    await store.apply({ kind: 'repair' })
+    await store.apply({ kind: 'scale', factor: 2 })
+    expect(store.chainOf('mesh-scale')).toEqual(['mesh-scale', 'mesh-repair', 'mesh-sculpt'])
+    // What was shown before the last step was done.
+    expect(store.chainOf('mesh-repair')).toEqual(['mesh-repair', 'mesh-sculpt'])
+    expect(store.chainOf('mesh-sculpt')).toEqual(['mesh-sculpt'])
+    expect(store.chainOf('mesh-of-another-part')).toEqual([])
+    const waiting = structuredClone(JSON.parse(JSON.stringify(store.part!))) as NonNullable<typeof store.part>
+    waiting.steps[1]!.derivation = null
+    expect(store.chainOf('mesh-repair', waiting)).toEqual(['mesh-repair', 'mesh-sculpt'])
+    expect(store.chainOf('mesh-scale', waiting)).toEqual([])
+  })
   it('shows the newer version and says so when another tab was faster, and loses no undo for it', async () => {
     const store = await opened()
     await store.apply({ kind: 'scale', factor: 2 })

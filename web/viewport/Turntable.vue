@@ -69,7 +69,7 @@ watch(
       if (mine !== serial) return
       const body = d.report!.bodyFaces
       const before = s.size.clone()
-      viewport.shown = { mesh, hash: d.meshHash!, bodyFaces: body }
+      viewport.shown = { mesh, hash: d.meshHash!, of: hash, bodyFaces: body }
       s.show(mesh, body, firstShown)
       // A body of much the same size keeps the view; a new one is framed afresh.
       if (firstShown && Math.abs(Math.log(s.size.length() / before.length())) > 0.12) s.gaze.home()

@@ -60,7 +60,7 @@ export const useViewport = defineStore('viewport', () => {
   /** the turntable is wanted in a stage that else fills the middle itself */
   const stands = ref(false)
   const spot = shallowRef<[number, number, number] | null>(null)
-  const shown = shallowRef<{ mesh: Mesh; hash: string; bodyFaces: number } | null>(null)
+  const shown = shallowRef<{ mesh: Mesh; hash: string; of: string; bodyFaces: number } | null>(null)
   /** the turntable's own eyes, while it stands */
   const eyes = shallowRef<Eyes | null>(null)
   const camera = (): ReturnType<Eyes['view']> | null => eyes.value?.view() ?? null

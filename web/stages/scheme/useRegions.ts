@@ -92,8 +92,12 @@ export function useRegions(changed: () => void) {
       own.borders = await slow.borders(shown.mesh, next.slice())
   }
   /** Both copies as they lay on the sculpt, where that is known; else as they stand. */
-  async function carry(map: Scheme['maps'][number], stored: Uint8Array, shown: { hash: string; mesh: Mesh }) {
-    const chain = store.chainTo('scale'),
+  async function carry(
+    map: Scheme['maps'][number],
+    stored: Uint8Array,
+    shown: { hash: string; of: string; mesh: Mesh },
+  ) {
+    const chain = store.chainOf(shown.of),
       from = await loadMesh(map.meshHash)
     const known = chain.length > 0 && map.chain.length > 0 && chain.at(-1) === map.chain.at(-1)
     if (!known || chain.length + map.chain.length === 2) return work.carry(from, stored, shown.mesh)
@@ -132,7 +136,8 @@ export function useRegions(changed: () => void) {
       unkept = {
         partId: store.part.id,
         hash: shown.hash,
-        chain: store.chainTo('scale'),
+        // Of what is shown: the list may have gone on already.
+        chain: store.chainOf(shown.of),
         mesh: shown.mesh,
         labels: next,
       }
