@@ -3,7 +3,7 @@ import type { Mesh } from './mesh/mesh'
 type Point = [number, number, number]
 /**
  * Calls `visit` with places spread over faces: corners, along every edge, and inside, no farther apart than `spacing` mm.
- * A long thin body has vertices at its ends alone; what lies between is looked at too.
+ * A long thin body has vertices at its ends alone; the places between are looked at too.
  *
  * @param from first face, and `to` the one after the last
  */

@@ -207,7 +207,7 @@ test('order of painting: edges measured on the sculpt, masks said, a hand order 
   await expect.poll(async () => (await kept()).order).toEqual(['c1', 'c2'])
   await accessible(page)
   await page.getByRole('button', { name: 'Take the cheapest order' }).click()
-  await expect(page.getByText(/^Every rule of the craft is kept/)).toBeVisible()
+  await expect(page.getByText(/^Checked: .*the order of coats keeps every rule of the craft/)).toBeVisible()
   // The bench plan goes by it from now on.
   await expect.poll(async () => (await kept()).order).toEqual(['c2', 'c1'])
   const laid = async (): Promise<string[]> =>

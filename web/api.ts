@@ -12,6 +12,9 @@ export class ApiProblem extends Error {
   }
 }
 
+/** What an error says to the user. */
+export const messageOf = (e: unknown): string => (e instanceof Error ? e.message : String(e))
+
 async function send(method: string, path: string, body?: BodyInit | object, type?: string): Promise<Response> {
   const raw = body instanceof Blob || body instanceof ArrayBuffer || ArrayBuffer.isView(body)
   let reply: Response
@@ -48,7 +51,7 @@ function understood<T extends z.ZodType>(schema: T, path: string, value: unknown
   throw new ApiProblem(
     0,
     'unreadable',
-    'The server answered in a way that this page does not know. Load the page anew; if it stays so, the program is at fault.',
+    'The server answered in a way that this page does not know. Reload the page. If that does not help, the program has a fault.',
     {},
   )
 }

@@ -25,14 +25,14 @@ export function bathSaturated(
           : `This wash brings it to ${s.after.toFixed(1)} %, over the ${bath.limit} % at which it cleans no more.`,
         places: [],
         how: `Resin by volume: 0.1 ml for each 100 cm² of skin that was washed, and what hung in cavities, in ${bath.litres} l.`,
-        fixes: [{ act: 'freshBath', bath: which, label: 'It is filled afresh', effect: 'counted from nothing' }],
+        fixes: [{ act: 'freshBath', bath: which, label: 'It was refilled', effect: 'counts its resin from zero' }],
       },
     ]
   })
 }
 
 export const cleanBaths = rule({
-  title: 'both baths still clean',
+  title: 'both baths still clean after this wash',
   stages: ['clean'],
   inputs: ['baths'],
   find: ({ baths }) => bathSaturated(baths.baths, baths.carried),

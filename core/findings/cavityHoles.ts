@@ -39,7 +39,7 @@ export function wallKept(h: HollowReport, voxel: number): Finding<never>[] {
 }
 
 export const drainHoles = rule({
-  title: 'two holes for each cavity',
+  title: 'every cavity has two holes',
   stages: ['core'],
   inputs: ['hollow'],
   find: ({ hollow }) => cavityHoles(hollow.report, hollow.holes),

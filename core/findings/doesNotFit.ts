@@ -29,13 +29,15 @@ function tooLarge<F extends Finding['fixes']>(over: number, size: Size, printer:
   }
 }
 
-/** Whether the body fits the printer some way up. */
+/** Whether the body fits the printer in some orientation. */
 export function doesNotFit(size: Size, printer: Printer): Finding<'scale'>[] {
   const sides = ascending(size),
     space = ascending(room(printer))
   const over = Math.max(...sides.map((s, i) => s - space[i]!))
   if (over <= 0) return []
-  return [tooLarge(over, size, printer, 'any way up', [shrunk(Math.min(...sides.map((s, i) => space[i]! / s)))])]
+  return [
+    tooLarge(over, size, printer, 'in any orientation', [shrunk(Math.min(...sides.map((s, i) => space[i]! / s)))]),
+  ]
 }
 
 /** Whether it fits as it stands, supports included. */
@@ -50,7 +52,7 @@ export function doesNotStand(size: Size, printer: Printer): Finding<'scale' | 'q
         ? [{ act: 'quarterTurn' as const, label: 'Quarter turn', effect: 'turned on the plate it fits' }]
         : []),
       shrunk(Math.min(...size.map((s, k) => space[k]! / s))),
-      { act: 'reorient' as const, label: 'Turn it', effect: 'looks for the best way up that fits' },
+      { act: 'reorient' as const, label: 'Turn it', effect: 'finds the best orientation that fits' },
     ]),
   ]
 }

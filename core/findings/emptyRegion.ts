@@ -19,7 +19,7 @@ export function emptyRegion(name: string, area: number, coats: number, painted: 
 }
 
 export const regionsPainted = rule({
-  title: 'every region with coats lies on the sculpt',
+  title: 'every region with coats is on the sculpt',
   stages: ['scheme'],
   inputs: ['regions'],
   find: ({ regions }) =>

@@ -87,7 +87,7 @@ export interface Facts {
   cloudPoints: number
   floor: Floor | null
   reconstruction: { report: ReconstructReport; area: number }
-  /** any way up; at the factor that is looked at */
+  /** in any orientation; at the factor that is looked at */
   size: Size
   thinness: Thinness
   printer: Printer
@@ -118,7 +118,7 @@ export interface Facts {
   regions: { painted: boolean; list: readonly { name: string; area: number; coats: number }[] }
   /** share of the skin that is newer than its regions */
   newSkin: number
-  /** `chosen`: an order was put by hand */
+  /** `chosen`: somebody has chosen an order */
   paintOrder: { scheme: OrderScheme; plan: OrderPlan; inks: ReadonlySet<string>; chosen: boolean }
   reach: ReadonlyMap<number, RegionAccess>
   /** ms, and an ISO day in the zone */

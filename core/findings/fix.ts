@@ -2,7 +2,7 @@ type Place = [number, number, number]
 
 /** What can be done about a finding, with all that is needed to do it. Every stage that shows the finding does each of its acts. */
 export type FixAct =
-  // the mesh as it came
+  // the imported mesh
   | { act: 'repair' }
   | { act: 'newestEdition' }
   | { act: 'makeSurface' }

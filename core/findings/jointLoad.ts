@@ -38,7 +38,7 @@ export function jointLoad(j: JointLoad): Finding<'pin'>[] {
 }
 
 export const jointsBear = rule({
-  title: 'what each joint carries',
+  title: 'every joint bears what hangs on it',
   stages: ['combine'],
   inputs: ['joints'],
   find: ({ joints }) => joints.flatMap(jointLoad),

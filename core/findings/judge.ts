@@ -47,14 +47,15 @@ export function judgedBy(rules: readonly Rule[], stage: Stage, known: AnyFacts):
   return out
 }
 
+type Looked = { rules: readonly RuleState[] }
 const counts = (r: RuleState): boolean => r.state !== 'not applicable'
 /** How many of the rules that concern the piece have been measured. */
-export const measuredOf = ({ rules }: Pick<Judged, 'rules'>): { measured: number; of: number } => ({
+export const measuredOf = ({ rules }: Looked): { measured: number; of: number } => ({
   measured: rules.filter((r) => r.state === 'measured').length,
   of: rules.filter(counts).length,
 })
 /** Whether all that concerns the piece has been measured: only then may one say that nothing was found. */
-export function complete(j: Pick<Judged, 'rules'>): boolean {
+export function complete(j: Looked): boolean {
   const { measured, of } = measuredOf(j)
   return measured === of
 }

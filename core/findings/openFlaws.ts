@@ -68,7 +68,7 @@ export const noFlawOpen = rule({
   find: ({ openFlaws: { open, pass } }) => openFlaws(open, pass),
 })
 export const whatFlawsCameOf = rule({
-  title: 'what most flaws of a kind came of',
+  title: 'no single cause stands behind most flaws of a kind',
   stages: ['prime', 'print'],
   inputs: ['flawCauses'],
   find: (facts) => flawCauses(facts.flawCauses),

@@ -110,7 +110,7 @@ export function openMesh(h: Health): Finding<'repair' | 'scale'>[] {
 }
 
 export const meshSound = rule({
-  title: 'closed, oriented, no crossing faces, no crumbs, a plausible size',
+  title: 'the mesh is closed, oriented, without crossing faces and crumbs, and of a plausible size',
   stages: ['intake'],
   inputs: ['health'],
   find: ({ health }) => openMesh(health),

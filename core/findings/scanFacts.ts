@@ -10,7 +10,7 @@ export const withoutSkin = (points: number): Finding<'makeSurface'>[] => [
     level: 'settle',
     value: points.toLocaleString('en'),
     unit: 'points',
-    sentence: 'This is a scan without a skin. Take away what is not the object, then make a surface of it.',
+    sentence: 'This is a scan without a skin. Cut off what is not the object, then make a surface of it.',
     places: [],
     how: 'Counted in the file: it has points but no faces.',
     fixes: [

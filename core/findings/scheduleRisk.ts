@@ -46,7 +46,7 @@ export function scheduleRisk(
 }
 
 export const keepsDeadline = rule({
-  title: 'the deadline holds, and no long wait is left',
+  title: 'the plan is not late, and no wait of twelve hours is left',
   stages: ['plan'],
   inputs: ['schedule'],
   find: ({ schedule: { steps, finish, deadline, zone } }) => scheduleRisk(steps, finish, deadline, zone),

@@ -77,7 +77,7 @@ const list = (titles: readonly string[]): string =>
   titles.slice(0, 3).join('; ') + (titles.length > 3 ? `, and ${titles.length - 3} more` : '')
 
 export const timetableHolds = rule({
-  title: 'every piece is likely done in time, and every step has hours',
+  title: 'no piece is likely late, and every step has hours',
   stages: ['calendar'],
   inputs: ['timetable'],
   find: ({ timetable }) => timetableFindings(timetable),

@@ -31,7 +31,7 @@ export function tooThin(t: Thinness): Finding<'scale'>[] {
 }
 
 export const nothingTooThin = rule({
-  title: 'nothing is thinner than survives handling',
+  title: `nothing is thinner than ${SURVIVES} mm`,
   stages: ['size'],
   inputs: ['thinness'],
   find: ({ thinness }) => tooThin(thinness),

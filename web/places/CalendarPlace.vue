@@ -171,11 +171,7 @@ const feed = `${location.origin}/api/calendar.ics`
         </div>
       </section>
       <StepPanel v-if="selected && !store.trial" :id="selected" @close="selected = null" />
-      <FindingList
-        :judged="judged"
-        :fixes="fixes"
-        checked="Every piece is likely done in time, every step has hours, and no order waits for itself."
-      />
+      <FindingList :judged="judged" :fixes="fixes" />
       <TimePanel class="mt-3" @select="selected = $event" />
       <TogetherPanel />
       <AirPanel />

@@ -19,7 +19,7 @@ watch(
   },
   { immediate: true },
 )
-/** A link within the app does not load it anew. */
+/** A link within the app does not reload it. */
 function follow(e: MouseEvent): void {
   const href = (e.target as HTMLElement).closest('a')?.getAttribute('href')
   if (!href?.startsWith('/') || e.ctrlKey || e.metaKey || e.shiftKey) return

@@ -108,13 +108,7 @@ function goTo([, , height]: [number, number, number]): void {
     </div>
     <aside class="side scroll">
       <h1 class="text-truncate mb-2">{{ hash ? name : 'Layers made elsewhere' }}</h1>
-      <FindingList
-        v-if="report"
-        :judged="judged"
-        :fixes="{}"
-        checked="Nothing begins in the air, no cup closes, every neck holds by usual figures."
-        @show="goTo"
-      />
+      <FindingList v-if="report" :judged="judged" :fixes="{}" @show="goTo" />
       <dl v-if="report" class="facts mb-3">
         <dt>written as</dt>
         <dd>{{ report.format }}</dd>

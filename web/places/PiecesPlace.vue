@@ -22,7 +22,7 @@ const fault = ref(''),
 const router = useRouter()
 const load = newestOnly(() =>
   guard(async () => {
-    // The first page at once; at news what is there stays until all of it is there anew.
+    // The first page at once; after a change the old list stays until all of the new one is there.
     const first = pieces.value === null
     pieces.value = await apiPages(pieceSummary, '/pieces?limit=60', (list) => {
       if (first) pieces.value = list

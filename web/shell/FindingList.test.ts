@@ -57,6 +57,26 @@ describe('the list of findings', () => {
     expect(shown([], []).list.text()).toBe('')
     expect(shown([], [{ title: 'b', state: 'not applicable' }]).list.text()).toBe('')
   })
+  it('says what was checked by what was measured, and nothing of what does not concern the piece', () => {
+    const list = mount(
+      FindingList as never,
+      {
+        props: {
+          judged: {
+            findings: [],
+            rules: [
+              measured('it fits the printer'),
+              { title: 'no seam gapes', state: 'not applicable' },
+              measured('it stands'),
+            ],
+          },
+          fixes: {},
+        },
+      } as never,
+    )
+    expect(list.text()).toContain('Checked: it fits the printer; it stands.')
+    expect(list.text()).not.toContain('seam')
+  })
   it('names what was not checked and why, each reason once', () => {
     const { list } = shown(
       [],

@@ -9,21 +9,20 @@ import type { Handlers } from './fixHandlers'
 /** What was found in a stage, how far its rules are measured, and what can be done: every fix that is offered has its handler. */
 const props = defineProps<{
   judged: { findings: readonly Finding<A>[]; rules: readonly RuleState[] }
-  /** what is so when all was measured and nothing found */
-  checked: string
+  /** said in place of what was checked, when all was measured and nothing found */
+  checked?: string
   fixes: Handlers<A>
 }>()
 const emit = defineEmits<{ show: [place: [number, number, number]] }>()
 const list = computed(() => ranked(props.judged.findings))
-const rules = computed(() => [...props.judged.rules])
 const LEVEL = {
   settle: { icon: OctagonAlert, word: 'settle' },
   know: { icon: TriangleAlert, word: 'know' },
   note: { icon: Info, word: 'note' },
 }
-const progress = computed(() => measuredOf({ rules: rules.value }))
-const fine = computed(() => list.value.length === 0 && progress.value.of > 0 && complete({ rules: rules.value }))
-const measuring = computed(() => rules.value.some((r) => r.state === 'measuring'))
+const progress = computed(() => measuredOf(props.judged))
+const fine = computed(() => list.value.length === 0 && progress.value.of > 0 && complete(props.judged))
+const measuring = computed(() => props.judged.rules.some((r) => r.state === 'measuring'))
 const headline = computed(() => {
   const n = (l: Finding['level']): number => list.value.filter((f) => f.level === l).length
   const words = [
@@ -39,10 +38,11 @@ const far = computed(() => {
   if (measured === of) return ''
   return `${measuring.value ? 'Checking' : 'Checked'}: ${measured} of ${of}`
 })
+const measured = computed(() => props.judged.rules.flatMap((r) => (r.state === 'measured' ? [r.title] : [])).join('; '))
 /** What keeps the rest from being checked, each reason once. */
 const held = computed(() => {
   const by = new Map<string, string[]>()
-  for (const r of rules.value) {
+  for (const r of props.judged.rules) {
     const why =
       r.state === 'waiting'
         ? `needs ${r.for.join(' and ')}`
@@ -79,7 +79,7 @@ const press = (fix: Fix<A>): void => {
       <CircleCheck v-if="fine" :size="17" class="fine" aria-hidden="true" />{{ headline }}
       <span v-if="far" class="far" :class="{ soft: headline }">{{ far }}</span>
     </h2>
-    <p v-if="fine" class="soft small mb-2">{{ checked }}</p>
+    <p v-if="fine" class="soft small mb-2">{{ checked ?? `Checked: ${measured}.` }}</p>
     <article v-for="f in list" :key="f.id" class="finding" :class="f.level" :data-finding="f.id">
       <div class="d-flex align-items-baseline gap-2">
         <component :is="LEVEL[f.level].icon" :size="16" class="sign" :aria-label="`to ${LEVEL[f.level].word}`" />

@@ -93,7 +93,7 @@ const when = (iso: string): string =>
       </ol>
     </div>
   </Teleport>
-  <FindingList v-if="plate" :judged="found.byStage.clean" checked="Both baths still clean after this." :fixes="fixes" />
+  <FindingList v-if="plate" :judged="found.byStage.clean" :fixes="fixes" />
   <p v-if="fault" role="alert" class="text-danger">{{ fault }}</p>
   <section v-if="plate && list" class="sheet p-3 mb-3">
     <template v-if="next">

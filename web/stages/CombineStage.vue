@@ -76,12 +76,7 @@ const remove = (id: string): Promise<string[] | null> => store.arrange({ remove:
 
 <template>
   <template v-if="store.part">
-    <FindingList
-      :judged="found.byStage.combine"
-      checked="No part reaches more than 0.08 mm into another, no gap wider than a key’s clearance shows, and the whole stands."
-      :fixes="fixes"
-      @show="viewport.show"
-    />
+    <FindingList :judged="found.byStage.combine" :fixes="fixes" @show="viewport.show" />
     <table v-if="assembly.pairs.length > 0" class="table table-sm mb-3">
       <thead>
         <tr>

@@ -57,13 +57,7 @@ const grams = (mm3: number): string => `${((mm3 / 1000) * (resin.value?.density 
 </script>
 
 <template>
-  <FindingList
-    v-if="report"
-    :judged="found.byStage.core"
-    checked="Every cavity has two holes and drains, and the wall is as thick as asked."
-    :fixes="fixes"
-    @show="viewport.show"
-  />
+  <FindingList v-if="report" :judged="found.byStage.core" :fixes="fixes" @show="viewport.show" />
   <p v-if="problem" role="alert" class="problem">{{ problem }}</p>
   <ChoicesPanel v-bind="form" />
   <WallPanel

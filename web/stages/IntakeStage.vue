@@ -75,19 +75,14 @@ const notices = computed(() =>
 
 <template>
   <template v-if="store.part">
-    <FindingList
-      :judged="found.byStage.intake"
-      checked="Closed, oriented, no crossing faces, no crumbs, a plausible size."
-      :fixes="fixes"
-      @show="viewport.show"
-    />
+    <FindingList :judged="found.byStage.intake" :fixes="fixes" @show="viewport.show" />
     <section v-if="h && h.points === 0" class="sheet p-3 mb-3">
       <h3 class="mb-1">{{ store.part.fileName || store.part.name }}</h3>
       <dl class="facts">
         <dt>size</dt>
         <dd>{{ h.size.map((s) => s.toFixed(1)).join(' × ') }} mm</dd>
         <dt>volume</dt>
-        <dd>{{ (h.volume / 1000).toFixed(1) }} ml</dd>
+        <dd>{{ (Math.abs(h.volume) / 1000).toFixed(1) }} ml{{ h.volume < 0 ? ', inside out' : '' }}</dd>
         <dt>skin</dt>
         <dd>{{ (h.area / 100).toFixed(0) }} cm²</dd>
         <dt>faces</dt>

@@ -83,12 +83,7 @@ const titleOf = (key: string | null): string => plan.value?.steps.find((s) => s.
       </section>
     </div>
   </Teleport>
-  <FindingList
-    v-if="plan"
-    :judged="findings.byStage.plan"
-    :fixes="{}"
-    checked="No wait over twelve hours is left, and the deadline holds."
-  />
+  <FindingList v-if="plan" :judged="findings.byStage.plan" :fixes="{}" />
   <p v-if="fault" role="alert" class="text-danger">{{ fault }}</p>
   <section v-if="plan && plan.steps.length > 0" class="sheet p-3 mb-3">
     <span class="figure">{{ duration(total) }}</span> <span class="soft">of work left</span>

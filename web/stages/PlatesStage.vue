@@ -201,12 +201,7 @@ function goTo(place: [number, number, number]): void {
       </div>
     </div>
   </Teleport>
-  <FindingList
-    :judged="found.byStage.plates"
-    :fixes="fixes"
-    checked="Fits the printer; no island, no cup in any layer."
-    @show="goTo"
-  />
+  <FindingList :judged="found.byStage.plates" :fixes="fixes" @show="goTo" />
   <p v-if="fault || sliced?.problem" role="alert" class="text-danger">{{ fault || sliced?.problem?.message }}</p>
   <NestPanel @show="looking = 'plates'" @slice="slicePlate" />
   <FilamentPanel />
@@ -237,7 +232,13 @@ function goTo(place: [number, number, number]): void {
   </section>
   <section class="mb-3">
     <p v-if="!chosen" class="soft small">
-      Printer and resin are not chosen in the brief; {{ printer?.name }} and {{ resin?.name }} stand in.
+      <template v-if="printer && resin"
+        >Printer and resin are not chosen in the brief. Until then {{ printer.name }} and {{ resin.name }} are
+        used.</template
+      >
+      <template v-else
+        >Slicing needs a printer and a resin. <RouterLink to="/stock">Set them up in Stock.</RouterLink></template
+      >
     </p>
     <div class="d-flex gap-2 flex-wrap">
       <button

@@ -88,12 +88,7 @@ const tips = computed(() => (changed.value ? preview.tip.value : (assembly.balan
 
 <template>
   <template v-if="store.part">
-    <FindingList
-      :judged="judged"
-      checked="No face turned over, no limb thinner by more than 5 %, no texture drawn out by a third."
-      :fixes="{}"
-      @show="viewport.show"
-    />
+    <FindingList :judged="judged" :fixes="{}" @show="viewport.show" />
     <p v-if="tips !== null" class="mb-2">
       <span class="figure-sm">{{ tips < 0 ? 'falls' : `${tips.toFixed(0)}°` }}</span>
       <span class="soft ms-1">

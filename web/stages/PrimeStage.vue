@@ -64,7 +64,7 @@ const end = (acceptRest: boolean): Promise<void> =>
 const checked = computed(() =>
   inspection.value?.closed
     ? `Looked over in ${last.value!.pass} ${last.value!.pass === 1 ? 'pass' : 'passes'}; nothing is left open.`
-    : 'No flaw is marked.',
+    : undefined,
 )
 </script>
 

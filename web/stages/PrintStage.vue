@@ -67,12 +67,7 @@ const day = (iso: string): string => new Date(iso).toLocaleDateString(undefined,
   </Teleport>
   <JudgePanel v-if="runs.judging && runs.plate" :key="runs.plate.id" :plate="runs.plate" />
   <template v-else>
-    <FindingList
-      v-if="runs.runs.length > 0"
-      :judged="found.byStage.print"
-      checked="Every plate is planned, under way, or came out."
-      :fixes="fixes"
-    />
+    <FindingList v-if="runs.runs.length > 0" :judged="found.byStage.print" :fixes="fixes" />
     <p v-if="fault" role="alert" class="text-danger">{{ fault }}</p>
     <section v-if="latest" class="mb-3">
       <h2 class="mb-2">

@@ -1,13 +1,11 @@
 <script setup lang="ts">
-import { useEventListener } from '@vueuse/core'
 import { storeToRefs } from 'pinia'
-import { computed, nextTick, onBeforeUnmount, onMounted, ref, shallowRef, watch, watchEffect } from 'vue'
+import { computed, nextTick, onBeforeUnmount, ref, shallowRef, watch, watchEffect } from 'vue'
 import type { Scheme } from '../../contract/scheme'
 import { TINT } from '../../core/defaults/paint'
 import { undercoatBy } from '../../core/paint/coats/undercoat'
 import { REGION_WORDS } from '../../core/paint/surface/vocabulary'
 import FindingList from '../shell/FindingList.vue'
-import type { StageHandlers } from '../shell/fixHandlers'
 import CoatList from './scheme/CoatList.vue'
 import CoatPictures from './scheme/CoatPictures.vue'
 import MixFor from './scheme/MixFor.vue'
@@ -25,10 +23,10 @@ import StencilPanel from './scheme/StencilPanel.vue'
 import UndercoatPanel from './scheme/UndercoatPanel.vue'
 import { REACHES, useFill } from './scheme/useFill'
 import { usePreview } from './scheme/usePreview'
+import { useSchemeFindings } from './scheme/useSchemeFindings'
 import { useRegions } from './scheme/useRegions'
+import { useDelayedSave } from '../composables/useDelayedSave'
 import { useRules } from '../composables/useRules'
-import { useFindings } from '../stores/findings'
-import { usePaintOrder } from '../stores/paintOrder'
 import { useScheme } from '../stores/scheme'
 import { usePiece } from '../stores/piece'
 import type { Picked } from '../viewport/scene'
@@ -37,8 +35,6 @@ import { useViewport } from '../viewport/useViewport'
 const store = usePiece(),
   book = useScheme(),
   viewport = useViewport()
-const found = useFindings(),
-  order = usePaintOrder()
 const { scheme } = storeToRefs(book)
 /** a panel waits for a place on the sculpt */
 const asking = shallowRef<{ hint: string; taken: (p: Picked) => void } | null>(null)
@@ -46,8 +42,7 @@ const splitAlong = shallowRef<[number, number, number] | null>(null)
 const list = ref<InstanceType<typeof CoatList> | null>(null)
 /** what a press on the sculpt does to the region */
 const laying = ref<'brush' | 'fill' | null>(null),
-  radius = ref(4),
-  saving = ref(false)
+  radius = ref(4)
 const { rule } = useRules()
 const undercoat = computed(() => undercoatBy(rule('undercoat'), scheme.value?.tint ?? TINT))
 const regions = useRegions(changed)
@@ -85,29 +80,17 @@ watch(
   { immediate: true },
 )
 
-let timer: ReturnType<typeof setTimeout> | undefined
+const { saving, changed: saveLater } = useDelayedSave(async () => {
+  if (await store.guarded(regions.keep)) await book.save()
+})
 /** Seen at once, and kept when the hand rests. */
 function changed(): void {
   void refresh()
-  clearTimeout(timer)
-  saving.value = true
-  timer = setTimeout(() => void save(), 700)
+  saveLater()
 }
-/** What waits for the hand to rest does not wait when the stage or the page is left. */
-function saveNow(): void {
-  if (timer !== undefined) void save()
-}
-useEventListener(document, 'visibilitychange', saveNow)
 onBeforeUnmount(() => {
   viewport.colours = viewport.sheen = viewport.glow = viewport.lamp = null
-  saveNow()
 })
-async function save(): Promise<void> {
-  clearTimeout(timer)
-  timer = undefined
-  if (await store.guarded(regions.keep)) await book.save()
-  saving.value = timer !== undefined
-}
 
 watchEffect(() => {
   viewport.mode = asking.value || splitAlong.value ? 'pick' : laying.value ? 'brush' : 'look'
@@ -160,27 +143,11 @@ function setTarget(hex: string): void {
   region.value!.target = hex
   changed()
 }
-const orderFixes: StageHandlers<'order'> = {
-  // As it is now: what is added later comes last, until it is weighed again.
-  cheapestOrder: () => setOrder(order.cheapest()),
-  brushRegion: (fix) => brushAll(fix.region),
-}
-/** With the panel of the order open, what concerns the order stands there. */
-const judged = computed(() => {
-  const { scheme: own, order: ordering } = found.byStage
-  return order.followed
-    ? own
-    : { findings: [...own.findings, ...ordering.findings], rules: [...own.rules, ...ordering.rules] }
+const { judged, orderFixes } = useSchemeFindings({
+  newSkin: () => (ready.value ? fresh.value : null),
+  setOrder,
+  brushAll,
 })
-watch(
-  [fresh, ready],
-  ([share, laid]) => {
-    book.newSkin = laid && store.part ? { partId: store.part.id, share } : null
-  },
-  { immediate: true },
-)
-onMounted(() => (order.lookedAt = true))
-onBeforeUnmount(() => (order.lookedAt = false))
 const said = computed(() => regions.fault.value || book.fault || preview.problem.value)
 /** The colour that a region's first coat ends at. */
 const swatch = (id: number): string =>
@@ -188,11 +155,7 @@ const swatch = (id: number): string =>
 </script>
 
 <template>
-  <FindingList
-    :judged="judged"
-    checked="Every target can be mixed from the stock, and the order of coats keeps every rule of the craft."
-    :fixes="orderFixes"
-  />
+  <FindingList :judged="judged" :fixes="orderFixes" />
   <p v-if="said" role="alert" class="text-danger">{{ said }}</p>
   <p v-if="preview.measuring.value" class="soft">Feeling the surface for recesses and ridges …</p>
   <template v-if="scheme">

@@ -22,7 +22,7 @@ const store = usePiece(),
   found = useFindings(),
   stock = useStock(),
   viewport = useViewport()
-const { printer, resin } = usePrinterAndResin()
+const { resin } = usePrinterAndResin()
 const source = computed(() => store.meshBefore('scale'))
 const applied = computed(() => {
   const op = store.step('scale')?.op
@@ -38,7 +38,7 @@ const size = computed(
   () => base.value?.size.map((s, k) => s * factor.value * axes.value[k]!) as [number, number, number] | undefined,
 )
 const volume = computed(
-  () => (base.value?.volume ?? 0) * factor.value ** 3 * axes.value[0] * axes.value[1] * axes.value[2],
+  () => Math.abs(base.value?.volume ?? 0) * factor.value ** 3 * axes.value[0] * axes.value[1] * axes.value[2],
 )
 /** Of a stretched skin: exact when all axes grow alike, else by the mean. */
 const area = computed(
@@ -90,12 +90,7 @@ const setAxis = (k: number, v: number): void => {
 </script>
 
 <template>
-  <FindingList
-    :judged="judged"
-    :checked="`Fits ${printer?.name}, and nothing is thinner than 0.6 mm at this size.`"
-    :fixes="fixes"
-    @show="viewport.show"
-  />
+  <FindingList :judged="judged" :fixes="fixes" @show="viewport.show" />
   <section v-if="base && size" class="sheet p-3 mb-3">
     <div class="d-flex justify-content-between align-items-baseline">
       <span

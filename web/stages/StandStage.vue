@@ -164,13 +164,7 @@ const focalStanding = computed(() => {
 </script>
 
 <template>
-  <FindingList
-    v-if="orientOp || supportOp"
-    :judged="found.byStage.stand"
-    checked="Every island has a tip, no cup closes, no tip is overloaded, it fits the printer."
-    :fixes="fixes"
-    @show="viewport.show"
-  />
+  <FindingList v-if="orientOp || supportOp" :judged="found.byStage.stand" :fixes="fixes" @show="viewport.show" />
   <p v-else>
     <span class="figure-sm">Not stood up yet.</span>
     <span class="soft">Keep face, hands and emblems away from supports; let layers grow gradually.</span>

@@ -85,6 +85,16 @@ describe('the size stage', () => {
     await settle()
     expect(bench.operations).toMatchObject([{ kind: 'scale', factor: 2, about: 'foot' }])
   })
+  it('measures no thickness on a body that is inside out, and shows its volume all the same', async () => {
+    const turned = { ...health(body), measures: { ...measure(body), volume: -2000 }, points: 0 }
+    turned.insideOut = { count: 1, places: [[5, 5, 5]], complete: true } as never
+    bench.checks.set('health', turned)
+    const at = await stage(() => import('./SizeStage.vue'))
+    expect(at.find('[data-finding=too-thin]').exists()).toBe(false)
+    expect(at.text()).toContain('needs the faces of the mesh turned outward')
+    expect(at.text()).toContain('solid volume2.0 ml')
+    expect(at.text()).not.toMatch(/[-−]\d+(\.\d+)? (g|ml)/)
+  })
   it('goes back to the size that is set', async () => {
     const at = await stage(() => import('./SizeStage.vue'))
     await button(at, 'Enlarge by 100 %').trigger('click')
@@ -142,6 +152,7 @@ describe('the stand stage', () => {
           .find((b) => b.text() === name)!
           .attributes('disabled'),
       ).toBeDefined()
+    expect(button(at, 'Find the best').attributes('disabled')).toBeDefined()
     expect(cup.text()).toContain('The search needs a printer')
     expect(cup.text()).toContain('Only a hollow part can be vented')
   })

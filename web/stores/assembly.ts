@@ -23,6 +23,7 @@ import type { Measures } from '../../core/mesh/measure'
 import { useCheck } from '../composables/useCheck'
 import { usePrinterAndResin } from '../composables/usePrinterAndResin'
 import { seenDirection } from './partFrame'
+import { messageOf } from '../api'
 import { useDerivations } from './derivations'
 import { usePiece } from './piece'
 
@@ -47,6 +48,8 @@ export const useAssembly = defineStore('assembly', () => {
   const { resin } = usePrinterAndResin()
   const measured = ref(new Map<string, string>())
   const fitted = ref(new Map<string, string>())
+  /** why a part or a pair could not be asked about */
+  const fault = ref('')
 
   const placed = computed<Placed[]>(() =>
     (piece.piece?.partList ?? [])
@@ -83,10 +86,14 @@ export const useAssembly = defineStore('assembly', () => {
   watch(
     () => placed.value.map((p) => p.mesh).join(),
     async () => {
+      fault.value = ''
       for (const { mesh } of placed.value) {
         if (!mesh || measured.value.has(mesh)) continue
-        const d = await derivations.ask(mesh, { kind: 'measures' }).catch(() => null)
-        if (d) measured.value.set(mesh, d.key)
+        try {
+          measured.value.set(mesh, (await derivations.ask(mesh, { kind: 'measures' })).key)
+        } catch (e) {
+          fault.value = messageOf(e)
+        }
       }
     },
     { immediate: true },
@@ -97,8 +104,12 @@ export const useAssembly = defineStore('assembly', () => {
       if (!several.value) return
       for (const { a, b } of near.value) {
         if (fitted.value.has(`${a.mesh}${b.mesh}`)) continue
-        const d = await derivations.ask(a.mesh!, { kind: 'fit', other: b.mesh!, reach: JOINT_REACH }).catch(() => null)
-        if (d) fitted.value.set(`${a.mesh}${b.mesh}`, d.key)
+        try {
+          const d = await derivations.ask(a.mesh!, { kind: 'fit', other: b.mesh!, reach: JOINT_REACH })
+          fitted.value.set(`${a.mesh}${b.mesh}`, d.key)
+        } catch (e) {
+          fault.value = messageOf(e)
+        }
       }
     },
     { immediate: true },
@@ -209,7 +220,7 @@ export const useAssembly = defineStore('assembly', () => {
   )
   const open = computed(() => loads.value.filter((l) => !pinned(l)))
   const known = computed<KnownAt<'combine'>>(() => {
-    const failure = pairs.value.find((p) => p.problem)?.problem
+    const failure = pairs.value.find((p) => p.problem)?.problem ?? fault.value
     const ofPairs = <T>(value: T): Fact<T> =>
       !several.value
         ? NONE
@@ -224,10 +235,16 @@ export const useAssembly = defineStore('assembly', () => {
       pairs: ofPairs(
         pairs.value.flatMap((p) => (p.fit ? [{ a: p.a.part.name, b: p.b.part.name, key: p.key, fit: p.fit }] : [])),
       ),
-      balance: mapped(checkFact(balance, placed.value.length > 0 ? MEASURING : missing('a sculpt')), (report) => ({
-        report,
-        wish: piece.piece?.tipWish ?? 15,
-      })),
+      balance: mapped(
+        checkFact(
+          balance,
+          placed.value.length === 0 ? missing('a sculpt') : fault.value ? failedFact(fault.value) : MEASURING,
+        ),
+        (report) => ({
+          report,
+          wish: piece.piece?.tipWish ?? 15,
+        }),
+      ),
     }
   })
   return {

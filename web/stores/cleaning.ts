@@ -1,9 +1,9 @@
 import { defineStore } from 'pinia'
 import { computed, ref, watch } from 'vue'
 import { cleaning, type Cleaning, type CleanStepRecord } from '../../contract/runs'
-import { known, MEASURING, NONE } from '../../core/findings/facts'
+import { failed, known, MEASURING, NONE } from '../../core/findings/facts'
 import type { KnownAt } from '../../core/findings/judge'
-import { api } from '../api'
+import { api, messageOf } from '../api'
 import { newestOnly } from '../composables/newest'
 import { useChanges } from './changes'
 import { usePiece } from './piece'
@@ -19,11 +19,17 @@ export const useCleaning = defineStore('cleaning', () => {
   const chosen = ref<string | null>(null)
   const plate = computed(() => done.value.find((p) => p.id === chosen.value) ?? done.value[0] ?? null)
   const list = ref<Cleaning | null>(null)
+  const fault = ref('')
   const load = newestOnly(async () => {
     const id = plate.value?.id
     if (!id) return
-    const got = await api(cleaning, 'GET', `/plates/${id}/cleaning`).catch(() => null)
-    if (got && id === plate.value?.id) list.value = got
+    try {
+      const got = await api(cleaning, 'GET', `/plates/${id}/cleaning`)
+      fault.value = ''
+      if (id === plate.value?.id) list.value = got
+    } catch (e) {
+      fault.value = messageOf(e)
+    }
   })
   watch(
     () => plate.value?.id,
@@ -44,7 +50,7 @@ export const useCleaning = defineStore('cleaning', () => {
     if (!plate.value) return { baths: NONE }
     const baths = stock.workshop?.baths,
       l = list.value
-    if (!baths || !l) return { baths: MEASURING }
+    if (!baths || !l) return { baths: fault.value ? failed(fault.value) : MEASURING }
     // What is washed already carries nothing more.
     const open = (key: string): boolean => l.steps.some((s) => s.key === key && s.doneAt === null)
     return {

@@ -1,5 +1,5 @@
 import { defineStore } from 'pinia'
-import { computed } from 'vue'
+import { computed, proxyRefs } from 'vue'
 import { judge, type Judged } from '../../core/findings/judge'
 import type { PieceStage } from '../../core/findings/rule'
 import { useAssembly } from './assembly'
@@ -56,11 +56,9 @@ export const useFindings = defineStore('findings', () => {
     order: computed(() => judge('order', order.known)),
     plan: computed(() => judge('plan', bench.value)),
   }
-  const byStage = computed(
-    () => Object.fromEntries(Object.entries(at).map(([stage, j]) => [stage, j.value])) as AllJudged,
-  )
   return {
-    byStage,
+    // Each stage on its own: news of one does not draw the others again.
+    byStage: proxyRefs(at) as AllJudged,
     sizeAt,
     taken: sculpt.taken,
     suggestedVoxel: sculpt.suggestedVoxel,

@@ -7,10 +7,10 @@ import {
   type FlawRecord,
   type Inspection,
 } from '../../contract/flaws'
-import { known, MEASURING, missing, NONE } from '../../core/findings/facts'
+import { failed, known, MEASURING, missing, NONE } from '../../core/findings/facts'
 import type { KnownAt } from '../../core/findings/judge'
 import { learnedFrom } from '../../core/plan/facts/flaws'
-import { api, tell } from '../api'
+import { api, messageOf, tell } from '../api'
 import { queued } from '../composables/edits'
 import { newestOnly } from '../composables/newest'
 import { useChanges } from './changes'
@@ -23,11 +23,17 @@ export const useInspection = defineStore('inspection', () => {
   const piece = usePiece()
   const id = computed(() => piece.piece?.id ?? null)
   const inspection = ref<Inspection | null>(null)
+  const fault = ref('')
   const load = newestOnly(async () => {
     const of = id.value
     if (!of) return
-    const got = await api(inspectionSchema, 'GET', `/pieces/${of}/inspection`).catch(() => null)
-    if (got && of === id.value) inspection.value = got
+    try {
+      const got = await api(inspectionSchema, 'GET', `/pieces/${of}/inspection`)
+      fault.value = ''
+      if (of === id.value) inspection.value = got
+    } catch (e) {
+      fault.value = messageOf(e)
+    }
   })
   watch(
     id,
@@ -76,7 +82,10 @@ export const useInspection = defineStore('inspection', () => {
   }
   const facts = computed<KnownAt<'prime'>>(() => {
     const found = inspection.value
-    if (!found) return { openFlaws: MEASURING, flawCauses: MEASURING }
+    if (!found) {
+      const open = fault.value ? failed(fault.value) : MEASURING
+      return { openFlaws: open, flawCauses: open }
+    }
     return {
       openFlaws: last.value
         ? known({ open: open.value, pass: last.value.pass })

@@ -2,14 +2,14 @@ import { defineStore } from 'pinia'
 import { computed, ref, shallowRef, watch } from 'vue'
 import type { Scheme } from '../../contract/scheme'
 import { ORDER_COSTS, TINT } from '../../core/defaults/paint'
-import { known, MEASURING, missing, NONE } from '../../core/findings/facts'
+import { failed, known, MEASURING, missing, NONE } from '../../core/findings/facts'
 import type { KnownAt } from '../../core/findings/judge'
 import { mergedAccess, type RegionAccess } from '../../core/fit/access'
 import { undercoatBy } from '../../core/paint/coats/undercoat'
 import type { OrderPlan } from '../../core/paint/order/plan'
 import type { OrderScheme } from '../../core/paint/order/types'
 import { plainPaints } from '../../core/paint/recipes/stockPaint'
-import { fetchBytes } from '../api'
+import { fetchBytes, messageOf } from '../api'
 import { newestOnly } from '../composables/newest'
 import { plainCoats } from '../composables/paintedScheme'
 import { useSlowPaintWork } from '../composables/usePaintWork'
@@ -61,7 +61,7 @@ export const usePaintOrder = defineStore('paintOrder', () => {
       )
       fault.value = null
     } catch (e) {
-      fault.value = e instanceof Error ? e.message : String(e)
+      fault.value = messageOf(e)
     } finally {
       busy.value = false
     }
@@ -90,21 +90,24 @@ export const usePaintOrder = defineStore('paintOrder', () => {
     accessOf.set(key, made)
     return made
   }
+  const onSkin = computed(() => book.scheme?.maps.map((m) => m.meshHash + m.labels).join() ?? '')
+  /** what was looked at, and why that failed */
+  const looked = ref({ at: '', fault: '' })
   const look = newestOnly(async () => {
+    const at = onSkin.value
+    if (!lookedAt.value || at === '' || at === looked.value.at) return
     reach.value = null
-    const maps = lookedAt.value ? (book.scheme?.maps ?? []) : []
-    if (maps.length === 0) return
-    const made = mergedAccess((await Promise.all(maps.map(accessOn))).flat())
-    reach.value = new Map(made.map((r) => [r.region, r]))
+    looked.value = { at, fault: '' }
+    try {
+      const made = mergedAccess((await Promise.all(book.scheme!.maps.map(accessOn))).flat())
+      reach.value = new Map(made.map((r) => [r.region, r]))
+    } catch (e) {
+      looked.value = { at, fault: messageOf(e) }
+    }
   })
-  watch(
-    [lookedAt, () => book.scheme?.maps.map((m) => m.meshHash + m.labels).join()],
-    // Without it the order is weighed all the same.
-    () => void look().catch(() => undefined),
-    { immediate: true },
-  )
+  watch([lookedAt, onSkin], () => void look(), { immediate: true })
 
-  /** an order was put by hand */
+  /** somebody has chosen an order */
   const chosen = computed(() => (book.scheme?.order.length ?? 0) > 0)
   const facts = computed<KnownAt<'order'>>(() => {
     const s = book.scheme
@@ -114,16 +117,18 @@ export const usePaintOrder = defineStore('paintOrder', () => {
       paintOrder: f
         ? known({ scheme: f.scheme, plan: f.plan, inks: new Set(f.inks), chosen: chosen.value })
         : fault.value !== null
-          ? { state: 'failed', sentence: fault.value }
+          ? failed(fault.value)
           : MEASURING,
       reach:
         s && !book.painted
           ? NONE
           : reach.value
             ? known(reach.value)
-            : lookedAt.value
-              ? MEASURING
-              : missing('this stage open: what the tools reach is looked for here'),
+            : looked.value.fault
+              ? failed(looked.value.fault)
+              : lookedAt.value
+                ? MEASURING
+                : missing('this stage open: what the tools reach is looked for here'),
     }
   })
   /** Coats by their ids, as they cost least by now. */

@@ -99,7 +99,7 @@ export const usePiece = defineStore('piece', () => {
   }
   async function fetched(id: string, isNewest: () => boolean): Promise<void> {
     let p = await api(pieceDetail, 'GET', `/pieces/${id}`)
-    // Nobody has asked for its next step: a newer version of the program computes it anew.
+    // Nobody has asked for its next step: a newer version of the program computes it again.
     if (p.partList.some(unasked)) p = await api(pieceDetail, 'POST', `/pieces/${id}/advance`)
     // An answer that was overtaken says what was, or is of another piece: what was asked later counts.
     if (!isNewest()) return newest

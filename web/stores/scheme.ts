@@ -2,10 +2,10 @@ import { defineStore } from 'pinia'
 import { computed, ref, watch } from 'vue'
 import { scheme as schemeSchema, type Scheme } from '../../contract/scheme'
 import { plainPaints, stockPaint } from '../../core/paint/recipes/stockPaint'
-import { known as knownFact, MEASURING, missing, NONE } from '../../core/findings/facts'
+import { failed, known as knownFact, MEASURING, missing, NONE } from '../../core/findings/facts'
 import type { KnownAt } from '../../core/findings/judge'
 import type { RecipeAnswer, StockPaint } from '../../core/paint/recipes/recipe'
-import { api } from '../api'
+import { api, messageOf } from '../api'
 import { newestOnly } from '../composables/newest'
 import { useSlowPaintWork } from '../composables/usePaintWork'
 import { usePiece } from './piece'
@@ -79,6 +79,8 @@ export const useScheme = defineStore('scheme', () => {
   const answers = ref(new Map<string, RecipeAnswer>())
   watch(paints, () => answers.value.clear())
   const asked = new Set<string>()
+  /** why a mix could not be looked for */
+  const unmixed = ref('')
   watch(
     () => [scheme.value?.regions.map((r) => r.target), paints.value] as const,
     async ([targets, list]) => {
@@ -89,6 +91,8 @@ export const useScheme = defineStore('scheme', () => {
         try {
           const found = await useSlowPaintWork().recipe(hex, plainPaints(list))
           if (list === paints.value) answers.value.set(hex, found)
+        } catch (e) {
+          unmixed.value = messageOf(e)
         } finally {
           asked.delete(hex)
         }
@@ -116,7 +120,10 @@ export const useScheme = defineStore('scheme', () => {
   const newSkin = ref<{ partId: string; share: number } | null>(null)
   const known = computed<KnownAt<'scheme'>>(() => {
     const s = scheme.value
-    if (!s) return { targets: MEASURING, regions: MEASURING, newSkin: MEASURING }
+    if (!s) {
+      const open = fault.value ? failed(fault.value) : MEASURING
+      return { targets: open, regions: open, newSkin: open }
+    }
     const wanted = s.regions.flatMap((r) => (r.target ? [{ region: r.name, target: r.target }] : []))
     const found = wanted.flatMap((t) => {
       const a = answer(t.target)
@@ -129,7 +136,9 @@ export const useScheme = defineStore('scheme', () => {
           : paints.value.length === 0
             ? missing('paints in stock')
             : found.length < wanted.length
-              ? MEASURING
+              ? unmixed.value
+                ? failed(unmixed.value)
+                : MEASURING
               : knownFact(found),
       regions: painted.value
         ? knownFact({

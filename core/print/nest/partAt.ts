@@ -2,7 +2,7 @@ import type { Placed } from './types'
 
 type Point = readonly [number, number, number]
 /**
- * The part of a plate over which a place lies, by the borders of their shadows, and where that is on the part itself.
+ * The part of a plate at a place, by the borders of their shadows, and where that is on the part itself.
  *
  * @param place mm from the plate's middle
  * @param shapes borders about each part's own origin, mm; within a border by the even-odd rule

@@ -88,12 +88,7 @@ function masks(s: OrderStep): string {
     <summary><h2 class="d-inline">Order of painting, and masks</h2></summary>
     <p v-if="open && !found" class="soft small">{{ busy ? 'Weighing orders …' : 'No coats yet.' }}</p>
     <template v-if="found && found.scheme.coats.length > 0">
-      <FindingList
-        class="mt-2"
-        :judged="judged.byStage.order"
-        checked="Every rule of the craft is kept, and the tools reach every region."
-        :fixes="fixes"
-      />
+      <FindingList class="mt-2" :judged="judged.byStage.order" :fixes="fixes" />
       <table class="plain small">
         <thead>
           <tr>

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
+import { RouterLink } from 'vue-router'
 import type { OrientationScore } from '../../../core/print/orient/orientation'
 import { whyThisWay } from '../../../core/print/orient/orientationWords'
 import { plateSize, printSeconds } from '../../../core/print/slice/printer'
@@ -153,7 +154,7 @@ defineExpose({ search, spin, setDown })
     <h2 class="mb-2">Which way up</h2>
     <FocalPanel />
     <div class="d-flex gap-1 flex-wrap mb-2">
-      <button class="btn btn-primary btn-sm" :disabled="searching" @click="search">
+      <button class="btn btn-primary btn-sm" :disabled="searching || !printer" @click="search">
         {{ searching ? 'Trying 700 ways …' : 'Find the best' }}
       </button>
       <button class="btn btn-quiet btn-sm" :aria-pressed="stand.tool === 'face'" @click="toggle('face')">
@@ -162,10 +163,13 @@ defineExpose({ search, spin, setDown })
       <button class="btn btn-quiet btn-sm" :aria-pressed="stand.tool === 'tilt'" @click="toggle('tilt')">
         Tip by hand
       </button>
-      <button class="btn btn-quiet btn-sm" :aria-pressed="steps" @click="steps = !steps">
+      <button class="btn btn-quiet btn-sm" :aria-pressed="steps" :disabled="!printer" @click="steps = !steps">
         {{ steps ? 'Hide the steps' : 'Map the steps' }}
       </button>
     </div>
+    <p v-if="!printer" class="soft small">
+      The search and the map of steps need a printer. <RouterLink to="/stock">Set one up in Stock.</RouterLink>
+    </p>
     <p v-if="fault || problem" role="alert" class="text-danger small">{{ fault || problem }}</p>
     <template v-if="front.length > 0">
       <FrontChart :ways="front" :hours="hours" :on="on" @pick="stand.draft = [...$event.quaternion]" />

@@ -13,7 +13,7 @@ type Size = [number, number, number]
 /** What a rule waits for while no printer is in stock. */
 export const NO_PRINTER = missing('a printer, set up under Stock')
 
-/** What is known of the sculpt of the part on the table, as it came and at its size. */
+/** What is known of the sculpt of the part on the table, as imported and at its size. */
 export function sculptFacts() {
   const piece = usePiece(),
     sculpts = useSculpts()
@@ -85,7 +85,11 @@ export function sculptFacts() {
   /** As it would be at another factor. The size of a scan says nothing before it is calibrated. */
   const sizeAt = (factor: number): KnownAt<'size'> => ({
     size: ofMesh(mapped(looked.value, (h) => h.measures.size.map((s) => s * factor) as Size)),
-    thinness: ofMesh(mapped(checkFact(thin, MEASURING), () => thinnessAt(factor)!)),
+    thinness: ofMesh(
+      (health.report.value?.insideOut.count ?? 0) > 0
+        ? missing('the faces of the mesh turned outward: repair it in Intake')
+        : mapped(checkFact(thin, MEASURING), () => thinnessAt(factor)!),
+    ),
     printer: printer.value ? known(printer.value) : NO_PRINTER,
   })
   /** About the spacing of a cloud's points, if they lie on a skin of the size of their box. */

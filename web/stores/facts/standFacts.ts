@@ -28,7 +28,7 @@ export function standFacts() {
     const support = piece.step('support')
     return support
       ? stepFact('support', support)
-      : stepFact('orient', piece.step('orient'), missing('a way up, set at Stand'))
+      : stepFact('orient', piece.step('orient'), missing('an orientation, set at Stand'))
   })
   const standingSize = computed(() => mapped(setUp.value, (r) => r.measures.size as [number, number, number]))
   const stand = computed<KnownAt<'stand'>>(() => ({
@@ -37,7 +37,7 @@ export function standFacts() {
     printer: printer.value ? known(printer.value) : NO_PRINTER,
     layers:
       setUp.value.state === 'known'
-        ? mapped(checkFact(layers, missing('a way up, set at Stand')), ({ islands, cups }) => ({
+        ? mapped(checkFact(layers, missing('an orientation, set at Stand')), ({ islands, cups }) => ({
             islands,
             cups,
             step: INSPECTION_STEP,
