@@ -1,5 +1,6 @@
 // Builds what runs: Node's side bundled by esbuild, the web app by Vite. Skipped when nothing changed.
-import { existsSync, readdirSync, renameSync, rmSync, statSync, utimesSync, writeFileSync } from 'node:fs'
+import { createHash } from 'node:crypto'
+import { existsSync, readdirSync, readFileSync, renameSync, rmSync, statSync, utimesSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { root } from './install.mjs'
 
@@ -11,7 +12,6 @@ const ROOMS = [
   'demo',
   'cli',
   'bench',
-  'package-lock.json',
   'vite.config.ts',
   'docs',
   'bootstrap/build.mjs',
@@ -34,11 +34,18 @@ function newest(path) {
   return Math.max(s.mtimeMs, ...readdirSync(path).map((n) => newest(join(path, n))))
 }
 
+/** Which packages it was built with: the file's time changes whenever npm looks at it, and is no reason to build. */
+const packages = () =>
+  createHash('sha256')
+    .update(readFileSync(join(root, 'package-lock.json')))
+    .digest('hex')
+
 function upToDate(stamp) {
   // A test run has built already; a source that is edited meanwhile must not change what it tests.
   if (process.env.UNDERCUT_BUILT === '1') return true
   return (
     existsSync(stamp) &&
+    readFileSync(stamp, 'utf8') === packages() &&
     statSync(stamp).mtimeMs >=
       Math.max(...ROOMS.filter((r) => existsSync(join(root, r))).map((r) => newest(join(root, r))))
   )
@@ -67,7 +74,7 @@ export async function buildNode() {
     sourcemap: true,
     logLevel: 'error',
   })
-  writeFileSync(stamp, '')
+  writeFileSync(stamp, packages())
   utimesSync(stamp, began / 1000, began / 1000)
 }
 
@@ -88,6 +95,6 @@ export async function buildWeb() {
   })
   rmSync(place, { recursive: true, force: true })
   renameSync(made, place)
-  writeFileSync(stamp, '')
+  writeFileSync(stamp, packages())
   utimesSync(stamp, began / 1000, began / 1000)
 }
