@@ -43,7 +43,7 @@ export const usePaintOrder = defineStore('paintOrder', () => {
     }
     busy.value = true
     try {
-      found.value = await useSlowPaintWork().order(
+      const weighed = await useSlowPaintWork().order(
         plainCoats(s.coats),
         plainPaints(book.paints),
         s.regions.map((r) => ({
@@ -59,6 +59,8 @@ export const usePaintOrder = defineStore('paintOrder', () => {
         { ...costs.value },
         rule('lights'),
       )
+      // Another piece may have come onto the table meanwhile.
+      if (book.scheme === s) found.value = weighed
       fault.value = null
     } catch (e) {
       fault.value = messageOf(e)
@@ -122,9 +124,9 @@ export const usePaintOrder = defineStore('paintOrder', () => {
       reach:
         s && !book.painted
           ? NONE
-          : reach.value
+          : reach.value && looked.value.at === onSkin.value
             ? known(reach.value)
-            : looked.value.fault
+            : looked.value.fault && looked.value.at === onSkin.value
               ? failed(looked.value.fault)
               : lookedAt.value
                 ? MEASURING
