@@ -55,11 +55,12 @@ const CORE = [
   'paint/stencil',
   'paint/lighting',
   'paint/eyes',
+  'paint/palette',
+  'operations',
+  'checks',
   'plan/facts',
   'plan/steps',
   'plan/scheduling',
-  'operations',
-  'checks',
   'findings',
 ]
 const SERVER = ['data', 'jobs', 'domain', 'devices', 'http', 'standins']

@@ -1,4 +1,3 @@
-import type { Worker } from 'node:worker_threads'
 import pg from 'pg'
 import { Op } from 'sequelize'
 import { readBytes, sweepOrphans } from './data/blobs'
@@ -9,7 +8,8 @@ import { announce } from './data/events'
 import { blobSource } from './jobs/layerRead'
 import { DISK_FULL, isDiskFull } from './data/diskFull'
 import { Derivation } from './data/models'
-import { faultOf, runKernel, stored, type Outcome } from './jobs/runKernel'
+import { KernelThreads } from './jobs/kernelThreads'
+import { faultOf, runKernel, stored, type KernelRun, type Outcome } from './jobs/runKernel'
 import { DERIVE, isQueued, queue, sendDerive, stopQueue } from './jobs/queue'
 
 /**
@@ -19,7 +19,8 @@ import { DERIVE, isQueued, queue, sendDerive, stopQueue } from './jobs/queue'
  */
 const RESCUE_EVERY = 3000
 const locks = new pg.Client({ connectionString: databaseUrl })
-const running = new Map<string, Worker>()
+const threads = new KernelThreads()
+const running = new Map<string, KernelRun>()
 /** taken up, but its inputs are still being read; a cancel that comes now must not be lost */
 const starting = new Set<string>(),
   cancelled = new Set<string>()
@@ -61,10 +62,10 @@ async function perform(row: Derivation): Promise<void> {
   const inputs = source ? [] : await Promise.all(row.inputs.map(readBytes))
   let outcome: Outcome
   try {
-    const run = runKernel(row, inputs, source, () => stopping)
-    running.set(row.key, run.thread)
+    const run = runKernel(threads, row, inputs, source, () => stopping)
+    running.set(row.key, run)
     starting.delete(row.key)
-    if (cancelled.delete(row.key)) void run.thread.terminate()
+    if (cancelled.delete(row.key)) run.cancel()
     outcome = await run.outcome
     if (outcome.type === 'done') {
       const made = await stored(outcome.result, outcome.archive)
@@ -120,8 +121,8 @@ async function main(): Promise<void> {
   })
   locks.on('notification', (n) => {
     const key = n.payload ?? '',
-      thread = running.get(key)
-    if (thread) void thread.terminate()
+      run = running.get(key)
+    if (run) run.cancel()
     else if (starting.has(key)) cancelled.add(key)
   })
   await locks.query('LISTEN undercut_cancel')
@@ -147,7 +148,8 @@ async function main(): Promise<void> {
     await devices.stop()
     clearInterval(timer)
     clearInterval(sweep)
-    for (const thread of running.values()) await thread.terminate()
+    for (const run of running.values()) run.cancel()
+    await threads.end()
     await stopQueue().catch(() => undefined)
     await locks.end().catch(() => undefined)
     await database.close().catch(() => undefined)

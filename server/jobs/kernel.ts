@@ -1,4 +1,5 @@
-import { parentPort, workerData } from 'node:worker_threads'
+import { getHeapStatistics } from 'node:v8'
+import { parentPort } from 'node:worker_threads'
 import { bad, good, type Answer } from '../../core/answer'
 import type { CheckDefinition, CheckHost, CheckResult } from '../../core/checks/check'
 import { checkOf } from '../../core/checks/registry'
@@ -10,8 +11,8 @@ import { operationOf, type Operation } from '../../core/operations/registry'
 import { sliceAhead } from './sliceAhead'
 
 /**
- * Runs one derivation in a worker thread: bytes in, bytes out, no database. Progress and, for layer archives,
- * the files themselves are posted as they come, so that the archive never stands in memory whole.
+ * Runs derivations in a worker thread, one after the other: bytes in, bytes out, no database. Progress and, for layer
+ * archives, the files themselves are posted as they come, so that the archive never stands in memory whole.
  */
 export interface KernelTask {
   kind: string
@@ -27,8 +28,9 @@ export type KernelMessage =
   | { type: 'bytes'; bytes: Uint8Array }
   /** some bytes of an archive that is too large to be handed over whole */
   | { type: 'read'; id: number; from: number; length: number }
-  | { type: 'done'; result: KernelResult }
-  | { type: 'problem'; problem: { code: string; message: string } }
+  /** with the bytes that the thread holds on to */
+  | { type: 'done'; result: KernelResult; held: number }
+  | { type: 'problem'; problem: { code: string; message: string }; held: number }
 export interface KernelResult {
   mesh?: Uint8Array
   meshes?: { name: string; bytes: Uint8Array }[]
@@ -56,17 +58,17 @@ const MAX_PENDING = 48
 let pending = 0,
   resume: (() => void) | null = null
 const reads = new Map<number, (bytes: Uint8Array) => void>()
-port.on('message', (m: 'stored' | { id: number; bytes: Uint8Array }) => {
-  if (m !== 'stored') {
+port.on('message', (m: KernelTask | 'stored' | { id: number; bytes: Uint8Array }) => {
+  if (m === 'stored') {
+    pending--
+    if (resume && pending < MAX_PENDING / 2) {
+      resume()
+      resume = null
+    }
+  } else if ('id' in m) {
     reads.get(m.id)?.(m.bytes)
     reads.delete(m.id)
-    return
-  }
-  pending--
-  if (resume && pending < MAX_PENDING / 2) {
-    resume()
-    resume = null
-  }
+  } else void answer(m)
 })
 async function postBytes(m: Extract<KernelMessage, { bytes: Uint8Array }>): Promise<void> {
   // Who made it keeps nothing of it, so that its buffer is moved without a copy, unless it is part of a larger one.
@@ -129,7 +131,11 @@ const asBytes = ({ mesh, meshes, files, streamed, report }: CheckResult<unknown>
   ...(streamed ? { streamed } : {}),
 })
 
-const answer = await perform(workerData as KernelTask)
-if (answer.ok) post({ type: 'done', result: answer.value })
-else post({ type: 'problem', problem: answer.problem })
-port.close()
+/** What it throws is a fault of the program: it ends the thread, and whoever runs it says so. */
+async function answer(task: KernelTask): Promise<void> {
+  lastReport = 0
+  const a = await perform(task)
+  const { used_heap_size, external_memory } = getHeapStatistics()
+  const held = used_heap_size + external_memory
+  post(a.ok ? { type: 'done', result: a.value, held } : { type: 'problem', problem: a.problem, held })
+}

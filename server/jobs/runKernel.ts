@@ -1,47 +1,37 @@
-import { Worker } from 'node:worker_threads'
+import type { Worker } from 'node:worker_threads'
 import type { ByteSource } from '../../core/formats/zipDirectory'
 import { putBytes } from '../data/blobs'
 import { BlobWriter, ZipWriter } from '../data/blobWriter'
 import { announce } from '../data/events'
 import { Derivation } from '../data/models'
 import type { KernelMessage, KernelResult, KernelTask } from './kernel'
+import type { KernelThreads } from './kernelThreads'
 import { ProgressWriter } from './progress'
-
-/** Beside the bundled worker process. */
-const KERNEL = new URL('./kernel.mjs', import.meta.url)
 
 export type Outcome =
   | { type: 'done'; result: KernelResult; archive: string | null }
   | { type: 'problem'; problem: { code: string; message: string } }
 
 export interface KernelRun {
-  /** the thread, to be terminated when the run is cancelled */
-  thread: Worker
+  /** Ends it where it is; nothing once it has answered, for its thread may be at work for another by then. */
+  cancel(): void
   outcome: Promise<Outcome>
 }
 
 /**
- * Runs one derivation in a thread of its own and stores the files that it makes while they are being made.
+ * Runs one derivation in a thread that does nothing else meanwhile, and stores the files that it makes while they are being made.
  *
  * @param source the archive that the derivation reads by place; null where the inputs are whole
  * @param stopping whether the process is ending: a thread that ends without a result was then not cancelled by a user
  */
 export function runKernel(
+  threads: KernelThreads,
   row: Derivation,
   inputs: Uint8Array[],
   source: ByteSource | null,
   stopping: () => boolean,
 ): KernelRun {
-  const thread = new Worker(KERNEL, {
-    workerData: {
-      kind: row.kind,
-      params: row.params,
-      inputs,
-      archiveSize: source?.size ?? null,
-    } satisfies KernelTask,
-    transferList: inputs.map((i) => i.buffer as ArrayBuffer),
-    resourceLimits: { maxOldGenerationSizeMb: 4096 },
-  })
+  const thread = threads.take()
   const progress = new ProgressWriter(async (fraction) => {
     await Derivation.update(
       { progress: fraction, updatedAt: new Date() },
@@ -49,21 +39,36 @@ export function runKernel(
     )
     await announce({ type: 'derivation', key: row.key, status: 'running', progress: fraction })
   })
-  const outcome = outcomeOf(row.key, thread, source, progress, stopping)
+  let answered = false
+  const giveBack = (held: number): void => {
+    answered = true
+    threads.giveBack(thread, held)
+  }
+  const outcome = outcomeOf(row.key, thread, giveBack, source, progress, stopping)
+  const task: KernelTask = { kind: row.kind, params: row.params, inputs, archiveSize: source?.size ?? null }
+  thread.postMessage(
+    task,
+    inputs.map((i) => i.buffer as ArrayBuffer),
+  )
   // Progress must not be written over the end.
-  return { thread, outcome: outcome.finally(() => progress.end()) }
+  return {
+    cancel() {
+      if (!answered) void thread.terminate()
+    },
+    outcome: outcome.finally(() => progress.end()),
+  }
 }
 
 function outcomeOf(
   key: string,
   thread: Worker,
+  giveBack: (held: number) => void,
   source: ByteSource | null,
   progress: ProgressWriter,
   stopping: () => boolean,
 ): Promise<Outcome> {
   return new Promise((resolve, reject) => {
-    let archive: BlobWriter | null = null,
-      outcome: KernelMessage | null = null
+    let archive: BlobWriter | null = null
     const fail = (error: Error): void => {
       archive?.abandon(error)
       reject(error)
@@ -87,7 +92,15 @@ function outcomeOf(
             void thread.terminate()
           },
         )
-      else outcome = m
+      else {
+        giveBack(m.held)
+        if (m.type === 'problem') {
+          archive?.abandon(new Error('refused'))
+          resolve(m)
+        } else if (archive)
+          archive.finish().then((a) => resolve({ type: 'done', result: m.result, archive: a.hash }), reject)
+        else resolve({ type: 'done', result: m.result, archive: null })
+      }
     })
     thread.on('error', (error) => {
       // Out of memory is an answer about this body on this machine, not a fault to retry.
@@ -105,27 +118,18 @@ function outcomeOf(
         resolve({ type: 'problem', problem: faultOf(key, error) })
       }
     })
+    // It was ended before it had answered.
     thread.on('exit', () => {
-      if (!outcome) {
-        archive?.abandon(new Error('cancelled'))
-        if (stopping()) reject(new Error('The worker is stopping.'))
-        else
-          resolve({
-            type: 'problem',
-            problem: {
-              code: 'cancelled',
-              message: 'Cancelled. Nothing was changed; ask for it again when you want it.',
-            },
-          })
-      } else if (outcome.type === 'problem') {
-        archive?.abandon(new Error('refused'))
-        resolve(outcome)
-      } else {
-        const done = outcome as Extract<KernelMessage, { type: 'done' }>
-        if (archive)
-          archive.finish().then((a) => resolve({ type: 'done', result: done.result, archive: a.hash }), reject)
-        else resolve({ type: 'done', result: done.result, archive: null })
-      }
+      archive?.abandon(new Error('cancelled'))
+      if (stopping()) reject(new Error('The worker is stopping.'))
+      else
+        resolve({
+          type: 'problem',
+          problem: {
+            code: 'cancelled',
+            message: 'Cancelled. Nothing was changed; ask for it again when you want it.',
+          },
+        })
     })
   })
 }

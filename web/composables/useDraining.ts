@@ -1,6 +1,7 @@
 import * as Comlink from 'comlink'
-import { onBeforeUnmount, ref, toRaw, type Ref } from 'vue'
+import { onBeforeUnmount, ref, shallowRef, toRaw, type Ref } from 'vue'
 import type { Vector3 } from '../../core/math/vectors'
+import type { Mesh } from '../../core/mesh/mesh'
 import { useViewport } from '../viewport/useViewport'
 import type { DrainWorker } from '../workers/drain.worker'
 
@@ -26,12 +27,14 @@ export function useDraining(turn: (down: Vector3) => void): {
   const worker = remote
   const playing = ref(false),
     left = ref<number | null>(null)
+  const liquid = shallowRef<Mesh | null>(null)
+  viewport.describe(() => (liquid.value ? { liquid: liquid.value } : null))
   let run = 0
   function stop(): void {
     run++
     playing.value = false
     left.value = null
-    viewport.liquid = null
+    liquid.value = null
   }
   async function play(poses: readonly Vector3[]): Promise<void> {
     const shown = viewport.shown
@@ -44,7 +47,7 @@ export function useDraining(turn: (down: Vector3) => void): {
       const frame = await worker.next()
       if (mine !== run) return
       if (!frame) break
-      viewport.liquid = frame.surface
+      liquid.value = frame.surface
       left.value = frame.left
       if (frame.pose !== pose) {
         pose = frame.pose

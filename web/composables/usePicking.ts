@@ -1,26 +1,24 @@
-import { onBeforeUnmount, ref } from 'vue'
+import { ref, shallowRef } from 'vue'
 import type { Picked } from '../viewport/scene'
 import { useViewport } from '../viewport/useViewport'
 
 /** A panel that asks for places on the sculpt, one after the other; only one panel asks at a time. */
 export function usePicking() {
-  const viewport = useViewport()
+  const asked = shallowRef<{ hint: string; taken: (p: Picked) => void } | null>(null)
   const asking = ref(false)
-  /** @param hint what to press; a new one may be set while it goes on */
+  useViewport().describe(() => asked.value && { mode: 'pick', hint: asked.value.hint, onPick: asked.value.taken })
+  /** @param hint what to press; it may be asked anew while it goes on */
   function ask(hint: string, taken: (p: Picked) => void): void {
+    asked.value = { hint, taken }
     asking.value = true
-    viewport.mode = 'pick'
-    viewport.hint = hint
-    viewport.picking((p) => {
-      if (asking.value) taken(p)
-    })
+  }
+  /** What is to be pressed next, by the same panel. */
+  function next(hint: string): void {
+    if (asked.value) asked.value = { ...asked.value, hint }
   }
   function stop(): void {
-    if (!asking.value) return
+    asked.value = null
     asking.value = false
-    viewport.mode = 'look'
-    viewport.hint = ''
   }
-  onBeforeUnmount(stop)
-  return { asking, ask, stop }
+  return { asking, ask, next, stop }
 }

@@ -35,16 +35,20 @@ export function usePictureView(ask: (hint: string, taken: (p: Picked) => void) =
   }
   function pair(): void {
     half.value = null
-    ask('Press a place on the sculpt that the picture shows too', (p) => {
-      if (p.companion !== null) return
-      half.value = p.point
-      viewport.markers = [...pairs.value.map((x) => x.point), p.point].map((point) => ({
-        point: [...point] as [number, number, number],
-        kind: 'hand' as const,
-      }))
-      viewport.hint = 'Now press the same place in the small picture on the right'
-    })
+    ask('Press a place on the sculpt that the picture shows too', pressed)
   }
+  function pressed(p: Picked): void {
+    if (p.companion !== null) return
+    half.value = p.point
+    ask('Now press the same place in the small picture on the right', pressed)
+  }
+  viewport.describe(() => {
+    if (!half.value) return null
+    const places = [...pairs.value.map((x) => x.point), half.value]
+    return {
+      markers: places.map((point) => ({ point: [...point] as [number, number, number], kind: 'hand' as const })),
+    }
+  })
   /** A press in the picture; nothing where no place on the sculpt waits for it. */
   function inPicture(e: MouseEvent): void {
     const b = (e.currentTarget as HTMLElement).getBoundingClientRect()

@@ -1,5 +1,5 @@
 import * as Comlink from 'comlink'
-import { onBeforeUnmount, ref, toRaw, watch, type Ref } from 'vue'
+import { onBeforeUnmount, ref, shallowRef, toRaw, watch, type Ref } from 'vue'
 import type { JointRecord } from '../../core/operations/pose'
 import type { PartRecord } from '../../contract/pieces'
 import { fromQuaternion, type Matrix3 } from '../../core/math/vectors'
@@ -29,6 +29,8 @@ export function usePosePreview(wish: () => Wish | null, part: () => PartRecord |
   )
   const worker = remote
   const tip = ref<number | null>(null)
+  const positions = shallowRef<Float32Array | null>(null)
+  viewport.describe(() => (positions.value ? { positions: positions.value } : null))
   let opened = '',
     busy = false,
     again = false,
@@ -43,7 +45,7 @@ export function usePosePreview(wish: () => Wish | null, part: () => PartRecord |
       again = false
       const now = wish(),
         shown = viewport.shown
-      if (!shown || !now || now.joints.length < 2) viewport.positions = null
+      if (!shown || !now || now.joints.length < 2) positions.value = null
       else {
         if (opened !== shown.hash) {
           await worker.open(toRaw(shown.mesh))
@@ -52,7 +54,7 @@ export function usePosePreview(wish: () => Wish | null, part: () => PartRecord |
         const plain = JSON.parse(JSON.stringify(now)) as Wish
         const made = await worker.posed(plain.joints, plain.paint)
         if (!left && viewport.shown?.hash === opened) {
-          viewport.positions = wish() ? (made?.positions ?? null) : null
+          positions.value = wish() ? (made?.positions ?? null) : null
           tip.value = made?.tip ?? null
         }
       }
@@ -87,7 +89,6 @@ export function usePosePreview(wish: () => Wish | null, part: () => PartRecord |
   )
   onBeforeUnmount(() => {
     left = true
-    viewport.positions = null
   })
   return { tip }
 }

@@ -1,4 +1,4 @@
-import { onBeforeUnmount, ref, watch } from 'vue'
+import { onBeforeUnmount, ref, shallowRef, watch } from 'vue'
 import type { Check } from '../../contract/derivations'
 import { fetchBytes } from '../api'
 import { useDerivations } from '../stores/derivations'
@@ -19,6 +19,8 @@ export function useSurfaceMap(
     derivations = useDerivations()
   const scale = ref<Scale | null>(null),
     problem = ref('')
+  const colours = shallowRef<Float32Array | null>(null)
+  viewport.describe(() => (colours.value ? { colours: colours.value } : null))
   let serial = 0
   watch(
     () => JSON.stringify([viewport.shown?.hash, wanted()?.check, wanted()?.key]),
@@ -29,7 +31,7 @@ export function useSurfaceMap(
       problem.value = ''
       if (!map || !shown) {
         scale.value = null
-        viewport.colours = null
+        colours.value = null
         return
       }
       try {
@@ -38,7 +40,7 @@ export function useSurfaceMap(
         if (mine !== serial) return
         const values = new Float32Array(bytes.buffer, bytes.byteOffset, bytes.byteLength / 4)
         scale.value = map.scale(values)
-        viewport.colours = mapColours(values, scale.value)
+        colours.value = mapColours(values, scale.value)
       } catch (e) {
         if (mine === serial) problem.value = e instanceof Error ? e.message : String(e)
       }
@@ -47,7 +49,6 @@ export function useSurfaceMap(
   )
   onBeforeUnmount(() => {
     serial++
-    viewport.colours = null
   })
   return { scale, problem }
 }

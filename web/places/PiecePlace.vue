@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { useEventListener } from '@vueuse/core'
-import { computed, onBeforeUnmount, ref, watch } from 'vue'
+import { computed, ref, watch } from 'vue'
 import { RouterView, useRoute, useRouter } from 'vue-router'
 import { PIECE_STAGES } from '../../core/findings/rule'
 import Thread from '../shell/StageList.vue'
@@ -20,8 +20,6 @@ watch(
   id,
   async (v) => {
     missing.value = ''
-    viewport.mesh = null
-    viewport.clear()
     try {
       await store.open(v)
     } catch (e) {
@@ -31,7 +29,9 @@ watch(
   { immediate: true },
 )
 const FLAT = ['brief', 'plates', 'print', 'clean', 'plan']
-const flat = computed(() => FLAT.includes(String(route.name)) && !viewport.stands)
+const flat = computed(() => FLAT.includes(String(route.name)) && !viewport.scene.stands)
+// Until the piece is there, nothing stands on the disc.
+viewport.describe(() => (store.piece ? null : { mesh: null }))
 
 async function drop(e: DragEvent): Promise<void> {
   dropping.value = false
@@ -63,9 +63,6 @@ function keys(e: KeyboardEvent): void {
   if (e.key === 'b') void router.push(`/pieces/${id.value}/bench`)
 }
 useEventListener('keydown', keys)
-onBeforeUnmount(() => {
-  viewport.mesh = null
-})
 </script>
 
 <template>

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, ref, watchEffect } from 'vue'
+import { computed, ref } from 'vue'
 import { Copy, Trash2 } from 'lucide-vue-next'
 import { useCombineFixes } from '../composables/useCombineFixes'
 import { useSurfaceMap } from '../composables/useSurfaceMap'
@@ -25,18 +25,14 @@ const store = usePiece(),
   found = useFindings(),
   assembly = useAssembly(),
   viewport = useViewport()
-viewport.clear()
 const own = computed(() => assembly.placed.find((p) => p.part.id === store.part?.id) ?? null)
-watchEffect(() => {
-  viewport.mesh = own.value?.mesh ?? null
-  viewport.companions = assembly.placed.filter((p) => p !== own.value && p.mesh).map((p) => p.mesh!)
-})
-watchEffect(() => {
-  if (viewport.mode === 'look')
-    viewport.markers = found.byStage.combine.findings.flatMap((f) =>
-      f.places.map((point) => ({ point, kind: f.level })),
-    )
-})
+viewport.describe(() => ({
+  mesh: own.value?.mesh ?? null,
+  companions: assembly.placed.filter((p) => p !== own.value && p.mesh).map((p) => p.mesh!),
+}))
+viewport.describe(() => ({
+  markers: found.byStage.combine.findings.flatMap((f) => f.places.map((point) => ({ point, kind: f.level }))),
+}))
 const signed = (v: number): string => v.toFixed(2).replace('-', '−')
 const mapped = ref<string | null>(null)
 const pair = computed(() => assembly.pairs.find((p) => p.key === mapped.value) ?? null)

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, reactive, ref, watch, watchEffect } from 'vue'
+import { computed, reactive, ref, watch } from 'vue'
 import { usePrinterAndResin } from '../composables/usePrinterAndResin'
 import FindingList from '../shell/FindingList.vue'
 import type { StageHandlers } from '../shell/fixHandlers'
@@ -40,10 +40,9 @@ watch(usualWall, (w) => {
 const report = computed(() => store.report('hollow')?.hollow ?? null)
 const problem = computed(() => store.step('hollow')?.derivation?.problem?.message ?? null)
 const holes = ref<InstanceType<typeof HolesPanel> | null>(null)
-viewport.clear()
-watchEffect(() => {
-  viewport.mesh = store.meshAfter('drill') ?? store.meshAfter('hollow') ?? store.meshBefore('hollow')
-})
+viewport.describe(() => ({
+  mesh: store.meshAfter('drill') ?? store.meshAfter('hollow') ?? store.meshBefore('hollow'),
+}))
 async function solid(): Promise<void> {
   await store.change(store.operations().filter((o) => o.kind !== 'hollow' && o.kind !== 'drill'))
 }

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, ref, watchEffect } from 'vue'
+import { computed, ref } from 'vue'
 import { SCULPT_ENDINGS } from '../../core/formats/endings'
 import { tell } from '../api'
 import { useScaling } from '../composables/useScaling'
@@ -26,14 +26,10 @@ const scaling = useScaling()
 const picker = ref<HTMLInputElement | null>(null)
 const scanPanel = ref<InstanceType<typeof ScanPanel> | null>(null)
 const refused = ref<string[]>([])
-viewport.clear()
-watchEffect(() => {
-  viewport.mesh = found.taken
-})
-watchEffect(() => {
-  if (viewport.mode === 'look')
-    viewport.markers = found.byStage.intake.findings.flatMap((f) => f.places.map((point) => ({ point, kind: f.level })))
-})
+viewport.describe(() => ({
+  mesh: found.taken,
+  markers: found.byStage.intake.findings.flatMap((f) => f.places.map((point) => ({ point, kind: f.level }))),
+}))
 async function choose(e: Event): Promise<void> {
   const input = e.target as HTMLInputElement
   refused.value = await store.dropFiles([...(input.files ?? [])])

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, onBeforeUnmount, onMounted, ref, watch, watchEffect } from 'vue'
+import { computed, onBeforeUnmount, onMounted, ref, watch } from 'vue'
 import { storeToRefs } from 'pinia'
 import { RouterLink, useRouter } from 'vue-router'
 import type { Fix } from '../../core/findings/fix'
@@ -51,8 +51,6 @@ onMounted(() => {
 })
 onBeforeUnmount(() => {
   plating.open = false
-  viewport.stands = false
-  viewport.clear()
 })
 /** What is looked at in the middle: layers of what was sliced, or the plates from above. */
 const looking = ref<'layers' | 'sculpt' | 'plates'>(
@@ -60,16 +58,16 @@ const looking = ref<'layers' | 'sculpt' | 'plates'>(
 )
 const printing = computed(() => plating.target?.printer ?? printer.value)
 const viewport = useViewport()
-viewport.clear()
 // On the sculpt the layer is a plane through what is printed, at its height.
-watchEffect(() => {
-  viewport.stands = looking.value === 'sculpt' && report.value !== null
-  viewport.mesh = viewport.stands ? (plating.target?.mesh ?? mesh.value) : null
-  viewport.plane =
-    viewport.stands && report.value
-      ? { point: [0, 0, (layer.value + 0.5) * report.value.layerHeight], normal: [0, 0, 1] }
-      : null
-})
+viewport.describe(() =>
+  looking.value === 'sculpt' && report.value !== null
+    ? {
+        stands: true,
+        mesh: plating.target?.mesh ?? mesh.value,
+        plane: { point: [0, 0, (layer.value + 0.5) * report.value.layerHeight], normal: [0, 0, 1] },
+      }
+    : null,
+)
 const names = computed(() => Object.fromEntries(plating.parts.map((p) => [p.part.id, p.part.name])))
 const platePrinter = computed(() => (plating.plate ? plating.printerOf(plating.plate) : null))
 function put({ id, copy, x, y, angle }: Placed): void {

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, ref, watchEffect } from 'vue'
+import { computed, ref } from 'vue'
 import { missing } from '../../core/findings/facts'
 import { judge } from '../../core/findings/judge'
 import { mirroredPose } from '../../core/pose/mirror'
@@ -24,7 +24,6 @@ const store = usePiece(),
   found = useFindings(),
   viewport = useViewport(),
   assembly = useAssembly()
-viewport.clear()
 const posing = usePosing()
 const { joints, chosen, rigid, paint, changed, kept } = posing
 const source = computed(() => store.meshBefore('pose'))
@@ -35,9 +34,6 @@ const brushing = ref<InstanceType<typeof SkinPanel> | null>(null)
 const trying = computed(
   () => kept.value === null || changed.value || setting.value !== 'nothing' || (brushing.value?.brushing ?? false),
 )
-watchEffect(() => {
-  viewport.mesh = trying.value ? source.value : store.meshAfter('pose')
-})
 const preview = usePosePreview(
   () =>
     trying.value && setting.value === 'nothing' && !rigid.value && !brushing.value?.brushing
@@ -48,11 +44,12 @@ const preview = usePosePreview(
 const judged = computed(() =>
   changed.value ? judge('pose', { pose: missing('the pose kept: what you see is a preview') }) : found.byStage.pose,
 )
-watchEffect(() => {
-  if (viewport.mode === 'pick' && setting.value === 'nothing') return
+const shownMesh = computed(() => (trying.value ? source.value : store.meshAfter('pose')))
+viewport.describe(() => ({ mesh: shownMesh.value }))
+viewport.describe(() => {
   const size = Math.max(1.2, (store.report('pose')?.measures.size[2] ?? 100) / 90)
   const at = setting.value === 'nothing' ? posing.standing.value : joints.value.map((j) => j.position)
-  viewport.markers = [
+  const markers = [
     ...at.map((point, i) => ({
       point,
       kind: i === chosen.value ? ('hand' as const) : posing.isHeld(i) ? ('note' as const) : ('hole' as const),
@@ -61,6 +58,7 @@ watchEffect(() => {
     })),
     ...judged.value.findings.flatMap((f) => f.places.map((point) => ({ point, kind: f.level }))),
   ]
+  return { markers }
 })
 const busy = ref(false)
 async function keep(): Promise<void> {
@@ -76,7 +74,7 @@ async function keep(): Promise<void> {
 const stretched = ref(false)
 const posed = computed(() => (changed.value ? null : store.meshAfter('pose')))
 const { scale, problem } = useSurfaceMap(() =>
-  stretched.value && posed.value && source.value && viewport.mesh === posed.value
+  stretched.value && posed.value && source.value && shownMesh.value === posed.value
     ? {
         check: { kind: 'stretchMap', others: [posed.value, source.value] },
         scale: () => ({ kind: 'sides', from: 0.6, to: 1.4 }),

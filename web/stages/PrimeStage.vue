@@ -1,12 +1,13 @@
 <script setup lang="ts">
 import { storeToRefs } from 'pinia'
-import { computed, onBeforeUnmount, ref, watchEffect } from 'vue'
+import { computed, ref } from 'vue'
 import { FLAW_KINDS, type FlawRecord } from '../../contract/flaws'
 import { useAttempt } from '../composables/useAttempt'
 import FindingList from '../shell/FindingList.vue'
 import { useFindings } from '../stores/findings'
 import { useInspection } from '../stores/inspection'
 import { usePiece } from '../stores/piece'
+import type { Picked } from '../viewport/scene'
 import { useViewport } from '../viewport/useViewport'
 import DetailLeft from './prime/DetailLeft.vue'
 import FlawCard from './prime/FlawCard.vue'
@@ -30,27 +31,26 @@ const listed = computed(() =>
     .map((f, i) => ({ f, number: i + 1 }))
     .sort((a, b) => Number(a.f.state !== 'open') - Number(b.f.state !== 'open') || b.number - a.number),
 )
-viewport.clear()
-onBeforeUnmount(() => viewport.clear())
-watchEffect(() => {
-  viewport.mesh = piece.meshAfter('channel')
-  viewport.markers = here.value.map((f) => ({
+viewport.describe(() => ({
+  mesh: piece.meshAfter('channel'),
+  markers: here.value.map((f) => ({
     point: f.point,
     over: f.id === chosen.value,
     radius: Math.min(3, Math.max(1, f.size / 3)),
     kind: f.id === chosen.value ? ('hand' as const) : f.state === 'open' ? ('know' as const) : ('tip' as const),
-  }))
-  viewport.mode = kind.value ? 'pick' : 'look'
-  viewport.hint = kind.value ? `${FLAWS[kind.value].hint}: press where it is` : ''
-})
-viewport.picking((p) => {
+  })),
+}))
+viewport.describe(() =>
+  kind.value ? { mode: 'pick', hint: `${FLAWS[kind.value].hint}: press where it is`, onPick: mark } : null,
+)
+function mark(p: Picked): void {
   const k = kind.value,
     part = piece.part
   if (!k || !part) return
   void attempt(async () => {
     chosen.value = await store.mark({ kind: k, size: FLAWS[k].size, partId: part.id, point: p.point })
   })
-})
+}
 function toggle(f: FlawRecord): void {
   chosen.value = chosen.value === f.id ? null : f.id
   if (chosen.value) viewport.show(f.point)

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { storeToRefs } from 'pinia'
-import { computed, nextTick, onBeforeUnmount, ref, shallowRef, watch, watchEffect } from 'vue'
+import { computed, nextTick, ref, shallowRef, watch } from 'vue'
 import type { Scheme } from '../../contract/scheme'
 import { TINT } from '../../core/defaults/paint'
 import { undercoatBy } from '../../core/paint/coats/undercoat'
@@ -47,10 +47,7 @@ const { rule } = useRules()
 const undercoat = computed(() => undercoatBy(rule('undercoat'), scheme.value?.tint ?? TINT))
 const regions = useRegions(changed)
 const { current, region, labels, ready, fresh, undoable } = regions
-viewport.clear()
-watchEffect(() => {
-  viewport.mesh = store.meshAfter('scale') ?? store.part?.sculptMesh ?? null
-})
+viewport.describe(() => ({ mesh: store.meshAfter('scale') ?? store.part?.sculptMesh ?? null }))
 const filling = useFill()
 const { reach, looking } = filling
 /** Leaves of the panel: what one decides at a time. */
@@ -88,25 +85,23 @@ function changed(): void {
   void refresh()
   saveLater()
 }
-onBeforeUnmount(() => {
-  viewport.colours = viewport.sheen = viewport.glow = viewport.lamp = null
-})
-
-watchEffect(() => {
-  viewport.mode = asking.value || splitAlong.value ? 'pick' : laying.value ? 'brush' : 'look'
-  viewport.hint = asking.value
-    ? asking.value.hint
-    : splitAlong.value
-      ? `Press where “${region.value?.name}” is to be split`
-      : laying.value === 'brush'
-        ? `Brush “${region.value?.name}” onto the sculpt; drag beside it to turn`
-        : laying.value === 'fill'
-          ? looking.value
-            ? 'Looking for creases …'
-            : `Press or drag to fill “${region.value?.name}” up to creases; drag beside it to turn`
-          : ''
-})
-viewport.picking((p) => {
+const hint = (): string => {
+  const called = `“${region.value?.name}”`
+  if (asking.value) return asking.value.hint
+  if (splitAlong.value) return `Press where ${called} is to be split`
+  if (laying.value === 'brush') return `Brush ${called} onto the sculpt; drag beside it to turn`
+  return looking.value
+    ? 'Looking for creases …'
+    : `Press or drag to fill ${called} up to creases; drag beside it to turn`
+}
+viewport.describe(() =>
+  asking.value || splitAlong.value
+    ? { mode: 'pick', hint: hint(), onPick: pressed }
+    : laying.value
+      ? { mode: 'brush', hint: hint(), onPick: pressed }
+      : null,
+)
+function pressed(p: Picked): void {
   const normal = splitAlong.value
   if (asking.value) asking.value.taken(p)
   else if (normal && region.value) {
@@ -117,7 +112,7 @@ viewport.picking((p) => {
     const marked = filling.pressed(p)
     if (marked) regions.take(marked)
   }
-})
+}
 function setOrder(ids: string[]): void {
   scheme.value!.order = ids
   changed()

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, ref, watch, watchEffect } from 'vue'
+import { computed, ref, watch } from 'vue'
 import { resinUse } from '../../core/print/slice/printer'
 import { usePrinterAndResin } from '../composables/usePrinterAndResin'
 import CutPanel from './size/CutPanel.vue'
@@ -62,10 +62,7 @@ const ownStature = computed(() => {
 })
 const ratio = computed(() => stature.value / (ownStature.value * factor.value))
 const RATIOS = [4, 6, 9, 12, 16]
-viewport.clear()
-watchEffect(() => {
-  viewport.mesh = store.meshAfter('channel') ?? source.value
-})
+viewport.describe(() => ({ mesh: store.meshAfter('channel') ?? source.value }))
 const fixes: StageHandlers<'size'> = {
   scale(fix) {
     factor.value *= fix.factor

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, onMounted, ref, watchEffect } from 'vue'
+import { computed, onMounted, ref } from 'vue'
 import { quaternionBetween } from '../../core/math/vectors'
 import { standingDabs } from '../../core/shape/orient'
 import { usePrinterAndResin } from '../composables/usePrinterAndResin'
@@ -10,7 +10,9 @@ import { useRequestedFix } from '../stores/requestedFix'
 import { useDerivations } from '../stores/derivations'
 import { useFindings } from '../stores/findings'
 import { usePiece } from '../stores/piece'
-import { useViewport, type Quaternion } from '../viewport/useViewport'
+import type { Picked } from '../viewport/scene'
+import type { Quaternion } from '../viewport/sceneDescription'
+import { useViewport } from '../viewport/useViewport'
 import { provideStand, type Tool } from './stand/stand'
 import SupportPanel from './stand/SupportPanel.vue'
 import WaysPanel from './stand/WaysPanel.vue'
@@ -36,6 +38,7 @@ const { printer } = usePrinterAndResin()
 /** Tools that work on the sculpt as it is in the hand, before it is stood up. */
 const POSING: readonly Tool[] = ['tilt', 'face', 'keepUp', 'focal']
 const posing = computed(() => stand.draft !== null || POSING.includes(stand.tool))
+const UPRIGHT: Quaternion = [0, 0, 0, 1]
 const BRUSHES: readonly Tool[] = ['focal', 'bar', 'more']
 const HINTS: Record<Tool, string> = {
   none: '',
@@ -52,23 +55,19 @@ const HINTS: Record<Tool, string> = {
   bar: 'Brush where no supports may stand',
   more: 'Brush where supports shall stand closer',
 }
-viewport.clear()
-watchEffect(() => {
+viewport.describe(() => {
   const brushing = BRUSHES.includes(stand.tool)
   const dabs = brushing
     ? stand.dabs.map((d) => ({ point: d.point, kind: 'hand' as const, radius: d.radius / 4, over: true }))
     : []
   if (posing.value) {
-    viewport.mesh = store.meshBefore('orient')
-    viewport.bodyFaces = undefined
-    viewport.quaternion =
-      stand.tool === 'focal' ? [0, 0, 0, 1] : (stand.draft ?? orientOp.value?.quaternion ?? [0, 0, 0, 1])
-    viewport.markers = dabs
-  } else {
-    viewport.mesh = store.meshAfter('support') ?? store.meshBefore('support')
-    viewport.bodyFaces = report.value?.bodyFaces
-    viewport.quaternion = null
-    viewport.markers = [
+    const drafted = stand.draft ?? orientOp.value?.quaternion ?? UPRIGHT
+    return { mesh: store.meshBefore('orient'), quaternion: stand.tool === 'focal' ? UPRIGHT : drafted, markers: dabs }
+  }
+  return {
+    mesh: store.meshAfter('support') ?? store.meshBefore('support'),
+    bodyFaces: report.value?.bodyFaces,
+    markers: [
       ...(report.value?.tips ?? []).map((t) => ({
         point: [...t.point] as [number, number, number],
         kind:
@@ -84,15 +83,21 @@ watchEffect(() => {
       ...found.byStage.stand.findings.flatMap((f) => f.places.map((point) => ({ point, kind: f.level }))),
       ...dabs,
       ...(stand.held ? [{ point: stand.slid ?? stand.held, kind: 'know' as const, radius: 1.2, over: true }] : []),
-    ]
+    ],
   }
-  viewport.mode = stand.tool === 'tilt' ? 'tilt' : stand.tool === 'none' ? 'look' : brushing ? 'brush' : 'pick'
-  viewport.hint = HINTS[stand.tool]
 })
-viewport.tilting((q) => {
-  stand.draft = q
-})
-viewport.picking((p) => {
+viewport.describe(() => ({
+  mode:
+    stand.tool === 'tilt' ? 'tilt' : stand.tool === 'none' ? 'look' : BRUSHES.includes(stand.tool) ? 'brush' : 'pick',
+  hint: HINTS[stand.tool],
+  onTilt: (q) => {
+    stand.draft = q
+  },
+  onPick: pressed,
+  onGrab: (p) => supports.value?.grab(p.point) ?? false,
+  onSlide: (p, ended) => supports.value?.slide(p.point, ended),
+}))
+function pressed(p: Picked): void {
   if (stand.tool === 'face') {
     stand.draft = quaternionBetween(p.normal, [0, 0, -1]) as Quaternion
     stand.tool = 'none'
@@ -103,11 +108,7 @@ viewport.picking((p) => {
     const near = stand.dabs.some((d) => Math.hypot(...d.point.map((v, k) => v - p.point[k]!)) < stand.radius / 2)
     if (!near) stand.dabs.push({ point: p.point, radius: stand.radius })
   } else supports.value?.pressed(p.point)
-})
-viewport.sliding(
-  (p) => supports.value?.grab(p.point) ?? false,
-  (p, ended) => supports.value?.slide(p.point, ended),
-)
+}
 /** Adds a hole where the cup closes first, to the holes there are. */
 async function vent(place: [number, number, number]): Promise<void> {
   const mesh = store.meshBefore('drill')

@@ -110,7 +110,7 @@ describe('the intake stage', () => {
     torn.holes = { count: 1, lengths: [12], places: [[1, 1, 20]], complete: true } as never
     bench.checks.set('health', torn)
     const at = await stage(() => import('./IntakeStage.vue'))
-    expect(useViewport().markers).toMatchObject([{ point: [1, 1, 20], kind: 'settle' }])
+    expect(useViewport().scene.markers).toMatchObject([{ point: [1, 1, 20], kind: 'settle' }])
     const hole = at.find('[data-finding=holes]')
     await hole
       .findAll('button')

@@ -21,6 +21,8 @@ const busy = ref(false)
 const fault = ref('')
 let serial = 0
 let firstShown = false
+/** mesh and faces that stand on the disc */
+let standing = ''
 
 onMounted(() => {
   let s: Scene
@@ -45,17 +47,23 @@ onMounted(() => {
   })
   onBeforeUnmount(() => {
     viewport.eyes = null
+    viewport.shown = null
     s.dispose()
   })
 })
 
 watch(
-  [() => viewport.mesh, () => viewport.bodyFaces, scene],
+  [() => viewport.scene.mesh, () => viewport.scene.bodyFaces, scene],
   async ([hash, bodyFaces]) => {
     const s = scene.value
-    if (!s) return
+    // Where nobody says what is to stand there, what stands there stays.
+    if (!s || hash === undefined) return
     const mine = ++serial
-    if (!hash) {
+    const asked = `${hash} ${bodyFaces}`
+    if (hash === null || asked === standing) {
+      busy.value = false
+      if (hash !== null) return
+      standing = ''
       s.show(null, 0, true)
       viewport.shown = null
       return
@@ -71,17 +79,18 @@ watch(
       const before = s.size.clone()
       viewport.shown = { mesh, hash: d.meshHash!, of: hash, bodyFaces: body }
       s.show(mesh, body, firstShown)
+      standing = asked
       // A body of much the same size keeps the view; a new one is framed afresh.
       if (firstShown && Math.abs(Math.log(s.size.length() / before.length())) > 0.12) s.gaze.home()
       firstShown = true
       // A part is either carried about or tipped; both turn the same holder.
-      s.carry(viewport.motion, viewport.along)
-      if (viewport.quaternion) s.tilt(viewport.quaternion)
-      s.showHandles(viewport.mode === 'carry')
-      s.showPlane(viewport.plane)
-      s.mark(viewport.markers)
-      if (viewport.colours) s.paint(viewport.colours, viewport.sheen, viewport.glow)
-      s.light(viewport.lamp)
+      s.carry(viewport.scene.motion, viewport.scene.along)
+      if (viewport.scene.quaternion) s.tilt(viewport.scene.quaternion)
+      s.showHandles(viewport.scene.mode === 'carry')
+      s.showPlane(viewport.scene.plane)
+      s.mark(viewport.scene.markers)
+      if (viewport.scene.colours) s.paint(viewport.scene.colours, viewport.scene.sheen, viewport.scene.glow)
+      s.light(viewport.scene.lamp)
     } catch (e) {
       if (mine === serial) fault.value = e instanceof Error ? e.message : String(e)
     } finally {
@@ -91,34 +100,34 @@ watch(
   { immediate: true },
 )
 watch(
-  () => viewport.markers,
+  () => viewport.scene.markers,
   (m) => scene.value?.mark(m),
 )
-watch([() => viewport.colours, () => viewport.sheen, () => viewport.glow], ([c, sheen, glow]) =>
+watch([() => viewport.scene.colours, () => viewport.scene.sheen, () => viewport.scene.glow], ([c, sheen, glow]) =>
   scene.value?.paint(c, sheen, glow),
 )
-watch([() => viewport.beside, scene], ([list, s], [before]) => {
+watch([() => viewport.scene.beside, scene], ([list, s], [before]) => {
   s?.beside(list)
   if (list.length === 0 && before && before.length > 0) s?.gaze.home()
 })
-watch([() => viewport.lamp, scene], ([l, s]) => s?.light(l), { deep: true })
+watch([() => viewport.scene.lamp, scene], ([l, s]) => s?.light(l))
 watch(
-  () => viewport.positions,
+  () => viewport.scene.positions,
   (p) => scene.value?.deform(p),
 )
 watch(
-  () => viewport.quaternion,
+  () => viewport.scene.quaternion,
   (q) => scene.value?.tilt(q),
 )
 let company = 0
 watch(
-  [() => [...viewport.companions], scene],
-  async ([hashes, s]) => {
+  [() => viewport.scene.companions.join(), scene],
+  async ([, s]) => {
     const mine = ++company
     if (!s) return
     try {
       const list = await Promise.all(
-        hashes.map(async (hash) => {
+        viewport.scene.companions.map(async (hash) => {
           const d = await derivations.settled(hash, { kind: 'display', faces: 60_000 })
           return { hash, mesh: await loadMesh(d.meshHash!) }
         }),
@@ -134,17 +143,17 @@ watch(
   { immediate: true },
 )
 watch(
-  () => viewport.motion,
-  (m) => scene.value?.carry(m, viewport.along),
+  () => viewport.scene.motion,
+  (m) => scene.value?.carry(m, viewport.scene.along),
 )
 watch(
-  () => viewport.plane,
+  () => viewport.scene.plane,
   (p) => scene.value?.showPlane(p),
 )
-watch([() => viewport.line, scene], ([l, s]) => s?.showLine(l))
-watch([() => viewport.guides, scene], ([g, s]) => s?.showGuides(g))
-watch([() => viewport.cutOpen, scene], ([open, s]) => s?.cutOpen(open))
-watch([() => viewport.liquid, scene], ([l, s]) => s?.showLiquid(l))
+watch([() => viewport.scene.line, scene], ([l, s]) => s?.showLine(l))
+watch([() => viewport.scene.guides, scene], ([g, s]) => s?.showGuides(g))
+watch([() => viewport.scene.cutOpen, scene], ([open, s]) => s?.cutOpen(open))
+watch([() => viewport.scene.liquid, scene], ([l, s]) => s?.showLiquid(l))
 watch(
   () => viewport.spot,
   (p) => {
@@ -152,7 +161,7 @@ watch(
   },
 )
 watch(
-  () => viewport.mode,
+  () => viewport.scene.mode,
   (m) => {
     if (!scene.value) return
     scene.value.gaze.leftTurns(m === 'look' || m === 'pick')
@@ -170,21 +179,21 @@ function turnBy(degrees: number): void {
 <template>
   <div ref="frame" class="turntable" :aria-busy="busy">
     <img
-      v-if="viewport.backdrop"
-      :src="viewport.backdrop.url"
+      v-if="viewport.scene.backdrop"
+      :src="viewport.scene.backdrop.url"
       alt=""
       class="backdrop"
-      :class="{ matched: viewport.backdrop.matrix }"
+      :class="{ matched: viewport.scene.backdrop.matrix }"
       :style="{
-        opacity: viewport.backdrop.opacity,
-        transform: viewport.backdrop.matrix ? `matrix(${viewport.backdrop.matrix.join(',')})` : undefined,
+        opacity: viewport.scene.backdrop.opacity,
+        transform: viewport.scene.backdrop.matrix ? `matrix(${viewport.scene.backdrop.matrix.join(',')})` : undefined,
       }"
     />
     <canvas
       ref="canvas"
       tabindex="0"
       aria-label="The sculpt on its turntable. Arrow keys turn it."
-      :class="{ crosshair: viewport.mode !== 'look' }"
+      :class="{ crosshair: viewport.scene.mode !== 'look' }"
       @pointerdown.capture="drag.pointerdown"
       @pointermove="drag.pointermove"
       @pointerup="drag.pointerup"
@@ -196,7 +205,7 @@ function turnBy(degrees: number): void {
       >{{ m.mm }}{{ m.mm > 0 ? ' mm' : '' }}</span
     >
     <b v-for="(p, i) in row" :key="i" class="name" :style="{ left: `${p.x}px`, top: `${p.y - 10}px` }">{{
-      i === 0 ? 'as it is' : viewport.beside[i - 1]?.name
+      i === 0 ? 'as it is' : viewport.scene.beside[i - 1]?.name
     }}</b>
     <div class="reading">
       <span class="soft">{{ turned === 0 ? 'front' : `turned ${turned}°` }}</span>
@@ -204,7 +213,7 @@ function turnBy(degrees: number): void {
         <Focus :size="15" aria-hidden="true" /> whole
       </button>
     </div>
-    <div v-if="viewport.hint" class="hint" role="status">{{ viewport.hint }}</div>
+    <div v-if="viewport.scene.hint" class="hint" role="status">{{ viewport.scene.hint }}</div>
     <div v-if="fault" class="hint bad" role="alert">{{ fault }}</div>
     <div v-if="busy" class="busy soft">preparing the view …</div>
   </div>

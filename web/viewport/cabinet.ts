@@ -1,9 +1,17 @@
 import * as THREE from 'three'
 import { drawnBySoftware } from './software'
 
-/** Pixels along a side of the room as it is mirrored. Blurring the fine one takes a processor ten seconds. */
+/** Pixels along a side of the room as it is mirrored. Blurring the fine one takes a processor several seconds. */
 const FINE = 256,
-  COARSE = 32
+  COARSE = 64
+
+/** Three's generator makes nothing smaller than what suits a graphics card; this one makes what it is asked for. */
+class AnySize extends THREE.PMREMGenerator {
+  protected _cubeSize = 0
+  _setSize(size: number): void {
+    this._cubeSize = size
+  }
+}
 
 /**
  * What shining paint mirrors: the inside of a display cabinet, with a strip of light along its top, a pale back, and a
@@ -35,7 +43,7 @@ export function cabinet(renderer: THREE.WebGLRenderer): THREE.Texture {
   wall(0x6f675d, 0.5, [4, 0.1, 4], [0, -3, 0.4])
   // A window across the room.
   wall(0xf2f7ff, 2.6, [0.9, 0.06, 1.4], [-1.2, -2.9, 0.9])
-  const made = new THREE.PMREMGenerator(renderer)
+  const made = new AnySize(renderer)
   const { texture } = made.fromScene(inside, 0.03, 0.1, 20, { size: drawnBySoftware() ? COARSE : FINE })
   made.dispose()
   for (const m of inside.children as THREE.Mesh[]) {

@@ -22,6 +22,8 @@ export interface Eyes {
 export class Gaze implements Eyes {
   readonly camera = new THREE.PerspectiveCamera(28, 1, 1, 5000)
   readonly controls: CameraControls
+  /** called when the view is set at once, without a way there */
+  onMove: () => void = () => undefined
 
   /** @param whole box of all that stands on the disc, kept up to date by its owner */
   constructor(
@@ -61,6 +63,7 @@ export class Gaze implements Eyes {
       c.z - size.z * 0.07,
       false,
     )
+    this.onMove()
   }
 
   /** Several of them in a row along x, from the front, each `step` mm from the next. */
@@ -71,6 +74,7 @@ export class Gaze implements Eyes {
     const distance = Math.max((size.z * 0.6) / half, (count * step * 0.56) / (half * this.camera.aspect))
     const x = c.x + (step * (count - 1)) / 2
     void this.controls.setLookAt(x, c.y - distance, c.z + distance * 0.12, x, c.y, c.z - size.z * 0.04, false)
+    this.onMove()
   }
 
   /** What is looked at, how far off, and how large it is on the screen. */
@@ -102,6 +106,7 @@ export class Gaze implements Eyes {
       z,
       false,
     )
+    this.onMove()
   }
 
   /** Looks at a place from outside. */

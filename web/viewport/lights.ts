@@ -1,6 +1,7 @@
 import * as THREE from 'three'
 import { directionOf } from '../../core/paint/surface/sprayLight'
 import { cabinet } from './cabinet'
+import { drawnBySoftware } from './software'
 
 export interface Standing {
   /** degrees to the sculpt's own left of its front, and up */
@@ -38,7 +39,7 @@ export class Lights {
     rim.position.set(0.7, 0.6, -0.9)
     for (const l of [fill, rim]) camera.add(l, l.target)
     this.ride()
-    this.key.shadow.mapSize.set(2048, 2048)
+    this.key.shadow.mapSize.setScalar(drawnBySoftware() ? 512 : 2048)
     this.key.shadow.radius = 3
   }
 

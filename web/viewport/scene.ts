@@ -15,6 +15,9 @@ import { Twins } from './twins'
 
 THREE.Mesh.prototype.raycast = acceleratedRaycast
 
+/** Frames without a move after which the view rests. */
+const RESTED = 3
+
 export interface Picked {
   point: [number, number, number]
   normal: [number, number, number]
@@ -40,6 +43,8 @@ export class Scene {
   private body: THREE.Mesh | THREE.Points | null = null
   private readonly companions = new THREE.Group()
   private frame = 0
+  /** frames in a row without a move */
+  private still = 0
   private last = performance.now()
   private readonly lights: Lights
   private readonly twins = new Twins()
@@ -70,16 +75,28 @@ export class Scene {
     )
     this.holder.add(this.notes.carried, this.twins.group)
     this.controls.addEventListener('update', () => this.draw())
-    this.tick()
+    for (const moving of ['controlstart', 'control', 'transitionstart'] as const)
+      this.controls.addEventListener(moving, this.wake)
+    this.gaze.onMove = this.wake
+    this.wake()
   }
 
+  /** The view moves, or is about to: it is followed frame by frame until it rests, and costs nothing after. */
+  private wake = (): void => {
+    if (this.frame !== 0 || this.disposed) return
+    this.last = performance.now()
+    this.still = 0
+    this.frame = requestAnimationFrame(this.tick)
+  }
   private tick = (): void => {
+    this.frame = 0
     if (this.disposed) return
     const now = performance.now()
     const moved = this.controls.update((now - this.last) / 1000)
     this.last = now
     if (moved) this.draw()
-    this.frame = requestAnimationFrame(this.tick)
+    this.still = moved ? 0 : this.still + 1
+    if (this.still < RESTED) this.frame = requestAnimationFrame(this.tick)
   }
 
   private pendingDraw = false

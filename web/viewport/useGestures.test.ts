@@ -2,9 +2,10 @@
 import { createPinia, setActivePinia } from 'pinia'
 import * as THREE from 'three'
 import { beforeEach, describe, expect, it, vi } from 'vitest'
-import { ref, shallowRef } from 'vue'
+import { effectScope, ref, shallowRef } from 'vue'
 import type { Scene } from './scene'
 import { useGestures } from './useGestures'
+import type { SceneLayer } from './sceneDescription'
 import { useViewport } from './useViewport'
 
 /** A turntable of which everything left of x = 100 is sculpt; places are the pointer's own. */
@@ -53,12 +54,13 @@ beforeEach(() => {
   setActivePinia(createPinia())
   viewport = useViewport()
 })
+/** A stage that wants that of a hand. */
+const wants = (layer: SceneLayer): void => void effectScope().run(() => viewport.describe(() => layer))
 
 describe('a hand on the turntable', () => {
   it('presses a place only where it stays still, and only on the sculpt', () => {
     const placed: number[][] = []
-    viewport.mode = 'pick'
-    viewport.picking((p) => placed.push(p.point))
+    wants({ mode: 'pick', onPick: (p) => placed.push(p.point) })
     const t = table()
     t.down(40, 40)
     t.up(42, 41)
@@ -71,8 +73,7 @@ describe('a hand on the turntable', () => {
   })
   it('brushes on the sculpt and turns the table beside it', () => {
     const placed: number[] = []
-    viewport.mode = 'brush'
-    viewport.picking((p) => placed.push(p.point[0]))
+    wants({ mode: 'brush', onPick: (p) => placed.push(p.point[0]) })
     const t = table()
     t.down(40, 40)
     t.move(50, 40)
@@ -87,8 +88,7 @@ describe('a hand on the turntable', () => {
   })
   it('tips the sculpt as it is dragged, and tips it back when the browser takes the pointer away', () => {
     const tipped: number[][] = []
-    viewport.mode = 'tilt'
-    viewport.tilting((q) => tipped.push([...q]))
+    wants({ mode: 'tilt', onTilt: (q) => tipped.push([...q]) })
     const t = table()
     t.down(40, 40)
     t.move(60, 40)
@@ -102,10 +102,10 @@ describe('a hand on the turntable', () => {
   })
   it('slides what it took hold of along the skin, and sets it back where it was when that is cancelled', () => {
     const slid: [number, boolean][] = []
-    viewport.sliding(
-      (p) => p.point[0] < 50,
-      (p, ended) => slid.push([p.point[0], ended]),
-    )
+    wants({
+      onGrab: (p) => p.point[0] < 50,
+      onSlide: (p, ended) => slid.push([p.point[0], ended]),
+    })
     const t = table()
     t.down(40, 40)
     t.move(60, 40)

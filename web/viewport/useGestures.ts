@@ -4,7 +4,8 @@ import { pointerDrag } from '../composables/pointerDrag'
 import { STILL } from './motion'
 import { Carrying } from './partDrag'
 import type { Picked, Scene } from './scene'
-import { useViewport, type Quaternion } from './useViewport'
+import type { Quaternion, SceneDescription } from './sceneDescription'
+import { useViewport } from './useViewport'
 
 /** px from it within which a press takes hold of it: a thumb's width on a tablet */
 const GRIP = 22
@@ -15,6 +16,8 @@ const GRIP = 22
  */
 export function useGestures(scene: Ref<Scene | null>, canvas: Ref<HTMLCanvasElement | null>) {
   const viewport = useViewport()
+  /** what the stage wants of a hand, as it is now */
+  const wants = (): SceneDescription => viewport.scene
   let down: { x: number; y: number } | null = null
   /** the view is being turned */
   let turning = false
@@ -26,7 +29,7 @@ export function useGestures(scene: Ref<Scene | null>, canvas: Ref<HTMLCanvasElem
   let aiming = false
   function gripsTarget(e: PointerEvent): boolean {
     const s = scene.value,
-      at = viewport.target
+      at = wants().target
     const p = at && s?.gaze.project(new THREE.Vector3(...at))
     if (!p) return false
     const box = canvas.value!.getBoundingClientRect()
@@ -39,43 +42,44 @@ export function useGestures(scene: Ref<Scene | null>, canvas: Ref<HTMLCanvasElem
     down = { x: e.clientX, y: e.clientY }
     turning = false
     if (gripsTarget(e)) {
-      const from = [...viewport.target!] as [number, number, number]
-      takeBack = () => viewport.aimed(from, true)
+      const from = [...wants().target!] as [number, number, number]
+      takeBack = () => wants().onTarget?.(from, true)
       aiming = true
       s.gaze.leftTurns(false)
       return true
     }
     // Beside the sculpt one always turns the table, whatever the mode.
     const at = s.pick(e.clientX, e.clientY)
-    sliding = at !== null && viewport.grabs(at) ? at : null
-    const held = viewport.mode === 'carry' ? (carrying.value?.begin(e) ?? false) : at !== null
-    turning = sliding === null && (viewport.mode === 'look' || viewport.mode === 'pick' || !held)
+    sliding = at !== null && wants().onGrab?.(at) ? at : null
+    const held = wants().mode === 'carry' ? (carrying.value?.begin(e) ?? false) : at !== null
+    turning = sliding === null && (wants().mode === 'look' || wants().mode === 'pick' || !held)
     s.gaze.leftTurns(turning)
     const from = s.holder.quaternion.toArray() as Quaternion
     takeBack = sliding
-      ? () => viewport.slid(at!, true)
+      ? () => wants().onSlide?.(at!, true)
       : carrying.value?.busy
-        ? () => viewport.carried(STILL, false)
-        : () => (viewport.mode === 'tilt' && !turning ? viewport.tilted(from) : undefined)
-    if (!turning && viewport.mode === 'brush') brush(e)
+        ? () => wants().onCarry?.(STILL, false)
+        : () => (wants().mode === 'tilt' && !turning ? wants().onTilt?.(from) : undefined)
+    if (!turning && wants().mode === 'brush') brush(e)
     return true
   }
   function move(e: PointerEvent): void {
     const s = scene.value
     if (!s || !down || turning) return
-    if (aiming && viewport.target) {
-      const at = s.besidePlace(e.clientX, e.clientY, viewport.target)
-      if (at) viewport.aimed(at.toArray(), false)
+    const { target, mode } = wants()
+    if (aiming && target) {
+      const at = s.besidePlace(e.clientX, e.clientY, target)
+      if (at) wants().onTarget?.(at.toArray(), false)
       return
     }
     if (sliding) {
       const at = s.pick(e.clientX, e.clientY)
-      if (at) viewport.slid((sliding = at), false)
+      if (at) wants().onSlide?.((sliding = at), false)
       return
     }
-    if (viewport.mode === 'brush') brush(e)
-    if (carrying.value?.busy) viewport.carried(carrying.value.motion(e), false)
-    if (viewport.mode === 'tilt') {
+    if (mode === 'brush') brush(e)
+    if (carrying.value?.busy) wants().onCarry?.(carrying.value.motion(e), false)
+    if (mode === 'tilt') {
       const dx = e.clientX - down.x,
         dy = e.clientY - down.y
       down = { x: e.clientX, y: e.clientY }
@@ -84,17 +88,17 @@ export function useGestures(scene: Ref<Scene | null>, canvas: Ref<HTMLCanvasElem
       const q = new THREE.Quaternion()
         .setFromAxisAngle(right, dy * 0.008)
         .premultiply(new THREE.Quaternion().setFromAxisAngle(up, dx * 0.008))
-      viewport.tilted(s.holder.quaternion.clone().premultiply(q).normalize().toArray() as Quaternion)
+      wants().onTilt?.(s.holder.quaternion.clone().premultiply(q).normalize().toArray() as Quaternion)
     }
   }
   function brush(e: PointerEvent): void {
     const p = scene.value?.pick(e.clientX, e.clientY)
-    if (p) viewport.picked(p)
+    if (p) wants().onPick?.(p)
   }
   /** What the left button does when it is next pressed is decided then; until then it is as the mode has it. */
   function letGo(): void {
     down = null
-    scene.value?.gaze.leftTurns(viewport.mode === 'look' || viewport.mode === 'pick')
+    scene.value?.gaze.leftTurns(wants().mode === 'look' || wants().mode === 'pick')
   }
   function cancel(): void {
     letGo()
@@ -108,19 +112,20 @@ export function useGestures(scene: Ref<Scene | null>, canvas: Ref<HTMLCanvasElem
     letGo()
     if (aiming) {
       aiming = false
-      if (viewport.target) viewport.aimed([...viewport.target], true)
+      const { target, onTarget } = wants()
+      if (target) onTarget?.([...target], true)
       return
     }
     if (sliding) {
-      viewport.slid(sliding, true)
+      wants().onSlide?.(sliding, true)
       sliding = null
       return
     }
     if (carrying.value?.busy) {
-      viewport.carried(carrying.value.motion(e), true)
+      wants().onCarry?.(carrying.value.motion(e), true)
       carrying.value.end()
     }
-    if (still && viewport.mode === 'pick') brush(e)
+    if (still && wants().mode === 'pick') brush(e)
   }
   return pointerDrag({ start: press, move, end: release, cancel })
 }

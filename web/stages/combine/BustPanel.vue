@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { reportOf } from '../../../contract/derivations'
-import { computed, ref, watchEffect } from 'vue'
+import { computed, ref } from 'vue'
 import { operation, type OperationInput } from '../../../contract/operations'
 import type { LeftOut } from '../../../core/shape/mainPiece'
 import type { OperationReport } from '../../../core/operations/registry'
@@ -28,9 +28,7 @@ const left = ref<LeftOut | null>(null)
 const leftBy = (r: OperationReport<'cut'> | null): LeftOut | null =>
   r?.cut.left && r.cut.left.count > 0 ? r.cut.left : null
 const line = computed(() => (neck.value && shape.value ? bustLine(neck.value, shape.value) : []))
-watchEffect(() => {
-  if (neck.value) viewport.line = { points: line.value, closed: true }
-})
+viewport.describe(() => (neck.value ? { line: { points: line.value, closed: true } } : null))
 function begin(): void {
   picking.ask('Press the pit of the neck, between the collar bones', (p) => {
     if (p.companion !== null) return
@@ -44,7 +42,6 @@ function begin(): void {
 function leave(): void {
   picking.stop()
   neck.value = shape.value = null
-  viewport.line = { points: [], closed: false }
 }
 async function make(): Promise<void> {
   const part = store.part,

@@ -3,14 +3,13 @@ import { computed, ref } from 'vue'
 import type { FixingRecord } from '../../../core/operations/fix'
 import type { OperationInput } from '../../../contract/operations'
 import { useClearances } from '../../composables/useClearances'
+import { usePicking } from '../../composables/usePicking'
 import { usePlacing } from '../../composables/usePlacing'
 import NumberField from '../../shell/NumberField.vue'
 import { usePiece } from '../../stores/piece'
-import { useViewport } from '../../viewport/useViewport'
 
 /** How the part on the table is held to another: made one with it, or kept apart with something between. */
 const store = usePiece(),
-  viewport = useViewport(),
   placing = usePlacing()
 type Way = 'union' | 'blend' | 'subtract' | 'relieve' | 'key' | 'ball' | 'pin' | 'magnet'
 const WAYS: Record<Way, { word: string; does: string }> = {
@@ -43,7 +42,7 @@ const clearance = computed({
 const makesOne = computed(() => way.value === 'union' || way.value === 'blend')
 const isFixing = computed(() => ['key', 'ball', 'pin', 'magnet'].includes(way.value))
 const busy = ref(false)
-const picking = ref(false)
+const picking = usePicking()
 
 async function join(): Promise<void> {
   const t = target.value
@@ -68,19 +67,11 @@ async function join(): Promise<void> {
   busy.value = false
 }
 function pick(): void {
-  picking.value = true
-  viewport.mode = 'pick'
-  viewport.hint = `Press the middle of the joint on ${store.part?.name}`
-  viewport.picking((p) => {
+  picking.ask(`Press the middle of the joint on ${store.part?.name}`, (p) => {
     if (p.companion !== null) return
-    stop()
+    picking.stop()
     void fix(p.point, p.normal)
   })
-}
-function stop(): void {
-  picking.value = false
-  viewport.mode = 'look'
-  viewport.hint = ''
 }
 async function fix(point: [number, number, number], normal: [number, number, number]): Promise<void> {
   const t = target.value,
@@ -164,8 +155,12 @@ async function fix(point: [number, number, number], normal: [number, number, num
         :min="0.5"
         :max="100"
       />
-      <button class="btn btn-primary btn-sm" :disabled="busy || !target" @click="picking ? stop() : pick()">
-        {{ picking ? 'Leave it' : busy ? 'Setting it …' : 'Press where it goes' }}
+      <button
+        class="btn btn-primary btn-sm"
+        :disabled="busy || !target"
+        @click="picking.asking.value ? picking.stop() : pick()"
+      >
+        {{ picking.asking.value ? 'Leave it' : busy ? 'Setting it …' : 'Press where it goes' }}
       </button>
     </template>
     <button v-else class="btn btn-primary btn-sm" :disabled="busy || !target" @click="join">

@@ -23,20 +23,23 @@ const from = ref<Triple | null>(null),
 const route = ref<LightRoute | null>(null)
 const busy = ref(''),
   fault = ref('')
+viewport.describe(() => {
+  const ends = [from.value, to.value].flatMap((point) => (point ? [{ point, kind: 'hand' as const, over: true }] : []))
+  if (ends.length === 0 && !picking.asking.value) return null
+  return { markers: ends, line: { points: route.value?.path ?? [], closed: false } }
+})
 
 function pick(): void {
   from.value = to.value = route.value = null
-  show()
   picking.ask('Press where the light sits; look under the base for the other end', (p) => {
     if (!to.value) {
       to.value = p.point
-      viewport.hint = 'Now press where the wire comes out, under the base, or use its middle'
+      picking.next('Now press where the wire comes out, under the base, or use its middle')
     } else {
       from.value = p.point
       picking.stop()
       void find()
     }
-    show()
   })
 }
 /** Straight up from the middle of the foot of whatever stands lowest. */
@@ -53,12 +56,6 @@ function middle(): void {
   from.value = foot.value.at
   picking.stop()
   void find()
-}
-function show(): void {
-  viewport.markers = [from.value, to.value].flatMap((point) =>
-    point ? [{ point, kind: 'hand' as const, over: true }] : [],
-  )
-  viewport.line = { points: route.value?.path ?? [], closed: false }
 }
 async function find(): Promise<void> {
   const meshes = assembly.placed.flatMap((p) => (p.mesh ? [p.mesh] : []))
@@ -78,7 +75,6 @@ async function find(): Promise<void> {
   } catch (e) {
     fault.value = e instanceof Error ? e.message : String(e)
   }
-  show()
   busy.value = ''
 }
 /** Every part that the way passes through is bored, in one step of undo. */
@@ -106,8 +102,6 @@ async function bore(): Promise<void> {
 }
 function leave(): void {
   from.value = to.value = route.value = null
-  viewport.markers = []
-  viewport.line = { points: [], closed: false }
   picking.stop()
 }
 

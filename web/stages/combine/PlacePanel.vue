@@ -1,10 +1,10 @@
 <script setup lang="ts">
-import { computed, onBeforeUnmount, ref } from 'vue'
+import { computed, ref, shallowRef } from 'vue'
 import { usePlacing } from '../../composables/usePlacing'
 import NumberField from '../../shell/NumberField.vue'
 import { usePiece } from '../../stores/piece'
 import { useViewport } from '../../viewport/useViewport'
-import { STILL } from '../../viewport/motion'
+import { STILL, type Motion } from '../../viewport/motion'
 import type { Picked } from '../../viewport/scene'
 
 /** Where the part on the table stands: by hand, by number, or against what is there already. */
@@ -19,42 +19,61 @@ const angle = ref(15)
 const over = ref('')
 const target = computed(() => over.value || placing.others.value[0]?.part.id || '')
 const doing = ref<'nothing' | 'carry' | 'face' | 'axis'>('nothing')
-const mine = ref<Picked | null>(null)
+/** the place pressed on the part at work, of two */
+const mine = shallowRef<Picked | null>(null)
+const motion = shallowRef<Motion>(STILL),
+  along = shallowRef<string[]>([])
+viewport.describe(() => {
+  if (doing.value === 'nothing') return null
+  if (doing.value === 'carry')
+    return {
+      mode: 'carry',
+      hint: 'Slide the part over the table; pull the ring to turn it, the collar to lift it, the knob to lean it',
+      along: along.value,
+      motion: motion.value,
+      onCarry: carried,
+      markers: [],
+    }
+  const what = doing.value === 'face' ? 'the place' : 'the round skin'
+  return {
+    mode: 'pick',
+    hint: mine.value
+      ? `Now press ${what} on the other part`
+      : `Press ${what} on ${store.part?.name} that is to lie against the other’s`,
+    markers: mine.value ? [{ point: mine.value.point, kind: 'hand' }] : [],
+    onPick: pressed,
+  }
+})
 
 function carry(): void {
   stop()
   doing.value = 'carry'
-  viewport.mode = 'carry'
-  viewport.hint = 'Slide the part over the table; pull the ring to turn it, the collar to lift it, the knob to lean it'
-  viewport.along = placing.others.value
+  along.value = placing.others.value
     .filter((p) => placing.group.value.some((g) => g.id === p.part.id))
     .map((p) => p.mesh!)
-  viewport.carrying((by, ended) => {
-    viewport.motion = by
-    if (!ended || (Math.hypot(...by.shift) < 0.01 && Math.abs(by.quaternion[3]) > 1 - 1e-9)) return
-    void placing.moveBy(by).then(() => {
-      viewport.motion = STILL
-    })
+}
+function carried(by: Motion, ended: boolean): void {
+  motion.value = by
+  if (!ended || (Math.hypot(...by.shift) < 0.01 && Math.abs(by.quaternion[3]) > 1 - 1e-9)) return
+  void placing.moveBy(by).then(() => {
+    motion.value = STILL
   })
 }
 /** Two places, the first on this part, the second on another. */
 function pair(way: 'face' | 'axis'): void {
   stop()
   doing.value = way
-  viewport.mode = 'pick'
-  const what = way === 'face' ? 'the place' : 'the round skin'
-  viewport.hint = `Press ${what} on ${store.part?.name} that is to lie against the other’s`
-  viewport.picking((p) => {
-    if (p.companion === null) {
-      mine.value = p
-      viewport.hint = `Now press ${what} on the other part`
-      viewport.markers = [{ point: p.point, kind: 'hand' }]
-    } else if (mine.value) {
-      const m = mine.value
-      stop()
-      void (way === 'face' ? placing.faceToFace(m, p) : placing.axisToAxis(m.point, p.point, p.companion))
-    }
-  })
+}
+function pressed(p: Picked): void {
+  if (p.companion === null) {
+    mine.value = p
+    return
+  }
+  const m = mine.value,
+    way = doing.value
+  if (!m) return
+  stop()
+  void (way === 'face' ? placing.faceToFace(m, p) : placing.axisToAxis(m.point, p.point, p.companion))
 }
 /** A part goes into this one's group, or out of it. */
 function together(id: string): void {
@@ -74,11 +93,7 @@ const goesAlong = (id: string): boolean => placing.group.value.some((g) => g.id 
 function stop(): void {
   doing.value = 'nothing'
   mine.value = null
-  viewport.mode = 'look'
-  viewport.hint = ''
-  viewport.markers = []
 }
-onBeforeUnmount(stop)
 </script>
 
 <template>

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, onBeforeUnmount, ref } from 'vue'
+import { computed, onBeforeUnmount, ref, shallowRef } from 'vue'
 import { directionWords } from '../../../core/findings/trappedResin'
 import { quaternionBetween } from '../../../core/math/vectors'
 import type { TrapReport } from '../../../core/print/resin/trapped'
@@ -7,7 +7,8 @@ import { useCheck } from '../../composables/useCheck'
 import { useDraining } from '../../composables/useDraining'
 import { usePiece } from '../../stores/piece'
 import type { Marker } from '../../viewport/annotations'
-import { useViewport, type Quaternion } from '../../viewport/useViewport'
+import type { Quaternion } from '../../viewport/sceneDescription'
+import { useViewport } from '../../viewport/useViewport'
 
 /** Poses that empty the part one after the other, and where a syringe of wash liquid goes; both shown on the sculpt. */
 const props = defineProps<{ report: TrapReport }>()
@@ -32,44 +33,45 @@ const share = computed(() => {
   const f = flush.value
   return f && f.swept + f.still > 0 ? f.swept / (f.swept + f.still) : 0
 })
+const playing = ref<'drain' | 'rinse' | null>(null)
+const turned = shallowRef<Quaternion | null>(null),
+  drops = shallowRef<Marker[]>([])
+const open = ref(false)
 function show(down: readonly [number, number, number]): void {
-  viewport.quaternion = quaternionBetween(down, [0, 0, -1]) as Quaternion
+  turned.value = quaternionBetween(down, [0, 0, -1]) as Quaternion
 }
+viewport.describe(() => (open.value ? { cutOpen: true } : null))
+viewport.describe(() => turned.value && { quaternion: turned.value })
+viewport.describe(() => (playing.value ? { markers: drops.value } : null))
 
 /** A ball of that volume, mm; a large one would hide what it lies in. */
 const ball = (volume: number): number => Math.min(7, Math.cbrt((volume * 3) / (4 * Math.PI)))
 /** Milliseconds a frame, and how many drops run along each stream. */
 const FRAME = 70,
   DROPS = 8
-const playing = ref<'drain' | 'rinse' | null>(null)
 const draining = useDraining(show)
-let timer = 0,
-  before: Marker[] = []
+let timer = 0
 function begin(what: 'drain' | 'rinse'): void {
   end()
-  before = viewport.markers
+  drops.value = []
   playing.value = what
-  viewport.cutOpen = true
+  open.value = true
 }
 function end(): void {
   if (playing.value === null) return
   clearInterval(timer)
   draining.stop()
-  viewport.markers = before
-  viewport.quaternion = null
+  turned.value = null
   playing.value = null
 }
-onBeforeUnmount(() => {
-  end()
-  viewport.cutOpen = false
-})
+onBeforeUnmount(end)
 function playRinse(): void {
   if (playing.value === 'rinse') return end()
   const streams = flush.value?.streams ?? []
   begin('rinse')
   let tick = 0
   const draw = (): void => {
-    viewport.markers = [
+    drops.value = [
       ...(flush.value?.deadEnds ?? []).map((d) => ({
         point: d.at,
         kind: 'know' as const,
@@ -93,7 +95,6 @@ function playRinse(): void {
 function playDrain(): void {
   if (playing.value === 'drain') return end()
   begin('drain')
-  viewport.markers = []
   void draining.play(props.report.routine.map((r) => r.down))
 }
 </script>
@@ -118,16 +119,10 @@ function playDrain(): void {
       <button class="btn btn-sm btn-quiet" :aria-pressed="playing === 'drain'" @click="playDrain">
         {{ playing === 'drain' ? (draining.playing.value ? 'Stop' : 'Put it away') : 'Play it' }}
       </button>
-      <button
-        class="btn btn-sm btn-quiet"
-        :aria-pressed="viewport.cutOpen"
-        @click="viewport.cutOpen = !viewport.cutOpen"
-      >
-        {{ viewport.cutOpen ? 'Close it' : 'Cut it open' }}
+      <button class="btn btn-sm btn-quiet" :aria-pressed="open" @click="open = !open">
+        {{ open ? 'Close it' : 'Cut it open' }}
       </button>
-      <button class="btn btn-sm btn-quiet" :disabled="!viewport.quaternion" @click="viewport.quaternion = null">
-        Stand it up again
-      </button>
+      <button class="btn btn-sm btn-quiet" :disabled="!turned" @click="turned = null">Stand it up again</button>
     </div>
     <p v-if="draining.left.value !== null" class="figure-sm mt-2 mb-0" role="status">
       {{ ml(draining.left.value) }} ml <span class="soft">in it now</span>

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, onBeforeUnmount, ref, watch, watchEffect } from 'vue'
+import { computed, ref, watch } from 'vue'
 import type { DrainSite } from '../../../core/shape/drillSkin'
 import { rankOf } from '../../../core/operations/registry'
 import NumberField from '../../shell/NumberField.vue'
@@ -7,6 +7,7 @@ import { useAssembly } from '../../stores/assembly'
 import { useDerivations } from '../../stores/derivations'
 import { useFindings } from '../../stores/findings'
 import { usePiece } from '../../stores/piece'
+import type { Picked } from '../../viewport/scene'
 import { useViewport } from '../../viewport/useViewport'
 
 /** Drain holes: proposed, set by hand, slid along the skin, and their plugs. */
@@ -52,51 +53,47 @@ const unchanged = computed(
 const searching = ref(false),
   placing = ref(false),
   fault = ref('')
-watchEffect(() => {
-  viewport.markers = draft.value.map((h) => ({
+viewport.describe(() => ({
+  markers: draft.value.map((h) => ({
     point: h.point,
     kind: h.wrong ? ('settle' as const) : ('hole' as const),
     radius: h.diameter / 2,
-  }))
-  viewport.mode = placing.value ? 'pick' : 'look'
-  viewport.hint = placing.value
-    ? 'Press on the sculpt where the hole shall be; drag to turn'
-    : draft.value.length > 0
-      ? 'Take a hole and slide it along the skin'
-      : ''
-})
+  })),
+  hint: draft.value.length > 0 ? 'Take a hole and slide it along the skin' : '',
+  onGrab: grab,
+  onSlide: slide,
+}))
+viewport.describe(() =>
+  placing.value
+    ? { mode: 'pick', hint: 'Press on the sculpt where the hole shall be; drag to turn', onPick: placed }
+    : null,
+)
 const others = computed(() => assembly.placed.flatMap((p) => (p.part.id !== store.part?.id && p.mesh ? [p.mesh] : [])))
 let held = -1
-viewport.picking((p) => {
-  if (!placing.value || p.companion !== null) return
+function placed(p: Picked): void {
+  if (p.companion !== null) return
   draft.value.push({ point: p.point, direction: inward(p.normal), diameter: diameter.value })
   void feel(draft.value.length - 1)
-})
-viewport.sliding(
-  (p) => {
-    if (p.companion !== null) return false
-    held = draft.value.findIndex(
-      (h) => Math.hypot(...h.point.map((v, k) => v - p.point[k]!)) < Math.max(1.5, 0.9 * h.diameter),
-    )
-    return held >= 0
-  },
-  (p, ended) => {
-    const h = draft.value[held]
-    if (!h || p.companion !== null) return
-    const moved = p.point.some((v, k) => Math.abs(v - h.point[k]!) > 1e-6)
-    draft.value[held] = moved
-      ? { point: p.point, direction: inward(p.normal), diameter: h.diameter, note: 'as you set it' }
-      : h
-    if (ended && draft.value[held]!.score === undefined) void feel(held)
-  },
-)
+}
+function grab(p: Picked): boolean {
+  if (p.companion !== null) return false
+  held = draft.value.findIndex(
+    (h) => Math.hypot(...h.point.map((v, k) => v - p.point[k]!)) < Math.max(1.5, 0.9 * h.diameter),
+  )
+  return held >= 0
+}
+function slide(p: Picked, ended: boolean): void {
+  const h = draft.value[held]
+  if (!h || p.companion !== null) return
+  const moved = p.point.some((v, k) => Math.abs(v - h.point[k]!) > 1e-6)
+  draft.value[held] = moved
+    ? { point: p.point, direction: inward(p.normal), diameter: h.diameter, note: 'as you set it' }
+    : h
+  if (ended && draft.value[held]!.score === undefined) void feel(held)
+}
 /** mm */
 const NARROWER = [3, 2.5, 2]
 const inward = (n: Triple): Triple => n.map((v) => -v) as Triple
-onBeforeUnmount(() => {
-  viewport.mode = 'look'
-  viewport.hint = ''
-})
 
 /** What the hole there would be: taken under a joint when one is near, or told why it cannot be. */
 async function feel(i: number): Promise<void> {

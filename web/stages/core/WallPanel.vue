@@ -1,11 +1,12 @@
 <script setup lang="ts">
-import { computed, onBeforeUnmount, reactive, ref, watch } from 'vue'
+import { computed, reactive, ref, watch } from 'vue'
 import type { OperationInput } from '../../../contract/operations'
 import { loadDefaults, type WallLoad } from '../../../core/fit/wallLoad'
 import { usePrinterAndResin } from '../../composables/usePrinterAndResin'
 import NumberField from '../../shell/NumberField.vue'
 import { useDerivations } from '../../stores/derivations'
 import { usePiece } from '../../stores/piece'
+import type { Picked } from '../../viewport/scene'
 import { useViewport } from '../../viewport/useViewport'
 
 /** The wall, where it is thicker because a brush or a load says so, and what stiffens the cavity. */
@@ -53,33 +54,29 @@ const wanted = computed<OperationInput>(() => ({
 const brushing = ref(false)
 function brush(): void {
   brushing.value = true
-  viewport.mode = 'brush'
-  viewport.hint = 'Brush over the skin where the wall behind it is to be thicker'
-  viewport.picking((p) => {
-    if (!brushing.value || p.companion !== null) return
-    if (dabs.value.some((d) => Math.hypot(...d.point.map((v, k) => v - p.point[k]!)) < radius.value / 3)) return
-    dabs.value = [...dabs.value, { point: p.point, radius: radius.value }]
-    mark()
-  })
 }
-function mark(): void {
-  viewport.markers = dabs.value.map((d) => ({
-    point: d.point,
-    kind: 'hand' as const,
-    radius: d.radius / 4,
-    over: true,
-  }))
+viewport.describe(() => {
+  // Spots that the part was hollowed with are not in the way of what else is set on it.
+  if (!brushing.value && JSON.stringify(dabs.value) === JSON.stringify(op.value?.thicker?.dabs ?? [])) return null
+  return {
+    markers: dabs.value.map((d) => ({ point: d.point, kind: 'hand' as const, radius: d.radius / 4, over: true })),
+  }
+})
+viewport.describe(() =>
+  brushing.value
+    ? { mode: 'brush', hint: 'Brush over the skin where the wall behind it is to be thicker', onPick: brushed }
+    : null,
+)
+function brushed(p: Picked): void {
+  if (p.companion !== null) return
+  if (dabs.value.some((d) => Math.hypot(...d.point.map((v, k) => v - p.point[k]!)) < radius.value / 3)) return
+  dabs.value = [...dabs.value, { point: p.point, radius: radius.value }]
 }
 function stop(): void {
-  if (!brushing.value) return
   brushing.value = false
-  viewport.mode = 'look'
-  viewport.hint = ''
 }
-onBeforeUnmount(stop)
 function forget(): void {
   dabs.value = []
-  mark()
 }
 
 /** What it is asked to bear, to be changed by whoever knows who will handle it. */
@@ -104,7 +101,6 @@ async function byLoad(): Promise<void> {
       // The whole ring at that height: full strength out to its farthest skin.
       dabs.value = places.map((p) => ({ point: p.point, radius: 2 * p.reach + 1 }))
       by.value = Number(Math.max(...places.map((p) => (p.wall ?? p.reach) - props.wall)).toFixed(1))
-      mark()
     }
   } catch (e) {
     fault.value = e instanceof Error ? e.message : String(e)

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, onBeforeUnmount, ref, watchEffect } from 'vue'
+import { computed, ref } from 'vue'
 import NumberField from '../../shell/NumberField.vue'
 import { usePiece } from '../../stores/piece'
 import { useViewport } from '../../viewport/useViewport'
@@ -18,26 +18,22 @@ const done = computed(() => store.step('calibrate'))
 function start(): void {
   places.value = []
   picking.value = true
-  viewport.mode = 'pick'
-  viewport.picking((p) => {
-    places.value = places.value.length === 2 ? [p.point] : [...places.value, p.point]
-  })
 }
-watchEffect(() => {
-  if (!picking.value) return
-  viewport.hint =
-    places.value.length === 0
-      ? 'Press the first of two places whose distance you know'
-      : places.value.length === 1
-        ? 'Press the second place'
-        : ''
-  viewport.markers = places.value.map((point) => ({ point, kind: 'hand' as const }))
-})
+const HINTS = ['Press the first of two places whose distance you know', 'Press the second place', '']
+viewport.describe(() =>
+  picking.value
+    ? {
+        mode: 'pick',
+        hint: HINTS[places.value.length] ?? '',
+        markers: places.value.map((point) => ({ point, kind: 'hand' as const })),
+        onPick: (p) => {
+          places.value = places.value.length === 2 ? [p.point] : [...places.value, p.point]
+        },
+      }
+    : null,
+)
 function stop(): void {
   picking.value = false
-  viewport.mode = 'look'
-  viewport.hint = ''
-  viewport.markers = []
 }
 async function apply(): Promise<void> {
   const [from, to] = places.value
@@ -47,7 +43,6 @@ async function apply(): Promise<void> {
   const back = (p: Place): Place => p.map((v) => v / before) as Place
   if (await store.tryOut({ kind: 'calibrate', from: back(from), to: back(to), distance: distance.value })) stop()
 }
-onBeforeUnmount(stop)
 </script>
 
 <template>

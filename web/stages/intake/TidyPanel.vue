@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, onBeforeUnmount, ref, watchEffect } from 'vue'
+import { computed, ref } from 'vue'
 import NumberField from '../../shell/NumberField.vue'
 import { useFindings } from '../../stores/findings'
 import { usePiece } from '../../stores/piece'
@@ -35,18 +35,17 @@ const crop = computed(() => {
   return { min, max }
 })
 const empty = computed(() => !crop.value || crop.value.min.some((v, k) => v >= crop.value!.max[k]!))
-watchEffect(() => {
+viewport.describe(() => {
   const c = crop.value
-  if (!cropping.value || !c) return
+  if (!cropping.value || !c) return null
   const at = (i: number): Triple => [0, 1, 2].map((k) => ((i >> k) & 1 ? c.max[k]! : c.min[k]!)) as Triple
   // Along all twelve edges in one stroke.
-  viewport.line = { points: [0, 1, 3, 2, 0, 4, 5, 1, 5, 7, 3, 7, 6, 2, 6, 4].map(at), closed: false, sharp: true }
+  const points = [0, 1, 3, 2, 0, 4, 5, 1, 5, 7, 3, 7, 6, 2, 6, 4].map(at)
+  return { line: { points, closed: false, sharp: true } }
 })
 function leave(): void {
-  if (cropping.value) viewport.line = { points: [], closed: false }
   cropping.value = false
 }
-onBeforeUnmount(leave)
 const busy = ref('')
 async function cut(): Promise<void> {
   busy.value = 'Cropping …'

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { onBeforeUnmount, ref, watchEffect } from 'vue'
+import { onBeforeUnmount, ref } from 'vue'
 import { usePicking } from '../../composables/usePicking'
 import { usePictureView } from '../../composables/usePictureView'
 import { useViewport } from '../../viewport/useViewport'
@@ -37,14 +37,13 @@ function forget(): void {
   if (url.value) URL.revokeObjectURL(url.value)
   url.value = ''
   begin(1, 1)
-  viewport.backdrop = null
 }
 onBeforeUnmount(forget)
-watchEffect(() => {
-  viewport.backdrop = url.value
-    ? { url: url.value, size: size.value, opacity: strength.value / 100, matrix: matrix.value }
-    : null
-})
+viewport.describe(() =>
+  url.value
+    ? { backdrop: { url: url.value, size: size.value, opacity: strength.value / 100, matrix: matrix.value } }
+    : null,
+)
 </script>
 
 <template>

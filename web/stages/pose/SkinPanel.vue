@@ -1,6 +1,7 @@
 <script setup lang="ts">
-import { computed, onBeforeUnmount, ref } from 'vue'
+import { computed, ref } from 'vue'
 import NumberField from '../../shell/NumberField.vue'
+import type { Picked } from '../../viewport/scene'
 import { useViewport } from '../../viewport/useViewport'
 import type { Posing } from './usePosing'
 
@@ -14,24 +15,23 @@ const brushing = ref(false)
 const follows = computed(() => joints.value[chosen.value]?.name ?? '')
 function begin(): void {
   brushing.value = true
-  viewport.mode = 'brush'
-  viewport.hint = `Brush over the skin that is to follow ${follows.value}`
-  viewport.picking((p) => {
-    if (!brushing.value || p.companion !== null) return
-    const last = paint.value.at(-1)
-    // One dab for each half radius of a stroke.
-    const near =
-      last?.joint === chosen.value && Math.hypot(...last.point.map((v, k) => v - p.point[k]!)) < radius.value / 2
-    if (!near) paint.value = [...paint.value, { joint: chosen.value, point: p.point, radius: radius.value }]
-  })
+}
+viewport.describe(() =>
+  brushing.value
+    ? { mode: 'brush', hint: `Brush over the skin that is to follow ${follows.value}`, onPick: brushed }
+    : null,
+)
+function brushed(p: Picked): void {
+  if (p.companion !== null) return
+  const last = paint.value.at(-1)
+  // One spot for each half radius of a stroke.
+  const near =
+    last?.joint === chosen.value && Math.hypot(...last.point.map((v, k) => v - p.point[k]!)) < radius.value / 2
+  if (!near) paint.value = [...paint.value, { joint: chosen.value, point: p.point, radius: radius.value }]
 }
 function stop(): void {
-  if (!brushing.value) return
   brushing.value = false
-  viewport.mode = 'look'
-  viewport.hint = ''
 }
-onBeforeUnmount(stop)
 defineExpose({ brushing })
 </script>
 

@@ -1,4 +1,4 @@
-import { ref, watchEffect } from 'vue'
+import { ref } from 'vue'
 import type { JointRecord } from '../../../core/operations/pose'
 import { FIGURE } from '../../../core/pose/figure'
 import { useDerivations } from '../../stores/derivations'
@@ -19,23 +19,20 @@ export function useJointSetting(posing: Posing, source: () => string | null) {
 
   function begin(way: 'free' | 'figure'): void {
     setting.value = way
-    viewport.mode = 'pick'
     if (way === 'figure') {
       joints.value = []
       posing.holds.value = []
       asked.value = 0
     }
-    viewport.picking(addJoint)
   }
-  watchEffect(() => {
-    const next = FIGURE[asked.value]
-    if (setting.value === 'figure') viewport.hint = next ? `Press the ${next.name} on the sculpt` : ''
-    if (setting.value === 'free')
-      viewport.hint =
-        joints.value.length === 0
-          ? 'Press where the first joint is; the body stays still there'
-          : `Press the next joint; it hangs on ${joints.value[chosen.value]?.name ?? 'the one before'}`
-  })
+  const hint = (): string => {
+    if (setting.value === 'figure')
+      return FIGURE[asked.value] ? `Press the ${FIGURE[asked.value]!.name} on the sculpt` : ''
+    return joints.value.length === 0
+      ? 'Press where the first joint is; the body stays still there'
+      : `Press the next joint; it hangs on ${joints.value[chosen.value]?.name ?? 'the one before'}`
+  }
+  viewport.describe(() => (setting.value === 'nothing' ? null : { mode: 'pick', hint: hint(), onPick: addJoint }))
   /** Presses may come faster than the middles are found; each waits for the one before. */
   let before: Promise<unknown> = Promise.resolve()
   function addJoint(p: Picked): void {
@@ -75,8 +72,6 @@ export function useJointSetting(posing: Posing, source: () => string | null) {
   }
   function stop(): void {
     setting.value = 'nothing'
-    viewport.mode = 'look'
-    viewport.hint = ''
     chosen.value = Math.min(1, joints.value.length - 1)
   }
   return { setting, begin, askNext, stop }

@@ -14,11 +14,11 @@ const limits = useDetailLimits()
 const over = computed(() => plan.plan?.over ?? null)
 const on = ref(false)
 const { scale, problem } = useSurfaceMap(() =>
-  on.value && over.value && viewport.mesh
+  on.value && over.value && viewport.scene.mesh
     ? {
         check: {
           kind: 'detailMap',
-          other: viewport.mesh,
+          other: viewport.scene.mesh,
           factor: 1,
           ...limits.value,
           // To the hundredth: as often as the plan changes a little, the map need not.

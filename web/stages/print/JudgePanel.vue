@@ -1,10 +1,11 @@
 <script setup lang="ts">
-import { computed, onBeforeUnmount, ref, watchEffect } from 'vue'
+import { computed, ref } from 'vue'
 import { useRouter } from 'vue-router'
 import { MARK_KINDS, type Mark, type PlateRecord } from '../../../contract/runs'
 import NumberField from '../../shell/NumberField.vue'
 import { usePiece } from '../../stores/piece'
 import { useRuns } from '../../stores/runs'
+import type { Picked } from '../../viewport/scene'
 import { useViewport } from '../../viewport/useViewport'
 import CauseList from './CauseList.vue'
 import { FAULTS } from './faultWords'
@@ -36,15 +37,10 @@ const inOrder = computed(() =>
   props.plate.parts.map((p, i) => [p, i] as const).sort(([a], [b]) => a.name.localeCompare(b.name) || a.copy - b.copy),
 )
 const failed = computed(() => props.plate.outcomes.filter((o) => o.result === 'failed').length)
-viewport.clear()
-viewport.stands = true
-onBeforeUnmount(() => {
-  viewport.stands = false
-  viewport.clear()
-})
-watchEffect(() => {
-  viewport.mesh = part.value.mesh
-  viewport.markers = own.value.map((m) => ({
+viewport.describe(() => ({
+  stands: true,
+  mesh: part.value.mesh,
+  markers: own.value.map((m) => ({
     point: m.point,
     kind:
       m.id === open.value
@@ -53,16 +49,17 @@ watchEffect(() => {
           ? ('settle' as const)
           : ('know' as const),
     over: true,
-  }))
-  viewport.mode = kind.value ? 'pick' : 'look'
-  viewport.hint = kind.value ? `${FAULTS[kind.value].hint}: press there` : ''
-})
-viewport.picking((p) => {
+  })),
+}))
+viewport.describe(() =>
+  kind.value ? { mode: 'pick', hint: `${FAULTS[kind.value].hint}: press there`, onPick: pressed } : null,
+)
+function pressed(p: Picked): void {
   if (!kind.value) return
   j.put(kind.value, p.point)
   open.value = j.marks.value.at(-1)!.id
   kind.value = null
-})
+}
 /** The piece comes onto the table; its own stage is keyed by it. */
 function standUp(id: string): void {
   piece.partIndex = Math.max(0, piece.piece?.partList.findIndex((p) => p.id === id) ?? 0)

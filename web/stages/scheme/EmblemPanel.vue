@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, onBeforeUnmount, ref, shallowRef, watch } from 'vue'
+import { computed, ref, shallowRef, watch } from 'vue'
 import { svgPage } from '../../../core/formats/svg'
 import { svgOutlines } from '../../../core/formats/svgPath'
 import { circleOutline, sized, type Emblem } from '../../../core/paint/stencil/emblem'
@@ -27,6 +27,7 @@ const shape = ref<'circle' | 'ring' | 'letters' | 'drawing'>('circle'),
   drawing = shallowRef<{ name: string; outlines: Float64Array[] } | null>(null)
 const at = shallowRef<{ point: [number, number, number]; face: number } | null>(null),
   placed = shallowRef<Emblem | null>(null)
+viewport.describe(() => (placed.value ? { guides: [{ colour: 0x7a3f8a, lines: placed.value.lines }] } : null))
 
 /** The mark in its own plane, as wide or tall as is wished; a problem is thrown as a sentence. */
 function mark(): Float64Array[] {
@@ -53,11 +54,9 @@ function lay(): Promise<void> {
       place = at.value
     if (!on || !place) return
     placed.value = null
-    viewport.guides = []
     const r = await work.emblem(on.mesh, [...place.point], place.face, mark(), turn.value)
     if (!r.ok) throw new Error(r.problem.message)
     placed.value = r.value
-    viewport.guides = [{ colour: 0x7a3f8a, lines: r.value.lines }]
   })
 }
 function press(): void {
@@ -105,12 +104,8 @@ const svg = (): Promise<void> =>
 function toRegion(): void {
   if (!placed.value) return
   emit('region', name.value, placed.value.inside)
-  viewport.guides = []
   at.value = placed.value = null
 }
-onBeforeUnmount(() => {
-  if (placed.value) viewport.guides = []
-})
 </script>
 
 <template>

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, onBeforeUnmount, ref, watch, watchEffect } from 'vue'
+import { computed, ref, watch } from 'vue'
 import type { Scheme } from '../../../contract/scheme'
 import { bounds } from '../../../core/mesh/mesh'
 import { vertexNormals } from '../../../core/mesh/measure'
@@ -93,7 +93,7 @@ function press(): void {
 /** mm from the eyes at which what they look at is drawn when it is farther */
 const DRAWN = 60
 const within = (degrees: number): number => Math.max(-80, Math.min(80, degrees))
-viewport.aiming((at) => {
+function aimed(at: [number, number, number]): void {
   const m = mine.value
   if (!m) return
   const { turn, lift, distance } = gazeAt(m.balls, at)
@@ -103,7 +103,7 @@ viewport.aiming((at) => {
     lift: within(lift),
     ...(m.distance <= DRAWN ? { distance: Math.max(1, Math.round(distance)) } : {}),
   })
-})
+}
 /** They look at whoever looks at them now. */
 function lookHere(): void {
   const view = viewport.camera()
@@ -114,32 +114,21 @@ function lookHere(): void {
       distance: Math.max(1, Math.round(view.distance)),
     })
 }
-watchEffect(() => {
-  if (!open.value || plans.value.length === 0) return
+viewport.describe(() => {
+  if (!open.value || plans.value.length === 0) return null
   const [a, b] = plans.value
   // From eye to eye by way of what they look at, as far as it can be drawn; that end can be dragged.
   const far = gazeTarget(mine.value!.balls, mine.value!.turn, mine.value!.lift, Math.min(mine.value!.distance, DRAWN))
-  viewport.target = [...far]
-  viewport.markers = [
+  const markers = [
     ...plans.value.map((e) => ({ point: [...e.iris] as [number, number, number], kind: 'hand' as const })),
-    { point: [...far], kind: 'hand' as const, radius: reach.value * 0.5, over: true },
+    { point: [...far] as [number, number, number], kind: 'hand' as const, radius: reach.value * 0.5, over: true },
   ]
-  viewport.line = {
-    points: [a!.iris, far, ...(b ? [b.iris] : [])].map((p) => [...p] as [number, number, number]),
-    closed: false,
-    sharp: true,
-  }
+  const points = [a!.iris, far, ...(b ? [b.iris] : [])].map((p) => [...p] as [number, number, number])
+  return { target: [...far], onTarget: aimed, markers, line: { points, closed: false, sharp: true } }
 })
-function hide(): void {
-  viewport.target = null
-  viewport.markers = []
-  viewport.line = { points: [], closed: false }
-}
 function toggled(e: Event): void {
   open.value = (e.target as HTMLDetailsElement).open
-  if (!open.value) hide()
 }
-onBeforeUnmount(hide)
 const name = (i: number): string =>
   plans.value.length === 1 ? 'Eye' : i === 0 ? 'Eye on the left as you see it' : 'Eye on the right as you see it'
 function giveSheet(): void {

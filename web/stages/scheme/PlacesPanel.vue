@@ -25,32 +25,28 @@ const open = ref(false),
   places = shallowRef<LightPlaces | null>(null)
 /** The light that it is looked at by, or else a cabinet's. */
 const at = computed(() => props.light.at ?? { turn: -25, lift: 60 })
-function draw(): void {
-  viewport.guides = (places.value?.borders ?? []).map((b) => ({
-    colour: parseInt(BORDER_LOOK[b.zone]!.colour.slice(1), 16),
-    lines: b.lines,
-  }))
-}
+viewport.describe(
+  () =>
+    places.value && {
+      guides: places.value.borders.map((b) => ({
+        colour: parseInt(BORDER_LOOK[b.zone]!.colour.slice(1), 16),
+        lines: b.lines,
+      })),
+    },
+)
 const find = newestOnly(async () => {
   const s = props.sent()
   if (!open.value || !s) return
-  places.value = await work.places(s.labels, all.value ? null : props.region.id, { ...at.value })
-  if (open.value) draw()
+  const found = await work.places(s.labels, all.value ? null : props.region.id, { ...at.value })
+  if (open.value) places.value = found
 })
 let timer: ReturnType<typeof setTimeout> | undefined
 watch([open, all, () => props.region.id, at, () => props.shown], () => {
   clearTimeout(timer)
   if (open.value) timer = setTimeout(() => void find(), 200)
-  else if (places.value) {
-    // Its own lines alone: another panel may have drawn some meanwhile.
-    places.value = null
-    draw()
-  }
+  else places.value = null
 })
-onBeforeUnmount(() => {
-  clearTimeout(timer)
-  if (places.value) viewport.guides = []
-})
+onBeforeUnmount(() => clearTimeout(timer))
 const what = computed(() => (all.value ? 'all of it' : props.region.name))
 async function sheet(): Promise<void> {
   if (!places.value) return

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { onBeforeUnmount, ref, watchEffect } from 'vue'
+import { onBeforeUnmount, ref } from 'vue'
 import { z } from 'zod'
 import type { Scheme } from '../../../contract/scheme'
 import { toHex } from '../../../core/paint/optics/colour'
@@ -80,13 +80,10 @@ const { size, matrix, half, pairs, dots, told, enough } = view
 function hold(photo: string, img: HTMLImageElement | null): void {
   behind.value = behind.value === photo || !img ? null : photo
   view.begin(img?.naturalWidth ?? 1, img?.naturalHeight ?? 1)
-  viewport.markers = []
 }
-watchEffect(() => {
-  viewport.backdrop = behind.value
-    ? { url: url(behind.value), size: size.value, opacity: 1, matrix: matrix.value }
-    : null
-})
+viewport.describe(() =>
+  behind.value ? { backdrop: { url: url(behind.value), size: size.value, opacity: 1, matrix: matrix.value } } : null,
+)
 /** A press in a picture: the place that was pressed on the sculpt, or a colour. */
 function press(i: number, e: MouseEvent): void {
   if (half.value && behind.value === region.value.references[i]!.photo) view.inPicture(e)
@@ -94,10 +91,7 @@ function press(i: number, e: MouseEvent): void {
 }
 const images = ref<HTMLImageElement[]>([])
 onBeforeUnmount(() => {
-  if (!behind.value) return
-  viewport.backdrop = null
-  viewport.markers = []
-  emit('ask', null)
+  if (behind.value) emit('ask', null)
 })
 </script>
 

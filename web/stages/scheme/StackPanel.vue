@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { dropsOf } from '../../../core/paint/coats/coatPaints'
-import { computed, onBeforeUnmount, ref, watch } from 'vue'
+import { computed, onBeforeUnmount, ref, shallowRef, watch } from 'vue'
 import { coat as coatSchema, type Coat, type Scheme } from '../../../contract/scheme'
 import { plainPaints } from '../../../core/paint/recipes/stockPaint'
 import { hexToLab, type Triple } from '../../../core/paint/optics/colour'
@@ -15,6 +15,7 @@ import { useRules } from '../../composables/useRules'
 import { useAttempt } from '../../composables/useAttempt'
 import { useScheme } from '../../stores/scheme'
 import { useStock } from '../../stores/stock'
+import type { SceneDescription } from '../../viewport/sceneDescription'
 import { useViewport } from '../../viewport/useViewport'
 import type { SchemeSent } from '../../workers/paintedSkin'
 
@@ -164,24 +165,25 @@ const rename = (id: string, e: Event): void => {
 /** At most so many stand beside it: more are too small to compare. */
 const MAX_SHOWN = 3
 const together = ref(false)
+const beside = shallowRef<SceneDescription['beside']>([])
+viewport.describe(() => (beside.value.length > 0 ? { beside: beside.value } : null))
 const stand = newestOnly(async () => {
   const s = props.sent()
   if (!together.value || !s) {
-    if (viewport.beside.length > 0) viewport.beside = []
+    beside.value = []
     return
   }
-  const out: typeof viewport.beside = []
+  const out: SceneDescription['beside'][number][] = []
   for (const v of variants.value.slice(0, MAX_SHOWN)) {
     const coats = [...s.coats.filter((c) => c.regionId !== props.region.id), ...v.coats]
     const painted = await work.preview({ ...s, coats: plainCoats(coats) }, props.kelvin, null)
     out.push({ name: v.name, ...painted })
   }
-  if (together.value) viewport.beside = out
+  if (together.value) beside.value = out
 })
 watch([together, () => props.region.id, () => props.shown], () => void stand())
 onBeforeUnmount(() => {
   together.value = false
-  viewport.beside = []
 })
 </script>
 

@@ -1,5 +1,5 @@
 import { storeToRefs } from 'pinia'
-import { ref, watch, type Ref } from 'vue'
+import { ref, shallowRef, watch, type Ref } from 'vue'
 import { plainPaints } from '../../../core/paint/recipes/stockPaint'
 import type { CoatFact } from '../../../core/paint/coats/coatFacts'
 import type { Undercoat } from '../../../core/defaults/paint'
@@ -11,6 +11,7 @@ import { usePaintWork } from '../../composables/usePaintWork'
 import { useHand } from '../../stores/hand'
 import { useScheme } from '../../stores/scheme'
 import { useStock } from '../../stores/stock'
+import type { SceneDescription } from '../../viewport/sceneDescription'
 import { useViewport } from '../../viewport/useViewport'
 import type { SchemeSent } from '../../workers/paintedSkin'
 
@@ -39,6 +40,8 @@ export function usePreview(labels: Ref<Uint8Array>, ready: Ref<boolean>, underco
   const done = ref<string[] | null>(null)
   /** changes with every preview, for what is drawn from the same */
   const shown = ref(0)
+  /** how the sculpt looks in its paint */
+  const skin = shallowRef<Pick<SceneDescription, 'colours' | 'sheen' | 'glow'> | null>(null)
   const maps = useCheck(
     () => viewport.shown?.hash,
     () => SURFACE,
@@ -64,9 +67,7 @@ export function usePreview(labels: Ref<Uint8Array>, ready: Ref<boolean>, underco
     const on = viewport.shown
     const painted = await work.preview(scheme, light.value.kelvin, done.value && [...done.value], true)
     if (viewport.shown !== on) return
-    viewport.sheen = painted.sheen
-    viewport.glow = painted.glow
-    viewport.colours = painted.colours
+    skin.value = { colours: painted.colours, sheen: painted.sheen, glow: painted.glow }
     shown.value++
   })
   watch(
@@ -93,12 +94,7 @@ export function usePreview(labels: Ref<Uint8Array>, ready: Ref<boolean>, underco
     { immediate: true },
   )
   watch([undercoat, light, done, hand], () => void refresh(), { deep: true })
-  watch(
-    () => light.value.at,
-    (at) => {
-      viewport.lamp = at && { ...at }
-    },
-    { deep: true },
-  )
+  viewport.describe(() => skin.value)
+  viewport.describe(() => light.value.at && { lamp: { ...light.value.at } })
   return { facts, light, done, shown, refresh, sent, measuring: maps.measuring, problem: maps.problem }
 }

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, onBeforeUnmount, ref, watchEffect } from 'vue'
+import { computed, ref } from 'vue'
 import type { FixingRecord } from '../../../core/operations/fix'
 import type { OperationInput } from '../../../contract/operations'
 import type { CutPlane } from '../../../core/shape/cutPlanes'
@@ -99,35 +99,29 @@ function lined(points: readonly Triple[]): { point: Triple; normal: Triple } | n
     normal: normal.map((v) => v / up) as Triple,
   }
 }
-watchEffect(() => {
-  if (!open.value) return
-  viewport.plane = plane.value
-  viewport.markers = way.value === 'line' ? line.value.map((point) => ({ point, kind: 'hand' as const })) : []
-  viewport.line = { points: way.value === 'line' ? taut.value : [], closed: line.value.length > 2 }
-  viewport.mode = way.value === 'line' ? 'pick' : 'look'
-  viewport.hint = way.value === 'line' ? 'Press places round the part, in order: the cut runs through them' : ''
-})
 /** The pressed places joined along the skin, drawn taut. */
 const skin = useCheck(
   () => (way.value === 'line' && line.value.length > 1 ? own.value?.mesh : null),
   () => ({ kind: 'skinLine', places: line.value, closed: line.value.length > 2 }),
 )
 const taut = computed(() => skin.report.value?.line ?? [])
-viewport.picking((p) => {
-  if (open.value && way.value === 'line' && p.companion === null) line.value = [...line.value, p.point]
-})
+viewport.describe(() => (open.value && plane.value ? { plane: plane.value } : null))
+viewport.describe(() =>
+  open.value && way.value === 'line'
+    ? {
+        mode: 'pick',
+        hint: 'Press places round the part, in order: the cut runs through them',
+        markers: line.value.map((point) => ({ point, kind: 'hand' as const })),
+        line: { points: taut.value, closed: line.value.length > 2 },
+        onPick: (p) => {
+          if (p.companion === null) line.value = [...line.value, p.point]
+        },
+      }
+    : null,
+)
 function toggle(e: Event): void {
   open.value = (e.target as HTMLDetailsElement).open
-  if (!open.value) leave()
 }
-function leave(): void {
-  viewport.plane = null
-  viewport.line = { points: [], closed: false }
-  viewport.markers = []
-  viewport.mode = 'look'
-  viewport.hint = ''
-}
-onBeforeUnmount(leave)
 
 /** mm of body round a key */
 const KEY_WALL = 1.5

@@ -16,7 +16,7 @@ const limits = useDetailLimits()
 const ALONE = 1
 const shown = ref<'nothing' | 'thickness' | 'detail'>('nothing')
 const { scale, problem } = useSurfaceMap(() => {
-  const mesh = viewport.mesh
+  const mesh = viewport.scene.mesh
   if (!mesh || shown.value === 'nothing') return null
   // The sculpt stands there as large as it was last set.
   const k = props.factor / props.applied

@@ -14,18 +14,23 @@ const store = usePiece(),
   picking = usePicking()
 type Triple = [number, number, number]
 const places = ref<Triple[]>([])
+viewport.describe(() =>
+  places.value.length > 0
+    ? {
+        markers: places.value.map((point) => ({ point, kind: 'hand' as const })),
+        line: { points: places.value, closed: false },
+      }
+    : null,
+)
 const set = computed(() => store.piece?.landmarks?.partId === store.part?.id)
 function begin(): void {
   places.value = []
-  viewport.markers = []
   ask()
 }
 function ask(): void {
   picking.ask(`Press the ${LANDMARKS[places.value.length]}, on the side you see best`, (p) => {
     if (p.companion !== null || !store.part) return
     places.value = [...places.value, p.point]
-    viewport.markers = places.value.map((point) => ({ point, kind: 'hand' as const }))
-    viewport.line = { points: places.value, closed: false }
     if (places.value.length < LANDMARKS.length) return ask()
     picking.stop()
     // Kept as on the sculpt before its size is set: at any size the chain is as many times longer.
@@ -35,7 +40,7 @@ function ask(): void {
 }
 function stop(): void {
   picking.stop()
-  viewport.line = { points: [], closed: false }
+  places.value = []
 }
 const along = computed(() => {
   const l = store.piece?.landmarks

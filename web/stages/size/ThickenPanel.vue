@@ -1,7 +1,8 @@
 <script setup lang="ts">
-import { computed, onBeforeUnmount, ref } from 'vue'
+import { computed, ref } from 'vue'
 import NumberField from '../../shell/NumberField.vue'
 import { usePiece } from '../../stores/piece'
+import type { Picked } from '../../viewport/scene'
 import { useViewport } from '../../viewport/useViewport'
 
 /** A brush under which thin places grow outward. */
@@ -15,31 +16,26 @@ const brushing = ref(false),
   busy = ref(false)
 function begin(): void {
   brushing.value = true
-  viewport.mode = 'brush'
-  viewport.hint = 'Brush over what is to become thicker'
-  viewport.picking((p) => {
-    if (!brushing.value || p.companion !== null) return
-    const near = dabs.value.some((d) => Math.hypot(...d.point.map((v, k) => v - p.point[k]!)) < radius.value / 2)
-    if (near) return
-    dabs.value = [...dabs.value, { point: p.point, radius: radius.value }]
-    mark()
-  })
 }
-function mark(): void {
-  viewport.markers = dabs.value.map((d) => ({ point: d.point, kind: 'hand' as const, radius: d.radius / 4 }))
+viewport.describe(() =>
+  brushing.value || dabs.value.length > 0
+    ? { markers: dabs.value.map((d) => ({ point: d.point, kind: 'hand' as const, radius: d.radius / 4 })) }
+    : null,
+)
+viewport.describe(() =>
+  brushing.value ? { mode: 'brush', hint: 'Brush over what is to become thicker', onPick: brushed } : null,
+)
+function brushed(p: Picked): void {
+  if (p.companion !== null) return
+  const near = dabs.value.some((d) => Math.hypot(...d.point.map((v, k) => v - p.point[k]!)) < radius.value / 2)
+  if (!near) dabs.value = [...dabs.value, { point: p.point, radius: radius.value }]
 }
 function stop(): void {
-  if (brushing.value) {
-    viewport.mode = 'look'
-    viewport.hint = ''
-  }
   brushing.value = false
 }
 function forget(): void {
   dabs.value = []
-  mark()
 }
-onBeforeUnmount(stop)
 const voxel = computed(() => Math.min(0.5, Math.max(0.05, Number((by.value / 2).toFixed(2)))))
 async function grow(): Promise<void> {
   stop()

@@ -1,5 +1,5 @@
 import { inject, provide, reactive, type InjectionKey } from 'vue'
-import type { Quaternion } from '../../viewport/useViewport'
+import type { Quaternion } from '../../viewport/sceneDescription'
 
 /** What the hand does at the sculpt while it is stood up and supported. */
 export type Tool =
