@@ -84,8 +84,13 @@ export class TestServer {
     })
     return child
   }
-  async startApi(): Promise<void> {
-    this.api = await this.up('server', 'api ready')
+  async startApi(env: Record<string, string> = {}): Promise<void> {
+    this.api = await this.up('server', 'api ready', env)
+  }
+  /** The API once more, by another clock. @param at ISO moment at which it starts; null: the machine's */
+  async restartAt(at: string | null): Promise<void> {
+    await this.killApi()
+    await this.startApi(at === null ? {} : { UNDERCUT_CLOCK: at })
   }
   async startWorker(): Promise<void> {
     this.worker = await this.up('worker', 'worker ready')

@@ -156,7 +156,7 @@ describe('PNG layers', () => {
         for (let y = 0; y < 70; y++)
           for (let i = runs.rowStart[y]!; i < runs.rowStart[y + 1]!; i++)
             expected.fill(runs.value[i]!, y * 300 + runs.x[i]!, y * 300 + runs.x[i]! + runs.length[i]!)
-        expect(pixels).toEqual(expected)
+        expect(Buffer.compare(Buffer.from(pixels), Buffer.from(expected))).toBe(0)
       }),
       { numRuns: 60 },
     )

@@ -1,3 +1,4 @@
+import { now, rightNow } from '../data/clock'
 import { Op } from 'sequelize'
 import { sensorState } from '../../contract/devices'
 import { roomAhead, type AirHour } from '../../core/plan/scheduling/air'
@@ -24,9 +25,9 @@ export async function noteAir(state: unknown): Promise<void> {
     !a ||
     Math.abs(a.temperature - temperature) > MATTERS.temperature ||
     Math.abs(a.humidity - humidity) > MATTERS.humidity
-  if (last && Date.now() - last.at.getTime() < EVERY && !changed(last)) return
-  await RoomReading.create({ at: new Date(), temperature, humidity })
-  await RoomReading.destroy({ where: { at: { [Op.lt]: new Date(Date.now() - KEPT) } } })
+  if (last && now() - last.at.getTime() < EVERY && !changed(last)) return
+  await RoomReading.create({ at: rightNow(), temperature, humidity })
+  await RoomReading.destroy({ where: { at: { [Op.lt]: new Date(now() - KEPT) } } })
   if (!changed(told)) return
   told = { temperature, humidity }
   await announce({ type: 'room' })

@@ -1,3 +1,4 @@
+import { now } from '../data/clock'
 import { Op } from 'sequelize'
 import { printer as printerSchema, resin as resinSchema } from '../../contract/stock'
 import { printSeconds } from '../../core/print/slice/printer'
@@ -41,7 +42,7 @@ export async function printsOf(
           seconds: Math.round(p.estimate.seconds),
         })),
       running: live.map((p) => p.printerName),
-      until: Math.max(0, ...live.map((p) => Date.now() + 1000 * (p.progress.left || p.estimate.seconds))),
+      until: Math.max(0, ...live.map((p) => now() + 1000 * (p.progress.left || p.estimate.seconds))),
     }
   }
   const touched = await Tick.findAll({

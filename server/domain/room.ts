@@ -1,3 +1,4 @@
+import { now } from '../data/clock'
 import { Op } from 'sequelize'
 import type { Room } from '../../core/plan/materials/drying'
 import { RoomReading } from '../data/benchModels'
@@ -17,7 +18,7 @@ export interface RoomNow extends Room {
 export async function readRoom(): Promise<RoomNow> {
   const [shop, rows] = await Promise.all([
     readWorkshop(),
-    RoomReading.findAll({ where: { at: { [Op.gt]: new Date(Date.now() - HOUR) } }, order: [['at', 'ASC']] }),
+    RoomReading.findAll({ where: { at: { [Op.gt]: new Date(now() - HOUR) } }, order: [['at', 'ASC']] }),
   ])
   const last = rows.at(-1)
   if (!last) return { temperature: shop.temperature, humidity: shop.humidity, measured: false, at: null }

@@ -1,3 +1,4 @@
+import { rightNow } from '../data/clock'
 import { Transaction, UniqueConstraintError } from 'sequelize'
 import type { z } from 'zod'
 import { plateData, plateProgress, runData, type newRun, type PlateRecord, type RunRecord } from '../../contract/runs'
@@ -198,7 +199,7 @@ export async function endPlate(
     await row.update(
       {
         state: 'ended',
-        endedAt: new Date(),
+        endedAt: rightNow(),
         data: { ...row.data, took, problem },
         // Of one that was printed by hand nobody counted the layers.
         progress: { ...row.progress, layer: Math.round(Math.min(1, share) * data.layers) },

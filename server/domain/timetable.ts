@@ -1,3 +1,4 @@
+import { now } from '../data/clock'
 import { Op } from 'sequelize'
 import { stepEdit, type CalendarRecord, type CalendarTask, type StepEdit } from '../../contract/bench'
 import { newPiece } from '../../contract/pieces'
@@ -46,7 +47,7 @@ onChange((c) => {
 /** The plan of a piece from what is known; `measure` has measured what is not. */
 export async function plannedPiece(id: string, data: Record<string, unknown>, measure = false): Promise<PlannedPiece> {
   const known = made.get(id)
-  if (known && !measure && Date.now() < known.holds) return known
+  if (known && !measure && now() < known.holds) return known
   const began = age
   const { facts, pending, awaits, printing } = await planFacts(id, data, measure)
   const { deadline } = newPiece.parse(data)
@@ -63,7 +64,7 @@ let lastLaid: { at: number; age: number; value: { calendar: CalendarRecord; laid
 
 /** The timetable of the workshop in the order that was kept, laid anew when anything changed. */
 export async function laidWorkshop(): Promise<{ calendar: CalendarRecord; laid: Laid }> {
-  const at = Date.now()
+  const at = now()
   if (lastLaid?.age === age && at - lastLaid.at < STANDS) return lastLaid.value
   const began = age
   const calendar = await workshopPlan()
@@ -74,7 +75,7 @@ export async function laidWorkshop(): Promise<{ calendar: CalendarRecord; laid: 
 
 /** Everything a timetable of all pieces is made from. */
 export async function workshopPlan(): Promise<CalendarRecord> {
-  const now = Date.now()
+  const began = now()
   const [shop, room, air, pieces, ticks, edits, batchRows, kept] = await Promise.all([
     readWorkshop(),
     readRoom(),
@@ -90,14 +91,14 @@ export async function workshopPlan(): Promise<CalendarRecord> {
   for (const p of pieces) {
     if (newPiece.parse(p.data).resting) continue
     const plan = await plannedPiece(p.id, p.data)
-    if (plan.printing > now)
-      for (const printer of plan.facts.running) (closed[printer] ??= []).push([now - 1, plan.printing])
+    if (plan.printing > began)
+      for (const printer of plan.facts.running) (closed[printer] ??= []).push([began - 1, plan.printing])
     tasks.push(...calendarTasks(p.id, plan, ticks, edits))
   }
   const { sound, broken } = withoutRings(tasks)
   const zone = zoneOf(shop)
   return {
-    now,
+    now: began,
     zone,
     people: (shop.people.length > 0 ? shop.people : [{ name: '', hours: null, off: [] }]).map((p) => ({
       name: p.name,

@@ -1,3 +1,4 @@
+import { now } from '../data/clock'
 import type { z } from 'zod'
 import { workshop, type Workshop } from '../../contract/workshop'
 import { schoolDefaults } from '../../core/defaults/plan'
@@ -27,4 +28,4 @@ export const zoneOf = (shop: Workshop): string => shop.timeZone ?? new Intl.Date
 /** ms before its end at which a piece counts as due soon; judgement */
 const SOON = 2 * 86_400_000
 export const hurriedFrom = (deadline: string, zone: string): number => dueAt(deadline, zone) - SOON
-export const isHurried = (deadline: string, zone: string): boolean => Date.now() >= hurriedFrom(deadline, zone)
+export const isHurried = (deadline: string, zone: string): boolean => now() >= hurriedFrom(deadline, zone)

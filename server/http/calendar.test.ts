@@ -93,6 +93,34 @@ describe('the calendar', () => {
     await workshop({ timeZone: null, people: [] })
   })
 
+  it('goes by the server’s clock: due at the end of the day where the workshop is, and nothing done in what is to come', async () => {
+    const id = await box('Dated')
+    await workshop({ timeZone: 'Pacific/Auckland' })
+    const { version } = await at.piece(id)
+    await call('PATCH', `/pieces/${id}`, { version, deadline: '2031-03-14' })
+    const tick = (wanted: number): Promise<any> =>
+      call('PUT', `/pieces/${id}/ticks`, { stepKey: 'wash', begunAt: '2031-03-14T10:55:00Z', title: 'Wash' }, wanted)
+    await tick(422)
+    // Auckland is thirteen hours ahead then: its 14th ends at eleven in the morning.
+    for (const [clock, over] of [
+      ['2031-03-14T10:56:00Z', false],
+      ['2031-03-14T11:01:00Z', true],
+    ] as const) {
+      await at.restartAt(clock)
+      const { now, pieces } = await calendar()
+      expect(Math.abs(now - Date.parse(clock))).toBeLessThan(60_000)
+      const { due } = pieces.find((p: any) => p.id === id)
+      expect(new Date(due).toISOString()).toBe('2031-03-14T11:00:00.000Z')
+      expect(due < now).toBe(over)
+      // Nothing is planned into what is past.
+      for (const s of await steps(id)) expect(s.start).toBeGreaterThanOrEqual(Date.parse(clock))
+    }
+    await tick(204)
+    await at.restartAt(null)
+    await workshop({ timeZone: null })
+    await call('DELETE', `/pieces/${id}`, undefined, 204)
+  })
+
   it('knows how long steps took: from begun to done, corrected by hand, never done before begun', async () => {
     const id = await box('Timed')
     const tick = (body: object, wanted = 204): Promise<any> =>

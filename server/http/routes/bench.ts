@@ -1,3 +1,4 @@
+import { rightNow } from '../../data/clock'
 import { randomUUID } from 'node:crypto'
 import { Router } from 'express'
 import { z } from 'zod'
@@ -212,7 +213,7 @@ endpoint(
   async (req, body) => {
     const p = await findPiece(req.params.id!)
     await mustBePicture(body.photo)
-    const [id, at] = [body.id ?? randomUUID(), body.at ? pastMoment(body.at) : new Date()]
+    const [id, at] = [body.id ?? randomUUID(), body.at ? pastMoment(body.at) : rightNow()]
     const [row] = await LogRow.findOrCreate({
       where: { id },
       defaults: { id, pieceId: p.id, stepKey: body.stepKey, text: body.text, photo: body.photo, at },

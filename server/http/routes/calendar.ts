@@ -1,3 +1,4 @@
+import { rightNow } from '../../data/clock'
 import { Router } from 'express'
 import { z } from 'zod'
 import { calendar, newBatch, stepEdit, stepOrder, type CalendarRecord } from '../../../contract/bench'
@@ -103,7 +104,7 @@ endpoint(
   'Keep the order of a better timetable: where the next begins',
   { body: stepOrder },
   async (_req, body) => {
-    await TimetableRow.upsert({ id: 1, stepOrder: body.order, keptAt: new Date() })
+    await TimetableRow.upsert({ id: 1, stepOrder: body.order, keptAt: rightNow() })
     await announce({ type: 'calendar' })
     return undefined
   },

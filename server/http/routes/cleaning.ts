@@ -1,3 +1,4 @@
+import { rightNow } from '../../data/clock'
 import { Router } from 'express'
 import { Transaction } from 'sequelize'
 import { z } from 'zod'
@@ -74,7 +75,7 @@ endpoint(
         throw new Refusal(409, 'plate-not-ended', 'It is still being printed. Clean it when it is done.')
       const cleaned = { ...plateData.parse(held.data).cleaned }
       if (Boolean(cleaned[body.key]) === body.done) return
-      if (body.done) cleaned[body.key] = new Date().toISOString()
+      if (body.done) cleaned[body.key] = rightNow().toISOString()
       else delete cleaned[body.key]
       await held.update({ data: { ...held.data, cleaned } }, { transaction })
       const into = BATH_OF[body.key]

@@ -1,3 +1,4 @@
+import { rightNow } from '../../data/clock'
 import { Router } from 'express'
 import { Op } from 'sequelize'
 import { changedFlaw, endedPass, flaw, flawFields, inspection, newFlaw } from '../../../contract/flaws'
@@ -68,7 +69,7 @@ endpoint(
       throw new Refusal(422, 'note-wanted', 'Write why what is left may stay; then it is accepted.')
     await database.transaction(async (transaction) => {
       const [ended] = await InspectionRow.update(
-        { endedAt: new Date(), note: body.note.trim() },
+        { endedAt: rightNow(), note: body.note.trim() },
         { where: { pieceId: p.id, pass, endedAt: null }, transaction },
       )
       if (ended === 0) throw new Refusal(409, 'pass-not-open', `Pass ${req.params.pass} is not under way.`)

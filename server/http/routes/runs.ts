@@ -1,3 +1,4 @@
+import { now, rightNow } from '../../data/clock'
 import { reportOfRow } from '../../jobs/derivations'
 import { Router } from 'express'
 import { z } from 'zod'
@@ -139,7 +140,7 @@ endpoint(
           await overHttp.also(d, what, rest)
         }
       }
-      await d.update({ state: await overHttp.state(d), reachable: true, seenAt: new Date() })
+      await d.update({ state: await overHttp.state(d), reachable: true, seenAt: rightNow() })
     })
     // Who only asks changes nothing that others would have to hear.
     if (body.do !== 'state') await announce({ type: 'devices' })
@@ -177,7 +178,7 @@ endpoint(
     if (body.device) await assign(row, owner, body.device)
     else {
       const [mine] = await PlatePrint.update(
-        { state: 'printing', startedAt: new Date(), version: row.version + 1 },
+        { state: 'printing', startedAt: rightNow(), version: row.version + 1 },
         { where: { id: row.id, state: 'planned' } },
       )
       if (mine === 0) throw new Refusal(409, 'plate-begun', 'This plate was begun already.')
@@ -207,7 +208,7 @@ endpoint(
       )
     } else if (!d) {
       if (body.do !== 'stop') throw new Refusal(409, 'by-hand', 'Nothing is connected that could do this.')
-      const took = row.startedAt ? (Date.now() - row.startedAt.getTime()) / 1000 : null
+      const took = row.startedAt ? (now() - row.startedAt.getTime()) / 1000 : null
       await endPlate(row, { took, problem: null, share: 1 })
     } else
       await onDevice(async () => {

@@ -1,3 +1,4 @@
+import { now, rightNow } from '../../data/clock'
 import { Router } from 'express'
 import { UniqueConstraintError, type Transaction } from 'sequelize'
 import { newTimer, tick, timers, type TimerRecord } from '../../../contract/bench'
@@ -20,7 +21,7 @@ const CLOCK_SLACK = 5 * 60_000
 /** A moment that somebody says something happened at. @throws Refusal when it is yet to come */
 export function pastMoment(iso: string): Date {
   const at = new Date(iso)
-  if (at.getTime() > Date.now() + CLOCK_SLACK)
+  if (at.getTime() > now() + CLOCK_SLACK)
     throw new Refusal(
       422,
       'done-in-future',
@@ -119,7 +120,7 @@ async function publicTimers(rows: readonly TimerRow[]): Promise<TimerRecord[]> {
 }
 
 endpoint(ticks, 'get', '/timers', 'Clocks that run, or ran out unheard', { reply: timers }, async () => ({
-  now: new Date().toISOString(),
+  now: rightNow().toISOString(),
   timers: await publicTimers(await TimerRow.findAll({ where: { heardAt: null }, order: [['until', 'ASC']] })),
 }))
 
@@ -133,7 +134,7 @@ endpoint(
     const p = await findPiece(body.pieceId)
     const { seconds, ...at } = body
     await database
-      .transaction((t) => setClock({ ...at, pieceId: p.id }, new Date(), seconds, t))
+      .transaction((t) => setClock({ ...at, pieceId: p.id }, rightNow(), seconds, t))
       .catch((e: unknown) => {
         // Two set it at the same moment: one of the two clocks stands.
         if (!(e instanceof UniqueConstraintError)) throw e
@@ -145,7 +146,7 @@ endpoint(
 )
 
 endpoint(ticks, 'put', '/timers/:id/heard', 'Somebody heard that it ran out', {}, async (req) => {
-  await TimerRow.update({ heardAt: new Date() }, { where: { id: req.params.id!, heardAt: null } })
+  await TimerRow.update({ heardAt: rightNow() }, { where: { id: req.params.id!, heardAt: null } })
   await announce({ type: 'timers' })
   return undefined
 })
