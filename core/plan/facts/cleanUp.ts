@@ -1,3 +1,4 @@
+import { BENCH } from '../../defaults/bench'
 import { FILM_ML_PER_MM2 } from '../../print/slice/printer'
 import type { Caution } from '../materials/cautions'
 import { waitingIn, type Room } from '../materials/drying'
@@ -72,7 +73,7 @@ export function cleanUp({ parts, strip, room }: CleanFacts): CleanStep[] {
       key: 'strip',
       title: 'Take the supports off',
       why: `${tips} tips. ${cured ? 'Cured, they break hard and leave deeper scars.' : 'Still soft, they come away clean; warm water helps.'}`,
-      handsOn: 4 * MIN + tips * (cured ? 14 : 8),
+      handsOn: BENCH.strip.setUp + tips * (cured ? BENCH.strip.curedTip : BENCH.strip.tip),
       wait: 0,
       program: null,
       materials: cured ? ['flush cutters'] : ['flush cutters', 'warm water, about 45 °C'],
@@ -86,8 +87,8 @@ export function cleanUp({ parts, strip, room }: CleanFacts): CleanStep[] {
       hollow.length > 0
         ? `What runs out of ${named(hollow)} now does not spoil the bath.`
         : 'What runs off now does not spoil the bath.',
-    handsOn: 2 * MIN,
-    wait: (hollow.length > 0 ? 15 : 5) * MIN * 2 ** ((20 - room.temperature) / 10),
+    handsOn: BENCH.drain.handsOn,
+    wait: (hollow.length > 0 ? BENCH.drain.hollow : BENCH.drain.solid) * 2 ** ((20 - room.temperature) / 10),
     program: null,
     materials: ['vat or tray'],
     cautions: ['resin'],
@@ -98,7 +99,7 @@ export function cleanUp({ parts, strip, room }: CleanFacts): CleanStep[] {
     key: 'wash',
     title: 'Wash in the first, dirty bath',
     why: `${(area / CM2).toFixed(0)} cm² carry ${carriedIn(parts, strip).first.toFixed(1)} ml of resin into it. Longer than ${Math.ceil(bath / MIN) + 4} min softens thin skin.`,
-    handsOn: 2 * MIN,
+    handsOn: BENCH.wash.bath,
     wait: bath,
     program: 'wash',
     materials: ['first bath'],
@@ -109,7 +110,7 @@ export function cleanUp({ parts, strip, room }: CleanFacts): CleanStep[] {
       key: 'flush',
       title: 'Flush every cavity through its holes',
       why: `${named(hollow)}: ${holes} ${holes === 1 ? 'hole' : 'holes'}. In at one, out at the other, until it runs clear.`,
-      handsOn: holes * 1.5 * MIN,
+      handsOn: holes * BENCH.wash.flush,
       wait: 0,
       program: null,
       materials: ['syringe', 'clean liquid'],
@@ -119,7 +120,7 @@ export function cleanUp({ parts, strip, room }: CleanFacts): CleanStep[] {
     key: 'rinse',
     title: 'Wash in the second, clean bath',
     why: 'Takes off what the dirty bath leaves; a tacky film under primer comes from here.',
-    handsOn: MIN,
+    handsOn: BENCH.wash.rinse,
     wait: 0.6 * bath,
     program: 'wash',
     materials: ['second bath'],
@@ -131,7 +132,7 @@ export function cleanUp({ parts, strip, room }: CleanFacts): CleanStep[] {
     title: hollow.length > 0 ? 'Dry it, the inside too' : 'Dry it completely',
     why: `Liquid that is cured in stays white. ${room.temperature.toFixed(0)} °C and ${room.humidity.toFixed(0)} % here.`,
     handsOn: MIN,
-    wait: waitingIn(room, (hollow.length > 0 ? 60 : 25) * MIN, 'evaporation'),
+    wait: waitingIn(room, hollow.length > 0 ? BENCH.wash.dryHollow : BENCH.wash.drySolid, 'evaporation'),
     program: 'dry',
     materials: ['lint-free cloth'],
     cautions: ['solvent'],
@@ -146,7 +147,7 @@ export function cleanUp({ parts, strip, room }: CleanFacts): CleanStep[] {
       clear.length > 0
         ? `${minutes.toFixed(0)} min: ${named(clear)} ${clear.length === 1 ? 'is' : 'are'} clear and would yellow. Opaque parts of ${tallest.toFixed(0)} mm take ${full.toFixed(0)}: cure them apart.`
         : `${minutes.toFixed(0)} min for ${tallest.toFixed(0)} mm.`,
-    handsOn: 2 * MIN,
+    handsOn: BENCH.cure.setUp,
     wait: minutes * MIN,
     program: 'cure',
     materials: ['curing lamp'],
@@ -161,8 +162,8 @@ export function cleanUp({ parts, strip, room }: CleanFacts): CleanStep[] {
         lit.length === hollow.length
           ? `${named(hollow)}: put a small lamp in through the widest hole.`
           : `${named(hollow.filter((p) => !lit.includes(p)))}: no hole of ${LIT} mm for a lamp. Light it through the holes from all sides, and give it longer.`,
-      handsOn: 2 * MIN * hollow.length,
-      wait: (lit.length === hollow.length ? 2 : 6) * MIN,
+      handsOn: BENCH.cure.inside * hollow.length,
+      wait: lit.length === hollow.length ? BENCH.cure.lampInside : BENCH.cure.throughHoles,
       program: null,
       materials: ['small curing lamp or light guide'],
       cautions: ['uv'],

@@ -1,3 +1,4 @@
+import { BENCH } from '../../defaults/bench'
 import { apply3, fromQuaternion, type Vector3 } from '../../math/vectors'
 import type { Caution } from '../materials/cautions'
 
@@ -17,7 +18,6 @@ export interface Remedy {
   cautions: Caution[]
 }
 
-const MIN = 60
 /** mm: up to this a pit is bridged by brushed resin, up to this by putty in one layer. */
 const HAIR = 0.4,
   PUTTY = 2
@@ -42,7 +42,12 @@ export function remedyFor(kind: FlawKind, size: number): Remedy {
     case 'run':
       return remedy('Let it harden, level with grit 600, prime thin', 90, 2 * 3600, ['dust'])
     case 'missing':
-      return remedy('Model it anew in epoxy putty, texture it while soft', 10 * MIN + 30 * size, 8 * 3600, ['putty'])
+      return remedy(
+        'Model it anew in epoxy putty, texture it while soft',
+        BENCH.remodel.setUp + BENCH.remodel.mm * size,
+        8 * 3600,
+        ['putty'],
+      )
   }
 }
 const remedy = (title: string, handsOn: number, wait: number, cautions: Caution[]): Remedy => ({

@@ -1,3 +1,4 @@
+import { BENCH } from '../../defaults/bench'
 import { DM2, MIN, type PlanBuilder } from './builder'
 
 /** Off the plate: supports, baths, light. The order is the workshop's school. */
@@ -20,12 +21,18 @@ export function cleanSteps(b: PlanBuilder): void {
       phase: 'Clean',
       title: 'Take the supports off',
       why: `${tips} tips hold it${cured ? '; cured tips break hard and leave deeper scars' : '; green tips come away with warm water'}.`,
-      handsOn: 4 * MIN + tips * (cured ? 14 : 8),
+      handsOn: BENCH.strip.setUp + tips * (cured ? BENCH.strip.curedTip : BENCH.strip.tip),
       needs: 'bench',
       cautions: ['resin', 'blade'],
       materials: cured ? [] : ['warm water'],
       tools: ['flush cutters'],
-      risks: [{ what: 'pits where tips tear', chance: cured ? 0.5 : 0.2, costs: 20 * tips + 60 * focal }],
+      risks: [
+        {
+          what: 'pits where tips tear',
+          chance: cured ? BENCH.strip.curedTorn : BENCH.strip.torn,
+          costs: BENCH.strip.pit * tips + BENCH.strip.focalPit * focal,
+        },
+      ],
     })
   }
   if (schools.strip === 'beforeWash') strip()
@@ -37,14 +44,14 @@ export function cleanSteps(b: PlanBuilder): void {
       hollow.length > 0
         ? `${hollow.map((p) => p.name).join(', ')} ${hollow.length > 1 ? 'are' : 'is'} hollow: what stays inside weeps out or splits the wall later.`
         : 'Uncured film left on the skin turns tacky and milky under primer.',
-    handsOn: 6 * MIN + (2 * MIN * area) / DM2 + 3 * MIN * holes,
-    wait: 40 * MIN,
+    handsOn: BENCH.wash.setUp + (BENCH.wash.dm2 * area) / DM2 + BENCH.wash.hole * holes,
+    wait: BENCH.wash.dries,
     setting: 'evaporation',
     needs: 'bench',
     cautions: ['resin', 'solvent'],
     materials: ['wash liquid, dirty bath then clean'],
     tools: hollow.length > 0 ? ['syringe'] : [],
-    setup: { key: 'wash', seconds: 6 * MIN },
+    setup: { key: 'wash', seconds: BENCH.wash.setUp },
   })
   if (schools.strip === 'afterWash') strip()
   const clear = parts.some((p) => p.clear)
@@ -54,12 +61,12 @@ export function cleanSteps(b: PlanBuilder): void {
     phase: 'Clean',
     title: 'Cure, turning it once',
     why: `${cure.toFixed(0)} minutes for ${tallest.toFixed(0)} mm${clear ? '; clear parts at most 2, or they yellow' : ''}${hollow.length > 0 ? '; light the inside through the holes' : ''}.`,
-    handsOn: 3 * MIN,
+    handsOn: BENCH.cure.handsOn,
     wait: cure * MIN,
     needs: 'curing lamp',
     cautions: ['uv', 'resin'],
     tools: ['curing lamp'],
-    setup: { key: 'cure', seconds: 2 * MIN },
+    setup: { key: 'cure', seconds: BENCH.cure.setUp },
     holds: true,
   })
   if (schools.strip === 'afterCure') strip()
@@ -76,7 +83,7 @@ function layered(b: PlanBuilder): void {
     phase: 'Clean',
     title: `Break the supports and the brim off ${parts.length === 1 ? parts[0]!.name : `${parts.length} filament parts`}`,
     why: 'They come off cold; strings and seams of the layers are cut, not torn.',
-    handsOn: 3 * MIN * parts.length + (MIN * area) / DM2,
+    handsOn: BENCH.strip.filamentPart * parts.length + (BENCH.strip.filamentDm2 * area) / DM2,
     needs: 'bench',
     cautions: ['blade'],
     tools: ['flush cutters', 'scalpel'],

@@ -1,6 +1,7 @@
+import { BENCH } from '../../defaults/bench'
 import { effectPlan, EFFECTS } from '../materials/effects'
 import { varnishFor, varnishPasses, VARNISH_DRIES, VARNISH_LANDS } from '../facts/varnish'
-import { capital, DM2, listed, MIN, type PlanBuilder } from './builder'
+import { capital, DM2, listed, type PlanBuilder } from './builder'
 import type { PlanFacts } from './types'
 
 /** Varnish, pass by pass; before there is a scheme one step stands for all of it. */
@@ -23,20 +24,17 @@ function oneStep(b: PlanBuilder): void {
     why: matt
       ? 'Handling rubs paint off. Metallics are masked first: matt kills them.'
       : 'Handling rubs paint off; each material keeps its sheen.',
-    handsOn: (matt ? 8 : 14) * MIN + (2 * MIN * area) / DM2,
-    wait: VARNISH_CURES,
+    handsOn: (matt ? BENCH.varnish.matt : BENCH.varnish.byRegion) + (BENCH.varnish.dm2 * area) / DM2,
+    wait: BENCH.varnish.cures,
     setting: 'evaporation',
     needs: 'airbrush',
     cautions: ['spray'],
     materials: [`varnish, ${varnish}`],
     uses: [{ what: `varnish:${varnish}`, amount: varnishFor(area, VARNISH_LANDS) }],
-    setup: { key: `spray varnish, ${varnish}`, seconds: 5 * MIN },
-    risks: [{ what: 'metallics or gloss dulled', chance: matt ? 0.1 : 0.03, costs: 30 * MIN }],
+    setup: { key: `spray varnish, ${varnish}`, seconds: BENCH.varnish.spraySetUp },
+    risks: [{ what: 'metallics or gloss dulled', chance: matt ? 0.1 : 0.03, costs: BENCH.varnish.dulled }],
   })
 }
-/** s until it may be handled */
-const VARNISH_CURES = 24 * 3600
-
 function byRegion(b: PlanBuilder): void {
   const { schools, varnish, finishes } = b.facts
   const { seal, passes, bare } = varnishPasses(finishes, schools.finalCoat, varnish, b.facts.orderCosts)
@@ -46,14 +44,14 @@ function byRegion(b: PlanBuilder): void {
       phase: 'Finish',
       title: `Seal the powder on ${listed(seal)}`,
       why: 'A finger wipes powder off. A mist from farther away than usual binds it without washing it along.',
-      handsOn: 6 * MIN,
+      handsOn: BENCH.varnish.powder,
       wait: VARNISH_DRIES,
       setting: 'evaporation',
       needs: 'airbrush',
       cautions: ['spray'],
       materials: ['varnish, matt, as a mist'],
       uses: [{ what: 'varnish:matt', amount: varnishFor(areaNamed(finishes, seal), VARNISH_LANDS) / 2 }],
-      setup: { key: 'spray varnish, matt', seconds: 5 * MIN },
+      setup: { key: 'spray varnish, matt', seconds: BENCH.varnish.spraySetUp },
     })
   passes.forEach((p, i) => {
     const sprayed = p.tool === 'airbrush'
@@ -67,15 +65,22 @@ function byRegion(b: PlanBuilder): void {
         ...(p.masks.length > 0 ? [`Mask ${listed(p.masks)}, ${Math.round(p.mm)} mm of edge.`] : []),
         ...(last && bare.length > 0 ? [`${capital(listed(bare))} stays bare: do not touch it with bare fingers.`] : []),
       ],
-      handsOn: 3 * MIN + p.masking + (b.care * (sprayed ? 2 : 8) * MIN * p.area) / DM2,
-      wait: last ? VARNISH_CURES : VARNISH_DRIES,
+      handsOn:
+        BENCH.varnish.pass +
+        p.masking +
+        (b.care * (sprayed ? BENCH.varnish.sprayedDm2 : BENCH.varnish.brushedDm2) * p.area) / DM2,
+      wait: last ? BENCH.varnish.cures : VARNISH_DRIES,
       setting: 'evaporation',
       needs: sprayed ? 'airbrush' : 'bench',
       cautions: sprayed ? ['spray'] : ['fumes'],
       materials: [`varnish, ${p.sheen}: ${varnishFor(p.area, sprayed ? VARNISH_LANDS : 0.9).toFixed(1)} ml`],
       uses: [{ what: `varnish:${p.sheen}`, amount: varnishFor(p.area, sprayed ? VARNISH_LANDS : 0.9) }],
-      setup: { key: `${sprayed ? 'spray' : 'brush'} varnish, ${p.sheen}`, seconds: (sprayed ? 5 : 1) * MIN },
-      risks: p.masks.length > 0 ? [{ what: 'varnish creeps under a mask', chance: 0.04, costs: 20 * MIN }] : [],
+      setup: {
+        key: `${sprayed ? 'spray' : 'brush'} varnish, ${p.sheen}`,
+        seconds: sprayed ? BENCH.varnish.spraySetUp : BENCH.varnish.brushSetUp,
+      },
+      risks:
+        p.masks.length > 0 ? [{ what: 'varnish creeps under a mask', chance: 0.04, costs: BENCH.varnish.crept }] : [],
     })
   })
 }

@@ -1,8 +1,9 @@
+import { BENCH } from '../../defaults/bench'
 import { adhesiveFor, type AdhesiveAdvice } from '../materials/adhesive'
 import { potLife } from '../materials/batches'
 import { expected, remedies } from '../facts/dryFit'
 import { fitOrder, gluingFor, type GluingAdvice } from '../facts/gluing'
-import { capital, MIN, type PlanBuilder } from './builder'
+import { capital, type PlanBuilder } from './builder'
 import type { PlanFacts, PlanJoint } from './types'
 
 /** s that an adhesive may take to cure where the piece is due soon; judgement */
@@ -65,7 +66,7 @@ function pinOf(j: PlanJoint, school: PlanFacts['schools']['joints']): JoinedPlan
 /** s to try a pair, and to open it where it binds or was found too tight */
 function fitting(j: PlanJoint): number {
   const tight = j.tried ? (j.tried.tight ?? 0) > 0 : expected(j.fit).word === 'binds'
-  return (tight ? 12 : 3) * MIN
+  return tight ? BENCH.dryFit.tightPair : BENCH.dryFit.pair
 }
 
 const pairName = (j: PlanJoint): string => `${j.a.name} and ${j.b.name}`
@@ -97,7 +98,7 @@ export function joinSteps(b: PlanBuilder, plan: readonly JoinedPlan[]): void {
       phase: 'Fit',
       title: `Drill and pin ${pinned.length === 1 ? 'a joint' : `${pinned.length} joints`}`,
       why: 'Glue holds in shear and fails in peel; wire takes the bending.',
-      handsOn: pinned.reduce((s, p) => s + (p.joint.fixed ? 3 : 9) * MIN, 0),
+      handsOn: pinned.reduce((s, p) => s + (p.joint.fixed ? BENCH.pin.printedHole : BENCH.pin.drilled), 0),
       needs: 'bench',
       cautions: ['blade', 'dust'],
       materials: wires.map((w) => `brass wire ${w} mm, ${length(w)} mm of it`),
@@ -108,7 +109,11 @@ export function joinSteps(b: PlanBuilder, plan: readonly JoinedPlan[]): void {
           `${pairName(joint)}: ${pin!.wire} mm wire, ${pin!.depth} mm into each${joint.fixed ? ', its hole is printed' : ', square to the joint'}${joint.load ? `; ${joint.load.mass.toFixed(0)} g hang there` : ''}`,
       ),
       risks: [
-        { what: 'a drill that wanders', chance: 0.06 * pinned.filter((p) => !p.joint.fixed).length, costs: 15 * MIN },
+        {
+          what: 'a drill that wanders',
+          chance: 0.06 * pinned.filter((p) => !p.joint.fixed).length,
+          costs: BENCH.pin.wandered,
+        },
       ],
     })
   }
@@ -116,9 +121,6 @@ export function joinSteps(b: PlanBuilder, plan: readonly JoinedPlan[]): void {
   const glued = plan.filter((p) => p.gluing.when === 'before')
   glueEach(b, glued, 'Fit', ready)
 }
-
-/** mm² that are masked in a minute */
-const MASKED = 600
 
 /** Faces that are glued after paint: paint does not hold glue, so they are covered before the first coat. */
 export function maskSteps(b: PlanBuilder, plan: readonly JoinedPlan[]): void {
@@ -130,10 +132,10 @@ export function maskSteps(b: PlanBuilder, plan: readonly JoinedPlan[]): void {
     phase: 'Prime',
     title: `Mask ${2 * apart.length} glue faces`,
     why: 'They are joined after paint, and paint does not hold glue.',
-    handsOn: 2 * MIN + MIN * apart.length + (MIN * area) / MASKED,
+    handsOn: BENCH.mask.setUp + BENCH.mask.joint * apart.length + (60 * area) / BENCH.mask.area,
     needs: 'bench',
     materials: ['masking tape or fluid'],
-    setup: { key: 'mask glue faces', seconds: 2 * MIN },
+    setup: { key: 'mask glue faces', seconds: BENCH.mask.setUp },
     tools: ['scalpel'],
     cautions: ['blade'],
     lines: apart.map(({ joint }) => `${pairName(joint)}: ${(joint.fit.area / 100).toFixed(1)} cm² on each`),
@@ -167,7 +169,7 @@ function glueEach(
       phase,
       title: `${capital(adhesive.material.name)}: ${joint.a.name} to ${joint.b.name}`,
       why: `${gluing.why} ${adhesive.why}`,
-      handsOn: 3 * MIN + (adhesive.material.mixed ? 2 * MIN : 0) + joint.fit.area / 40,
+      handsOn: BENCH.glue.joint + (adhesive.material.mixed ? BENCH.mix : 0) + joint.fit.area / BENCH.glue.area,
       waiting: adhesive.waiting,
       window: Number.isFinite(potLife(adhesive.material, b.facts.room))
         ? potLife(adhesive.material, b.facts.room)
@@ -176,14 +178,14 @@ function glueEach(
       cautions: [adhesive.material.caution],
       materials: [`${adhesive.material.name}, ${Math.max(0.1, (joint.fit.area * 0.15) / 1000).toFixed(1)} ml`],
       uses: [{ what: `adhesive:${adhesive.material.id}`, amount: Math.max(0.1, (joint.fit.area * 0.15) / 1000) }],
-      setup: adhesive.material.mixed ? { key: `mix ${adhesive.material.name}`, seconds: 2 * MIN } : null,
+      setup: adhesive.material.mixed ? { key: `mix ${adhesive.material.name}`, seconds: BENCH.mix } : null,
       tools: phase === 'Finish' ? ['scalpel, to bare the masked faces'] : [],
       after: [...new Set([...ready, ...before])],
       risks: [
         {
           what: 'a joint that lets go in handling',
           chance: pin ? 0.01 : Math.min(0.5, 0.03 + 0.3 * Math.min(1, adhesive.utilisation) * (moment > 60 ? 1 : 0.3)),
-          costs: 25 * MIN,
+          costs: BENCH.glue.letGo,
         },
       ],
     })

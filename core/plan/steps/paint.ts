@@ -1,3 +1,4 @@
+import { BENCH } from '../../defaults/bench'
 import { hexToLab } from '../../paint/optics/colour'
 import { coatDries, coatTime, paintFor } from '../../paint/coats/batch'
 import { BESIDES } from '../../paint/coats/undercoat'
@@ -5,7 +6,7 @@ import { waitingIn } from '../materials/drying'
 import { primerFor } from '../materials/primer'
 import { sealsBetween, type Seal } from '../facts/seals'
 import { varnishFor, VARNISH_DRIES, VARNISH_LANDS } from '../facts/varnish'
-import { DM2, listed, MIN, type PlanBuilder } from './builder'
+import { DM2, listed, type PlanBuilder } from './builder'
 import { stepOf } from './surface'
 import type { PlanFacts } from './types'
 
@@ -62,8 +63,11 @@ export function primeSteps(b: PlanBuilder): void {
       phase: 'Prime',
       title: `Prime ${colour}, pass ${pass} of ${passes}`,
       why: `${pass === 1 ? 'Primer shows what bare resin hid.' : 'The pass before was sanded where flaws were mended.'} ${p.why} ${Math.round(p.film)} µm in all.`,
-      handsOn: (tinted && pass === 1 ? BESIDES.tinted! : 0) + 3 * MIN + coats * (1.5 * MIN + (MIN * area) / DM2),
-      wait: 20 * MIN * coats + 10 * MIN + (p.filler > 0 ? 120 * MIN : 0),
+      handsOn:
+        (tinted && pass === 1 ? BESIDES.tinted! : 0) +
+        BENCH.prime.setUp +
+        coats * (BENCH.prime.coat + (BENCH.prime.coatDm2 * area) / DM2),
+      wait: BENCH.prime.dries * coats + BENCH.prime.last + (p.filler > 0 ? BENCH.prime.fillerDries : 0),
       setting: 'evaporation',
       needs: 'airbrush',
       cautions: ['spray'],
@@ -85,15 +89,16 @@ export function primeSteps(b: PlanBuilder): void {
         ...(p.filler > 0 ? [{ what: 'primer:filler', amount: p.ml.filler }] : []),
         { what: `primer:${colour}`, amount: p.ml.plain },
       ],
-      setup: { key: `spray primer, ${colour}`, seconds: 3 * MIN },
-      recoat: coats > 1 ? Math.round(waitingIn(b.facts.room, 20 * MIN, 'evaporation')) : null,
+      setup: { key: `spray primer, ${colour}`, seconds: BENCH.prime.setUp },
+      recoat: coats > 1 ? Math.round(waitingIn(b.facts.room, BENCH.prime.dries, 'evaporation')) : null,
     })
     b.add({
       key: `inspect-${pass}`,
       phase: 'Prime',
       title: `Inspect under raking light, mend, pass ${pass}`,
       why: 'A pass that finds nothing ends the loop.',
-      handsOn: b.care * (4 * MIN + (3 * MIN * area) / DM2) + known.reduce((s, f) => s + f.handsOn, 0),
+      handsOn:
+        b.care * (BENCH.inspect.pass + (BENCH.inspect.dm2 * area) / DM2) + known.reduce((s, f) => s + f.handsOn, 0),
       waiting: Math.max(0, ...known.map((f) => f.wait)),
       lines: known.map((f) => f.title),
       needs: 'bench',
@@ -110,14 +115,14 @@ export function primeSteps(b: PlanBuilder): void {
       title: 'Spray white from above',
       why: 'Light and shade stand on the sculpt before the first colour.',
       handsOn: BESIDES.zenithal!,
-      wait: 20 * MIN,
+      wait: BENCH.prime.dries,
       setting: 'evaporation',
       needs: 'airbrush',
       cautions: ['spray'],
       lines: b.facts.unprimed.map((r) => `${r.name} stays covered.`),
       materials: ['primer, white'],
       uses: [{ what: 'primer:white', amount: primerFor(0, area, 0, 1).ml.plain / 2 }],
-      setup: { key: 'spray primer, white', seconds: 3 * MIN },
+      setup: { key: 'spray primer, white', seconds: BENCH.prime.setUp },
     })
 }
 
@@ -127,14 +132,14 @@ function addSeal(b: PlanBuilder, { regions, area, why }: Seal, key: string): voi
     phase: 'Paint',
     title: `Seal ${listed(regions)} with gloss`,
     why,
-    handsOn: 4 * MIN + coatTime(area * b.care, 'airbrush'),
+    handsOn: BENCH.seal.setUp + coatTime(area * b.care, 'airbrush'),
     wait: VARNISH_DRIES,
     setting: 'evaporation',
     needs: 'airbrush',
     cautions: ['spray'],
     materials: ['varnish, gloss'],
     uses: [{ what: 'varnish:gloss', amount: varnishFor(area, VARNISH_LANDS) }],
-    setup: { key: 'spray varnish, gloss', seconds: 5 * MIN },
+    setup: { key: 'spray varnish, gloss', seconds: BENCH.varnish.spraySetUp },
   })
 }
 
@@ -148,7 +153,7 @@ export function paintSteps(b: PlanBuilder): void {
     const tool = c.byAirbrush ? 'airbrush' : 'brush'
     const ml = paintFor(c.area, c.coats, tool)
     /** s that one coat takes to dry */
-    const dries = c.technique === 'wash' ? 60 * MIN : coatDries(tool)
+    const dries = c.technique === 'wash' ? BENCH.coat.washDries : coatDries(tool)
     const each = coatTime(c.area * b.care, tool)
     if (c.masks)
       b.add({
@@ -178,8 +183,7 @@ export function paintSteps(b: PlanBuilder): void {
       uses: c.mix.map((m) => ({ what: `paint:${m.id}`, amount: m.share * ml })),
       setup: {
         key: `${c.byAirbrush ? 'airbrush' : 'brush'} ${c.paint}`,
-        // Laid out, mixed and cleaned up once.
-        seconds: c.byAirbrush ? 3 * MIN : MIN,
+        seconds: c.byAirbrush ? BENCH.coat.airbrush : BENCH.coat.brush,
       },
     })
   })

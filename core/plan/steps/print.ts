@@ -1,7 +1,5 @@
-import { MIN, type PlanBuilder } from './builder'
-
-/** s to level, fill the vat and start, and to take off and close up afterwards */
-const ATTENDED = 15 * MIN
+import { BENCH } from '../../defaults/bench'
+import type { PlanBuilder } from './builder'
 
 /** What is still to come from the printer: little work, and a machine that is taken for long. */
 export function printSteps(b: PlanBuilder): void {
@@ -16,7 +14,7 @@ export function printSteps(b: PlanBuilder): void {
         p.plate === null
           ? 'No print of it is begun yet: the time is that of a plate as high as the tallest part.'
           : 'The time is that of the plate as it was sliced.',
-      handsOn: ATTENDED,
+      handsOn: BENCH.print.attended,
       waiting: p.seconds,
       needs: p.printer,
       holds: true,

@@ -1,7 +1,8 @@
+import { BENCH } from '../../defaults/bench'
 import { GRAIN, ladder, sandingTime, type Surface } from '../materials/abrasives'
 import { potLife } from '../materials/batches'
 import { fillSeam, FILL_DEPTH, type Fill } from '../materials/filling'
-import { capital, DM2, MIN, type PlanBuilder } from './builder'
+import { capital, DM2, type PlanBuilder } from './builder'
 import type { JoinedPlan } from './join'
 import type { PlanFacts, PlanJoint } from './types'
 
@@ -33,14 +34,14 @@ export function fillSteps(b: PlanBuilder, plan: readonly JoinedPlan[]): void {
       phase: 'Fit',
       title: `Cast ${cast.length > 1 ? 'the cavities' : 'the cavity'} full`,
       why: `${ml.toFixed(0)} ml for weight and against warping. In layers: casting resin heats itself, and a hot wall softens.`,
-      handsOn: 6 * MIN + ml * 4,
-      wait: 120 * MIN,
+      handsOn: BENCH.cast.setUp + ml * BENCH.cast.millilitre,
+      wait: BENCH.cast.hardens,
       setting: 'reaction',
       needs: 'bench',
       cautions: ['casting'],
       materials: [`casting resin, ${ml.toFixed(0)} ml`, 'tape over the lower holes'],
       uses: [{ what: 'casting', amount: ml }],
-      setup: { key: 'casting', seconds: 6 * MIN },
+      setup: { key: 'casting', seconds: BENCH.cast.setUp },
       tools: ['syringe or funnel'],
     })
   }
@@ -54,8 +55,8 @@ export function fillSteps(b: PlanBuilder, plan: readonly JoinedPlan[]): void {
       phase: 'Fit',
       title: `Close ${seen.length} drain ${seen.length > 1 ? 'holes' : 'hole'}`,
       why: `They show, and a closed cavity keeps dust and damp out.${left > 0 ? ` ${left} that nobody sees ${left > 1 ? 'stay' : 'stays'} open: the cavity may breathe.` : ''}`,
-      handsOn: 4 * MIN * seen.length,
-      wait: 5 * MIN,
+      handsOn: BENCH.plug.hole * seen.length,
+      wait: BENCH.plug.cures,
       needs: 'bench',
       cautions: ['resin', 'uv'],
       materials: [`UV putty, ${ml.toFixed(2)} ml, or the printed plugs`],
@@ -86,7 +87,7 @@ function seamStep(b: PlanBuilder, { key, a, b: other, surface }: PlanJoint, f: F
     phase: 'Fit',
     title: `${capital(f.material.name)}: the seam of ${a.name} and ${other.name}`,
     why: `${f.length.toFixed(0)} mm of it gape ${f.widest === null ? 'over 2 mm' : `up to ${f.widest} mm`}; ${f.layers > 1 ? `it sets ${f.material.deepest} mm at a time, so in ${f.layers} layers` : 'one layer does'}.`,
-    handsOn: 2 * MIN + f.handsOn,
+    handsOn: BENCH.seam.setUp + f.handsOn,
     waiting: f.waiting,
     window: Number.isFinite(potLife(f.material, b.facts.room)) ? potLife(f.material, b.facts.room) : null,
     needs: 'bench',
@@ -97,7 +98,7 @@ function seamStep(b: PlanBuilder, { key, a, b: other, surface }: PlanJoint, f: F
         : `${f.material.name}, ${Math.max(0.1, ml).toFixed(1)} ml`,
     ],
     uses: [{ what: `filler:${f.material.id}`, amount: ml }],
-    setup: f.material.mixed ? { key: `mix ${f.material.name}`, seconds: 2 * MIN } : null,
+    setup: f.material.mixed ? { key: `mix ${f.material.name}`, seconds: BENCH.mix } : null,
     lines: [TEXTURE[surface ?? most]],
     after,
   })
@@ -107,7 +108,7 @@ function scarStep(b: PlanBuilder, after: string[]): string | null {
   const scars = b.facts.parts.flatMap((p) => p.scars.map((s) => ({ ...s, part: p.name })))
   const count = scars.reduce((s, x) => s + x.count, 0)
   if (count === 0) return null
-  const torn = b.facts.schools.strip === 'afterCure' ? 0.5 : 0.2
+  const torn = b.facts.schools.strip === 'afterCure' ? BENCH.strip.curedTorn : BENCH.strip.torn
   const pits = Math.ceil(scars.reduce((s, x) => s + x.count * torn, 0))
   const ml = scars.reduce((s, x) => s + x.count * torn * ((Math.PI / 6) * x.tip ** 3), 0) / 1000
   return b.add({
@@ -116,8 +117,10 @@ function scarStep(b: PlanBuilder, after: string[]): string | null {
     phase: 'Fit',
     title: `Trim ${count} scars, fill the pits`,
     why: `About ${Math.round(100 * torn)} tips in a hundred tear a pit: ${pits} to look for.`,
-    handsOn: b.care * scars.reduce((s, x) => s + (x.count - x.focal) * TRIM + x.focal * TRIM_FOCAL, 0) + pits * 35,
-    wait: 5 * MIN,
+    handsOn:
+      b.care * scars.reduce((s, x) => s + (x.count - x.focal) * TRIM + x.focal * TRIM_FOCAL, 0) +
+      pits * BENCH.scars.pit,
+    wait: BENCH.scars.cures,
     needs: 'bench',
     cautions: ['resin', 'uv', 'dust'],
     materials: [`printing resin, brushed in, ${Math.max(0.1, ml * 1.3).toFixed(1)} ml`, 'grit 180 on a stick'],
@@ -160,7 +163,7 @@ export function sandSteps(b: PlanBuilder): void {
       title: `Sand ${s.names.join(', ')} ${wet ? 'wet' : 'dry'}: ${grits.join(', ')}`,
       why: `Layers leave steps up to ${Math.round(cusp)} µm; grain of ${Math.round(GRAIN[grits[0]!]!)} µm takes them off ${(s.area / DM2).toFixed(1)} dm²${s.surface === 'cloth' ? ', and it stops while the texture is still there' : ''}.`,
       handsOn: b.care * sandingTime(grits, s.area, cusp, tight, wet),
-      wait: wet ? 60 * MIN : 0,
+      wait: wet ? BENCH.sand.dries : 0,
       setting: 'evaporation',
       needs: 'bench',
       cautions: ['dust'],
@@ -168,8 +171,8 @@ export function sandSteps(b: PlanBuilder): void {
       uses: grits.map((g) => ({ what: `grit:${g}`, amount: s.area / DM2 / DM2_A_SHEET })),
       lines: [TEXTURE[s.surface]],
       risks: wet
-        ? [{ what: 'damp under the primer', chance: 0.03, costs: 40 * MIN }]
-        : [{ what: 'texture sanded away, dust in the primer', chance: 0.08, costs: 20 * MIN }],
+        ? [{ what: 'damp under the primer', chance: 0.03, costs: BENCH.sand.damp }]
+        : [{ what: 'texture sanded away, dust in the primer', chance: 0.08, costs: BENCH.sand.lostTexture }],
     })
     ends.push(key)
   }
