@@ -198,4 +198,12 @@ it('a product in stock overrules a material’s usual times, as far as its label
     [600, 5400],
     [60, 120],
   ])
+  const quick = asSold(usual, 'filler', [
+    { serves: ['filler:putty'], working: 2, next: null },
+    { serves: ['filler:filler'], working: 3, next: 4 },
+  ])
+  expect(quick.map((m) => [m.working, m.next])).toEqual([
+    [120, 3600],
+    [180, 240],
+  ])
 })
