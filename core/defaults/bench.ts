@@ -24,7 +24,7 @@ export const BENCH = {
   },
   drain: { handsOn: 2 * MIN, solid: 5 * MIN, hollow: 15 * MIN },
   wash: {
-    /** as one step of a plan: laid out once, each dm², each hole that is flushed; until it is dry */
+    /** as one step of a plan: set up once, each dm², each hole that is flushed; until it is dry */
     setUp: 6 * MIN,
     dm2: 2 * MIN,
     hole: 3 * MIN,
@@ -54,7 +54,7 @@ export const BENCH = {
   dryFit: { pair: 3 * MIN, tightPair: 12 * MIN },
   pin: { printedHole: 3 * MIN, drilled: 9 * MIN, wandered: 15 * MIN },
   mask: { setUp: 2 * MIN, joint: MIN, /** mm² that are masked in a minute */ area: 600 },
-  glue: { joint: 3 * MIN, /** mm² in a second */ area: 40, letGo: 25 * MIN },
+  glue: { joint: 3 * MIN, /** mm² in a second */ area: 40, failed: 25 * MIN },
   prime: {
     setUp: 3 * MIN,
     coat: 1.5 * MIN,
@@ -66,13 +66,13 @@ export const BENCH = {
   },
   inspect: { pass: 4 * MIN, dm2: 3 * MIN },
   seal: { setUp: 4 * MIN },
-  coat: { washDries: 60 * MIN, /** laid out, mixed and cleaned up once */ airbrush: 3 * MIN, brush: MIN },
+  coat: { washDries: 60 * MIN, /** set up, mixed and cleaned up once */ airbrush: 3 * MIN, brush: MIN },
   varnish: {
     /** while there is no scheme: all matt, or each region its own */
     matt: 8 * MIN,
     byRegion: 14 * MIN,
     dm2: 2 * MIN,
-    /** one pass of a region: laid out, each dm² by either tool */
+    /** one pass of a region: set up, each dm² by either tool */
     pass: 3 * MIN,
     sprayedDm2: 2 * MIN,
     brushedDm2: 8 * MIN,
@@ -84,6 +84,6 @@ export const BENCH = {
     /** until it may be handled */
     cures: 24 * 60 * MIN,
   },
-  /** modelling anew what is missing: begun, and each mm of it */
+  /** modelling again what is missing: the start, and each mm of it */
   remodel: { setUp: 10 * MIN, mm: 30 },
 } as const

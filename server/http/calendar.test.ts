@@ -93,7 +93,7 @@ describe('the calendar', () => {
     await workshop({ timeZone: null, people: [] })
   })
 
-  it('goes by the server’s clock: due at the end of the day where the workshop is, and nothing done in what is to come', async () => {
+  it('uses the server’s clock: due at the end of the day where the workshop is, and nothing done in what is to come', async () => {
     const id = await box('Dated')
     await workshop({ timeZone: 'Pacific/Auckland' })
     const { version } = await at.piece(id)

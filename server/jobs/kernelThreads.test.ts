@@ -25,14 +25,14 @@ async function asked(thread: Worker, what: string): Promise<unknown> {
 it('a thread that has answered is used again, and hears only whoever has it', async () => {
   threads = new KernelThreads(make)
   const first = threads.take()
-  const heard: unknown[] = []
-  first.on('message', (m) => heard.push(m))
+  const received: unknown[] = []
+  first.on('message', (m) => received.push(m))
   expect(await asked(first, 'one')).toBe('one')
   threads.giveBack(first, 1000)
   const again = threads.take()
   expect(again).toBe(first)
   expect(await asked(again, 'two')).toBe('two')
-  expect(heard).toEqual(['one'])
+  expect(received).toEqual(['one'])
   // Two at a time are two threads.
   expect(threads.take()).not.toBe(first)
 })

@@ -23,13 +23,13 @@ export class KernelThreads {
   /** A thread that nobody else uses: to be given back, or ended. */
   take(): Worker {
     const waiting = this.idle.pop()
-    if (waiting) letGo(waiting)
+    if (waiting) stopListening(waiting)
     return waiting ?? this.make()
   }
 
   /** @param held bytes that it holds on to, as it says */
   giveBack(thread: Worker, held: number): void {
-    letGo(thread)
+    stopListening(thread)
     if (held > MAX_KEPT) {
       void thread.terminate()
       return
@@ -54,6 +54,6 @@ export class KernelThreads {
 }
 
 /** Nobody listens to it any longer. All its listeners at once would take its own along. */
-function letGo(thread: Worker): void {
+function stopListening(thread: Worker): void {
   for (const event of ['message', 'error', 'exit']) thread.removeAllListeners(event)
 }

@@ -29,16 +29,16 @@ it('asks for one place after the other, says which, and stops', () => {
 })
 
 it('hears only the panel that asked last, and gives the sculpt back to the one before', () => {
-  const heard: string[] = []
+  const received: string[] = []
   const one = effectScope(),
     two = effectScope()
-  one.run(usePicking)!.ask('One', () => heard.push('one'))
-  two.run(usePicking)!.ask('Two', () => heard.push('two'))
+  one.run(usePicking)!.ask('One', () => received.push('one'))
+  two.run(usePicking)!.ask('Two', () => received.push('two'))
   press(1)
   two.stop()
   press(2)
   one.stop()
   press(3)
-  expect(heard).toEqual(['two', 'one'])
+  expect(received).toEqual(['two', 'one'])
   expect(useViewport().scene.mode).toBe('look')
 })

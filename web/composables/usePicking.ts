@@ -7,7 +7,7 @@ export function usePicking() {
   const asked = shallowRef<{ hint: string; taken: (p: Picked) => void } | null>(null)
   const asking = ref(false)
   useViewport().describe(() => asked.value && { mode: 'pick', hint: asked.value.hint, onPick: asked.value.taken })
-  /** @param hint what to press; it may be asked anew while it goes on */
+  /** @param hint what to click; `ask` may be called again meanwhile */
   function ask(hint: string, taken: (p: Picked) => void): void {
     asked.value = { hint, taken }
     asking.value = true

@@ -1,9 +1,9 @@
 // @vitest-environment happy-dom
 import { flushPromises, mount } from '@vue/test-utils'
-import { createPinia, setActivePinia } from 'pinia'
 import { beforeEach, expect, it, vi } from 'vitest'
 import { defineComponent, ref, type Ref } from 'vue'
 import { useDerivations } from '../stores/derivations'
+import { fakePage } from '../stores/fakeServer'
 import { useViewport } from '../viewport/useViewport'
 import { useSurfaceMap } from './useSurfaceMap'
 
@@ -11,20 +11,11 @@ import { useSurfaceMap } from './useSurfaceMap'
 const MAPS: Record<string, [number, number]> = { thin: [0, 1], deep: [1, 0] }
 let answers: Map<string, () => void>, wanted: Ref<'thin' | 'deep' | 'torn' | null>
 beforeEach(() => {
-  vi.stubGlobal(
-    'EventSource',
-    class {
-      onmessage = null
-      onerror = null
-    },
-  )
-  vi.stubGlobal('setInterval', () => 0)
-  setActivePinia(createPinia())
-  answers = new Map()
-  wanted = ref(null)
-  vi.stubGlobal('fetch', (url: string) =>
+  fakePage((url) =>
     Promise.resolve(new Response(new Float32Array(MAPS[url.split('/').at(-1)!] ?? []).buffer as ArrayBuffer)),
   )
+  answers = new Map()
+  wanted = ref(null)
   // Answers come when the test says so, in any order.
   vi.spyOn(useDerivations(), 'settled').mockImplementation(((_mesh: string, check: { others: string[] }) => {
     const [name] = check.others as [string]
@@ -61,7 +52,7 @@ const answer = async (name: string): Promise<void> => {
   await flushPromises()
 }
 
-it('lays a map on while it is wanted, and takes it off again with its scale', async () => {
+it('shows a map while it is wanted, and removes it with its scale', async () => {
   const { made } = panel()
   expect(colours()).toBeNull()
   wanted.value = 'thin'

@@ -1,12 +1,11 @@
 // @vitest-environment happy-dom
 import { mount, flushPromises, type VueWrapper } from '@vue/test-utils'
-import { createPinia, setActivePinia } from 'pinia'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { createMemoryHistory, createRouter, type Router } from 'vue-router'
 import { health } from '../../core/mesh/health'
 import { measure } from '../../core/mesh/measure'
 import { boxBody } from '../../core/testBodies'
-import { Bench, PIECE } from '../stores/fakeServer'
+import { Bench, fakePage, PIECE } from '../stores/fakeServer'
 import { usePiece } from '../stores/piece'
 import { useRequestedFix } from '../stores/requestedFix'
 import { useStock } from '../stores/stock'
@@ -26,16 +25,7 @@ beforeEach(() => {
     places: [{ point: [1, 2, 3], thickness: 0.3 }],
   })
   bench.checks.set('presupported', { found: null })
-  vi.stubGlobal('fetch', (url: string, init?: RequestInit) => bench.answer(url, init))
-  vi.stubGlobal(
-    'EventSource',
-    class {
-      onmessage = null
-      onerror = null
-    },
-  )
-  vi.stubGlobal('setInterval', () => 0)
-  setActivePinia(createPinia())
+  fakePage((url, init) => bench.answer(url, init))
   router = createRouter({
     history: createMemoryHistory(),
     routes: [{ path: '/:rest(.*)', component: { template: '' } }],

@@ -1,4 +1,29 @@
+import { createPinia, setActivePinia } from 'pinia'
+import { vi } from 'vitest'
 import type { OperationRecord } from '../../contract/operations'
+
+/**
+ * A page without stores, clocks or news, whose requests are answered by a test.
+ *
+ * @param hears is given what sends news to the page as the server would
+ */
+export function fakePage(
+  answer: (url: string, init?: RequestInit) => Promise<Response>,
+  hears: (send: (news: object) => void) => void = () => undefined,
+): void {
+  vi.stubGlobal('fetch', answer)
+  vi.stubGlobal(
+    'EventSource',
+    class {
+      set onmessage(hear: (e: { data: string }) => void) {
+        hears((news) => hear({ data: JSON.stringify(news) }))
+      }
+      onerror = null
+    },
+  )
+  vi.stubGlobal('setInterval', () => 0)
+  setActivePinia(createPinia())
+}
 
 export const PIECE = '11111111-1111-4111-8111-111111111111',
   SCULPT = '33333333-3333-4333-8333-333333333333',

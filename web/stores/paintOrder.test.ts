@@ -1,9 +1,8 @@
-import { createPinia, setActivePinia } from 'pinia'
 import { beforeEach, expect, it, vi } from 'vitest'
 import { nextTick } from 'vue'
 import { scheme as schemeSchema } from '../../contract/scheme'
 import { orderPlan } from '../../core/paint/order/plan'
-import { Bench } from './fakeServer'
+import { Bench, fakePage } from './fakeServer'
 import { usePaintOrder } from './paintOrder'
 import { useScheme } from './scheme'
 
@@ -18,16 +17,7 @@ vi.mock('../composables/usePaintWork', () => ({
 beforeEach(() => {
   answers.length = 0
   const bench = new Bench()
-  vi.stubGlobal('fetch', (url: string, init?: RequestInit) => bench.answer(url, init))
-  vi.stubGlobal(
-    'EventSource',
-    class {
-      onmessage = null
-      onerror = null
-    },
-  )
-  vi.stubGlobal('setInterval', () => 0)
-  setActivePinia(createPinia())
+  fakePage((url, init) => bench.answer(url, init))
 })
 const settle = async (): Promise<void> => {
   await nextTick()

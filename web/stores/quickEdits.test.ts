@@ -1,7 +1,7 @@
-import { createPinia, setActivePinia } from 'pinia'
-import { beforeEach, expect, it, vi } from 'vitest'
+import { beforeEach, expect, it } from 'vitest'
 import { workshop as workshopSchema } from '../../contract/workshop'
 import { schoolDefaults } from '../../core/defaults/plan'
+import { fakePage } from './fakeServer'
 import { useInspection } from './inspection'
 import { useMixes } from './mixes'
 import { usePiece } from './piece'
@@ -121,16 +121,7 @@ const WORKSHOP = workshopSchema.parse({
 let server: Records
 beforeEach(async () => {
   server = new Records()
-  vi.stubGlobal('fetch', (url: string, init?: RequestInit) => server.answer(url, init))
-  vi.stubGlobal(
-    'EventSource',
-    class {
-      onmessage = null
-      onerror = null
-    },
-  )
-  vi.stubGlobal('setInterval', () => 0)
-  setActivePinia(createPinia())
+  fakePage((url, init) => server.answer(url, init))
   await usePiece().open(PIECE)
 })
 const late = (): Promise<void> => new Promise((r) => setTimeout(r, 60))

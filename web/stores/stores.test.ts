@@ -1,11 +1,10 @@
-import { createPinia, setActivePinia } from 'pinia'
 import { beforeEach, describe, expect, it, vi } from 'vitest'
 import { health } from '../../core/mesh/health'
 import { measure } from '../../core/mesh/measure'
 import { keepFaces } from '../../core/mesh/mesh'
 import { boxBody } from '../../core/testBodies'
 import { useStages } from '../composables/useStages'
-import { Bench, PART, PIECE, SCULPT } from './fakeServer'
+import { Bench, fakePage, PART, PIECE, SCULPT } from './fakeServer'
 import { useDerivations } from './derivations'
 import { useFindings } from './findings'
 import { usePiece } from './piece'
@@ -15,18 +14,12 @@ import { useStock } from './stock'
 let bench: Bench
 beforeEach(() => {
   bench = new Bench()
-  vi.stubGlobal('fetch', (url: string, init?: RequestInit) => bench.answer(url, init))
-  vi.stubGlobal(
-    'EventSource',
-    class {
-      set onmessage(hear: (e: { data: string }) => void) {
-        bench.event = (data) => hear({ data: JSON.stringify(data) })
-      }
-      onerror = null
+  fakePage(
+    (url, init) => bench.answer(url, init),
+    (send) => {
+      bench.event = send
     },
   )
-  vi.stubGlobal('setInterval', () => 0)
-  setActivePinia(createPinia())
 })
 const opened = async (): Promise<ReturnType<typeof usePiece>> => {
   const store = usePiece()

@@ -51,7 +51,7 @@ export interface SceneDescription {
   readonly backdrop: Backdrop | null
   /** what is in the part, drawn as a clear body in its frame */
   readonly liquid: Mesh | null
-  /** the half toward the viewer is taken away */
+  /** the half toward the viewer is removed */
   readonly cutOpen: boolean
   readonly hint: string
   /** the turntable is wanted in a stage that else fills the middle itself */

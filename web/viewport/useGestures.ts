@@ -12,7 +12,7 @@ const GRIP = 22
 
 /**
  * What a hand does on the turntable, by the mode that the stage has set: it turns the view, presses a place, brushes, slides what
- * is on the skin, pulls a place in the open, tips the sculpt or carries a part. What the browser takes away is taken back.
+ * is on the skin, pulls a place in the open, tips the sculpt or carries a part. What the browser cancels is undone.
  */
 export function useGestures(scene: Ref<Scene | null>, canvas: Ref<HTMLCanvasElement | null>) {
   const viewport = useViewport()

@@ -32,7 +32,7 @@ describe('the scene on the turntable', () => {
     stage.stop()
     expect(viewport.scene).toEqual(EMPTY_SCENE)
   })
-  it('follows the tool that was taken up last, and goes back to the one before when that is laid down', () => {
+  it('follows the tool that was started last, and returns to the one before when that ends', () => {
     const first = ref(false),
       second = ref(false)
     component(() => (first.value ? { hint: 'first' } : null))
@@ -45,7 +45,7 @@ describe('the scene on the turntable', () => {
     second.value = false
     expect(viewport.scene.hint).toBe('')
   })
-  it('keeps the identity of what did not change, so that nothing is drawn anew for nothing', () => {
+  it('keeps the identity of what did not change, so that nothing is drawn without a need', () => {
     const markers = [{ point: [0, 0, 0] as [number, number, number], kind: 'note' as const }]
     const hint = ref('a')
     component(

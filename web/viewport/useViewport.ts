@@ -9,7 +9,7 @@ export const useViewport = defineStore('viewport', () => {
   const layers = shallowRef<readonly (() => SceneLayer | null)[]>([])
   const scene = computed<SceneDescription>(() => composed(layers.value.map((said) => said())))
   /**
-   * Lays what the getter says over what is said already, for as long as the component or scope that asks lives. A layer
+   * Puts what the getter says over what is said already, for as long as the component or scope that asks lives. A layer
    * that had nothing to say comes uppermost when it speaks again: what was begun last counts.
    */
   function describe(layer: () => SceneLayer | null): void {

@@ -85,7 +85,7 @@ describe('coats of a scheme in those paints', () => {
     { id: 0, clear: false, behind: null },
     { id: 1, clear: true, behind: { kelvin: 2700 } },
   ]
-  it('hide what lies below them in their own region, and tell of light only where it comes through', () => {
+  it('hide what is below them in their own region, and tell of light only where it comes through', () => {
     const facts = factsOf(
       palette,
       [

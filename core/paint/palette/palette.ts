@@ -45,7 +45,7 @@ export class Palette {
           there.map((d) => d.drops),
         )
   }
-  /** What a coat is laid with, as it comes from the bottle; null where no paint is chosen. */
+  /** The paint or mix of a coat, undiluted; null where no paint is chosen. */
   ofCoat(c: CoatPaints): Optics | null {
     return this.mixed(dropsOf(c).map(({ paintId, drops }) => ({ id: paintId, drops })))
   }

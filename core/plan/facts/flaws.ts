@@ -43,7 +43,7 @@ export function remedyFor(kind: FlawKind, size: number): Remedy {
       return remedy('Let it harden, level with grit 600, prime thin', 90, 2 * 3600, ['dust'])
     case 'missing':
       return remedy(
-        'Model it anew in epoxy putty, texture it while soft',
+        'Model it again in epoxy putty, texture it while soft',
         BENCH.remodel.setUp + BENCH.remodel.mm * size,
         8 * 3600,
         ['putty'],

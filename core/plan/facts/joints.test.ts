@@ -9,7 +9,7 @@ import { asSold } from './asSold'
 import { jointsOf, type Ask, type JointSources } from './joints'
 import { madePart, partFacts, printedHeight, printedUp, type MadePart, type MadeStep } from './madeParts'
 
-/** A column of 10 × 10 × 30 mm stands 0.1 mm over the middle of a plinth of 20 × 20 × 10 mm; a tool lies far away. */
+/** A column of 10 × 10 × 30 mm stands 0.1 mm over the middle of a plinth of 20 × 20 × 10 mm; a tool is far away. */
 const meshes: Record<string, Mesh> = {
   plinth: boxBody(20, 20, 10, -10, -10, 0),
   column: boxBody(10, 10, 30, -5, -5, 10.1),

@@ -21,7 +21,7 @@ export type Ask = <K extends Check['kind']>(
   asked: { mesh: string; check: Extract<Check, { kind: K }> }[],
 ) => Promise<(CheckReport<K> | null)[]>
 
-/** What stands outside the sculpts and is needed to know the joints. */
+/** Where the facts come from that are not in the sculpts. */
 export interface JointSources {
   ask: Ask
   /** name of the region painted on a part at some distances from a point, mm; null where nothing is painted there */

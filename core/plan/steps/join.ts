@@ -185,7 +185,7 @@ function glueEach(
         {
           what: 'a joint that lets go in handling',
           chance: pin ? 0.01 : Math.min(0.5, 0.03 + 0.3 * Math.min(1, adhesive.utilisation) * (moment > 60 ? 1 : 0.3)),
-          costs: BENCH.glue.letGo,
+          costs: BENCH.glue.failed,
         },
       ],
     })
