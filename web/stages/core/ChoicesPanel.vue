@@ -38,7 +38,7 @@ const why = ref(''),
   busy = ref(false)
 let serial = 0
 watch(
-  // By what it says: a piece that is fetched anew brings the same record as another object.
+  // By what it says: a piece that is fetched again brings the same record as another object.
   () => JSON.stringify([store.meshBefore('hollow'), op.value ?? props.wall, casting.value, resin.value?.density]),
   async () => {
     const mesh = store.meshBefore('hollow')
@@ -83,8 +83,11 @@ const COLUMNS = [
 ] as const
 type Key = (typeof COLUMNS)[number]['key']
 const ml = (v: number): string => `${(v / 1000).toFixed(1)} ml`
+/** Without a resin nobody knows what it costs. */
 const money = (c: CoreChoice): string =>
-  stock.money((c.resin / 1e6) * (resin.value?.pricePerLitre ?? 0) + (c.casting / 1e6) * castingPrice.value)
+  resin.value ? stock.money((c.resin / 1e6) * resin.value.pricePerLitre + (c.casting / 1e6) * castingPrice.value) : '–'
+/** Its faces look inward, so that its volume is negative and nothing that follows from it is true. */
+const insideOut = computed(() => choices.value !== null && choices.value.solid.resin <= 0)
 const pours = computed(() => Math.ceil((2 * (hollowed.value?.cavityRadius ?? 0)) / POUR))
 const hours = computed(() => {
   const h = store.report('orient')?.measures.size[2] ?? found.size?.[2]
@@ -141,6 +144,9 @@ async function choose(key: Key): Promise<void> {
     <p v-else-if="why" class="mb-0">
       <b>Stays solid.</b> <span class="soft">{{ why }}</span>
     </p>
+    <p v-else-if="insideOut" class="mb-0">
+      The part is inside out, so solid and hollow cannot be compared. Repair it in Intake first.
+    </p>
     <template v-else-if="choices">
       <table class="plain choices">
         <thead>
@@ -167,6 +173,9 @@ async function choose(key: Key): Promise<void> {
           </tr>
         </tbody>
       </table>
+      <p v-if="!resin" class="soft small mb-1">
+        No resin is chosen: weights are for {{ loadDefaults.density }} g/ml, and there is no price.
+      </p>
       <p class="soft small mb-1 mt-2">{{ risks[current] }}</p>
       <details class="small">
         <summary>How we know, and the casting resin</summary>
