@@ -120,6 +120,8 @@ watch(
   (q) => scene.value?.tilt(q),
 )
 let company = 0
+/** how many stand beside the part at work */
+let beside = 0
 watch(
   [() => viewport.scene.companions.join(), scene],
   async ([, s]) => {
@@ -135,7 +137,10 @@ watch(
       if (mine !== company) return
       const before = s.size.clone()
       s.accompany(list)
-      if (Math.abs(Math.log(s.size.length() / before.length())) > 0.12) s.gaze.home()
+      const grown = Math.log(s.size.length() / before.length())
+      // Whichever came first, the first to stand beside the part at work is in the picture with it.
+      if (Math.abs(grown) > 0.12 || (beside === 0 && grown > 0.01)) s.gaze.home()
+      beside = list.length
     } catch (e) {
       if (mine === company) fault.value = e instanceof Error ? e.message : String(e)
     }
