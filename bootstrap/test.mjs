@@ -15,6 +15,8 @@ const began = Date.now()
 const seconds = () => `${Math.round((Date.now() - began) / 1000)} s`
 let passed = 0,
   failed = 0
+/** What failed and why, said once more at the end: in a long output it is otherwise looked for. */
+const failures = []
 const children = new Set()
 const bin = (name) => join(root, 'node_modules', '.bin', name)
 
@@ -47,22 +49,27 @@ const run = (command, args, env = {}) =>
 async function check(name, command, args) {
   const { code, said } = await run(command, args)
   console.log(`\n== ${name}: ${code === 0 ? 'passed' : 'failed'} after ${seconds()}`)
-  if (code !== 0) console.log(said)
   if (code === 0) passed++
-  else failed++
+  else {
+    failed++
+    failures.push([name, said])
+  }
 }
 
 /** A runner that counts its own tests. A run that failed without naming a test still counts as one failure. */
 async function tests(name, command, args, env, count) {
   const { code, said } = await run(command, args, env)
   let p = 0,
-    f = 0
+    f = 0,
+    why = []
   try {
-    ;[p, f] = count()
+    ;[p, f, why] = count()
   } catch {
     f = 1
   }
   if (code !== 0 && f === 0) f = 1
+  if (f > 0 && why.length === 0) why = [[name, said]]
+  failures.push(...why)
   console.log(`\n== ${name}: ${p} passed, ${f} failed after ${seconds()}`)
   console.log(said)
   passed += p
@@ -107,7 +114,16 @@ try {
       { ...env, UNIT_WORKERS: '1' },
       () => {
         const r = JSON.parse(readFileSync(report, 'utf8'))
-        return [r.numPassedTests, r.numFailedTests + r.numFailedTestSuites * (r.numFailedTests === 0 ? 1 : 0)]
+        return [
+          r.numPassedTests,
+          r.numFailedTests + r.numFailedTestSuites * (r.numFailedTests === 0 ? 1 : 0),
+          r.testResults.flatMap((file) => [
+            ...(file.status === 'failed' && file.message ? [[file.name, file.message]] : []),
+            ...file.assertionResults
+              .filter((t) => t.status === 'failed')
+              .map((t) => [`${file.name}: ${t.fullName}`, t.failureMessages.join('\n')]),
+          ]),
+        ]
       },
     )
   }
@@ -118,8 +134,22 @@ try {
       ['test', '-c', 'e2e/playwright.config.ts'],
       { ...env, PLAYWRIGHT_JSON_OUTPUT_NAME: browser, UNDERCUT_WORK: work },
       () => {
-        const { stats } = JSON.parse(readFileSync(browser, 'utf8'))
-        return [stats.expected, stats.unexpected + stats.flaky]
+        const { stats, suites, errors } = JSON.parse(readFileSync(browser, 'utf8'))
+        /** Suites hold suites: of files, then of what `describe` groups. */
+        const failedIn = (suite) => [
+          ...(suite.suites ?? []).flatMap(failedIn),
+          ...(suite.specs ?? [])
+            .filter((spec) => !spec.ok)
+            .map((spec) => [
+              `${spec.file}: ${spec.title}`,
+              spec.tests.flatMap((t) => t.results.flatMap((r) => r.errors.map((e) => e.message))).join('\n'),
+            ]),
+        ]
+        return [
+          stats.expected,
+          stats.unexpected + stats.flaky,
+          [...suites.flatMap(failedIn), ...errors.map((e) => ['browser tests', e.message])],
+        ]
       },
     ),
     vitest('unit', 'core/', 'contract/', 'cli/', 'demo/', 'web/'),
@@ -129,5 +159,6 @@ try {
 } finally {
   end()
 }
+for (const [what, why] of failures) console.log(`\nFailed: ${what}\n${why.split('\n').slice(0, 60).join('\n')}`)
 console.log(`\nAfter ${seconds()}:\n${passed} passed, ${failed} failed`)
 process.exit(failed === 0 && passed > 0 ? 0 : 1)

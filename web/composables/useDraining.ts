@@ -21,10 +21,6 @@ export function useDraining(turn: (down: Vector3) => void): {
   stop: () => void
 } {
   const viewport = useViewport()
-  remote ??= Comlink.wrap<DrainWorker>(
-    new Worker(new URL('../workers/drain.worker.ts', import.meta.url), { type: 'module' }),
-  )
-  const worker = remote
   const playing = ref(false),
     left = ref<number | null>(null)
   const liquid = shallowRef<Mesh | null>(null)
@@ -41,6 +37,11 @@ export function useDraining(turn: (down: Vector3) => void): {
     if (!shown || poses.length === 0) return
     const mine = ++run
     playing.value = true
+    // Only whoever plays needs the worker.
+    remote ??= Comlink.wrap<DrainWorker>(
+      new Worker(new URL('../workers/drain.worker.ts', import.meta.url), { type: 'module' }),
+    )
+    const worker = remote
     await worker.begin(toRaw(shown.mesh), JSON.parse(JSON.stringify(poses)) as Vector3[], PER_POSE)
     for (let pose = -1; ;) {
       const began = performance.now()

@@ -32,7 +32,12 @@ interface Body {
   version: number
   operations: OperationRecord[]
   check: { kind: string }
+  op: OperationRecord
 }
+/** What a check or a trial reports: always the same, or by what it was asked. */
+type Answer = object | null | ((asked: never) => object | null)
+/** A thing of the stock as the server gives it. */
+export const item = (kind: string, id: string, data: object): object => ({ id, kind, version: 1, data })
 const MEASURES = {
   size: [10, 10, 20],
   box: { min: [0, 0, 0], max: [10, 10, 20] },
@@ -41,7 +46,7 @@ const MEASURES = {
   centre: [5, 5, 10],
 }
 /** What a kind reports besides, where anything. */
-const OWN: Partial<Record<OperationRecord['kind'], object>> = {
+export const OWN: Partial<Record<OperationRecord['kind'], object>> = {
   repair: {
     repair: {
       welded: 0,
@@ -97,7 +102,18 @@ const OWN: Partial<Record<OperationRecord['kind'], object>> = {
 export class Bench {
   version = 1
   operations: OperationRecord[] = []
-  checks = new Map<string, unknown>()
+  checks = new Map<string, Answer>()
+  /** what an operation that is only tried reports, by its kind */
+  trials = new Map<string, Answer>()
+  /** what an operation of that kind is refused with */
+  failing = new Map<string, string>()
+  stock: object[] = []
+  /** parts of the piece besides its first */
+  others: object[] = []
+  /** what is answered at an address that the bench does not know, by method and path */
+  replies = new Map<string, unknown>()
+  /** what was sent, by method and path, the newest last */
+  sent: { call: string; body: unknown }[] = []
   deadline: string | null = null
   calls: string[] = []
   refuseNext = 0
@@ -110,8 +126,20 @@ export class Bench {
   slow = 0
   event: ((data: object) => void) | null = null
 
-  private derivation(kind: string, report: unknown): object {
-    const key = `${kind}-${JSON.stringify(this.operations.map((o) => o.kind))}`
+  private derivation(kind: string, report: unknown, asked: unknown = null): object {
+    const key = `${kind}-${JSON.stringify([this.operations.map((o) => o.kind), asked])}`
+    const message = this.failing.get(kind)
+    if (message !== undefined)
+      return {
+        key,
+        kind,
+        status: 'failed',
+        progress: 1,
+        meshHash: null,
+        blobs: {},
+        report: null,
+        problem: { code: 'refused', message },
+      }
     return {
       key,
       kind,
@@ -144,6 +172,7 @@ export class Bench {
       method = init.method ?? 'GET'
     const body = typeof init.body === 'string' ? (JSON.parse(init.body) as Body) : ({} as Body)
     this.calls.push(`${method} ${path}`)
+    if (method !== 'GET') this.sent.push({ call: `${method} ${path}`, body })
     const json = (value: unknown, status = 200): Response => new Response(JSON.stringify(value), { status })
     // What is answered is what was there when it was asked; that it takes its time is what quick changes meet.
     const reply = this.reply(path, method, body, json)
@@ -171,7 +200,7 @@ export class Bench {
         deadline: this.deadline,
         ...this.fields,
         version: this.fieldsVersion,
-        partList: [this.part()],
+        partList: [this.part(), ...this.others],
         intakes: [],
       })
     if (path === `/parts/${PART}/operations`) {
@@ -199,7 +228,14 @@ export class Bench {
     if (path === '/checks' || path === '/checks/known') {
       const kind = body.check.kind
       if (!this.checks.has(kind)) return path === '/checks' ? json({ detail: 'no worker' }, 503) : json(null)
-      return json(this.derivation(kind, this.checks.get(kind)))
+      const answer = this.checks.get(kind)
+      const report = typeof answer === 'function' ? answer(body.check as never) : answer
+      return json(this.derivation(kind, report, body.check))
+    }
+    if (path === '/trials' && this.trials.has(body.op.kind)) {
+      const answer = this.trials.get(body.op.kind)
+      const report = typeof answer === 'function' ? answer(body.op as never) : answer
+      return json(this.derivation(body.op.kind, { kind: body.op.kind, measures: MEASURES, ...report }, body.op))
     }
     if (path === `/pieces/${PIECE}/plan`)
       return json({
@@ -243,7 +279,8 @@ export class Bench {
     if (path === `/pieces/${PIECE}/log`) return json([])
     if (path === `/pieces/${PIECE}/scheme`)
       return json({ version: 1, regions: [{ id: 0, name: 'Coat', target: null }], coats: [], maps: [] })
-    if (path === '/stock') return json([])
+    if (path === '/stock') return json(this.stock)
+    if (this.replies.has(`${method} ${path}`)) return json(this.replies.get(`${method} ${path}`))
     if (path === '/workshop') return json({ detail: 'none' }, 404)
     return json({ detail: `no ${path}` }, 404)
   }
