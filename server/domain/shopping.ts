@@ -18,7 +18,7 @@ export async function shopping(): Promise<ShoppingRow[]> {
   const open = new Set(c.tasks.map((t) => t.id))
   const needs: Need[] = []
   for (const p of pieces) {
-    const { steps } = await plannedPiece(p.id, p.data)
+    const { steps } = await plannedPiece(p.id)
     for (const s of steps) {
       const id = taskId(p.id, s.key)
       if (!open.has(id)) continue

@@ -28,7 +28,7 @@ export async function takeFromStock(
       await b.destroy({ transaction })
     }
   } else {
-    const { steps } = await plannedPiece(piece.id, piece.data)
+    const { steps } = await plannedPiece(piece.id)
     const uses = steps.find((s) => s.key === stepKey)?.uses ?? []
     const items = await StockItem.findAll({ where: { kind: ['material', 'paint'], deletedAt: null }, transaction })
     const today = dayAt(zoneOf(await readWorkshop()))

@@ -44,11 +44,19 @@ onChange((c) => {
   } else if (c.type !== 'calendar') made.clear()
 })
 
-/** The plan of a piece from what is known; `measure` has measured what is not. */
-export async function plannedPiece(id: string, data: Record<string, unknown>, measure = false): Promise<PlannedPiece> {
+/**
+ * The plan of a piece from what is known; `measure` has measured what is not.
+ *
+ * The piece is read here and not by the caller: between his reading and this it may have been changed, and what was planned
+ * from the older one would be kept as if it were of the newer.
+ *
+ * @throws EmptyResultError when there is no such piece
+ */
+export async function plannedPiece(id: string, measure = false): Promise<PlannedPiece> {
   const known = made.get(id)
   if (known && !measure && now() < known.holds) return known
   const began = age
+  const { data } = await Piece.findByPk(id, { rejectOnEmpty: true })
   const { facts, pending, awaits, printing } = await planFacts(id, data, measure)
   const { deadline } = newPiece.parse(data)
   const holds = facts.hurried || !deadline ? Infinity : hurriedFrom(deadline, zoneOf(await readWorkshop()))
@@ -90,7 +98,7 @@ export async function workshopPlan(): Promise<CalendarRecord> {
   const tasks: CalendarTask[] = []
   for (const p of pieces) {
     if (newPiece.parse(p.data).resting) continue
-    const plan = await plannedPiece(p.id, p.data)
+    const plan = await plannedPiece(p.id)
     if (plan.printing > began)
       for (const printer of plan.facts.running) (closed[printer] ??= []).push([began - 1, plan.printing])
     tasks.push(...calendarTasks(p.id, plan, ticks, edits))

@@ -72,6 +72,21 @@ describe('the calendar', () => {
     expect((await calendar()).tasks.some((t: any) => t.piece === two)).toBe(true)
   })
 
+  it('never keeps a plan of a piece as it was before a change that came while others were planned', async () => {
+    // The last of several: it is read with the others, and planned after them.
+    const id = (await Promise.all(['Left', 'Right', 'Last'].map(box)))[2]!
+    let { version } = await at.piece(id)
+    for (const undercoat of ['white', 'black', 'grey', 'white', 'black']) {
+      // Nothing that was planned holds any more.
+      await workshop({})
+      const all = calendar()
+      await new Promise((r) => setTimeout(r, 8))
+      await call('PATCH', `/pieces/${id}`, { version: version++, schools: { undercoat } })
+      await all
+      expect((await step(id, 'prime-1')).title).toContain(`Prime ${undercoat}`)
+    }
+  })
+
   it('reads bench hours on the workshop’s own clock, gives work to people, and refuses what is none', async () => {
     const id = await box('Elsewhere')
     const hours = [0, 1, 2, 3, 4, 5, 6].map((weekday) => ({ weekday, from: 600, to: 1200 }))

@@ -38,7 +38,7 @@ interface Body {
 type Answer = object | null | ((asked: never) => object | null)
 /** A thing of the stock as the server gives it. */
 export const item = (kind: string, id: string, data: object): object => ({ id, kind, version: 1, data })
-const MEASURES = {
+export const MEASURES = {
   size: [10, 10, 20],
   box: { min: [0, 0, 0], max: [10, 10, 20] },
   area: 1,

@@ -69,7 +69,7 @@ endpoint(
   { query: measured, reply: plan },
   async (req, _body, _res, { measure }) => {
     const p = await findPiece(req.params.id!)
-    const { facts, pending, steps } = await plannedPiece(p.id, p.data, measure === '1')
+    const { facts, pending, steps } = await plannedPiece(p.id, measure === '1')
     const [{ calendar, laid }, rows, timers] = await Promise.all([
       laidWorkshop(),
       Tick.findAll({ where: { pieceId: p.id } }),

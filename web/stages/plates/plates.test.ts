@@ -1,0 +1,275 @@
+// @vitest-environment happy-dom
+import { DOMWrapper } from '@vue/test-utils'
+import { afterEach, beforeEach, describe, expect, it } from 'vitest'
+import type { NestReport } from '../../../core/print/nest/nestReport'
+import { MEASURES, PART, PIECE } from '../../stores/fakeServer'
+import { usePlating } from '../../stores/plating'
+import { useRequestedFix } from '../../stores/requestedFix'
+import { button, choose, control, press, PRINTER_ID, settle, StageBench, type } from '../stageTesting'
+
+let page: StageBench
+const SECOND = '99999999-9999-4999-8999-999999999999'
+const plate = (number: number, copies: number[]): NestReport['nesting']['plates'][number] => ({
+  printer: PRINTER_ID,
+  number,
+  resin: '',
+  parts: copies.map((copy) => ({ id: PART, copy, x: 12 * copy, y: 0, angle: 0 })),
+  height: 40,
+  seconds: 7200,
+  filled: 0.2,
+})
+const nested = (plates: NestReport['nesting']['plates'], left: NestReport['nesting']['left'] = []): NestReport => ({
+  nesting: { plates, left, seconds: 7200 * plates.length, finish: 7200 * plates.length, vatChanges: 0 },
+  oneByOne: { seconds: 9000, finish: 9000, plates: 3, left: 0 },
+  only: [{ printer: PRINTER_ID, seconds: 9000, finish: 9000, plates: 3, left: 2 }],
+  soonest: null,
+  shapes: [
+    {
+      id: PART,
+      height: 40,
+      loops: [
+        [
+          [-5, -5],
+          [5, -5],
+          [5, 5],
+          [-5, 5],
+        ],
+      ],
+    },
+  ],
+})
+beforeEach(() => {
+  page = new StageBench()
+  page.stocked()
+  page.bench.operations = [{ kind: 'orient', quaternion: [0, 0, 0, 1] }]
+  page.bench.checks.set('nest', nested([plate(0, [0, 1]), plate(1, [2])]))
+})
+afterEach(() => page.end())
+/** What was last said about how the parts are set on plates. */
+const wished = (): Record<string, unknown> => {
+  const last = page.bench.sent.filter((s) => s.call === `PATCH /pieces/${PIECE}`).at(-1)
+  return (last!.body as { plating: Record<string, unknown> }).plating
+}
+const nestAsked = (): { parts: { copies: number; turn: boolean; locks: unknown[] }[]; aim: string } =>
+  page.bench.sent
+    .filter((s) => s.call === 'POST /checks')
+    .map((s) => (s.body as { check: { kind: string } }).check)
+    .filter((c) => c.kind === 'nest')
+    .at(-1) as never
+const open = async () => {
+  const at = await page.on(() => import('./NestPanel.vue'))
+  usePlating().open = true
+  await settle()
+  return at
+}
+
+describe('the plates of a piece', () => {
+  it('are nested only while somebody looks, for the copies and spares that are wanted', async () => {
+    page.bench.fields = { plating: { copies: { [PART]: 3 }, spares: { [PART]: 1 } } }
+    await page.piece()
+    usePlating()
+    await settle()
+    expect(page.bench.sent.some((s) => JSON.stringify(s.body).includes('"nest"'))).toBe(false)
+    const at = await open()
+    expect(nestAsked()).toMatchObject({ parts: [{ copies: 4, turn: true, locks: [] }], aim: 'hours' })
+    expect(at.text()).toContain('of machine time on 2 plates')
+    expect(at.findAll('.plates li').map((l) => l.text())).toEqual([
+      expect.stringContaining('2 parts, 40 mm'),
+      expect.stringContaining('1 part, 40 mm'),
+    ])
+  })
+  it('take whole copies from none to two hundred', async () => {
+    const at = await open()
+    for (const [typed, kept] of [
+      ['12', 12],
+      ['-3', 0],
+      ['999', 200],
+      ['2.6', 3],
+    ] as const) {
+      const field = control(at, 'Copies of bust')
+      await field.setValue(typed)
+      await field.trigger('change')
+      await settle()
+      expect(wished().copies).toEqual({ [PART]: kept })
+    }
+  })
+  it('ask again when a part may not be turned', async () => {
+    const at = await open()
+    await choose(at, 'bust may be turned', false)
+    expect(wished().straight).toEqual({ [PART]: true })
+    expect(nestAsked().parts[0]!.turn).toBe(false)
+  })
+  it('always have a printer: the last one cannot be taken away', async () => {
+    const at = await open()
+    const box = at.findAll<HTMLInputElement>('details input[type=checkbox]')[0]!
+    const before = page.bench.sent.length
+    await box.setValue(false)
+    await settle()
+    expect(page.bench.sent).toHaveLength(before)
+    expect(usePlating().printers.map((p) => p.name)).toEqual(['Test printer'])
+  })
+  it('say of each part that no printer takes why it has no place', async () => {
+    page.bench.checks.set(
+      'nest',
+      nested(
+        [],
+        [
+          { id: PART, why: 'tall' },
+          { id: PART, why: 'taken' },
+        ],
+      ),
+    )
+    const at = await open()
+    expect(at.findAll('[role=alert]').map((p) => p.text())).toEqual([
+      'bust is too tall for every printer.',
+      'bust has no room where it was put.',
+    ])
+  })
+  it('compare other ways, and of a way that leaves parts out only say how many', async () => {
+    const at = await open()
+    const rows = at.findAll('tbody tr').map((r) => r.text())
+    expect(rows.find((r) => r.startsWith('all on Test printer'))).toContain('2 do not fit')
+    expect(rows.find((r) => r.startsWith('one by one'))).not.toContain('do not fit')
+  })
+  it('name what has not been stood up, and put none of it on a plate', async () => {
+    page.bench.others = [part(SECOND, 'plinth')]
+    const at = await open()
+    expect(at.text()).toContain('Not stood up yet, so not on a plate: plinth.')
+    expect(nestAsked().parts).toHaveLength(1)
+  })
+  it('advise spares by what parts like it have come to, and none where all came out', async () => {
+    const rate = { by: 'printer', what: 'Test printer', parts: 20, good: 12, rate: 0.6, low: 0.4, high: 0.8 }
+    page.bench.replies.set('GET /record', { rates: [rate], times: [], plates: 20 })
+    page.bench.fields = { plating: { copies: { [PART]: 4 } } }
+    const at = await open()
+    const advice = at.find('[data-spares=bust]')
+    expect(advice.text()).toContain('as parts like it have so far')
+    await press(advice, /^Print \d+ spares?|^Print a spare/)
+    expect((wished().spares as Record<string, number>)[PART]).toBeGreaterThan(0)
+    expect(at.find('[data-spares=bust]').exists()).toBe(false)
+    await press(at, 'No spare of bust')
+    expect(wished().spares).toEqual({ [PART]: 0 })
+  })
+  it('keep a place that a hand chose beside the other copies’, and give it up again', async () => {
+    page.bench.fields = {
+      plating: { locks: { [PART]: [{ copy: 1, printer: PRINTER_ID, plate: 0, x: 9, y: 9, angle: 0 }] } },
+    }
+    const at = await page.on(() => import('../PlatesStage.vue'))
+    await press(new DOMWrapper(document.body), 'From above')
+    const { default: PlateDrawing } = await import('./PlateDrawing.vue')
+    at.getComponent(PlateDrawing).vm.$emit('put', { id: PART, copy: 0, x: 1, y: 2, angle: 0.5 })
+    await settle()
+    expect((wished().locks as Record<string, unknown[]>)[PART]).toEqual([
+      { copy: 1, printer: PRINTER_ID, plate: 0, x: 9, y: 9, angle: 0 },
+      { copy: 0, printer: PRINTER_ID, plate: 0, x: 1, y: 2, angle: 0.5 },
+    ])
+    expect(nestAsked().parts[0]!.locks).toHaveLength(2)
+    await press(at, 'Free it')
+    expect(wished().locks).toEqual({})
+  })
+})
+
+describe('a whole plate that is sliced', () => {
+  it('is made as one body of its parts where they lie, and is given up when it is laid out anew', async () => {
+    page.bench.checks.set('plate', { measures: MEASURES })
+    const at = await open()
+    await button(at.findAll('.plates li')[0]!, 'Slice').trigger('click')
+    await settle()
+    const asked = page.bench.sent
+      .map((s) => (s.body as { check?: { kind: string } }).check)
+      .find((c) => c?.kind === 'plate')
+    expect(asked).toMatchObject({
+      parts: [
+        { of: 0, x: 0, y: 0 },
+        { of: 0, x: 12, y: 0 },
+      ],
+    })
+    expect(usePlating().target?.plate.number).toBe(0)
+    expect(at.emitted('slice')).toHaveLength(1)
+    page.bench.checks.set('nest', nested([plate(0, [0, 1, 2])]))
+    await type(at, 'Copies of bust', 3)
+    await control(at, 'Copies of bust').trigger('change')
+    await settle()
+    expect(usePlating().target).toBeNull()
+  })
+  it('says that it is gone where the plates were laid out anew meanwhile', async () => {
+    page.bench.checks.set('plate', { measures: MEASURES })
+    await open()
+    const plating = usePlating()
+    const [first, second] = plating.report!.nesting.plates
+    page.bench.slow = 20
+    page.bench.checks.set('nest', nested([plate(0, [0, 1, 2])]))
+    void plating.change({ aim: 'soonest' })
+    for (let i = 0; i < 500 && !plating.behind; i++) await new Promise((r) => setTimeout(r, 1))
+    await expect(plating.setUp(second!)).rejects.toThrow('laid out anew meanwhile, and this one is gone')
+    expect(plating.target).toBeNull()
+    // The first is still there, with more on it: it is sliced as it lies now.
+    await plating.setUp(first!)
+    expect(plating.target?.plate.parts).toHaveLength(3)
+  })
+})
+
+describe('what is found on a plate', () => {
+  it('is mended at Stand on the part that it concerns, where it lies there', async () => {
+    page.bench.others = [part(SECOND, 'plinth', [{ kind: 'orient', quaternion: [0, 0, 0, 1] }])]
+    const two = nested([
+      {
+        ...plate(0, [0]),
+        parts: [
+          { id: PART, copy: 0, x: -20, y: 0, angle: 0 },
+          { id: SECOND, copy: 0, x: 20, y: 10, angle: Math.PI / 2 },
+        ],
+      },
+    ])
+    two.shapes.push({ ...two.shapes[0]!, id: SECOND })
+    page.bench.checks.set('nest', two)
+    page.bench.checks.set('plate', { measures: MEASURES })
+    const at = await page.on(() => import('../PlatesStage.vue'))
+    await usePlating().setUp(usePlating().report!.nesting.plates[0]!)
+    const { default: FindingList } = await import('../../shell/FindingList.vue')
+    const fixes = at.getComponent(FindingList).props('fixes') as { ventCup: (f: object) => unknown }
+    // 2 mm in front of the plinth's middle on the plate: it lies turned by a quarter.
+    await fixes.ventCup({ act: 'ventCup', place: [20, 12, 7], label: 'Put a hole there', effect: '' })
+    await settle()
+    expect(page.router.currentRoute.value.path).toBe(`/pieces/${PIECE}/stand`)
+    const wanted = useRequestedFix().taken('stand')
+    expect(wanted).toMatchObject({ act: 'ventCup' })
+    const { place } = wanted as unknown as { place: number[] }
+    expect(place[0]).toBeCloseTo(2)
+    expect(place[1]).toBeCloseTo(0)
+    expect(place[2]).toBe(7)
+    const { usePiece } = await import('../../stores/piece')
+    expect(usePiece().part!.name).toBe('plinth')
+  })
+})
+
+/** Another part of the piece, with what was done to it. */
+function part(id: string, name: string, operations: object[] = []): object {
+  return {
+    id,
+    pieceId: PIECE,
+    name,
+    fileName: `${name}.stl`,
+    version: 1,
+    sculptMesh: `mesh-${name}`,
+    sculptId: null,
+    meshHash: `mesh-${name}`,
+    steps: operations.map((op) => ({
+      op,
+      derivation: {
+        key: `${name}-orient`,
+        kind: 'orient',
+        status: 'done',
+        progress: 1,
+        meshHash: `mesh-${name}-stood`,
+        blobs: {},
+        report: {
+          kind: 'orient',
+          offset: [0, 0, 0],
+          measures: MEASURES,
+        },
+        problem: null,
+      },
+    })),
+  }
+}
