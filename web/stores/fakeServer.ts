@@ -110,7 +110,7 @@ export class Bench {
   stock: object[] = []
   /** parts of the piece besides its first */
   others: object[] = []
-  /** what is answered at an address that the bench does not know, by method and path */
+  /** what is answered instead of what the bench would, by method and path */
   replies = new Map<string, unknown>()
   /** what was sent, by method and path, the newest last */
   sent: { call: string; body: unknown }[] = []
@@ -185,6 +185,7 @@ export class Bench {
     body: Body,
     json: (value: unknown, status?: number) => Response,
   ): Response {
+    if (this.replies.has(`${method} ${path}`)) return json(this.replies.get(`${method} ${path}`))
     if (path === `/pieces/${PIECE}` && method === 'PATCH') {
       const { version, ...changed } = body as unknown as Record<string, unknown>
       if (version !== this.fieldsVersion) return json({ detail: 'This was changed in another window meanwhile.' }, 409)
@@ -280,7 +281,6 @@ export class Bench {
     if (path === `/pieces/${PIECE}/scheme`)
       return json({ version: 1, regions: [{ id: 0, name: 'Coat', target: null }], coats: [], maps: [] })
     if (path === '/stock') return json(this.stock)
-    if (this.replies.has(`${method} ${path}`)) return json(this.replies.get(`${method} ${path}`))
     if (path === '/workshop') return json({ detail: 'none' }, 404)
     return json({ detail: `no ${path}` }, 404)
   }
