@@ -1,6 +1,8 @@
 import { flushPromises, mount, type DOMWrapper, type VueWrapper } from '@vue/test-utils'
 import { vi } from 'vitest'
 import { createMemoryHistory, createRouter, type Router } from 'vue-router'
+import { workshop as workshopSchema } from '../../contract/workshop'
+import { schoolDefaults } from '../../core/defaults/plan'
 import { health } from '../../core/mesh/health'
 import { measure } from '../../core/mesh/measure'
 import { boxBody } from '../../core/testBodies'
@@ -68,6 +70,19 @@ export const PRINTER = {
   layerHeight: 0.1,
 }
 export const RESIN = { name: 'Test resin', density: 1.2, pricePerLitre: 40 }
+
+/** The workshop as the server gives it. */
+export const shop = (more: object = {}): object =>
+  workshopSchema.parse({
+    version: 1,
+    name: 'Test workshop',
+    currency: 'EUR',
+    temperature: 20,
+    humidity: 50,
+    schools: schoolDefaults,
+    benchHours: [],
+    ...more,
+  })
 
 /** Everything that is on its way has come. */
 export const settle = async (): Promise<void> => {
