@@ -128,6 +128,13 @@ export function control(at: Within, label: string | RegExp): DOMWrapper<HTMLInpu
   if (!found) throw new Error(`There is no field ${String(label)}.`)
   return found
 }
+/** Types into a field that tells its text when it is left. */
+export async function enter(at: Within, label: string | RegExp, text: string): Promise<void> {
+  const field = control(at, label)
+  await field.setValue(text)
+  await field.trigger('change')
+  await settle()
+}
 export async function choose(at: Within, label: string | RegExp, value: string | boolean): Promise<void> {
   const field = control(at, label)
   await field.setValue(value as never)

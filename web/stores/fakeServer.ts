@@ -179,6 +179,23 @@ export class Bench {
     if (this.slow > 0) await new Promise((r) => setTimeout(r, this.slow))
     return reply
   }
+  /** A thing of the stock added, changed from the version that is there, or taken out. */
+  private changeStock(
+    path: string,
+    method: string,
+    body: { version: number; data: object },
+    json: (value: unknown, status?: number) => Response,
+  ): Response {
+    const [, , kind, id] = path.split('/') as [string, string, string, string | undefined]
+    const there = this.stock as { id: string; version: number; data: object }[]
+    if (method === 'POST') this.stock.push(item(kind, `new-${this.stock.length}`, body))
+    const found = there.find((i) => i.id === id)
+    if (method === 'DELETE') this.stock = there.filter((i) => i !== found)
+    if (method !== 'PUT' || !found) return json({})
+    if (body.version !== found.version) return json({ detail: 'This was changed in another window meanwhile.' }, 409)
+    Object.assign(found, { data: body.data, version: found.version + 1 })
+    return json(found)
+  }
   private reply(
     path: string,
     method: string,
@@ -281,6 +298,7 @@ export class Bench {
     if (path === `/pieces/${PIECE}/scheme`)
       return json({ version: 1, regions: [{ id: 0, name: 'Coat', target: null }], coats: [], maps: [] })
     if (path === '/stock') return json(this.stock)
+    if (path.startsWith('/stock/')) return this.changeStock(path, method, body as never, json)
     if (path === '/workshop') return json({ detail: 'none' }, 404)
     return json({ detail: `no ${path}` }, 404)
   }

@@ -6,7 +6,7 @@ import { ADHESIVES, FILLERS } from '../../../core/plan/materials/materials'
 import { PART, PIECE } from '../../stores/fakeServer'
 import { useOutbox } from '../../stores/outbox'
 import { usePlan } from '../../stores/plan'
-import { button, choose, control, press, settle, StageBench, type } from '../stageTesting'
+import { button, choose, control, enter, press, settle, StageBench, type } from '../stageTesting'
 
 let page: StageBench
 beforeEach(() => {
@@ -232,9 +232,7 @@ describe('a step of the plan', () => {
       ['25', 1500],
       ['-4', 0],
     ] as const) {
-      await field.setValue(typed)
-      await field.trigger('change')
-      await settle()
+      await enter(at, 'Minutes that it took', typed)
       expect(send.mock.calls.at(-1)![0].body).toMatchObject({ took: kept })
     }
     expect(button(at, 'Not done after all').exists()).toBe(true)

@@ -5,7 +5,7 @@ import type { NestReport } from '../../../core/print/nest/nestReport'
 import { MEASURES, PART, PIECE } from '../../stores/fakeServer'
 import { usePlating } from '../../stores/plating'
 import { useRequestedFix } from '../../stores/requestedFix'
-import { button, choose, control, press, PRINTER_ID, settle, StageBench, type } from '../stageTesting'
+import { button, choose, enter, press, PRINTER_ID, settle, StageBench } from '../stageTesting'
 
 let page: StageBench
 const SECOND = '99999999-9999-4999-8999-999999999999'
@@ -86,10 +86,7 @@ describe('the plates of a piece', () => {
       ['999', 200],
       ['2.6', 3],
     ] as const) {
-      const field = control(at, 'Copies of bust')
-      await field.setValue(typed)
-      await field.trigger('change')
-      await settle()
+      await enter(at, 'Copies of bust', typed)
       expect(wished().copies).toEqual({ [PART]: kept })
     }
   })
@@ -187,9 +184,7 @@ describe('a whole plate that is sliced', () => {
     expect(usePlating().target?.plate.number).toBe(0)
     expect(at.emitted('slice')).toHaveLength(1)
     page.bench.checks.set('nest', nested([plate(0, [0, 1, 2])]))
-    await type(at, 'Copies of bust', 3)
-    await control(at, 'Copies of bust').trigger('change')
-    await settle()
+    await enter(at, 'Copies of bust', '3')
     expect(usePlating().target).toBeNull()
   })
   it('says that it is gone where the plates were laid out anew meanwhile', async () => {

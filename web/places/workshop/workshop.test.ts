@@ -1,0 +1,89 @@
+// @vitest-environment happy-dom
+import { mount, type VueWrapper } from '@vue/test-utils'
+import { describe, expect, it } from 'vitest'
+import { reactive } from 'vue'
+import { CLEARANCES } from '../../../core/defaults/fit'
+import type { Workshop } from '../../../contract/workshop'
+import ClearanceTable from '../ClearanceTable.vue'
+import { choose, control, enter, press, type } from '../../stages/stageTesting'
+import HoursEditor from './HoursEditor.vue'
+import PeoplePanel from './PeoplePanel.vue'
+
+/** Forms of the workshop, which change what they are given in place: it is sent as a whole. */
+const on = <T extends object>(component: object, value: T, props: object = {}): { at: VueWrapper; value: T } => {
+  const held = reactive(value) as T
+  return { at: mount(component as never, { props: { modelValue: held, ...props } }), value: held }
+}
+
+describe('bench hours', () => {
+  it('are minutes of the day, written as a clock shows them', async () => {
+    const { at, value } = on(HoursEditor, [{ weekday: 1, from: 545, to: 1080 }])
+    expect(control(at, 'From').element.value).toBe('09:05')
+    await enter(at, 'To', '21:30')
+    await choose(at, 'Day', '3')
+    expect(value).toEqual([{ weekday: 3, from: 545, to: 1290 }])
+    await press(at, 'Add hours')
+    expect(value).toHaveLength(2)
+    await press(at, 'Remove these hours')
+    expect(value).toEqual([{ weekday: 6, from: 600, to: 720 }])
+  })
+  it('are named by whose they are, so that two tables can be told apart', () => {
+    const { at } = on(HoursEditor, [{ weekday: 1, from: 545, to: 1080 }], { whose: 'Ada' })
+    expect(control(at, 'From, Ada').element.value).toBe('09:05')
+  })
+})
+
+describe('who works here', () => {
+  const people = (): Workshop['people'] => [{ name: 'Ada', hours: null, off: ['2026-12-24'] }]
+  it('is one person in the bench hours until somebody is named', async () => {
+    const { at, value } = on(PeoplePanel, [] as Workshop['people'])
+    expect(at.text()).toContain('One person, in the bench hours.')
+    await press(at, 'Add a person')
+    expect(value).toEqual([{ name: 'Person 1', hours: null, off: [] }])
+  })
+  it('has hours of their own or the bench’s, and none of their own by mistake', async () => {
+    const { at, value } = on(PeoplePanel, people())
+    const own = at.find<HTMLInputElement>('input[type=checkbox]')
+    await own.setValue(true)
+    expect(value[0]!.hours).toEqual([])
+    await press(at, 'Add hours')
+    expect(value[0]!.hours).toHaveLength(1)
+    await own.setValue(false)
+    expect(value[0]!.hours).toBeNull()
+  })
+  it('is off on days in their order, each once, and can be called back', async () => {
+    const { at, value } = on(PeoplePanel, people())
+    const day = async (text: string): Promise<void> => {
+      const field = at.find<HTMLInputElement>('input[type=date]')
+      field.element.value = text
+      await field.trigger('change')
+    }
+    await day('2026-12-06')
+    await day('2026-12-24')
+    await day('')
+    expect(value[0]!.off).toEqual(['2026-12-06', '2026-12-24'])
+    await press(at, 'Ada works on 2026-12-24 after all')
+    expect(value[0]!.off).toEqual(['2026-12-06'])
+  })
+})
+
+describe('clearances', () => {
+  const rules = (): Workshop['clearances'] => ({
+    resin: { ...CLEARANCES.resin, print: null },
+    filament: { ...CLEARANCES.filament, print: null },
+  })
+  it('are drawn wider by what a printed peg and hole say that the machine closes', async () => {
+    const { at, value } = on(ClearanceTable, rules())
+    const resin = at.findAll('.sheet')[0]!
+    await press(resin, 'Enter a fit print')
+    // A peg that came 0.1 too thick in a hole that came 0.06 too narrow: 0.08 of the diameter closes, half of it a side twice.
+    await type(resin, 'Peg of 10 mm measures', '10.1')
+    await type(resin, 'Hole of 10 mm measures', '9.94')
+    const closes = (0.1 + 0.06) / 2
+    expect(resin.text()).toContain(`Closes by ${closes.toFixed(3)} mm a side`)
+    expect(resin.text()).toContain(`${(value.resin.sliding + closes).toFixed(3)} mm apart`)
+    expect(value.filament.print).toBeNull()
+    await press(resin, 'Forget the print')
+    expect(value.resin.print).toBeNull()
+  })
+})
