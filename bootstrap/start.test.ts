@@ -31,9 +31,15 @@ interface Started {
   ended: Promise<number | null>
 }
 /** Starts it and waits for the address, or for its end and what it said. */
-function start(port: number): Promise<Started | { said: string; code: number | null }> {
+function start(port: number, standIns = false): Promise<Started | { said: string; code: number | null }> {
   const child = spawn(process.execPath, [join(root, 'bootstrap', 'start.mjs')], {
-    env: { ...process.env, UNDERCUT_DATA: data, UNDERCUT_DEMO: '0', PORT: String(port) },
+    env: {
+      ...process.env,
+      UNDERCUT_DATA: data,
+      UNDERCUT_DEMO: '0',
+      PORT: String(port),
+      ...(standIns ? {} : { UNDERCUT_STANDINS: '0' }),
+    },
     stdio: ['ignore', 'pipe', 'pipe'],
   })
   running.add(child)
@@ -51,8 +57,9 @@ function start(port: number): Promise<Started | { said: string; code: number | n
     void ended.then((code) => done({ said, code }))
   })
 }
-async function open(port: number): Promise<Started> {
-  const s = await start(port)
+/** @param standIns with the devices to try things out on, each a process of its own */
+async function open(port: number, standIns = false): Promise<Started> {
+  const s = await start(port, standIns)
   if (!('address' in s)) throw new Error(`It ended with ${s.code}: ${s.said}`)
   return s
 }
@@ -87,7 +94,7 @@ describe('npm start', () => {
   afterAll(() => rmSync(folder, { recursive: true, force: true }))
 
   it('opens, keeps a second start out, stops all of it, and finds its data again', async () => {
-    const first = await open(port)
+    const first = await open(port, true)
     expect((await make(first, 'Kept')).status).toBe(200)
     const second = await start(0)
     expect(second).toMatchObject({ code: 1, said: expect.stringContaining(`running already: ${first.address}`) })

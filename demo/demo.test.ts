@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { health } from '../core/mesh/health'
-import { faceCount } from '../core/mesh/mesh'
+import { faceCount, type Mesh } from '../core/mesh/mesh'
 import { repair } from '../core/mesh/repair'
 import { shells, topology } from '../core/mesh/topology'
 import { hollow } from '../core/shape/hollow'
@@ -18,6 +18,10 @@ import { PAINTS } from './paints'
 import { paint, printer, resin } from '../contract/stock'
 
 const closed = { openEdges: 0, nonManifoldEdges: 0, disorientedEdges: 0 }
+
+/** The same bird for all that is asked of it. */
+let bird: Promise<Mesh> | null = null
+const builtTern = (): Promise<Mesh> => (bird ??= build(tern(), { min: [-16, -27, -1], max: [16, 38, 60] }, 0.45))
 
 describe('demo', () => {
   it('has a bust that hollows to a valid solid with the wall that was asked', async () => {
@@ -39,23 +43,23 @@ describe('demo', () => {
     expect(health(keeper).size[2]).toBeGreaterThan(160)
   })
   it('has a tern whose damaged copy shows every kind of damage, and mends', async () => {
-    const bird = await build(tern(), { min: [-16, -27, -1], max: [16, 38, 60] }, 0.45)
-    expect(topology(bird)).toMatchObject(closed)
-    const h = health(damaged(bird))
+    const whole = await builtTern()
+    expect(topology(whole)).toMatchObject(closed)
+    const h = health(damaged(whole))
     expect(h.holes.count).toBeGreaterThanOrEqual(3)
     expect(h.disoriented.count).toBeGreaterThan(0)
     expect(h.crumbs.count).toBe(3)
-    const mended = repair(damaged(bird))
+    const mended = repair(damaged(whole))
     expect(mended.report.crumbs).toBe(3)
     expect(topology(mended.mesh)).toMatchObject(closed)
     expect(shells(mended.mesh).count).toBe(1)
   })
   it('is sliced to the areas that the boolean library cuts, within a thousandth', async () => {
-    for (const [shape, min, max, voxel] of [
-      [tern(), [-16, -27, -1], [16, 38, 60], 0.45],
-      [pilotBust(), [-42, -34, -1], [42, 34, 150], 1.2],
-    ] as const) {
-      const body = orient(await build(shape, { min: [...min], max: [...max] }, voxel), [0, 0, 0, 1]).mesh
+    for (const sculpt of [
+      await builtTern(),
+      await build(pilotBust(), { min: [-42, -34, -1], max: [42, 34, 150] }, 1.2),
+    ]) {
+      const body = orient(sculpt, [0, 0, 0, 1]).mesh
       const at = new LayerMaker(body, { ...(PRINTERS[0] as Printer), layerHeight: 0.2 })
       const { layers } = layerSteps(body, { ...(PRINTERS[0] as Printer), layerHeight: 0.2 })
       for (const share of [0.03, 0.2, 0.45, 0.7, 0.9]) {

@@ -52,7 +52,8 @@ function truth(x: number, radius: number): number {
 }
 
 describe('residue of a ball on a wave', () => {
-  const body = waveBody(320)
+  // A sixth of a millimetre from vertex to vertex: the wave's own facets are 2 µm off it.
+  const body = waveBody(240)
   const places = [0, 1, 1.5, 2, 3, 4, 5, 5.5, 6, 6.5, 7]
   it.each([3, -2.25])('is what a circle of %s mm leaves, in troughs and on crests', (radius) => {
     const residue = ballResidue(body, radius, Math.abs(radius) * 0.48)
@@ -63,7 +64,7 @@ describe('residue of a ball on a wave', () => {
       const got: number[] = []
       for (let v = 0; v < residue.length; v += 2) {
         const x = p[3 * v]!
-        if (x > 12 && x < 28 && Math.abs((x % PITCH) - place) < 1e-4 && Math.abs(p[3 * v + 1]! - 6) < 1)
+        if (x > 12 && x < 28 && Math.abs((x % PITCH) - place) < 1e-4 && Math.abs(p[3 * v + 1]! - 6) < 2)
           got.push(residue[v]!)
       }
       expect(got.length).toBeGreaterThan(10)

@@ -27,7 +27,8 @@ export function pointerDrag(steps: DragSteps): PointerDrag {
       if (held !== null || e.button !== 0 || !e.isPrimary) return
       if (!steps.start(e)) return
       held = e.pointerId
-      ;(e.target as Element | null)?.setPointerCapture?.(e.pointerId)
+      // What the drag is bound to holds the pointer: what was pressed may be drawn elsewhere, as another element.
+      ;((e.currentTarget ?? e.target) as Element | null)?.setPointerCapture?.(e.pointerId)
     },
     pointermove(e) {
       if (e.pointerId !== held) return

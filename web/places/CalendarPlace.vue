@@ -150,6 +150,7 @@ const feed = `${location.origin}/api/calendar.ics`
         :tasks-of="store.tasksOf"
         @select="selected = $event"
         @drop="(id, at) => store.tryAt(id, at)"
+        @leave="store.leave()"
       />
       <p class="soft small mt-2 mb-0">
         Pull a step to another time to see what it pushes; with the keyboard, shift and the arrows. A thick foot: it

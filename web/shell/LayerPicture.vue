@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { useElementSize } from '@vueuse/core'
 import { computed, ref } from 'vue'
+import { pointerDrag } from '../composables/pointerDrag'
 
 /**
  * A layer as the panel shows it: the whole of it, or so near that each pixel is seen. The wheel goes nearer and farther about
@@ -45,16 +46,24 @@ function nearer(by: number, about: [number, number] = centre.value): void {
   scale.value = next
 }
 const under = ref<[number, number] | null>(null)
-let held: [number, number] | null = null
-function move(e: PointerEvent): void {
-  const p = at(e)
-  if (held && scale.value !== null) middle.value = [middle.value[0] + held[0] - p[0], middle.value[1] + held[1] - p[1]]
-  under.value = p
-}
-function take(e: PointerEvent): void {
-  held = at(e)
-  box.value!.setPointerCapture(e.pointerId)
-}
+/** panel pixel that the hand took hold of, and what was at the middle then */
+let held: [number, number] = [0, 0],
+  before = middle.value
+const drag = pointerDrag({
+  start: (e) => {
+    held = at(e)
+    before = middle.value
+    return scale.value !== null
+  },
+  move: (e) => {
+    const p = at(e)
+    middle.value = [middle.value[0] + held[0] - p[0], middle.value[1] + held[1] - p[1]]
+  },
+  end: () => undefined,
+  cancel: () => {
+    middle.value = before
+  },
+})
 const read = computed(() => {
   const p = under.value
   if (!p || p[0] < 0 || p[1] < 0 || p[0] >= props.pixels[0] || p[1] >= props.pixels[1]) return ''
@@ -88,10 +97,8 @@ function key(e: KeyboardEvent): void {
     role="group"
     :aria-label="`${alt}; plus and minus go nearer and farther, arrows move it`"
     @wheel.prevent="nearer($event.deltaY < 0 ? 1.25 : 0.8, at($event))"
-    @pointerdown="take"
-    @pointermove="move"
-    @pointerup="held = null"
-    @pointercancel="held = null"
+    v-on="drag"
+    @pointermove="under = at($event)"
     @pointerleave="under = null"
     @keydown="key"
   >

@@ -45,7 +45,11 @@ export class StageBench {
     return usePiece()
   }
   async show(component: object, props: object = {}): Promise<VueWrapper> {
-    const at = mount(component as never, { props, global: { plugins: [this.router] }, attachTo: document.body })
+    const at: VueWrapper = mount(component as never, {
+      props: props as never,
+      global: { plugins: [this.router] },
+      attachTo: document.body,
+    })
     this.open.push(at)
     await settle()
     return at

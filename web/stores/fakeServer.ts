@@ -1,6 +1,6 @@
 import { createPinia, setActivePinia } from 'pinia'
 import { vi } from 'vitest'
-import type { OperationRecord } from '../../contract/operations'
+import type { OperationInput, OperationRecord } from '../../contract/operations'
 
 /**
  * A page without stores, clocks or news, whose requests are answered by a test.
@@ -101,7 +101,14 @@ export const OWN: Partial<Record<OperationRecord['kind'], object>> = {
 /** The server as the page sees it: one piece of one part, versions, and answers to checks that were put in beforehand. */
 export class Bench {
   version = 1
-  operations: OperationRecord[] = []
+  private list: OperationRecord[] = []
+  get operations(): OperationRecord[] {
+    return this.list
+  }
+  /** As a test writes them: what has a usual value may be left out. */
+  set operations(list: readonly OperationInput[]) {
+    this.list = list as OperationRecord[]
+  }
   checks = new Map<string, Answer>()
   /** what an operation that is only tried reports, by its kind */
   trials = new Map<string, Answer>()

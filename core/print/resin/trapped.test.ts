@@ -7,7 +7,7 @@ import { boxBody, sphereBody } from '../../testBodies'
 import { trappedResin as measured, type TrapReport } from './trapped'
 
 /** Small bodies need no more cells than a large one's cavity gets. */
-const trappedResin = (mesh: Mesh, down: Vector3): TrapReport => measured(mesh, down, undefined, 1e6)
+const trappedResin = (mesh: Mesh, down: Vector3): TrapReport => measured(mesh, down, undefined, 7e5)
 const minus = async (body: Mesh, ...tools: Mesh[]): Promise<Mesh> => {
   const r = await subtract(body, tools)
   if (!r.ok) throw new Error(r.problem.message)

@@ -2,6 +2,7 @@
 import { computed, ref } from 'vue'
 import { Pin } from 'lucide-vue-next'
 import type { CalendarRecord } from '../../../contract/bench'
+import { pointerDrag } from '../../composables/pointerDrag'
 import type { Laid } from '../../../core/plan/scheduling/workshop'
 import { dayName, hourOf, letterOf, momentOf, rowsOf, tintOf, type Block, type Row } from './strips'
 
@@ -16,7 +17,7 @@ const props = defineProps<{
   moved: ReadonlySet<string>
   tasksOf: (id: string) => CalendarRecord['tasks']
 }>()
-const emit = defineEmits<{ select: [id: string]; drop: [id: string, at: number] }>()
+const emit = defineEmits<{ select: [id: string]; drop: [id: string, at: number]; leave: [] }>()
 const rows = computed(() =>
   shownOf(rowsOf(props.calendar, props.laid, props.first, props.days)).map((r, i, all) => ({
     ...r,
@@ -64,19 +65,19 @@ const spoken = (b: Block, f: Face): string =>
 const SNAP = 5 * 60_000
 /** px that a press may wander before it is a pull */
 const STILL = 5
-const board = ref<HTMLElement | null>(null)
 /** What is pulled, and where in it the hand took hold. The days hold the pointer: a block that is laid elsewhere is another element. */
 const pulled = ref<{ id: string; length: number; x: number; y: number; grab: number; on: boolean } | null>(null)
-function press(e: PointerEvent, b: Block): void {
-  if (e.button !== 0) return
-  const box = (e.currentTarget as HTMLElement).getBoundingClientRect()
+function press(e: PointerEvent): boolean {
+  const block = (e.target as Element).closest<HTMLElement>('[data-block]')
+  if (!block) return false
+  const box = block.getBoundingClientRect()
   const grab = (e.clientX - box.left) / Math.max(1, box.width)
-  pulled.value = { id: b.id, length: b.end - b.start, x: e.clientX, y: e.clientY, grab, on: false }
-  board.value?.setPointerCapture(e.pointerId)
+  const { block: id, length } = block.dataset
+  pulled.value = { id: id!, length: Number(length), x: e.clientX, y: e.clientY, grab, on: false }
+  return true
 }
 function pull(e: PointerEvent): void {
-  const p = pulled.value
-  if (!p) return
+  const p = pulled.value!
   if (!p.on && Math.hypot(e.clientX - p.x, e.clientY - p.y) < STILL) return
   p.on = true
   const strip = document
@@ -95,6 +96,15 @@ function release(): void {
   pulled.value = null
   if (p && !p.on) emit('select', p.id)
 }
+const drag = pointerDrag({
+  start: press,
+  move: pull,
+  end: release,
+  cancel: () => {
+    pulled.value = null
+    emit('leave')
+  },
+})
 const hoursOf = (r: Row): string =>
   `${many.value ? `${r.person}, ` : ''}${r.strips.map((s) => `${hourOf(s.from, props.calendar.zone)} to ${hourOf(s.to, props.calendar.zone)}`).join(', ')}`
 const STEP: Readonly<Record<string, number>> = {
@@ -118,15 +128,7 @@ const until = (o: Row['overnight'][number]): string => {
 </script>
 
 <template>
-  <div
-    ref="board"
-    class="days"
-    role="list"
-    aria-label="Days"
-    @pointermove="pull"
-    @pointerup="release"
-    @pointercancel="pulled = null"
-  >
+  <div class="days" role="list" aria-label="Days" v-on="drag">
     <div
       v-for="r in rows"
       :key="`${r.day}${r.person}`"
@@ -164,7 +166,8 @@ const until = (o: Row['overnight'][number]): string => {
           :title="spoken(b, b)"
           :aria-label="spoken(b, b)"
           :aria-pressed="selected === b.id"
-          @pointerdown="press($event, b)"
+          :data-block="b.id"
+          :data-length="b.end - b.start"
           @keydown="keys($event, b)"
         >
           <Pin v-if="b.wished" :size="11" aria-hidden="true" /><b>{{ b.letters }}</b> {{ b.title }}

@@ -1,27 +1,27 @@
 <script setup lang="ts">
 import { ref } from 'vue'
+import { pointerDrag } from '../../composables/pointerDrag'
 
 /** Drops of one paint: a line of places for drops, set by dragging along it. */
 const props = withDefaults(defineProps<{ name: string; hex: string; drops: number; most?: number }>(), { most: 12 })
 const emit = defineEmits<{ set: [drops: number]; away: [] }>()
 const line = ref<HTMLElement | null>(null)
-let held = false
 function at(e: PointerEvent): void {
   const b = line.value!.getBoundingClientRect()
   const n = Math.round(((e.clientX - b.left) / b.width) * props.most)
   emit('set', Math.max(0, Math.min(props.most, n)))
 }
-function down(e: PointerEvent): void {
-  held = true
-  line.value!.setPointerCapture(e.pointerId)
-  at(e)
-}
-const move = (e: PointerEvent): void => {
-  if (held) at(e)
-}
-const up = (): void => {
-  held = false
-}
+let before = 0
+const drag = pointerDrag({
+  start: (e) => {
+    before = props.drops
+    at(e)
+    return true
+  },
+  move: at,
+  end: () => undefined,
+  cancel: () => emit('set', before),
+})
 function key(e: KeyboardEvent): void {
   const by = { ArrowRight: 1, ArrowUp: 1, ArrowLeft: -1, ArrowDown: -1 }[e.key]
   if (by === undefined) return
@@ -43,10 +43,7 @@ function key(e: KeyboardEvent): void {
       :aria-valuenow="drops"
       aria-valuemin="0"
       :aria-valuemax="most"
-      @pointerdown="down"
-      @pointermove="move"
-      @pointerup="up"
-      @pointercancel="up"
+      v-on="drag"
       @keydown="key"
     >
       <i v-for="n in most" :key="n" :style="n <= drops ? { background: hex } : {}" :class="{ full: n <= drops }" />

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue'
 import type { OperationInput } from '../../../contract/operations'
+import { pointerDrag } from '../../composables/pointerDrag'
 import NumberField from '../../shell/NumberField.vue'
 import { useAssembly } from '../../stores/assembly'
 import { usePiece } from '../../stores/piece'
@@ -131,9 +132,12 @@ function drag(i: number, k: 0 | 1, v: number): void {
 const drawn = computed(() =>
   profile.value.map(([r, z]) => `${(50 + r * 45).toFixed(1)},${(56 - z * 50).toFixed(1)}`).join(' '),
 )
-let grabbed = -1
-function grab(e: PointerEvent): void {
+let grabbed = 0,
+  before = profile.value
+/** The point of the profile that is nearest to where it was pressed follows the pointer. */
+function grab(e: PointerEvent): boolean {
   const at = within(e)
+  before = profile.value
   grabbed = profile.value.reduce(
     (best, p, i) =>
       Math.hypot(p[0] - at[0], p[1] - at[1]) <
@@ -142,10 +146,18 @@ function grab(e: PointerEvent): void {
         : best,
     0,
   )
-  ;(e.currentTarget as Element).setPointerCapture(e.pointerId)
+  return true
 }
+const socle = ref<SVGSVGElement | null>(null)
+const turning = pointerDrag({
+  start: grab,
+  move: pull,
+  end: () => undefined,
+  cancel: () => {
+    profile.value = before
+  },
+})
 function pull(e: PointerEvent): void {
-  if (grabbed < 0) return
   const [r, z] = within(e)
   const below = profile.value[grabbed - 1]?.[1] ?? 0,
     above = profile.value[grabbed + 1]?.[1] ?? 1
@@ -154,7 +166,7 @@ function pull(e: PointerEvent): void {
     drag(grabbed, 1, Number(Math.min(above, Math.max(below, z)).toFixed(3)))
 }
 function within(e: PointerEvent): [number, number] {
-  const b = (e.currentTarget as Element).getBoundingClientRect()
+  const b = socle.value!.getBoundingClientRect()
   return [(((e.clientX - b.left) / b.width) * 100 - 50) / 45, (56 - ((e.clientY - b.top) / b.height) * 60) / 50]
 }
 </script>
@@ -196,13 +208,12 @@ function within(e: PointerEvent): [number, number] {
     <NumberField v-if="shape === 'Stepped plinth'" v-model="steps" label="Steps" :min="1" :max="8" :digits="0" />
     <svg
       v-if="shape === 'Turned socle'"
+      ref="socle"
       viewBox="0 0 100 60"
       class="profile"
       role="img"
       aria-label="Profile of the socle; drag its points"
-      @pointerdown="grab"
-      @pointermove="pull"
-      @pointerup="grabbed = -1"
+      v-on="turning"
     >
       <line x1="50" y1="2" x2="50" y2="58" class="axis" />
       <polyline :points="`50,56 ${drawn} 50,6`" class="turned" />

@@ -1,6 +1,6 @@
 // @vitest-environment happy-dom
 import { afterEach, beforeEach, describe, expect, it } from 'vitest'
-import type { OperationRecord } from '../../../contract/operations'
+import type { OperationInput } from '../../../contract/operations'
 import type { HoleNear } from '../../../core/shape/holeNear'
 import type { WallLoad } from '../../../core/fit/wallLoad'
 import { usePiece } from '../../stores/piece'
@@ -8,7 +8,7 @@ import { useViewport } from '../../viewport/useViewport'
 import { button, choose, control, press, settle, StageBench, type } from '../stageTesting'
 
 let page: StageBench
-const HOLLOW: OperationRecord = { kind: 'hollow', wall: 2, voxel: 0.5, opening: 1 }
+const HOLLOW: OperationInput & { kind: 'hollow' } = { kind: 'hollow', wall: 2, voxel: 0.5, opening: 1 }
 beforeEach(() => {
   page = new StageBench()
 })
@@ -88,7 +88,7 @@ describe('drain holes', () => {
     expect(at.find('li').text()).toContain('moved 2.0 mm: covered when all is together')
     expect(useViewport().scene.markers).toMatchObject([{ point: [5, 0, 0], kind: 'hole' }])
     // What stands beside the part is not the part.
-    useViewport().scene.onPick!({ ...on(3), companion: 1 })
+    useViewport().scene.onPick!({ ...on(3), companion: 'mesh-other' })
     await settle()
     expect(at.findAll('li')).toHaveLength(1)
   })
@@ -179,7 +179,7 @@ describe('the wall', () => {
     scene.onPick!(on(0))
     scene.onPick!(on(1))
     scene.onPick!(on(9))
-    scene.onPick!({ ...on(30), companion: 0 })
+    scene.onPick!({ ...on(30), companion: 'mesh-other' })
     await settle()
     expect(at.text()).toContain('1.5 mm more at 2')
     await press(at, 'Hollow it')

@@ -5,6 +5,7 @@ import type { PrinterRecord } from '../../../contract/stock'
 import { nestDefaults, type NestedPlate, type Placed } from '../../../core/print/nest/types'
 import type { NestReport } from '../../../core/print/nest/nestReport'
 import { shapesMeet } from '../../../core/print/nest/outline'
+import { pointerDrag } from '../../composables/pointerDrag'
 
 /** A plate seen from above, at the front where one stands: parts by their shadow with half the margin round it. */
 const props = defineProps<{
@@ -62,18 +63,25 @@ function at(e: PointerEvent): { x: number; y: number } {
   const p = new DOMPoint(e.clientX, e.clientY).matrixTransform(m)
   return { x: p.x, y: -p.y }
 }
-function take(e: PointerEvent, index: number): void {
-  const part = props.plate.parts[index]!
-  const { x, y } = at(e)
-  svg.value!.setPointerCapture(e.pointerId)
-  held.value = { index, part: { ...part }, from: { x: x - part.x, y: y - part.y } }
-}
-function move(e: PointerEvent): void {
-  const h = held.value
-  if (!h) return
-  const { x, y } = at(e)
-  h.part = { ...h.part, x: x - h.from.x, y: y - h.from.y }
-}
+const drag = pointerDrag({
+  start: (e) => {
+    const index = Number((e.target as Element).closest<SVGElement>('[data-part]')?.dataset.part ?? NaN)
+    const part = props.plate.parts[index]
+    if (!part) return false
+    const { x, y } = at(e)
+    held.value = { index, part: { ...part }, from: { x: x - part.x, y: y - part.y } }
+    return true
+  },
+  move: (e) => {
+    const h = held.value!
+    const { x, y } = at(e)
+    h.part = { ...h.part, x: x - h.from.x, y: y - h.from.y }
+  },
+  end: drop,
+  cancel: () => {
+    held.value = null
+  },
+})
 function drop(): void {
   const h = held.value
   held.value = null
@@ -90,9 +98,7 @@ function drop(): void {
       :viewBox="`${-size[0] / 2 - MARGIN} ${-size[1] / 2 - MARGIN} ${size[0] + 2 * MARGIN} ${size[1] + 2 * MARGIN}`"
       role="img"
       :aria-label="`Plate of ${printer.name} with ${plate.parts.length} parts`"
-      @pointermove="move"
-      @pointerup="drop"
-      @pointercancel="held = null"
+      v-on="drag"
     >
       <rect class="bed" :x="-size[0] / 2" :y="-size[1] / 2" :width="size[0]" :height="size[1]" rx="2" />
       <g
@@ -104,7 +110,7 @@ function drop(): void {
           kept: locked[p.part.id]?.some((l) => l.copy === p.part.copy),
           bad: held?.index === i && blocked,
         }"
-        @pointerdown="take($event, i)"
+        :data-part="i"
       >
         <path :d="path(p.loops)" fill-rule="evenodd" />
         <text :transform="`translate(${middle(p.loops).join(' ')})`" :font-size="Math.max(3, size[0] / 50)">

@@ -1,5 +1,5 @@
 // @vitest-environment happy-dom
-import { DOMWrapper } from '@vue/test-utils'
+import { DOMWrapper, type VueWrapper } from '@vue/test-utils'
 import { afterEach, beforeEach, describe, expect, it } from 'vitest'
 import type { NestReport } from '../../../core/print/nest/nestReport'
 import { MEASURES, PART, PIECE } from '../../stores/fakeServer'
@@ -222,7 +222,9 @@ describe('what is found on a plate', () => {
     const at = await page.on(() => import('../PlatesStage.vue'))
     await usePlating().setUp(usePlating().report!.nesting.plates[0]!)
     const { default: FindingList } = await import('../../shell/FindingList.vue')
-    const fixes = at.getComponent(FindingList).props('fixes') as { ventCup: (f: object) => unknown }
+    const fixes = (at.getComponent(FindingList as never) as unknown as VueWrapper).props('fixes' as never) as {
+      ventCup: (f: object) => unknown
+    }
     // 2 mm in front of the plinth's middle on the plate: it lies turned by a quarter.
     await fixes.ventCup({ act: 'ventCup', place: [20, 12, 7], label: 'Put a hole there', effect: '' })
     await settle()
