@@ -3,6 +3,7 @@ import { computed, ref } from 'vue'
 import { missing } from '../../core/findings/facts'
 import { judge } from '../../core/findings/judge'
 import { mirroredPose } from '../../core/pose/mirror'
+import { useAttempt } from '../composables/useAttempt'
 import { usePosePreview } from '../composables/usePosePreview'
 import { useSurfaceMap } from '../composables/useSurfaceMap'
 import FindingList from '../shell/FindingList.vue'
@@ -60,17 +61,16 @@ viewport.describe(() => {
   ]
   return { markers }
 })
-const busy = ref(false)
-async function keep(): Promise<void> {
-  busy.value = true
-  await store.tryOut({
-    kind: 'pose',
-    joints: joints.value,
-    rigid: rigid.value ? chosen.value : null,
-    paint: paint.value,
-  })
-  busy.value = false
-}
+const { fault, busy, attempt } = useAttempt()
+const keep = (): Promise<void> =>
+  attempt(() =>
+    store.tryOut({
+      kind: 'pose',
+      joints: joints.value,
+      rigid: rigid.value ? chosen.value : null,
+      paint: paint.value,
+    }),
+  )
 const stretched = ref(false)
 const posed = computed(() => (changed.value ? null : store.meshAfter('pose')))
 const { scale, problem } = useSurfaceMap(() =>
@@ -144,6 +144,7 @@ const tips = computed(() => (changed.value ? preview.tip.value : (assembly.balan
         <button v-if="changed" class="btn btn-quiet btn-sm" @click="posing.reset()">Leave it</button>
         <button class="btn btn-quiet btn-sm" @click="joints = mirroredPose(joints)">Mirror the pose</button>
       </div>
+      <p v-if="fault" role="alert" class="text-danger small mb-0">{{ fault }}</p>
       <PoseLibrary :posing="posing" />
       <SkinPanel ref="brushing" :posing="posing" class="mt-3" />
     </section>

@@ -1,6 +1,7 @@
 import { flushPromises, mount, type DOMWrapper, type VueWrapper } from '@vue/test-utils'
 import { vi } from 'vitest'
 import { createMemoryHistory, createRouter, type Router } from 'vue-router'
+import { printer as printerSchema, resin as resinSchema } from '../../contract/stock'
 import { workshop as workshopSchema } from '../../contract/workshop'
 import { schoolDefaults } from '../../core/defaults/plan'
 import { health } from '../../core/mesh/health'
@@ -34,7 +35,10 @@ export class StageBench {
   }
   /** A printer and a resin in stock. */
   stocked(): void {
-    this.bench.stock.push(item('printer', PRINTER_ID, PRINTER), item('resin', RESIN_ID, RESIN))
+    this.bench.stock.push(
+      item('printer', PRINTER_ID, printerSchema.parse(PRINTER)),
+      item('resin', RESIN_ID, resinSchema.parse(RESIN)),
+    )
   }
   async piece(): Promise<ReturnType<typeof usePiece>> {
     await usePiece().open(PIECE)
@@ -134,9 +138,7 @@ export function control(at: Within, label: string | RegExp): DOMWrapper<HTMLInpu
 }
 /** Types into a field that tells its text when it is left. */
 export async function enter(at: Within, label: string | RegExp, text: string): Promise<void> {
-  const field = control(at, label)
-  await field.setValue(text)
-  await field.trigger('change')
+  await control(at, label).setValue(text)
   await settle()
 }
 export async function choose(at: Within, label: string | RegExp, value: string | boolean): Promise<void> {

@@ -36,6 +36,26 @@ interface Body {
 }
 /** What a check or a trial reports: always the same, or by what it was asked. */
 type Answer = object | null | ((asked: never) => object | null)
+/** A part besides the first: what was done to it, and by which version. */
+export interface OtherPart {
+  id: string
+  name: string
+  operations: OperationRecord[]
+  version: number
+}
+/** The mesh of another part, by its name and the step that made it; a hash, as operations name other parts by it. */
+export const meshOfOther = (name: string, step = 'sculpt'): string =>
+  [...`${name}-${step}`]
+    .map((c) => c.charCodeAt(0).toString(16))
+    .join('')
+    .padEnd(64, '0')
+    .slice(0, 64)
+export const otherPart = (id: string, name: string, operations: readonly OperationInput[] = []): OtherPart => ({
+  id,
+  name,
+  operations: operations as OperationRecord[],
+  version: 1,
+})
 /** A thing of the stock as the server gives it. */
 export const item = (kind: string, id: string, data: object): object => ({ id, kind, version: 1, data })
 export const MEASURES = {
@@ -76,6 +96,7 @@ export const OWN: Partial<Record<OperationRecord['kind'], object>> = {
     },
   },
   drill: { drill: { holes: [], volumeRemoved: 0 } },
+  pose: { pose: { flipped: 0, volumeChange: 0, joints: [] } },
   orient: { offset: [0, 0, 0] },
   cut: { cut: { area: 1, seam: 1, pieces: 1 } },
   support: {
@@ -116,7 +137,7 @@ export class Bench {
   failing = new Map<string, string>()
   stock: object[] = []
   /** parts of the piece besides its first */
-  others: object[] = []
+  others: OtherPart[] = []
   /** what is answered instead of what the bench would, by method and path */
   replies = new Map<string, unknown>()
   /** what was sent, by method and path, the newest last */
@@ -174,6 +195,22 @@ export class Bench {
       })),
     }
   }
+  private other({ id, name, operations, version }: OtherPart): object {
+    const made = (op: OperationRecord): object => ({
+      ...this.derivation(op.kind, { kind: op.kind, measures: MEASURES, ...OWN[op.kind] }, name),
+      meshHash: meshOfOther(name, op.kind),
+    })
+    return {
+      ...this.part(),
+      id,
+      name,
+      fileName: `${name}.stl`,
+      version,
+      sculptMesh: meshOfOther(name),
+      meshHash: meshOfOther(name),
+      steps: operations.map((op) => ({ op, derivation: made(op) })),
+    }
+  }
   async answer(url: string, init: RequestInit = {}): Promise<Response> {
     const path = url.replace('/api', ''),
       method = init.method ?? 'GET'
@@ -225,7 +262,7 @@ export class Bench {
         deadline: this.deadline,
         ...this.fields,
         version: this.fieldsVersion,
-        partList: [this.part(), ...this.others],
+        partList: [this.part(), ...this.others.map((o) => this.other(o))],
         intakes: [],
       })
     if (path === `/parts/${PART}/operations`) {
@@ -239,14 +276,16 @@ export class Bench {
     }
     if (path === `/pieces/${PIECE}/arrange`) {
       const a = body as unknown as {
-        changes: { version: number; operations: OperationRecord[] }[]
-        swap: { version: number }[]
+        changes: { id: string; version: number; operations: OperationRecord[] }[]
+        swap: { id: string; version: number }[]
       }
       this.arranged = a
       for (const step of [...a.changes, ...a.swap]) {
-        if (step.version !== this.version) return json({ detail: 'This was changed in another window meanwhile.' }, 409)
-        if ('operations' in step) this.operations = step.operations as OperationRecord[]
-        this.version++
+        const of: { operations: readonly OperationInput[]; version: number } =
+          this.others.find((o) => o.id === step.id) ?? this
+        if (step.version !== of.version) return json({ detail: 'This was changed in another window meanwhile.' }, 409)
+        if ('operations' in step) of.operations = step.operations as OperationRecord[]
+        of.version++
       }
       return json({ created: [] })
     }

@@ -1,4 +1,3 @@
-
 /**
  * Stands in for comlink in tests, so that what a page asks of a worker is done by the worker's own code in this process:
  *
@@ -15,7 +14,7 @@ export const transfer = <T>(value: T): T => value
 export const proxy = <T>(value: T): T => value
 /** What runs inside a worker, by the name of its file. */
 const loaded = new Map<string, Promise<Work>>()
-class InProcess {
+export class InProcess {
   readonly name: string
   constructor(url: URL | string) {
     this.name = /(\w+)\.worker\.ts/.exec(String(url))![1]!

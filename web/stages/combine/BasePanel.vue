@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue'
 import type { OperationInput } from '../../../contract/operations'
+import { useAttempt } from '../../composables/useAttempt'
 import { pointerDrag } from '../../composables/pointerDrag'
 import NumberField from '../../shell/NumberField.vue'
 import { useAssembly } from '../../stores/assembly'
@@ -96,9 +97,8 @@ watch(
   },
   { immediate: true },
 )
-const busy = ref(false)
+const { fault, busy, attempt } = useAttempt()
 async function add(): Promise<void> {
-  busy.value = true
   const { x, y, z } = foot.value
   // It goes under what stands there, and all else stays where it is.
   const made = await store.arrange({
@@ -118,12 +118,6 @@ async function add(): Promise<void> {
       0,
       store.piece!.partList.findIndex((p) => p.id === made[0]),
     )
-  busy.value = false
-}
-async function change(): Promise<void> {
-  busy.value = true
-  await store.tryOut(op.value)
-  busy.value = false
 }
 function drag(i: number, k: 0 | 1, v: number): void {
   profile.value = profile.value.map((p, j) => (j === i ? ((k === 0 ? [v, p[1]] : [p[0], v]) as [number, number]) : p))
@@ -230,10 +224,13 @@ function within(e: PointerEvent): [number, number] {
       <NumberField v-model="relief" label="Relief" unit="mm" :step="0.25" :min="0.1" :max="30" />
       <NumberField v-model="seed" label="Another of its kind" :min="0" :max="1000000" :digits="0" />
     </template>
-    <button v-if="existing" class="btn btn-primary btn-sm" :disabled="busy" @click="change">Change this base</button>
-    <button v-else class="btn btn-primary btn-sm" :disabled="busy" @click="add">
+    <button v-if="existing" class="btn btn-primary btn-sm" :disabled="busy" @click="attempt(() => store.tryOut(op))">
+      Change this base
+    </button>
+    <button v-else class="btn btn-primary btn-sm" :disabled="busy" @click="attempt(add)">
       {{ busy ? 'Making it …' : 'Put it under' }}
     </button>
+    <p v-if="fault" role="alert" class="text-danger small mb-0">{{ fault }}</p>
   </details>
 </template>
 

@@ -2,6 +2,7 @@
 import { computed, ref } from 'vue'
 import type { FixingRecord } from '../../../core/operations/fix'
 import type { OperationInput } from '../../../contract/operations'
+import { useAttempt } from '../../composables/useAttempt'
 import { useClearances } from '../../composables/useClearances'
 import { usePicking } from '../../composables/usePicking'
 import { usePlacing } from '../../composables/usePlacing'
@@ -41,13 +42,13 @@ const clearance = computed({
 })
 const makesOne = computed(() => way.value === 'union' || way.value === 'blend')
 const isFixing = computed(() => ['key', 'ball', 'pin', 'magnet'].includes(way.value))
-const busy = ref(false)
+const { fault, busy, attempt } = useAttempt()
 const picking = usePicking()
 
-async function join(): Promise<void> {
+const join = (): Promise<void> => attempt(joinThem)
+async function joinThem(): Promise<void> {
   const t = target.value
   if (!t?.mesh || !store.part) return
-  busy.value = true
   const op: OperationInput = {
     kind: 'join',
     mode: way.value as 'union',
@@ -64,20 +65,18 @@ async function join(): Promise<void> {
         remove: [t.part.id],
       })
   } else await store.tryOut(op)
-  busy.value = false
 }
 function pick(): void {
   picking.ask(`Press the middle of the joint on ${store.part?.name}`, (p) => {
     if (p.companion !== null) return
     picking.stop()
-    void fix(p.point, p.normal)
+    void attempt(() => fix(p.point, p.normal))
   })
 }
 async function fix(point: [number, number, number], normal: [number, number, number]): Promise<void> {
   const t = target.value,
     mine = store.part
   if (!t || !mine) return
-  busy.value = true
   const fixing = (role: FixingRecord['role']): OperationInput => ({
     kind: 'fix',
     fixings: [
@@ -99,7 +98,6 @@ async function fix(point: [number, number, number], normal: [number, number, num
         { id: t.part.id, operations: store.withOperation(t.part, fixing('socket')) },
       ],
     })
-  busy.value = false
 }
 </script>
 
@@ -166,5 +164,6 @@ async function fix(point: [number, number, number], normal: [number, number, num
     <button v-else class="btn btn-primary btn-sm" :disabled="busy || !target" @click="join">
       {{ busy ? 'Joining …' : makesOne ? 'Make them one' : way === 'relieve' ? 'Relieve it' : 'Take it off' }}
     </button>
+    <p v-if="fault" role="alert" class="text-danger small mb-0">{{ fault }}</p>
   </details>
 </template>

@@ -1,11 +1,11 @@
 // @vitest-environment happy-dom
 import { DOMWrapper, type VueWrapper } from '@vue/test-utils'
-import { afterEach, beforeEach, describe, expect, it } from 'vitest'
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import type { NestReport } from '../../../core/print/nest/nestReport'
-import { MEASURES, PART, PIECE } from '../../stores/fakeServer'
+import { MEASURES, otherPart, PART, PIECE } from '../../stores/fakeServer'
 import { usePlating } from '../../stores/plating'
 import { useRequestedFix } from '../../stores/requestedFix'
-import { button, choose, enter, press, PRINTER_ID, settle, StageBench } from '../stageTesting'
+import { button, choose, enter, press, PRINTER, PRINTER_ID, settle, StageBench } from '../stageTesting'
 
 let page: StageBench
 const SECOND = '99999999-9999-4999-8999-999999999999'
@@ -129,7 +129,7 @@ describe('the plates of a piece', () => {
     expect(rows.find((r) => r.startsWith('one by one'))).not.toContain('do not fit')
   })
   it('name what has not been stood up, and put none of it on a plate', async () => {
-    page.bench.others = [part(SECOND, 'plinth')]
+    page.bench.others = [otherPart(SECOND, 'plinth')]
     const at = await open()
     expect(at.text()).toContain('Not stood up yet, so not on a plate: plinth.')
     expect(nestAsked().parts).toHaveLength(1)
@@ -163,6 +163,71 @@ describe('the plates of a piece', () => {
     expect(nestAsked().parts[0]!.locks).toHaveLength(2)
     await press(at, 'Free it')
     expect(wished().locks).toEqual({})
+  })
+})
+
+describe('a plate seen from above', () => {
+  const open = async (copies: number[]) => {
+    const { default: PlateDrawing } = await import('./PlateDrawing.vue')
+    const at = await page.show(PlateDrawing, {
+      plate: plate(0, copies),
+      printer: PRINTER,
+      shapes: nested([]).shapes,
+      names: { [PART]: 'bust' },
+      locked: {},
+    })
+    // A millimetre a pixel, the plate's middle at the picture's corner.
+    const svg = at.find('svg').element as unknown as { getScreenCTM: () => unknown }
+    svg.getScreenCTM = () => ({ inverse: () => null })
+    vi.stubGlobal(
+      'DOMPoint',
+      class {
+        constructor(
+          readonly x: number,
+          readonly y: number,
+        ) {}
+        matrixTransform(): this {
+          return this
+        }
+      },
+    )
+    const pointer = (name: string, on: string, x: number, y: number, more: object = {}): Promise<void> =>
+      at
+        .find(on)
+        .trigger(name, { pointerId: 1, button: 0, isPrimary: true, clientX: x, clientY: y, bubbles: true, ...more })
+    return { at, pointer }
+  }
+  it('has its parts moved by hand, upward on the plate being upward on the screen', async () => {
+    const { at, pointer } = await open([0])
+    await pointer('pointerdown', '[data-part] path', 1, 1)
+    await pointer('pointermove', 'svg', 11, -19)
+    await pointer('pointerup', 'svg', 11, -19)
+    expect(at.emitted('put')).toEqual([[{ id: PART, copy: 0, x: 10, y: 20, angle: 0 }]])
+  })
+  it('keeps a part where it was that would meet another or the edge, and says which', async () => {
+    const { at, pointer } = await open([0, 1])
+    await pointer('pointerdown', '[data-part="0"] path', 0, 0)
+    await pointer('pointermove', 'svg', 5, 0)
+    expect(at.find('[role=status]').text()).toBe('There it meets bust.')
+    await pointer('pointerup', 'svg', 5, 0)
+    await pointer('pointerdown', '[data-part="0"] path', 0, 0)
+    await pointer('pointermove', 'svg', -45, 0)
+    expect(at.find('[role=status]').text()).toBe('There it meets the edge.')
+    await pointer('pointerup', 'svg', -45, 0)
+    expect(at.emitted('put')).toBeUndefined()
+  })
+  it('leaves all as it is when the pointer is taken away, hardly moved, or pressed beside the parts', async () => {
+    const { at, pointer } = await open([0])
+    await pointer('pointerdown', '[data-part] path', 0, 0)
+    await pointer('pointermove', 'svg', 20, 0)
+    await pointer('pointercancel', 'svg', 0, 0)
+    await pointer('pointerdown', '[data-part] path', 0, 0)
+    await pointer('pointermove', 'svg', 0.1, 0)
+    await pointer('pointerup', 'svg', 0.1, 0)
+    await pointer('pointerdown', '.bed', 30, 30)
+    await pointer('pointermove', 'svg', 40, 30)
+    await pointer('pointerup', 'svg', 40, 30)
+    expect(at.emitted('put')).toBeUndefined()
   })
 })
 
@@ -206,7 +271,7 @@ describe('a whole plate that is sliced', () => {
 
 describe('what is found on a plate', () => {
   it('is mended at Stand on the part that it concerns, where it lies there', async () => {
-    page.bench.others = [part(SECOND, 'plinth', [{ kind: 'orient', quaternion: [0, 0, 0, 1] }])]
+    page.bench.others = [otherPart(SECOND, 'plinth', [{ kind: 'orient', quaternion: [0, 0, 0, 1] }])]
     const two = nested([
       {
         ...plate(0, [0]),
@@ -239,34 +304,3 @@ describe('what is found on a plate', () => {
     expect(usePiece().part!.name).toBe('plinth')
   })
 })
-
-/** Another part of the piece, with what was done to it. */
-function part(id: string, name: string, operations: object[] = []): object {
-  return {
-    id,
-    pieceId: PIECE,
-    name,
-    fileName: `${name}.stl`,
-    version: 1,
-    sculptMesh: `mesh-${name}`,
-    sculptId: null,
-    meshHash: `mesh-${name}`,
-    steps: operations.map((op) => ({
-      op,
-      derivation: {
-        key: `${name}-orient`,
-        kind: 'orient',
-        status: 'done',
-        progress: 1,
-        meshHash: `mesh-${name}-stood`,
-        blobs: {},
-        report: {
-          kind: 'orient',
-          offset: [0, 0, 0],
-          measures: MEASURES,
-        },
-        problem: null,
-      },
-    })),
-  }
-}

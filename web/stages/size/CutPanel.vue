@@ -4,6 +4,7 @@ import type { FixingRecord } from '../../../core/operations/fix'
 import type { OperationInput } from '../../../contract/operations'
 import type { CutPlane } from '../../../core/shape/cutPlanes'
 import { plateSize } from '../../../core/print/slice/printer'
+import { useAttempt } from '../../composables/useAttempt'
 import { useCheck } from '../../composables/useCheck'
 import { useClearances } from '../../composables/useClearances'
 import { usePrinterAndResin } from '../../composables/usePrinterAndResin'
@@ -40,7 +41,7 @@ const clearance = computed({
   get: () => ownClearance.value ?? clearances.drawn(process.value, 'sliding'),
   set: (v) => (ownClearance.value = v),
 })
-const busy = ref(false)
+const { fault, busy, attempt } = useAttempt()
 
 const volume = computed<Triple>(() => {
   const p = printer.value
@@ -127,13 +128,13 @@ function toggle(e: Event): void {
 const KEY_WALL = 1.5
 /** what came of the cut, where that is not all that was asked */
 const said = ref('')
-async function cut(): Promise<void> {
+const cut = (): Promise<void> => attempt(cutIt)
+async function cutIt(): Promise<void> {
   said.value = ''
   const part = store.part,
     at = plane.value,
     mesh = own.value?.mesh
   if (!part || !at || !mesh) return
-  busy.value = true
   const half = (keep: 'above' | 'below'): OperationInput => ({
     kind: 'cut',
     ...at,
@@ -165,7 +166,6 @@ async function cut(): Promise<void> {
     if (keyed.value && sites.length === 0)
       said.value = `The section has no room for a key with ${KEY_WALL} mm of wall round it: cut without. Pin the halves with wire instead.`
   }
-  busy.value = false
 }
 async function keys(mesh: string, at: { point: Triple; normal: Triple }): Promise<Omit<FixingRecord, 'role'>[]> {
   const { sites } = await derivations.reported(mesh, {
@@ -240,6 +240,7 @@ const ordered = (ops: OperationInput[]): OperationInput[] => {
       :source="ownClearance === null ? clearances.source(process, 'sliding') : ''"
     />
     <p v-if="said" role="status" class="soft small mb-1">{{ said }}</p>
+    <p v-if="fault" role="alert" class="text-danger small mb-1">{{ fault }}</p>
     <button class="btn btn-primary btn-sm mt-1" :disabled="busy || !plane" @click="cut">
       {{ busy ? 'Cutting …' : 'Cut it' }}
     </button>

@@ -14,7 +14,13 @@ export function trials({ problem, guarded }: OpenPiece, partOf: (id: string) => 
 
   /** Computes the operation on a part without putting it into its list; says why not when it cannot be. */
   async function tryOnly(input: OperationInput, of: PartRecord | null): Promise<boolean> {
-    const op = operation.parse(input)
+    const read = operation.safeParse(input)
+    if (!read.success) {
+      const [issue] = read.error.issues
+      problem.value = `This cannot be done with these values. ${issue?.path.join(' ')}: ${issue?.message}.`
+      return false
+    }
+    const op = read.data
     // A kind that may be repeated comes after the others of its kind; any other takes the place of the one there is.
     const counts = (k: OperationKind): boolean =>
       REPEATED.includes(op.kind) ? rankOf(k) <= rankOf(op.kind) : rankOf(k) < rankOf(op.kind)
