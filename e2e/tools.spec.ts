@@ -60,10 +60,17 @@ test('stood up by hand: face down, tipped by drag, a quarter turn where it only 
 
   // Flat on its largest face the plank is 70 mm deep: too deep for this plate, not too wide.
   const part = (await call<Detail>('GET', `/pieces/${id}`)).partList[0]!
+  // The page has to know of it before it is asked for a turn: else that is a change of what somebody else has changed.
+  const known = page.waitForResponse(
+    async (r) =>
+      r.url().endsWith(`/api/pieces/${id}`) &&
+      ((await r.json()) as { partList: { version: number }[] }).partList[0]!.version > part.version,
+  )
   await call('PUT', `/parts/${part.id}/operations`, {
     version: part.version,
     operations: [{ kind: 'orient', quaternion: [0, 0, 0, 1] }],
   })
+  await known
   const finding = page.locator('[data-finding^=does-not-fit]')
   await expect(finding).toBeVisible()
   await finding.getByRole('button', { name: /[Qq]uarter turn|[Tt]urn it by 90/ }).click()

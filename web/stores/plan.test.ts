@@ -4,14 +4,14 @@ import { reactive } from 'vue'
 import { usePlan } from './plan'
 
 /** What the server knows, and questions that it has taken and not answered yet. */
-let begun: string | null, done: string | null
+let begun: string | null, done: string | null, pending: string[]
 let asked: { answer: () => void }[]
 /** How the next thing that is sent ends: arrived, or kept for later; thrown when refused. */
 let sending: { arrive: (kept?: boolean) => void; refuse: () => void }[]
 const outbox = reactive({ waiting: [] as { path: string; body: object }[] })
 vi.mock('./piece', () => ({ usePiece: () => ({ piece: { id: 'p' } }) }))
 vi.mock('./timers', () => ({ useTimers: () => ({ now: 0, of: () => [] }) }))
-const news = vi.hoisted(() => [] as ((c: { type: string; id?: string }) => void)[])
+const news = vi.hoisted(() => [] as ((c: { type: string; id?: string; key?: string; status?: string }) => void)[])
 vi.mock('./changes', () => ({ useChanges: () => ({ listen: (l: (typeof news)[number]) => news.push(l) }) }))
 vi.mock('./outbox', () => ({
   useOutbox: () => ({
@@ -46,7 +46,7 @@ vi.mock('../api', () => ({
           // What it is when it is asked for, however late the answer comes.
           const is = {
             steps: [{ key: 'wash', title: 'Wash', phase: 'Clean', begunAt: begun, doneAt: done }],
-            pending: [],
+            pending,
           }
           asked.push({ answer: () => answer(is) })
         }),
@@ -58,6 +58,7 @@ const shown = (p: ReturnType<typeof usePlan>): string =>
 describe('the plan on the page', () => {
   beforeEach(() => {
     begun = done = null
+    pending = []
     asked = []
     sending = []
     news.length = 0
@@ -101,6 +102,27 @@ describe('the plan on the page', () => {
       asked.shift()!.answer()
       await settle()
       expect(shown(p)).toBe('not begun')
+    },
+  )
+  it.each(['done', 'failed'])(
+    'is asked again where what it waits for has %s before it arrived, and not for what has nothing to do with it',
+    async (status) => {
+      const p = await opened()
+      pending = ['fit']
+      news[0]!({ type: 'piece', id: 'p' })
+      // On its way: what it waits for ends, and the page has heard of no such thing yet.
+      news[0]!({ type: 'derivation', key: 'fit', status })
+      news[0]!({ type: 'derivation', key: 'other', status })
+      pending = []
+      expect(asked).toHaveLength(1)
+      asked.shift()!.answer()
+      await settle()
+      expect(p.plan!.pending).toEqual(['fit'])
+      expect(asked).toHaveLength(1)
+      asked.shift()!.answer()
+      await settle()
+      expect(p.plan!.pending).toEqual([])
+      expect(asked).toHaveLength(0)
     },
   )
   it('shows what is kept for later as done, and what was refused as it was, with the reason', async () => {

@@ -65,11 +65,16 @@ export const usePlan = defineStore('plan', () => {
     })
   }
   const question = inOrder()
+  /** plans that are on their way, and derivations that ended meanwhile: a plan that still waits for one of them is asked again */
+  let asked = 0
+  const ended = new Set<string>()
   async function load(): Promise<void> {
     const of = id.value
     if (!of) return
     const isNews = question()
     const arrived = said.value.filter((s) => s.arrived)
+    let isBehind = false
+    asked++
     try {
       const [p, l] = [
         await api(planSchema, 'GET', `/pieces/${of}/plan${measured.value > 0 ? '?measure=1' : ''}`),
@@ -78,12 +83,16 @@ export const usePlan = defineStore('plan', () => {
       // The table may have changed hands meanwhile; and an answer that was overtaken would take back what was done since.
       if (of !== id.value || !isNews()) return
       told.value = p
+      isBehind = p.pending.some((key) => ended.has(key))
       log.value = l
       said.value = said.value.filter((s) => !arrived.includes(s))
       fault.value = ''
     } catch (e) {
       fault.value = e instanceof Error ? e.message : String(e)
+    } finally {
+      if (--asked === 0) ended.clear()
     }
+    if (isBehind) await load()
   }
   watch(
     id,
@@ -95,6 +104,8 @@ export const usePlan = defineStore('plan', () => {
     { immediate: true },
   )
   useChanges().listen((c) => {
+    if (asked > 0 && c.type === 'derivation' && c.key && (c.status === 'done' || c.status === 'failed'))
+      ended.add(c.key)
     const ours = c.type === 'piece' && c.id === id.value,
       surer = c.type === 'derivation' && c.status === 'done' && plan.value?.pending.includes(c.key ?? ''),
       all = ['workshop', 'calendar', 'room', 'hello'].includes(c.type)
