@@ -96,6 +96,8 @@ export const OWN: Partial<Record<OperationRecord['kind'], object>> = {
     },
   },
   drill: { drill: { holes: [], volumeRemoved: 0 } },
+  trim: { removed: 0 },
+  calibrate: { factor: 1 },
   pose: { pose: { flipped: 0, volumeChange: 0, joints: [] } },
   orient: { offset: [0, 0, 0] },
   cut: { cut: { area: 1, seam: 1, pieces: 1 } },
