@@ -13,6 +13,8 @@ export default {
   ignoreStatic: true,
   concurrency: 2,
   timeoutMS: 60_000,
+  // What is related to a file of the supports takes minutes by itself.
+  dryRunTimeoutMinutes: 30,
   tempDirName: '.undercut/mutants',
   incremental: true,
   incrementalFile: '.undercut/mutants.json',

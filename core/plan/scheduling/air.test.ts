@@ -43,6 +43,12 @@ describe('the air', () => {
       { seed: 6 },
     )
   })
+  it('warms with the air outside, a fifth of the way', () => {
+    const now = { room: air(20, 50), open: air(5, 80) }
+    expect(roomAhead(now, air(15, 60)).temperature).toBe(22)
+    expect(roomAhead(now, air(-5, 80)).temperature).toBe(18)
+    expect(roomAhead(now, now.open)).toEqual(now.room)
+  })
   it('is shut to spraying in whole stretches, and open next where an hour at least is fit', () => {
     const hour = (k: number, fit: boolean): AirHour => ({
       at: k * HOUR,
@@ -58,6 +64,11 @@ describe('the air', () => {
     expect(nextSpray(hours, 'open', 0)).toEqual({ from: 2 * HOUR, to: 3 * HOUR })
     // Half an hour of it is left: the next.
     expect(nextSpray(hours, 'open', 2.5 * HOUR)).toEqual({ from: 4 * HOUR, to: 6 * HOUR })
+    // Of the last stretch an hour is left, then less: none that the forecast knows.
+    expect(nextSpray(hours, 'open', 5 * HOUR)).toEqual({ from: 5 * HOUR, to: 6 * HOUR })
+    expect(nextSpray(hours, 'open', 5.1 * HOUR)).toBeNull()
+    // What is over is no time to spray, however fit it was.
+    expect(nextSpray([hour(0, true), hour(1, true), hour(2, false)], 'open', 2 * HOUR)).toBeNull()
     expect(nextSpray(hours.slice(0, 2), 'open', 0)).toBeNull()
     expect(nextSpray([], 'open', 0)).toBeNull()
   })

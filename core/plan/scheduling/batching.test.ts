@@ -17,12 +17,13 @@ const batch = (id: string, ...tasks: string[]) => ({ id, key: 'grey', tasks, sav
 describe('steps that are set up alike', () => {
   it('are proposed over several pieces, the first of each, most spared first', () => {
     const found = proposeBatches([
+      // Named first, and spares least.
+      task('a', 'black', { setup: { key: 'black', seconds: 60 } }),
+      task('b', 'black', { setup: { key: 'black', seconds: 60 } }),
       task('a', 'prime'),
       task('a', 'again', { after: ['a prime'] }),
       task('b', 'prime'),
       task('c', 'prime', { work: 300 }),
-      task('a', 'black', { setup: { key: 'black', seconds: 60 } }),
-      task('b', 'black', { setup: { key: 'black', seconds: 60 } }),
       task('a', 'glue', { setup: null }),
       task('b', 'glue', { setup: null }),
     ])
@@ -45,7 +46,12 @@ describe('steps that are set up alike', () => {
       ['a prime', 'b prime'],
       ['c prime', 'd prime'],
     ])
-    expect(new Set(found.map((b) => b.id)).size).toBe(2)
+    expect(found.map((b) => b.id)).toEqual(['grey', 'grey 2'])
+    // One that is longer than the mix lasts stands alone, and what comes after it begins anew.
+    const long = proposeBatches(
+      ['a', 'b', 'c'].map((p, i) => task(p, 'prime', { window: 3600, work: i === 0 ? 5000 : 1200 })),
+    )
+    expect(long.map((b) => b.tasks)).toEqual([['b prime', 'c prime']])
     expect(proposeBatches(['a', 'b'].map((p) => task(p, 'prime', { work: 1500, window: 3600 })))).toEqual([])
     expect(proposeBatches(['a', 'b'].map((p) => task(p, 'prime', { work: 1440, window: 3600 })))).toHaveLength(1)
   })
@@ -58,10 +64,10 @@ describe('steps done in one go', () => {
     task('b', 'prime', { waiting: 1800, work: 600, notBefore: 70 }),
     task('b', 'paint', { after: ['b prime', 'a prime'], setup: null }),
   ]
-  const made = merged(tasks, [batch('x', 'a prime', 'b prime')])
-  const one = made.find((t) => t.id === `${BATCH}x`)!
   it('are one step: the work of all less what is spared, begun when the last is ready, over when the longest wait is', () => {
+    const made = merged(tasks, [batch('x', 'a prime', 'b prime')])
     expect(made.map((t) => t.id)).toEqual(['a wash', 'b paint', `${BATCH}x`])
+    const one = made.find((t) => t.id === `${BATCH}x`)!
     expect(one).toMatchObject({
       piece: 'a',
       also: ['b'],
@@ -72,7 +78,17 @@ describe('steps done in one go', () => {
     })
   })
   it('are waited for once by what waited for each of them', () => {
+    const made = merged(tasks, [batch('x', 'a prime', 'b prime')])
     expect(made.find((t) => t.id === 'b paint')!.after).toEqual([`${BATCH}x`])
+    // What waits for neither of them is as it was.
+    expect(made[0]).toEqual(tasks[0])
+  })
+  it('spare nothing where they were never set up alike', () => {
+    const made = merged(
+      [task('a', 'glue', { setup: null }), task('b', 'glue', { setup: null })],
+      [batch('x', 'a glue', 'b glue')],
+    )
+    expect(made).toMatchObject([{ work: 2400, also: ['b'] }])
   })
   it('are none when fewer than two are left, and a step is in one batch only', () => {
     expect(merged(tasks, [batch('x', 'a prime', 'gone')]).map((t) => t.id)).toEqual(tasks.map((t) => t.id))

@@ -64,6 +64,25 @@ describe('how long steps take over what is planned', () => {
     expect(many.width).toBeLessThan(few.width)
     expect(many.from).toBe(60)
   })
+  it('follows from the prior and what was logged as the normal-inverse-gamma has it', () => {
+    const took = [900, 1500, 800]
+    const y = took.map((t) => Math.log(t / 600)),
+      mean = (y[0]! + y[1]! + y[2]!) / 3
+    // Murphy 2007, equations 85 to 89, with the mean 0 on the weight of 2, shape 2 and scale 0.09.
+    const weight = 2 + 3,
+      shape = 2 + 3 / 2,
+      scale = 0.09 + y.reduce((s, v) => s + (v - mean) ** 2, 0) / 2 + (2 * 3 * mean ** 2) / (2 * weight)
+    const all = spreadsOf(took.map((t) => ({ kind: 'glue', planned: 600, took: t })))('paint')
+    expect(all.middle).toBeCloseTo((3 * mean) / weight, 12)
+    expect(all.freedom).toBeCloseTo(2 * shape, 12)
+    expect(all.width).toBeCloseTo(Math.sqrt((scale * (weight + 1)) / (shape * weight)), 12)
+    // Of the kind itself: the same, about the mean of all.
+    const own = spreadsOf(took.map((t) => ({ kind: 'glue', planned: 600, took: t })))('glue')
+    const about = mean - all.middle
+    const ownScale = 0.09 + y.reduce((s, v) => s + (v - mean) ** 2, 0) / 2 + (2 * 3 * about ** 2) / (2 * weight)
+    expect(own.middle).toBeCloseTo((2 * all.middle + 3 * mean) / weight, 12)
+    expect(own.width).toBeCloseTo(Math.sqrt((ownScale * (weight + 1)) / (shape * weight)), 12)
+  })
   it('of a kind that was never logged leans on all that was, and claims no record of its own', () => {
     const spread = spreadsOf(Array.from({ length: 40 }, () => ({ kind: 'glue', planned: 600, took: 1200 })))
     expect(spread('paint').middle).toBeCloseTo(spread('glue').middle, 1)
@@ -109,6 +128,32 @@ describe('by when a piece is done', () => {
     // Nine tenths of a log-normal: e to 1.28 widths.
     expect((narrow.most - START) / H).toBeCloseTo(Math.exp(1.2816 * 0.1), 1)
     expect((half(0, 5).most - START) / H).toBeCloseTo(14, 6)
+  })
+  it('has the fat tail of few records: Student’s t, not the normal', () => {
+    const p = problem([task('glue', { work: 60 })])
+    const tail = (freedom: number): number =>
+      Math.log(
+        (risk(p, () => ({ middle: 0, width: 0.1, freedom, from: 1 }), undefined, 4000).p!.most - START) / 60_000,
+      ) / 0.1
+    // The ninth decile of t by its degrees of freedom, from tables: 1.533 of 4, 1.299 of 50.
+    expect(Math.abs(tail(4) - 1.533)).toBeLessThan(0.12)
+    expect(Math.abs(tail(50) - 1.299)).toBeLessThan(0.1)
+  })
+  it('asks for the spread of the kind that each step is, and passes over what is no step any more', () => {
+    const asked: string[] = []
+    const p = problem([task('glue: a + b'), task('fill')])
+    lateness(
+      p,
+      ['fill', 'gone', 'glue: a + b'],
+      new Map([['glue: a + b', 'glue']]),
+      (kind) => {
+        asked.push(kind)
+        return sure
+      },
+      new Map(),
+      1,
+    )
+    expect(asked).toEqual(['glue', ''])
   })
   it('is the same whenever it is asked', () => {
     const p = problem([task('glue'), task('fill')], { p: START + 2 * H })
