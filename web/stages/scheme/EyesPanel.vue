@@ -61,9 +61,10 @@ watch(
   },
   { immediate: true },
 )
-function press(): void {
+/** @param other the first is there; what was said of it comes back to this panel only when the page is drawn anew */
+function press(other: boolean): void {
   emit('ask', {
-    hint: mine.value?.balls.length === 1 ? 'Press the middle of the other eyeball' : 'Press the middle of an eyeball',
+    hint: other ? 'Press the middle of the other eyeball' : 'Press the middle of an eyeball',
     taken: (p) => {
       const shown = viewport.shown,
         part = store.part
@@ -86,7 +87,7 @@ function press(): void {
         partId: part.id,
         balls: [...first, made].sort((a, b) => a.centre[0] - b.centre[0]),
       }
-      if (first.length === 0) press()
+      if (first.length === 0) press(true)
     },
   })
 }
@@ -156,7 +157,7 @@ const mm = (v: number): string => v.toFixed(1)
       :step="0.1"
       :digits="1"
     />
-    <button class="btn btn-sm btn-quiet" @click="press">
+    <button class="btn btn-sm btn-quiet" @click="press(mine?.balls.length === 1)">
       {{ !mine ? 'Press the eyes' : mine.balls.length === 1 ? 'Press the other eye' : 'Press both anew' }}
     </button>
     <template v-if="mine">
