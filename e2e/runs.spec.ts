@@ -64,7 +64,7 @@ test('from plates to a print that fails, why, one change, clean up, and the repr
     await page.locator('[data-mark="missing"] button').first().click()
     await expect(page.locator('[data-cause]').first()).toHaveAttribute('data-cause', 'island')
     await page.getByRole('button', { name: 'Change it' }).click()
-    await expect(page.getByText('A strut stands there now.')).toBeVisible()
+    await expect(page.getByText('A strut is set there')).toBeVisible()
     await page.getByRole('button', { name: 'Read Pan' }).click()
     await page.getByRole('button', { name: 'Keep the judgement' }).click()
     await expect(page.getByText('Kept. The record counts it.')).toBeVisible()

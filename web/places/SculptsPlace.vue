@@ -5,6 +5,7 @@ import { arranged, piece as pieceSchema } from '../../contract/pieces'
 import type { SculptRecord } from '../../contract/sculpts'
 import { SCULPT_ENDINGS } from '../../core/formats/endings'
 import { api } from '../api'
+import { useAttempt } from '../composables/useAttempt'
 import DraftInput from '../shell/DraftInput.vue'
 import { useSculpts } from '../stores/sculpts'
 import SculptThumb from '../viewport/SculptThumb.vue'
@@ -40,21 +41,22 @@ const splitTags = (text: string): string[] => [
 const others = computed(() => sculpts.newest.filter((s) => s.family !== chosen.value?.family))
 const binned = ref<SculptRecord | null>(null)
 async function bin(s: SculptRecord): Promise<void> {
-  await sculpts.remove(s.id)
+  if (!(await sculpts.remove(s.id))) return
   binned.value = s
   chosenId.value = null
 }
 async function takeBack(): Promise<void> {
-  if (binned.value) await sculpts.restore(binned.value.id)
-  binned.value = null
+  if (binned.value && (await sculpts.restore(binned.value.id))) binned.value = null
 }
-async function newPiece(s: SculptRecord): Promise<void> {
-  const p = await api(pieceSchema, 'POST', '/pieces', { name: s.name })
-  await api(arranged, 'POST', `/pieces/${p.id}/arrange`, {
-    create: [{ name: s.name, from: null, sculpt: s.id, operations: [] }],
+const { fault, attempt } = useAttempt()
+const newPiece = (s: SculptRecord): Promise<void> =>
+  attempt(async () => {
+    const p = await api(pieceSchema, 'POST', '/pieces', { name: s.name })
+    await api(arranged, 'POST', `/pieces/${p.id}/arrange`, {
+      create: [{ name: s.name, from: null, sculpt: s.id, operations: [] }],
+    })
+    await router.push(`/pieces/${p.id}/intake`)
   })
-  await router.push(`/pieces/${p.id}/intake`)
-}
 const picker = ref<HTMLInputElement | null>(null)
 function choose(e: Event): void {
   const input = e.target as HTMLInputElement
@@ -110,7 +112,7 @@ function drop(e: DragEvent): void {
           {{ t }}
         </button>
       </div>
-      <p v-if="sculpts.problem" role="alert" class="text-danger">{{ sculpts.problem }}</p>
+      <p v-if="sculpts.problem || fault" role="alert" class="text-danger">{{ sculpts.problem || fault }}</p>
       <p v-if="binned" class="sheet p-2 px-3">
         “{{ binned.name }}” is in the bin for 30 days; pieces that use it keep it.
         <button class="btn btn-sm btn-quiet" @click="takeBack">Take it back</button>

@@ -3,7 +3,7 @@ import { computed, ref } from 'vue'
 import { z } from 'zod'
 import { intake } from '../../contract/pieces'
 import { sculpt as sculptSchema, type SculptRecord } from '../../contract/sculpts'
-import { api, ApiProblem, tell } from '../api'
+import { api, ApiProblem, messageOf, tell } from '../api'
 import { fieldEdits, queued, type FieldEdits } from '../composables/edits'
 import { fetchedOnce } from '../composables/newest'
 import { useChanges } from './changes'
@@ -45,29 +45,33 @@ export const useSculpts = defineStore('sculpts', () => {
     editors.set(id, made)
     return made
   }
-  async function guarded(work: () => Promise<void>): Promise<void> {
+  /** Whether it was done; why not is said. */
+  async function guarded(work: () => Promise<void>): Promise<boolean> {
+    let isDone = true
     problem.value = null
     try {
       await work()
     } catch (e) {
-      problem.value = e instanceof Error ? e.message : String(e)
+      isDone = false
+      problem.value = messageOf(e)
       if (e instanceof ApiProblem && e.status === 409) problem.value += ' The newer version is shown now.'
     }
-    await again()
+    await again().catch(() => undefined)
+    return isDone
   }
-  const change = (s: SculptRecord, fields: Partial<SculptRecord>): Promise<void> =>
+  const change = (s: SculptRecord, fields: Partial<SculptRecord>): Promise<boolean> =>
     guarded(() => edits(s.id).edit(fields))
-  const setEdition = (s: SculptRecord, of: string | null): Promise<void> =>
+  const setEdition = (s: SculptRecord, of: string | null): Promise<boolean> =>
     guarded(() =>
       queued(`sculpt ${s.id}`, async () => {
         await api(sculptSchema, 'PUT', `/sculpts/${s.id}/edition`, { version: byId(s.id)?.version ?? s.version, of })
         await again()
       }),
     )
-  const remove = (id: string): Promise<void> => guarded(() => tell('DELETE', `/sculpts/${id}`))
-  const restore = (id: string): Promise<void> => guarded(() => tell('POST', `/sculpts/${id}/restore`))
-  const dismiss = (id: string): Promise<void> => guarded(() => tell('DELETE', `/intakes/${id}`))
-  const drop = (files: readonly File[]): Promise<void> =>
+  const remove = (id: string): Promise<boolean> => guarded(() => tell('DELETE', `/sculpts/${id}`))
+  const restore = (id: string): Promise<boolean> => guarded(() => tell('POST', `/sculpts/${id}/restore`))
+  const dismiss = (id: string): Promise<boolean> => guarded(() => tell('DELETE', `/intakes/${id}`))
+  const drop = (files: readonly File[]): Promise<boolean> =>
     guarded(async () => {
       for (const f of files) await tell('POST', `/sculpts/files?name=${encodeURIComponent(f.name)}`, f)
     })

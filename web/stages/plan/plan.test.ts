@@ -3,7 +3,7 @@ import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import type { PlanRecord } from '../../../contract/plan'
 import { OF_SCHEMES, SCHOOLS, type School } from '../../../core/defaults/plan'
 import { ADHESIVES, FILLERS } from '../../../core/plan/materials/materials'
-import { PART, PIECE } from '../../stores/fakeServer'
+import { PART, PIECE, planStep } from '../../stores/fakeServer'
 import { useOutbox } from '../../stores/outbox'
 import { usePlan } from '../../stores/plan'
 import { button, choose, control, enter, press, settle, StageBench, type } from '../stageTesting'
@@ -164,40 +164,17 @@ describe('the dry fit', () => {
 })
 
 describe('a step of the plan', () => {
-  const step = (more: object = {}) => ({
-    key: 'wash',
-    phase: 'Clean',
+  const washing = {
     title: 'Wash',
     why: 'Uncured resin stays tacky.',
-    handsOn: 600,
     waiting: 1800,
-    needs: 'bench',
     cautions: ['Nitrile gloves.'],
     materials: ['wash liquid'],
     tools: ['tongs'],
-    lines: [],
     risks: [{ what: 'a scratch', chance: 0.004, costs: 900 }],
-    window: null,
-    uses: [],
-    setup: null,
-    recoat: null,
-    holds: false,
-    sprays: false,
-    begunAt: null,
-    took: null,
-    dropped: false,
-    after: [],
-    start: null,
-    end: null,
-    free: null,
-    doneAt: null,
-    timerUntil: null,
-    critical: false,
-    ...more,
-  })
+  }
   const open = async (more: object = {}) => {
-    const s = step(more)
-    planned({ steps: [s] as never })
+    planned({ steps: [planStep('wash', { ...washing, ...more })] as never })
     await page.piece()
     usePlan()
     await settle()

@@ -3,11 +3,13 @@ import { DOMWrapper } from '@vue/test-utils'
 import { afterEach, beforeEach, describe, expect, it } from 'vitest'
 import type { DeviceRecord, PlateRecord } from '../../../contract/runs'
 import { MEASURES, OWN, PART, PIECE } from '../../stores/fakeServer'
+import { usePiece } from '../../stores/piece'
 import { usePlating } from '../../stores/plating'
 import { useRuns } from '../../stores/runs'
 import { useViewport } from '../../viewport/useViewport'
 import { machine, PLATE, plate, RUN, run, still } from '../plateTesting'
-import { button, press, PRINTER_ID, RESIN_ID, settle, StageBench, type } from '../stageTesting'
+import { useOneChange } from './useOneChange'
+import { button, press, PRINTER_ID, RESIN_ID, settle, shop, StageBench, type } from '../stageTesting'
 
 let page: StageBench
 const printed = (plates: PlateRecord[], devices: DeviceRecord[] = []): void => {
@@ -257,6 +259,47 @@ describe('a piece that broke off', () => {
     await at.find('[data-mark] .name').trigger('click')
     await press(at, 'Print only this piece')
     expect(at.find('[role=alert]').text()).toBe('The part is not stood up any more.')
+  })
+})
+
+describe('the one change that follows from a cause', () => {
+  const open = async () => {
+    page.bench.replies.set('GET /workshop', shop())
+    page.bench.operations = [
+      { kind: 'orient', quaternion: [0, 0, 0, 1] },
+      { kind: 'support', limit: 40, spacing: 3, clearance: 0.6, lift: 5, edits: [] },
+    ]
+    const { part } = await page.piece()
+    return { ...useOneChange(), part }
+  }
+  const edits = (): unknown => (page.bench.operations[1] as { edits: unknown }).edits
+  it('sets a strut or another grade where it was missing, and says so only when it is done', async () => {
+    const { make, done, part } = await open()
+    await make({ kind: 'support', point: [1, 2, 3] } as never, part, RESIN_ID)
+    expect(edits()).toEqual([{ kind: 'add', point: [1, 2, 3], grade: 'strut' }])
+    expect(done.value).toContain('A strut is set there')
+    // Somebody else has changed the part meanwhile.
+    page.bench.version += 5
+    await make({ kind: 'regrade', point: [4, 5, 6], grade: 'post' } as never, part, RESIN_ID)
+    expect(done.value).toBe('')
+    expect(usePiece().problem).not.toBe('')
+    expect(edits()).toHaveLength(1)
+  })
+  it('exposes the resin longer from the next slicing on, or says that the resin is gone', async () => {
+    const { make, done, fault, part } = await open()
+    await make({ kind: 'exposure', to: 2.6 } as never, part, RESIN_ID)
+    expect(done.value).toBe('Test resin is exposed 2.6 s from the next slicing on.')
+    expect(page.bench.stock.at(-1)).toMatchObject({ data: { exposure: 2.6 } })
+    await make({ kind: 'exposure', to: 3 } as never, part, PLATE)
+    expect(done.value).toBe('')
+    expect(fault.value).toBe('This resin is no longer in stock.')
+  })
+  it('says what is missing where the part has no generated supports', async () => {
+    page.bench.operations = []
+    await page.piece()
+    const { make, fault } = useOneChange()
+    await make({ kind: 'support', point: [0, 0, 0] } as never, usePiece().part, RESIN_ID)
+    expect(fault.value).toContain('no generated supports')
   })
 })
 

@@ -32,7 +32,7 @@ export function useOneChange() {
           change.kind === 'support'
             ? ({ kind: 'add', point, grade: 'strut' } as const)
             : ({ kind: 'regrade', point, grade: change.grade } as const)
-        await piece.arrange({
+        const changed = await piece.arrange({
           lists: [
             {
               id: part.id,
@@ -42,7 +42,12 @@ export function useOneChange() {
             },
           ],
         })
-        done.value = change.kind === 'support' ? 'A strut stands there now.' : `It is a ${change.grade} now.`
+        // Why not is said by the piece.
+        if (!changed) return
+        done.value =
+          change.kind === 'support'
+            ? 'A strut is set there, and the supports are computed anew.'
+            : `It is made a ${change.grade}, and the supports are computed anew.`
       }
     } catch (e) {
       fault.value = e instanceof Error ? e.message : String(e)

@@ -156,12 +156,14 @@ async function cutIt(): Promise<void> {
       const halved: OperationInput[] = store.withOperation(part, half(keep))
       return sites.length > 0 ? ordered([...halved, fix(role)]) : halved
     }
-    await store.arrange({
+    const made = await store.arrange({
       lists: [{ id: part.id, operations: list('below', 'plug') }],
       create: [
         { name: `${part.name}, upper half`.slice(0, 120), from: part.id, operations: list('above', 'socket') as never },
       ],
     })
+    // Refused, the places that were pressed stay.
+    if (!made) return
     line.value = []
     if (keyed.value && sites.length === 0)
       said.value = `The section has no room for a key with ${KEY_WALL} mm of wall round it: cut without. Pin the halves with wire instead.`
