@@ -104,14 +104,14 @@ try {
   console.log(`Built after ${seconds()}.`)
   const env = { DATABASE_URL: cluster.url, CHROMIUM: chromium() ?? '', NODE_ENV: 'test', UNDERCUT_BUILT: '1' }
   const browser = join(work, 'browser.json')
-  /** Vitest over some folders, one worker: with the browser tests' two that is more than there are processors already. */
-  const vitest = (name, ...folders) => {
+  /** Vitest over some folders. */
+  const vitest = (name, workers, ...folders) => {
     const report = join(work, `${name}.json`)
     return tests(
       name,
       bin('vitest'),
       ['run', ...folders, '--reporter=default', '--reporter=json', `--outputFile.json=${report}`],
-      { ...env, UNIT_WORKERS: '1' },
+      { ...env, UNIT_WORKERS: workers },
       () => {
         const r = JSON.parse(readFileSync(report, 'utf8'))
         return [
@@ -152,9 +152,10 @@ try {
         ]
       },
     ),
-    vitest('unit', 'core/', 'contract/', 'cli/', 'demo/', 'web/'),
+    // Two workers: the others are done before one would be.
+    vitest('unit', '2', 'core/', 'contract/', 'cli/', 'demo/', 'web/'),
     // Servers wait more than they compute.
-    vitest('server', 'server/', 'bootstrap/').then(readings),
+    vitest('server', '1', 'server/', 'bootstrap/').then(readings),
   ])
 } finally {
   end()
