@@ -92,6 +92,9 @@ test('a dropped sculpt goes all the way to layers, a plan and a painted preview'
     await expect(page.getByText(/Against (standing upright|the next best)/)).toBeVisible()
     await page.getByRole('button', { name: 'back 5°' }).click()
     await page.getByRole('button', { name: 'Stand it like this' }).click()
+    // The sheet goes when the way up is stored, and what stands below it moves up.
+    await expect(page.getByRole('button', { name: 'Stand it like this' })).toHaveCount(0)
+    await idle(page)
     await page.getByRole('button', { name: 'Generate supports' }).click()
     await expect(page.getByText(/tips, .* ml of support/)).toBeVisible({ timeout: 240_000 })
     await idle(page)

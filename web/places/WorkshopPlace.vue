@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, ref, watch } from 'vue'
+import { computed, ref, shallowRef, watch } from 'vue'
 import type { Workshop } from '../../contract/workshop'
 import { SCHOOLS, type School } from '../../core/defaults/plan'
 import { useStock } from '../stores/stock'
@@ -12,23 +12,25 @@ import { DAYS } from './workshop/days'
 const stock = useStock()
 const form = ref<Workshop | null>(null)
 /** what the form was filled from */
-let filled: Workshop | null = null
+const filled = shallowRef<Workshop | null>(null)
 const copy = (w: Workshop): Workshop => JSON.parse(JSON.stringify(w)) as Workshop
 /** Settings that were changed in the form. */
 const edited = (): Partial<Workshop> =>
   Object.fromEntries(
     Object.entries(form.value ?? {}).filter(
-      ([k, v]) => JSON.stringify(v) !== JSON.stringify(filled?.[k as keyof Workshop]),
+      ([k, v]) => JSON.stringify(v) !== JSON.stringify(filled.value?.[k as keyof Workshop]),
     ),
   )
 const fault = ref(''),
   saved = ref(false)
+/** What was saved is not said of what was typed since. */
+const unsaved = computed(() => Object.keys(edited()).length > 0)
 watch(
   () => stock.workshop,
   (w) => {
     // What is being edited stays while something else of the workshop changes.
-    form.value = w && { ...copy(w), ...(filled ? edited() : {}) }
-    filled = w && copy(w)
+    form.value = w && { ...copy(w), ...(filled.value ? edited() : {}) }
+    filled.value = w && copy(w)
   },
   { immediate: true },
 )
@@ -51,7 +53,13 @@ async function save(): Promise<void> {
     return
   }
   try {
-    await stock.changeWorkshop(edited())
+    const sent = copy(edited() as Workshop) as Partial<Workshop>
+    await stock.changeWorkshop(sent)
+    // As it is kept, which may be without a space at its end; what was typed meanwhile stays.
+    const now = form.value as Record<string, unknown> | null
+    for (const [k, v] of Object.entries(sent))
+      if (now && stock.workshop && JSON.stringify(now[k]) === JSON.stringify(v))
+        now[k] = copy(stock.workshop)[k as keyof Workshop]
     saved.value = true
   } catch (e) {
     fault.value = e instanceof Error ? e.message : String(e)
@@ -66,7 +74,8 @@ const choose = (s: School, v: string): void => {
   <form v-if="form" class="place scroll" @submit.prevent="save">
     <div class="d-flex gap-3 align-items-center mb-3">
       <h1>Workshop</h1>
-      <button class="btn btn-sm btn-primary">Save</button><span v-if="saved" role="status" class="soft">Saved.</span
+      <button class="btn btn-sm btn-primary">Save</button
+      ><span v-if="saved && !unsaved" role="status" class="soft">Saved.</span
       ><span v-if="fault" role="alert" class="text-danger">{{ fault }}</span>
     </div>
     <div class="columns">

@@ -32,10 +32,11 @@ interface Body {
   version: number
   operations: OperationRecord[]
   check: { kind: string }
+  mesh: string
   op: OperationRecord
 }
 /** What a check or a trial reports: always the same, or by what it was asked. */
-type Answer = object | null | ((asked: never) => object | null)
+type Answer = object | null | ((asked: never, mesh: string) => object | null)
 /** A part besides the first: what was done to it, and by which version. */
 export interface OtherPart {
   id: string
@@ -329,12 +330,12 @@ export class Bench {
       const kind = body.check.kind
       if (!this.checks.has(kind)) return path === '/checks' ? json({ detail: 'no worker' }, 503) : json(null)
       const answer = this.checks.get(kind)
-      const report = typeof answer === 'function' ? answer(body.check as never) : answer
-      return json(this.derivation(kind, report, body.check))
+      const report = typeof answer === 'function' ? answer(body.check as never, body.mesh) : answer
+      return json(this.derivation(kind, report, [body.mesh, body.check]))
     }
     if (path === '/trials' && this.trials.has(body.op.kind)) {
       const answer = this.trials.get(body.op.kind)
-      const report = typeof answer === 'function' ? answer(body.op as never) : answer
+      const report = typeof answer === 'function' ? answer(body.op as never, body.mesh) : answer
       return json(this.derivation(body.op.kind, { kind: body.op.kind, measures: MEASURES, ...report }, body.op))
     }
     if (path === `/pieces/${PIECE}/plan`)

@@ -43,6 +43,14 @@ export const usePiece = defineStore('piece', () => {
     const op = operation.parse(input)
     return id ? changeBy(id, (now) => withOperation(now, op, footOf(partOf(id)))) : Promise.resolve(false)
   }
+  /** Puts the operation into the list unless one of its kind is there once all that was asked for before is stored. */
+  function applyIfNone(input: OperationInput): Promise<boolean> {
+    const id = part.value?.id
+    const op = operation.parse(input)
+    const wanted = (now: OperationRecord[]): OperationRecord[] =>
+      now.some((o) => o.kind === op.kind) ? now : withOperation(now, op, footOf(partOf(id!)))
+    return id ? changeBy(id, wanted) : Promise.resolve(false)
+  }
   const tryOnly = (input: OperationInput, of = part.value): Promise<boolean> => tryOnlyOn(input, of)
   /**
    * Computes the operation first and puts it into the list only when it gave a result; otherwise says why not, and the
@@ -103,6 +111,7 @@ export const usePiece = defineStore('piece', () => {
     reload,
     save,
     apply,
+    applyIfNone,
     remove,
     removeAt,
     tryOut,

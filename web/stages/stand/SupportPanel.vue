@@ -81,7 +81,7 @@ async function grow(more: Partial<NonNullable<typeof op.value>> = {}): Promise<v
   busy.value = true
   fault.value = ''
   try {
-    if (!store.step('orient')) await store.apply({ kind: 'orient', quaternion: [0, 0, 0, 1] })
+    await store.applyIfNone({ kind: 'orient', quaternion: [0, 0, 0, 1] })
     const only = form.school === 'joints' ? await jointFaces() : undefined
     if (only?.length === 0) {
       fault.value = 'No other part covers this one: there are no joint faces to stand on. Choose another school.'
@@ -116,7 +116,7 @@ async function denser(closer: boolean): Promise<void> {
 }
 /** A body that carries supports stands as it came: nothing is turned, lifted or added. */
 async function leaveAsIs(): Promise<void> {
-  if (!store.step('orient')) await store.apply({ kind: 'orient', quaternion: [0, 0, 0, 1] })
+  await store.applyIfNone({ kind: 'orient', quaternion: [0, 0, 0, 1] })
   form.lift = 0
   await grow({ lift: 0, automatic: false, edits: [] })
 }

@@ -58,6 +58,16 @@ describe('supports', () => {
     expect(last()).toMatchObject({ spacing: 4, limit: 40, lift: 5, edits: [] })
     expect(last().peelPressure).toBeGreaterThan(0)
   })
+  it('stand on the way up that was on its way when they were asked for', async () => {
+    const s = await stage()
+    const tipped = { kind: 'orient', quaternion: [0.1, 0, 0, 0.99] } as const
+    const asked = usePiece().apply({ ...tipped, quaternion: [...tipped.quaternion] })
+    await press(s, 'Generate supports')
+    await asked
+    await settle()
+    expect(page.bench.operations.map((o) => o.kind)).toEqual(['orient', 'support'])
+    expect(page.bench.operations[0]).toMatchObject(tipped)
+  })
   it('mark each tip by how hard it works, and say how many there are of each', async () => {
     supported()
     const s = await stage()

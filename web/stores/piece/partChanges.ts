@@ -52,6 +52,7 @@ export function partChanges(
   const changeBy = (id: string, wanted: (now: OperationRecord[]) => OperationRecord[]): Promise<boolean> =>
     queued(queue(), async () => {
       const before = listOf(partOf(id))
+      if (wanted(before) === before) return true
       if (!(await writeOperations(id, wanted))) return false
       done({ lists: [{ id, operations: before }], remove: [], restore: [], swap: [] })
       return true
