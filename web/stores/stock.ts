@@ -41,16 +41,21 @@ export const useStock = defineStore('stock', () => {
   const materials = computed(() => pick<MaterialRecord>('material'))
   useChanges().listen((c) => {
     if (c.type === 'stock' || c.type === 'workshop' || c.type === 'hello') {
-      void again().catch(() => undefined)
+      void refresh()
     }
   })
   const { load, again } = fetchedOnce(async () => {
     items.value = (await api(z.array(item), 'GET', '/stock')).map((i) => asItem(i, edits(i).withPending(fieldsOf(i))))
     workshop.value = settings.withPending(await api(workshopSchema, 'GET', '/workshop'))
   })
+  /**
+   * What was changed is changed, whether or not the list can be read again at once: when it cannot, the connection is
+   * gone, and the list is read when it is back ('hello').
+   */
+  const refresh = (): Promise<void> => again().catch(() => undefined)
   async function add(kind: string, data: object): Promise<void> {
     await tell('POST', `/stock/${kind}`, data)
-    await again()
+    await refresh()
   }
   const fieldsOf = (i: StoredItem): ItemFields => ({ ...i.data, version: i.version })
   const asItem = (i: StoredItem, { version, ...data }: ItemFields): StoredItem => ({ ...i, version, data })
@@ -83,12 +88,12 @@ export const useStock = defineStore('stock', () => {
     try {
       await edits({ kind, id }).edit(fields as Partial<ItemFields>)
     } finally {
-      await again()
+      await refresh()
     }
   }
   async function remove(kind: string, id: string): Promise<void> {
     await tell('DELETE', `/stock/${kind}/${id}`)
-    await again()
+    await refresh()
   }
   const settings = fieldEdits<Workshop>({
     name: () => 'workshop',
