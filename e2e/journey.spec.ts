@@ -92,7 +92,7 @@ test('a dropped sculpt goes all the way to layers, a plan and a painted preview'
     await expect(page.getByText(/Against (standing upright|the next best)/)).toBeVisible()
     await page.getByRole('button', { name: 'back 5°' }).click()
     await page.getByRole('button', { name: 'Stand it like this' }).click()
-    // The sheet goes when the way up is stored, and what stands below it moves up.
+    // The sheet closes when the orientation is stored, and what is below it moves up.
     await expect(page.getByRole('button', { name: 'Stand it like this' })).toHaveCount(0)
     await idle(page)
     await page.getByRole('button', { name: 'Generate supports' }).click()
@@ -124,7 +124,7 @@ test('a dropped sculpt goes all the way to layers, a plan and a painted preview'
     await page.getByRole('button', { name: 'None here' }).click()
     await idle(page)
     await page.mouse.click(x, y + 60)
-    await page.getByRole('button', { name: /Grow anew round \d+ dabs/ }).click()
+    await page.getByRole('button', { name: /Generate again around \d+ places/ }).click()
     await idle(page)
     await type(page.getByLabel('Between tips'), '3')
     await page.getByRole('button', { name: 'Support again', exact: true }).click()

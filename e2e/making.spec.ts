@@ -67,7 +67,7 @@ test('a base with a nameplate under a face that looks aside, a channel for a lig
   await page.getByRole('button', { name: 'Slab', exact: true }).click()
   await type(page.getByLabel('Width', { exact: true }), '44')
   await type(page.getByLabel('Depth', { exact: true }), '44')
-  await page.getByRole('button', { name: 'Put it under' }).click()
+  await page.getByRole('button', { name: 'Add base' }).click()
   await expect.poll(async () => (await detail(id)).partList.length).toBe(2)
   await idle(page)
 

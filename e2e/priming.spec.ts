@@ -121,7 +121,7 @@ test('plan: made from how two blocks meet; another school is weighed, left, and 
   await expect(difference.getByText(/Falls away: .*the seam of block and cap/)).toBeVisible()
   await expect(difference.getByText('1 step that is done stays done.')).toBeVisible()
   await accessible(page)
-  await difference.getByRole('button', { name: 'Leave it' }).click()
+  await difference.getByRole('button', { name: 'Cancel' }).click()
   await expect(difference).toHaveCount(0)
   await expect(step(/the seam of block and cap/)).toHaveCount(1)
   await page.getByLabel('Gluing').selectOption('subAssemblies')

@@ -22,7 +22,7 @@ test('a base under it, cut in two with keys, carried about, taken back: the halv
   await test.step('a base goes under what stands there', async () => {
     await page.getByText('Add a base').click()
     await page.getByRole('button', { name: 'Stepped plinth' }).click()
-    await page.getByRole('button', { name: 'Put it under' }).click()
+    await page.getByRole('button', { name: 'Add base' }).click()
     await expect.poll(async () => (await detail(id)).partList.length).toBe(2)
     await expect(page.getByRole('row', { name: /skittle – Stepped plinth/ })).toContainText('–')
   })

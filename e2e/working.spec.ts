@@ -58,7 +58,7 @@ test('bench mode: a piece from the plate to done, over several days, with one bi
       // Once all is done there is no button any more.
       const button = page.locator('footer .main')
       const says = (await button.textContent({ timeout: 1000 }).catch(() => ''))?.trim()
-      if (says === 'Heard' || says === word) await page.keyboard.press('Space')
+      if (says === 'Dismiss' || says === word) await page.keyboard.press('Space')
       await then()
     }).toPass({ intervals: [400], timeout: 60_000 })
   const work = async (minutes: number): Promise<void> => {

@@ -23,8 +23,8 @@ export function poorFit(a: string, b: string, key: string, r: FitReport): Findin
         places: r.deepest ? [r.deepest.point] : [],
         how,
         fixes: [
-          { act: 'relieve', pair: key, label: 'Relieve it', effect: `takes ${b}, grown by the clearance, off ${a}` },
-          { act: 'union', pair: key, label: 'Make them one', effect: `${b} becomes part of ${a}` },
+          { act: 'relieve', pair: key, label: 'Cut clearance', effect: `takes ${b}, grown by the clearance, off ${a}` },
+          { act: 'union', pair: key, label: 'Merge', effect: `${b} becomes part of ${a}` },
         ],
       },
     ]

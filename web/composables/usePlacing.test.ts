@@ -105,7 +105,7 @@ describe.each([
     const tip = plus(mine.point, mine.normal)
     await at.faceToFace(mine, theirs)
     close(seen(now(), own), theirs.point)
-    // What lay a millimetre out of its skin lies a millimetre in the other's.
+    // What was a millimetre outside its surface is a millimetre inside the other's.
     close(seen(now(), back(was, tip)), minus(theirs.point, theirs.normal))
   })
   it('lays its axis along another’s and stays where it is along it', async () => {

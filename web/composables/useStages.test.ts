@@ -31,7 +31,7 @@ async function stages(): Promise<
 }
 
 describe('the list of stages', () => {
-  it('is open where nothing was done, and names what the part is as it came', async () => {
+  it('is open where nothing was done, and names what the part is when it is imported', async () => {
     const of = await stages()
     expect(of('intake')).toMatchObject({ measure: '1 part' })
     expect(of('core')).toMatchObject({ state: 'open', measure: 'solid' })

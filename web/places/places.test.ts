@@ -86,7 +86,7 @@ describe('the workshop’s settings', () => {
     await useStock().load()
     return page.show((await import('./WorkshopPlace.vue')).default)
   }
-  it('are saved as what was changed, and nothing else is sent anew', async () => {
+  it('are saved as what was changed, and nothing else is sent again', async () => {
     page.bench.replies.set('PUT /workshop', shop({ timeZone: 'UTC', labour: 25 }))
     const at = await open()
     await type(at, 'An hour of work', '25')

@@ -47,7 +47,7 @@ describe('a layer as the panel shows it', () => {
     await at.trigger('wheel', { deltaY: 1, clientX: x, clientY: y })
     expect(place()).toEqual({ left, top, width })
   })
-  it('is moved by the left button alone, and lies as before when the pointer is taken away', async () => {
+  it('is moved by the left button alone, and is as before when the pointer is cancelled', async () => {
     for (let i = 0; i < 4; i++) await at.trigger('wheel', { deltaY: -1, clientX: 200, clientY: 200 })
     const before = place()
     await pointer('pointerdown', 200, 200, { button: 2 })

@@ -17,7 +17,7 @@ async function ask(): Promise<void> {
     <p v-for="t in timers.over" :key="t.id" class="m-0">
       <b>{{ words(t) }}</b> <RouterLink :to="`/pieces/${t.pieceId}/plan`">{{ t.piece }}</RouterLink>
       <button class="btn btn-sm ms-2" :class="dark ? 'btn-light btn-lg' : 'btn-primary'" @click="timers.heard(t)">
-        Heard
+        Dismiss
       </button>
     </p>
     <button v-if="asks" class="btn btn-sm btn-quiet" @click="ask">

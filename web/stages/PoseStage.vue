@@ -141,7 +141,7 @@ const tips = computed(() => (changed.value ? preview.tip.value : (assembly.balan
         <button class="btn btn-primary btn-sm" :disabled="busy || !changed" @click="keep">
           {{ busy ? 'Bending …' : 'Keep this pose' }}
         </button>
-        <button v-if="changed" class="btn btn-quiet btn-sm" @click="posing.reset()">Leave it</button>
+        <button v-if="changed" class="btn btn-quiet btn-sm" @click="posing.reset()">Cancel</button>
         <button class="btn btn-quiet btn-sm" @click="joints = mirroredPose(joints)">Mirror the pose</button>
       </div>
       <p v-if="fault" role="alert" class="text-danger small mb-0">{{ fault }}</p>

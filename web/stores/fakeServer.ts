@@ -66,6 +66,17 @@ export const MEASURES = {
   volume: 1,
   centre: [5, 5, 10],
 }
+/** A plan without steps, as the server gives it. */
+export const planReply = (more: object = {}): object => ({
+  finish: Date.now() + 86_400_000,
+  impossible: [],
+  over: { primer: 0.03, sanded: 0.04 },
+  sprayRefused: null,
+  pending: [],
+  pairs: [],
+  steps: [],
+  ...more,
+})
 /** A step of the bench plan that nobody has begun. */
 export const planStep = (key: string, more: object = {}): object => ({
   key,
@@ -339,20 +350,16 @@ export class Bench {
       return json(this.derivation(body.op.kind, { kind: body.op.kind, measures: MEASURES, ...report }, body.op))
     }
     if (path === `/pieces/${PIECE}/plan`)
-      return json({
-        finish: Date.now() + 86_400_000,
-        impossible: [],
-        over: { primer: 0.03, sanded: 0.04 },
-        sprayRefused: null,
-        pending: [],
-        pairs: [],
-        steps: ['a', 'b', 'c'].map((key, i) =>
-          planStep(key, {
-            doneAt: i === 0 ? '2026-11-20T10:00:00Z' : null,
-            timerUntil: i === 1 ? new Date(Date.now() + 3_600_000).toISOString() : null,
-          }),
-        ),
-      })
+      return json(
+        planReply({
+          steps: ['a', 'b', 'c'].map((key, i) =>
+            planStep(key, {
+              doneAt: i === 0 ? '2026-11-20T10:00:00Z' : null,
+              timerUntil: i === 1 ? new Date(Date.now() + 3_600_000).toISOString() : null,
+            }),
+          ),
+        }),
+      )
     if (path === `/pieces/${PIECE}/log`) return json([])
     if (path === `/pieces/${PIECE}/scheme`)
       return json({ version: 1, regions: [{ id: 0, name: 'Coat', target: null }], coats: [], maps: [] })

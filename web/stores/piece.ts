@@ -38,18 +38,15 @@ export const usePiece = defineStore('piece', () => {
   }
   const operations = (): OperationRecord[] => listOf(part.value)
   /** Puts the operation in its place in working order, see core's `withOperation`. */
-  function apply(input: OperationInput): Promise<boolean> {
+  const apply = (input: OperationInput): Promise<boolean> => applyWhere(input, () => true)
+  /** Does so unless one of its kind is there once all that was asked for before is stored. */
+  const applyIfNone = (input: OperationInput): Promise<boolean> =>
+    applyWhere(input, (now) => now.every((o) => o.kind !== input.kind))
+  function applyWhere(input: OperationInput, isWanted: (now: OperationRecord[]) => boolean): Promise<boolean> {
     const id = part.value?.id
     const op = operation.parse(input)
-    return id ? changeBy(id, (now) => withOperation(now, op, footOf(partOf(id)))) : Promise.resolve(false)
-  }
-  /** Puts the operation into the list unless one of its kind is there once all that was asked for before is stored. */
-  function applyIfNone(input: OperationInput): Promise<boolean> {
-    const id = part.value?.id
-    const op = operation.parse(input)
-    const wanted = (now: OperationRecord[]): OperationRecord[] =>
-      now.some((o) => o.kind === op.kind) ? now : withOperation(now, op, footOf(partOf(id!)))
-    return id ? changeBy(id, wanted) : Promise.resolve(false)
+    if (!id) return Promise.resolve(false)
+    return changeBy(id, (now) => (isWanted(now) ? withOperation(now, op, footOf(partOf(id))) : now))
   }
   const tryOnly = (input: OperationInput, of = part.value): Promise<boolean> => tryOnlyOn(input, of)
   /**

@@ -110,7 +110,7 @@ describe('the plan on the page', () => {
       const p = await opened()
       pending = ['fit']
       news[0]!({ type: 'piece', id: 'p' })
-      // On its way: what it waits for ends, and the page has heard of no such thing yet.
+      // On its way: what it waits for ends, and the page does not know of it yet.
       news[0]!({ type: 'derivation', key: 'fit', status })
       news[0]!({ type: 'derivation', key: 'other', status })
       pending = []

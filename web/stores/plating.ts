@@ -139,7 +139,9 @@ export const usePlating = defineStore('plating', () => {
         mesh = await bodyOf(p)
       const now = report.value?.nesting.plates.find((q) => q.printer === p.printer && q.number === p.number)
       if (!now || !on || !mesh)
-        throw new Error('The plates were laid out anew meanwhile, and this one is gone. Look at them and choose again.')
+        throw new Error(
+          'The layout of the plates has changed meanwhile, and this plate no longer exists. Choose a plate again.',
+        )
       if (same(now, p)) {
         target.value = { mesh, printer: on, plate: now }
         return

@@ -23,7 +23,7 @@ it('has changed what the server changed, although the list cannot be read again:
   await stock.change('resin', ID, { price: 40 })
   expect(stock.resins).toMatchObject([{ price: 40, version: 2 }])
   await stock.remove('resin', ID)
-  // Once there is a connection again, the list is read as anew.
+  // Once there is a connection again, the list is read again.
   reachable = true
   await stock.load()
   expect(stock.resins).toMatchObject([{ price: 30 }])

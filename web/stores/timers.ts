@@ -53,7 +53,7 @@ export const useTimers = defineStore('timers', () => {
 
 /** What it means that a clock ran out. */
 export function words(t: TimerRecord): string {
-  if (t.kind === 'pot') return `${t.title}: what was mixed has set. Mix anew if there is more to do.`
+  if (t.kind === 'pot') return `${t.title}: what was mixed has set. Mix again if there is more to do.`
   if (t.kind === 'recoat') return `${t.title}: the next coat may go on.`
   return `${t.title}: the wait is over.`
 }

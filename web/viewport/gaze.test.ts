@@ -75,7 +75,7 @@ describe('the look at the turntable', () => {
       b = gaze.project(new THREE.Vector3(5, 0, 30))!
     expect((b.x - a.x) / 10 / gaze.view().pixelsPerMm).toBeCloseTo(1, 2)
   })
-  it('sees nothing of what lies behind', () => {
+  it('sees nothing of what is behind', () => {
     gaze.home()
     seen()
     const behind = gaze.camera.position.clone().multiplyScalar(2)

@@ -57,7 +57,7 @@ describe('a scale of colours', () => {
 })
 
 describe('a map on the sculpt', () => {
-  it('has each value’s colour by where it lies between the ends, and bare clay where it says nothing', () => {
+  it('has each value’s colour by its place between the ends, and bare clay where it says nothing', () => {
     const scale: Scale = { kind: 'amount', from: 2, to: 6 }
     const got = mapColours(Float32Array.from([2, 4, 6, NaN]), scale)
     for (const [v, t] of [0, 0.5, 1].entries()) expect([...got.subarray(3 * v, 3 * v + 3)]).toEqual(at('amount', t))

@@ -47,7 +47,7 @@ describe('steps that are set up alike', () => {
       ['c prime', 'd prime'],
     ])
     expect(found.map((b) => b.id)).toEqual(['grey', 'grey 2'])
-    // One that is longer than the mix lasts stands alone, and what comes after it begins anew.
+    // One that is longer than the mix lasts stands alone, and what comes after it begins a new batch.
     const long = proposeBatches(
       ['a', 'b', 'c'].map((p, i) => task(p, 'prime', { window: 3600, work: i === 0 ? 5000 : 1200 })),
     )

@@ -36,7 +36,7 @@ describe('when somebody works', () => {
       [14, 16],
     ])
     expect(spans([on(1, 12, 14), on(1, 9, 12)], MONDAY, 1)).toEqual([[9, 14]])
-    // What lies within longer hours ends nothing sooner.
+    // What is within longer hours ends nothing sooner.
     expect(spans([on(1, 9, 17), on(1, 10, 11)], MONDAY, 1)).toEqual([[9, 17]])
     // To midnight and on from there.
     expect(spans([on(1, 20, 24), on(2, 0, 2)], MONDAY, 2)).toEqual([[20, 26]])

@@ -45,7 +45,7 @@ describe('what the hand does to supports', () => {
     expect(planned).toHaveLength(1)
     expect(done(planned, { kind: 'add', point: [52.9, 0, 6], grade: 'post' })).toBe(0)
   })
-  it('takes away what stands within reach of a press, and all within a radius where one is given', () => {
+  it('removes what stands within reach of a click, and all within a radius where one is given', () => {
     const planned = [tip(0), tip(1), tip(5), tip(9)]
     expect(done(planned, { kind: 'remove', point: [0, 0, 6] })).toBe(0)
     expect(at(planned)).toEqual([5, 9])
@@ -70,7 +70,7 @@ describe('what the hand does to supports', () => {
     expect(done(planned, { kind: 'move', point: [20, 0, 6], to: [90, 0, 6] })).toBe(1)
     expect(at(planned).sort((a, b) => a - b)).toEqual([1, 20])
   })
-  it('is done in order: what was added can be taken away again', () => {
+  it('is done in order: what was added can be removed again', () => {
     const planned: Planned[] = []
     const lost = done(
       planned,

@@ -32,7 +32,7 @@ describe('what tips carry', () => {
       expect(l.utilisation).toBeCloseTo(loads[0]!.utilisation, 6)
     }
   })
-  it('goes to the tip that is nearest, wherever that lies', () => {
+  it('goes to the tip that is nearest, wherever that is', () => {
     const slab = boxBody(40, 20, 4, 0, 0, 5)
     // Everything left of 15 is nearest to the first: 300 of 800 mm².
     const [left, right] = tipLoads(slab, [tip(5, 10, 5), tip(25, 10, 5)], PEEL, GREEN)
@@ -45,7 +45,7 @@ describe('what tips carry', () => {
     const [stalk, edge] = tipLoads(body, [tip(2, 2, 4), tip(38, 2, 20)], PEEL, GREEN)
     expect(stalk!.worstZ).toBeGreaterThan(20)
     expect(edge!.worstZ).toBeGreaterThan(20)
-    // Nearest to the edge is what lies right of the middle between both.
+    // Nearest to the edge is what is right of the middle between both.
     expect(edge!.force / (PEEL * 20 * 4 * 1e-6)).toBeCloseTo(1, 1)
     const alone = tipLoads(body, [tip(2, 2, 4)], PEEL, GREEN)[0]!
     expect(alone.force / (PEEL * 160e-6)).toBeCloseTo(1, 1)

@@ -1,6 +1,6 @@
 // @vitest-environment happy-dom
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
-import { PIECE, planStep } from '../../stores/fakeServer'
+import { PIECE, planReply, planStep } from '../../stores/fakeServer'
 import { useOutbox } from '../../stores/outbox'
 import { useTimers, words } from '../../stores/timers'
 import { useDerivations } from '../../stores/derivations'
@@ -56,7 +56,7 @@ describe('clocks that the server keeps', () => {
     await Promise.all([timers.load(), first])
     expect(timers.list.map((t) => t.id)).toEqual([T(2)])
   })
-  it('say what it means that each ran out, until somebody has heard', async () => {
+  it('say what it means that each ran out, until somebody dismisses it', async () => {
     vi.useFakeTimers({ toFake: ['Date'], now: NOW })
     told(
       clock(T(1), -5, { kind: 'pot', title: 'Putty' }),
@@ -66,12 +66,12 @@ describe('clocks that the server keeps', () => {
     await useTimers().load()
     const at = await page.show(TimerTray)
     expect(at.findAll('p b').map((b) => b.text())).toEqual([
-      'Putty: what was mixed has set. Mix anew if there is more to do.',
+      'Putty: what was mixed has set. Mix again if there is more to do.',
       'Black: the next coat may go on.',
     ])
     expect(words(clock(T(3), 0) as never)).toBe('Wash: the wait is over.')
     page.bench.replies.set(`PUT /timers/${T(1)}/heard`, {})
-    await button(at, 'Heard').trigger('click')
+    await button(at, 'Dismiss').trigger('click')
     await settle()
     expect(page.bench.sent.map((s) => s.call)).toEqual([`PUT /timers/${T(1)}/heard`])
   })
@@ -103,15 +103,7 @@ describe('what is being computed', () => {
 
 describe('the bench', () => {
   const planned = (...steps: object[]): void =>
-    void page.bench.replies.set(`GET /pieces/${PIECE}/plan?measure=1`, {
-      finish: NOW,
-      impossible: [],
-      over: { primer: 0.03, sanded: 0.04 },
-      sprayRefused: null,
-      pending: [],
-      pairs: [],
-      steps,
-    })
+    void page.bench.replies.set(`GET /pieces/${PIECE}/plan?measure=1`, planReply({ finish: NOW, steps }))
   const open = async (query = '') => {
     page.bench.replies.set(`GET /pieces/${PIECE}/plan`, page.bench.replies.get(`GET /pieces/${PIECE}/plan?measure=1`))
     page.router.addRoute({ path: '/pieces/:id/bench', component: { template: '' } })

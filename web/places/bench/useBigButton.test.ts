@@ -72,7 +72,7 @@ describe('the one big button', () => {
     const { word, act } = useBigButton(step, () => undefined)
     await wait(SLIP)
     timers.over = ['mix']
-    expect(word.value).toBe('Heard')
+    expect(word.value).toBe('Dismiss')
     void act()
     expect(said).toEqual([])
     await wait(SLIP)

@@ -18,7 +18,7 @@ export function useBigButton(step: Ref<PlanStepRecord | null>, done: (s: PlanSte
     turned = 0
   const word = computed(() =>
     timers.over.length > 0
-      ? 'Heard'
+      ? 'Dismiss'
       : !step.value?.begunAt && !step.value?.doneAt
         ? 'Begin'
         : step.value.doneAt

@@ -3,6 +3,7 @@ import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import type { CalendarRecord, CalendarTask } from '../../../contract/bench'
 import { NO_WISH, useCalendar } from '../../stores/calendar'
 import { choose, control, enter, press, settle, shop, StageBench } from '../../stages/stageTesting'
+import * as made from './calendarTesting'
 import StepPanel from './StepPanel.vue'
 import TimePanel from './TimePanel.vue'
 import TogetherPanel from './TogetherPanel.vue'
@@ -25,38 +26,14 @@ const H = 3_600_000
 const A = 'aaaaaaaa-0000-4000-8000-000000000000',
   B = 'bbbbbbbb-0000-4000-8000-000000000000'
 const NINE = Date.UTC(2026, 10, 23, 9)
-const task = (piece: string, key: string, more: Partial<CalendarTask> = {}): CalendarTask => ({
-  id: `${piece}: ${key}`,
-  piece,
-  key,
-  title: `${key} ${piece[0]}`,
-  phase: 'Fit',
-  work: 3600,
-  waiting: 0,
-  needs: 'bench',
-  after: [],
-  risks: [],
-  edit: null,
-  ...more,
-})
+const task = (of: string, key: string, more: Partial<CalendarTask> = {}): CalendarTask =>
+  made.task(`${of}: ${key}`, of, { key, title: `${key} ${of[0]}`, ...more })
 const told = (tasks: CalendarTask[], more: Partial<CalendarRecord> = {}): void => {
-  const hours = [0, 1, 2, 3, 4, 5, 6].map((weekday) => ({ weekday, from: 540, to: 1020 }))
-  page.bench.replies.set('GET /calendar', {
-    now: NINE,
-    zone: 'UTC',
-    people: [{ name: '', hours, off: [] }],
-    resources: {},
-    closed: {},
-    pieces: [A, B].map((id) => ({ id, name: `Piece ${id[0]}`, due: null, resting: false, done: 0, version: 3 })),
-    tasks,
-    batches: [],
-    order: [],
-    record: [],
-    broken: [],
-    room: { temperature: 20, humidity: 50, measured: false, at: null },
-    forecast: [],
-    ...more,
-  } satisfies CalendarRecord)
+  const pieces = [A, B].map((id) => made.piece(id, `Piece ${id[0]}`))
+  page.bench.replies.set(
+    'GET /calendar',
+    made.calendar([[540, 1020]], { now: NINE, zone: 'UTC', pieces, tasks, ...more }),
+  )
 }
 beforeEach(() => {
   page = new StageBench()

@@ -2,44 +2,22 @@ import { describe, expect, it } from 'vitest'
 import type { CalendarRecord } from '../../../contract/bench'
 import { layWorkshop } from '../../../core/plan/scheduling/workshop'
 import { dayNumber, wallClock } from '../../../core/math/wallClock'
+import * as made from './calendarTesting'
 import { dateName, dayName, hourOf, letterOf, momentOf, rowsOf } from './strips'
 
 const ZONE = 'Europe/Berlin'
 const clock = wallClock(ZONE)
 const DAY = dayNumber('2026-10-24')
-const hours = [0, 1, 2, 3, 4, 5, 6].flatMap((weekday) => [
-  { weekday, from: 9 * 60, to: 12 * 60 },
-  { weekday, from: 18 * 60, to: 20 * 60 },
-])
-const task = (id: string, work: number, waiting = 0, after: string[] = []): CalendarRecord['tasks'][number] => ({
-  id,
-  piece: 'p',
-  key: id,
-  title: id,
-  phase: 'Fit',
-  work,
-  waiting,
-  needs: 'bench',
-  after,
-  risks: [],
-  edit: null,
-})
-const record = (tasks: CalendarRecord['tasks'], more: Partial<CalendarRecord> = {}): CalendarRecord => ({
-  now: clock.at(DAY, 8 * 60),
-  zone: ZONE,
-  people: [{ name: '', hours, off: [] }],
-  resources: {},
-  closed: {},
-  pieces: [{ id: 'p', name: 'Pilot', due: null, resting: false, done: 0, version: 1 }],
-  tasks,
-  batches: [],
-  order: [],
-  record: [],
-  broken: [],
-  room: { temperature: 20, humidity: 50, measured: false, at: null },
-  forecast: [],
-  ...more,
-})
+const task = (id: string, work: number, waiting = 0, after: string[] = []): CalendarRecord['tasks'][number] =>
+  made.task(id, 'p', { work, waiting, after })
+const record = (tasks: CalendarRecord['tasks'], more: Partial<CalendarRecord> = {}): CalendarRecord =>
+  made.calendar(
+    [
+      [9 * 60, 12 * 60],
+      [18 * 60, 20 * 60],
+    ],
+    { now: clock.at(DAY, 8 * 60), zone: ZONE, pieces: [made.piece('p', 'Pilot')], tasks, ...more },
+  )
 const H = 3_600_000
 
 describe('strips of bench time', () => {
@@ -69,6 +47,7 @@ describe('strips of bench time', () => {
     expect(sun!.strips[0]!.from - sat!.strips[0]!.from).toBe(25 * H)
   })
   it('have a row for each of the people, and say where nothing may be sprayed', () => {
+    const { hours } = record([]).people[0]!
     const people = [
       { name: 'Ada', hours, off: [] },
       { name: 'Bo', hours, off: ['2026-10-24'] },

@@ -25,7 +25,7 @@ describe('drops of a paint', () => {
     await pointer('pointermove', 10)
     expect(set()).toEqual([5, 8, 0, 12])
   })
-  it('are as before when the pointer is taken away, and are none of the right button’s business', async () => {
+  it('are as before when the pointer is cancelled, and ignore the right button', async () => {
     const { pointer, set } = open(4)
     await pointer('pointerdown', 100, { button: 2 })
     expect(set()).toEqual([])

@@ -101,13 +101,13 @@ const measured = (lab: Triple): Promise<void> =>
       <b class="num">{{ batch.ml.toFixed(2) }} ml</b>, with {{ thinner.toFixed(2) }} ml of thinner.
     </p>
     <p v-if="missing.length > 0" class="problem small mt-1">
-      {{ missing.map((d) => d.name).join(', ') }} {{ missing.length === 1 ? 'is' : 'are' }} no longer in stock. Lay it
-      out as a target: mixes from what there is are found for it.
+      {{ missing.map((d) => d.name).join(', ') }} {{ missing.length === 1 ? 'is' : 'are' }} no longer in stock. Click
+      “Mix it again”: mixes from the paints in stock are found for it.
     </p>
     <p v-else-if="changed.length > 0 && drift !== null" class="small mt-1 mb-0" :class="drift > 1 ? 'problem' : 'soft'">
       {{ changed.map((d) => d.name).join(', ') }} {{ changed.length === 1 ? 'is' : 'are' }} of another lot now: the same
       drops come out ΔE {{ drift.toFixed(1) }} off{{
-        drift > 1 ? '. Lay it out: the mixes beside it make up for that.' : ', which passes unseen.'
+        drift > 1 ? '. Click “Mix it again”: the mixes beside it make up for that.' : ', which passes unseen.'
       }}
     </p>
     <p v-if="mix.measured" class="soft small mt-1 mb-0">

@@ -125,7 +125,7 @@ describe('a page of the mix book', () => {
       mix({ drops: [{ paintId: P(2), name: 'Brick', lot: 'A1', lab: other, drops: 1 }], predicted: other }),
     )
     await vi.waitFor(() => expect(at.text()).toContain('of another lot now'), 20_000)
-    expect(at.text()).toContain('Lay it out: the mixes beside it make up for that.')
+    expect(at.text()).toContain('Click “Mix it again”: the mixes beside it make up for that.')
   })
   it('says which paint is gone, and goes back to what was in the pot as a target', async () => {
     const measured = hexToLab('#cc8080')

@@ -62,7 +62,7 @@ const change = (which: 'first' | 'second', more: Partial<BathRecord>): Promise<v
         :model-value="b.bath[f.key]"
         @update:model-value="change(b.which, { [f.key]: $event })"
       />
-      <button class="btn btn-sm btn-quiet mt-1" @click="change(b.which, { resin: 0 })">Filled afresh</button>
+      <button class="btn btn-sm btn-quiet mt-1" @click="change(b.which, { resin: 0 })">Mark as refilled</button>
     </details>
     <p class="soft small mb-0">
       Nothing down the drain: let what is spent settle in light, cure the sludge, and hand over the rest as local rules

@@ -38,9 +38,9 @@ describe('the baths', () => {
     await type(at.find('[data-bath=second]'), 'Resin in it', 40)
     expect(sent('PUT /workshop')).toMatchObject([{ baths: { first: bath(2, 100), second: bath(1, 40) } }])
   })
-  it('are filled afresh: no resin, as much liquid', async () => {
+  it('are refilled: no resin, as much liquid', async () => {
     const at = await open(null)
-    await press(at.find('[data-bath=first]'), 'Filled afresh')
+    await press(at.find('[data-bath=first]'), 'Mark as refilled')
     expect(sent('PUT /workshop')).toMatchObject([{ baths: { first: bath(2, 0) } }])
   })
 })

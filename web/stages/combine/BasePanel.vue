@@ -228,7 +228,7 @@ function within(e: PointerEvent): [number, number] {
       Change this base
     </button>
     <button v-else class="btn btn-primary btn-sm" :disabled="busy" @click="attempt(add)">
-      {{ busy ? 'Making it …' : 'Put it under' }}
+      {{ busy ? 'Adding the base …' : 'Add base' }}
     </button>
     <p v-if="fault" role="alert" class="text-danger small mb-0">{{ fault }}</p>
   </details>

@@ -113,7 +113,7 @@ const FIELDS: { key: keyof BustShape; label: string }[] = [
   <details class="mb-3" @toggle="($event.target as HTMLDetailsElement).open || leave()">
     <summary>Make a bust of {{ store.part?.name }}</summary>
     <button class="btn btn-sm btn-quiet my-2" @click="picking.asking.value ? leave() : begin()">
-      {{ picking.asking.value ? 'Leave it' : neck ? 'Press another place' : 'Press the pit of the neck' }}
+      {{ picking.asking.value ? 'Cancel' : neck ? 'Press another place' : 'Press the pit of the neck' }}
     </button>
     <p v-if="left" role="status" class="small soft">
       Left out of the bust, because {{ left.count === 1 ? 'it hangs on nothing' : 'they hang on nothing' }}:

@@ -40,7 +40,7 @@ const f = computed(() => assembly.facing)
     </dl>
     <div class="d-flex gap-1 mt-1">
       <button class="btn btn-sm btn-quiet" @click="picking.asking.value ? picking.stop() : pick()">
-        {{ picking.asking.value ? 'Leave it' : f ? 'Press it anew' : 'Press the face' }}
+        {{ picking.asking.value ? 'Cancel' : f ? 'Press it again' : 'Press the face' }}
       </button>
       <button v-if="f" class="btn btn-sm btn-quiet" @click="store.save({ facing: null })">Forget it</button>
     </div>

@@ -158,11 +158,11 @@ async function fix(point: [number, number, number], normal: [number, number, num
         :disabled="busy || !target"
         @click="picking.asking.value ? picking.stop() : pick()"
       >
-        {{ picking.asking.value ? 'Leave it' : busy ? 'Setting it …' : 'Press where it goes' }}
+        {{ picking.asking.value ? 'Cancel' : busy ? 'Setting it …' : 'Press where it goes' }}
       </button>
     </template>
     <button v-else class="btn btn-primary btn-sm" :disabled="busy || !target" @click="join">
-      {{ busy ? 'Joining …' : makesOne ? 'Make them one' : way === 'relieve' ? 'Relieve it' : 'Take it off' }}
+      {{ busy ? 'Joining …' : makesOne ? 'Merge' : way === 'relieve' ? 'Cut clearance' : 'Subtract' }}
     </button>
     <p v-if="fault" role="alert" class="text-danger small mb-0">{{ fault }}</p>
   </details>

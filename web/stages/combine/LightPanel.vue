@@ -173,7 +173,7 @@ const LID = 1.6,
     />
     <div class="d-flex flex-wrap gap-1 mb-2">
       <button class="btn btn-sm btn-quiet" :disabled="busy !== ''" @click="picking.asking.value ? leave() : pick()">
-        {{ picking.asking.value ? 'Leave it' : 'Press where the light sits' }}
+        {{ picking.asking.value ? 'Cancel' : 'Press where the light sits' }}
       </button>
       <button v-if="picking.asking.value && to" class="btn btn-sm btn-quiet" @click="middle">
         From the middle of {{ foot?.part.name }}

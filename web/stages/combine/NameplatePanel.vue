@@ -129,7 +129,7 @@ async function letIn(): Promise<void> {
       <button class="btn btn-primary btn-sm" :disabled="busy || text.trim() === ''" @click="letIn">
         {{ busy ? 'Lettering …' : there ? 'Change the plate' : 'Let it in' }}
       </button>
-      <button v-if="there" class="btn btn-quiet btn-sm" @click="store.remove('nameplate')">Take it off</button>
+      <button v-if="there" class="btn btn-quiet btn-sm" @click="store.remove('nameplate')">Remove nameplate</button>
     </div>
   </details>
 </template>

@@ -159,14 +159,14 @@ function stop(): void {
           :class="doing === 'face' ? 'btn-primary' : 'btn-quiet'"
           @click="doing === 'face' ? stop() : pair('face')"
         >
-          {{ doing === 'face' ? 'Leave it' : 'Face to face' }}
+          {{ doing === 'face' ? 'Cancel' : 'Face to face' }}
         </button>
         <button
           class="btn btn-sm"
           :class="doing === 'axis' ? 'btn-primary' : 'btn-quiet'"
           @click="doing === 'axis' ? stop() : pair('axis')"
         >
-          {{ doing === 'axis' ? 'Leave it' : 'Axis to axis' }}
+          {{ doing === 'axis' ? 'Cancel' : 'Axis to axis' }}
         </button>
       </div>
       <p class="soft small mt-2 mb-1">Moves together with</p>

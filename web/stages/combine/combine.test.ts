@@ -40,7 +40,7 @@ describe('joining to another part', () => {
     const at = await open()
     await press(at, 'blended')
     await type(at, 'Fillet', '3')
-    await press(at, 'Make them one')
+    await press(at, 'Merge')
     expect(arranged()).toMatchObject({
       changes: [{ id: PART, operations: [{ kind: 'join', mode: 'blend', fillet: 3, others: [{ part: OTHER }] }] }],
       remove: [OTHER],
@@ -48,10 +48,10 @@ describe('joining to another part', () => {
   })
   it('changes nothing where it cannot be done, and says why', async () => {
     const at = await open()
-    await press(at, 'Make them one')
+    await press(at, 'Merge')
     expect(page.bench.arranged).toBeNull()
     expect(usePiece().problem).not.toBe('')
-    expect(button(at, 'Make them one').element.disabled).toBe(false)
+    expect(button(at, 'Merge').element.disabled).toBe(false)
   })
   it('keeps the other part where this one only gives way to it, by the workshop’s clearance', async () => {
     page.bench.replies.set(
@@ -73,11 +73,11 @@ describe('joining to another part', () => {
     // Drawn wider by what the machine closes: a peg that comes 0.1 mm too thick takes half of it a side.
     expect(control(at, 'Clearance, per side').element.value).toBe('0.17')
     expect(at.text()).toContain('by your fit print')
-    await press(at, 'Relieve it')
+    await press(at, 'Cut clearance')
     expect(page.bench.operations).toMatchObject([{ kind: 'join', mode: 'relieve', clearance: 0.17 }])
     expect(page.bench.others).toHaveLength(1)
   })
-  it('goes by the coarser process of the two', async () => {
+  it('has the clearance of the coarser process of the two', async () => {
     page.bench.fields = { materials: { [OTHER]: { name: 'filament', density: 1.24, infill: 0.2, cast: null } } }
     const at = await open()
     await press(at, 'key')
@@ -173,7 +173,7 @@ describe('a base', () => {
     expect(control(at, /^Width/).element.value).toBe('11.5')
     await press(at, 'Slab')
     expect(control(at, 'Height').element.value).toBe('12')
-    await press(at, 'Put it under')
+    await press(at, 'Add base')
     const sent = page.bench.sent.find((s) => s.call === `POST /pieces/${PIECE}/arrange`)!.body as ReturnType<
       typeof arranged
     >
@@ -215,7 +215,7 @@ describe('a base', () => {
       { kind: 'base', side: 'stepped', width: 40, depth: 30, steps: 3, top: 'planks', relief: 2, seed: 7 },
     ])
   })
-  it('has a turned profile that follows the pointer, and is as before when the pointer is taken away', async () => {
+  it('has a turned profile that follows the pointer, and is as before when the pointer is cancelled', async () => {
     const at = await open()
     await press(at, 'Turned socle')
     const svg = at.find('svg.profile')

@@ -36,7 +36,7 @@ describe('a nameplate', () => {
     await type(at, /^Above the foot/, '8')
     await press(at, 'Change the plate')
     expect(page.bench.operations.find((o) => o.kind === 'nameplate')).toMatchObject({ up: 4, letter: 2.5 })
-    await press(at, 'Take it off')
+    await press(at, 'Remove nameplate')
     expect(page.bench.operations.map((o) => o.kind)).toEqual(['scale'])
   })
   it('says that a stroke is too thin to print at this size', async () => {
@@ -79,7 +79,7 @@ describe('another sculpt under the same operations', () => {
     ])
     page.bench.replies.set('GET /sculpts/intakes', [])
     page.bench.operations = [{ kind: 'scale', factor: 2, about: 'origin' }]
-    // The sculpt that comes lies 4 mm to the right, and 1 mm higher.
+    // The new sculpt is 4 mm to the right, and 1 mm higher.
     page.bench.checks.set('measures', (_: never, mesh: string) => ({
       ...MEASURES,
       box: mesh.startsWith('f') ? { min: [4, 0, 1], max: [14, 10, 31] } : MEASURES.box,

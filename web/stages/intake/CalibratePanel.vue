@@ -60,7 +60,7 @@ async function apply(): Promise<void> {
       <NumberField v-model="distance" label="In truth" unit="mm" :min="0.01" :max="100000" :digits="2" />
       <div class="d-flex gap-2">
         <button class="btn btn-primary btn-sm" :disabled="apart === 0" @click="apply">Calibrate</button>
-        <button class="btn btn-quiet btn-sm" @click="stop">Leave it</button>
+        <button class="btn btn-quiet btn-sm" @click="stop">Cancel</button>
       </div>
     </template>
   </section>

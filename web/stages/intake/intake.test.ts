@@ -113,7 +113,7 @@ describe('true scale', () => {
     useViewport().scene.onPick!({ point: [x, 0, 0], normal: [0, 0, 1], face: 0, companion: null })
     await settle()
   }
-  it('is set by two places and how far apart they are in truth; a third press begins anew', async () => {
+  it('is set by two places and how far apart they are in truth; a third click starts again', async () => {
     page.bench.trials.set('calibrate', { factor: 2 })
     const at = await page.on(() => import('./CalibratePanel.vue'))
     await press(at, 'Pick two places')
@@ -131,7 +131,7 @@ describe('true scale', () => {
     expect(page.bench.operations).toMatchObject([{ kind: 'calibrate', from: [4, 0, 0], to: [29, 0, 0], distance: 50 }])
     expect(useViewport().scene.mode).not.toBe('pick')
   })
-  it('set anew goes by the places as they were on the scan that came', async () => {
+  it('set again uses the places as they were on the imported scan', async () => {
     OWN.calibrate = { factor: 2 }
     page.bench.trials.set('calibrate', { factor: 2 })
     page.bench.operations = [{ kind: 'calibrate', from: [0, 0, 0], to: [25, 0, 0], distance: 50 }]

@@ -134,7 +134,7 @@ const rows = computed(() => {
         </p>
         <div class="d-flex gap-2 mt-2">
           <button class="btn btn-sm btn-primary" :disabled="busy" @click="take">Work it so</button>
-          <button class="btn btn-sm btn-quiet" @click="drop">Leave it</button>
+          <button class="btn btn-sm btn-quiet" @click="drop">Cancel</button>
         </div>
       </template>
     </section>

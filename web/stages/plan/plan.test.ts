@@ -3,7 +3,7 @@ import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import type { PlanRecord } from '../../../contract/plan'
 import { OF_SCHEMES, SCHOOLS, type School } from '../../../core/defaults/plan'
 import { ADHESIVES, FILLERS } from '../../../core/plan/materials/materials'
-import { PART, PIECE, planStep } from '../../stores/fakeServer'
+import { PART, PIECE, planReply, planStep } from '../../stores/fakeServer'
 import { useOutbox } from '../../stores/outbox'
 import { usePlan } from '../../stores/plan'
 import { button, choose, control, enter, press, settle, StageBench, type } from '../stageTesting'
@@ -52,7 +52,7 @@ describe('another way of working', () => {
   it('is forgotten when it is left, or chosen back to what holds', async () => {
     const at = await open()
     await choose(at, SCHOOLS[question].question, two)
-    await press(at, 'Leave it')
+    await press(at, 'Cancel')
     expect(control(at, SCHOOLS[question].question).element.value).toBe(one)
     await choose(at, SCHOOLS[question].question, two)
     await choose(at, SCHOOLS[question].question, one)
@@ -99,16 +99,7 @@ const pair = (more: Partial<PlanRecord['pairs'][number]> = {}): PlanRecord['pair
   ...more,
 })
 const planned = (more: Partial<PlanRecord>): void => {
-  page.bench.replies.set(`GET /pieces/${PIECE}/plan`, {
-    finish: Date.now() + 86_400_000,
-    impossible: [],
-    over: { primer: 0.03, sanded: 0.04 },
-    sprayRefused: null,
-    pending: [],
-    pairs: [],
-    steps: [],
-    ...more,
-  })
+  page.bench.replies.set(`GET /pieces/${PIECE}/plan`, planReply(more))
 }
 
 describe('the dry fit', () => {
@@ -180,7 +171,7 @@ describe('a step of the plan', () => {
     await settle()
     return page.on(() => import('./StepCard.vue'), { step: usePlan().plan!.steps[0]! })
   }
-  it('shows its cautions, what lies at hand and what it risks before anything is pressed', async () => {
+  it('shows its cautions, what is needed and what it risks before anything is pressed', async () => {
     const at = await open()
     expect(at.find('.caution').text()).toBe('Nitrile gloves.')
     expect(at.text()).toContain('At hand: wash liquid; tongs.')

@@ -96,7 +96,7 @@ describe('the plates of a piece', () => {
     expect(wished().straight).toEqual({ [PART]: true })
     expect(nestAsked().parts[0]!.turn).toBe(false)
   })
-  it('always have a printer: the last one cannot be taken away', async () => {
+  it('always have a printer: the last one cannot be removed', async () => {
     const at = await open()
     const box = at.findAll<HTMLInputElement>('details input[type=checkbox]')[0]!
     const before = page.bench.sent.length
@@ -134,7 +134,7 @@ describe('the plates of a piece', () => {
     expect(at.text()).toContain('Not stood up yet, so not on a plate: plinth.')
     expect(nestAsked().parts).toHaveLength(1)
   })
-  it('advise spares by what parts like it have come to, and none where all came out', async () => {
+  it('advise spares by what parts like it have come to, and none where all succeeded', async () => {
     const rate = { by: 'printer', what: 'Test printer', parts: 20, good: 12, rate: 0.6, low: 0.4, high: 0.8 }
     page.bench.replies.set('GET /record', { rates: [rate], times: [], plates: 20 })
     page.bench.fields = { plating: { copies: { [PART]: 4 } } }
@@ -216,7 +216,7 @@ describe('a plate seen from above', () => {
     await pointer('pointerup', 'svg', -45, 0)
     expect(at.emitted('put')).toBeUndefined()
   })
-  it('leaves all as it is when the pointer is taken away, hardly moved, or pressed beside the parts', async () => {
+  it('leaves all as it is when the pointer is cancelled, hardly moved, or pressed beside the parts', async () => {
     const { at, pointer } = await open([0])
     await pointer('pointerdown', '[data-part] path', 0, 0)
     await pointer('pointermove', 'svg', 20, 0)
@@ -232,7 +232,7 @@ describe('a plate seen from above', () => {
 })
 
 describe('a whole plate that is sliced', () => {
-  it('is made as one body of its parts where they lie, and is given up when it is laid out anew', async () => {
+  it('is made as one body of its parts where they are, and is cancelled when the layout changes', async () => {
     page.bench.checks.set('plate', { measures: MEASURES })
     const at = await open()
     await button(at.findAll('.plates li')[0]!, 'Slice').trigger('click')
@@ -252,7 +252,7 @@ describe('a whole plate that is sliced', () => {
     await enter(at, 'Copies of bust', '3')
     expect(usePlating().target).toBeNull()
   })
-  it('says that it is gone where the plates were laid out anew meanwhile', async () => {
+  it('says that it no longer exists where the layout has changed meanwhile', async () => {
     page.bench.checks.set('plate', { measures: MEASURES })
     await open()
     const plating = usePlating()
@@ -261,16 +261,16 @@ describe('a whole plate that is sliced', () => {
     page.bench.checks.set('nest', nested([plate(0, [0, 1, 2])]))
     void plating.change({ aim: 'soonest' })
     for (let i = 0; i < 500 && !plating.behind; i++) await new Promise((r) => setTimeout(r, 1))
-    await expect(plating.setUp(second!)).rejects.toThrow('laid out anew meanwhile, and this one is gone')
+    await expect(plating.setUp(second!)).rejects.toThrow('this plate no longer exists')
     expect(plating.target).toBeNull()
-    // The first is still there, with more on it: it is sliced as it lies now.
+    // The first is still there, with more on it: it is sliced as it is now.
     await plating.setUp(first!)
     expect(plating.target?.plate.parts).toHaveLength(3)
   })
 })
 
 describe('what is found on a plate', () => {
-  it('is mended at Stand on the part that it concerns, where it lies there', async () => {
+  it('is mended at Stand on the part that it concerns, at the place it has there', async () => {
     page.bench.others = [otherPart(SECOND, 'plinth', [{ kind: 'orient', quaternion: [0, 0, 0, 1] }])]
     const two = nested([
       {
@@ -290,7 +290,7 @@ describe('what is found on a plate', () => {
     const fixes = (at.getComponent(FindingList as never) as unknown as VueWrapper).props('fixes' as never) as {
       ventCup: (f: object) => unknown
     }
-    // 2 mm in front of the plinth's middle on the plate: it lies turned by a quarter.
+    // 2 mm in front of the plinth's middle on the plate: it is turned by a quarter.
     await fixes.ventCup({ act: 'ventCup', place: [20, 12, 7], label: 'Put a hole there', effect: '' })
     await settle()
     expect(page.router.currentRoute.value.path).toBe(`/pieces/${PIECE}/stand`)

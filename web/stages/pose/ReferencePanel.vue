@@ -76,7 +76,7 @@ viewport.describe(() =>
       /></label>
       <div class="d-flex flex-wrap gap-1">
         <button class="btn btn-sm btn-primary" @click="picking.asking.value ? picking.stop() : pair()">
-          {{ picking.asking.value ? 'Leave it' : `Press place ${pairs.length + 1}` }}
+          {{ picking.asking.value ? 'Cancel' : `Press place ${pairs.length + 1}` }}
         </button>
         <button v-if="pairs.length >= enough" class="btn btn-sm btn-quiet" @click="match">Match the view</button>
         <button class="btn btn-sm btn-quiet" @click="forget">Take it away</button>

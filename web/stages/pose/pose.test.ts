@@ -58,7 +58,7 @@ describe('a pose that is tried', () => {
     p.setTurns(new Map([[1, quarter]]))
     const at = p.standing.value
     expect(at[1]).toEqual([0, 0, 10].map((v) => expect.closeTo(v, 6)))
-    // A quarter turn about x: what stood up lies along −y.
+    // A quarter turn about x: what pointed up points along −y.
     expect(at[3]).toEqual([0, -20, 10].map((v) => expect.closeTo(v, 6)))
   })
   it('brings what is held back to its place while what it hangs on is turned', async () => {

@@ -31,7 +31,7 @@ const word = computed(() => {
     case 'ended':
       return 'to be looked at'
     case 'judged':
-      return failed.value > 0 ? `${failed.value} of ${parts.length} failed` : 'all came out'
+      return failed.value > 0 ? `${failed.value} of ${parts.length} failed` : 'all parts succeeded'
   }
   return ''
 })

@@ -41,7 +41,7 @@ describe('a plate of a run', () => {
         'cut off at layer 9',
       ],
       [{ state: 'ended' }, 'to be looked at'],
-      [{ state: 'judged', outcomes: [{ partId: PART, copy: 0, result: 'usable' }] }, 'all came out'],
+      [{ state: 'judged', outcomes: [{ partId: PART, copy: 0, result: 'usable' }] }, 'all parts succeeded'],
       [{ state: 'judged', outcomes: [{ partId: PART, copy: 1, result: 'failed' }] }, '1 of 2 failed'],
     ]
     const { default: PlateCard } = await import('./PlateCard.vue')
@@ -95,7 +95,7 @@ describe('a plate of a run', () => {
   })
 })
 
-describe('how a plate came out', () => {
+describe('the result of a plate', () => {
   const judge = async (p = plate()) => {
     printed([p])
     page.bench.replies.set(`PUT /plates/${PLATE}/judgement`, plate({ ...p, state: 'judged' }))

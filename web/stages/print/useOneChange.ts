@@ -46,8 +46,8 @@ export function useOneChange() {
         if (!changed) return
         done.value =
           change.kind === 'support'
-            ? 'A strut is set there, and the supports are computed anew.'
-            : `It is made a ${change.grade}, and the supports are computed anew.`
+            ? 'A strut is set there, and the supports are being calculated again.'
+            : `It is made a ${change.grade}, and the supports are being calculated again.`
       }
     } catch (e) {
       fault.value = e instanceof Error ? e.message : String(e)

@@ -61,7 +61,7 @@ watch(
   },
   { immediate: true },
 )
-/** @param other the first is there; what was said of it comes back to this panel only when the page is drawn anew */
+/** @param other the first eye is placed; `mine` shows it only after the next render */
 function press(other: boolean): void {
   emit('ask', {
     hint: other ? 'Press the middle of the other eyeball' : 'Press the middle of an eyeball',
@@ -158,7 +158,7 @@ const mm = (v: number): string => v.toFixed(1)
       :digits="1"
     />
     <button class="btn btn-sm btn-quiet" @click="press(mine?.balls.length === 1)">
-      {{ !mine ? 'Press the eyes' : mine.balls.length === 1 ? 'Press the other eye' : 'Press both anew' }}
+      {{ !mine ? 'Press the eyes' : mine.balls.length === 1 ? 'Press the other eye' : 'Press both again' }}
     </button>
     <template v-if="mine">
       <div class="mt-2">

@@ -19,7 +19,7 @@ import type { SceneDescription } from '../../viewport/sceneDescription'
 import { useViewport } from '../../viewport/useViewport'
 import type { SchemeSent } from '../../workers/paintedSkin'
 
-/** Whole stacks for a region: laid out by a school, the workshop's own, and others that were tried and put aside. */
+/** Whole stacks for a region: laid out by a school, the workshop's own, and others that were tried and kept aside. */
 const emit = defineEmits<{ changed: [] }>()
 const props = defineProps<{
   region: Scheme['regions'][number]
@@ -76,7 +76,7 @@ const nameOf = (coats: readonly Coat[]): string =>
     .map((c) => c.technique)
     .join(', ')
     .slice(0, 60)
-/** The stack that is there gives way: it is put aside, never lost. */
+/** The stack that is there gives way: it is kept aside, never lost. */
 function take(coats: Coat[]): void {
   const s = scheme.value
   const aside = here.value
@@ -117,7 +117,7 @@ function goal(): Triple | null {
   const paint = book.paints.find((p) => p.id === (first && dropsOf(first)[0]?.paintId))
   return paint?.lab ?? null
 }
-function layItOut(): Promise<unknown> {
+function addCoats(): Promise<unknown> {
   return attempt(async () => {
     notes.value = []
     const stack = own.value.find((s) => `own ${s.name}` === chosen.value)
@@ -192,7 +192,7 @@ onBeforeUnmount(() => {
     <summary>
       <h2 class="d-inline">Stacks</h2>
       <span class="soft small ms-2">{{
-        variants.length > 0 ? `${variants.length} put aside` : 'laid out by a school, or your own'
+        variants.length > 0 ? `${variants.length} kept for later` : 'by a school, or your own'
       }}</span>
     </summary>
     <div class="folded">
@@ -207,7 +207,7 @@ onBeforeUnmount(() => {
         <select v-if="picked" v-model="tones" class="form-select form-select-sm w-auto" aria-label="Tones">
           <option v-for="(words, t) in TONES" :key="t" :value="t">{{ words }}</option>
         </select>
-        <button class="btn btn-sm btn-primary text-nowrap" :disabled="busy" @click="layItOut">Lay it out</button>
+        <button class="btn btn-sm btn-primary text-nowrap" :disabled="busy" @click="addCoats">Add these coats</button>
       </div>
       <p v-for="n in notes" :key="n" class="small m-0">{{ n }}</p>
       <p v-if="fault" role="alert" class="problem m-0">{{ fault }}</p>
@@ -232,7 +232,7 @@ onBeforeUnmount(() => {
               class="form-control form-control-sm"
               :value="v.name"
               maxlength="60"
-              aria-label="Name of what was put aside"
+              aria-label="Name of what was kept aside"
               @change="rename(v.id, $event)"
             />
             <span class="soft small text-nowrap"

@@ -90,7 +90,7 @@ describe('the coats of a region', () => {
     await choose(at.findAll('.coat')[0]!, 'Paint', P(1))
     expect(now()[0]).toMatchObject({ mix: [], paintId: P(1) })
   })
-  it('show how much is covered only of what lies in spots', async () => {
+  it('show how much is covered only of what is in spots', async () => {
     const { at } = await open([
       coat('a', 0),
       coat('b', 0, { technique: 'stipple' }),
@@ -123,14 +123,14 @@ describe('stacks of coats', () => {
       kelvin: null,
     })
   }
-  it('are laid out from the region’s colour in paints of the stock, and what was there is put aside', async () => {
+  it('are laid out from the region’s colour in paints of the stock, and what was there is kept', async () => {
     const at = await open({
       regions: [regionSchema.parse({ id: 0, name: 'Scarf', target: '#a8281f' })],
       coats: [coat('old', 0, { paintId: P(3) }), coat('other', 1)],
     })
     const stack = LIBRARY[0]!
     await choose(at, 'Stack', stack.id)
-    await press(at, 'Lay it out')
+    await press(at, 'Add these coats')
     await vi.waitFor(() => expect(useScheme().scheme!.variants).toHaveLength(1), 20_000)
     const { coats, variants } = useScheme().scheme!
     const mine = coats.filter((c) => c.regionId === 0)
@@ -143,11 +143,11 @@ describe('stacks of coats', () => {
   })
   it('need a colour first, and say where it is given', async () => {
     const at = await open({})
-    await press(at, 'Lay it out')
+    await press(at, 'Add these coats')
     expect(at.find('[role=alert]').text()).toContain('Give the region a colour first')
     expect(useScheme().scheme!.coats).toEqual([])
   })
-  it('that were put aside change places with what is there, and none is lost', async () => {
+  it('that were kept change places with what is there, and none is lost', async () => {
     const at = await open({
       coats: [coat('now', 0, { technique: 'glaze' })],
       variants: [{ id: 'v', regionId: 0, name: 'brighter', coats: [coat('then', 0, { technique: 'wash' })] }],

@@ -106,10 +106,10 @@ describe('regions of the part on the table', () => {
     expect(useScheme().scheme!.regions).toHaveLength(1)
     expect(useScheme().scheme!.coats.map((c) => c.id)).toEqual(['c1'])
   })
-  it('are not split where nothing of them lies beyond, and say so', async () => {
+  it('are not split where nothing of them is beyond, and say so', async () => {
     const r = await regionsOf()
     await r.splitAt([0, 0, 30], [0, 0, 1])
-    expect(r.fault.value).toContain('Nothing of Whole lies beyond there')
+    expect(r.fault.value).toContain('No face of Whole is beyond that place')
     expect(useScheme().scheme!.regions).toHaveLength(1)
     expect(r.undoable.value).toBe(false)
   })
@@ -149,10 +149,10 @@ describe('regions of the part on the table', () => {
     })
     r.current.value = 1
     r.joinTo(0)
-    expect(r.fault.value).toContain('Scarf lies on 1 other part too')
+    expect(r.fault.value).toContain('Scarf is on 1 other part too')
     expect(useScheme().scheme!.regions).toHaveLength(2)
   })
-  it('are proposed anew only while nothing was painted', async () => {
+  it('are proposed again only while nothing was painted', async () => {
     const r = await regionsOf()
     const next = new Uint8Array(vertices).map((_, v) => (v % 3 === 0 ? 2 : v % 2))
     r.propose(next)

@@ -218,7 +218,7 @@ export function useRegions(changed: () => void) {
     current.value = id
     changed()
   }
-  /** What of the region lies beyond a plane becomes a region of its own, painted like it until it is given other coats. */
+  /** What of the region is beyond a plane becomes a region of its own, painted like it until it is given other coats. */
   async function splitAt(
     point: readonly [number, number, number],
     normal: readonly [number, number, number],
@@ -228,7 +228,7 @@ export function useRegions(changed: () => void) {
     const plane = { point: [...point] as const, normal: [...normal] as const }
     const r = await work.split(viewport.shown!.mesh, labels.value.slice(), from.id, plane, into)
     if (r.changed === 0) {
-      fault.value = `Nothing of ${from.name} lies beyond there. Press on it, where one half ends.`
+      fault.value = `No face of ${from.name} is beyond that place. Click on the region, where one half is to end.`
       return
     }
     fault.value = ''
@@ -248,7 +248,7 @@ export function useRegions(changed: () => void) {
       gone = region.value!
     const elsewhere = s.maps.filter((m) => m.partId !== store.part?.id && (m.areas[gone.id] ?? 0) > 0)
     if (elsewhere.length > 0) {
-      fault.value = `${gone.name} lies on ${elsewhere.length} other ${elsewhere.length === 1 ? 'part' : 'parts'} too. Open those and brush it away there first.`
+      fault.value = `${gone.name} is on ${elsewhere.length} other ${elsewhere.length === 1 ? 'part' : 'parts'} too. Open those and brush it away there first.`
       return
     }
     fault.value = ''

@@ -68,7 +68,7 @@ const along = computed(() => {
     />
     <div class="d-flex gap-1">
       <button class="btn btn-sm btn-quiet" @click="picking.asking.value ? stop() : begin()">
-        {{ picking.asking.value ? 'Leave it' : set ? 'Measure anew' : 'Measure along the body' }}
+        {{ picking.asking.value ? 'Cancel' : set ? 'Measure again' : 'Measure along the body' }}
       </button>
       <button v-if="set" class="btn btn-sm btn-quiet" @click="store.save({ landmarks: null })">Forget it</button>
     </div>

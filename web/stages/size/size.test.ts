@@ -162,7 +162,7 @@ describe('stature along the body', () => {
     useViewport().scene.onPick!(on(points[0]!))
     await settle()
     expect(useViewport().scene.markers).toHaveLength(1)
-    await press(at, 'Leave it')
+    await press(at, 'Cancel')
     expect(useViewport().scene.markers).toEqual([])
     expect(page.bench.fields.landmarks).toBeUndefined()
   })

@@ -69,7 +69,7 @@ const toggle = (id: number): void => {
       <template v-else>
         <button class="btn btn-sm btn-primary" @click="keep(stand.dabs)">Keep {{ stand.dabs.length }} dabs</button>
         <button class="btn btn-sm btn-quiet" @click="stand.dabs = []">Forget them</button>
-        <button class="btn btn-sm btn-quiet" @click="stand.tool = 'none'">Leave it</button>
+        <button class="btn btn-sm btn-quiet" @click="stand.tool = 'none'">Cancel</button>
       </template>
     </div>
     <template v-if="regions.length > 0">

@@ -198,8 +198,8 @@ const TOOLS: { tool: Tool; word: string; done: string }[] = [
   { tool: 'move', word: 'Move', done: 'Done moving' },
   { tool: 'regrade', word: 'Regrade', done: 'Done regrading' },
   { tool: 'drop', word: 'Leave out', done: 'Done leaving out' },
-  { tool: 'bar', word: 'None here', done: 'Leave it' },
-  { tool: 'more', word: 'More here', done: 'Leave it' },
+  { tool: 'bar', word: 'None here', done: 'Cancel' },
+  { tool: 'more', word: 'More here', done: 'Cancel' },
 ]
 const SCHOOLS = [
   { key: 'plain', word: 'as the load asks' },
@@ -340,7 +340,7 @@ defineExpose({ pressed, grab, slide, denser, leaveAsIs })
           :disabled="stand.dabs.length === 0"
           @click="keepPaint"
         >
-          Grow anew round {{ stand.dabs.length }} dabs
+          Generate again around {{ stand.dabs.length }} places
         </button>
       </div>
       <button v-if="painted > 0" class="btn btn-sm btn-quiet mt-1" @click="forgetPaint">

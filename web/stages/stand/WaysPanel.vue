@@ -189,14 +189,14 @@ defineExpose({ search, spin, setDown })
       </div>
       <div class="d-flex gap-2 mt-2">
         <button class="btn btn-primary btn-sm" :disabled="!stand.draft" @click="setDown">Stand it like this</button
-        ><button class="btn btn-quiet btn-sm" @click="putBack">Leave it</button>
+        ><button class="btn btn-quiet btn-sm" @click="putBack">Cancel</button>
       </div>
     </div>
     <details class="mb-1">
       <summary>Must look up, must stand alike<span v-if="stand.keep" class="soft">: one side is held up</span></summary>
       <div class="d-flex gap-1 flex-wrap my-1">
         <button class="btn btn-quiet btn-sm" :aria-pressed="stand.tool === 'keepUp'" @click="toggle('keepUp')">
-          {{ stand.tool === 'keepUp' ? 'Leave it' : 'This side must look up' }}
+          {{ stand.tool === 'keepUp' ? 'Cancel' : 'This side must look up' }}
         </button>
         <button v-if="stand.keep" class="btn btn-quiet btn-sm" @click="stand.keep = null">Any side may</button>
       </div>

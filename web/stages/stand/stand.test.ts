@@ -31,6 +31,8 @@ afterEach(() => {
   OWN.support = HELD
   page.end()
 })
+/** measures of a cube of 1 mm */
+const CUBE = { size: [1, 1, 1], box: { min: [0, 0, 0], max: [1, 1, 1] }, area: 6, volume: 1, centre: [0.5, 0.5, 0.5] }
 /** Supported: lifted by 5 mm, with tips at 0, 10 and 20 mm. */
 const supported = (): void => {
   const { support } = HELD as { support: object }
@@ -58,7 +60,7 @@ describe('supports', () => {
     expect(last()).toMatchObject({ spacing: 4, limit: 40, lift: 5, edits: [] })
     expect(last().peelPressure).toBeGreaterThan(0)
   })
-  it('stand on the way up that was on its way when they were asked for', async () => {
+  it('are grown on the orientation that was being stored when they were asked for', async () => {
     const s = await stage()
     const tipped = { kind: 'orient', quaternion: [0.1, 0, 0, 0.99] } as const
     const asked = usePiece().apply({ ...tipped, quaternion: [...tipped.quaternion] })
@@ -80,13 +82,7 @@ describe('supports', () => {
   })
   it('stand on joint faces only where there are any, and say so where there are none', async () => {
     page.bench.others = [otherPart('99999999-9999-4999-8999-999999999999', 'plinth')]
-    page.bench.checks.set('measures', {
-      size: [1, 1, 1],
-      box: { min: [0, 0, 0], max: [1, 1, 1] },
-      area: 1,
-      volume: 1,
-      centre: [0, 0, 0],
-    })
+    page.bench.checks.set('measures', CUBE)
     page.bench.checks.set('coveredDabs', { dabs: [] })
     const s = await stage()
     await choose(s, /Grown/, 'joints')
@@ -99,7 +95,7 @@ describe('supports', () => {
     await press(s, 'Generate supports')
     expect(last()).toMatchObject({ school: 'joints', only: [{ radius: 1 }] })
   })
-  it('are set, taken away and graded by hand, on the body as it stood before they lifted it', async () => {
+  it('are set, removed and graded by hand, on the body as it stood before they lifted it', async () => {
     supported()
     const s = await stage()
     const does = async (tool: string, x: number, z = 8): Promise<void> => {
@@ -158,7 +154,7 @@ describe('supports', () => {
     useViewport().scene.onPick!(at(4))
     useViewport().scene.onPick!(at(30))
     await settle()
-    await press(s, /^Grow anew round 2/)
+    await press(s, /^Generate again around 2/)
     expect(last()).toMatchObject({ more: [{ point: [3, 0, 3], radius: 5 }, { point: [30, 0, 3] }] })
     await press(s, 'Support again')
     expect(last().more).toHaveLength(2)
@@ -187,7 +183,7 @@ const way = (x: number, more: Partial<OrientationScore> = {}): OrientationScore 
   }
 }
 
-describe('which way up', () => {
+describe('the orientation', () => {
   it('proposes the best of what was found, tells why, and sets it only when that is pressed', async () => {
     const ways = [way(40), way(0), way(80, { front: false })]
     page.bench.checks.set('orientations', { scores: ways, upright: way(0) })
@@ -229,7 +225,7 @@ describe('which way up', () => {
     expect(s.text()).toContain('10°from upright')
     await press(s, 'back 5°')
     expect(s.text()).toContain('5°from upright')
-    await press(s, 'Leave it')
+    await press(s, 'Cancel')
     expect(page.bench.operations).toEqual([])
     expect(s.text()).not.toContain('from upright')
   })
@@ -245,13 +241,7 @@ describe('which way up', () => {
   it('stands pairs alike, in one step of undo', async () => {
     const other = '99999999-9999-4999-8999-999999999999'
     page.bench.others = [otherPart(other, 'left boot')]
-    page.bench.checks.set('measures', {
-      size: [1, 1, 1],
-      box: { min: [0, 0, 0], max: [1, 1, 1] },
-      area: 1,
-      volume: 1,
-      centre: [0, 0, 0],
-    })
+    page.bench.checks.set('measures', CUBE)
     const s = await stage()
     await choose(s, /left boot stands alike/, true)
     await press(s, 'Tip by hand')
