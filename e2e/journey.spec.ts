@@ -50,7 +50,7 @@ test('a dropped sculpt goes all the way to layers, a plan and a painted preview'
     await page.getByRole('button', { name: 'Set this size' }).click()
     await expect(page.getByRole('navigation', { name: 'Stages' })).toContainText('90 mm tall')
     await page.getByRole('button', { name: 'Undo' }).click()
-    await expect(page.getByRole('navigation', { name: 'Stages' })).toContainText('as it came')
+    await expect(page.getByRole('navigation', { name: 'Stages' })).toContainText('unchanged')
     await page.getByRole('button', { name: 'Redo' }).click()
     await expect(page.getByRole('navigation', { name: 'Stages' })).toContainText('90 mm tall')
   })

@@ -72,7 +72,7 @@ export function useStages() {
             name: 'size',
             title: 'Size',
             state: state('scale'),
-            measure: size ? `${size[2].toFixed(0)} mm tall` : part ? 'as it came' : '',
+            measure: size ? `${size[2].toFixed(0)} mm tall` : part ? 'unchanged' : '',
           },
         ],
       },
@@ -112,7 +112,7 @@ export function useStages() {
   })
   function posed(): string {
     const op = store.step('pose')?.op
-    if (op?.kind !== 'pose') return store.part ? 'as it came' : ''
+    if (op?.kind !== 'pose') return store.part ? 'unchanged' : ''
     const n = op.joints.filter((j) => Math.abs(j.turn[3]) < 0.99999).length
     return `${n} ${n === 1 ? 'joint' : 'joints'} turned`
   }

@@ -111,8 +111,8 @@ const feed = `${location.origin}/api/calendar.ics`
         <button class="btn btn-sm btn-quiet" :disabled="!!store.improving" @click="store.improve()">
           {{
             store.improving
-              ? `Looking … ${duration(store.improving.from - store.improving.now)} better`
-              : 'Look for a better one'
+              ? `Optimising … ${duration(store.improving.from - store.improving.now)} better`
+              : 'Optimise schedule'
           }}
         </button>
         <a :href="feed" class="feed" title="Give this address to a calendar program: it asks again by itself">Feed</a>
@@ -125,14 +125,14 @@ const feed = `${location.origin}/api/calendar.ics`
           <span class="soft">
             {{
               p.resting
-                ? 'laid aside'
+                ? 'on hold'
                 : p.finish
                   ? `done ${dateName(clock.dayOf(p.finish))}${p.due ? `, due ${dateName(clock.dayOf(p.due))}` : ''}${p.risk?.late ? `, ${Math.round(100 * p.risk.late)} % late` : ''}`
                   : 'nothing to do'
             }}</span
           >
           <button class="btn btn-sm btn-quiet" :disabled="busy" @click="attempt(() => store.rest(p))">
-            {{ p.resting ? 'Take up' : 'Lay aside' }}
+            {{ p.resting ? 'Resume' : 'Put on hold' }}
           </button>
         </li>
       </ul>

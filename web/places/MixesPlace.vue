@@ -53,7 +53,7 @@ const hexOf = (id: string): string => {
 const free = computed(() =>
   stock.paints.filter((p) => BINDER[p.kind] !== undefined && !mixing.drops.some((d) => d.id === p.id)),
 )
-function takeUp(e: Event): void {
+function addPaint(e: Event): void {
   const s = e.target as HTMLSelectElement
   if (s.value) mixing.set(s.value, 1)
   s.value = ''
@@ -122,13 +122,16 @@ const verdict = computed(() => {
           @away="mixing.putAway(d.id)"
         />
         <div class="d-flex gap-3 align-items-center mt-1">
-          <select class="form-select form-select-sm w-auto" aria-label="Take a paint up" @change="takeUp">
-            <option value="">+ take a paint up</option>
+          <span v-if="stock.workshop && stock.paints.length === 0" class="soft"
+            >No paint is in stock. <RouterLink to="/stock/paints">Add paints</RouterLink> to mix them.</span
+          >
+          <select v-else class="form-select form-select-sm w-auto" aria-label="Add a paint" @change="addPaint">
+            <option value="">+ add a paint</option>
             <option v-for="p in free" :key="p.id" :value="p.id">{{ p.name }}{{ p.opened ? ' (open)' : '' }}</option>
           </select>
-          <span class="soft"
+          <span v-if="stock.paints.length > 0" class="soft"
             >{{ mixing.total }} drops{{
-              mixing.drops.length === 0 ? ': take paints up, or set a target and lay a recipe out' : ''
+              mixing.drops.length === 0 ? ': add paints, or set a target and choose one of the recipes found' : ''
             }}</span
           >
         </div>

@@ -256,7 +256,14 @@ function goTo(place: [number, number, number]): void {
       >
     </div>
   </section>
-  <FilesPanel v-if="mesh" :body="mesh" :sliced="plating.target?.mesh ?? mesh" :printer="printing" :name="fileName" />
+  <FilesPanel
+    v-if="mesh"
+    :body="mesh"
+    :supported="(store.report('support')?.support?.tips.length ?? 0) > 0"
+    :sliced="plating.target?.mesh ?? mesh"
+    :printer="printing"
+    :name="fileName"
+  />
 </template>
 
 <style scoped>

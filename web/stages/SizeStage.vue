@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue'
+import { loadDefaults } from '../../core/fit/wallLoad'
 import { resinUse } from '../../core/print/slice/printer'
 import { usePrinterAndResin } from '../composables/usePrinterAndResin'
 import CutPanel from './size/CutPanel.vue'
@@ -23,6 +24,8 @@ const store = usePiece(),
   stock = useStock(),
   viewport = useViewport()
 const { resin } = usePrinterAndResin()
+/** g/ml; without a resin that of a usual one, and the screen says so */
+const density = computed(() => resin.value?.density ?? loadDefaults.density)
 const source = computed(() => store.meshBefore('scale'))
 const applied = computed(() => {
   const op = store.step('scale')?.op
@@ -101,8 +104,8 @@ const setAxis = (k: number, v: number): void => {
       <dd>{{ (volume / 1000).toFixed(1) }} ml</dd>
       <dt>resin, printed solid</dt>
       <dd>{{ ml.toFixed(1) }} ml</dd>
-      <dt>mass</dt>
-      <dd>{{ ((volume / 1000) * (resin?.density ?? 1.12)).toFixed(0) }} g</dd>
+      <dt>mass at {{ density }} g/ml{{ resin ? '' : ', usual for resin' }}</dt>
+      <dd>{{ ((volume / 1000) * density).toFixed(0) }} g</dd>
       <dt>price of resin</dt>
       <dd>{{ resin ? stock.money((ml / 1000) * resin.pricePerLitre) : 'no resin chosen' }}</dd>
     </dl>
@@ -165,7 +168,7 @@ const setAxis = (k: number, v: number): void => {
       {{ several ? 'Set this size for all parts' : 'Set this size' }}
     </button>
     <button v-if="changed" class="btn btn-quiet" @click="back">
-      Back to {{ applied === 1 ? 'as it came' : `× ${applied.toFixed(3)}` }}
+      Back to {{ applied === 1 ? 'the imported size' : `× ${applied.toFixed(3)}` }}
     </button>
   </div>
   <StaturePanel v-if="base" :applied="applied" :stature="stature" />

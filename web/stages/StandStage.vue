@@ -167,7 +167,7 @@ const focalStanding = computed(() => {
 <template>
   <FindingList v-if="orientOp || supportOp" :judged="found.byStage.stand" :fixes="fixes" @show="viewport.show" />
   <p v-else>
-    <span class="figure-sm">Not stood up yet.</span>
+    <span class="figure-sm me-2">Not stood up yet.</span>
     <span class="soft">Keep face, hands and emblems away from supports; let layers grow gradually.</span>
   </p>
   <p v-if="fault || found.layersProblem" role="alert" class="text-danger">{{ fault || found.layersProblem }}</p>

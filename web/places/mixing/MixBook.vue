@@ -35,7 +35,7 @@ const day = (d: string): string =>
       aria-label="Find a mix"
     />
     <p v-if="mixes.book?.length === 0" class="soft">
-      Nothing is noted yet. Lay out drops, see how far they are from the target, and note the mix: it can then be mixed
+      Nothing is noted yet. Add drops, see how far they are from the target, and note the mix: it can then be mixed
       again to the drop.
     </p>
     <article v-for="m in list" :key="m.id" class="mix" :data-mix="m.name">

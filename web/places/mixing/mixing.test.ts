@@ -1,5 +1,6 @@
 // @vitest-environment happy-dom
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
+import { createPinia, setActivePinia } from 'pinia'
 import { nextTick } from 'vue'
 import { mixRecord, type MixRecord } from '../../../contract/mixes'
 import { paintFor } from '../../../core/paint/coats/batch'
@@ -62,6 +63,17 @@ const mix = (more: object = {}): MixRecord =>
   })
 
 describe('the mixing table', () => {
+  it('says that there is no paint to mix, and where to add some, once the stock is known', async () => {
+    const { default: MixesPlace } = await import('../MixesPlace.vue')
+    page.bench.stock = []
+    page.bench.slow = 150
+    setActivePinia(createPinia())
+    const at = await page.show(MixesPlace)
+    expect(at.text()).not.toContain('No paint is in stock')
+    await vi.waitFor(() => expect(at.text()).toContain('No paint is in stock'), 5000)
+    expect(at.text()).toContain('No paint is in stock. Add paints to mix them.')
+    expect(at.findAll('select[aria-label="Add a paint"]')).toHaveLength(0)
+  })
   it('draws what is laid out, by the optics, and says how far from the target it is', async () => {
     const mixing = useMixing()
     mixing.set(P(1), 1)

@@ -94,6 +94,9 @@ const hours = computed(() => {
   if (!h || !printer.value || !resin.value) return null
   return printSeconds(printer.value, resin.value, Math.ceil(h / printer.value.layerHeight)) / 3600
 })
+/** The lean at which it falls; a part whose weight is beside its foot does not stand at all. */
+const tips = ({ tip }: CoreChoice): string =>
+  tip === null ? 'no foot' : tip <= 0 ? 'falls over' : `${tip.toFixed(0)}°`
 const rows = computed(() => {
   const c = choices.value
   if (!c) return []
@@ -102,10 +105,10 @@ const rows = computed(() => {
   return [
     { name: 'resin', cells: of((x) => ml(x.resin)) },
     { name: 'cast', cells: of((x) => (x.casting > 0 ? ml(x.casting) : '–')) },
-    { name: 'money', cells: of(money) },
+    { name: 'price', cells: of(money) },
     { name: 'weighs', cells: of((x) => `${x.mass.toFixed(0)} g`) },
     { name: 'weight sits at', cells: of((x) => `${x.centre.toFixed(0)} mm up`) },
-    { name: 'tips at', cells: of((x) => (x.tip === null ? 'no foot' : `${x.tip.toFixed(0)}°`)) },
+    { name: 'tips at', cells: of(tips) },
     { name: 'bends with', cells: of((x) => `${x.stress.toFixed(1)} MPa`) },
     { name: 'largest layer', cells: of(peel) },
     {
@@ -142,7 +145,7 @@ async function choose(key: Key): Promise<void> {
   <section class="sheet p-2 mb-3" aria-label="Solid, hollow or cast full">
     <p v-if="busy" class="soft small mb-0">Weighing solid against hollow …</p>
     <p v-else-if="why" class="mb-0">
-      <b>Stays solid.</b> <span class="soft">{{ why }}</span>
+      <b>Solid and hollow are not compared.</b> <span class="soft">{{ why }}</span>
     </p>
     <p v-else-if="insideOut" class="mb-0">
       The part is inside out, so solid and hollow cannot be compared. Repair it in Intake first.
@@ -174,8 +177,9 @@ async function choose(key: Key): Promise<void> {
         </tbody>
       </table>
       <p v-if="!resin" class="soft small mb-1">
-        No resin is chosen: weights are for {{ loadDefaults.density }} g/ml, and there is no price.
+        No resin is chosen: weights are for {{ loadDefaults.density }} g/ml, and there is no price and no print time.
       </p>
+      <p v-else-if="!printer" class="soft small mb-1">No printer is chosen, so there is no print time.</p>
       <p class="soft small mb-1 mt-2">{{ risks[current] }}</p>
       <details class="small">
         <summary>How we know, and the casting resin</summary>

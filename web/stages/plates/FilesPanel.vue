@@ -2,9 +2,11 @@
 import { printer as printerSchema, type PrinterRecord } from '../../../contract/stock'
 import { useDownload } from '../../composables/useDownload'
 
-/** What is taken elsewhere: the body with its supports, and its layers as outlines. */
+/** Files for other programs: the body, with supports where it has them, and its layers as outlines. */
 const props = defineProps<{
   body: string
+  /** generated supports are part of it */
+  supported: boolean
   /** what is sliced, which may be a whole plate */
   sliced: string
   printer: PrinterRecord | null
@@ -31,7 +33,7 @@ async function saveLayers(format: (typeof OUTLINES)[number]): Promise<void> {
   <section class="mb-3">
     <h2 class="mb-2">To take elsewhere</h2>
     <dl class="files">
-      <dt>body with supports</dt>
+      <dt>{{ supported ? 'body with supports' : 'body' }}</dt>
       <dd>
         <button v-for="f in BODIES" :key="f" class="btn btn-quiet btn-sm" :disabled="busy" @click="save(f)">
           {{ making === `${name}.${f}` ? 'Writing …' : f.toUpperCase() }}
