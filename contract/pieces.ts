@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { LANDMARKS } from '../core/defaults/fit'
+import { LANDMARKS, TIP_WISH } from '../core/defaults/fit'
 import { UNDERCOATS } from '../core/defaults/paint'
 import { MUTING, TONE_SCHOOLS } from '../core/defaults/paint'
 import { plateLock } from '../core/schemas/plateLock'
@@ -59,7 +59,7 @@ export const pieceFields = z.object({
   /** by part */
   materials: z.record(z.string(), material).default({}),
   /** degrees that the whole should bear being tipped */
-  tipWish: z.number().min(1).max(80).default(15),
+  tipWish: z.number().min(1).max(80).default(TIP_WISH),
   plating: plating.default(plating.parse({})),
   /** pairs that were put together dry, by the ids of both parts: mm too tight, below 0 too loose; null: it fits */
   dryFits: z.record(z.string(), z.object({ tight: z.number().min(-10).max(10).nullable() })).default({}),

@@ -13,3 +13,6 @@ export const CLEARANCES: Record<Process, Record<FitKind, number>> = {
 
 /** Landmarks of a standing height along the body, from the ground up, in the order in which they are asked for. */
 export const LANDMARKS = ['sole', 'knee', 'hip', 'neck', 'crown'] as const
+
+/** degrees that a piece should bear being tipped, where the brief says nothing else */
+export const TIP_WISH = 15

@@ -1,5 +1,6 @@
 import type { ErrorRequestHandler } from 'express'
 import { ZodError } from 'zod'
+import { issueSentence } from '../../contract/issues'
 import { Refusal } from '../domain/refusal'
 import { DISK_FULL, isDiskFull } from '../data/diskFull'
 
@@ -22,7 +23,7 @@ export const problemHandler: ErrorRequestHandler = (error: unknown, req, res, ne
   }
   if (error instanceof ZodError) {
     const issue = error.issues[0]!
-    reply(422, 'invalid', `${issue.path.length > 0 ? `${issue.path.join('.')}: ` : ''}${issue.message}`, {
+    reply(422, 'invalid', issueSentence(issue), {
       field: issue.path.join('.'),
     })
     return

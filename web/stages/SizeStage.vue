@@ -104,8 +104,8 @@ const setAxis = (k: number, v: number): void => {
       <dd>{{ (volume / 1000).toFixed(1) }} ml</dd>
       <dt>resin, printed solid</dt>
       <dd>{{ ml.toFixed(1) }} ml</dd>
-      <dt>mass at {{ density }} g/ml{{ resin ? '' : ', usual for resin' }}</dt>
-      <dd>{{ ((volume / 1000) * density).toFixed(0) }} g</dd>
+      <dt>mass</dt>
+      <dd>{{ ((volume / 1000) * density).toFixed(0) }} g at {{ density }} g/ml</dd>
       <dt>price of resin</dt>
       <dd>{{ resin ? stock.money((ml / 1000) * resin.pricePerLitre) : 'no resin chosen' }}</dd>
     </dl>

@@ -15,6 +15,7 @@ import {
 } from '../../core/findings/facts'
 import type { KnownAt } from '../../core/findings/judge'
 import { checkFact } from '../composables/facts'
+import { TIP_WISH } from '../../core/defaults/fit'
 import { azimuthOf } from '../../core/fit/facing'
 import type { FitReport } from '../../core/fit/gap'
 import { boxesNear, JOINT_REACH } from '../../core/fit/near'
@@ -144,7 +145,7 @@ export const useAssembly = defineStore('assembly', () => {
       kind: 'balance',
       others: bodies.value.slice(1).map((b) => b.mesh),
       weights: bodies.value.map(({ density, infill }) => ({ density, infill })),
-      wish: piece.piece?.tipWish ?? 15,
+      wish: piece.piece?.tipWish ?? TIP_WISH,
     }),
   )
   /** What each joint carries, where the parts that hang on it are held by it alone. */
@@ -242,7 +243,7 @@ export const useAssembly = defineStore('assembly', () => {
         ),
         (report) => ({
           report,
-          wish: piece.piece?.tipWish ?? 15,
+          wish: piece.piece?.tipWish ?? TIP_WISH,
         }),
       ),
     }

@@ -1,5 +1,7 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue'
+import { TIP_WISH } from '../../../core/defaults/fit'
+import { baseSize } from '../../../core/fit/baseSize'
 import type { OperationInput } from '../../../contract/operations'
 import { useAttempt } from '../../composables/useAttempt'
 import { pointerDrag } from '../../composables/pointerDrag'
@@ -60,8 +62,16 @@ const foot = computed(() => {
 const baseId = computed(() => (existing.value ? store.part!.id : null))
 const width = ref<number | null>(null),
   depth = ref<number | null>(null)
-const across = computed(() => width.value ?? Number((foot.value.width * 1.15).toFixed(1)))
-const deep = computed(() => depth.value ?? Number((foot.value.depth * 1.15).toFixed(1)))
+const wish = computed(() => store.piece?.tipWish ?? TIP_WISH)
+const proposed = computed(() =>
+  baseSize(foot.value, existing.value ? null : (assembly.balance?.centre ?? null), wish.value, height.value),
+)
+const across = computed(() => width.value ?? proposed.value.width)
+const deep = computed(() => depth.value ?? proposed.value.depth)
+/** what the proposed size is for */
+const reason = computed(() =>
+  proposed.value.forTipping ? `so that it can be tipped by ${wish.value}°` : '15 % wider than what stands on it',
+)
 const op = computed<Base>(() => ({
   kind: 'base',
   ...SHAPES[shape.value],
@@ -186,7 +196,7 @@ function within(e: PointerEvent): [number, number] {
       :min="5"
       :max="1000"
       :digits="1"
-      :source="width === null ? '15 % wider than what stands on it' : ''"
+      :source="width === null ? reason : ''"
       @update:model-value="width = $event"
     />
     <NumberField

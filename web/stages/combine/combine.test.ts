@@ -1,5 +1,5 @@
 // @vitest-environment happy-dom
-import { afterEach, beforeEach, describe, expect, it } from 'vitest'
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { MEASURES, otherPart, PART, PIECE } from '../../stores/fakeServer'
 import { usePiece } from '../../stores/piece'
 import { useViewport } from '../../viewport/useViewport'
@@ -167,6 +167,27 @@ describe('placing a part', () => {
 
 describe('a base', () => {
   const open = () => page.on(() => import('./BasePanel.vue'))
+  it('is proposed as wide as the whole needs to be tipped by the wished angle, and says so', async () => {
+    page.bench.checks.set('balance', {
+      mass: 58,
+      centre: [5, 1, 30],
+      support: [
+        [4, 4],
+        [6, 4],
+        [6, 6],
+        [4, 6],
+      ],
+      tips: [],
+      weakest: { direction: 0, margin: -3.5, angle: -6.7 },
+      energy: 0,
+      remedy: null,
+    })
+    const at = await open()
+    // 4 mm beside the middle of a foot of 2 mm, 30 mm over the table and 8 of base: 2 (4 + 38 tan 15°).
+    await vi.waitFor(() => expect(control(at, /^Width/).element.value).toBe('28.4'))
+    expect(control(at, /^Depth/).element.value).toBe('28.4')
+    expect(at.text()).toContain('so that it can be tipped by 15°')
+  })
   it('is proposed wider than what stands on it, and goes under it without moving it', async () => {
     page.bench.replies.set(`POST /pieces/${PIECE}/arrange`, { created: [OTHER] })
     const at = await open()

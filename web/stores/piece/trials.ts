@@ -1,3 +1,4 @@
+import { issueSentence } from '../../../contract/issues'
 import { operation, type OperationInput } from '../../../contract/operations'
 import type { PartRecord } from '../../../contract/pieces'
 import { rankOf, REPEATED, type OperationKind } from '../../../core/operations/registry'
@@ -16,8 +17,7 @@ export function trials({ problem, guarded }: OpenPiece, partOf: (id: string) => 
   async function tryOnly(input: OperationInput, of: PartRecord | null): Promise<boolean> {
     const read = operation.safeParse(input)
     if (!read.success) {
-      const [issue] = read.error.issues
-      problem.value = `This cannot be done with these values. ${issue?.path.join(' ')}: ${issue?.message}.`
+      problem.value = `This cannot be done with these values. ${issueSentence(read.error.issues[0]!)}`
       return false
     }
     const op = read.data
