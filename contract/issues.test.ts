@@ -23,4 +23,7 @@ it('leaves other faults in the words of the schema, as one sentence', () => {
     ),
   ).toBe('Say how much.')
   expect(said(z.number().min(2), 1)).toBe('it must be at least 2.')
+  expect(said(z.object({ hours: z.number().min(0, 'A duration cannot be negative.') }), { hours: -1 })).toBe(
+    'hours: A duration cannot be negative.',
+  )
 })

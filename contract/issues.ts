@@ -9,7 +9,9 @@ export function issueSentence(issue: z.core.$ZodIssue): string {
   const field = at === undefined ? '' : `${String(at)}: `
   if (
     (issue.code === 'too_small' || issue.code === 'too_big') &&
-    (issue.origin === 'number' || issue.origin === 'int')
+    (issue.origin === 'number' || issue.origin === 'int') &&
+    // A schema's own sentence says more than the limit.
+    /^Too (small|big)/.test(issue.message)
   ) {
     const limit = issue.code === 'too_small' ? issue.minimum : issue.maximum
     const bound =
