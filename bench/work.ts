@@ -42,7 +42,7 @@ export async function workRows(time: Time, row: Row): Promise<void> {
     due: Object.fromEntries(Array.from({ length: 12 }, (_, p) => [`p${p}`, start + (6 + p) * DAY])),
   }
   const [ruled, first] = await time(() => improve(problem, { tries: 0, budget: Infinity, seed: 1 }))
-  row('timetable of 12 pieces, 600 steps, 5 places, by rules', ruled, '', null, '')
+  row('schedule of 12 pieces, 600 steps, 5 places, by rules', ruled, '', null, '')
   const [improved, best] = await time(() => improve(problem, { tries: 1e6, budget: 5000, seed: 1 }))
   row(
     'the same, improved',

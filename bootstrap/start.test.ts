@@ -131,7 +131,7 @@ describe('npm start', () => {
     expect(await stop(s)).toBe(0)
     await new Promise((done) => squatter.close(done))
   })
-  it('makes a cluster anew that was interrupted while being made, and puts aside one it has no key to', async () => {
+  it('makes a cluster again that was interrupted while being made, and puts aside one it has no key to', async () => {
     // Interrupted: the folder is beside its place, the place itself is empty.
     renameSync(join(data, 'data'), join(data, 'data.new'))
     rmSync(join(data, 'data.new', 'PG_VERSION'))

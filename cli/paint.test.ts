@@ -22,7 +22,7 @@ describe('colour on the command line', () => {
       err: expect.stringContaining('Line 2: “grey” is no colour'),
     })
   })
-  it('reckons a stack of coats over its undercoat', async () => {
+  it('calculates a stack of coats over its undercoat', async () => {
     const stack = (count: number, undercoat: string): string =>
       file(
         'stack.json',

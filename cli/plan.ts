@@ -4,7 +4,7 @@ import { calendarFile, planFile } from '../contract/calendar'
 import { improve, improveDefaults, cycleAmong } from '../core/plan/scheduling/improve'
 import { SPRAY, tasksOf } from '../core/plan/scheduling/ofPlan'
 import { slackOf } from '../core/plan/scheduling/slack'
-import type { Problem, Timetable } from '../core/plan/scheduling/types'
+import type { Problem, Schedule } from '../core/plan/scheduling/types'
 import { dayNumber, momentIn, wallClock } from '../core/math/wallClock'
 import { usage, type Call } from './call'
 import { loadJson } from './files'
@@ -70,7 +70,7 @@ export async function planCommand({ words, flags, out, fail }: Call): Promise<nu
 function tell(
   out: Call['out'],
   problem: Problem,
-  made: Timetable,
+  made: Schedule,
   slack: ReadonlyMap<string, number>,
   plans: readonly [string, Plan][],
 ): void {

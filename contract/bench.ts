@@ -93,7 +93,7 @@ export const calendarTask = z.object({
   edit: stepEdit.nullable(),
 })
 export type CalendarTask = z.infer<typeof calendarTask>
-/** Everything a timetable of the whole workshop is made from. */
+/** Everything a schedule of the whole workshop is made from. */
 export const calendar = z.object({
   now: z.number().describe('ms, by the server'),
   zone: z.string(),

@@ -68,7 +68,7 @@ export const workshop = z.object({
   orderCosts: orderCosts.default({ ...ORDER_COSTS }),
   /** by which previews follow the sculpt */
   hand: hand.default({ ...HAND }),
-  /** money an hour of hands-on work is reckoned at */
+  /** money an hour of hands-on work is calculated at */
   labour: z.number().min(0).max(10_000).default(0),
   benchHours: z.array(benchHour).max(40),
   /** who works here; nobody named: one person, in the bench hours */

@@ -7,7 +7,7 @@ import type { Box, Mesh } from '../core/mesh/mesh'
 import { maskedBorders } from '../core/paint/stencil/edgeMasks'
 import { regionAreas } from '../core/paint/surface/regions'
 import { regionDabs } from '../core/paint/surface/regionDabs'
-import { standingDabs } from '../core/shape/orient'
+import { orientedDabs } from '../core/shape/orient'
 import type { SculptRecord } from '../contract/sculpts'
 import type { OperationInput } from '../contract/operations'
 import type { PartRecord, PieceDetail } from '../contract/pieces'
@@ -300,7 +300,7 @@ async function paintBust(bust: string, paints: ReadonlyMap<string, string>, part
   const dabs = regionDabs(copy.value, labels, new Set([1]), 2.5)
   const stood = now.steps.find((s) => s.op.kind === 'orient')!
   const { offset } = reportOf(stood.derivation, 'orient')!
-  const kept = stood.op.kind === 'orient' ? standingDabs(dabs, stood.op.quaternion, offset) : []
+  const kept = stood.op.kind === 'orient' ? orientedDabs(dabs, stood.op.quaternion, offset) : []
   await call('PUT', `/parts/${now.id}/operations`, {
     version: now.version,
     operations: [

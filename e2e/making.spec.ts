@@ -21,7 +21,7 @@ test('a sculpt in the library: found again, not for sale, a later edition under 
   await page.getByRole('button', { name: /^ninepin/ }).click()
   const tags = page.getByLabel('Tags, parted by commas')
   await tags.fill('Game, wood, game')
-  // Word of something else comes while one types: the library is read anew, and what was typed stays.
+  // Word of something else comes while one types: the library is read again, and what was typed stays.
   const reread = page.waitForResponse((r) => r.url().endsWith('/api/sculpts'))
   const other = await call<{ id: string }>('POST', '/pieces', { name: 'Elsewhere' })
   await reread

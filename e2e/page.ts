@@ -35,7 +35,7 @@ export async function stage(page: Page, name: string): Promise<void> {
   const link = page.getByRole('navigation', { name: 'Stages' }).getByRole('link', { name: new RegExp(`^${name}`) })
   const to = await link.getAttribute('href')
   await link.click()
-  // A stage's code is fetched first: who reads the page or loads it anew before that has the stage before.
+  // A stage's code is fetched first: who reads the page or loads it again before that has the stage before.
   await page.waitForURL((url) => url.pathname === to)
 }
 

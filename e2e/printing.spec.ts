@@ -37,7 +37,7 @@ test('cast full, holes, plugs; kept clean, supported by another school, learned 
     await expect.poll(cast).toBeGreaterThan(0.5)
     await expect(page.getByRole('button', { name: 'Choose Cast full' })).toHaveCount(0)
   })
-  await test.step('a hole set by hand is slid along the skin and felt anew', async () => {
+  await test.step('a hole set by hand is slid along the skin and felt again', async () => {
     await page.getByRole('button', { name: 'Propose', exact: true }).click()
     await expect(page.getByRole('button', { name: 'Drill 2' })).toBeEnabled({ timeout: 120_000 })
     await page.getByRole('button', { name: 'Place by hand' }).click()
@@ -104,7 +104,7 @@ test('cast full, holes, plugs; kept clean, supported by another school, learned 
         await expect(noted).toBeVisible({ timeout: 20_000 })
       }).toPass({ timeout: 120_000 })
     }
-    await page.getByRole('button', { name: /Reckon with [\d.]+ kPa/ }).click()
+    await page.getByRole('button', { name: /Calculate with [\d.]+ kPa/ }).click()
     await expect(page.getByText('Used from the next supports on.')).toBeVisible()
     const learned = (await call<{ kind: string; data: { peelPressure: number } }[]>('GET', '/stock')).filter(
       (s) => s.kind === 'resin',

@@ -135,8 +135,8 @@ test('from plates to a print that fails, why, one change, clean up, and the repr
     await page.getByRole('link', { name: 'Stock' }).click()
     const row = page.getByRole('row', { name: /^Tiny resin 1 of 2/ })
     await expect(row).toBeVisible()
-    await page.getByRole('button', { name: /Reckon with/ }).click()
-    await expect(page.getByText('as reckoned')).toBeVisible()
+    await page.getByRole('button', { name: /Calculate with/ }).click()
+    await expect(page.getByText('as calculated')).toBeVisible()
     await accessible(page)
   })
   await test.step('a printer and a resin of one’s own are added, and their figures set right', async () => {

@@ -10,7 +10,7 @@ import { skittle } from './bodies'
 import { accessible, file, idle, middleOf, pressUntil, stage, type } from './page'
 import { detail, kinds, meshOf, piece, partMesh, settled } from './parts'
 
-test('a base under it, cut in two with keys, carried about, taken back: the halves fit and the whole stands', async ({
+test('a base under it, cut in two with keys, moved about, taken back: the halves fit and the whole stands', async ({
   page,
 }) => {
   const id = await piece(page, 'Skittle in parts', 'skittle.stl', writeStl(skittle()))
@@ -55,14 +55,14 @@ test('a base under it, cut in two with keys, carried about, taken back: the halv
     await page.getByRole('button', { name: 'Close' }).click()
     expect((await detail(id)).partList).toHaveLength(3)
   })
-  await test.step('carried by hand it overlaps, which is a finding; undo puts it back', async () => {
+  await test.step('moved by hand it overlaps, which is a finding; undo puts it back', async () => {
     await stage(page, 'Combine')
     await idle(page)
     await page.getByRole('button', { name: 'skittle', exact: true }).click()
     await idle(page)
     await type(page.getByLabel('Foot above the table'), '-1')
     await expect(page.locator('[data-finding^=overlap]').first()).toBeVisible({ timeout: 120_000 })
-    const carry = page.getByRole('button', { name: 'Carry by hand' })
+    const carry = page.getByRole('button', { name: 'Move by hand' })
     await carry.click()
     const { x, y } = await middleOf(page)
     await idle(page)

@@ -219,7 +219,7 @@ test('calendar: pieces side by side, a step pulled to another day, done in one g
     await together.getByRole('button', { name: 'Take apart' }).click()
     await expect(block(new RegExp(`^${a}: Wash`))).toBeVisible()
   })
-  await test.step('what fits, and a better timetable looked for', async () => {
+  await test.step('what fits, and a better schedule looked for', async () => {
     const spare = page.getByRole('region', { name: 'Time to spare' })
     await type(spare.getByLabel('I have'), '30')
     await expect(spare.getByRole('listitem').first()).toContainText('Wash')

@@ -114,7 +114,7 @@ async function rescue(): Promise<void> {
 async function main(): Promise<void> {
   await database.authenticate()
   await locks.connect()
-  // Without the lock's connection another worker may take the step over: end, and be started afresh.
+  // Without the lock's connection another worker may take the step over: end, and be started again.
   locks.on('error', (error) => {
     console.error('worker: lost the database:', error.message)
     process.exit(1)

@@ -1,4 +1,4 @@
-import { carryColours } from '../mesh/carryColours'
+import { transferColours } from '../mesh/transferColours'
 import { bounds, boxDiagonal, concatenate, isCloud, splitFaces, type Mesh } from '../mesh/mesh'
 import { refine } from '../mesh/refine'
 import { simplify } from '../mesh/simplify'
@@ -31,7 +31,7 @@ export async function displayCopy(
 
 /** Not too many faces to draw, and none too large to brush or to map per vertex. */
 async function fitForScreen(mesh: Mesh, faces: number): Promise<Mesh> {
-  return carryColours(mesh, refine(await simplify(mesh, faces, 1), boxDiagonal(bounds(mesh)) / 80, faces))
+  return transferColours(mesh, refine(await simplify(mesh, faces, 1), boxDiagonal(bounds(mesh)) / 80, faces))
 }
 
 /** Points that a screen can tell apart, with normals so that they can be lit. */

@@ -5,11 +5,11 @@ import { rule } from './rule'
 /** Baths that clean no longer, or will not once this is washed in them. */
 export function bathSaturated(
   baths: { first: Bath; second: Bath },
-  carried: { first: number; second: number },
+  carryOver: { first: number; second: number },
 ): Finding<'freshBath'>[] {
   return (['first', 'second'] as const).flatMap((which): Finding<'freshBath'>[] => {
     const bath = baths[which],
-      s = saturation(bath, carried[which])
+      s = saturation(bath, carryOver[which])
     if (s.after <= bath.limit) return []
     const full = s.now > bath.limit
     return [
@@ -21,7 +21,7 @@ export function bathSaturated(
         sentence: full
           ? which === 'first'
             ? 'It no longer takes resin off. Let it settle in light, pour off what is clear, and hand over the sludge as local rules say; the second bath moves up.'
-            : 'What comes out of it stays tacky. Make it the first bath, and fill the second afresh.'
+            : 'What comes out of it stays tacky. Make it the first bath, and fill the second again.'
           : `This wash brings it to ${s.after.toFixed(1)} %, over the ${bath.limit} % at which it cleans no more.`,
         places: [],
         how: `Resin by volume: 0.1 ml for each 100 cm² of skin that was washed, and what hung in cavities, in ${bath.litres} l.`,
@@ -35,5 +35,5 @@ export const cleanBaths = rule({
   title: 'both baths still clean after this wash',
   stages: ['clean'],
   inputs: ['baths'],
-  find: ({ baths }) => bathSaturated(baths.baths, baths.carried),
+  find: ({ baths }) => bathSaturated(baths.baths, baths.carryOver),
 })

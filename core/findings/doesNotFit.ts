@@ -66,6 +66,6 @@ export const fitsSomehow = rule({
 export const fitsStanding = rule({
   title: 'it fits the printer as it stands',
   stages: ['stand', 'plates'],
-  inputs: ['standingSize', 'printer'],
-  find: ({ standingSize, printer }) => doesNotStand(standingSize, printer),
+  inputs: ['orientedSize', 'printer'],
+  find: ({ orientedSize, printer }) => doesNotStand(orientedSize, printer),
 })

@@ -59,8 +59,8 @@ export interface PlateAtWork {
   reprinted: boolean
 }
 
-/** The timetable of all pieces, and what may go wrong with it. */
-export interface TimetableFacts {
+/** The schedule of all pieces, and what may go wrong with it. */
+export interface ScheduleFacts {
   pieces: readonly { id: string; name: string; due: number | null; finish: number | null }[]
   risks: Readonly<Record<string, PieceRisk>>
   /** titles of steps that no hour holds, and of those whose hand-made order was dropped */
@@ -94,7 +94,7 @@ export interface Facts {
   hollow: { report: HollowReport; voxel: number; holes: number }
   drainage: TrapReport
   /** as it stands on the plate, supports included */
-  standingSize: Size
+  orientedSize: Size
   /** layers at `step`: what begins in mid air, what closes against the film */
   layers: { islands: readonly Island[]; cups: readonly Cup[]; step: number; supported: boolean }
   supports: SupportReport
@@ -105,7 +105,7 @@ export interface Facts {
   archive: { islands: readonly Island[]; cups: readonly Cup[]; step: number; mishaps: readonly Mishap[] }
   platesAtWork: readonly PlateAtWork[]
   /** resin in the baths, and what this wash carries into each, ml */
-  baths: { baths: { first: Bath; second: Bath }; carried: { first: number; second: number } }
+  baths: { baths: { first: Bath; second: Bath }; carryOver: { first: number; second: number } }
   openFlaws: { open: readonly { point: readonly [number, number, number] }[]; pass: number }
   flawCauses: readonly Learned[]
   /** degrees round the upright from the front of the table; `plate` null where there is no nameplate */
@@ -131,7 +131,7 @@ export interface Facts {
   /** why nothing may be sprayed today; null: it may */
   sprayRefused: string | null
   unplaced: { steps: number; anyHours: boolean }
-  timetable: TimetableFacts
+  workshopSchedule: ScheduleFacts
 }
 
 export type FactName = keyof Facts

@@ -15,7 +15,7 @@ const WHY: Record<Rule, (first: string, then: string) => string> = {
   accentsLast: (a, b) => `${b} is a gloss accent: what comes after it, ${a}, dulls it.`,
 }
 const HOW =
-  'By the rules of the craft, over regions that touch. Minutes are reckoned from what masking and cleaning take in this workshop.'
+  'By the rules of the craft, over regions that touch. Minutes are calculated from what masking and cleaning take in this workshop.'
 
 /** Coats of a ring that are named; more than these nobody holds together. */
 const NAMED = 3

@@ -26,7 +26,7 @@ import { toolsReach } from './sprayReach'
 import { noCup } from './suctionCup'
 import { supportsHold } from './supportGaps'
 import { fileWithoutSupports, noOwnSupports } from './supportedAlready'
-import { timetableHolds } from './timetable'
+import { scheduleHolds } from './schedule'
 import { nothingTooThin } from './tooThin'
 import { stands } from './topples'
 import { resinDrains } from './trappedResin'
@@ -75,7 +75,7 @@ export const RULES = [
   archiveIslands,
   archiveCups,
   archiveHolds,
-  timetableHolds,
+  scheduleHolds,
 ] as const
 
 type AnyRule = (typeof RULES)[number]

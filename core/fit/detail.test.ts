@@ -96,7 +96,7 @@ describe('clearance and stature', () => {
     expect(drawnClearance(0.05, { peg: { drawn: 10, measured: 9.8 }, hole: { drawn: 10, measured: 10.2 } })).toBe(0)
   })
   it('is the same standing and crouching', () => {
-    const standing = [0, 50, 95, 150, 175].map((z) => [0, 0, z] as const)
+    const points = [0, 50, 95, 150, 175].map((z) => [0, 0, z] as const)
     const crouching = [
       [0, 0, 0],
       [0, -40, 30],
@@ -104,8 +104,8 @@ describe('clearance and stature', () => {
       [0, -28, 74],
       [0, -28, 99],
     ] as const
-    expect(statureAlong(standing)).toBe(175)
+    expect(statureAlong(points)).toBe(175)
     expect(statureAlong(crouching)).toBeCloseTo(175, 9)
-    expect(statureAlong(standing, [1, 1, 0.5])).toBe(87.5)
+    expect(statureAlong(points, [1, 1, 0.5])).toBe(87.5)
   })
 })

@@ -41,7 +41,7 @@ export function reliefOf(mesh: Mesh, radius: number, report: Report = silent): F
     }
   const edge = edges / Math.max(1, count)
   const passes = Math.min(400, Math.max(1, Math.round((radius / edge) ** 2)))
-  let now = Float32Array.from(p),
+  let now = new Float32Array(p),
     next = new Float32Array(p.length)
   for (let pass = 0; pass < passes; pass++) {
     report(pass / passes)

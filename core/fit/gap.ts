@@ -260,7 +260,7 @@ function seamOf(
   const seam = lengths.reduce((sum, l) => sum + l, 0)
   if (rim.length === 0) return { seam, filler: 0, seamGaps: [] }
   // The rim as faces without extent: its tree tells which facing faces lie within the band, and which stretch is theirs.
-  const points = Float32Array.from(rim)
+  const points = new Float32Array(rim)
   const tree = treeOf({ positions: points, triangles: Uint32Array.from(points, (_, i) => (i / 3) | 0) })
   const hit = closest()
   const volumes = new Float64Array(lengths.length),

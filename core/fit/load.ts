@@ -24,9 +24,9 @@ export function outboardOf(
   joints: readonly { a: string; b: string }[],
 ): ({ ids: string[]; mass: number; centre: Vector3 } | null)[] {
   const ground = Math.min(...parts.map((p) => p.lowest))
-  const standing = parts.filter((p) => p.lowest < ground + ON_GROUND).map((p) => p.id)
+  const grounded = parts.filter((p) => p.lowest < ground + ON_GROUND).map((p) => p.id)
   return joints.map((_, without) => {
-    const held = new Set(standing)
+    const held = new Set(grounded)
     for (let grew = true; grew;) {
       grew = false
       for (const [i, { a, b }] of joints.entries()) {

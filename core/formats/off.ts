@@ -61,5 +61,5 @@ export function readOff(bytes: Uint8Array): Answer<Mesh> {
   }
   const problem = checkSoup(positions, (n) => `vertex ${(n * 3 + 1).toLocaleString('en')} or the two after it`)
   if (problem) return problem
-  return good({ positions, triangles: Uint32Array.from(triangles), ...(colours ? { colours } : {}) })
+  return good({ positions, triangles: new Uint32Array(triangles), ...(colours ? { colours } : {}) })
 }

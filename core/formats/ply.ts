@@ -205,7 +205,7 @@ class Sink {
     if (problem) return problem
     return good({
       positions,
-      triangles: Uint32Array.from(this.triangles),
+      triangles: new Uint32Array(this.triangles),
       ...(colours ? { colours } : {}),
       ...(normals && this.triangles.length === 0 ? { normals } : {}),
     })

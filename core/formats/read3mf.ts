@@ -279,8 +279,8 @@ function readModel(bytes: Uint8Array): Model {
         colours.set([rgb >> 16, (rgb >> 8) & 255, rgb & 255], v * 3)
       }
     object.mesh = {
-      positions: Float32Array.from(positions),
-      triangles: Uint32Array.from(triangles),
+      positions: new Float32Array(positions),
+      triangles: new Uint32Array(triangles),
       ...(colours ? { colours } : {}),
     }
   }

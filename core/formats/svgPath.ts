@@ -44,7 +44,7 @@ function outlinesOf(d: string): Answer<Float64Array[]> {
     was = '',
     i = 0
   const end = (): void => {
-    if (line.length >= 6) out.push(Float64Array.from(line))
+    if (line.length >= 6) out.push(new Float64Array(line))
     line = []
   }
   const to = (px: number, py: number): void => {

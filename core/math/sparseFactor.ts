@@ -127,7 +127,7 @@ function dissected({ starts, columns, diagonal }: Sparse): Int32Array {
     level = new Int32Array(n).fill(-1),
     queue = new Int32Array(n)
   let sets = 1
-  const todo: { set: number; rows: Int32Array }[] = [{ set: 0, rows: Int32Array.from(order.keys()) }]
+  const todo: { set: number; rows: Int32Array }[] = [{ set: 0, rows: new Int32Array(order.keys()) }]
   /** Levels from a row within its set; how many rows were reached, in `queue`. */
   const walk = (from: number, set: number): number => {
     let head = 0,
@@ -177,7 +177,7 @@ function dissected({ starts, columns, diagonal }: Sparse): Int32Array {
       if (half.length === 0) continue
       const name = sets++
       for (const v of half) owner[v] = name
-      todo.push({ set: name, rows: Int32Array.from(half) })
+      todo.push({ set: name, rows: new Int32Array(half) })
     }
   }
   return order

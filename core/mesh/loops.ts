@@ -35,7 +35,7 @@ export function loopsOf(segments: Float64Array, count: number): { loops: Float64
       if (x !== segments[s * 4 + 2] || y !== segments[s * 4 + 3]) corners.push(x, y)
       const closed = segments[s * 4 + 2] === segments[first * 4] && segments[s * 4 + 3] === segments[first * 4 + 1]
       if (closed) {
-        if (corners.length >= 6) loops.push(Float64Array.from(corners))
+        if (corners.length >= 6) loops.push(new Float64Array(corners))
         break
       }
       s = follow(s)

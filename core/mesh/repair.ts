@@ -58,7 +58,7 @@ export function repair(input: Mesh, options: RepairOptions = repairDefaults): { 
   }
   mesh = orient(mesh, report)
   if (options.dropCrumbs) mesh = dropCrumbs(mesh, report)
-  // A patch can lie on a face that stood in the hole's rim; taking both away and filling anew settles it.
+  // A patch can lie on a face that stood in the hole's rim; taking both away and filling again settles it.
   for (let round = 0; options.fillHoles && round < 4; round++) {
     const before = mesh
     mesh = openNonManifold(dropFaulty(closeHoles(mesh, report), report), report)

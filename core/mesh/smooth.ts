@@ -11,7 +11,7 @@ export function smoothed(mesh: Mesh, passes: number, limit: number): Mesh {
   const { positions, triangles } = mesh
   const n = positions.length / 3
   const { starts, near } = vertexNeighbours(triangles, n)
-  const p = Float64Array.from(positions),
+  const p = new Float64Array(positions),
     move = new Float64Array(p.length)
   const LAMBDA = 0.5,
     MU = -0.53

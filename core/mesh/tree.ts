@@ -65,7 +65,7 @@ export function buildTree(mesh: Mesh): Tree {
   const runs = clusters(codes)
   const clusterBox = new Float32Array(runs.length * 6)
   for (let c = 0; c < runs.length; c++) span(box, runs[c]![0], runs[c]![1], clusterBox, c * 6)
-  const members = Uint32Array.from(runs.keys())
+  const members = new Uint32Array(runs.keys())
   /** Hierarchy over clusters. */
   function byCost(from: number, to: number): number {
     if (to - from === 1) return alongBits(...runs[members[from]!]!)

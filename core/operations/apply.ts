@@ -1,5 +1,5 @@
 import { bad, good, silent, type Answer, type Report } from '../answer'
-import { carryColours } from '../mesh/carryColours'
+import { transferColours } from '../mesh/transferColours'
 import { measure } from '../mesh/measure'
 import { isCloud, type Mesh } from '../mesh/mesh'
 import type { OperationDefinition } from './operation'
@@ -21,7 +21,7 @@ export async function applyOperation(
     return bad('cloud-no-surface', 'This is a cloud of points, without a skin. Make a surface of it at Intake first.')
   const made = await definition.apply({ mesh, op, others, progress })
   if (!made.ok) return made
-  const result = carryColours(mesh, made.value.mesh)
+  const result = transferColours(mesh, made.value.mesh)
   const report = { kind: op.kind, measures: measure(result), ...(made.value.report as object) } as OperationReport
   return good({ mesh: result, report })
 }

@@ -1,5 +1,5 @@
 import { apply3, type Vector3 } from '../math/vectors'
-import { carried, type Carry, type Placed } from './carried'
+import { movedAlong, type BodyMove, type Placed } from './moved'
 import { rankOf, REPEATED, type OperationKind } from './registry'
 
 /** Any operation record that is known by its kind. */
@@ -23,19 +23,19 @@ function inserted<O extends Op>(list: readonly O[], op: O): O[] {
  * @param foot middle of the foot of the body as it is scaled now, mm; null where it has not been measured
  */
 export function withOperation<O extends Op>(list: readonly O[], op: O, foot: Vector3 | null): O[] {
-  const carry = op.kind === 'scale' ? rescaling(list, op as unknown as Scale, foot) : null
+  const move = op.kind === 'scale' ? rescaling(list, op as unknown as Scale, foot) : null
   const rest = list
     .filter((o) => o.kind !== op.kind || REPEATED.includes(op.kind))
-    .map((o) => (carry && rankOf(o.kind) > rankOf('scale') ? (carried(o as Placed, carry) as unknown as O) : o))
+    .map((o) => (move && rankOf(o.kind) > rankOf('scale') ? (movedAlong(o as Placed, move) as unknown as O) : o))
   return inserted(rest, op)
 }
 
 /** How the points of the body move when its scale is replaced; null where that cannot be known yet. */
-function rescaling(list: readonly Op[], op: Scale, foot: Vector3 | null): Carry | null {
+function rescaling(list: readonly Op[], op: Scale, foot: Vector3 | null): BodyMove | null {
   const old = scaleOf(list)
   const was = old ? old.axes.map((a) => a * old.factor) : [1, 1, 1]
   const [x, y, z] = op.axes.map((a, k) => (a * op.factor) / was[k]!) as [number, number, number]
-  const matrix: Carry['matrix'] = [x, 0, 0, 0, y, 0, 0, 0, z]
+  const matrix: BodyMove['matrix'] = [x, 0, 0, 0, y, 0, 0, 0, z]
   if (op.about === 'origin') return { matrix, shift: [0, 0, 0] }
   // The middle of the foot stays where it is.
   return foot && { matrix, shift: [foot[0] * (1 - x), foot[1] * (1 - y), foot[2] * (1 - z)] }
@@ -44,14 +44,14 @@ function rescaling(list: readonly Op[], op: Scale, foot: Vector3 | null): Carry 
 /**
  * The list of a part that is moved as a whole, as it is seen: its place changes, and all that was set on it goes along.
  *
- * @param carry turn or reflection, and shift in mm as seen
+ * @param move turn or reflection, and shift in mm as seen
  * @param start the record of a part that was never placed
  * @param place quaternion and mirroring of the record after the move
  * @param foot middle of the foot of the scaled body, mm; null where it has not been measured
  */
 export function movedList<O extends Op>(
   list: readonly O[],
-  carry: Carry,
+  move: BodyMove,
   start: Extract<O, { kind: 'place' }>,
   place: (was: Extract<O, { kind: 'place' }>) => object,
   foot: Vector3 | null,
@@ -68,12 +68,12 @@ export function movedList<O extends Op>(
   const next = {
     ...was,
     ...place(was),
-    shift: apply3(carry.matrix, shift).map((v, i) => v + carry.shift[i]! / k),
+    shift: apply3(move.matrix, shift).map((v, i) => v + move.shift[i]! / k),
   } as unknown as O
   const rest = list
     .filter((o) => o.kind !== 'place')
     .map((o) => (o.kind === 'scale' ? { ...o, about: 'origin' } : o))
-    .map((o) => (rankOf(o.kind) > rankOf('scale') ? (carried(o as Placed, carry) as unknown as O) : o))
+    .map((o) => (rankOf(o.kind) > rankOf('scale') ? (movedAlong(o as Placed, move) as unknown as O) : o))
   return inserted(rest, next)
 }
 

@@ -6,7 +6,7 @@ import { measure, vertexNormals } from '../mesh/measure'
 import { transformed } from '../mesh/transform'
 import { BANDS, deltaE00, hexToLab, parseHex, srgbToXyz, toHex, toLab, toXyz, WHITE, xyzToSrgb } from './optics/colour'
 import { BLACK, coatsToHide, filmOver, hiding, opticsOf, PAPER, thinned } from './optics/film'
-import { brushLabels, carryLabels, regionAreas } from './surface/regions'
+import { brushLabels, transferLabels, regionAreas } from './surface/regions'
 import { reflectanceOf } from './optics/spectrum'
 import { MAP, MAPS, surfaceMaps } from './surface/surfaceMaps'
 
@@ -132,7 +132,7 @@ describe('maps and labels', () => {
     expect(areas[0]! + areas[2]!).toBeCloseTo(measure(s).area, 1)
     expect(areas[2]!).toBeGreaterThan(areas[0]!)
     const big = transformed(sphereBody(10, 5), [3, 0, 0, 0, 3, 0, 0, 0, 3], [9, 9, 9])
-    const { labels: carried, by, fresh } = carryLabels(s, labels, big)
+    const { labels: carried, by, fresh } = transferLabels(s, labels, big)
     expect([by, fresh]).toEqual(['box', 0])
     for (let v = 0; v < carried.length; v++) {
       const z = (big.positions[v * 3 + 2]! - 9) / 3
@@ -158,7 +158,7 @@ describe('maps and labels', () => {
       return [o, o + 13, o + 1, o + 1, o + 13, o + 14]
     }).flat()
     const half = concatenate([upper, { positions: Float32Array.from(grid), triangles: Uint32Array.from(faces) }])
-    const { labels: carried, by, fresh } = carryLabels(ball, labels, half)
+    const { labels: carried, by, fresh } = transferLabels(ball, labels, half)
     expect(by).toBe('place')
     expect(fresh).toBeCloseTo(169 / carried.length, 2)
     for (let v = 0; v < upper.positions.length / 3; v++) {

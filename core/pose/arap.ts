@@ -18,7 +18,7 @@ export function settled(rest: Mesh, posed: Float32Array, held: Uint8Array): Floa
   const p = rest.positions
   const n = p.length / 3
   const { starts, near, weights } = laplacian(rest)
-  const x = Float64Array.from(posed)
+  const x = new Float64Array(posed)
   const turns = new Float64Array(n * 4)
   for (let v = 0; v < n; v++) turns[v * 4 + 3] = 1
   const free = [...held.keys()].filter((v) => held[v] === 0)
@@ -52,7 +52,7 @@ export function settled(rest: Mesh, posed: Float32Array, held: Uint8Array): Floa
       })
     }
   }
-  return Float32Array.from(x)
+  return new Float32Array(x)
 }
 
 function system(
@@ -79,7 +79,7 @@ function system(
     }
     rows[i + 1] = columns.length
   })
-  return { diagonal, starts: rows, columns: Uint32Array.from(columns), values: Float64Array.from(values) }
+  return { diagonal, starts: rows, columns: new Uint32Array(columns), values: new Float64Array(values) }
 }
 
 const edge = new Float64Array(3)

@@ -1,5 +1,5 @@
 import { bad, good, silent, type Answer, type Report } from '../answer'
-import { weights as barycentric } from '../mesh/carryColours'
+import { weights as barycentric } from '../mesh/transferColours'
 import { ClosestWalk } from '../mesh/closest'
 import { bounds, boxDiagonal, type Mesh } from '../mesh/mesh'
 import { simplify } from '../mesh/simplify'

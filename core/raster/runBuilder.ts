@@ -63,9 +63,9 @@ export class RunBuilder {
       width: this.width,
       height: this.height,
       rowStart: this.rowStart,
-      x: Uint32Array.from(this.x),
+      x: new Uint32Array(this.x),
       length: Uint32Array.from(this.length),
-      value: Uint8Array.from(this.value),
+      value: new Uint8Array(this.value),
       covered: this.sum / 255,
       brokenRows: 0,
     }

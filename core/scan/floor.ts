@@ -39,7 +39,7 @@ export function findFloor(positions: Float32Array): Floor | null {
     if (!best || count.on > best.on) best = { plane, on: count.on }
   }
   if (!best) return null
-  // Points on it, fitted anew: three picked ones carry their own noise.
+  // Points on it, fitted again: three picked ones carry their own noise.
   let plane = best.plane
   for (let round = 0; round < 3; round++) plane = fitted(positions, sample, plane, slack) ?? plane
   const count = sides(positions, sample, plane, slack)

@@ -79,7 +79,7 @@ export function scan(
   const unitsPerMm = 0.2 + 3 * even()
   const turn = fromQuaternion([0.05 * normal(), 0.05 * normal(), even() - 0.5, even() + 0.2])
   const m = turn.map((c) => c * unitsPerMm) as unknown as Matrix3
-  const cloud = transformed({ positions: Float32Array.from(points), triangles: new Uint32Array(0) }, m, [
+  const cloud = transformed({ positions: new Float32Array(points), triangles: new Uint32Array(0) }, m, [
     20 * normal(),
     20 * normal(),
     20 * normal(),

@@ -32,7 +32,7 @@ export function thinned(cloud: Mesh, cell: number): Mesh {
     return out
   }
   return {
-    positions: Float32Array.from(mean(p)),
+    positions: new Float32Array(mean(p)),
     triangles: new Uint32Array(0),
     ...(normals ? { normals: unit(mean(normals)) } : {}),
     ...(colours ? { colours: Uint8Array.from(mean(colours), Math.round) } : {}),

@@ -93,12 +93,12 @@ export async function bay(mesh: Mesh, o: BayOptions): Promise<Answer<{ mesh: Mes
   const inside = treeOf(mesh)
   // The bay opens through the foot: the rest of the skin is what it must keep away from.
   const p = mesh.positions
-  const standing = (v: number): boolean => p[v * 3 + 2]! < foot + FLUSH
+  const onTheFoot = (v: number): boolean => p[v * 3 + 2]! < foot + FLUSH
   const rest = treeOf(
     keepFaces(
       mesh,
       Uint8Array.from({ length: mesh.triangles.length / 3 }, (_, f) =>
-        [0, 1, 2].every((k) => standing(mesh.triangles[f * 3 + k]!)) ? 0 : 1,
+        [0, 1, 2].every((k) => onTheFoot(mesh.triangles[f * 3 + k]!)) ? 0 : 1,
       ),
     ),
   )

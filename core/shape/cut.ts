@@ -107,7 +107,7 @@ function blockAbove(mesh: Mesh, { point, normal, line }: CutOptions): Mesh {
     quad(w + n, w, top + w, top + w + n)
     quad(r, r + n, top + r + n, top + r)
   }
-  return { positions, triangles: Uint32Array.from(triangles) }
+  return { positions, triangles: new Uint32Array(triangles) }
 }
 
 /** A line of more points than this was drawn in one stroke; points set one by one are meant as they are. */

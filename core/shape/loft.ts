@@ -44,12 +44,12 @@ export function loft(
   cap(0, false)
   cap(rings.length - 1, true)
   // Rings that shrink to a point would leave faces without area.
-  const mesh = weldIdentical({ positions: Float32Array.from(positions), triangles: Uint32Array.from(triangles) })
+  const mesh = weldIdentical({ positions: new Float32Array(positions), triangles: new Uint32Array(triangles) })
   const t = mesh.triangles
   const kept: number[] = []
   for (let i = 0; i < t.length; i += 3)
     if (t[i] !== t[i + 1] && t[i + 1] !== t[i + 2] && t[i + 2] !== t[i]) kept.push(t[i]!, t[i + 1]!, t[i + 2]!)
-  return { positions: mesh.positions, triangles: Uint32Array.from(kept) }
+  return { positions: mesh.positions, triangles: new Uint32Array(kept) }
 }
 
 /** Ellipse with half axes a and b. */

@@ -4,7 +4,7 @@ import { transformed } from '../mesh/transform'
 import type { BrushSpot } from './brushSpots'
 
 /** The body turned by the quaternion, and the way from there to the middle of the plate. */
-export function standing(
+export function turnedToPlate(
   mesh: Mesh,
   quaternion: readonly [number, number, number, number],
 ): { turned: Mesh; offset: Vector3 } {
@@ -21,12 +21,12 @@ export function orient(
   mesh: Mesh,
   quaternion: readonly [number, number, number, number],
 ): { mesh: Mesh; offset: Vector3 } {
-  const { turned, offset } = standing(mesh, quaternion)
+  const { turned, offset } = turnedToPlate(mesh, quaternion)
   return { mesh: transformed(turned, identity3, offset), offset }
 }
 
 /** Dabs brushed on a body before it was stood up, on it as it stands. `offset` is what `orient` moved it by after turning it. */
-export function standingDabs(
+export function orientedDabs(
   dabs: readonly BrushSpot[],
   quaternion: readonly [number, number, number, number],
   offset: readonly number[],

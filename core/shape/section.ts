@@ -66,8 +66,8 @@ export interface SectionRaster {
   solid: Uint8Array
   regionOf: Int32Array
   regions: number
-  /** squared, in cells, to the nearest empty cell's middle */
-  distance: Float64Array
+  /** squared, in cells, to the nearest empty cell's middle; computed when it is first asked for */
+  readonly distance: Float64Array
   /** mm, middle of the first cell */
   x0: number
   y0: number
@@ -98,10 +98,13 @@ export function sectionRaster(s: Float64Array, count: number, cells: number): Se
   const w = Math.ceil((x1 - x0) / cell) + 3,
     h = Math.ceil((y1 - y0) / cell) + 3
   const solid = filled(s, count, x0 - 1.5 * cell, y0 - 1.5 * cell, cell, w, h)
+  let distance: Float64Array | null = null
   return {
     solid,
     ...labelled(solid, w, h),
-    distance: toOutside(solid, w, h),
+    get distance() {
+      return (distance ??= toOutside(solid, w, h))
+    },
     x0: x0 - cell,
     y0: y0 - cell,
     cell,
@@ -147,18 +150,22 @@ function filled(
 function labelled(solid: Uint8Array, w: number, h: number): { regionOf: Int32Array; regions: number } {
   const regionOf = new Int32Array(w * h).fill(-1)
   let regions = 0
-  const open: number[] = []
+  // Each cell is put on the stack once.
+  const open = new Int32Array(w * h),
+    steps = [-1, 1, -w, w]
   for (let seed = 0; seed < solid.length; seed++) {
     if (!solid[seed] || regionOf[seed]! >= 0) continue
     regionOf[seed] = regions
-    open.push(seed)
-    while (open.length > 0) {
-      const i = open.pop()!
-      for (const n of [i - 1, i + 1, i - w, i + w])
-        if (n >= 0 && n < solid.length && solid[n] && regionOf[n]! < 0) {
-          regionOf[n] = regions
-          open.push(n)
-        }
+    let depth = 0
+    open[depth++] = seed
+    while (depth > 0) {
+      const i = open[--depth]!
+      for (let k = 0; k < 4; k++) {
+        const n = i + steps[k]!
+        if (n < 0 || n >= solid.length || !solid[n] || regionOf[n]! >= 0) continue
+        regionOf[n] = regions
+        open[depth++] = n
+      }
     }
     regions++
   }
@@ -168,7 +175,8 @@ function labelled(solid: Uint8Array, w: number, h: number): { regionOf: Int32Arr
 /** Squared distance in cells from each cell's middle to the nearest empty one's. */
 function toOutside(solid: Uint8Array, w: number, h: number): Float64Array {
   const far = (w + h) ** 2
-  const out = Float64Array.from(solid, (s) => (s ? far : 0))
+  const out = new Float64Array(solid.length)
+  for (let i = 0; i < out.length; i++) if (solid[i]) out[i] = far
   const lines = new Parabolas(Math.max(w, h))
   for (let x = 0; x < w; x++) lines.pass(out, h, x, w)
   for (let y = 0; y < h; y++) lines.pass(out, w, y * w, 1)

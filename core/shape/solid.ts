@@ -46,7 +46,7 @@ function notSolid(status: string): ReturnType<typeof bad> {
 
 function close(solid: Solid): Mesh {
   const out = solid.getMesh()
-  const mesh: Mesh = { positions: Float32Array.from(out.vertProperties), triangles: Uint32Array.from(out.triVerts) }
+  const mesh: Mesh = { positions: new Float32Array(out.vertProperties), triangles: new Uint32Array(out.triVerts) }
   solid.delete()
   if (out.numProp === 3) return mesh
   // Properties beyond position would be interleaved; only positions are kept.

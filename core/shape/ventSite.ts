@@ -5,7 +5,7 @@ import { apply3, fromQuaternion, type Vector3 } from '../math/vectors'
 import { treeOf } from '../mesh/tree'
 import { sphereDirections } from '../math/directions'
 import { probe, type DrilledHole } from './drill'
-import { standing } from './orient'
+import { turnedToPlate } from './orient'
 
 export interface VentWish {
   /** in the closed end of the cup, on the body as it stands with its supports, mm */
@@ -23,7 +23,7 @@ export interface VentWish {
  */
 export function ventSite(mesh: Mesh, wish: VentWish): Answer<DrilledHole> {
   const [x, y, z, w] = wish.quaternion
-  const { offset } = standing(mesh, wish.quaternion)
+  const { offset } = turnedToPlate(mesh, wish.quaternion)
   const turned = [0, 1, 2].map((k) => wish.point[k]! - wish.shift[k]! - offset[k]!) as unknown as Vector3
   const from = apply3(fromQuaternion([-x, -y, -z, w]), turned)
   const tree = treeOf(mesh)

@@ -144,8 +144,8 @@ export function backFrom(band: Band, deep: number, reach: number): NearestSeeds 
   const spread: NearestSeeds = {
     distance: distance2,
     seedOf: seed2,
-    points: Float32Array.from(found),
-    normals: Float32Array.from(normals),
+    points: new Float32Array(found),
+    normals: new Float32Array(normals),
   }
   propagate(grid, spread, reach, core)
   toTangentPlanes(grid, spread)

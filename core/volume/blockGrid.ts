@@ -77,5 +77,5 @@ export function chooseBlocks(field: ReturnType<typeof emptyField>, tree: Tree, f
         table[at] = places.length / 3
         places.push(x, y, z)
       }
-  return Int32Array.from(places)
+  return new Int32Array(places)
 }

@@ -49,7 +49,7 @@ export function denseField(
     voxel,
     size: [bx, by, bz],
     table,
-    places: Int32Array.from(places),
+    places: new Int32Array(places),
     data,
   }
 }

@@ -119,7 +119,7 @@ export function sampleField(
             }
       }
     }
-  return { origin, voxel, size, table, places: Int32Array.from(places), data: data.slice(0, stored * B3) }
+  return { origin, voxel, size, table, places: new Int32Array(places), data: data.slice(0, stored * B3) }
 
   function fillBlock(x0: number, y0: number, z0: number, base: number): void {
     for (let q = 0; q < 8; q++) fillCube(x0, y0, z0, (q & 1) * 4, ((q >> 1) & 1) * 4, (q >> 2) * 4, 4, base)

@@ -11,7 +11,7 @@ const SETTLED = 0.003
 
 /**
  * Rolls a ball as near to places of the skin as it comes: sequential linearisation (each place of the skin that the
- * ball would cut is a half-space its centre must keep to, turned anew each round), from a centre already known to be
+ * ball would cut is a half-space its centre must keep to, turned again each round), from a centre already known to be
  * clear. Meant for what a grid has found coarsely: between walls that meet, the nearest centre lies on a crease of the
  * offset that falls between a grid's samples.
  *
@@ -37,7 +37,7 @@ export class BallRoller {
 
   /**
    * @param v place on the skin, mm
-   * @param from centre of a ball near to it that is clear of the skin
+   * @param from centre of a ball near to it that is clear of the skin, on the side asked for
    * @returns mm from v to the nearest centre found, or Infinity where none was
    */
   reach(v: readonly [number, number, number], from: readonly [number, number, number]): number {
@@ -45,13 +45,28 @@ export class BallRoller {
     let count = 0,
       best = Infinity,
       still = 0
+    // A place on the side asked for, and how far around it there is no skin: all of that is on the same side.
+    let sx = from[0],
+      sy = from[1],
+      sz = from[2],
+      free = 0
     for (let k = 0; k < 3; k++) x[k] = from[k]! - v[k]!
     for (let round = 0; round < ROUNDS; round++) {
       const cx = v[0] + x[0]!,
         cy = v[1] + x[1]!,
         cz = v[2] + x[2]!
       const d = closestPoint(tree, cx, cy, cz, near)
-      if (round > 0 && d > r * CLEAR && isInside(tree, cx, cy, cz) === this.inside) {
+      const same =
+        round === 0 ||
+        Math.hypot(cx - sx, cy - sy, cz - sz) < free ||
+        (d > r * CLEAR && isInside(tree, cx, cy, cz) === this.inside)
+      if (same) {
+        sx = cx
+        sy = cy
+        sz = cz
+        free = d
+      }
+      if (round > 0 && d > r * CLEAR && same) {
         // A half-space is more than its place of the skin asks, so a clear centre may still be turned nearer.
         const before = best
         best = Math.min(best, Math.hypot(x[0]!, x[1]!, x[2]!))

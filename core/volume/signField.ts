@@ -116,7 +116,7 @@ export function sampleWhereSignsMeet(source: SignSource, box: Box, voxel: number
       if (touches(data, b, i, j, l, table[n] !== INSIDE)) add(x, y, z)
     }
   }
-  return { ...grid, places: Int32Array.from(places), data: data.slice(0, (places.length / 3) * B3) }
+  return { ...grid, places: new Int32Array(places), data: data.slice(0, (places.length / 3) * B3) }
 }
 
 /** Whether the layer of block `b` toward the neighbour (i, j, l) has a sample that is inside (or, else, outside). */

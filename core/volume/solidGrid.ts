@@ -72,7 +72,8 @@ export function closedGaps(grid: SolidGrid): SolidGrid {
 export function depthInside({ solid, size, voxel }: SolidGrid): Float32Array {
   const [sx, sy, sz] = size
   const far = (sx + sy + sz) ** 2
-  const out = Float32Array.from(solid, (s) => (s ? far : 0))
+  const out = new Float32Array(solid.length)
+  for (let c = 0; c < out.length; c++) if (solid[c]) out[c] = far
   const lines = new Parabolas(Math.max(sx, sy, sz))
   for (let z = 0; z < sz; z++) for (let y = 0; y < sy; y++) lines.pass(out, sx, (z * sy + y) * sx, 1)
   for (let z = 0; z < sz; z++) for (let x = 0; x < sx; x++) lines.pass(out, sy, z * sy * sx + x, sx)

@@ -150,17 +150,17 @@ BatchRow.init(
   { ...options, tableName: 'batch' },
 )
 
-export class TimetableRow extends Model<InferAttributes<TimetableRow>, InferCreationAttributes<TimetableRow>> {
+export class StepOrderRow extends Model<InferAttributes<StepOrderRow>, InferCreationAttributes<StepOrderRow>> {
   declare id: number
   declare stepOrder: string[]
   declare keptAt: CreationOptional<Date>
 }
-TimetableRow.init(
+StepOrderRow.init(
   {
     id: { type: DataTypes.INTEGER, primaryKey: true },
     stepOrder: DataTypes.JSONB,
     keptAt: created(),
-  } as ModelAttributes<TimetableRow>,
+  } as ModelAttributes<StepOrderRow>,
   { ...options, tableName: 'timetable' },
 )
 

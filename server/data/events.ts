@@ -13,7 +13,7 @@ export type Change =
   | { type: 'devices' }
   /** prints of a piece */
   | { type: 'run'; id: string }
-  /** clocks, wishes and the order of the timetable */
+  /** clocks, wishes and the order of the schedule */
   | { type: 'timers' }
   | { type: 'calendar' }
   /** the air changed enough to matter */

@@ -37,7 +37,7 @@ export class Watcher {
 
   async run(): Promise<void> {
     await this.client.connect()
-    // Without its lock another may be watching as well: what is under way is let go, and the process is started afresh.
+    // Without its lock another may be watching as well: what is under way is let go, and the process is started again.
     this.client.on('error', () => process.exit(1))
     while (!this.stopped && !(await this.locked())) await pause(FIND_MS)
     while (!this.stopped) {

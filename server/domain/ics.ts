@@ -1,7 +1,7 @@
 import ical, { ICalEventBusyStatus, ICalEventTransparency } from 'ical-generator'
 import type { CalendarRecord } from '../../contract/bench'
 import { BATCH } from '../../core/plan/scheduling/batching'
-import type { Laid } from '../../core/plan/scheduling/workshop'
+import type { WorkshopSchedule } from '../../core/plan/scheduling/workshop'
 
 /** ms between two steps that are still one stint */
 const PAUSE = 5 * 60_000
@@ -14,8 +14,8 @@ interface Stint {
   steps: string[]
 }
 
-/** The timetable as a feed (RFC 5545): stints at the bench by person, and the days on which pieces are due. */
-export function icsOf(c: CalendarRecord, laid: Laid): string {
+/** The schedule as a feed (RFC 5545): stints at the bench by person, and the days on which pieces are due. */
+export function icsOf(c: CalendarRecord, laid: WorkshopSchedule): string {
   const feed = ical({
     name: 'Undercut',
     prodId: { company: 'Undercut', product: 'bench', language: 'EN' },
@@ -46,7 +46,7 @@ export function icsOf(c: CalendarRecord, laid: Laid): string {
   return feed.toString()
 }
 
-function stintsOf(c: CalendarRecord, laid: Laid): Stint[] {
+function stintsOf(c: CalendarRecord, laid: WorkshopSchedule): Stint[] {
   const task = new Map(c.tasks.map((t) => [t.id, t]))
   const batch = new Map(c.batches.map((b) => [BATCH + b.id, b.tasks]))
   const name = new Map(c.pieces.map((p) => [p.id, p.name]))

@@ -5,12 +5,12 @@ import { shoppingList, type Need, type OnShelf } from '../../core/plan/materials
 import { shelfLevel } from '../../core/stock/lots'
 import { ofProduct, supply } from '../../core/plan/materials/supplies'
 import { Piece, StockItem } from '../data/models'
-import { laidWorkshop, plannedPiece } from './timetable'
+import { workshopSchedule, plannedPiece } from './schedule'
 
 /** What has to be bought for all pieces as they are planned, and what has run low. */
 export async function shopping(): Promise<ShoppingRow[]> {
   const [{ calendar: c, laid }, items, pieces] = await Promise.all([
-    laidWorkshop(),
+    workshopSchedule(),
     StockItem.findAll({ where: { kind: ['material', 'paint', 'resin'], deletedAt: null } }),
     Piece.findAll({ where: { deletedAt: null } }),
   ])

@@ -5,7 +5,7 @@ import { putBack, taken } from '../../core/stock/lots'
 import { Booking } from '../data/benchModels'
 import { announce } from '../data/events'
 import { StockItem, type Piece } from '../data/models'
-import { plannedPiece } from './timetable'
+import { plannedPiece } from './schedule'
 import { readWorkshop, zoneOf } from './workshop'
 import { dayAt } from '../../core/math/wallClock'
 

@@ -308,7 +308,7 @@ describe('the API', () => {
     expect((await at.call('PUT', `/pieces/${id}/scheme`, next)).body).toMatchObject({ version: 4 })
     expect((await at.call('PUT', `/pieces/${id}/scheme`, next)).status).toBe(409)
   })
-  it('takes the change stream up again when the database drops the connection, and tells browsers to look anew', async () => {
+  it('takes the change stream up again when the database drops the connection, and tells browsers to look again', async () => {
     const quit = new AbortController()
     const reader = (await fetch(`http://127.0.0.1:${at.port}/api/events`, { signal: quit.signal })).body!.getReader()
     let heard = ''

@@ -33,7 +33,7 @@ describe('the calendar', () => {
     await at.stop()
   })
 
-  it('lays all pieces on the same hours, heeds what hands want, and refuses a ring in words', async () => {
+  it('lays all pieces on the same hours, follows what people want, and refuses a ring in words', async () => {
     const [one, two] = [await box('One'), await box('Two')]
     const { tasks, pieces, people } = await calendar()
     expect(pieces.map((p: any) => p.name)).toEqual(['One', 'Two'])
@@ -64,7 +64,7 @@ describe('the calendar', () => {
     expect((await wish(one, 'wash', { waiting: 1e9 }, 422)).detail).toContain('month')
     expect((await wish(one, 'wash', { by: 'Nobody' }, 422)).detail).toContain('does not work here')
 
-    // Laid aside, it is nobody's business; back again, it is.
+    // On hold, it is nobody's business; resumed, it is.
     const { version } = await at.piece(two)
     await call('PATCH', `/pieces/${two}`, { version, resting: true })
     expect((await calendar()).tasks.every((t: any) => t.piece === one)).toBe(true)
@@ -229,7 +229,7 @@ describe('the calendar', () => {
     expect((await step(ids[0]!, 'wash')).start).not.toBe((await step(ids[1]!, 'wash')).start)
   })
 
-  it('feeds calendar programs, and keeps the order of a better timetable', async () => {
+  it('feeds calendar programs, and keeps the order of a better schedule', async () => {
     const id = await box('Fed')
     const { version } = await at.piece(id)
     await call('PATCH', `/pieces/${id}`, { version, deadline: '2031-03-01' })

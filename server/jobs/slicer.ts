@@ -13,6 +13,6 @@ const maker = new LayerMaker({ positions: new Float32Array(positions), triangles
 parentPort!.on('message', (index: number) => {
   const made = maker.make(index)
   const { png, solid } = made
-  const carried = [png, solid.rowStart, solid.from, solid.to, solid.label, solid.light]
-  parentPort!.postMessage({ index, made }, [...new Set(carried.map((a) => a.buffer as ArrayBuffer))])
+  const buffers = [png, solid.rowStart, solid.from, solid.to, solid.label, solid.light]
+  parentPort!.postMessage({ index, made }, [...new Set(buffers.map((a) => a.buffer as ArrayBuffer))])
 })

@@ -7,7 +7,7 @@ import { slack } from '../../core/print/slice/followed'
 import { MAX_LAYER } from '../../core/print/slice/readLayers'
 import { layerSeconds } from './job'
 
-/** What a machine, its film and the day make of a job: never quite what was reckoned with. */
+/** What a machine, its film and the day make of a job: never quite what was calculated with. */
 export interface Nature {
   world: World
   /** s of exposure at which green strength is what `world` says */

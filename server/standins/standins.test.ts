@@ -10,7 +10,7 @@ describe('what a stand-in is, and its luck', () => {
     expect([a.world, a.slow]).toEqual([b.world, b.slow])
     expect(natureOf(8, 3, 2.4, 1000).world).not.toEqual(a.world)
   })
-  it('lie about the figures that one reckons with, and fail by chance about as often as they say', () => {
+  it('lie about the figures that one calculates with, and fail by chance about as often as they say', () => {
     const natures = Array.from({ length: 4000 }, (_, i) => natureOf(i, 1, 2.4, 500))
     const share = (of: (n: (typeof natures)[number]) => boolean): number => natures.filter(of).length / natures.length
     expect(share((n) => n.power !== null)).toBeGreaterThan(0.02)

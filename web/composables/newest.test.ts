@@ -40,7 +40,7 @@ describe('answers that come in any order', () => {
 })
 
 describe('what is fetched once', () => {
-  it('is fetched by the first who needs it, anew once it is old, and by the next after it failed', async () => {
+  it('is fetched by the first who needs it, again once it is old, and by the next after it failed', async () => {
     let times = 0,
       bad = false
     const list = fetchedOnce(() => {

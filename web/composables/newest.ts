@@ -27,9 +27,9 @@ export function newestOnly(work: () => Promise<void>): () => Promise<void> {
 }
 
 /**
- * What is fetched by the first who needs it, and anew once it is known to be old; what failed is asked again by the next.
+ * What is fetched by the first who needs it, and again once it is known to be old; what failed is asked again by the next.
  *
- * @returns `load` waits until it is there; `again` until it is there anew; `asked` whether anybody ever needed it
+ * @returns `load` waits until it is there; `again` until it is there again; `asked` whether anybody ever needed it
  */
 export function fetchedOnce(work: () => Promise<void>): {
   load: () => Promise<void>

@@ -46,7 +46,7 @@ export function useCoatPictures(step: () => PlanStepRecord | null, steps: () => 
     const coat = nth === null ? undefined : list[nth]
     pictures.value = null
     if (!s || !scheme || !coat) return
-    // The plan may be laid anew while this is drawn: its steps are told by their keys.
+    // The plan may be laid again while this is drawn: its steps are told by their keys.
     const before = steps()
       .slice(
         0,

@@ -1,7 +1,7 @@
 import { computed } from 'vue'
 import type { OperationRecord } from '../../contract/operations'
 import type { PartRecord } from '../../contract/pieces'
-import type { Carry } from '../../core/operations/carried'
+import type { BodyMove } from '../../core/operations/moved'
 import { apply3, fromQuaternion, multiplyQuaternions, quaternionBetween } from '../../core/math/vectors'
 import { useAssembly } from '../stores/assembly'
 import { useDerivations } from '../stores/derivations'
@@ -44,8 +44,8 @@ export function usePlacing() {
       quaternion: multiplyQuaternions(quaternion, was.quaternion) as Quaternion,
       mirror: was.mirror,
     }))
-  async function moveAll(carry: Carry, place: Parameters<typeof store.movedList>[2]): Promise<boolean> {
-    const lists = group.value.map((part) => ({ id: part.id, operations: store.movedList(part, carry, place) }))
+  async function moveAll(move: BodyMove, place: Parameters<typeof store.movedList>[2]): Promise<boolean> {
+    const lists = group.value.map((part) => ({ id: part.id, operations: store.movedList(part, move, place) }))
     return (await store.arrange({ lists })) !== null
   }
   const shiftBy = (shift: Triple): Promise<boolean> => moveBy({ quaternion: [0, 0, 0, 1], shift })

@@ -40,18 +40,18 @@ export function usePlot(
     if (!el || gone) return
     const { data, layout } = figure()
     await plotly.react(el, data, { ...COMMON, ...layout }, { displayModeBar: false, responsive: true })
-    lay()
+    fit()
     if (!pick) return
     el.removeAllListeners?.('plotly_click')
     el.on?.('plotly_click', (d) => {
       pick(d.points[0]!.pointNumber)
     })
   }
-  function lay(): void {
+  function fit(): void {
     if (overlay && plotly && box.value) void plotly.relayout(box.value, overlay())
   }
   onMounted(draw)
-  if (overlay) watch(overlay, lay)
+  if (overlay) watch(overlay, fit)
   watch(figure, draw)
   onBeforeUnmount(() => {
     gone = true

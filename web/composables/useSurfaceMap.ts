@@ -7,7 +7,7 @@ import { useViewport } from '../viewport/useViewport'
 
 /**
  * Lays a check's map (one Float32 per vertex of the copy on screen) onto the sculpt while the getter gives one, and
- * takes it off again after. Another `key` scales it anew.
+ * takes it off again after. Another `key` scales it again.
  */
 export function useSurfaceMap(
   wanted: () => { check: Check; scale: (values: Float32Array) => Scale; key?: unknown } | null,

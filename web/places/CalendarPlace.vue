@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, onBeforeUnmount, onMounted, ref } from 'vue'
 import { nextSpray } from '../../core/plan/scheduling/air'
-import { known, MEASURING, type Fact, type TimetableFacts } from '../../core/findings/facts'
+import { known, MEASURING, type Fact, type ScheduleFacts } from '../../core/findings/facts'
 import { judge } from '../../core/findings/judge'
 import { wallClock } from '../../core/math/wallClock'
 import { useAttempt } from '../composables/useAttempt'
@@ -39,7 +39,7 @@ const laid = computed(() => store.trial?.laid ?? store.made?.laid ?? null)
 const moved = computed(() => new Set(store.trial?.shift.moved.map((m) => m.id)))
 const selected = ref<string | null>(null)
 const day = (ms: number): string => momentOf(ms, zone.value)
-const facts = computed<Fact<TimetableFacts>>(() => {
+const facts = computed<Fact<ScheduleFacts>>(() => {
   const cal = c.value,
     made = store.made
   if (!cal || !made) return MEASURING
@@ -58,7 +58,7 @@ const facts = computed<Fact<TimetableFacts>>(() => {
     logged: cal.record.length,
   })
 })
-const judged = computed(() => judge('calendar', { timetable: facts.value }))
+const judged = computed(() => judge('calendar', { workshopSchedule: facts.value }))
 const fixes: StageHandlers<'calendar'> = { showDeciding: ({ piece }) => showDeciding(piece) }
 function showDeciding(piece: string): void {
   const made = store.made

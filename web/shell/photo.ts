@@ -2,7 +2,7 @@ import { pictureHead } from '../../core/formats/pictureHead'
 
 /** Pixels along the longer side that a photo is kept with: enough to count grains of sand on a seam. */
 const LONGEST = 3000
-/** Bytes over which also a smaller picture is written anew. */
+/** Bytes over which also a smaller picture is written again. */
 const HEAVY = 6_000_000
 /** Pixels that are opened here at most. */
 const MAX_PIXELS = 120_000_000

@@ -115,7 +115,7 @@ const when = (iso: string): string =>
       Run {{ runs.runOf(p).number }}, plate {{ p.number }}
     </button>
   </section>
-  <BathPanel :carried="list" />
+  <BathPanel :carryOver="list" />
 </template>
 
 <style scoped>

@@ -49,7 +49,7 @@ const shownMesh = computed(() => (trying.value ? source.value : store.meshAfter(
 viewport.describe(() => ({ mesh: shownMesh.value }))
 viewport.describe(() => {
   const size = Math.max(1.2, (store.report('pose')?.measures.size[2] ?? 100) / 90)
-  const at = setting.value === 'nothing' ? posing.standing.value : joints.value.map((j) => j.position)
+  const at = setting.value === 'nothing' ? posing.bent.value : joints.value.map((j) => j.position)
   const markers = [
     ...at.map((point, i) => ({
       point,

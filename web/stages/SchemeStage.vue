@@ -62,7 +62,7 @@ async function propose(): Promise<void> {
   const next = await filling.propose(parts.value)
   if (next) regions.propose(next)
 }
-function lay(how: 'brush' | 'fill'): void {
+function start(how: 'brush' | 'fill'): void {
   laying.value = laying.value === how ? null : how
   if (laying.value === 'fill') void filling.look()
 }
@@ -71,7 +71,7 @@ const { facts, light, done, shown, refresh } = preview
 watch(
   [() => viewport.shown, () => scheme.value === null],
   async () => {
-    await regions.lay()
+    await regions.apply()
     await refresh()
   },
   { immediate: true },
@@ -209,7 +209,7 @@ const swatch = (id: number): string =>
           class="btn btn-sm"
           :class="laying === 'brush' ? 'btn-primary' : 'btn-quiet'"
           :aria-pressed="laying === 'brush'"
-          @click="lay('brush')"
+          @click="start('brush')"
         >
           {{ laying === 'brush' ? 'Done brushing' : 'Brush it on' }}
         </button>
@@ -217,7 +217,7 @@ const swatch = (id: number): string =>
           class="btn btn-sm"
           :class="laying === 'fill' ? 'btn-primary' : 'btn-quiet'"
           :aria-pressed="laying === 'fill'"
-          @click="lay('fill')"
+          @click="start('fill')"
         >
           {{ laying === 'fill' ? 'Done filling' : 'Fill to crease' }}
         </button>

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, onMounted, ref } from 'vue'
 import { quaternionBetween } from '../../core/math/vectors'
-import { standingDabs } from '../../core/shape/orient'
+import { orientedDabs } from '../../core/shape/orient'
 import { usePrinterAndResin } from '../composables/usePrinterAndResin'
 import { useScaling } from '../composables/useScaling'
 import FindingList from '../shell/FindingList.vue'
@@ -160,7 +160,7 @@ const focalStanding = computed(() => {
   const focal = store.step('focal')?.op,
     offset = store.report('orient')?.offset
   if (focal?.kind !== 'focal' || !offset || !orientOp.value) return []
-  return standingDabs(focal.dabs, orientOp.value.quaternion, offset)
+  return orientedDabs(focal.dabs, orientOp.value.quaternion, offset)
 })
 </script>
 

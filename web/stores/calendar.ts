@@ -4,14 +4,14 @@ import { computed, onScopeDispose, ref, shallowRef } from 'vue'
 import { calendar as calendarSchema, type CalendarRecord, type CalendarTask, type StepEdit } from '../../contract/bench'
 import { BATCH } from '../../core/plan/scheduling/batching'
 import type { FitNow } from '../../core/plan/scheduling/fitsNow'
-import { shiftOf, type Laid, type Shift } from '../../core/plan/scheduling/workshop'
+import { shiftOf, type WorkshopSchedule, type Shift } from '../../core/plan/scheduling/workshop'
 import { api, tell } from '../api'
 import { queued } from '../composables/edits'
-import type { Timetabled, TimetableWorker } from '../workers/timetable.worker'
-import TimetableThread from '../workers/timetable.worker?worker'
+import type { Scheduled, ScheduleWorker } from '../workers/schedule.worker'
+import ScheduleThread from '../workers/schedule.worker?worker'
 import { useChanges } from './changes'
 
-/** ms that a better timetable is looked for */
+/** ms that a better schedule is looked for */
 const IMPROVE_MS = 5000
 export const NO_WISH: StepEdit = {
   handsOn: null,
@@ -22,13 +22,13 @@ export const NO_WISH: StepEdit = {
   after: [],
 }
 
-/** The timetable of all pieces, laid in a worker, with what may be changed about it. */
+/** The schedule of all pieces, laid in a worker, with what may be changed about it. */
 export const useCalendar = defineStore('calendar', () => {
   const calendar = shallowRef<CalendarRecord | null>(null),
-    made = shallowRef<Timetabled | null>(null),
+    made = shallowRef<Scheduled | null>(null),
     fault = ref('')
-  let worker: Remote<TimetableWorker> | null = null
-  const thread = (): Remote<TimetableWorker> => (worker ??= wrap<TimetableWorker>(new TimetableThread()))
+  let worker: Remote<ScheduleWorker> | null = null
+  const thread = (): Remote<ScheduleWorker> => (worker ??= wrap<ScheduleWorker>(new ScheduleThread()))
   const watched = ref(0)
   const off = useChanges().listen((c) => {
     if (watched.value > 0 && ['piece', 'calendar', 'workshop', 'room', 'stock', 'run', 'hello'].includes(c.type)) soon()
@@ -57,7 +57,7 @@ export const useCalendar = defineStore('calendar', () => {
   }
 
   const improving = ref<{ from: number; now: number; until: number } | null>(null)
-  /** Looks for a better timetable for a while; what it finds is kept for everybody. */
+  /** Looks for a better schedule for a while; what it finds is kept for everybody. */
   async function improve(): Promise<void> {
     const c = calendar.value,
       first = made.value
@@ -91,7 +91,7 @@ export const useCalendar = defineStore('calendar', () => {
   }
 
   /** How it would be laid if a step began no earlier than a moment; nothing is changed by it. */
-  const trial = shallowRef<{ id: string; at: number; laid: Laid; shift: Shift } | null>(null)
+  const trial = shallowRef<{ id: string; at: number; laid: WorkshopSchedule; shift: Shift } | null>(null)
   let tried = 0
   async function tryAt(id: string, at: number): Promise<void> {
     const c = calendar.value,
@@ -103,7 +103,7 @@ export const useCalendar = defineStore('calendar', () => {
     const tasks = c.tasks.map((t) => (ids.has(t.id) ? { ...t, notBefore: at, wanted: at } : t))
     const first = [...ids][0]
     const order = [...now.laid.order]
-    const laid = await thread().lay({ ...c, tasks, order: first ? movedTo(order, id, at, now.laid) : order })
+    const laid = await thread().schedule({ ...c, tasks, order: first ? movedTo(order, id, at, now.laid) : order })
     if (mine === tried) trial.value = { id, at, laid, shift: shiftOf(now.laid, laid) }
   }
   function leave(): void {
@@ -167,7 +167,7 @@ export const useCalendar = defineStore('calendar', () => {
 })
 
 /** An order with one task where its new time lies among the others. */
-function movedTo(order: readonly string[], id: string, at: number, laid: Laid): string[] {
+function movedTo(order: readonly string[], id: string, at: number, laid: WorkshopSchedule): string[] {
   const start = new Map(laid.placed.map((p) => [p.id, p.start]))
   const rest = order.filter((x) => x !== id)
   const k = rest.findIndex((x) => (start.get(x) ?? Infinity) >= at)

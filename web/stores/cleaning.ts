@@ -54,7 +54,7 @@ export const useCleaning = defineStore('cleaning', () => {
     // What is washed already carries nothing more.
     const open = (key: string): boolean => l.steps.some((s) => s.key === key && s.doneAt === null)
     return {
-      baths: known({ baths, carried: { first: open('wash') ? l.first : 0, second: open('rinse') ? l.second : 0 } }),
+      baths: known({ baths, carryOver: { first: open('wash') ? l.first : 0, second: open('rinse') ? l.second : 0 } }),
     }
   })
   return { done, chosen, plate, list, tick, known: facts }

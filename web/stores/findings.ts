@@ -9,7 +9,7 @@ import { hollowFacts } from './facts/hollowFacts'
 import { runFacts } from './facts/runFacts'
 import { sculptFacts } from './facts/sculptFacts'
 import { sliceFacts } from './facts/sliceFacts'
-import { standFacts } from './facts/standFacts'
+import { orientFacts } from './facts/orientFacts'
 import { stepFact } from '../composables/facts'
 import { mapped } from '../../core/findings/facts'
 import { useInspection } from './inspection'
@@ -33,8 +33,8 @@ export const useFindings = defineStore('findings', () => {
     cleaning = useCleaning()
   const sculpt = sculptFacts(),
     hollow = hollowFacts(),
-    standing = standFacts(),
-    slices = sliceFacts(standing.standingSize),
+    standing = orientFacts(),
+    slices = sliceFacts(standing.orientedSize),
     runs = runFacts(),
     bench = benchFacts()
 

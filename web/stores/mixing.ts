@@ -60,7 +60,7 @@ export const useMixing = defineStore('mixing', () => {
     },
     { immediate: true },
   )
-  const layOut = (list: readonly { paint: string; drops: number }[]): void => {
+  const setDrops = (list: readonly { paint: string; drops: number }[]): void => {
     drops.value = list.map((d) => ({ id: d.paint, drops: d.drops }))
   }
   const set = (id: string, n: number): void => {
@@ -87,7 +87,7 @@ export const useMixing = defineStore('mixing', () => {
     solving,
     error,
     paints,
-    layOut,
+    setDrops,
     set,
     putAway,
   }

@@ -4,7 +4,7 @@ import { reportOf } from '../../contract/derivations'
 import { operation, type OperationInput, type OperationRecord } from '../../contract/operations'
 import type { PartRecord } from '../../contract/pieces'
 import type { Vector3 } from '../../core/math/vectors'
-import type { Carry } from '../../core/operations/carried'
+import type { BodyMove } from '../../core/operations/moved'
 import { movedList, withOperation } from '../../core/operations/list'
 import type { OperationReport } from '../../core/operations/registry'
 import { tell } from '../api'
@@ -65,10 +65,10 @@ export const usePiece = defineStore('piece', () => {
   /** The part's list once it has been moved as a whole, see core's `movedList`. */
   const moved = (
     p: PartRecord,
-    carry: Carry,
+    move: BodyMove,
     place: (was: PlaceRecord) => Pick<PlaceRecord, 'quaternion' | 'mirror'>,
   ): OperationRecord[] =>
-    movedList(listOf(p), carry, operation.parse({ kind: 'place' }) as PlaceRecord, place, footOf(p))
+    movedList(listOf(p), move, operation.parse({ kind: 'place' }) as PlaceRecord, place, footOf(p))
   const remove = (kind: Kind): Promise<boolean> => change(operations().filter((o) => o.kind !== kind))
   const removeAt = (index: number): Promise<boolean> => change(operations().filter((_, i) => i !== index))
 

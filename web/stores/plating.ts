@@ -105,7 +105,7 @@ export const usePlating = defineStore('plating', () => {
   /** A whole plate to be sliced instead of the part at work alone. */
   const target = shallowRef<{ mesh: string; printer: Item<PrinterRecord>; plate: NestedPlate } | null>(null)
   const same = (a: NestedPlate, b: NestedPlate): boolean => JSON.stringify(a) === JSON.stringify(b)
-  // Laid out anew it is no longer that plate; the same answer come again changes nothing.
+  // Arranged again it is no longer that plate; the same answer come again changes nothing.
   watch(check.report, (r) => {
     const t = target.value
     if (t && !r?.nesting.plates.some((p) => same(p, t.plate))) target.value = null
@@ -127,7 +127,7 @@ export const usePlating = defineStore('plating', () => {
     return d.meshHash
   }
   /**
-   * Makes the body of a plate and has it sliced instead of the part. Parts may be laid anew while it is made: then it is
+   * Makes the body of a plate and has it sliced instead of the part. Parts may be laid again while it is made: then it is
    * the plate as it lies by now that counts.
    *
    * @throws when that printer has no such plate any more

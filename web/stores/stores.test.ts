@@ -73,8 +73,8 @@ describe('the piece on the table', () => {
     await store.apply({ kind: 'cut', point: [5, 5, 10], normal: [0, 0, 1], keep: 'above' })
     // A quarter turn about the upright, then 10 to the right.
     const q: [number, number, number, number] = [0, 0, Math.SQRT1_2, Math.SQRT1_2]
-    const carry = { matrix: [0, -1, 0, 1, 0, 0, 0, 0, 1], shift: [10, 0, 0] } as const
-    const list = store.movedList(store.part!, carry, (was) => ({ quaternion: q, mirror: was.mirror }))
+    const move = { matrix: [0, -1, 0, 1, 0, 0, 0, 0, 1], shift: [10, 0, 0] } as const
+    const list = store.movedList(store.part!, move, (was) => ({ quaternion: q, mirror: was.mirror }))
     expect(list.map((o) => o.kind)).toEqual(['place', 'scale', 'cut'])
     const [place, scale, cut] = list
     expect(scale).toMatchObject({ factor: 2, about: 'origin' })

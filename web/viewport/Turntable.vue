@@ -22,7 +22,7 @@ const fault = ref('')
 let serial = 0
 let firstShown = false
 /** mesh and faces that stand on the disc */
-let standing = ''
+let shownKey = ''
 
 onMounted(() => {
   let s: Scene
@@ -60,10 +60,10 @@ watch(
     if (!s || hash === undefined) return
     const mine = ++serial
     const asked = `${hash} ${bodyFaces}`
-    if (hash === null || asked === standing) {
+    if (hash === null || asked === shownKey) {
       busy.value = false
       if (hash !== null) return
-      standing = ''
+      shownKey = ''
       s.show(null, 0, true)
       viewport.shown = null
       return
@@ -79,14 +79,14 @@ watch(
       const before = s.size.clone()
       viewport.shown = { mesh, hash: d.meshHash!, of: hash, bodyFaces: body }
       s.show(mesh, body, firstShown)
-      standing = asked
-      // A body of much the same size keeps the view; a new one is framed afresh.
+      shownKey = asked
+      // A body of much the same size keeps the view; a new one is framed again.
       if (firstShown && Math.abs(Math.log(s.size.length() / before.length())) > 0.12) s.gaze.home()
       firstShown = true
       // A part is either carried about or tipped; both turn the same holder.
-      s.carry(viewport.scene.motion, viewport.scene.along)
+      s.setMotion(viewport.scene.motion, viewport.scene.along)
       if (viewport.scene.quaternion) s.tilt(viewport.scene.quaternion)
-      s.showHandles(viewport.scene.mode === 'carry')
+      s.showHandles(viewport.scene.mode === 'move')
       s.showPlane(viewport.scene.plane)
       s.mark(viewport.scene.markers)
       if (viewport.scene.colours) s.paint(viewport.scene.colours, viewport.scene.sheen, viewport.scene.glow)
@@ -149,7 +149,7 @@ watch(
 )
 watch(
   () => viewport.scene.motion,
-  (m) => scene.value?.carry(m, viewport.scene.along),
+  (m) => scene.value?.setMotion(m, viewport.scene.along),
 )
 watch(
   () => viewport.scene.plane,
@@ -170,7 +170,7 @@ watch(
   (m) => {
     if (!scene.value) return
     scene.value.gaze.leftTurns(m === 'look' || m === 'pick')
-    scene.value.showHandles(m === 'carry')
+    scene.value.showHandles(m === 'move')
   },
   { immediate: true },
 )

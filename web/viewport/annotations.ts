@@ -43,7 +43,7 @@ function straight(places: readonly THREE.Vector3[]): THREE.CurvePath<THREE.Vecto
 /** What is written onto the sculpt: places, a cutting plane, a line. */
 export class Annotations {
   /** moves with the part at work */
-  readonly carried = new THREE.Group()
+  readonly onBody = new THREE.Group()
   readonly fixed = new THREE.Group()
   private readonly markers = new THREE.Group()
   private readonly sheet = new THREE.Group()
@@ -52,7 +52,7 @@ export class Annotations {
   private readonly lines = new THREE.Group()
 
   constructor() {
-    this.carried.add(this.markers, this.liquid, this.lines)
+    this.onBody.add(this.markers, this.liquid, this.lines)
     this.fixed.add(this.sheet, this.stroke)
   }
 

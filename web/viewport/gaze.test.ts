@@ -3,7 +3,7 @@ import * as THREE from 'three'
 import { beforeEach, describe, expect, it } from 'vitest'
 import { Gaze } from './gaze'
 import { Handles } from './handles'
-import { Carrying } from './partDrag'
+import { MoveDrag } from './partDrag'
 import { STILL, type Motion } from './motion'
 import type { Scene } from './scene'
 
@@ -107,11 +107,11 @@ describe('a part moved by hand', () => {
       return { mmPerPixel: () => 0.5 }
     },
   } as unknown as Scene
-  let carrying: Carrying
+  let moveDrag: MoveDrag
   beforeEach(() => {
     grip = null
     picked = null
-    carrying = new Carrying(scene)
+    moveDrag = new MoveDrag(scene)
     gaze.lookFrom(0, 0)
     seen()
   })
@@ -122,44 +122,44 @@ describe('a part moved by hand', () => {
     return v.add(new THREE.Vector3(...m.shift)).toArray()
   }
   it('is not taken where there is neither grip nor part, nor by what stands beside it', () => {
-    expect(carrying.begin(at(0, 0))).toBe(false)
+    expect(moveDrag.begin(at(0, 0))).toBe(false)
     picked = { point: [1, 2, 3], companion: 'plinth' }
-    expect(carrying.begin(at(0, 0))).toBe(false)
-    expect(carrying.busy).toBe(false)
-    expect(carrying.motion(at(50, 50))).toEqual(STILL)
+    expect(moveDrag.begin(at(0, 0))).toBe(false)
+    expect(moveDrag.busy).toBe(false)
+    expect(moveDrag.motion(at(50, 50))).toEqual(STILL)
   })
   it('slides over the table as far as the hand goes, and is lifted with shift', () => {
     picked = { point: [10, 0, 30], companion: null }
-    expect(carrying.begin(at(410, 300))).toBe(true)
-    expect(carrying.motion(at(435, 290)).shift).toEqual([25, 10, 0])
-    expect(carrying.motion(at(435, 280, { shiftKey: true })).shift).toEqual([0, 0, 10])
-    carrying.end()
-    expect(carrying.busy).toBe(false)
+    expect(moveDrag.begin(at(410, 300))).toBe(true)
+    expect(moveDrag.motion(at(435, 290)).shift).toEqual([25, 10, 0])
+    expect(moveDrag.motion(at(435, 280, { shiftKey: true })).shift).toEqual([0, 0, 10])
+    moveDrag.end()
+    expect(moveDrag.busy).toBe(false)
   })
   it('turns about its foot by whole degrees, or freely with alt', () => {
     grip = { grip: 'turn', point: new THREE.Vector3(30, 0, 0) }
-    carrying.begin(at(430, 300))
+    moveDrag.begin(at(430, 300))
     // The hand goes a quarter round: from the right to the back.
-    const quarter = carrying.motion(at(400, 270))
+    const quarter = moveDrag.motion(at(400, 270))
     expect(moved(quarter, [20, 0, 0]).map((v) => Math.round(v * 1e6) / 1e6)).toEqual([0, 20, 0])
     const angle = (m: Motion): number => (2 * Math.acos(Math.min(1, m.quaternion[3])) * 180) / Math.PI
     const little = at(430, 300 - 30 * Math.tan((2.4 * Math.PI) / 180))
-    expect(angle(carrying.motion(little))).toBeCloseTo(2, 6)
+    expect(angle(moveDrag.motion(little))).toBeCloseTo(2, 6)
     expect(
-      angle(carrying.motion({ ...little, altKey: true, clientX: 430, clientY: little.clientY } as PointerEvent)),
+      angle(moveDrag.motion({ ...little, altKey: true, clientX: 430, clientY: little.clientY } as PointerEvent)),
     ).toBeCloseTo(2.4, 3)
   })
   it('is lifted by the collar, and leans about its foot to where the knob is pulled', () => {
     grip = { grip: 'lift', point: new THREE.Vector3(30, -20, 20) }
-    carrying.begin(at(400, 300))
-    expect(carrying.motion(at(470, 260)).shift).toEqual([0, 0, 20])
+    moveDrag.begin(at(400, 300))
+    expect(moveDrag.motion(at(470, 260)).shift).toEqual([0, 0, 20])
     grip = { grip: 'lean', point: new THREE.Vector3(0, 0, 40) }
-    carrying.begin(at(400, 300))
-    expect(carrying.motion(at(400, 300))).toEqual(STILL)
+    moveDrag.begin(at(400, 300))
+    expect(moveDrag.motion(at(400, 300))).toEqual(STILL)
     // Pulled 20 mm to the right, 40 mm up from the foot: 26.6°, in whole ones 27.
-    const [x, , z] = moved(carrying.motion(at(440, 300)), [0, 0, 40]) as [number, number, number]
+    const [x, , z] = moved(moveDrag.motion(at(440, 300)), [0, 0, 40]) as [number, number, number]
     expect((Math.atan2(x, z) * 180) / Math.PI).toBeCloseTo(27, 6)
-    expect(moved(carrying.motion(at(440, 300)), [0, 0, 0]).every((v) => Math.abs(v) < 1e-9)).toBe(true)
+    expect(moved(moveDrag.motion(at(440, 300)), [0, 0, 0]).every((v) => Math.abs(v) < 1e-9)).toBe(true)
   })
 })
 

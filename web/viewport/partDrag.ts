@@ -17,7 +17,7 @@ interface Hold {
 const SNAP = Math.PI / 180
 
 /** A part moved by hand: what each pull on a grip means, as a motion from where the part stands. */
-export class Carrying {
+export class MoveDrag {
   private hold: Hold | null = null
   constructor(private readonly scene: Scene) {}
 

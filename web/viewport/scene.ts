@@ -73,7 +73,7 @@ export class Scene {
       this.notes.fixed,
       this.handles.group,
     )
-    this.holder.add(this.notes.carried, this.twins.group)
+    this.holder.add(this.notes.onBody, this.twins.group)
     this.controls.addEventListener('update', () => this.draw())
     for (const moving of ['controlstart', 'control', 'transitionstart'] as const)
       this.controls.addEventListener(moving, this.wake)
@@ -190,7 +190,7 @@ export class Scene {
   }
   private readonly handles = new Handles()
   /** While it is moved the part at work stands beside its place, and so do those that go with it. */
-  carry(motion: Motion, along: readonly string[]): void {
+  setMotion(motion: Motion, along: readonly string[]): void {
     const moved: THREE.Object3D[] = [
       this.holder,
       this.handles.group,

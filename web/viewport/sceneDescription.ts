@@ -38,7 +38,7 @@ export interface SceneDescription {
   readonly positions: Float32Array | null
   readonly quaternion: Quaternion | null
   /** what a press on the sculpt does: nothing, one pick, a brush stroke, tilting it by hand */
-  readonly mode: 'look' | 'pick' | 'brush' | 'tilt' | 'carry'
+  readonly mode: 'look' | 'pick' | 'brush' | 'tilt' | 'move'
   /** full meshes of other parts that stand beside the one at work, as they are placed */
   readonly companions: readonly string[]
   /** how the part at work is moved while a hand holds it, and the companions that go with it */
@@ -58,7 +58,7 @@ export interface SceneDescription {
   readonly stands: boolean
   readonly onPick: ((p: Picked) => void) | null
   readonly onTilt: ((q: Quaternion) => void) | null
-  readonly onCarry: ((by: Motion, ended: boolean) => void) | null
+  readonly onMove: ((by: Motion, ended: boolean) => void) | null
   readonly onTarget: ((at: Point, ended: boolean) => void) | null
   /** whether a press takes hold of something on the skin, to be slid along it */
   readonly onGrab: ((p: Picked) => boolean) | null
@@ -93,7 +93,7 @@ export const EMPTY_SCENE: SceneDescription = {
   stands: false,
   onPick: null,
   onTilt: null,
-  onCarry: null,
+  onMove: null,
   onTarget: null,
   onGrab: null,
   onSlide: null,

@@ -2,7 +2,7 @@ import * as THREE from 'three'
 import { computed, type Ref } from 'vue'
 import { pointerDrag } from '../composables/pointerDrag'
 import { STILL } from './motion'
-import { Carrying } from './partDrag'
+import { MoveDrag } from './partDrag'
 import type { Picked, Scene } from './scene'
 import type { Quaternion, SceneDescription } from './sceneDescription'
 import { useViewport } from './useViewport'
@@ -35,7 +35,7 @@ export function useGestures(scene: Ref<Scene | null>, canvas: Ref<HTMLCanvasElem
     const box = canvas.value!.getBoundingClientRect()
     return Math.hypot(e.clientX - box.left - p.x, e.clientY - box.top - p.y) < GRIP
   }
-  const carrying = computed(() => (scene.value ? new Carrying(scene.value) : null))
+  const moveDrag = computed(() => (scene.value ? new MoveDrag(scene.value) : null))
   function press(e: PointerEvent): boolean {
     const s = scene.value
     if (!s) return false
@@ -51,14 +51,14 @@ export function useGestures(scene: Ref<Scene | null>, canvas: Ref<HTMLCanvasElem
     // Beside the sculpt one always turns the table, whatever the mode.
     const at = s.pick(e.clientX, e.clientY)
     sliding = at !== null && wants().onGrab?.(at) ? at : null
-    const held = wants().mode === 'carry' ? (carrying.value?.begin(e) ?? false) : at !== null
+    const held = wants().mode === 'move' ? (moveDrag.value?.begin(e) ?? false) : at !== null
     turning = sliding === null && (wants().mode === 'look' || wants().mode === 'pick' || !held)
     s.gaze.leftTurns(turning)
     const from = s.holder.quaternion.toArray() as Quaternion
     takeBack = sliding
       ? () => wants().onSlide?.(at!, true)
-      : carrying.value?.busy
-        ? () => wants().onCarry?.(STILL, false)
+      : moveDrag.value?.busy
+        ? () => wants().onMove?.(STILL, false)
         : () => (wants().mode === 'tilt' && !turning ? wants().onTilt?.(from) : undefined)
     if (!turning && wants().mode === 'brush') brush(e)
     return true
@@ -78,7 +78,7 @@ export function useGestures(scene: Ref<Scene | null>, canvas: Ref<HTMLCanvasElem
       return
     }
     if (mode === 'brush') brush(e)
-    if (carrying.value?.busy) wants().onCarry?.(carrying.value.motion(e), false)
+    if (moveDrag.value?.busy) wants().onMove?.(moveDrag.value.motion(e), false)
     if (mode === 'tilt') {
       const dx = e.clientX - down.x,
         dy = e.clientY - down.y
@@ -105,7 +105,7 @@ export function useGestures(scene: Ref<Scene | null>, canvas: Ref<HTMLCanvasElem
     takeBack()
     aiming = false
     sliding = null
-    if (carrying.value?.busy) carrying.value.end()
+    if (moveDrag.value?.busy) moveDrag.value.end()
   }
   function release(e: PointerEvent): void {
     const still = down !== null && Math.hypot(e.clientX - down.x, e.clientY - down.y) < 4
@@ -121,9 +121,9 @@ export function useGestures(scene: Ref<Scene | null>, canvas: Ref<HTMLCanvasElem
       sliding = null
       return
     }
-    if (carrying.value?.busy) {
-      wants().onCarry?.(carrying.value.motion(e), true)
-      carrying.value.end()
+    if (moveDrag.value?.busy) {
+      wants().onMove?.(moveDrag.value.motion(e), true)
+      moveDrag.value.end()
     }
     if (still && wants().mode === 'pick') brush(e)
   }

@@ -9,7 +9,7 @@ import type { Tool } from '../../core/paint/coats/batch'
 import type { CoatFact } from '../../core/paint/coats/coatFacts'
 import type { Painted } from '../../core/paint/coats/coating'
 import { drawMix, type Drawn } from '../../core/paint/coats/drawMix'
-import { layOut, LIBRARY } from '../../core/paint/coats/library'
+import { coatsOfStack, LIBRARY } from '../../core/paint/coats/library'
 import { groundOf } from '../../core/paint/coats/undercoat'
 import type { LightPlaces } from '../../core/paint/lighting/lightPlaces'
 import type { Triple } from '../../core/paint/optics/colour'
@@ -25,7 +25,7 @@ import { stencilPdf } from '../../core/paint/stencil/pdf'
 import { stencils, type Stencils, type StencilWish } from '../../core/paint/stencil/stencil'
 import type { Border } from '../../core/paint/surface/borders'
 import { creasePatches, patchTree, type PatchTree } from '../../core/paint/surface/patches'
-import { carryLabels, type Carried } from '../../core/paint/surface/regions'
+import { transferLabels, type TransferredLabels } from '../../core/paint/surface/regions'
 import { grown, mirrored, split, type Plane } from '../../core/paint/surface/regionTools'
 import { practiceBody } from '../../core/shape/practiceBody'
 import { PaintedSkin, type SchemeSent, type SkinSent } from './paintedSkin'
@@ -46,7 +46,7 @@ const work = {
     palette.keep(stock)
   },
   setSkin(skin: SkinSent): void {
-    painted.lay(skin)
+    painted.setSkin(skin)
   },
   /**
    * @param done ids of the coats that are on; null for all of them
@@ -66,23 +66,23 @@ const work = {
     return factsOf(palette, coats, regions, undercoat)
   },
   /** Labels for another copy of the sculpt; the meshes are copied over, so the page keeps its own. */
-  carry(from: Mesh, labels: Uint8Array, to: Mesh): Carried {
-    return carryLabels(from, labels, to)
+  transferLabels(from: Mesh, labels: Uint8Array, to: Mesh): TransferredLabels {
+    return transferLabels(from, labels, to)
   },
   recipe(target: string | Triple, stock: StockPaint[]): RecipeAnswer {
     palette.keep(stock)
     return solveRecipe(target, stock, palette.optics)
   },
   /** A stack of the library in the paints of the stock. */
-  layOut(
+  coatsOfStack(
     id: string,
     target: Triple,
     stock: StockPaint[],
-    rules: Parameters<typeof layOut>[3],
-  ): ReturnType<typeof layOut> | null {
+    rules: Parameters<typeof coatsOfStack>[3],
+  ): ReturnType<typeof coatsOfStack> | null {
     palette.keep(stock)
     const stack = LIBRARY.find((s) => s.id === id)
-    return stack ? layOut(stack, target, stock, rules, palette.optics) : null
+    return stack ? coatsOfStack(stack, target, stock, rules, palette.optics) : null
   },
   chips(stock: StockPaint[]): ReturnType<Palette['chips']> {
     palette.keep(stock)

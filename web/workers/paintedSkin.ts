@@ -51,7 +51,7 @@ export class PaintedSkin {
     private readonly paintsOf: (c: Coat) => (StockPaint | undefined)[],
   ) {}
 
-  lay(skin: SkinSent): void {
+  setSkin(skin: SkinSent): void {
     this.passes.clear()
     this.levels.clear()
     this.painter = new Painter(skin.maps)
@@ -165,7 +165,7 @@ export class PaintedSkin {
   }
 }
 
-/** What was reckoned for the key, or is now; a hand that drags leaves many behind, and the oldest go. */
+/** What was calculated for the key, or is now; a hand that drags leaves many behind, and the oldest go. */
 function kept<T>(there: Map<string, T>, key: string, make: () => T): T {
   if (there.has(key)) return there.get(key)!
   const made = make()

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { deltaE00, hexToLab } from '../optics/colour'
-import { layOut, LIBRARY } from './library'
+import { coatsOfStack, LIBRARY } from './library'
 import type { StockPaint } from '../recipes/recipe'
 
 const paint = (id: string, hex: string, kind: StockPaint['kind'] = 'acrylic'): StockPaint => ({
@@ -27,7 +27,7 @@ const stock = [
 const laid = new Map(
   LIBRARY.map((stack) => [
     stack.id,
-    layOut(stack, hexToLab('#8a5a40'), stock, { tones: 'warmLight', washScope: 'needed' }).coats,
+    coatsOfStack(stack, hexToLab('#8a5a40'), stock, { tones: 'warmLight', washScope: 'needed' }).coats,
   ]),
 )
 
@@ -49,7 +49,7 @@ describe('the library of stacks', () => {
   it('paints the lights again where a wash goes over everything, and only there', () => {
     for (const stack of LIBRARY) {
       const needed = laid.get(stack.id)
-      const all = layOut(stack, hexToLab('#8a5a40'), stock, { tones: 'warmLight', washScope: 'all' }).coats
+      const all = coatsOfStack(stack, hexToLab('#8a5a40'), stock, { tones: 'warmLight', washScope: 'all' }).coats
       const at = stack.coats.findIndex((c) => c.technique === 'wash')
       if (at < 0 || !stack.coats.some((c) => c.tone === 'base')) expect(all).toEqual(needed)
       else {
@@ -64,13 +64,13 @@ describe('the library of stacks', () => {
   })
   it('puts brown under gold and black under steel, and says when there is no metal', () => {
     const metal = LIBRARY.find((s) => s.id === 'metal')!
-    const gold = layOut(metal, hexToLab('#b08d3e'), stock, { tones: 'sameHue', washScope: 'needed' }).coats,
-      steel = layOut(metal, hexToLab('#9a9da0'), stock, { tones: 'sameHue', washScope: 'needed' }).coats
+    const gold = coatsOfStack(metal, hexToLab('#b08d3e'), stock, { tones: 'sameHue', washScope: 'needed' }).coats,
+      steel = coatsOfStack(metal, hexToLab('#9a9da0'), stock, { tones: 'sameHue', washScope: 'needed' }).coats
     expect(gold[1]!.drops).toEqual([{ paint: 'brass', drops: 1 }])
     expect(steel[1]!.drops).toEqual([{ paint: 'steel', drops: 1 }])
     expect(deltaE00(gold[0]!.lab, hexToLab('#4a3020'))).toBeLessThan(12)
     expect(steel[0]!.lab[0]).toBeLessThan(15)
-    const none = layOut(
+    const none = coatsOfStack(
       metal,
       hexToLab('#9a9da0'),
       stock.filter((p) => p.kind !== 'metallic'),
@@ -78,8 +78,8 @@ describe('the library of stacks', () => {
     )
     expect(none.notes.join(' ')).toContain('no metallic paint')
     expect(none.coats[1]!.drops).toEqual([])
-    expect(layOut(metal, hexToLab('#9a9da0'), [], { tones: 'sameHue', washScope: 'needed' }).notes.join(' ')).toContain(
-      'no paint in the stock',
-    )
+    expect(
+      coatsOfStack(metal, hexToLab('#9a9da0'), [], { tones: 'sameHue', washScope: 'needed' }).notes.join(' '),
+    ).toContain('no paint in the stock')
   })
 })

@@ -144,7 +144,7 @@ function relit(coats: readonly LibraryCoat[]): LibraryCoat[] {
  * @param rules how hues turn, and whether a wash goes over everything
  * @param optics by paint id, where they are known already
  */
-export function layOut(
+export function coatsOfStack(
   stack: LibraryStack,
   target: Triple,
   stock: readonly StockPaint[],

@@ -3,7 +3,7 @@ import { fewWeights } from '../optics/fewBands'
 import { passesOf } from './passes'
 import { RegionPainter } from './regionPainter'
 
-/** Paints a skin again and again: where one coat of a region is dragged, the rest of its stack is not laid anew. */
+/** Paints a skin again and again: where one coat of a region is dragged, the rest of its stack is not laid again. */
 export class Painter {
   private regions = new Uint8Array()
   private readonly by = new Map<number, RegionPainter>()

@@ -1,7 +1,7 @@
 import type { Painted, Rgb } from './coating'
 import { FEW } from '../optics/fewBands'
 import { inward, SURFACE_RETURN } from '../optics/film'
-import { CHUNK, divide, lay, state, UNDIVIDED, type State } from '../optics/layers'
+import { CHUNK, divide, addFilm, state, UNDIVIDED, type State } from '../optics/layers'
 import { level } from './levels'
 import { samePass, shineOver, type Pass } from './passes'
 import { MAP, MAPS } from '../surface/surfaceMaps'
@@ -137,8 +137,8 @@ export class RegionPainter {
     const others = [...on.slice(0, -1).flatMap((s) => [s.num, s.den]), whole.num, ...(lamp ? [lamp.share] : [])]
     for (let k = first, since = 0; k < end; k++) {
       if (!this.take(passes[k]!, from, count)) continue
-      for (const s of on) lay(passes[k]!.table, this.levels, s, count)
-      lamp?.lay(passes[k]!.table, this.levels, count)
+      for (const s of on) addFilm(passes[k]!.table, this.levels, s, count)
+      lamp?.addFilm(passes[k]!.table, this.levels, count)
       if (++since === UNDIVIDED) {
         divide(whole.den, ...others)
         since = 0
@@ -191,7 +191,7 @@ export class RegionPainter {
     den.fill(1)
     this.shine.set(this.kept!.shine.subarray(2 * from, 2 * (from + CHUNK)))
     if (this.take(pass, from, count)) {
-      lay(pass.table, this.levels, this.at, count)
+      addFilm(pass.table, this.levels, this.at, count)
       for (const s of pass.sheens) shineOver(s, this.levels, this.shine, count)
     }
     const { dull, bright } = this.kept!

@@ -57,7 +57,7 @@ export const READ: Record<
     judged: 'powder stays where nothing wipes it off',
     hand: ['powderOpen', 'powderHollow', 'powderSheltered'],
   },
-  metallic: { maps: [], judged: 'flakes lie flat, so their shine is drawn, not reckoned', hand: [] },
+  metallic: { maps: [], judged: 'flakes lie flat, so their shine is drawn, not calculated', hand: [] },
   'clear ink': { maps: [], judged: null, hand: [] },
   varnish: { maps: [], judged: 'its sheen alone is shown', hand: [] },
 }

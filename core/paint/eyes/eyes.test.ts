@@ -91,7 +91,7 @@ describe('eyes', () => {
       problem: { code: 'gaze-near' },
     })
   })
-  it('draws a sheet in true size: circles as large as reckoned, the catch-light where it is seen', () => {
+  it('draws a sheet in true size: circles as large as calculated, the catch-light where it is seen', () => {
     const balls = [-4, 4].map((x) => ({ centre: [x, 0, 20] as Vector3, radius: 3, off: 0 }))
     // Light from the upper left of who stands before the face.
     const plan = planEyes(balls, [0, -400, 20], 'calm', [-0.4, -0.8, 0.45], [0, -1, 0])

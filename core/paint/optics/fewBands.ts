@@ -2,7 +2,7 @@ import { BANDS } from './colour'
 import { solved } from '../../math/solve'
 
 /**
- * Bands that stand for all 36 where a colour is reckoned at every vertex: 420 to 660 nm, chosen so that the variance left
+ * Bands that stand for all 36 where a colour is calculated at every vertex: 420 to 660 nm, chosen so that the variance left
  * of X, Y and Z is least under the prior of `fewWeights`.
  */
 export const FEW: readonly number[] = [4, 7, 9, 11, 14, 17, 19, 21, 24, 28]

@@ -18,7 +18,7 @@ export const state = (): State => ({ num: new Float32Array(CHUNK * B), den: new 
 export const UNDIVIDED = 12
 
 /** A film lies on it: `table` holds one map a band, or one for each level of film. */
-export function lay(table: Float32Array, levels: Uint8Array, { num, den }: State, count: number): void {
+export function addFilm(table: Float32Array, levels: Uint8Array, { num, den }: State, count: number): void {
   if (table.length === B * 3) return overAll(table, num, den, count)
   for (let b = 0; b < B; b++) {
     const t = b * LEVELS * 3,

@@ -75,7 +75,7 @@ describe('light let through a film', () => {
     // As bright as the white card that the eye has adapted to, in the lamp's own cast.
     expect(0.2126 * bare[0]! + 0.7152 * bare[1]! + 0.0722 * bare[2]!).toBeCloseTo(1, 1)
     at([], 2).forEach((v, c) => expect(v).toBeCloseTo(2 * bare[c]!, 4))
-    // What the paler inside sends back a second time falls with the ink: reckoned here by the sum of all goes.
+    // What the paler inside sends back a second time falls with the ink: calculated here by the sum of all goes.
     const through = (kx: number): number => {
       const t = Math.exp(-kx),
         inside = 0.7 / (0.45 + 0.55 * 0.7)
@@ -119,7 +119,7 @@ describe('light let through a film', () => {
 })
 
 describe('a coat that is dragged', () => {
-  it('looks as the whole stack laid anew, whichever coat, however many lie under and over it', () => {
+  it('looks as the whole stack laid again, whichever coat, however many lie under and over it', () => {
     const n = 1300
     const share = (seed: number): Uint8Array => Uint8Array.from({ length: n }, (_, v) => (v * 131 * (seed + 3)) % 256)
     const regions = Uint8Array.from({ length: n }, (_, v) => ((v * 7) % 5 === 0 ? 1 : 0))
@@ -151,11 +151,11 @@ describe('a coat that is dragged', () => {
             if (film % 3 === 0) coats[other] = { ...coats[other]!, sheen: 'gloss' }
             else coats[k] = { ...coats[k]!, film }
             const now = painter.paint(regions, stacks, ground, by),
-              anew = paintSkin(maps, regions, stacks, ground, by)
+              again = paintSkin(maps, regions, stacks, ground, by)
             const off = (a: Float32Array, b: Float32Array): number =>
               a.reduce((worst, v, i) => Math.max(worst, Math.abs(v - b[i]!)), 0)
-            expect(off(now.colours, anew.colours)).toBeLessThan(1e-4)
-            expect(off(now.sheen, anew.sheen)).toBeLessThan(1e-4)
+            expect(off(now.colours, again.colours)).toBeLessThan(1e-4)
+            expect(off(now.sheen, again.sheen)).toBeLessThan(1e-4)
           }
         },
       ),

@@ -81,7 +81,7 @@ export class Through {
     this.share.fill(1)
   }
 
-  lay(table: Float32Array, levels: Uint8Array, count: number): void {
+  addFilm(table: Float32Array, levels: Uint8Array, count: number): void {
     const film = this.films.get(table)!,
       each = film.length / B
     for (let b = 0; b < B; b++)

@@ -2,17 +2,17 @@ import type { MaskEdge, OrderCost, OrderScheme, OrderStep } from './types'
 import type { OrderCosts } from '../../defaults/paint'
 
 /** A scheme with what the searches ask of it again and again. */
-export interface Laid {
+export interface CoatNeighbours {
   scheme: OrderScheme
   costs: OrderCosts
   /** neighbours of each coat's region, with the coats that lie on them */
   beside: { region: number; mm: number; coats: number[] }[][]
 }
 
-export function laid(scheme: OrderScheme, costs: OrderCosts): Laid {
+export function neighboursOf(scheme: OrderScheme, costs: OrderCosts): CoatNeighbours {
   const on = new Map<number, number[]>()
   scheme.coats.forEach((c, i) => on.set(c.region, [...(on.get(c.region) ?? []), i]))
-  const sides = new Map<number, Laid['beside'][number]>()
+  const sides = new Map<number, CoatNeighbours['beside'][number]>()
   const put = (a: number, b: number, mm: number): void => {
     if (mm > 0 && a !== b) sides.set(a, [...(sides.get(a) ?? []), { region: b, mm, coats: on.get(b) ?? [] }])
   }
@@ -29,7 +29,7 @@ export function laid(scheme: OrderScheme, costs: OrderCosts): Laid {
  *
  * @param done whether a coat is there
  */
-export function masksFor(l: Laid, coat: number, done: (i: number) => boolean): MaskEdge[] {
+export function masksFor(l: CoatNeighbours, coat: number, done: (i: number) => boolean): MaskEdge[] {
   const { coats, regions } = l.scheme
   const c = coats[coat]!
   if (!c.spray) return []
@@ -49,7 +49,7 @@ export function masksFor(l: Laid, coat: number, done: (i: number) => boolean): M
  * @param before masks that the coat before it needed, and that are still on
  */
 export function stepCost(
-  l: Laid,
+  l: CoatNeighbours,
   coat: number,
   masks: readonly MaskEdge[],
   previous: number,
@@ -79,11 +79,11 @@ export function stepCost(
 /** Lightness by which a neighbour is dark beside a light coat. */
 export const DARKER = 15
 
-const onRegion = (l: Laid, region: number): number[] =>
+const onRegion = (l: CoatNeighbours, region: number): number[] =>
   l.scheme.coats.flatMap((c, i) => (c.region === region ? [i] : []))
 
-/** An order reckoned out: its steps, and what they sum to. */
-export function reckon(l: Laid, order: readonly number[]): { steps: OrderStep[]; cost: OrderCost } {
+/** An order with its costs: its steps, and what they sum to. */
+export function costOf(l: CoatNeighbours, order: readonly number[]): { steps: OrderStep[]; cost: OrderCost } {
   const there = new Uint8Array(l.scheme.coats.length)
   const done = (i: number): boolean => there[i] === 1
   let before: MaskEdge[] = [],

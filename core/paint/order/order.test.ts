@@ -1,7 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { evenNumbers } from '../../math/random'
-import { laid, reckon } from './cost'
+import { neighboursOf, costOf } from './cost'
 import { brokenRules, orderPlan } from './plan'
 import { precedences, withoutRings } from './rules'
 import { cheapest, neededBefore } from './search'
@@ -48,14 +48,14 @@ function scheme(seed: number, regions: number, coats: number): OrderScheme {
 }
 /** Every order that keeps the rules. */
 function bruteForce(s: OrderScheme, rules: readonly Precedes[]): number {
-  const l = laid(s, ORDER_COSTS),
+  const l = neighboursOf(s, ORDER_COSTS),
     needs = neededBefore(s.coats.length, rules)
   let least = Infinity
   const order: number[] = []
   const there = new Set<number>()
   const descend = (): void => {
     if (order.length === s.coats.length) {
-      least = Math.min(least, reckon(l, order).cost.total)
+      least = Math.min(least, costOf(l, order).cost.total)
       return
     }
     for (let i = 0; i < s.coats.length; i++) {
@@ -83,10 +83,10 @@ describe('the order of painting', () => {
     ] as const) {
       const s = scheme(seed, regions, coats)
       const { rules } = withoutRings(coats, precedences(s))
-      const order = cheapest(laid(s, ORDER_COSTS), rules)
+      const order = cheapest(neighboursOf(s, ORDER_COSTS), rules)
       expect([...order].sort((a, b) => a - b)).toEqual([...s.coats.keys()])
       expect(brokenRules(rules, order)).toEqual([])
-      expect(reckon(laid(s, ORDER_COSTS), order).cost.total).toBeCloseTo(bruteForce(s, rules), 6)
+      expect(costOf(neighboursOf(s, ORDER_COSTS), order).cost.total).toBeCloseTo(bruteForce(s, rules), 6)
     }
   })
   it('saves a quarter of the masking of taking the largest region first, on sixteen regions', () => {
@@ -122,22 +122,22 @@ describe('the order of painting', () => {
         coat(3, 2, { paint: 'blue' }),
       ],
     }
-    const l = laid(s, ORDER_COSTS)
-    const { steps } = reckon(l, [0, 1, 2, 3])
+    const l = neighboursOf(s, ORDER_COSTS)
+    const { steps } = costOf(l, [0, 1, 2, 3])
     expect(steps.map((x) => x.masks.length)).toEqual([0, 1, 0, 0])
     expect(steps[1]!.masking).toBeCloseTo(40 * ORDER_COSTS.tape + ORDER_COSTS.cover, 9)
     expect(steps[3]!.cleaning).toBe(0)
     // Something else in between: the tape came off and is put on again.
-    expect(reckon(l, [0, 1, 3, 2]).steps[3]!.masks).toHaveLength(1)
+    expect(costOf(l, [0, 1, 3, 2]).steps[3]!.masks).toHaveLength(1)
     const alike: OrderScheme = { ...s, coats: [coat(0, 0, { paint: 'red' }), coat(1, 1, { paint: 'red' })] }
-    expect(reckon(laid(alike, ORDER_COSTS), [0, 1]).cost.masking).toBe(0)
+    expect(costOf(neighboursOf(alike, ORDER_COSTS), [0, 1]).cost.masking).toBe(0)
     // A face that takes glue is covered before anything is sprayed beside it.
     const glue: OrderScheme = {
       ...alike,
       regions: [{ ...s.regions[0]!, glueFace: true }, s.regions[1]!],
       coats: [coat(1, 1)],
     }
-    expect(reckon(laid(glue, ORDER_COSTS), [0]).steps[0]!.masks).toEqual([{ covered: 0, against: 1, mm: 40 }])
+    expect(costOf(neighboursOf(glue, ORDER_COSTS), [0]).steps[0]!.masks).toEqual([{ covered: 0, against: 1, mm: 40 }])
   })
   it('knows the rules of the craft, and names what a hand order breaks', () => {
     const s: OrderScheme = {
@@ -182,7 +182,7 @@ describe('the order of painting', () => {
         const made = scheme(seed, 4, n)
         const { rules } = withoutRings(n, precedences(made))
         // Without rings every order search comes to an end, stacks as they are.
-        const order = cheapest(laid(made, ORDER_COSTS), rules)
+        const order = cheapest(neighboursOf(made, ORDER_COSTS), rules)
         // Whatever gave way would close a ring with what stayed, and with nothing softer than itself.
         const { dropped } = withoutRings(n, precedences(made))
         for (const d of dropped) {

@@ -1,4 +1,4 @@
-import { laid, reckon } from './cost'
+import { neighboursOf, costOf } from './cost'
 import { precedences, withoutRings, type Given } from './rules'
 import { cheapest } from './search'
 import type { Lights } from './rules'
@@ -29,17 +29,17 @@ export function orderPlan(
   costs: OrderCosts = ORDER_COSTS,
   lights: Lights = 'lightFirst',
 ): OrderPlan {
-  const l = laid(scheme, costs)
+  const l = neighboursOf(scheme, costs)
   const rules = precedences(scheme, lights)
   const given = withoutRings(scheme.coats.length, rules)
   const order = cheapest(l, given.rules)
   const largest = largestFirst(scheme)
   return {
-    ...reckon(l, order),
+    ...costOf(l, order),
     dropped: given.dropped,
     broken: brokenRules(rules, order),
-    hand: hand && { ...reckon(l, hand), broken: brokenRules(rules, hand) },
-    largestFirst: { cost: reckon(l, largest).cost, broken: brokenRules(rules, largest) },
+    hand: hand && { ...costOf(l, hand), broken: brokenRules(rules, hand) },
+    largestFirst: { cost: costOf(l, largest).cost, broken: brokenRules(rules, largest) },
   }
 }
 

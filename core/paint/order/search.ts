@@ -1,5 +1,5 @@
 import { evenNumbers } from '../../math/random'
-import { laid, masksFor, reckon, stepCost, type Laid } from './cost'
+import { neighboursOf, masksFor, costOf, stepCost, type CoatNeighbours } from './cost'
 import type { Precedes } from './types'
 
 /** Sprayed coats up to which every order is weighed. */
@@ -17,7 +17,7 @@ export function neededBefore(count: number, rules: readonly Precedes[]): number[
  * and which was last. Of more, the sprayed ones in that way, as far as they are no more than 16, for they alone need
  * masks; then the brushed ones where they cost least, and large-neighbourhood search from there.
  */
-export function cheapest(l: Laid, rules: readonly Precedes[], seed = 1): number[] {
+export function cheapest(l: CoatNeighbours, rules: readonly Precedes[], seed = 1): number[] {
   const { coats } = l.scheme
   const needs = neededBefore(coats.length, rules)
   if (coats.length <= EXACT) return exact(l, needs)
@@ -26,10 +26,10 @@ export function cheapest(l: Laid, rules: readonly Precedes[], seed = 1): number[
 }
 
 /** The sprayed coats in their own best order, the brushed ones put in where they cost least. */
-function withBrushed(l: Laid, needs: readonly number[][], sprayed: readonly number[]): number[] {
+function withBrushed(l: CoatNeighbours, needs: readonly number[][], sprayed: readonly number[]): number[] {
   const above = closure(needs)
   const own = sprayed.map((i) => sprayed.flatMap((j, k) => (above[i]!.has(j) ? [k] : [])))
-  const alone = laid({ ...l.scheme, coats: sprayed.map((i) => l.scheme.coats[i]!) }, l.costs)
+  const alone = neighboursOf({ ...l.scheme, coats: sprayed.map((i) => l.scheme.coats[i]!) }, l.costs)
   let order = sprayed.length > 0 ? exact(alone, own).map((k) => sprayed[k]!) : []
   // In an order that keeps the rules each finds a place: between all that it needs and all that needs it.
   for (const i of sortedByRules(needs))
@@ -70,7 +70,7 @@ function sortedByRules(needs: readonly number[][]): number[] {
  *
  * @param needs of no more than 16 coats
  */
-function exact(l: Laid, needs: readonly number[][]): number[] {
+function exact(l: CoatNeighbours, needs: readonly number[][]): number[] {
   const { coats } = l.scheme,
     k = l.costs
   const n = needs.length,
@@ -161,10 +161,10 @@ function exact(l: Laid, needs: readonly number[][]): number[] {
 }
 
 /** Takes a few coats out of the order and puts each back where it costs least, over and over (Shaw 1998). */
-function improved(l: Laid, needs: readonly number[][], start: number[], seed: number): number[] {
+function improved(l: CoatNeighbours, needs: readonly number[][], start: number[], seed: number): number[] {
   const random = evenNumbers(seed)
   let best = start,
-    least = reckon(l, best).cost.total
+    least = costOf(l, best).cost.total
   let now = best,
     cost = least
   const rounds = 60 * needs.length
@@ -177,7 +177,7 @@ function improved(l: Laid, needs: readonly number[][], start: number[], seed: nu
     let next = now.filter((i) => !out.has(i))
     for (const i of [...out].sort(() => random() - 0.5)) next = putBack(l, needs, next, i) ?? next
     if (next.length < now.length) continue
-    const c = reckon(l, next).cost.total
+    const c = costOf(l, next).cost.total
     // A little worse is taken now and then, less and less.
     if (c < cost || random() < Math.exp((cost - c) / (30 * (1 - round / rounds) + 0.01))) {
       now = next
@@ -192,7 +192,12 @@ function improved(l: Laid, needs: readonly number[][], start: number[], seed: nu
 }
 
 /** The order with a coat where it costs least and breaks no rule; null when no place breaks none. */
-function putBack(l: Laid, needs: readonly number[][], order: readonly number[], coat: number): number[] | null {
+function putBack(
+  l: CoatNeighbours,
+  needs: readonly number[][],
+  order: readonly number[],
+  coat: number,
+): number[] | null {
   let from = 0,
     to = order.length
   order.forEach((i, at) => {
@@ -203,7 +208,7 @@ function putBack(l: Laid, needs: readonly number[][], order: readonly number[], 
     least = Infinity
   for (let at = from; at <= to; at++) {
     const tried = [...order.slice(0, at), coat, ...order.slice(at)]
-    const c = reckon(l, tried).cost.total
+    const c = costOf(l, tried).cost.total
     if (c < least) {
       least = c
       best = tried
@@ -213,14 +218,14 @@ function putBack(l: Laid, needs: readonly number[][], order: readonly number[], 
 }
 
 /** Always the coat that costs least next, of those whose rules are kept. */
-function greedy(l: Laid, needs: readonly number[][]): number[] {
+function greedy(l: CoatNeighbours, needs: readonly number[][]): number[] {
   const order: number[] = []
   while (order.length < needs.length) {
     let best = -1,
       least = Infinity
     for (let i = 0; i < needs.length; i++) {
       if (order.includes(i) || needs[i]!.some((b) => !order.includes(b))) continue
-      const c = reckon(l, [...order, i]).cost
+      const c = costOf(l, [...order, i]).cost
       const now = c.total - c.handsOn
       if (now < least) {
         least = now

@@ -36,7 +36,7 @@ function reflectance(ks: Float64Array): Float64Array {
   return R
 }
 
-/** Bands of the straight lines: pairs of the 36, which is enough to say where exact reckoning is worth it. */
+/** Bands of the straight lines: pairs of the 36, which is enough to say where exact calculating is worth it. */
 const BROAD = BANDS / 2
 /** K and S of a paint on the broad bands */
 export const broad = (ks: Float64Array): Float64Array =>

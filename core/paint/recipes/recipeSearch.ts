@@ -32,7 +32,7 @@ function lattice(count: number): Uint8Array {
     }
   }
   descend(MAX_DROPS)
-  return Uint8Array.from(out)
+  return new Uint8Array(out)
 }
 
 /** Up to so many paints all sets are looked through; of more, the triples and quadruples of those that serve best. */
@@ -64,12 +64,12 @@ const ROUNDS = 6,
 
 /**
  * The best mixes of up to four paints in up to twelve whole drops. For each set of paints the best mix in any shares
- * is found by active-set least squares (nearest point of the hull in `Nearby`, linearised anew until it stands); it
+ * is found by active-set least squares (nearest point of the hull in `Nearby`, linearised again until it stands); it
  * bounds what whole drops can reach, so that most sets end there. In the others every count of drops is predicted by
- * the same straight lines and reckoned exactly where it may be better than the best so far.
+ * the same straight lines and calculated exactly where it may be better than the best so far.
  *
  * Up to 30 paints every set is looked at, with wide margins, and then paints of the best are exchanged, added and left out,
- * every count of drops reckoned exactly, until that betters nothing: far outside the gamut lines promise little. Of more, all pairs, and the triples and quadruples of those paints that
+ * every count of drops calculated exactly, until that betters nothing: far outside the gamut lines promise little. Of more, all pairs, and the triples and quadruples of those paints that
  * serve best in pairs or alone.
  *
  * @param price money of a drop of each paint; where given, the cheapest mix that passes unseen is looked for
@@ -150,7 +150,7 @@ class Search {
   /** Reckons out all sets that differ in one paint from the closest, the first and others near, and from those in turn. */
   exchange(): void {
     const done = new Set<string>()
-    const reckon = (set: readonly number[]): void => {
+    const calculate = (set: readonly number[]): void => {
       const sorted = Int32Array.from(set).sort(),
         key = sorted.join()
       if (done.has(key)) return
@@ -165,18 +165,18 @@ class Search {
         const set = from.shares.map(([i]) => i)
         const other = [...this.paints.keys()].filter((i) => !set.includes(i))
         for (const i of other) {
-          if (set.length < MAX_PAINTS) reckon([...set, i])
-          for (const out of set) reckon([...set.filter((x) => x !== out), i])
+          if (set.length < MAX_PAINTS) calculate([...set, i])
+          for (const out of set) calculate([...set.filter((x) => x !== out), i])
         }
-        if (set.length > 1) for (const out of set) reckon(set.filter((x) => x !== out))
-        reckon(set)
+        if (set.length > 1) for (const out of set) calculate(set.filter((x) => x !== out))
+        calculate(set)
       }
       if (before[0] === this.closest && before[1] === this.simplest) return
     }
   }
 
   private look(set: Int32Array, count: number): void {
-    // Of few paints all pairs are reckoned out: they are soon done, and stand alone where nothing comes near.
+    // Of few paints all pairs are calculated out: they are soon done, and stand alone where nothing comes near.
     if (count === 1 || (count === 2 && this.paints.length <= ALL)) {
       const counts = LATTICE[count]!
       for (let o = 0; o < counts.length; o += count) this.consider(set, count, counts, o)

@@ -39,7 +39,7 @@ export function cutAlong(mesh: Mesh, cut: Uint8Array, twin = topology(mesh).twin
   }
   const positions = new Float32Array(from.length * 3)
   from.forEach((v, i) => positions.set(mesh.positions.subarray(3 * v, 3 * v + 3), 3 * i))
-  return { mesh: { positions, triangles }, from: Uint32Array.from(from) }
+  return { mesh: { positions, triangles }, from: new Uint32Array(from) }
 }
 
 function setsOf(count: number): UnionFind {

@@ -1,5 +1,5 @@
 import { bad, good, type Answer } from '../../answer'
-import { weights } from '../../mesh/carryColours'
+import { weights } from '../../mesh/transferColours'
 import type { Mesh } from '../../mesh/mesh'
 import { faceNormals } from '../../mesh/measure'
 import { topology } from '../../mesh/topology'

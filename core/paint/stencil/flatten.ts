@@ -104,7 +104,7 @@ class Rows {
       starts[r + 1] = columns.length
     }
     return {
-      matrix: { diagonal, starts, columns: Uint32Array.from(columns), values: Float64Array.from(values) },
+      matrix: { diagonal, starts, columns: new Uint32Array(columns), values: new Float64Array(values) },
       place,
     }
   }

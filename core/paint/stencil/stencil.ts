@@ -83,7 +83,7 @@ export async function stencils(
   return { pieces, crumbs }
 }
 
-interface Laid {
+interface FlatPatch {
   /** before it was opened */
   cut: Uint8Array
   mesh: Mesh
@@ -117,7 +117,7 @@ function laidFlat(patch: Mesh, skin: number, wish: StencilWish, report: Report):
   }
   return pieceOf(best, skin, darts)
 }
-const fits = ({ stretch, overlaps, flat, edge }: Laid, wish: StencilWish): boolean =>
+const fits = ({ stretch, overlaps, flat, edge }: FlatPatch, wish: StencilWish): boolean =>
   stretch <= wish.stretch &&
   !overlaps &&
   flat.flipped === 0 &&
@@ -125,7 +125,7 @@ const fits = ({ stretch, overlaps, flat, edge }: Laid, wish: StencilWish): boole
 /** The region's own edge on the sheet is as long as on the sculpt, but for this share. */
 const EDGE_TRUE = 0.015
 
-function opened(patch: Mesh, cut: Uint8Array, twin: Int32Array): Laid {
+function opened(patch: Mesh, cut: Uint8Array, twin: Int32Array): FlatPatch {
   const { mesh, from } = cutAlong(patch, cut, twin)
   const flat = flatten(mesh)
   const { areas } = faceNormals(mesh)
@@ -177,7 +177,7 @@ function openOf(patch: Mesh, twin: Int32Array, cut: Uint8Array): Set<number> {
 }
 
 /** Where a dart may end: the deepest place, and where the sheet is pulled most within. */
-function dartEnds({ far }: Paths, laid: Laid): number[] {
+function dartEnds({ far }: Paths, laid: FlatPatch): number[] {
   const deepest = farthest(far)
   if (!(far[deepest]! > 0)) return []
   const off = new Float64Array(far.length),
@@ -223,7 +223,7 @@ const outlineOf = (loop: readonly number[], mesh: Mesh, flat: Flat): Float64Arra
   )
 
 function pieceOf(
-  { mesh, flat, stretch, overlaps, outline, own, edge }: Laid,
+  { mesh, flat, stretch, overlaps, outline, own, edge }: FlatPatch,
   skin: number,
   darts: number,
 ): StencilPiece {

@@ -205,7 +205,7 @@ export interface PatchTree extends Patches {
   merges: Uint32Array
 }
 
-/** The greatest share of the pieces that become one before creases between them are weighed anew. */
+/** The greatest share of the pieces that become one before creases between them are weighed again. */
 const AT_ONCE = 1 / 24
 
 /**
@@ -248,7 +248,7 @@ export function patchTree(patches: Patches): PatchTree {
       go--
     }
   }
-  return { ...patches, merges: Uint32Array.from(merges) }
+  return { ...patches, merges: new Uint32Array(merges) }
 }
 
 /** Piece of each patch when there are so many pieces, by the least patch in it; what never touches stays apart. */

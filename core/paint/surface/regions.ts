@@ -72,7 +72,7 @@ export function brushLabels(
   return changed
 }
 
-export interface Carried {
+export interface TransferredLabels {
   labels: Uint8Array
   /** how the copies were laid over each other: as they stand, or one box onto the other */
   by: 'place' | 'box'
@@ -85,11 +85,11 @@ const SAME = 0.012,
   SAMPLE = 600
 
 /**
- * Carries labels from one copy of a sculpt to another (resized, repaired, cut, simplified anew): each vertex takes the
+ * Carries labels from one copy of a sculpt to another (resized, repaired, cut, simplified again): each vertex takes the
  * label of the nearest old skin. Copies are compared as they stand, which a cut leaves in place, and with their boxes laid
  * over each other, which follows a change of size; the way in which the skins lie closer is taken.
  */
-export function carryLabels(from: Mesh, labels: Uint8Array, to: Mesh): Carried {
+export function transferLabels(from: Mesh, labels: Uint8Array, to: Mesh): TransferredLabels {
   const a = bounds(from),
     b = bounds(to)
   const scale = [0, 1, 2].map((k) => (a.max[k]! - a.min[k]!) / Math.max(1e-9, b.max[k]! - b.min[k]!))

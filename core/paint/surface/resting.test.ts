@@ -4,7 +4,7 @@ import { simplify } from '../../mesh/simplify'
 import { identity3 } from '../../math/vectors'
 import { transformed } from '../../mesh/transform'
 import { boxBody, sphereBody } from '../../testBodies'
-import { carryLabels } from './regions'
+import { transferLabels } from './regions'
 import { restingPlaces } from './resting'
 
 /** A limb of 20 × 20 × 100 mm, and the same folded over at its half until its halves lie beside each other. */
@@ -39,8 +39,8 @@ describe('places at rest', () => {
     const copy = await simplify(large, 4000, 0.5)
     const rest = restingPlaces(copy, [large, posed, STRAIGHT])
     const truth = bands({ ...copy, positions: rest })
-    const anchored = carryLabels(STRAIGHT, bands(STRAIGHT), { ...copy, positions: rest }),
-      nearest = carryLabels(STRAIGHT, bands(STRAIGHT), copy)
+    const anchored = transferLabels(STRAIGHT, bands(STRAIGHT), { ...copy, positions: rest }),
+      nearest = transferLabels(STRAIGHT, bands(STRAIGHT), copy)
     const wrong = (labels: Uint8Array): number => labels.filter((l, i) => l !== truth[i]).length / labels.length
     expect(anchored.by).toBe('place')
     expect(anchored.fresh).toBe(0)

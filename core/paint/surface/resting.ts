@@ -1,5 +1,5 @@
 import { silent, type Report } from '../../answer'
-import { weights } from '../../mesh/carryColours'
+import { weights } from '../../mesh/transferColours'
 import { ClosestWalk } from '../../mesh/closest'
 import type { Mesh } from '../../mesh/mesh'
 import { treeOf } from '../../mesh/tree'

@@ -33,17 +33,17 @@ export function surfaceMaps(
   const normals = vertexNormals(mesh)
   const inward = wish.brush * 0.75
   const sound = isClosed(mesh)
-  const lay = (map: number, values: Float32Array, full = 1): void => {
+  const put = (map: number, values: Float32Array, full = 1): void => {
     for (let i = 0; i < n; i++) data[i * MAPS + map] = Math.min(1, values[i]! / full)
   }
   const roll = (radius: number, map: number, told: Report): void => {
     // An open skin has no inside for a ball to roll in: it gets no recess and no ridge rather than wrong ones.
     // A little less than half the ball, so that its offset clears the skin's own samples.
-    if (sound) lay(map, ballResidue(mesh, radius, Math.abs(radius) * 0.48, told), 0.35 * Math.abs(radius))
+    if (sound) put(map, ballResidue(mesh, radius, Math.abs(radius) * 0.48, told), 0.35 * Math.abs(radius))
   }
   roll(wish.brush, MAP.recess, part(report, 0, 0.3))
   roll(-inward, MAP.ridge, part(report, 0.3, 0.5))
-  lay(MAP.spray, sprayLight(mesh, normals, wish.direction, NOZZLE, part(report, 0.5, 0.6)))
-  lay(MAP.exposure, exposure(mesh, normals, part(report, 0.6, 1)))
+  put(MAP.spray, sprayLight(mesh, normals, wish.direction, NOZZLE, part(report, 0.5, 0.6)))
+  put(MAP.exposure, exposure(mesh, normals, part(report, 0.6, 1)))
   return { data, vertices: n }
 }

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { carriedIn, cleanUp, saturation, type WashedPart } from './cleanUp'
+import { carryOver, cleanUp, saturation, type WashedPart } from './cleanUp'
 
 const room = { temperature: 20, humidity: 50 }
 const solid: WashedPart = {
@@ -47,11 +47,11 @@ describe('clean up', () => {
   })
   it('carries film by surface and what hangs in cavities into the baths, and says when they are full', () => {
     // 0.1 ml on 100 cm²: 600 cm² carry 0.6 ml, and 1.5 ml hang inside.
-    const { first, second } = carriedIn([bust], 'beforeWash')
+    const { first, second } = carryOver([bust], 'beforeWash')
     expect(first + second).toBeCloseTo(2.1, 9)
     expect(first / second).toBeCloseTo(9, 9)
     // Supports that are still on carry theirs: 300 cm² more.
-    expect(carriedIn([bust], 'afterWash').first - first).toBeCloseTo(0.9 * 0.3, 9)
+    expect(carryOver([bust], 'afterWash').first - first).toBeCloseTo(0.9 * 0.3, 9)
     const s = saturation({ litres: 4, resin: 200, limit: 8 }, 40)
     expect(s.now).toBeCloseTo(5, 9)
     expect(s.after).toBeCloseTo(6, 9)

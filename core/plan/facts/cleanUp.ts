@@ -52,7 +52,7 @@ const washedArea = (parts: readonly WashedPart[], strip: CleanFacts['strip']): n
   parts.reduce((s, p) => s + p.area + (strip === 'beforeWash' ? 0 : p.supportArea), 0)
 
 /** ml of resin that a run carries into its baths: the film on all that is washed, and what hangs in the cavities. */
-export function carriedIn(parts: readonly WashedPart[], strip: CleanFacts['strip']): { first: number; second: number } {
+export function carryOver(parts: readonly WashedPart[], strip: CleanFacts['strip']): { first: number; second: number } {
   const film = washedArea(parts, strip) * FILM_ML_PER_MM2 + LEFT_INSIDE * parts.filter((p) => p.hollow).length
   return { first: FIRST_BATH * film, second: (1 - FIRST_BATH) * film }
 }
@@ -98,7 +98,7 @@ export function cleanUp({ parts, strip, room }: CleanFacts): CleanStep[] {
   steps.push({
     key: 'wash',
     title: 'Wash in the first, dirty bath',
-    why: `${(area / CM2).toFixed(0)} cm² carry ${carriedIn(parts, strip).first.toFixed(1)} ml of resin into it. Longer than ${Math.ceil(bath / MIN) + 4} min softens thin skin.`,
+    why: `${(area / CM2).toFixed(0)} cm² carry ${carryOver(parts, strip).first.toFixed(1)} ml of resin into it. Longer than ${Math.ceil(bath / MIN) + 4} min softens thin skin.`,
     handsOn: BENCH.wash.bath,
     wait: bath,
     program: 'wash',

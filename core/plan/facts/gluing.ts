@@ -73,7 +73,7 @@ export function fitOrder<J extends { a: string; b: string }>(joints: readonly J[
     out: J[] = []
   const reached = new Set([core])
   while (left.length > 0) {
-    // A ring, or a part that hangs on nothing reached, starts anew where it is.
+    // A ring, or a part that hangs on nothing reached, starts again where it is.
     const i = Math.max(
       0,
       left.findIndex((j) => reached.has(j.a) || reached.has(j.b)),

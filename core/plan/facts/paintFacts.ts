@@ -1,6 +1,6 @@
 import { AIRBRUSHED, BRUSHED } from '../../paint/optics/film'
 import { dropsOf, paintKey, sharesOf, type CoatPaints } from '../../paint/coats/coatPaints'
-import { laid, reckon } from '../../paint/order/cost'
+import { neighboursOf, costOf } from '../../paint/order/cost'
 import type { OrderScheme } from '../../paint/order/types'
 import type { OrderCosts } from '../../defaults/paint'
 import { surfaceOf, type Surface } from '../materials/abrasives'
@@ -113,7 +113,7 @@ function masksOf(
       varnish: null,
     })),
   }
-  const { steps } = reckon(laid(order, costs), [...coats.keys()])
+  const { steps } = costOf(neighboursOf(order, costs), [...coats.keys()])
   return steps.map((s) =>
     s.masks.length === 0
       ? undefined

@@ -82,7 +82,7 @@ function together(parts: readonly { c: SeamClass; f: BenchMaterial }[], room: Ro
     const length = own.reduce((s, c) => s + c.length, 0),
       volume = own.reduce((s, c) => s + c.volume, 0)
     const layers = material.deepest === null ? 1 : Math.ceil(FILL_DEPTH / material.deepest - 1e-9)
-    const work = layers * material.lay * length
+    const work = layers * material.layIn * length
     fills.push({
       material,
       length,

@@ -23,7 +23,7 @@ export interface BenchMaterial {
   /** mixed from two parts, a batch at a time */
   mixed: boolean
   /** s of work per mm of seam: to lay it in, and to level it afterwards */
-  lay: number
+  layIn: number
   level: number
   /** N/mm² in peel that it is trusted with; 0 of fillers */
   strength: number
@@ -32,8 +32,8 @@ export interface BenchMaterial {
 
 type Filler = Omit<BenchMaterial, 'use' | 'strength'>
 const filler = (f: Filler): BenchMaterial => ({ ...f, use: 'filler', strength: 0 })
-type Adhesive = Omit<BenchMaterial, 'use' | 'deepest' | 'lay' | 'level'>
-const adhesive = (a: Adhesive): BenchMaterial => ({ ...a, use: 'adhesive', deepest: null, lay: 0, level: 0 })
+type Adhesive = Omit<BenchMaterial, 'use' | 'deepest' | 'layIn' | 'level'>
+const adhesive = (a: Adhesive): BenchMaterial => ({ ...a, use: 'adhesive', deepest: null, layIn: 0, level: 0 })
 
 export const FILLERS: readonly BenchMaterial[] = [
   filler({
@@ -46,7 +46,7 @@ export const FILLERS: readonly BenchMaterial[] = [
     cure: 5 * MIN,
     setting: 'none',
     mixed: false,
-    lay: 1,
+    layIn: 1,
     level: 1.6,
     caution: 'resin',
   }),
@@ -60,7 +60,7 @@ export const FILLERS: readonly BenchMaterial[] = [
     cure: 5 * MIN,
     setting: 'none',
     mixed: false,
-    lay: 2.2,
+    layIn: 2.2,
     level: 1.6,
     caution: 'resin',
   }),
@@ -74,7 +74,7 @@ export const FILLERS: readonly BenchMaterial[] = [
     cure: 12 * H,
     setting: 'evaporation',
     mixed: false,
-    lay: 1,
+    layIn: 1,
     level: 0.9,
     caution: 'fumes',
   }),
@@ -88,7 +88,7 @@ export const FILLERS: readonly BenchMaterial[] = [
     cure: 2 * H,
     setting: 'reaction',
     mixed: true,
-    lay: 1.8,
+    layIn: 1.8,
     level: 1.3,
     caution: 'polyester',
   }),
@@ -102,7 +102,7 @@ export const FILLERS: readonly BenchMaterial[] = [
     cure: 24 * H,
     setting: 'reaction',
     mixed: true,
-    lay: 6,
+    layIn: 6,
     level: 0.7,
     caution: 'putty',
   }),
@@ -116,7 +116,7 @@ export const FILLERS: readonly BenchMaterial[] = [
     cure: 12 * H,
     setting: 'evaporation',
     mixed: false,
-    lay: 1.4,
+    layIn: 1.4,
     level: 0.6,
     caution: 'dust',
   }),

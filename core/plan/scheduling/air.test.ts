@@ -1,7 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import type { TimetableFacts } from '../../findings/facts'
-import { timetableFindings } from '../../findings/timetable'
+import type { ScheduleFacts } from '../../findings/facts'
+import { scheduleFindings } from '../../findings/schedule'
 import { nextSpray, roomAhead, saturation, shutToSpray, type AirHour } from './air'
 
 const HOUR = 3_600_000
@@ -72,8 +72,8 @@ describe('the air', () => {
     expect(nextSpray(hours.slice(0, 2), 'open', 0)).toBeNull()
     expect(nextSpray([], 'open', 0)).toBeNull()
   })
-  it('and the timetable are said as findings: late, likely late, without hours, without a dry hour', () => {
-    const facts = (more: Partial<TimetableFacts>): TimetableFacts => ({
+  it('and the schedule are said as findings: late, likely late, without hours, without a dry hour', () => {
+    const facts = (more: Partial<ScheduleFacts>): ScheduleFacts => ({
       pieces: [{ id: 'a', name: 'Pilot', due: 10 * 24 * HOUR, finish: 8 * 24 * HOUR }],
       risks: { a: { half: 8 * 24 * HOUR, most: 9 * 24 * HOUR, late: 0.05 } },
       impossible: [],
@@ -84,8 +84,8 @@ describe('the air', () => {
       logged: 3,
       ...more,
     })
-    const said = (more: Partial<TimetableFacts>): string[] =>
-      timetableFindings(facts(more)).map((f) => `${f.id} ${f.level} ${f.value} ${f.unit}`)
+    const said = (more: Partial<ScheduleFacts>): string[] =>
+      scheduleFindings(facts(more)).map((f) => `${f.id} ${f.level} ${f.value} ${f.unit}`)
     expect(said({})).toEqual([])
     const risk = (late: number) => ({ a: { half: 1, most: 1, late } })
     expect(said({ risks: risk(0.3) })).toEqual(['late:a know 30 % likely late'])

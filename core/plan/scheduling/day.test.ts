@@ -28,8 +28,8 @@ const problemOf = (tasks: Task[], more: Partial<Problem> = {}): Problem => ({
   zone: 'UTC',
   ...more,
 })
-const lay = (p: Problem): ReturnType<Placer['lay']> => new Placer(p).lay(p.tasks.map((_, i) => i))
-const at = (p: Problem, id: string): number => lay(p).placed.find((x) => x.id === id)!.start
+const scheduled = (p: Problem): ReturnType<Placer['schedule']> => new Placer(p).schedule(p.tasks.map((_, i) => i))
+const at = (p: Problem, id: string): number => scheduled(p).placed.find((x) => x.id === id)!.start
 
 describe('a day at the bench', () => {
   it('reads the clock on the wall in any zone, over the hours that are missing and those that come twice', () => {
@@ -74,14 +74,14 @@ describe('a day at the bench', () => {
     expect(at(damp, 'spray')).toBe(START + 3 * HOUR)
     expect(at(damp, 'sand')).toBe(START)
     const people = ['p', 'q'].map((name) => ({ ...damp.people[0]!, name }))
-    const given = lay(problemOf([task('hers', { by: 'q' }), task('his', { by: 'nobody' })], { people }))
+    const given = scheduled(problemOf([task('hers', { by: 'q' }), task('his', { by: 'nobody' })], { people }))
     expect(given.placed[0]).toMatchObject({ id: 'hers', person: 'q' })
     expect(given.impossible).toEqual(['his'])
     // Bench hours are those of the workshop's clock, wherever the machine stands.
     const there = problemOf([task('a')], { zone: 'America/New_York' })
     expect(at(there, 'a')).toBe(Date.UTC(2026, 5, 1, 13))
   })
-  it('begins from the timetable that was kept, also when steps came and went since', () => {
+  it('begins from the schedule that was kept, also when steps came and went since', () => {
     const tasks = ['a', 'b', 'c', 'd'].map((id) => task(id, { piece: id }))
     const quick = { tries: 0, budget: Infinity, seed: 1 }
     const first = improve(problemOf(tasks, { due: { d: START + HOUR } }), quick, () => 0)

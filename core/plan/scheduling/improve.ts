@@ -1,37 +1,33 @@
 import { evenNumbers } from '../../math/random'
 import { Placer } from './place'
-import type { Problem, Task, Timetable } from './types'
+import type { Problem, Task, Schedule } from './types'
 
 export interface ImproveOptions {
-  /** how many timetables are made, and ms that may be spent on it */
+  /** how many schedules are made, and ms that may be spent on it */
   tries: number
   budget: number
   seed: number
-  /** ids in the order of a timetable that was good before: where improving begins; tasks that it does not know are put in */
+  /** ids in the order of a schedule that was good before: where improving begins; tasks that it does not know are put in */
   hint?: readonly string[]
-  /** told of each better timetable as it is found */
-  onBetter?: (made: Timetable) => void
+  /** told of each better schedule as it is found */
+  onBetter?: (made: Schedule) => void
 }
 export const improveDefaults: ImproveOptions = { tries: 100_000, budget: 5000, seed: 1 }
 
-/** How many of the tries are begun anew by a rule with luck, instead of changing the best. */
+/** How many of the tries are begun again by a rule with luck, instead of changing the best. */
 const FRESH = 0.15
-/** What a worse timetable may cost, beside the last taken, at the beginning; it falls to nothing. */
+/** What a worse schedule may cost, beside the last taken, at the beginning; it falls to nothing. */
 const ACCEPTED = 0.03
 
 /**
- * Finds a good order for a timetable: priority rules first (by the day due less what is still to come, by the longest way to
+ * Finds a good order for a schedule: priority rules first (by the day due less what is still to come, by the longest way to
  * the end, piece by piece), each blurred by luck, then tasks taken out of the best order and put elsewhere between what they
  * come after and what comes after them. Worse ones are taken as well while it is early (Dueck 1993, threshold accepting). Never a
  * precedence, a window or a calendar is broken: every order is laid by the same scheme.
  *
  * @param now ms, a clock; only for the budget
  */
-export function improve(
-  problem: Problem,
-  options: ImproveOptions = improveDefaults,
-  now = () => Date.now(),
-): Timetable {
+export function improve(problem: Problem, options: ImproveOptions = improveDefaults, now = () => Date.now()): Schedule {
   const placer = new Placer(problem)
   const random = evenNumbers(options.seed)
   const n = problem.tasks.length
@@ -40,10 +36,10 @@ export function improve(
     rules.push(...rules.slice(0, 2).map((r) => wantedFirst(problem, placer, r)))
   if (options.hint && options.hint.length > 0) rules.push(hintedBy(problem, options.hint))
   const ends = now() + options.budget
-  let best: { order: number[]; made: Timetable } | null = null,
-    last: { order: number[]; made: Timetable } | null = null
+  let best: { order: number[]; made: Schedule } | null = null,
+    last: { order: number[]; made: Schedule } | null = null
   const take = (order: number[], threshold: number): void => {
-    const made = placer.lay(order)
+    const made = placer.schedule(order)
     if (!last || made.cost <= last.made.cost * (1 + threshold)) last = { order, made }
     if (!best || made.cost < best.made.cost) {
       best = last = { order, made }

@@ -79,7 +79,7 @@ export type Mishaps = ReadonlyMap<string, readonly { chance: number; costs: numb
  * Lays the tasks in their order again and again, each time with durations drawn from what the record says of their kind, and
  * with what may go wrong going wrong as often as it does (Monte Carlo).
  *
- * @param order ids, as a timetable has them
+ * @param order ids, as a schedule has them
  * @param kinds of tasks, by id
  */
 export function lateness(
@@ -112,7 +112,7 @@ export function lateness(
       const wrong = (mishaps.get(t.id) ?? []).reduce((sum, m) => sum + (even() < m.chance ? m.costs : 0), 0)
       work[i] = t.work * factor + wrong
     })
-    for (const [piece, end] of Object.entries(placer.lay(places, work).finish)) {
+    for (const [piece, end] of Object.entries(placer.schedule(places, work).finish)) {
       const list = ends.get(piece)
       if (list) list.push(end)
       else ends.set(piece, [end])

@@ -1,4 +1,4 @@
-import type { Placed, Problem, Task, Timetable } from './types'
+import type { Placed, Problem, Task, Schedule } from './types'
 import { windowsOf, type Stretches } from './windows'
 
 /** What lateness weighs beside an hour of the whole, what an hour of each piece's own end weighs, and one after what was wanted. */
@@ -12,7 +12,7 @@ interface Hands {
   longest: number
 }
 
-/** Lays tasks in an order given; made once for a problem, asked many times. */
+/** Schedules tasks in an order given; made once for a problem, asked many times. */
 export class Placer {
   private readonly hands: Hands[]
   private readonly at: Map<string, number>
@@ -43,12 +43,12 @@ export class Placer {
   /**
    * The serial schedule-generation scheme: each task, in its turn, at the first moment at which its predecessors have waited
    * out, a person has the hours for it in one go, and its place or machine is free; work longer than any window is done in as
-   * many as it takes. For costs that only grow with time some order gives the best timetable there is (Kolisch 1996).
+   * many as it takes. For costs that only grow with time some order gives the best schedule there is (Kolisch 1996).
    *
    * @param order places in `problem.tasks`, each once, none before one it must come after
    * @param work s that each task takes, where it is not what was planned
    */
-  lay(order: readonly number[], work?: ArrayLike<number>): Timetable {
+  schedule(order: readonly number[], work?: ArrayLike<number>): Schedule {
     const { tasks, start } = this.problem
     const free = new Float64Array(tasks.length).fill(start)
     const busy = new Map<string, Busy>()
@@ -107,7 +107,7 @@ export class Placer {
     return best
   }
 
-  private judged(placed: Placed[], impossible: string[], order: readonly number[]): Timetable {
+  private judged(placed: Placed[], impossible: string[], order: readonly number[]): Schedule {
     const { tasks, due, start } = this.problem
     const finish: Record<string, number> = {}
     let missed = 0

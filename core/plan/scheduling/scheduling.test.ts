@@ -201,23 +201,23 @@ describe('scheduling', () => {
       { id: 'join', piece: 'a', work: 600, waiting: 0, needs: 'bench', after: ['long', 'short'] },
     ]
     const problem = problemOf(tasks, 2)
-    const slack = slackOf(problem, new Placer(problem).lay([0, 1, 2]))
+    const slack = slackOf(problem, new Placer(problem).schedule([0, 1, 2]))
     expect(slack.get('long')).toBe(0)
     expect(slack.get('join')).toBe(0)
     expect(slack.get('short')).toBe(4800)
     const eased = { ...problem, due: { a: START + 10_000_000 } }
-    expect(slackOf(eased, new Placer(eased).lay([0, 1, 2])).get('join')).toBe(10_000 - 7200)
+    expect(slackOf(eased, new Placer(eased).schedule([0, 1, 2])).get('join')).toBe(10_000 - 7200)
   })
   it('tells that a task may slip no farther than what its person does next, though nothing waits for it', () => {
     const at = (id: string, piece: string): Task => ({ id, piece, work: 600, waiting: 0, needs: id, after: [] })
     // Two pieces at different places, one pair of hands: the second is due as it ends, the first in a week.
     const one = problemOf([at('first', 'a'), at('second', 'b')], 1)
     const problem = { ...one, due: { a: START + 7 * 86_400_000, b: START + 1_200_000 } }
-    const slack = slackOf(problem, new Placer(problem).lay([0, 1]))
+    const slack = slackOf(problem, new Placer(problem).schedule([0, 1]))
     expect(slack.get('second')).toBe(0)
     expect(slack.get('first')).toBe(0)
     const later = { ...problem, due: { ...problem.due, b: START + 1_500_000 } }
-    expect(slackOf(later, new Placer(later).lay([0, 1])).get('first')).toBe(300)
+    expect(slackOf(later, new Placer(later).schedule([0, 1])).get('first')).toBe(300)
   })
   it('gets better with trying: a dozen pieces, six hundred steps, five places', () => {
     const tasks: Task[] = Array.from({ length: 12 }, (_, p) =>
@@ -239,7 +239,7 @@ describe('scheduling', () => {
     const better = improve(problem, { tries: 150, budget: Infinity, seed: 1 }, frozen)
     expect(first.placed).toHaveLength(600)
     expect(better.cost).toBeLessThanOrEqual(first.cost)
-    // The same seed gives the same timetable.
+    // The same seed gives the same schedule.
     expect(improve(problem, { tries: 150, budget: Infinity, seed: 1 }, frozen).cost).toBe(better.cost)
   }, 120_000)
   it('lays one piece on its own hours: waits fill with other work, what is done is gone and dries from when it was done', () => {

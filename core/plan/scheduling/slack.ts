@@ -1,11 +1,11 @@
-import type { Problem, Timetable } from './types'
+import type { Problem, Schedule } from './types'
 
 /**
  * s by which each task may begin later without its piece ending later (or, where it is due, later than that), everything else
  * keeping its order and hours not looked at: what comes after it, what its person does next, what its place is used for next. Tasks without slack are
  * the critical path.
  */
-export function slackOf(problem: Problem, { placed, finish }: Timetable): Map<string, number> {
+export function slackOf(problem: Problem, { placed, finish }: Schedule): Map<string, number> {
   const task = new Map(problem.tasks.map((t) => [t.id, t]))
   const by = [...placed].sort((a, b) => b.end - a.end || b.start - a.start)
   const slack = new Map<string, number>()

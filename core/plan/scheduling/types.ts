@@ -65,7 +65,7 @@ export interface Placed {
   end: number
   free: number
 }
-export interface Timetable {
+export interface Schedule {
   placed: Placed[]
   /** ids in the order in which they were laid: what a later improvement begins from */
   order: string[]

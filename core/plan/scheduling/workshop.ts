@@ -24,7 +24,7 @@ export interface Workshop {
   tasks: readonly WorkshopTask[]
   /** done in one go, by ids of tasks */
   batches: readonly { id: string; key: string; tasks: readonly string[] }[]
-  /** ids, of a timetable that was good before */
+  /** ids, of a schedule that was good before */
   order: readonly string[]
 }
 
@@ -32,7 +32,7 @@ export interface Slot extends Placed {
   /** s by which it may slip */
   slack: number
 }
-export interface Laid {
+export interface WorkshopSchedule {
   /** by task, those done in one go each with the whole of it */
   slots: Map<string, Slot>
   /** batches as one */
@@ -60,7 +60,7 @@ const batchesOf = (w: Workshop): TaskBatch[] => w.batches.map((b) => ({ ...b, ta
 const inOneGo = (w: Workshop): Problem => withBatches(problemOf(w), batchesOf(w))
 
 /** In the order that was kept, in milliseconds; or improved from there. */
-export function layWorkshop(w: Workshop, how: Partial<ImproveOptions> = {}): Laid {
+export function scheduleWorkshop(w: Workshop, how: Partial<ImproveOptions> = {}): WorkshopSchedule {
   const problem = inOneGo(w)
   const made = improve(problem, { tries: 0, budget: Infinity, seed: 1, ...how, hint: w.order })
   const slack = slackOf(problem, made)
@@ -99,7 +99,7 @@ export function batchesToTake(w: Workshop): TaskBatch[] {
 }
 
 /** What is of most use in so many seconds from now on. */
-export function useOfTime(w: Workshop, laid: Laid, seconds: number, person: string | null): FitNow[] {
+export function useOfTime(w: Workshop, laid: WorkshopSchedule, seconds: number, person: string | null): FitNow[] {
   const end = w.now + seconds * 1000
   const next = w.people
     .filter((p) => person === null || p.name === person)
@@ -122,8 +122,8 @@ export interface Shift {
   /** pieces that are done at another time, and ms by which later */
   finishes: { piece: string; by: number }[]
 }
-/** What one timetable has at other times than another. */
-export function shiftOf(before: Laid, after: Laid): Shift {
+/** What one schedule has at other times than another. */
+export function shiftOf(before: WorkshopSchedule, after: WorkshopSchedule): Shift {
   const moved = [...after.slots].flatMap(([id, s]) => {
     const was = before.slots.get(id)
     return was && was.start !== s.start ? [{ id, by: s.start - was.start }] : []

@@ -87,11 +87,11 @@ describe('plan', () => {
     const glued = steps.filter((s) => s.key.startsWith('glue:'))
     expect(glued).toHaveLength(39)
     // From the core outward: whoever is glued has a neighbour that stands already.
-    const standing = new Set(['p0'])
+    const placed = new Set(['p0'])
     for (const g of glued) {
       const pair = g.key.slice(5).split('+')
-      expect(pair.some((id) => standing.has(id))).toBe(true)
-      pair.forEach((id) => standing.add(id))
+      expect(pair.some((id) => placed.has(id))).toBe(true)
+      pair.forEach((id) => placed.add(id))
       for (const other of glued)
         if (other !== g && glued.indexOf(other) < glued.indexOf(g) && shares(other.key, g.key))
           expect(reaches(steps, g.key, other.key)).toBe(true)

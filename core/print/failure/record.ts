@@ -67,7 +67,7 @@ export interface TimedPrint {
   bottomLayers: number
   exposure: number
   bottomExposure: number
-  /** s reckoned before, and that it took */
+  /** s calculated before, and that it took */
   estimate: number
   took: number
 }

@@ -4,7 +4,7 @@ import { filamentDefaults, filamentEstimate } from '../slice/filament'
 import { chanceOf, likely, sparesFor } from './spares'
 
 describe('spares', () => {
-  it('are reckoned by the binomial law', () => {
+  it('are calculated by the binomial law', () => {
     // At least 4 of 5 at 0.9: 5·0.9⁴·0.1 + 0.9⁵.
     expect(chanceOf(4, 5, 0.9)).toBeCloseTo(5 * 0.9 ** 4 * 0.1 + 0.9 ** 5, 12)
     expect(chanceOf(0, 3, 0.2)).toBeCloseTo(1, 12)

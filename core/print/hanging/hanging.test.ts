@@ -55,7 +55,7 @@ describe('what hangs on what', () => {
     expect(r.meant - r.printed).toBeCloseTo(r.losses[0]!.volume, 6)
     expect(r.losses[0]!.box[0]).toBeCloseTo(9, 0)
   })
-  it('a tip lets go of a growing cone when peel passes its strength, layer and place as reckoned by hand', () => {
+  it('a tip lets go of a growing cone when peel passes its strength, layer and place as calculated by hand', () => {
     // Neck of 0.4 mm radius at z = 4; above it a cone that widens by 2 mm a mm.
     const neck = 0.4,
       slope = 2

@@ -4,7 +4,7 @@ import { label, solidOf, touch, voidsOf, type Intervals, type Labels } from '../
 import { Voids } from '../../raster/voids'
 import { Lumps, type Load } from './lumps'
 
-/** What a printer and its resin really do, as against what a plan reckons with. */
+/** What a printer and its resin really do, as against what a plan calculates with. */
 export interface World {
   /** separation pressure, Pa */
   peelPressure: number
@@ -116,7 +116,7 @@ export class Hanging {
       this.load(loads, s.lump, this.world.peelPressure * area * 1e-6, this.place(parts, c))
     }
     this.seals(solid, strands, loads)
-    for (const g of this.lumps.carry(loads, this.world.greenStrength * 1e-6)) {
+    for (const g of this.lumps.applyLoads(loads, this.world.greenStrength * 1e-6)) {
       this.mishaps.push({
         kind: 'tip',
         layer: this.layer,

@@ -92,7 +92,7 @@ export class Lumps {
    * @param loads by lump, of this layer alone
    * @param strength N/mm²
    */
-  carry(loads: ReadonlyMap<number, Load>, strength: number): LetGo[] {
+  applyLoads(loads: ReadonlyMap<number, Load>, strength: number): LetGo[] {
     const gone: LetGo[] = []
     for (let again = true; again;) {
       again = false

@@ -35,7 +35,7 @@ export class BitGrid {
         while (x < this.width && this.has(x, y)) x++
         out.push(y, from, x - from)
       }
-    return Int32Array.from(out)
+    return new Int32Array(out)
   }
 }
 

@@ -301,19 +301,19 @@ function blockedDirections({ solid, size }: SolidGrid): Uint8Array {
     const [z0, z1, zs] = range(sz, dz),
       [y0, y1, ys] = range(sy, dy),
       [x0, x1, xs] = range(sx, dx)
+    // The cell that a row ends with, on the side that the direction points to, looks out of the grid.
+    const first = x0 + (dx === 0 ? 0 : xs),
+      last = x1
     const shift = dx + sx * (dy + sy * dz)
     for (let z = z0; z !== z1; z += zs) {
       if (z + dz < 0 || z + dz >= sz) continue
       for (let y = y0; y !== y1; y += ys) {
         if (y + dy < 0 || y + dy >= sy) continue
         const row = (z * sy + y) * sx
-        for (let x = x0; x !== x1; x += xs) {
-          if (x + dx < 0 || x + dx >= sx) continue
-          const c = row + x
-          if (solid[c + shift] || blocked[c + shift]) {
-            blocked[c] = 1
-            met[c]!++
-          }
+        for (let c = row + first, end = row + last; c !== end; c += xs) {
+          const b = solid[c + shift]! | blocked[c + shift]!
+          blocked[c] = b
+          met[c]! += b
         }
       }
     }

@@ -59,9 +59,12 @@ export function rinse(mesh: Mesh, holes: readonly DrainHole[] = [], report: Repo
   }
   if (rooms.openings.length < 2) return none
   let best: { enter: number; still: Uint8Array; count: number; pressure: Float64Array } | null = null
+  // The pressures of all openings sum to 1 everywhere, so that of the last is what the others leave.
+  const rest = new Float64Array(flow.count).fill(1)
   for (let enter = 0; enter < rooms.openings.length; enter++) {
     report(0.3 + (0.65 * enter) / rooms.openings.length)
-    const pressure = rooms.pressure(enter)
+    const pressure = enter + 1 < rooms.openings.length ? rooms.pressure(enter) : rest
+    if (pressure !== rest) for (let c = 0; c < rest.length; c++) rest[c]! -= pressure[c]!
     const still = rooms.stillCells(pressure)
     const count = still.reduce((a, b) => a + b, 0)
     if (!best || count < best.count) best = { enter, still, count, pressure }
@@ -211,10 +214,10 @@ class Rooms {
         if (m >= 0 && wet[m]) near[i * SIDES.length + side] = opening[m]! >= 0 ? -2 - opening[m]! : number[m]!
       })
     })
-    return (this.system = { cells: Int32Array.from(cells), near })
+    return (this.system = { cells: new Int32Array(cells), near })
   }
 
-  /** Pressure per cell by conjugate gradients, 1 at the opening where it enters and 0 at all others; NaN in the open. */
+  /** Pressure per cell by preconditioned conjugate gradients, 1 where it enters, 0 at all other openings; NaN in the open. */
   pressure(enter: number): Float64Array {
     const { flow, wet } = this
     const { cells, near } = this.equations()
@@ -222,7 +225,8 @@ class Rooms {
       ways = SIDES.length
     const x = new Float64Array(n).fill(0.5),
       r = new Float64Array(n),
-      q = new Float64Array(n)
+      q = new Float64Array(n),
+      z = new Float64Array(n)
     let rr = 0
     for (let i = 0; i < n; i++) {
       for (let k = i * ways; k < (i + 1) * ways; k++) {
@@ -232,8 +236,10 @@ class Rooms {
       }
       rr += r[i]! * r[i]!
     }
-    const d = r.slice()
+    const factor = (this.factor ??= incompleteCholesky(near, n, ways))
     const enough = 1e-14 * Math.max(1, rr)
+    let rz = precondition(factor, near, ways, r, z)
+    const d = z.slice()
     for (let step = 0; step < 1500 && rr > enough; step++) {
       let dq = 0
       for (let i = 0; i < n; i++) {
@@ -247,15 +253,16 @@ class Rooms {
         dq += d[i]! * sum
       }
       if (!(dq > 0)) break
-      const a = rr / dq
-      let next = 0
+      const a = rz / dq
+      rr = 0
       for (let i = 0; i < n; i++) {
         x[i]! += a * d[i]!
         r[i]! -= a * q[i]!
-        next += r[i]! * r[i]!
+        rr += r[i]! * r[i]!
       }
-      for (let i = 0; i < n; i++) d[i] = r[i]! + (next / rr) * d[i]!
-      rr = next
+      const next = precondition(factor, near, ways, r, z)
+      for (let i = 0; i < n; i++) d[i] = z[i]! + (next / rz) * d[i]!
+      rz = next
     }
     const p = new Float64Array(flow.count).fill(NaN)
     this.openings.forEach((list, o) => {
@@ -264,6 +271,7 @@ class Rooms {
     for (let i = 0; i < n; i++) p[cells[i]!] = x[i]!
     return p
   }
+  private factor: Float64Array | null = null
 
   /** 1 for cells of cavities through which next to nothing flows. */
   stillCells(p: Float64Array): Uint8Array {
@@ -314,4 +322,57 @@ class Rooms {
     }
     return out
   }
+}
+
+/** Share of what the factor drops that is put back on its diagonal, and the share of a diagonal below which that is not done. */
+const MODIFIED = 0.97,
+  SAFE = 0.25
+
+/**
+ * Modified incomplete Cholesky factor with no fill of the cells' Laplacian (Bridson 2015, chapter 5): takes a fifth of the steps
+ * that conjugate gradients need without it.
+ *
+ * @param near neighbours of each cell, numbered in the order of elimination; below 0 where there is none
+ * @returns one over each diagonal entry of the factor
+ */
+function incompleteCholesky(near: Int32Array, n: number, ways: number): Float64Array {
+  const inverse = new Float64Array(n),
+    later = new Uint8Array(n)
+  for (let i = 0; i < n; i++) {
+    let diagonal = 0,
+      e = 0
+    for (let k = i * ways; k < (i + 1) * ways; k++) {
+      const m = near[k]!
+      if (m === WALL) continue
+      diagonal++
+      if (m > i) later[i]!++
+      else if (m >= 0) e += inverse[m]! ** 2 * (1 + MODIFIED * (later[m]! - 1))
+    }
+    e = diagonal - e
+    inverse[i] = 1 / Math.sqrt(e < SAFE * diagonal ? Math.max(1, diagonal) : e)
+  }
+  return inverse
+}
+
+/** z = M⁻¹ r by that factor, forward and back. @returns r · z */
+function precondition(inverse: Float64Array, near: Int32Array, ways: number, r: Float64Array, z: Float64Array): number {
+  for (let i = 0; i < z.length; i++) {
+    let sum = r[i]!
+    for (let k = i * ways; k < (i + 1) * ways; k++) {
+      const m = near[k]!
+      if (m >= 0 && m < i) sum += inverse[m]! * z[m]!
+    }
+    z[i] = sum * inverse[i]!
+  }
+  let dot = 0
+  for (let i = z.length - 1; i >= 0; i--) {
+    let sum = 0
+    for (let k = i * ways; k < (i + 1) * ways; k++) {
+      const m = near[k]!
+      if (m > i) sum += z[m]!
+    }
+    z[i] = (z[i]! + inverse[i]! * sum) * inverse[i]!
+    dot += r[i]! * z[i]!
+  }
+  return dot
 }

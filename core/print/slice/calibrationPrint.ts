@@ -54,7 +54,7 @@ function fields(xs: readonly number[], ys: readonly number[], tall: (i: number, 
         if (low < h) quad(at(ax, ay, low), at(bx, by, low), at(bx, by, h), at(ax, ay, h))
       }
     }
-  return { positions: Float32Array.from(positions), triangles: Uint32Array.from(triangles) }
+  return { positions: new Float32Array(positions), triangles: new Uint32Array(triangles) }
 }
 
 /** What the caliper says, mm. The slab is measured above its foot, at half its thickness or higher. */

@@ -33,25 +33,27 @@ export function presupported(mesh: Mesh): Presupported | null {
     const h = Math.max(0.25, (tall / 3) * ((i + 0.5) / LOOKS) ** 1.5)
     const raster = sectionRaster(cuts.segments, cuts.at(min[2] + h), CELLS)
     if (!raster) continue
-    const { regionOf, regions, distance, cell, solid } = raster
-    const cells = new Int32Array(regions),
-      deepest = new Float64Array(regions)
+    const { regionOf, regions, cell, solid } = raster
+    const cells = new Int32Array(regions)
     let area = 0
     for (let c = 0; c < solid.length; c++) {
       if (!solid[c]) continue
       area++
-      const r = regionOf[c]!
-      cells[r]!++
-      if (distance[c]! > deepest[r]!) deepest[r] = distance[c]!
+      cells[regionOf[c]!]!++
     }
     lowest ??= { area: area * cell * cell, first: regions }
-    let stems = 0
-    for (let r = 0; r < regions; r++) {
-      const a = cells[r]! * cell * cell
-      if (cells[r]! < 4 || a > MAX_AREA) continue
-      // A round region's largest inner circle fills it.
-      if ((Math.PI * deepest[r]!) / cells[r]! > ROUND || cells[r]! < 16) stems++
+    const thin = (r: number): boolean => cells[r]! >= 4 && cells[r]! * cell * cell <= MAX_AREA
+    // Where most of what is cut is no stem by its size alone, how round it is need not be looked at.
+    if (cells.filter((_, r) => thin(r)).length <= 0.6 * regions) continue
+    const deepest = new Float64Array(regions),
+      { distance } = raster
+    for (let c = 0; c < solid.length; c++) {
+      if (solid[c] && distance[c]! > deepest[regionOf[c]!]!) deepest[regionOf[c]!] = distance[c]!
     }
+    let stems = 0
+    for (let r = 0; r < regions; r++)
+      // A round region's largest inner circle fills it.
+      if (thin(r) && ((Math.PI * deepest[r]!) / cells[r]! > ROUND || cells[r]! < 16)) stems++
     if (stems > 0.6 * regions && stems > (best?.stems ?? 0)) best = { stems, height: h }
   }
   if (!best || best.stems < LEAST_STEMS) return null

@@ -13,7 +13,7 @@ import { stemBody } from './stemBody'
 import { edited, keepOffHands, MEANT, withoutPieces, type SupportEdit } from './supportEdits'
 import type { LoadLayer } from './supportLoad'
 import { Skin, supportNeed } from './supportNeed'
-import { carryLoad, gap, loadsOf, onFocal, thinOut, type Planned } from './supportPlan'
+import { addTipsForLoad, gap, loadsOf, onFocal, thinOut, type Planned } from './supportPlan'
 import { gradeDefaults, obstacle, route, stemClearance, type GradeName } from './supportRoute'
 import { joinTrunks } from './trunk'
 
@@ -140,22 +140,22 @@ export function support(
   const crowded = keepOffHands(planned, 0.8 * spacing)
   const spare = [...need.spare, ...crowded].filter((c) => !removed.some((r) => gap(c.point, r.at) <= r.r))
   const floor = lifted ? RAFT * 0.6 : 0
-  const lay = (t: Planned): void => {
+  const accept = (t: Planned): void => {
     t.route = route(body, t.contact, gradeDefaults[t.grade], floor, options.clearance, scarOf)
   }
   planned.forEach((t, i) => {
     if ((i & 15) === 0) report(0.45 + (0.3 * i) / planned.length)
-    lay(t)
+    accept(t)
   })
-  carryLoad(mesh, planned, spare, wish, lay)
+  addTipsForLoad(mesh, planned, spare, wish, accept)
   report(0.9)
   const thinned = school === 'broad' ? thinOut(mesh, planned, wish) : 0
   const layers: LoadLayer[] = []
   const loads = loadsOf(mesh, planned, wish, layers)
   report(0.95)
 
-  const standing = planned.map((t, i) => ({ ...t, load: loads[i]! })).filter((t) => t.route !== null)
-  const onPlate = standing.filter((t) => t.route!.landsOn === 'plate')
+  const reached = planned.map((t, i) => ({ ...t, load: loads[i]! })).filter((t) => t.route !== null)
+  const onPlate = reached.filter((t) => t.route!.landsOn === 'plate')
   const trunks = joinTrunks(
     body,
     onPlate.map((t) => ({
@@ -172,7 +172,7 @@ export function support(
     own.map((i) => ({ path: trunks.paths[i]!, radius: trunks.radii[i]! })),
     options.clearance,
   )
-  const bodies = standing.map((t) => {
+  const bodies = reached.map((t) => {
     const i = placeOf.get(t) ?? -1
     return i < 0
       ? stemBody(t.route!.path, t.grade, 'body')
@@ -195,7 +195,7 @@ export function support(
   return good({
     mesh: result,
     report: {
-      tips: standing.map((t) => {
+      tips: reached.map((t) => {
         const i = placeOf.get(t) ?? -1
         const path = i < 0 ? t.route!.path : trunks.paths[i]!
         return {
@@ -221,8 +221,8 @@ export function support(
       bodyFaces: mesh.triangles.length / 3,
       supportVolume: measure(supports).volume,
       // A foot on the body scars it as much as a tip.
-      scarArea: standing.reduce((sum, t) => sum + touch(t) * (footOf(t) ? 2 : 1), 0),
-      focalScar: standing.reduce((sum, t) => {
+      scarArea: reached.reduce((sum, t) => sum + touch(t) * (footOf(t) ? 2 : 1), 0),
+      focalScar: reached.reduce((sum, t) => {
         const foot = footOf(t)
         return sum + touch(t) * ((t.focal ? 1 : 0) + (foot && onFocal(focal, foot) ? 1 : 0))
       }, 0),

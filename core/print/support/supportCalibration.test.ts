@@ -19,7 +19,7 @@ it('knows nothing before the first print, and little after one', () => {
 })
 
 it('finds the workshop’s own film from thirty prints of which some let go', () => {
-  // A film that pulls 1.6 times as hard: tips let go where the reckoning said 62 %. The blur is a fixed sequence.
+  // A film that pulls 1.6 times as hard: tips let go where the calculating said 62 %. The blur is a fixed sequence.
   const truth = 1.6
   const prints = Array.from({ length: 30 }, (_, i) => {
     const u = 0.3 + (0.8 * ((i * 7) % 30)) / 29
@@ -34,7 +34,7 @@ it('finds the workshop’s own film from thirty prints of which some let go', ()
 })
 
 it('reads old prints by the figures of their own time, and calls safe what always held', () => {
-  // The same prints, reckoned with half the pressure then: their utilisations were half.
+  // The same prints, calculated with half the pressure then: their utilisations were half.
   const then = [0.2, 0.25, 0.35, 0.4].map((u, i) => print(u, i < 2, { peelPressure: 6_000 }))
   const same = [0.4, 0.5, 0.7, 0.8].map((u, i) => print(u, i < 2))
   expect(calibrateSupports(then, now).factor).toBeCloseTo(calibrateSupports(same, now).factor, 6)

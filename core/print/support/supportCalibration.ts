@@ -1,14 +1,14 @@
 /** What a finished print taught: how hard its worst tip was worked by the figures of then, and whether all of them held. */
 export interface PrintOutcome {
-  /** 1 at the capacity that was reckoned with */
+  /** 1 at the capacity that was calculated with */
   utilisation: number
-  /** Pa, that was reckoned with */
+  /** Pa, that was calculated with */
   peelPressure: number
   greenStrength: number
   held: boolean
 }
 export interface Calibration {
-  /** the workshop's peel pressure over the one reckoned with now, at the same tip strength: only their ratio shows */
+  /** the workshop's peel pressure over the one calculated with now, at the same tip strength: only their ratio shows */
   factor: number
   /** one standard deviation either way, as factors */
   low: number

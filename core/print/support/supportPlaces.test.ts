@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest'
 import { bounds, concatenate, faceCount, reversed } from '../../mesh/mesh'
 import type { Vector3 } from '../../math/vectors'
 import { isClosed } from '../../mesh/topology'
-import { orient, standingDabs } from '../../shape/orient'
+import { orient, orientedDabs } from '../../shape/orient'
 import { boxBody, supportWish } from '../../testBodies'
 import { rafts } from './raft'
 import { support, type SupportOptions, type SupportReport } from './support'
@@ -102,7 +102,7 @@ it('keeps what was brushed on a body where it was, when that is stood up', () =>
     point: [...body.positions.subarray(v * 3, v * 3 + 3)] as [number, number, number],
     radius: 2,
   }))
-  standingDabs(corners, quaternion, offset).forEach((d, v) => {
+  orientedDabs(corners, quaternion, offset).forEach((d, v) => {
     expect(apart(d.point, [...mesh.positions.subarray(v * 3, v * 3 + 3)])).toBeLessThan(1e-4)
   })
 })

@@ -40,12 +40,12 @@ export const loadsOf = (mesh: Mesh, planned: readonly Planned[], wish: LoadWish,
  * @param planned is changed and added to
  * @param spare contacts that may still be taken; those taken are removed
  */
-export function carryLoad(
+export function addTipsForLoad(
   mesh: Mesh,
   planned: Planned[],
   spare: Contact[],
   wish: LoadWish,
-  lay: (t: Planned) => void,
+  accept: (t: Planned) => void,
 ): TipLoad[] {
   let loads = loadsOf(mesh, planned, wish)
   for (let round = 0; round < 4; round++) {
@@ -56,7 +56,7 @@ export function carryLoad(
         GRADE_NAMES.find((g) => tipCapacity(gradeDefaults[g].tip, wish.greenStrength) >= loads[i]!.force) ?? 'post'
       if (GRADE_NAMES.indexOf(enough) > GRADE_NAMES.indexOf(t.grade)) {
         t.grade = enough
-        lay(t)
+        accept(t)
         changed = true
         continue
       }
@@ -64,7 +64,7 @@ export function carryLoad(
       if (helper < 0) continue
       const contact = spare.splice(helper, 1)[0]!
       const more: Planned = { contact, grade: t.grade, byHand: false, focal: t.focal, route: null }
-      lay(more)
+      accept(more)
       if (!more.route) continue
       planned.push(more)
       changed = true

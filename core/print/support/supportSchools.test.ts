@@ -90,7 +90,7 @@ describe('paint and the hand', () => {
     expect(focal.focalScar).toBeGreaterThan(0)
     expect(inside(focal).every((t) => t.focal && t.grade === 'whisker')).toBe(true)
   })
-  it('moves a tip, clears a place, regrades, and does so again when all is grown anew', () => {
+  it('moves a tip, clears a place, regrades, and does so again when all is grown again', () => {
     const first = plainTable().report
     const tip = first.tips.find((t) => !t.island && t.point[0] > 5 && t.point[1] > 5)!
     const at = before(first, tip.point)

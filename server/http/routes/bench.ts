@@ -23,7 +23,7 @@ import { endpoint } from '../route'
 import { careOf, priceOf } from '../../domain/stockBookings'
 import { mustBePicture } from '../../domain/pictures'
 import { readScheme } from '../../domain/schemes'
-import { laidWorkshop, plannedPiece } from '../../domain/timetable'
+import { workshopSchedule, plannedPiece } from '../../domain/schedule'
 import { findPiece } from './pieces'
 import { pastMoment } from './ticks'
 import { readWorkshop } from '../../domain/workshop'
@@ -71,7 +71,7 @@ endpoint(
     const p = await findPiece(req.params.id!)
     const { facts, pending, steps } = await plannedPiece(p.id, measure === '1')
     const [{ calendar, laid }, rows, timers] = await Promise.all([
-      laidWorkshop(),
+      workshopSchedule(),
       Tick.findAll({ where: { pieceId: p.id } }),
       TimerRow.findAll({ where: { pieceId: p.id, kind: 'wait' } }),
     ])

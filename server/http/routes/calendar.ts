@@ -5,22 +5,22 @@ import { calendar, newBatch, stepEdit, stepOrder, type CalendarRecord } from '..
 import { cycleAmong } from '../../../core/plan/scheduling/improve'
 import { merged } from '../../../core/plan/scheduling/batching'
 import { taskId } from '../../../core/plan/scheduling/ofPlan'
-import { BatchRow, StepEditRow, TimetableRow } from '../../data/benchModels'
+import { BatchRow, StepEditRow, StepOrderRow } from '../../data/benchModels'
 import { announce } from '../../data/events'
 import { icsOf } from '../../domain/ics'
 import { Refusal } from '../../domain/refusal'
 import { describe, endpoint } from '../route'
-import { laidWorkshop, workshopPlan } from '../../domain/timetable'
+import { workshopSchedule, workshopPlan } from '../../domain/schedule'
 import { findPiece } from './pieces'
 
-/** The timetable of the whole workshop: what it is made from, and what hands want of it. */
+/** The schedule of the whole workshop: what it is made from, and what hands want of it. */
 export const calendarRoutes = Router()
 
 endpoint(
   calendarRoutes,
   'get',
   '/calendar',
-  'Everything a timetable of all pieces is made from',
+  'Everything a schedule of all pieces is made from',
   { reply: calendar },
   workshopPlan,
 )
@@ -101,19 +101,19 @@ endpoint(
   calendarRoutes,
   'put',
   '/calendar/order',
-  'Keep the order of a better timetable: where the next begins',
+  'Keep the order of a better schedule: where the next begins',
   { body: stepOrder },
   async (_req, body) => {
-    await TimetableRow.upsert({ id: 1, stepOrder: body.order, keptAt: rightNow() })
+    await StepOrderRow.upsert({ id: 1, stepOrder: body.order, keptAt: rightNow() })
     await announce({ type: 'calendar' })
     return undefined
   },
 )
 
 /** For calendar programs, which ask again by themselves. */
-describe('get', '/calendar.ics', 'The timetable for calendar programs')
+describe('get', '/calendar.ics', 'The schedule for calendar programs')
 calendarRoutes.get('/calendar.ics', (_req, res, next) => {
-  laidWorkshop()
+  workshopSchedule()
     .then(({ calendar: c, laid }) => {
       res.type('text/calendar; charset=utf-8').send(icsOf(c, laid))
     })

@@ -7,7 +7,7 @@ import { workshop } from '../../../contract/workshop'
 import { cleaning, plateData } from '../../../contract/runs'
 import { resin as resinSchema } from '../../../contract/stock'
 import { CAUTIONS } from '../../../core/plan/materials/cautions'
-import { carriedIn, cleanUp, type WashedPart } from '../../../core/plan/facts/cleanUp'
+import { carryOver, cleanUp, type WashedPart } from '../../../core/plan/facts/cleanUp'
 import { database } from '../../data/database'
 import { announce } from '../../data/events'
 import { Piece, PlatePrint, RunRow, StockItem, WorkshopRow } from '../../data/models'
@@ -37,7 +37,7 @@ async function cleaningOf(row: PlatePrint, run: RunRow): Promise<z.input<typeof 
   })
   const { cleaned } = plateData.parse(row.data)
   return {
-    ...carriedIn(parts, strip),
+    ...carryOver(parts, strip),
     steps: steps.map((s) => ({ ...s, cautions: s.cautions.map((c) => CAUTIONS[c]), doneAt: cleaned[s.key] ?? null })),
   }
 }

@@ -3,13 +3,13 @@ import { computed, ref } from 'vue'
 import { Pin } from 'lucide-vue-next'
 import type { CalendarRecord } from '../../../contract/bench'
 import { pointerDrag } from '../../composables/pointerDrag'
-import type { Laid } from '../../../core/plan/scheduling/workshop'
+import type { WorkshopSchedule } from '../../../core/plan/scheduling/workshop'
 import { dayName, hourOf, letterOf, momentOf, rowsOf, tintOf, type Block, type Row } from './strips'
 
 /** Days as strips of bench time, steps on them as they are laid; a step is pulled along a strip or onto another. */
 const props = defineProps<{
   calendar: CalendarRecord
-  laid: Laid
+  laid: WorkshopSchedule
   first: number
   days: number
   selected: string | null

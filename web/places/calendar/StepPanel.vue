@@ -8,7 +8,7 @@ import { duration } from '../../shell/duration'
 import { NO_WISH, useCalendar } from '../../stores/calendar'
 import { momentOf } from './strips'
 
-/** What is chosen in the timetable: when, how sure, and what a hand wants of it. */
+/** What is chosen in the schedule: when, how sure, and what a hand wants of it. */
 const props = defineProps<{ id: string }>()
 defineEmits<{ close: [] }>()
 const store = useCalendar()

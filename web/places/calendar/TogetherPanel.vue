@@ -9,7 +9,7 @@ import { letterOf } from './strips'
 const store = useCalendar()
 const { fault, busy, attempt } = useAttempt()
 const proposals = computed(() => (store.made?.proposals ?? []).filter((b) => b.saved >= 60).slice(0, 5))
-/** Letters of the pieces, as the timetable has them. */
+/** Letters of the pieces, as the schedule has them. */
 const names = (tasks: readonly string[]): string =>
   [...new Set(tasks.map((id) => store.calendar?.pieces.findIndex((p) => p.id === store.task.get(id)?.piece) ?? -1))]
     .filter((i) => i >= 0)

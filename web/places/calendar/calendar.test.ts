@@ -9,12 +9,12 @@ import TimePanel from './TimePanel.vue'
 import TogetherPanel from './TogetherPanel.vue'
 
 vi.mock('comlink', () => import('../../workers/inProcess'))
-vi.mock('../../workers/timetable.worker?worker', async () => {
+vi.mock('../../workers/schedule.worker?worker', async () => {
   const { InProcess } = await import('../../workers/inProcess')
   return {
     default: class extends InProcess {
       constructor() {
-        super('timetable.worker.ts')
+        super('schedule.worker.ts')
       }
     },
   }

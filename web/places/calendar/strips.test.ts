@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import type { CalendarRecord } from '../../../contract/bench'
-import { layWorkshop } from '../../../core/plan/scheduling/workshop'
+import { scheduleWorkshop } from '../../../core/plan/scheduling/workshop'
 import { dayNumber, wallClock } from '../../../core/math/wallClock'
 import * as made from './calendarTesting'
 import { dateName, dayName, hourOf, letterOf, momentOf, rowsOf } from './strips'
@@ -23,7 +23,7 @@ const H = 3_600_000
 describe('strips of bench time', () => {
   it('leave hours out in which nobody works, and put a step where its work falls', () => {
     const c = record([task('a', 3600), task('b', 7200, 10 * 3600, ['a']), task('c', 5400, 0, ['b'])])
-    const rows = rowsOf(c, layWorkshop(c), DAY, 2)
+    const rows = rowsOf(c, scheduleWorkshop(c), DAY, 2)
     const [first, second] = rows
     // Three hours, a gap that is no time, two hours.
     expect(first!.strips.map((s) => s.to - s.from)).toEqual([3 * H, 2 * H])
@@ -39,7 +39,7 @@ describe('strips of bench time', () => {
   })
   it('show work that no window holds as the pieces it is done in, and keep their hours over a clock change', () => {
     const c = record([task('long', 4 * 3600)])
-    const [sat, sun] = rowsOf(c, layWorkshop(c), DAY, 2)
+    const [sat, sun] = rowsOf(c, scheduleWorkshop(c), DAY, 2)
     expect(sat!.blocks.map((b) => b.length)).toEqual([3 * H, H])
     expect(sun!.blocks).toEqual([])
     expect(sun!.strips.map((s) => hourOf(s.from, ZONE))).toEqual(['09:00', '18:00'])
@@ -54,7 +54,7 @@ describe('strips of bench time', () => {
     ]
     const spray: [number, number][] = [[clock.at(DAY, 11 * 60), clock.at(DAY, 19 * 60)]]
     const c = record([task('a', 3600)], { people, closed: { spray } })
-    const rows = rowsOf(c, layWorkshop(c), DAY, 1)
+    const rows = rowsOf(c, scheduleWorkshop(c), DAY, 1)
     expect(rows.map((r) => [r.person, r.strips.length, r.blocks.length])).toEqual([
       ['Ada', 2, 1],
       ['Bo', 0, 0],

@@ -1,6 +1,6 @@
 import type { CalendarRecord } from '../../../contract/bench'
 import { windowsOf } from '../../../core/plan/scheduling/windows'
-import type { Laid } from '../../../core/plan/scheduling/workshop'
+import type { WorkshopSchedule } from '../../../core/plan/scheduling/workshop'
 import { wallClock, weekday } from '../../../core/math/wallClock'
 
 const MINUTE = 60_000
@@ -34,8 +34,8 @@ export interface Row {
   overnight: { id: string; until: number }[]
 }
 
-/** The days of a timetable as rows of bench time, one for each person: hours when nobody works take no room. */
-export function rowsOf(c: CalendarRecord, laid: Laid, first: number, days: number): Row[] {
+/** The days of a schedule as rows of bench time, one for each person: hours when nobody works take no room. */
+export function rowsOf(c: CalendarRecord, laid: WorkshopSchedule, first: number, days: number): Row[] {
   const clock = wallClock(c.zone)
   const rows: Row[] = []
   for (let d = 0; d < days; d++) {

@@ -55,8 +55,8 @@ const thinner = computed(() =>
     props.mix.drops.map((d) => ({ drops: d.drops, share: by.value.get(d.paintId)?.thinning[props.mix.tool] ?? 1 })),
   ),
 )
-function layOut(): void {
-  mixing.layOut(props.mix.drops.map((d) => ({ paint: d.paintId, drops: d.drops })))
+function mixAgain(): void {
+  mixing.setDrops(props.mix.drops.map((d) => ({ paint: d.paintId, drops: d.drops })))
   // What was really in the pot is what has to be met.
   mixing.target = [...(props.mix.measured ?? props.mix.predicted)]
   mixing.tool = props.mix.tool
@@ -111,13 +111,13 @@ const measured = (lab: Triple): Promise<void> =>
       }}
     </p>
     <p v-if="mix.measured" class="soft small mt-1 mb-0">
-      The pot was measured ΔE {{ deltaE00(mix.measured, mix.predicted).toFixed(1) }} from what was reckoned.
+      The pot was measured ΔE {{ deltaE00(mix.measured, mix.predicted).toFixed(1) }} from what was calculated.
     </p>
     <p v-if="mix.note" class="mt-1 mb-0">{{ mix.note }}</p>
     <img v-if="mix.photo" :src="`/api/blobs/${mix.photo}`" alt="Photo of the mix" />
     <SwatchPhoto v-if="reading" class="mt-2" @read="measured" />
     <div class="d-flex gap-2 mt-2">
-      <button class="btn btn-sm btn-primary" @click="layOut">Mix it again</button>
+      <button class="btn btn-sm btn-primary" @click="mixAgain">Mix it again</button>
       <button class="btn btn-sm btn-quiet" @click="reading = !reading">Measure the pot</button>
       <button
         class="btn btn-sm btn-quiet ms-auto"

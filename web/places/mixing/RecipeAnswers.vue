@@ -49,7 +49,7 @@ const answer = computed(() => mixing.answer)
         ><b :class="{ far: r.error > UNSEEN }">ΔE {{ r.error.toFixed(1) }}</b
         ><br /><span class="soft small">{{ r.price === null ? '' : `${stock.money(r.price)} a ml` }}</span></span
       >
-      <button class="btn btn-sm btn-quiet" @click="mixing.layOut(r.drops)">Lay out</button>
+      <button class="btn btn-sm btn-quiet" @click="mixing.setDrops(r.drops)">Lay out</button>
     </article>
     <details v-if="answer && answer.excluded.length > 0" class="soft small mt-1">
       <summary>{{ answer.excluded.length }} paints left out</summary>

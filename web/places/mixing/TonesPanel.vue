@@ -31,7 +31,7 @@ const muted = shallowRef<Awaited<ReturnType<typeof work.mute>>>([])
 const skin = shallowRef<Awaited<ReturnType<typeof work.skin>>>([])
 const base = computed(() => mixing.drawn?.lab ?? mixing.target)
 const plainDrops = (): { id: string; drops: number }[] => mixing.laid.map((d) => ({ ...d }))
-const reckon = newestOnly(async () => {
+const calculate = newestOnly(async () => {
   const lab = base.value
   if (!lab) return
   if (what.value === 'mute') {
@@ -54,7 +54,7 @@ watch(
   () => house.value.tones,
   (t) => (school.value = t),
 )
-watch([base, what, school, keep], () => void reckon(), { immediate: true })
+watch([base, what, school, keep], () => void calculate(), { immediate: true })
 const nameOf = (id: string | null): string => stock.paints.find((p) => p.id === id)?.name ?? '?'
 const words = (r: Recipe | null): string => (r ? r.drops.map((d) => `${d.drops} ${d.name}`).join(' + ') : '')
 const sign = (v: number): string => `${v > 0 ? '+' : '−'}${Math.abs(v).toFixed(0)}`
@@ -62,7 +62,7 @@ const sign = (v: number): string => `${v > 0 ? '+' : '−'}${Math.abs(v).toFixed
 function layMuted(m: (typeof muted.value)[number]): void {
   const sum = mixing.total
   const f = Math.max(1, Math.round(m.ofBase / sum))
-  mixing.layOut([
+  mixing.setDrops([
     ...mixing.laid.map((d) => ({ paint: d.id, drops: d.drops * f })),
     { paint: m.id!, drops: Math.max(1, Math.round((m.drops * sum * f) / m.ofBase)) },
   ])
@@ -109,7 +109,9 @@ function layMuted(m: (typeof muted.value)[number]): void {
         <figcaption>
           <b>{{ t.name }}</b><template v-if="t.recipe"
             ><br />{{ words(t.recipe) }}<br /><span class="soft">ΔE {{ t.recipe.error.toFixed(1) }}</span
-            ><button class="btn btn-sm btn-quiet ms-2" @click="mixing.layOut(t.recipe.drops)">Lay out</button></template
+            ><button class="btn btn-sm btn-quiet ms-2" @click="mixing.setDrops(t.recipe.drops)">
+              Lay out
+            </button></template
           >
         </figcaption>
       </figure>

@@ -174,7 +174,7 @@ describe('a mix that is noted', () => {
     page.bench.replies.set('POST /mixes', mix())
     page.bench.replies.set('GET /mixes', [mix()])
     const mixing = useMixing()
-    mixing.layOut([
+    mixing.setDrops([
       { paint: P(1), drops: 3 },
       { paint: P(2), drops: 1 },
     ])

@@ -76,7 +76,7 @@ watch(answer, (a) => {
   if (!a) return
   fault.value = a.ok ? '' : a.problem.message
   if (a.ok) return
-  // A card that is none is pressed anew; of the swatch only the last place.
+  // A card that is none is pressed again; of the swatch only the last place.
   if (a.problem.code !== 'swatch-clipped') card.value = null
   spots.value = a.problem.code === 'swatch-clipped' ? spots.value.slice(0, -1) : []
 })
@@ -117,7 +117,7 @@ const light = (r: SwatchRead): string =>
           <option :value="0.9">white, 90 %</option>
         </select></label
       >
-      <button v-if="card" class="btn btn-sm btn-quiet" type="button" @click="again">Press anew</button>
+      <button v-if="card" class="btn btn-sm btn-quiet" type="button" @click="again">Press again</button>
       <input
         ref="picker"
         type="file"

@@ -60,9 +60,9 @@ const take = (t: PrintRecord['times'][number]): Promise<void> =>
           <td class="num">{{ (100 * t.after).toFixed(1) }} %</td>
           <td class="num">
             <button v-if="Math.abs(t.motion - t.now) > 0.02" class="btn btn-sm btn-primary" @click="take(t)">
-              Reckon with {{ t.motion.toFixed(2) }} s
+              Calculate with {{ t.motion.toFixed(2) }} s
             </button>
-            <span v-else class="soft">as reckoned</span>
+            <span v-else class="soft">as calculated</span>
           </td>
         </tr>
       </tbody>

@@ -7,7 +7,7 @@ import NumberField from '../../shell/NumberField.vue'
 import { useStock } from '../../stores/stock'
 
 /** Both baths of the workshop: how much resin is in them, and how many more washes like this they take. */
-const props = defineProps<{ carried: { first: number; second: number } | null }>()
+const props = defineProps<{ carryOver: { first: number; second: number } | null }>()
 const stock = useStock()
 const { fault, attempt } = useAttempt()
 const NAMES = { first: 'First, dirty bath', second: 'Second, clean bath' }
@@ -22,7 +22,7 @@ const baths = computed(() => {
     ? (['first', 'second'] as const).map((which) => ({
         which,
         bath: b[which],
-        ...saturation(b[which], props.carried?.[which] ?? 0),
+        ...saturation(b[which], props.carryOver?.[which] ?? 0),
       }))
     : []
 })

@@ -16,10 +16,10 @@ const sent = (call: string): unknown[] => page.bench.sent.filter((s) => s.call =
 const bath = (litres: number, resin: number) => ({ litres, resin, limit: 10 })
 
 describe('the baths', () => {
-  const open = async (carried: object | null) => {
+  const open = async (carryOver: object | null) => {
     page.bench.replies.set('GET /workshop', shop({ baths: { first: bath(2, 100), second: bath(1, 120) } }))
     page.bench.replies.set('PUT /workshop', shop())
-    return page.on(() => import('./BathPanel.vue'), { carried })
+    return page.on(() => import('./BathPanel.vue'), { carryOver })
   }
   it('say how much resin is in each and how many more washes like this they take', async () => {
     const at = await open({ first: 10, second: 1 })
@@ -84,7 +84,7 @@ describe('cleaning what came off a plate', () => {
   it('carries nothing more into a bath that was washed in already', async () => {
     page.bench.replies.set('GET /workshop', shop({ baths: { first: bath(2, 100), second: bath(1, 120) } }))
     await open()
-    expect(useCleaning().known.baths).toMatchObject({ value: { carried: { first: 0, second: 1 } } })
+    expect(useCleaning().known.baths).toMatchObject({ value: { carryOver: { first: 0, second: 1 } } })
   })
 })
 const step = (key: string, doneAt: string | null): Cleaning['steps'][number] => ({

@@ -18,20 +18,20 @@ const place = computed(() => {
 const angle = ref(15)
 const over = ref('')
 const target = computed(() => over.value || placing.others.value[0]?.part.id || '')
-const doing = ref<'nothing' | 'carry' | 'face' | 'axis'>('nothing')
+const doing = ref<'nothing' | 'move' | 'face' | 'axis'>('nothing')
 /** the place pressed on the part at work, of two */
 const mine = shallowRef<Picked | null>(null)
 const motion = shallowRef<Motion>(STILL),
   along = shallowRef<string[]>([])
 viewport.describe(() => {
   if (doing.value === 'nothing') return null
-  if (doing.value === 'carry')
+  if (doing.value === 'move')
     return {
-      mode: 'carry',
+      mode: 'move',
       hint: 'Slide the part over the table; pull the ring to turn it, the collar to lift it, the knob to lean it',
       along: along.value,
       motion: motion.value,
-      onCarry: carried,
+      onMove: moved,
       markers: [],
     }
   const what = doing.value === 'face' ? 'the place' : 'the round skin'
@@ -45,14 +45,14 @@ viewport.describe(() => {
   }
 })
 
-function carry(): void {
+function move(): void {
   stop()
-  doing.value = 'carry'
+  doing.value = 'move'
   along.value = placing.others.value
     .filter((p) => placing.group.value.some((g) => g.id === p.part.id))
     .map((p) => p.mesh!)
 }
-function carried(by: Motion, ended: boolean): void {
+function moved(by: Motion, ended: boolean): void {
   motion.value = by
   if (!ended || (Math.hypot(...by.shift) < 0.01 && Math.abs(by.quaternion[3]) > 1 - 1e-9)) return
   void placing.moveBy(by).then(() => {
@@ -125,10 +125,10 @@ function stop(): void {
     <div class="d-flex flex-wrap gap-1 mt-1">
       <button
         class="btn btn-sm"
-        :class="doing === 'carry' ? 'btn-primary' : 'btn-quiet'"
-        @click="doing === 'carry' ? stop() : carry()"
+        :class="doing === 'move' ? 'btn-primary' : 'btn-quiet'"
+        @click="doing === 'move' ? stop() : move()"
       >
-        {{ doing === 'carry' ? 'Done carrying' : 'Carry by hand' }}
+        {{ doing === 'move' ? 'Done moving' : 'Move by hand' }}
       </button>
       <button class="btn btn-sm btn-quiet" @click="placing.rest(false)">Down on the table</button>
       <button class="btn btn-sm btn-quiet" @click="placing.mirror()">Mirror</button>

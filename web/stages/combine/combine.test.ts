@@ -138,22 +138,22 @@ describe('placing a part', () => {
     expect(arranged().changes[0]!.operations).toMatchObject([{ kind: 'place', shift: [25, -5, -18] }])
     expect(useViewport().scene.mode).not.toBe('pick')
   })
-  it('is carried by hand and told when it is let go, and not for a hand that did not move it', async () => {
+  it('is moved by hand and told when it is let go, and not for a hand that did not move it', async () => {
     const at = await open()
-    await press(at, 'Carry by hand')
-    const { onCarry } = useViewport().scene
-    onCarry!({ quaternion: [0, 0, 0, 1], shift: [0, 0, 0] }, true)
+    await press(at, 'Move by hand')
+    const { onMove } = useViewport().scene
+    onMove!({ quaternion: [0, 0, 0, 1], shift: [0, 0, 0] }, true)
     await settle()
     expect(page.bench.arranged).toBeNull()
-    onCarry!({ quaternion: [0, 0, 0, 1], shift: [3, 0, 0] }, false)
+    onMove!({ quaternion: [0, 0, 0, 1], shift: [3, 0, 0] }, false)
     await settle()
     expect(page.bench.arranged).toBeNull()
     expect(useViewport().scene.motion).toMatchObject({ shift: [3, 0, 0] })
-    onCarry!({ quaternion: [0, 0, 0, 1], shift: [4, 0, 0] }, true)
+    onMove!({ quaternion: [0, 0, 0, 1], shift: [4, 0, 0] }, true)
     await settle()
     expect(arranged().changes[0]!.operations).toMatchObject([{ shift: [4, 0, 0] }])
     expect(useViewport().scene.motion).toMatchObject({ shift: [0, 0, 0] })
-    await press(at, 'Done carrying')
+    await press(at, 'Done moving')
   })
   it('groups it with others and lets go of them, leaving no group of one', async () => {
     const at = await open()

@@ -38,7 +38,7 @@ function stop(): void {
 async function apply(): Promise<void> {
   const [from, to] = places.value
   if (!from || !to) return
-  // The places were picked on what stands there now; calibrating anew goes through the earlier factor.
+  // The places were picked on what stands there now; calibrating again goes through the earlier factor.
   const before = done.value?.op.kind === 'calibrate' ? (store.report('calibrate')?.factor ?? 1) : 1
   const back = (p: Place): Place => p.map((v) => v / before) as Place
   if (await store.tryOut({ kind: 'calibrate', from: back(from), to: back(to), distance: distance.value })) stop()

@@ -56,7 +56,7 @@ describe('a pose that is tried', () => {
     const p = await posing()
     p.limited.value = false
     p.setTurns(new Map([[1, quarter]]))
-    const at = p.standing.value
+    const at = p.bent.value
     expect(at[1]).toEqual([0, 0, 10].map((v) => expect.closeTo(v, 6)))
     // A quarter turn about x: what pointed up points along −y.
     expect(at[3]).toEqual([0, -20, 10].map((v) => expect.closeTo(v, 6)))
@@ -66,13 +66,13 @@ describe('a pose that is tried', () => {
     p.limited.value = false
     // Bent a little, so that there is something to give.
     p.setTurns(new Map([[2, [Math.sin(0.3), 0, 0, Math.cos(0.3)]]]))
-    const before = p.standing.value[3]!.slice()
+    const before = p.bent.value[3]!.slice()
     expect(p.canHold(3)).toBe(true)
     expect(p.canHold(0)).toBe(false)
     p.toggleHold(3)
     expect(p.isHeld(3)).toBe(true)
     p.setTurns(new Map([[0, [Math.sin(0.05), 0, 0, Math.cos(0.05)]]]))
-    const held = p.standing.value[3]!
+    const held = p.bent.value[3]!
     const off = Math.hypot(...held.map((v, k) => v - before[k]!))
     expect(p.short.value.length === 0 ? off : 0).toBeLessThan(0.05)
     p.toggleHold(3)

@@ -80,7 +80,7 @@ export function usePosing() {
     holds.value = isHeld(i) ? holds.value.filter((h) => h.joint !== i) : [...holds.value, ...holdsOf(joints.value, [i])]
   }
   /** Where the joints stand as they are turned now, mm. */
-  const standing = computed(() => {
+  const bent = computed(() => {
     const motions = motionsOf(joints.value)
     return joints.value.map((j, i) => jointAt(j, motions[i]!))
   })
@@ -108,7 +108,7 @@ export function usePosing() {
     changed,
     angles,
     strained,
-    standing,
+    bent,
     reset,
     turn,
     setTurns,

@@ -61,7 +61,7 @@ function pressed(p: Picked): void {
   kind.value = null
 }
 /** The piece comes onto the table; its own stage is keyed by it. */
-function standUp(id: string): void {
+function orientAgain(id: string): void {
   piece.partIndex = Math.max(0, piece.piece?.partList.findIndex((p) => p.id === id) ?? 0)
   void router.push(`/pieces/${piece.piece!.id}/stand`)
 }
@@ -123,7 +123,7 @@ function show(m: Mark): void {
     </article>
     <p v-if="again.done.value" role="status" class="soft small mb-1">
       {{ again.done.value }}
-      <button v-if="again.made.value" class="btn btn-sm btn-primary ms-1" @click="standUp(again.made.value)">
+      <button v-if="again.made.value" class="btn btn-sm btn-primary ms-1" @click="orientAgain(again.made.value)">
         Stand the piece up
       </button>
     </p>

@@ -48,7 +48,7 @@ const name = computed(() =>
       ? (drawing.value?.name ?? 'mark')
       : shape.value,
 )
-function lay(): Promise<void> {
+function place(): Promise<void> {
   return attempt(async () => {
     const on = viewport.shown,
       place = at.value
@@ -66,12 +66,12 @@ function press(): void {
       emit('ask', null)
       if (p.companion !== null) return
       at.value = { point: [...p.point], face: p.face }
-      void lay()
+      void place()
     },
   })
 }
 watch([shape, size, turn, words, drawing], () => {
-  if (at.value) void lay()
+  if (at.value) void place()
 })
 watch(
   () => viewport.shown,

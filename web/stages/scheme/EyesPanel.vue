@@ -145,7 +145,7 @@ const mm = (v: number): string => v.toFixed(1)
     <p v-if="fault" role="alert" class="problem small mt-2 mb-1">{{ fault }}</p>
     <p v-if="!mine" class="soft small mt-1 mb-1">
       Press both eyeballs: the ball is laid through the skin about the place, and iris, pupil, lid and catch-light are
-      reckoned for one gaze.
+      calculated for one gaze.
     </p>
     <NumberField
       v-model="reach"

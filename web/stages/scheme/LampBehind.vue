@@ -49,7 +49,7 @@ const set = (fields: Partial<NonNullable<Region['behind']>>): void => {
       >
       <p class="soft small m-0">
         Brightness is the bare part’s, beside a white card in the case. Each coat says what light it leaves; how evenly
-        the lamp fills the part is not reckoned.
+        the lamp fills the part is not calculated.
       </p>
     </template>
   </div>

@@ -125,7 +125,7 @@ function addCoats(): Promise<unknown> {
     const target = goal()
     if (!target)
       throw new Error('Give the region a colour first, under “Mix for a colour”: the tones are found from it.')
-    const out = await slow.layOut(chosen.value, [...target], plainPaints(book.paints), {
+    const out = await slow.coatsOfStack(chosen.value, [...target], plainPaints(book.paints), {
       tones: tones.value,
       washScope: rule('washScope'),
     })

@@ -35,7 +35,7 @@ const drawn = computed(() => {
   return p ? `data:image/svg+xml,${encodeURIComponent(stencilSvg(p))}` : null
 })
 
-function lay(): Promise<void> {
+function flatten(): Promise<void> {
   return attempt(async () => {
     forget()
     share.value = 0
@@ -111,7 +111,7 @@ const percent = (part: { skin: number; sheet: number }): string =>
       <NumberField v-model="stretch" label="Stretch allowed" unit="%" :min="0.5" :max="30" :step="0.5" :digits="1" />
       <NumberField v-model="darts" label="Most darts a piece" :min="0" :max="40" :step="1" :digits="0" />
       <div class="d-flex gap-2 align-items-center">
-        <button v-if="!busy" class="btn btn-sm btn-primary" @click="lay">Lay “{{ region.name }}” flat</button>
+        <button v-if="!busy" class="btn btn-sm btn-primary" @click="flatten">Lay “{{ region.name }}” flat</button>
         <template v-else>
           <progress :value="share" max="1" aria-label="Laying flat" />
           <button class="btn btn-sm btn-quiet" @click="stop?.()">Stop</button>

@@ -27,7 +27,7 @@ const costs = shallowRef<UndercoatCost[]>([])
 /** the tint that the scheme takes fewest coats over */
 const best = ref<string | null>(null),
   open = ref(false)
-const reckon = newestOnly(async () => {
+const calculate = newestOnly(async () => {
   const s = book.scheme
   if (!s || !open.value || !props.shown) return
   const told = await work.undercoats(
@@ -39,7 +39,7 @@ const reckon = newestOnly(async () => {
   costs.value = told.costs
   best.value = told.best
 })
-watch([() => book.scheme, () => book.paints, open, () => props.shown], () => void reckon(), { deep: true })
+watch([() => book.scheme, () => book.paints, open, () => props.shown], () => void calculate(), { deep: true })
 const bases = computed(() => costs.value[0]?.coats.length ?? 0)
 const least = computed(() => Math.min(...costs.value.map((c) => c.total)))
 const take = (undercoat: UndercoatChoice): void => {

@@ -41,7 +41,7 @@ async function regionsOf(scheme: object = {}): Promise<ReturnType<typeof useRegi
   })!
   useViewport().shown = { mesh: ball, hash: hash('a'), of: 'mesh-sculpt', bodyFaces: ball.triangles.length / 3 }
   await settle()
-  await made.lay()
+  await made.apply()
   return made
 }
 const counted = (labels: Uint8Array, id: number): number => labels.filter((l) => l === id).length

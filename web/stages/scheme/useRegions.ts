@@ -51,8 +51,8 @@ export function useRegions(changed: () => void) {
     () => viewport.shown !== null && labels.value.length === viewport.shown.mesh.positions.length / 3,
   )
 
-  /** Fits the stored labels to the copy on the table: as they are, carried over from another copy, or all one region. */
-  async function lay(): Promise<void> {
+  /** Fits the stored labels to the copy on the table: as they are, transferred over from another copy, or all one region. */
+  async function apply(): Promise<void> {
     const { shown } = viewport,
       s = book.scheme
     if (!shown || !s) return
@@ -71,9 +71,9 @@ export function useRegions(changed: () => void) {
         else {
           // What is on the table has no regions until they are brought over: nothing is brushed onto it meanwhile.
           labels.value = new Uint8Array(0)
-          const carried = await carry(map, stored, shown)
-          next = new Uint8Array(carried.labels)
-          newer = carried.fresh
+          const transferred = await transferLabels(map, stored, shown)
+          next = new Uint8Array(transferred.labels)
+          newer = transferred.fresh
         }
       }
     } catch (e) {
@@ -91,8 +91,8 @@ export function useRegions(changed: () => void) {
     if (own && own.borders.length === 0 && s.regions.length > 1 && next.length === n)
       own.borders = await slow.borders(shown.mesh, next.slice())
   }
-  /** Both copies as they lay on the sculpt, where that is known; else as they stand. */
-  async function carry(
+  /** Both copies as they were on the sculpt, where that is known; else as they stand. */
+  async function transferLabels(
     map: Scheme['maps'][number],
     stored: Uint8Array,
     shown: { hash: string; of: string; mesh: Mesh },
@@ -100,7 +100,7 @@ export function useRegions(changed: () => void) {
     const chain = store.chainOf(shown.of),
       from = await loadMesh(map.meshHash)
     const known = chain.length > 0 && map.chain.length > 0 && chain.at(-1) === map.chain.at(-1)
-    if (!known || chain.length + map.chain.length === 2) return work.carry(from, stored, shown.mesh)
+    if (!known || chain.length + map.chain.length === 2) return work.transferLabels(from, stored, shown.mesh)
     const resting = async (mesh: Mesh, hash: string, others: string[]): Promise<Mesh> => {
       if (others.length < 2) return mesh
       const found = await derivations.settled(hash, { kind: 'restingPlaces', others })
@@ -110,7 +110,7 @@ export function useRegions(changed: () => void) {
       resting(from, map.meshHash, [...map.chain]),
       resting(shown.mesh, shown.hash, chain),
     ])
-    return work.carry(a, stored, b)
+    return work.transferLabels(a, stored, b)
   }
   watch(
     () => book.scheme === null,
@@ -291,7 +291,7 @@ export function useRegions(changed: () => void) {
     fresh,
     fault,
     undoable: computed(() => undone.value.length > 0),
-    lay,
+    apply,
     relabel,
     takeBack,
     brush,

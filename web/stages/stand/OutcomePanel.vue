@@ -62,14 +62,14 @@ const log = (held: boolean): Promise<void> =>
     <p v-if="fault" role="alert" class="text-danger small mb-1">{{ fault }}</p>
     <template v-if="learned && tells">
       <p class="mb-1">
-        {{ resin.name }} pulls {{ learned.factor.toFixed(2) }} times as hard as reckoned (between
+        {{ resin.name }} pulls {{ learned.factor.toFixed(2) }} times as hard as calculated (between
         {{ learned.low.toFixed(2) }} and {{ learned.high.toFixed(2) }}), by {{ learned.prints }} prints.
       </p>
       <button
         class="btn btn-sm btn-primary"
         @click="save({ peelPressure: Math.round(pressure / 100) * 100 }, 'Used from the next supports on.')"
       >
-        Reckon with {{ (pressure / 1000).toFixed(1) }} kPa
+        Calculate with {{ (pressure / 1000).toFixed(1) }} kPa
       </button>
     </template>
     <p v-else class="soft small mb-0">

@@ -3,7 +3,7 @@ import { GREEN_STRENGTH, PEEL_PRESSURE } from '../../../core/defaults/print'
 import { computed, reactive, ref, watch } from 'vue'
 import { INSPECTION_STEP } from '../../../core/raster/layerGraph'
 import type { SupportReport } from '../../../core/print/support/support'
-import { standingDabs } from '../../../core/shape/orient'
+import { orientedDabs } from '../../../core/shape/orient'
 import { peelOn } from '../../../core/print/slice/printer'
 import { usePrinterAndResin } from '../../composables/usePrinterAndResin'
 import NumberField from '../../shell/NumberField.vue'
@@ -75,7 +75,7 @@ async function jointFaces(): Promise<BrushSpot[]> {
     others: assembly.placed.flatMap((p) => (p.part.id !== store.part?.id && p.mesh ? [p.mesh] : [])),
     spacing: 1.5,
   })
-  return standingDabs(covered.dabs.slice(0, 2000), orient?.kind === 'orient' ? orient.quaternion : [0, 0, 0, 1], offset)
+  return orientedDabs(covered.dabs.slice(0, 2000), orient?.kind === 'orient' ? orient.quaternion : [0, 0, 0, 1], offset)
 }
 async function grow(more: Partial<NonNullable<typeof op.value>> = {}): Promise<void> {
   busy.value = true
@@ -179,7 +179,7 @@ function take(tool: Tool): void {
   stand.dabs = []
   stand.tool = stand.tool === tool ? 'none' : tool
 }
-/** Paint joins what was painted before, and the supports are grown anew round what was set by hand. */
+/** Paint joins what was painted before, and the supports are grown again round what was set by hand. */
 async function keepPaint(): Promise<void> {
   const kind = stand.tool === 'bar' ? 'none' : 'more'
   const dabs = stand.dabs.map((d) => ({ point: back(d.point), radius: d.radius }))

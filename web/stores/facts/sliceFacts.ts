@@ -15,7 +15,7 @@ import { NO_PRINTER } from './sculptFacts'
 const NO_RESIN = missing('a resin, set up under Stock')
 
 /** What is known of what is to be printed, once it is sliced: the part on the table alone, or a whole plate. */
-export function sliceFacts(standingSize: ComputedRef<Fact<[number, number, number]>>) {
+export function sliceFacts(orientedSize: ComputedRef<Fact<[number, number, number]>>) {
   const piece = usePiece(),
     derivations = useDerivations(),
     stock = useStock(),
@@ -58,7 +58,7 @@ export function sliceFacts(standingSize: ComputedRef<Fact<[number, number, numbe
     return MEASURING
   })
   const plates = computed<KnownAt<'plates'>>(() => ({
-    standingSize: standingSize.value,
+    orientedSize: orientedSize.value,
     printer: printing.value.printer ? known(printing.value.printer) : NO_PRINTER,
     resinStock: resin.value
       ? known({ name: resin.value.name, bottles: resinSchema.parse(resin.value).bottles, today: stock.today() })

@@ -1,7 +1,7 @@
 import { apply3, identity3, type Matrix3, type Vector3 } from '../math/vectors'
 
-/** p ↦ matrix · p + shift: how everything on a body moves when it is sized, placed or mirrored anew. */
-export interface Carry {
+/** p ↦ matrix · p + shift: how everything on a body moves when it is sized, placed or mirrored again. */
+export interface BodyMove {
   matrix: Matrix3
   shift: Vector3
 }
@@ -30,8 +30,8 @@ export interface Placed {
   others?: { matrix?: Matrix3; shift?: Point }[]
 }
 
-/** Cube root of how many times larger the carry makes a body. */
-export const growthOf = ({ matrix: m }: Carry): number =>
+/** Cube root of how many times larger the move makes a body. */
+export const growthOf = ({ matrix: m }: BodyMove): number =>
   Math.cbrt(
     Math.abs(
       m[0] * (m[4] * m[8] - m[5] * m[7]) - m[1] * (m[3] * m[8] - m[5] * m[6]) + m[2] * (m[3] * m[7] - m[4] * m[6]),
@@ -43,16 +43,16 @@ export const growthOf = ({ matrix: m }: Carry): number =>
  * at the bench (a wall, a wire, a hole, a clearance) stays. Another body that the operation works with, kept as it was, is
  * brought along too.
  */
-export function carried<O extends Placed>(op: O, carry: Carry): O {
-  const { matrix, shift } = carry
-  const grown = growthOf(carry)
+export function movedAlong<O extends Placed>(op: O, move: BodyMove): O {
+  const { matrix, shift } = move
+  const grown = growthOf(move)
   const at = (p: Point): Point => apply3(matrix, p).map((v, k) => v + shift[k]!) as Point
   const along = (d: Point): Point => {
     const t = apply3(matrix, d)
     const l = Math.hypot(...t) || 1
     return t.map((v) => v / l) as Point
   }
-  // Supports are edited on the body as it stands in the printer, which is set down afresh.
+  // Supports are edited on the body as it stands in the printer, which is set down again.
   if (op.kind === 'support') {
     const large = (p: Point): Point => p.map((v) => v * grown) as Point
     const out: Placed = { ...op }

@@ -1,4 +1,4 @@
-import type { TimetableFacts } from './facts'
+import type { ScheduleFacts } from './facts'
 import { plural, type Finding } from './finding'
 import { rule } from './rule'
 
@@ -7,10 +7,10 @@ const KNOW = 0.2,
   SETTLE = 0.6
 const DAY = 86_400_000
 
-/** What a timetable of the whole workshop means for who works by it. */
-export function timetableFindings(f: TimetableFacts): Finding<'showDeciding'>[] {
+/** What a schedule of the whole workshop means for who works by it. */
+export function scheduleFindings(f: ScheduleFacts): Finding<'showDeciding'>[] {
   const out: Finding<'showDeciding'>[] = []
-  const how = `Laid 200 times with durations as ${f.logged > 0 ? `${plural(f.logged, 'logged step')} spread them` : 'they usually spread, as none is logged yet'}, and with what may go wrong going wrong as often as it does.`
+  const how = `Scheduled 200 times with durations as ${f.logged > 0 ? `${plural(f.logged, 'logged step')} spread them` : 'they usually spread, as none is logged yet'}, and with what may go wrong going wrong as often as it does.`
   for (const p of f.pieces) {
     const r = f.risks[p.id]
     if (p.due === null || p.finish === null || !r || r.late === null) continue
@@ -76,9 +76,9 @@ export function timetableFindings(f: TimetableFacts): Finding<'showDeciding'>[] 
 const list = (titles: readonly string[]): string =>
   titles.slice(0, 3).join('; ') + (titles.length > 3 ? `, and ${titles.length - 3} more` : '')
 
-export const timetableHolds = rule({
+export const scheduleHolds = rule({
   title: 'no piece is likely late, and every step has hours',
   stages: ['calendar'],
-  inputs: ['timetable'],
-  find: ({ timetable }) => timetableFindings(timetable),
+  inputs: ['workshopSchedule'],
+  find: ({ workshopSchedule }) => scheduleFindings(workshopSchedule),
 })

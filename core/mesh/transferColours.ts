@@ -6,7 +6,7 @@ import { treeOf } from './tree'
  * Gives a mesh made from a coloured one its colours: each vertex takes that of the nearest place of the old skin. The
  * same mesh when there is nothing to carry.
  */
-export function carryColours(from: Mesh, to: Mesh): Mesh {
+export function transferColours(from: Mesh, to: Mesh): Mesh {
   const { colours, positions, triangles } = from
   if (!colours || to.colours || to.positions.length === 0 || triangles.length === 0) return to
   const tree = treeOf(from),

@@ -8,9 +8,9 @@ import { kindOf } from '../../core/plan/scheduling/lateness'
 import { SPRAY, taskId, tasksOf, type Wish } from '../../core/plan/scheduling/ofPlan'
 import { planSteps } from '../../core/plan/steps/planSteps'
 import type { PlanFacts, PlanStep } from '../../core/plan/steps/types'
-import { layWorkshop, type Laid } from '../../core/plan/scheduling/workshop'
+import { scheduleWorkshop, type WorkshopSchedule } from '../../core/plan/scheduling/workshop'
 import { dueAt } from '../../core/math/wallClock'
-import { BatchRow, StepEditRow, Tick, TimetableRow } from '../data/benchModels'
+import { BatchRow, StepEditRow, Tick, StepOrderRow } from '../data/benchModels'
 import { onChange } from '../data/events'
 import { forecast } from './air'
 import { Piece } from '../data/models'
@@ -30,9 +30,9 @@ export interface PlannedPiece {
   holds: number
 }
 
-/** Plans as they were last made. Whatever is told to have changed is made anew when it is next asked for. */
+/** Plans as they were last made. Whatever is told to have changed is made again when it is next asked for. */
 const made = new Map<string, PlannedPiece>()
-/** Counts what may have changed a plan or the timetable. */
+/** Counts what may have changed a plan or the schedule. */
 let age = 0
 onChange((c) => {
   if (c.type === 'timers' || c.type === 'devices') return
@@ -66,22 +66,22 @@ export async function plannedPiece(id: string, measure = false): Promise<Planned
   return plan
 }
 
-/** ms for which a timetable stands while nothing changes: it begins at most so long ago. */
+/** ms for which a schedule stands while nothing changes: it begins at most so long ago. */
 const STANDS = 30_000
-let lastLaid: { at: number; age: number; value: { calendar: CalendarRecord; laid: Laid } } | null = null
+let lastLaid: { at: number; age: number; value: { calendar: CalendarRecord; laid: WorkshopSchedule } } | null = null
 
-/** The timetable of the workshop in the order that was kept, laid anew when anything changed. */
-export async function laidWorkshop(): Promise<{ calendar: CalendarRecord; laid: Laid }> {
+/** The schedule of the workshop in the order that was kept, laid again when anything changed. */
+export async function workshopSchedule(): Promise<{ calendar: CalendarRecord; laid: WorkshopSchedule }> {
   const at = now()
   if (lastLaid?.age === age && at - lastLaid.at < STANDS) return lastLaid.value
   const began = age
   const calendar = await workshopPlan()
-  const value = { calendar, laid: layWorkshop(calendar) }
+  const value = { calendar, laid: scheduleWorkshop(calendar) }
   if (age === began) lastLaid = { at, age, value }
   return value
 }
 
-/** Everything a timetable of all pieces is made from. */
+/** Everything a schedule of all pieces is made from. */
 export async function workshopPlan(): Promise<CalendarRecord> {
   const began = now()
   const [shop, room, air, pieces, ticks, edits, batchRows, kept] = await Promise.all([
@@ -92,7 +92,7 @@ export async function workshopPlan(): Promise<CalendarRecord> {
     Tick.findAll({ where: { doneAt: { [Op.ne]: null } } }),
     StepEditRow.findAll(),
     BatchRow.findAll({ order: [['createdAt', 'ASC']] }),
-    TimetableRow.findByPk(1),
+    StepOrderRow.findByPk(1),
   ])
   const closed: CalendarRecord['closed'] = { [SPRAY]: shutToSpray(air, shop.spraysIn) }
   const tasks: CalendarTask[] = []

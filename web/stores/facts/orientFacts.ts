@@ -10,7 +10,7 @@ import { usePiece } from '../piece'
 import { NO_PRINTER } from './sculptFacts'
 
 /** What is known of the part on the table as it stands to be printed. */
-export function standFacts() {
+export function orientFacts() {
   const piece = usePiece()
   const { printer } = usePrinterAndResin()
   const standing = computed(() => (piece.step('orient') || piece.step('support') ? piece.meshAfter('support') : null))
@@ -30,10 +30,10 @@ export function standFacts() {
       ? stepFact('support', support)
       : stepFact('orient', piece.step('orient'), missing('an orientation, set at Stand'))
   })
-  const standingSize = computed(() => mapped(setUp.value, (r) => r.measures.size as [number, number, number]))
+  const orientedSize = computed(() => mapped(setUp.value, (r) => r.measures.size as [number, number, number]))
   const stand = computed<KnownAt<'stand'>>(() => ({
     fileSupports: mapped(checkFact(carries), (r) => r.found),
-    standingSize: standingSize.value,
+    orientedSize: orientedSize.value,
     printer: printer.value ? known(printer.value) : NO_PRINTER,
     layers:
       setUp.value.state === 'known'
@@ -46,5 +46,5 @@ export function standFacts() {
         : setUp.value,
     supports: mapped(stepFact('support', piece.step('support')), (r) => r.support),
   }))
-  return { layers, standingSize, stand }
+  return { layers, orientedSize, stand }
 }

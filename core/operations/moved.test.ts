@@ -5,7 +5,7 @@ import { fromQuaternion, type Matrix3 } from '../math/vectors'
 import { transformed } from '../mesh/transform'
 import { boxBody, chainBody, cylinderBody } from '../testBodies'
 import { applyOperation } from './apply'
-import { carried, type Carry } from './carried'
+import { movedAlong, type BodyMove } from './moved'
 import type { Operation } from './registry'
 
 const body = chainBody(7, 4)
@@ -76,19 +76,19 @@ describe('an operation on a body that has moved', () => {
           const f = op.kind === 'cut' || op.kind === 'join' ? factor : 1
           const l = Math.hypot(...q)
           const r = fromQuaternion(q.map((v) => v / l) as never)
-          const carry: Carry = {
+          const move: BodyMove = {
             matrix: r.map((v, i) => v * f * (mirror && i % 3 === 0 ? -1 : 1)) as unknown as Matrix3,
             shift: shift as never,
           }
           const before = await applyOperation(of, op, undefined, others)
           const after = await applyOperation(
-            transformed(of, carry.matrix, carry.shift),
-            carried(op as never, carry),
+            transformed(of, move.matrix, move.shift),
+            movedAlong(op as never, move),
             undefined,
             others,
           )
           if (!before.ok || !after.ok) throw new Error('It failed.')
-          const a = measure(transformed(before.value.mesh, carry.matrix, carry.shift)),
+          const a = measure(transformed(before.value.mesh, move.matrix, move.shift)),
             b = measure(after.value.mesh)
           expect(b.volume / a.volume).toBeCloseTo(1, 3)
           b.centre.forEach((v, k) => expect(Math.abs(v - a.centre[k]!)).toBeLessThan(0.05))
