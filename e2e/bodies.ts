@@ -12,15 +12,26 @@ const PROFILE: [number, number][] = [
   [52, 10],
   [60, 6],
 ]
-export const SIDES = 96
+export const SIDES = 40
+/** mm between rings at most: faces as broad as they are long are not split so often to be painted on. */
+const RING = 3
 
 /** A skittle: not a demo sculpt, and simple enough to know everything about. */
-export const skittle = (): Mesh =>
-  tube(
-    PROFILE.map(([z]) => [0, 0, z] as const),
-    PROFILE.map(([, r]) => r),
+export function skittle(): Mesh {
+  const rings = PROFILE.flatMap(([z, r], i) => {
+    const [below, at] = PROFILE[i - 1] ?? [z, r]
+    const n = Math.max(1, Math.ceil((z - below) / RING))
+    return Array.from({ length: n }, (_, k) => {
+      const t = (k + 1) / n
+      return [below + t * (z - below), at + t * (r - at)] as const
+    })
+  })
+  return tube(
+    rings.map(([z]) => [0, 0, z] as const),
+    rings.map(([, r]) => r),
     SIDES,
   )
+}
 
 /** Area of its section at height z, mm². */
 export function skittleSection(z: number): number {

@@ -3,7 +3,7 @@ import { good } from '../answer'
 import { defineCheck } from './check'
 
 export const display = defineCheck({
-  version: 4,
+  version: 5,
   schema: z.object({
     kind: z.literal('display'),
     faces: z.int().min(1000).max(400_000).default(120_000),

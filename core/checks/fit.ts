@@ -7,7 +7,7 @@ import { defineCheck } from './check'
 const spot = z.object({ point, gap: z.number() }).nullable()
 
 export const fit = defineCheck({
-  version: 4,
+  version: 5,
   schema: z.object({ kind: z.literal('fit'), other: hash, reach: z.number().gt(0).max(20).default(3) }),
   report: z.object({
     touching: z.boolean(),

@@ -5,11 +5,11 @@ import { describe, expect, it } from 'vitest'
 import { meshToBytes } from '../formats/meshBytes'
 import { writeStl } from '../formats/stl'
 import { concatenate, type Mesh } from '../mesh/mesh'
-import { refine } from '../mesh/refine'
 import { applyOperation } from '../operations/apply'
 import { operation, OPERATIONS, type OperationKind } from '../operations/registry'
 import { hash } from '../schemas/geometry'
-import { boxBody, chainBody, cylinderBody, sphereBody } from '../testBodies'
+import { tube } from '../shape/cylinder'
+import { boxBody, chainBody, sphereBody } from '../testBodies'
 import type { CheckDefinition, CheckHost, CheckResult } from './check'
 import { CHECKS, checkOf, type CheckKind } from './registry'
 import { readFile } from './readFile'
@@ -49,7 +49,11 @@ async function makeBody(name: BodyName): Promise<Mesh> {
     case 'chain':
       return chainBody(7, 4)
     case 'rod':
-      return refine(cylinderBody(8, 40, 48), 3, 20_000)
+      return tube(
+        Array.from({ length: 17 }, (_, i) => [0, 0, 2.5 * i] as const),
+        Array.from({ length: 17 }, () => 8),
+        48,
+      )
     case 'turned':
       return after('box', { kind: 'orient', quaternion: [Math.sin(0.3), 0, 0, Math.cos(0.3)] })
     case 'shell':

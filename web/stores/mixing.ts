@@ -44,14 +44,17 @@ export const useMixing = defineStore('mixing', () => {
       target.value ? [...target.value] : null,
     )
   })
-  watch([drops, target, tool, undercoat, tint, coats, paints], () => void draw(), { deep: true, immediate: true })
+  watch([drops, () => target.value, tool, undercoat, tint, coats, paints], () => void draw(), {
+    deep: true,
+    immediate: true,
+  })
   const solve = newestOnly(async () => {
     const t = target.value
     answer.value = t && paints.value.length > 0 ? await slow.recipe([...t], paints.value) : null
     solving.value = false
   })
   watch(
-    [target, paints],
+    [() => target.value, paints],
     () => {
       // What was found for another target is not shown beside this one.
       answer.value = null

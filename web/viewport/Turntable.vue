@@ -13,6 +13,8 @@ const derivations = useDerivations()
 const canvas = ref<HTMLCanvasElement | null>(null)
 const frame = ref<HTMLElement | null>(null)
 const scene = shallowRef<Scene | null>(null)
+/** To be watched beside others: a shallow ref among several sources tells of a change whenever any of them is looked at. */
+const drawn = (): Scene | null => scene.value
 const turned = ref(0)
 const marks = ref<{ mm: number; x: number; y: number }[]>([])
 /** where each of several in a row stands */
@@ -53,7 +55,7 @@ onMounted(() => {
 })
 
 watch(
-  [() => viewport.scene.mesh, () => viewport.scene.bodyFaces, scene],
+  [() => viewport.scene.mesh, () => viewport.scene.bodyFaces, drawn],
   async ([hash, bodyFaces]) => {
     const s = scene.value
     // Where nobody says what is to stand there, what stands there stays.
@@ -91,6 +93,9 @@ watch(
       s.mark(viewport.scene.markers)
       if (viewport.scene.colours) s.paint(viewport.scene.colours, viewport.scene.sheen, viewport.scene.glow)
       s.light(viewport.scene.lamp)
+      // What was made of the body before it is made of this one.
+      if (viewport.scene.beside.length > 0) s.beside(viewport.scene.beside)
+      if (viewport.scene.positions) s.deform(viewport.scene.positions)
     } catch (e) {
       if (mine === serial) fault.value = e instanceof Error ? e.message : String(e)
     } finally {
@@ -106,11 +111,11 @@ watch(
 watch([() => viewport.scene.colours, () => viewport.scene.sheen, () => viewport.scene.glow], ([c, sheen, glow]) =>
   scene.value?.paint(c, sheen, glow),
 )
-watch([() => viewport.scene.beside, scene], ([list, s], [before]) => {
+watch([() => viewport.scene.beside, drawn], ([list, s], [before]) => {
   s?.beside(list)
   if (list.length === 0 && before && before.length > 0) s?.gaze.home()
 })
-watch([() => viewport.scene.lamp, scene], ([l, s]) => s?.light(l))
+watch([() => viewport.scene.lamp, drawn], ([l, s]) => s?.light(l))
 watch(
   () => viewport.scene.positions,
   (p) => scene.value?.deform(p),
@@ -123,7 +128,7 @@ let company = 0
 /** how many stand beside the part at work */
 let beside = 0
 watch(
-  [() => viewport.scene.companions.join(), scene],
+  [() => viewport.scene.companions.join(), drawn],
   async ([, s]) => {
     const mine = ++company
     if (!s) return
@@ -155,10 +160,10 @@ watch(
   () => viewport.scene.plane,
   (p) => scene.value?.showPlane(p),
 )
-watch([() => viewport.scene.line, scene], ([l, s]) => s?.showLine(l))
-watch([() => viewport.scene.guides, scene], ([g, s]) => s?.showGuides(g))
-watch([() => viewport.scene.cutOpen, scene], ([open, s]) => s?.cutOpen(open))
-watch([() => viewport.scene.liquid, scene], ([l, s]) => s?.showLiquid(l))
+watch([() => viewport.scene.line, drawn], ([l, s]) => s?.showLine(l))
+watch([() => viewport.scene.guides, drawn], ([g, s]) => s?.showGuides(g))
+watch([() => viewport.scene.cutOpen, drawn], ([open, s]) => s?.cutOpen(open))
+watch([() => viewport.scene.liquid, drawn], ([l, s]) => s?.showLiquid(l))
 watch(
   () => viewport.spot,
   (p) => {

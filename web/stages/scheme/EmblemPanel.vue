@@ -70,7 +70,7 @@ function press(): void {
     },
   })
 }
-watch([shape, size, turn, words, drawing], () => {
+watch([shape, size, turn, words, () => drawing.value], () => {
   if (at.value) void place()
 })
 watch(
