@@ -90,6 +90,24 @@ describe('refine', () => {
     }
     expect(refine(b, 100, 1e6)).toBe(b)
   })
+  it('splits an edge into as few as it takes, alike on both sides, whatever its length', () => {
+    fc.assert(
+      fc.property(
+        fc.double({ min: 0.3, max: 8, noNaN: true }),
+        fc.double({ min: 4, max: 30, noNaN: true }),
+        (l, side) => {
+          const r = refine(boxBody(side, side, side), l, 1e6)
+          // Vertices along one edge of the box: a vertex more than there are pieces.
+          let along = 0
+          for (let v = 0; v < r.positions.length; v += 3)
+            if (r.positions[v + 1] === 0 && r.positions[v + 2] === 0) along++
+          expect(along - 1).toBe(Math.ceil(Math.fround(side) / l - 1e-9))
+          expect(topology(r)).toMatchObject({ openEdges: 0, nonManifoldEdges: 0, disorientedEdges: 0 })
+        },
+      ),
+      { numRuns: 25 },
+    )
+  })
 })
 
 describe('tree', () => {

@@ -1,6 +1,7 @@
 import { silent, type Report } from '../../answer'
 import { bounds, boxSize, type Mesh } from '../../mesh/mesh'
 import type { DrainHole } from '../../shape/drill'
+import { CellLaplace, held, WALL } from '../../math/cellLaplace'
 import { solidGrid } from '../../volume/solidGrid'
 import { CavityFlow, SIDES } from './cavityFlow'
 
@@ -28,7 +29,6 @@ const STILL = 0.04
 const LEAST_OPENING = 3
 const MAX_OPENINGS = 12
 const STREAMS = 6
-const WALL = -1
 
 /**
  * Where wash liquid goes that a syringe presses in at one hole and that leaves by the others: potential flow through the
@@ -195,9 +195,9 @@ class Rooms {
     return [0, 1, 2].map((k) => cells.reduce((s, c) => s + p[c * 3 + k]!, 0) / cells.length) as Triple
   }
 
-  /** Cells of which the pressure is not given, and their neighbours face to face: unknown's number, `WALL`, or −2 − opening. */
-  private system: { cells: Int32Array; near: Int32Array } | null = null
-  private equations(): { cells: Int32Array; near: Int32Array } {
+  /** Cells of which the pressure is not given, and the equation that it follows. */
+  private system: { cells: Int32Array; laplace: CellLaplace } | null = null
+  private equations(): { cells: Int32Array; laplace: CellLaplace } {
     if (this.system) return this.system
     const { flow, wet } = this
     const opening = this.stamp.fill(-1)
@@ -211,67 +211,25 @@ class Rooms {
     cells.forEach((c, i) => {
       SIDES.forEach((k, side) => {
         const m = flow.neighbour(c, k)
-        if (m >= 0 && wet[m]) near[i * SIDES.length + side] = opening[m]! >= 0 ? -2 - opening[m]! : number[m]!
+        if (m >= 0 && wet[m]) near[i * SIDES.length + side] = opening[m]! >= 0 ? held(opening[m]!) : number[m]!
       })
     })
-    return (this.system = { cells: new Int32Array(cells), near })
+    return (this.system = { cells: new Int32Array(cells), laplace: new CellLaplace(near, SIDES.length) })
   }
 
-  /** Pressure per cell by preconditioned conjugate gradients, 1 where it enters, 0 at all other openings; NaN in the open. */
+  /** Pressure per cell, 1 where it enters and 0 at all other openings; NaN in the open. */
   pressure(enter: number): Float64Array {
     const { flow, wet } = this
-    const { cells, near } = this.equations()
-    const n = cells.length,
-      ways = SIDES.length
-    const x = new Float64Array(n).fill(0.5),
-      r = new Float64Array(n),
-      q = new Float64Array(n),
-      z = new Float64Array(n)
-    let rr = 0
-    for (let i = 0; i < n; i++) {
-      for (let k = i * ways; k < (i + 1) * ways; k++) {
-        const m = near[k]!
-        if (m >= 0) r[i]! += x[m]! - x[i]!
-        else if (m !== WALL) r[i]! += (-2 - m === enter ? 1 : 0) - x[i]!
-      }
-      rr += r[i]! * r[i]!
-    }
-    const factor = (this.factor ??= incompleteCholesky(near, n, ways))
-    const enough = 1e-14 * Math.max(1, rr)
-    let rz = precondition(factor, near, ways, r, z)
-    const d = z.slice()
-    for (let step = 0; step < 1500 && rr > enough; step++) {
-      let dq = 0
-      for (let i = 0; i < n; i++) {
-        let sum = 0
-        for (let k = i * ways; k < (i + 1) * ways; k++) {
-          const m = near[k]!
-          if (m >= 0) sum += d[i]! - d[m]!
-          else if (m !== WALL) sum += d[i]!
-        }
-        q[i] = sum
-        dq += d[i]! * sum
-      }
-      if (!(dq > 0)) break
-      const a = rz / dq
-      rr = 0
-      for (let i = 0; i < n; i++) {
-        x[i]! += a * d[i]!
-        r[i]! -= a * q[i]!
-        rr += r[i]! * r[i]!
-      }
-      const next = precondition(factor, near, ways, r, z)
-      for (let i = 0; i < n; i++) d[i] = z[i]! + (next / rz) * d[i]!
-      rz = next
-    }
+    const { cells, laplace } = this.equations()
     const p = new Float64Array(flow.count).fill(NaN)
     this.openings.forEach((list, o) => {
       for (const c of list) if (wet[c]) p[c] = o === enter ? 1 : 0
     })
-    for (let i = 0; i < n; i++) p[cells[i]!] = x[i]!
+    laplace.potential(enter).forEach((v, i) => {
+      p[cells[i]!] = v
+    })
     return p
   }
-  private factor: Float64Array | null = null
 
   /** 1 for cells of cavities through which next to nothing flows. */
   stillCells(p: Float64Array): Uint8Array {
@@ -322,57 +280,4 @@ class Rooms {
     }
     return out
   }
-}
-
-/** Share of what the factor drops that is put back on its diagonal, and the share of a diagonal below which that is not done. */
-const MODIFIED = 0.97,
-  SAFE = 0.25
-
-/**
- * Modified incomplete Cholesky factor with no fill of the cells' Laplacian (Bridson 2015, chapter 5): takes a fifth of the steps
- * that conjugate gradients need without it.
- *
- * @param near neighbours of each cell, numbered in the order of elimination; below 0 where there is none
- * @returns one over each diagonal entry of the factor
- */
-function incompleteCholesky(near: Int32Array, n: number, ways: number): Float64Array {
-  const inverse = new Float64Array(n),
-    later = new Uint8Array(n)
-  for (let i = 0; i < n; i++) {
-    let diagonal = 0,
-      e = 0
-    for (let k = i * ways; k < (i + 1) * ways; k++) {
-      const m = near[k]!
-      if (m === WALL) continue
-      diagonal++
-      if (m > i) later[i]!++
-      else if (m >= 0) e += inverse[m]! ** 2 * (1 + MODIFIED * (later[m]! - 1))
-    }
-    e = diagonal - e
-    inverse[i] = 1 / Math.sqrt(e < SAFE * diagonal ? Math.max(1, diagonal) : e)
-  }
-  return inverse
-}
-
-/** z = M⁻¹ r by that factor, forward and back. @returns r · z */
-function precondition(inverse: Float64Array, near: Int32Array, ways: number, r: Float64Array, z: Float64Array): number {
-  for (let i = 0; i < z.length; i++) {
-    let sum = r[i]!
-    for (let k = i * ways; k < (i + 1) * ways; k++) {
-      const m = near[k]!
-      if (m >= 0 && m < i) sum += inverse[m]! * z[m]!
-    }
-    z[i] = sum * inverse[i]!
-  }
-  let dot = 0
-  for (let i = z.length - 1; i >= 0; i--) {
-    let sum = 0
-    for (let k = i * ways; k < (i + 1) * ways; k++) {
-      const m = near[k]!
-      if (m > i) sum += z[m]!
-    }
-    z[i] = (z[i]! + inverse[i]! * sum) * inverse[i]!
-    dot += r[i]! * z[i]!
-  }
-  return dot
 }
