@@ -5,7 +5,7 @@
 export default {
   testRunner: 'vitest',
   plugins: ['@stryker-mutator/vitest-runner'],
-  vitest: { configFile: 'vitest.config.ts', related: true },
+  vitest: { configFile: 'bootstrap/mutants.vitest.config.ts', related: true },
   mutate: ['core/plan/**/*.ts', 'core/print/support/**/*.ts', 'core/paint/recipes/**/*.ts', '!core/**/*.test.ts'],
   // Names and words of what is made up are not what is tested.
   mutator: { excludedMutations: ['StringLiteral', 'ObjectLiteral'] },

@@ -129,15 +129,15 @@ test('cast full, holes, plugs; kept clean, supported by another school, learned 
       [page.locator('svg .bed'), parts.nth(0), parts.nth(1)].map(async (l) => (await l.boundingBox())!),
     )
     // The one farther to the right is pulled as far as the plate's edge lets it.
-    const right = a!.x > b!.x ? a! : b!
+    const [right, other] = a!.x > b!.x ? [a!, b!] : [b!, a!]
     const [x, y] = [right.x + right.width / 2, right.y + right.height / 2]
     const by = bed!.x + bed!.width - right.x - right.width - 8
     expect(by).toBeGreaterThan(10)
     await page.mouse.move(x, y)
     await page.mouse.down()
     await page.mouse.move(x + by / 2, y)
-    // Halfway over the other it would meet it, and that is said.
-    await page.mouse.move(x - right.width / 2, y)
+    // Over the other it would meet it, and that is said.
+    await page.mouse.move(other.x + other.width / 2, other.y + other.height / 2)
     await expect(page.getByText('There it meets skittle.')).toBeVisible()
     await page.mouse.move(x + by, y)
     await page.mouse.up()

@@ -25,8 +25,11 @@ export interface AdhesiveAdvice {
   others: { material: BenchMaterial; against: string }[]
 }
 
-/** s to bring two parts together and line them up: a face of 4 cm² takes as long as one's hands need, a larger one longer. */
-const placing = (area: number): number => Math.max(4, Math.min(120, area / 20))
+/**
+ * s to bring two parts together and line them up, whole ones: a face of 4 cm² takes as long as one's hands need, a larger one
+ * longer.
+ */
+const placing = (area: number): number => Math.round(Math.max(4, Math.min(120, area / 20)))
 
 /**
  * The adhesive for a joint: it must bridge the gap, leave time to line up, bear the bending in peel (σ = 32 M/(π d³) on a
@@ -70,7 +73,7 @@ function against(m: BenchMaterial, n: JointNeeds, stress: number, waiting: numbe
   if (stress > m.strength)
     return `It is trusted with ${m.strength} N/mm² in peel; the joint asks for ${stress.toFixed(1)}. Pin it.`
   if ((m.working ?? Infinity) < placing(n.area))
-    return `It grabs after ${m.working} s; lining up ${(n.area / 100).toFixed(1)} cm² takes ${Math.round(placing(n.area))} s.`
+    return `It grabs after ${m.working} s; lining up ${(n.area / 100).toFixed(1)} cm² takes ${placing(n.area)} s.`
   // Cyanoacrylate is glass between things that move against each other.
   if (n.mixed && m.id.startsWith('ca')) return 'It is brittle, and the two parts are of different stuff.'
   if (waiting > n.hurry) return `It takes ${Math.round(waiting / 60)} min to be let go; there is no time for that.`
