@@ -11,7 +11,9 @@ import { useTimers } from '../stores/timers'
 import CoatPair from './bench/CoatPair.vue'
 import { useBigButton } from './bench/useBigButton'
 import TimerTray from '../shell/TimerTray.vue'
+import type { TimerRecord } from '../../contract/bench'
 import type { PlanStepRecord } from '../../contract/plan'
+import { messageOf } from '../api'
 
 const route = useRoute(),
   router = useRouter()
@@ -26,13 +28,19 @@ watch(
     usePiece()
       .open(v)
       .catch((e: unknown) => {
-        fault.value = e instanceof Error ? e.message : String(e)
+        fault.value = messageOf(e)
       })
   },
   { immediate: true },
 )
 const timers = useTimers(),
   outbox = useOutbox()
+async function stopClock(t: TimerRecord): Promise<void> {
+  fault.value = ''
+  await timers.stop(t).catch((e: unknown) => {
+    fault.value = messageOf(e)
+  })
+}
 // Kept awake while the page is in front; the words on the screen say where the device does not allow it.
 const { isActive: awake, request } = useWakeLock()
 onMounted(() => void request('screen').catch(() => undefined))
@@ -184,7 +192,7 @@ useEventListener('keydown', keys)
       <p v-for="t in own" :key="t.id" class="running" role="timer">
         <b>{{ clock(timers.left(t)) }}</b>
         {{ { pot: 'until the mix sets', recoat: 'until the next coat', wait: 'of waiting are left' }[t.kind] }}
-        <button class="btn btn-lg btn-outline-light" @click="timers.stop(t)">Stop this clock</button>
+        <button class="btn btn-lg btn-outline-light" @click="stopClock(t)">Stop this clock</button>
       </p>
     </main>
     <main v-else-if="plan">

@@ -16,6 +16,12 @@ const props = withDefaults(
   { unit: '', step: 1, min: -Infinity, max: Infinity, digits: 2, source: '' },
 )
 const emit = defineEmits<{ 'update:modelValue': [value: number] }>()
+/** The limits as a sentence, those that there are. */
+const limits = (): string => {
+  const unit = props.unit ? ` ${props.unit}` : ''
+  if (props.min === -Infinity) return `At most ${props.max}${unit}.`
+  return props.max === Infinity ? `At least ${props.min}${unit}.` : `Between ${props.min} and ${props.max}${unit}.`
+}
 const show = (v: number): string => String(Number(v.toFixed(props.digits)))
 const text = ref(show(props.modelValue))
 const wrong = ref('')
@@ -37,7 +43,7 @@ function settle(): void {
     return
   }
   const bounded = Math.min(props.max, Math.max(props.min, v))
-  wrong.value = bounded !== v ? `Between ${props.min} and ${props.max} ${props.unit}.` : ''
+  wrong.value = bounded !== v ? limits() : ''
   text.value = show(bounded)
   if (bounded !== props.modelValue) emit('update:modelValue', bounded)
 }

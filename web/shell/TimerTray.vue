@@ -1,10 +1,12 @@
 <script setup lang="ts">
 import { ref } from 'vue'
+import { useAttempt } from '../composables/useAttempt'
 import { useTimers, words } from '../stores/timers'
 
 /** Clocks that ran out, said until somebody has heard. */
 defineProps<{ dark?: boolean }>()
 const timers = useTimers()
+const { busy, fault, attempt } = useAttempt()
 const asks = ref('Notification' in window && Notification.permission === 'default')
 async function ask(): Promise<void> {
   await Notification.requestPermission()
@@ -16,10 +18,16 @@ async function ask(): Promise<void> {
   <div v-if="timers.over.length > 0" class="tray" :class="{ dark }" role="alert">
     <p v-for="t in timers.over" :key="t.id" class="m-0">
       <b>{{ words(t) }}</b> <RouterLink :to="`/pieces/${t.pieceId}/plan`">{{ t.piece }}</RouterLink>
-      <button class="btn btn-sm ms-2" :class="dark ? 'btn-light btn-lg' : 'btn-primary'" @click="timers.heard(t)">
+      <button
+        class="btn btn-sm ms-2"
+        :class="dark ? 'btn-light btn-lg' : 'btn-primary'"
+        :disabled="busy"
+        @click="attempt(() => timers.heard(t))"
+      >
         Dismiss
       </button>
     </p>
+    <p v-if="fault" class="m-0">{{ fault }}</p>
     <button v-if="asks" class="btn btn-sm btn-quiet" @click="ask">
       Say it also while this page is in the background
     </button>

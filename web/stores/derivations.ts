@@ -9,7 +9,7 @@ import {
 } from '../../contract/derivations'
 import type { OperationRecord } from '../../contract/operations'
 import type { CheckKind } from '../../core/checks/registry'
-import { api, tell } from '../api'
+import { api, ApiProblem, tell } from '../api'
 import { useChanges } from './changes'
 
 /** A check of one kind. */
@@ -46,7 +46,14 @@ export const useDerivations = defineStore('derivations', () => {
   })
 
   async function refresh(key: string): Promise<void> {
-    note(await api(derivation, 'GET', `/derivations/${key}`))
+    try {
+      note(await api(derivation, 'GET', `/derivations/${key}`))
+    } catch (e) {
+      const d = known.get(key)
+      // While the server is away it is read again with the next news; any other answer stays, and nobody waits for it.
+      if (!d || !(e instanceof ApiProblem) || e.code === 'offline') return
+      Object.assign(d, { status: 'failed', problem: { code: e.code, message: e.message } })
+    }
   }
   function note(d: DerivationRecord): DerivationRecord {
     // A reply that was on its way must not undo a later one.
