@@ -97,12 +97,10 @@ describe('clocks', () => {
   })
   it('are announced once each', async () => {
     const shown: string[] = []
-    class Said {
-      static permission = 'granted'
-      constructor(title: string) {
-        shown.push(title)
-      }
+    function Said(title: string): void {
+      shown.push(title)
     }
+    Said.permission = 'granted'
     vi.stubGlobal('Notification', Said)
     await loaded(timer('1', 10), timer('2', 20, { kind: 'pot', title: 'Putty' }))
     pass(11)
