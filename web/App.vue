@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { useEventListener } from '@vueuse/core'
 import { onMounted, ref } from 'vue'
 import { RouterLink, RouterView, useRoute } from 'vue-router'
@@ -24,7 +25,6 @@ onMounted(() => {
 useEventListener('keydown', (e) => {
   const typing = e.target instanceof HTMLElement && e.target.closest('input, textarea, select')
   if (e.key === '?' && !typing) help.value = !help.value
-  if (e.key === 'Escape') help.value = false
 })
 // A file that misses the drop area must not replace the page.
 useEventListener(['dragover', 'drop'], (e) => e.preventDefault())
@@ -49,7 +49,7 @@ useEventListener(['dragover', 'drop'], (e) => e.preventDefault())
           ><span v-if="timers.running.length > 1" class="soft">+{{ timers.running.length - 1 }}</span></RouterLink
         >
         <span v-else class="shop soft">{{ stock.workshop?.name }}</span>
-        <button class="btn btn-sm btn-quiet" aria-label="Shortcuts" @click="help = true">?</button>
+        <BButton variant="quiet" size="sm" aria-label="Shortcuts" @click="help = true">?</BButton>
       </header>
       <TimerTray v-if="!route.meta.bare" />
       <p v-if="!changes.connected" class="offline" role="alert">
@@ -62,11 +62,11 @@ useEventListener(['dragover', 'drop'], (e) => e.preventDefault())
       </p>
       <p v-for="(r, i) in outbox.refused" :key="i" class="offline" role="alert">
         Not taken: {{ r.what }}. {{ r.why }}
-        <button class="btn btn-sm btn-light" @click="outbox.refused.splice(i, 1)">I have read it</button>
+        <BButton variant="light" size="sm" @click="outbox.refused.splice(i, 1)">I have read it</BButton>
       </p>
       <main class="place"><RouterView /></main>
       <JobStrip v-if="!route.meta.bare" />
-      <ShortcutSheet v-if="help" @close="help = false" />
+      <ShortcutSheet v-model="help" />
     </div>
   </BApp>
 </template>

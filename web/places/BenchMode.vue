@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { useEventListener, useWakeLock } from '@vueuse/core'
 import { computed, nextTick, onMounted, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
@@ -151,12 +152,12 @@ useEventListener('keydown', keys)
         >
         <span v-if="!awake" class="soft-dark">this screen may go dark</span>
       </span>
-      <RouterLink class="btn btn-lg btn-outline-light" :to="`/pieces/${id}/plan`">Leave bench mode</RouterLink>
+      <BButton variant="outline-light" size="lg" :to="`/pieces/${id}/plan`">Leave bench mode</BButton>
     </header>
     <TimerTray dark />
     <p v-if="fault" role="alert" class="fault">{{ fault }}</p>
     <p v-if="last" class="said">
-      Done: {{ last.title }}. <button class="btn btn-lg btn-outline-light" @click="takeBack">Not done after all</button>
+      Done: {{ last.title }}. <BButton variant="outline-light" size="lg" @click="takeBack">Not done after all</BButton>
     </p>
     <p v-if="said" class="said" role="status">{{ said }}</p>
     <section v-if="panel" class="panel" :aria-label="panel === 'problem' ? 'What is wrong' : 'Note'">
@@ -192,7 +193,7 @@ useEventListener('keydown', keys)
       <p v-for="t in own" :key="t.id" class="running" role="timer">
         <b>{{ clock(timers.left(t)) }}</b>
         {{ { pot: 'until the mix sets', recoat: 'until the next coat', wait: 'of waiting are left' }[t.kind] }}
-        <button class="btn btn-lg btn-outline-light" @click="stopClock(t)">Stop this clock</button>
+        <BButton variant="outline-light" size="lg" @click="stopClock(t)">Stop this clock</BButton>
       </p>
     </main>
     <main v-else-if="plan">

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, onBeforeUnmount, onMounted, ref } from 'vue'
 import { nextSpray } from '../../core/plan/scheduling/air'
 import { known, MEASURING, type Fact, type ScheduleFacts } from '../../core/findings/facts'
@@ -104,17 +105,17 @@ const feed = `${location.origin}/api/calendar.ics`
     <div class="middle scroll">
       <header class="head">
         <h1>Calendar</h1>
-        <button class="btn btn-sm btn-quiet" :disabled="from === 0" @click="from = Math.max(0, from - 7)">
+        <BButton variant="quiet" size="sm" :disabled="from === 0" @click="from = Math.max(0, from - 7)">
           Earlier
-        </button>
-        <button class="btn btn-sm btn-quiet" @click="from += 7">Later</button>
-        <button class="btn btn-sm btn-quiet" :disabled="!!store.improving" @click="store.improve()">
+        </BButton>
+        <BButton variant="quiet" size="sm" @click="from += 7">Later</BButton>
+        <BButton variant="quiet" size="sm" :disabled="!!store.improving" @click="store.improve()">
           {{
             store.improving
               ? `Optimising … ${duration(store.improving.from - store.improving.now)} better`
               : 'Optimise schedule'
           }}
-        </button>
+        </BButton>
         <a :href="feed" class="feed" title="Give this address to a calendar program: it asks again by itself">Feed</a>
       </header>
       <p v-if="store.fault || fault" role="alert" class="problem">{{ store.fault || fault }}</p>
@@ -131,9 +132,9 @@ const feed = `${location.origin}/api/calendar.ics`
                   : 'nothing to do'
             }}</span
           >
-          <button class="btn btn-sm btn-quiet" :disabled="busy" @click="attempt(() => store.rest(p))">
+          <BButton variant="quiet" size="sm" :disabled="busy" @click="attempt(() => store.rest(p))">
             {{ p.resting ? 'Resume' : 'Put on hold' }}
-          </button>
+          </BButton>
         </li>
       </ul>
       <p v-if="c && c.tasks.length === 0" class="soft">
@@ -165,10 +166,10 @@ const feed = `${location.origin}/api/calendar.ics`
         </p>
         <p class="my-1">{{ pushes }}</p>
         <div class="d-flex gap-2">
-          <button class="btn btn-sm btn-primary" :disabled="busy" @click="attempt(() => store.keep())">
+          <BButton variant="primary" size="sm" :disabled="busy" @click="attempt(() => store.keep())">
             Keep it so
-          </button>
-          <button class="btn btn-sm btn-quiet" @click="store.leave()">Put it back</button>
+          </BButton>
+          <BButton variant="quiet" size="sm" @click="store.leave()">Put it back</BButton>
         </div>
       </section>
       <StepPanel v-if="selected && !store.trial" :id="selected" @close="selected = null" />

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { PROCESSES, type Process } from '../../core/defaults/fit'
 import { closingBy, drawnClearance } from '../../core/fit/clearance'
 import type { Workshop } from '../../contract/workshop'
@@ -43,9 +44,9 @@ function measure(p: Process): void {
           Closes by {{ closingBy(rules[p].print).toFixed(3) }} mm a side: sliding parts are drawn
           {{ drawnClearance(rules[p].sliding, rules[p].print).toFixed(3) }} mm apart.
         </p>
-        <button type="button" class="btn btn-sm btn-quiet" @click="rules[p].print = null">Forget the print</button>
+        <BButton variant="quiet" size="sm" @click="rules[p].print = null">Forget the print</BButton>
       </template>
-      <button v-else type="button" class="btn btn-sm btn-quiet" @click="measure(p)">Enter a fit print</button>
+      <BButton v-else variant="quiet" size="sm" @click="measure(p)">Enter a fit print</BButton>
     </div>
   </section>
 </template>

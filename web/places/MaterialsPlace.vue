@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, onBeforeUnmount, onMounted, ref } from 'vue'
 import { z } from 'zod'
 import { material as materialSchema, shoppingRow, type MaterialRecord, type ShoppingRow } from '../../contract/stock'
@@ -100,14 +101,15 @@ const itemOf = (r: (typeof rows.value)[number]): Item<MaterialRecord> => r.item
             <td class="num">{{ r.m.reorder === null ? '' : amountText(r.m.unit, r.m.reorder) }}</td>
             <td class="num text-nowrap">
               <span v-if="r.words.length > 0" class="word me-2">{{ r.words.join(', ') }}</span>
-              <button
-                class="btn btn-sm btn-quiet"
+              <BButton
+                variant="quiet"
+                size="sm"
                 :aria-expanded="open === r.item.id"
                 :aria-label="`Open ${r.m.name}`"
                 @click="open = open === itemOf(r).id ? null : itemOf(r).id"
               >
                 {{ open === r.item.id ? 'Close' : 'Open' }}
-              </button>
+              </BButton>
             </td>
           </tr>
         </tbody>
@@ -117,7 +119,7 @@ const itemOf = (r: (typeof rows.value)[number]): Item<MaterialRecord> => r.item
         they are done.
       </p>
       <div class="d-flex flex-wrap gap-2 mt-3">
-        <button class="btn btn-sm btn-primary" :disabled="busy" @click="add()">Add a material</button>
+        <BButton variant="primary" size="sm" :disabled="busy" @click="add()">Add a material</BButton>
         <CsvList words="materials" />
       </div>
     </div>
@@ -141,11 +143,11 @@ const itemOf = (r: (typeof rows.value)[number]): Item<MaterialRecord> => r.item
             }}{{ r.spoils > 0 ? `, ${amountText(r.unit, r.spoils)} will not keep until then` : ''
             }}{{ r.by ? `; from ${day(r.by)}` : '' }}{{ r.pieces.length > 0 ? ` for ${r.pieces.join(', ')}` : '' }}.
           </p>
-          <button v-if="!r.itemId && !r.what.startsWith('paint:')" class="btn btn-sm btn-quiet" @click="adopt(r)">
+          <BButton v-if="!r.itemId && !r.what.startsWith('paint:')" variant="quiet" size="sm" @click="adopt(r)">
             Put it in stock
-          </button>
+          </BButton>
         </article>
-        <button v-if="list?.length" class="btn btn-sm btn-quiet mt-2" @click="giveOut">Give it out as a list</button>
+        <BButton v-if="list?.length" variant="quiet" size="sm" class="mt-2" @click="giveOut">Export CSV</BButton>
       </section>
     </aside>
   </div>

@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { BFormSelect } from 'bootstrap-vue-next/components/BFormSelect'
+import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, onMounted, ref } from 'vue'
 import { useRoute } from 'vue-router'
 import { labOfPaint } from '../../core/paint/recipes/stockPaint'
@@ -53,10 +55,8 @@ const hexOf = (id: string): string => {
 const free = computed(() =>
   stock.paints.filter((p) => BINDER[p.kind] !== undefined && !mixing.drops.some((d) => d.id === p.id)),
 )
-function addPaint(e: Event): void {
-  const s = e.target as HTMLSelectElement
-  if (s.value) mixing.set(s.value, 1)
-  s.value = ''
+function addPaint(id: unknown): void {
+  if (typeof id === 'string' && id !== '') mixing.set(id, 1)
 }
 const binders = computed(
   () => new Set(mixing.laid.flatMap((d) => BINDER[byId.value.get(d.id)?.kind ?? 'varnish'] ?? [])),
@@ -89,9 +89,9 @@ const verdict = computed(() => {
             empty="none yet: L / a / b"
             @change="mixing.target = $event"
           />
-          <button class="btn btn-sm btn-quiet mt-1" :aria-pressed="reading" @click="reading = !reading">
+          <BButton variant="quiet" size="sm" class="mt-1" :aria-pressed="reading" @click="reading = !reading">
             Read it off a photo
-          </button>
+          </BButton>
         </div>
         <div class="match" :style="{ background: mixing.target ? labToHex(mixing.target) : 'var(--paper-sunk)' }">
           <div v-if="mixing.drawn" :style="{ background: mixing.drawn.hex }" />
@@ -125,10 +125,17 @@ const verdict = computed(() => {
           <span v-if="stock.workshop && stock.paints.length === 0" class="soft"
             >No paint is in stock. <RouterLink to="/stock/paints">Add paints</RouterLink> to mix them.</span
           >
-          <select v-else class="form-select form-select-sm w-auto" aria-label="Add a paint" @change="addPaint">
+          <BFormSelect
+            v-else
+            size="sm"
+            class="w-auto"
+            :model-value="''"
+            aria-label="Add a paint"
+            @update:model-value="addPaint"
+          >
             <option value="">+ add a paint</option>
             <option v-for="p in free" :key="p.id" :value="p.id">{{ p.name }}{{ p.opened ? ' (open)' : '' }}</option>
-          </select>
+          </BFormSelect>
           <span v-if="stock.paints.length > 0" class="soft"
             >{{ mixing.total }} drops{{
               mixing.drops.length === 0 ? ': add paints, or set a target and choose one of the recipes found' : ''

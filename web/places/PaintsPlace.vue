@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { BFormSelect } from 'bootstrap-vue-next/components/BFormSelect'
+import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, onMounted, ref, watch } from 'vue'
 import { z } from 'zod'
 import { labOfPaint, plainPaints, stockPaint } from '../../core/paint/recipes/stockPaint'
@@ -76,16 +78,16 @@ const add = (): Promise<void> =>
           placeholder="Find by name"
           aria-label="Find by name"
         />
-        <select v-model="kind" class="form-select form-select-sm w-auto" aria-label="Only of this kind">
+        <BFormSelect v-model="kind" size="sm" class="w-auto" aria-label="Only of this kind">
           <option value="">all kinds</option>
           <option v-for="k in PAINT_KINDS" :key="k">{{ k }}</option>
-        </select>
-        <select v-model="order" class="form-select form-select-sm w-auto" aria-label="Order">
+        </BFormSelect>
+        <BFormSelect v-model="order" size="sm" class="w-auto" aria-label="Order">
           <option value="colour">by colour</option>
           <option value="name">by name</option>
-        </select>
+        </BFormSelect>
         <span class="soft flex-grow-1">{{ shown.length }} paints</span>
-        <button class="btn btn-sm btn-primary" :disabled="busy" @click="add">Add a paint</button>
+        <BButton variant="primary" size="sm" :disabled="busy" @click="add">Add a paint</BButton>
         <CsvList words="paints" />
       </div>
       <p v-if="stock.paints.length === 0" class="soft">

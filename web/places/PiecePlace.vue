@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { useEventListener } from '@vueuse/core'
 import { computed, ref, watch } from 'vue'
 import { RouterView, useRoute, useRouter } from 'vue-router'
@@ -81,40 +82,42 @@ useEventListener('keydown', keys)
       <div class="title-row">
         <h1 class="text-truncate" :title="store.piece?.name">{{ store.piece?.name ?? '…' }}</h1>
         <span class="d-flex gap-1">
-          <button
-            class="btn btn-sm btn-quiet"
+          <BButton
+            variant="quiet"
+            size="sm"
             :disabled="store.history.length === 0"
             title="Undo (u)"
             @click="store.undo()"
           >
             Undo
-          </button>
-          <button
-            class="btn btn-sm btn-quiet"
+          </BButton>
+          <BButton
+            variant="quiet"
+            size="sm"
             :disabled="store.undone.length === 0"
             title="Redo (shift u)"
             @click="store.redo()"
           >
             Redo
-          </button>
+          </BButton>
         </span>
       </div>
       <div v-if="(store.piece?.partList.length ?? 0) > 1" class="parts">
-        <button
+        <BButton
           v-for="(p, i) in store.piece!.partList"
           :key="p.id"
-          class="btn btn-sm"
-          :class="store.part?.id === p.id ? 'btn-primary' : 'btn-quiet'"
+          :variant="store.part?.id === p.id ? 'primary' : 'quiet'"
+          size="sm"
           @click="store.partIndex = i"
         >
           {{ p.name }}
-        </button>
+        </BButton>
       </div>
       <p v-for="r in refused" :key="r" class="refused" role="alert">
-        {{ r }} <button class="btn btn-sm btn-quiet" @click="refused = refused.filter((x) => x !== r)">Close</button>
+        {{ r }} <BButton variant="quiet" size="sm" @click="refused = refused.filter((x) => x !== r)">Close</BButton>
       </p>
       <p v-if="store.problem" class="refused stays" role="alert">
-        {{ store.problem }} <button class="btn btn-sm btn-quiet" @click="store.problem = null">Close</button>
+        {{ store.problem }} <BButton variant="quiet" size="sm" @click="store.problem = null">Close</BButton>
       </p>
       <RouterView v-if="store.piece" :key="`${id}-${String(route.name)}-${store.part?.id}`" />
     </aside>

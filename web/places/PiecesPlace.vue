@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { daysBetween } from '../../core/math/wallClock'
 import { useStock } from '../stores/stock'
 import { onBeforeUnmount, onMounted, ref } from 'vue'
@@ -81,13 +82,13 @@ const due = (p: Summary): string => {
           required
           maxlength="120"
         />
-        <button class="btn btn-sm btn-primary text-nowrap">New piece</button>
+        <BButton variant="primary" size="sm" class="text-nowrap">New piece</BButton>
       </form>
     </div>
     <p v-if="fault" role="alert" class="text-danger">{{ fault }}</p>
     <p v-if="binned" class="sheet p-2 px-3">
       “{{ binned.name }}” is in the bin for 30 days.
-      <button class="btn btn-sm btn-quiet" @click="restore">Take it back</button>
+      <BButton variant="quiet" size="sm" @click="restore">Take it back</BButton>
     </p>
     <p v-if="pieces?.length === 0" class="soft">
       Nothing here yet. Name a piece above, then drop a sculpt file onto it: Undercut measures it first.
@@ -114,7 +115,7 @@ const due = (p: Summary): string => {
           <dt>bench steps done</dt>
           <dd>{{ p.done }}</dd>
         </dl>
-        <button class="btn btn-sm btn-quiet" :aria-label="`Put ${p.name} in the bin`" @click="bin(p)">Bin</button>
+        <BButton variant="quiet" size="sm" :aria-label="`Put ${p.name} in the bin`" @click="bin(p)">Bin</BButton>
       </li>
     </ul>
   </div>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, ref } from 'vue'
 import { z } from 'zod'
 import { CAUTIONS } from '../../core/plan/materials/cautions'
@@ -72,7 +73,7 @@ const day = (at: string): string => new Date(at).toLocaleDateString(undefined, {
     <aside class="list scroll">
       <h1>Practice</h1>
       <p class="soft">On a failed print, or on the body made for it: a plate with a field for each exercise.</p>
-      <button class="btn btn-quiet mb-3" :disabled="busy" @click="body">Practice body (STL)</button>
+      <BButton variant="quiet" class="mb-3" :disabled="busy" @click="body">Practice body (STL)</BButton>
       <button
         v-for="e in EXERCISES"
         :key="e.id"
@@ -121,7 +122,7 @@ const day = (at: string): string => new Date(at).toLocaleDateString(undefined, {
             aria-label="Photo of the try"
             @change="photo = ($event.target as HTMLInputElement).files?.[0] ?? null"
           />
-          <button class="btn btn-primary text-nowrap" :disabled="busy">Write it down</button>
+          <BButton variant="primary" class="text-nowrap" :disabled="busy">Write it down</BButton>
         </div>
         <p v-if="fault" role="alert" class="problem mt-2 mb-0">{{ fault }}</p>
       </form>

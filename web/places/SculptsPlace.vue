@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { BFormSelect } from 'bootstrap-vue-next/components/BFormSelect'
+import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, onMounted, ref } from 'vue'
 import { RouterLink, useRouter } from 'vue-router'
 import { arranged, piece as pieceSchema } from '../../contract/pieces'
@@ -89,7 +91,7 @@ function drop(e: DragEvent): void {
           placeholder="Name, tag, origin, licence"
           aria-label="Find a sculpt"
         />
-        <button class="btn btn-sm btn-primary text-nowrap" @click="picker?.click()">Add files</button>
+        <BButton variant="primary" size="sm" class="text-nowrap" @click="picker?.click()">Add files</BButton>
         <input
           ref="picker"
           type="file"
@@ -101,27 +103,27 @@ function drop(e: DragEvent): void {
         />
       </div>
       <div v-if="tags.length > 0" class="d-flex flex-wrap gap-1 mb-3">
-        <button
+        <BButton
           v-for="t in tags"
           :key="t"
-          class="btn btn-sm"
-          :class="tag === t ? 'btn-primary' : 'btn-quiet'"
+          :variant="tag === t ? 'primary' : 'quiet'"
+          size="sm"
           :aria-pressed="tag === t"
           @click="tag = tag === t ? null : t"
         >
           {{ t }}
-        </button>
+        </BButton>
       </div>
       <p v-if="sculpts.problem || fault" role="alert" class="text-danger">{{ sculpts.problem || fault }}</p>
       <p v-if="binned" class="sheet p-2 px-3">
         “{{ binned.name }}” is in the bin for 30 days; pieces that use it keep it.
-        <button class="btn btn-sm btn-quiet" @click="takeBack">Take it back</button>
+        <BButton variant="quiet" size="sm" @click="takeBack">Take it back</BButton>
       </p>
       <p v-for="i in sculpts.arriving" :key="i.id" class="sheet p-2 px-3">
         <template v-if="i.status === 'waiting'">{{ i.fileName }} is being read …</template>
         <span v-else role="alert"
           >{{ i.problem?.message }}
-          <button class="btn btn-sm btn-quiet" @click="sculpts.dismiss(i.id)">Dismiss</button></span
+          <BButton variant="quiet" size="sm" @click="sculpts.dismiss(i.id)">Dismiss</BButton></span
         >
       </p>
       <p v-if="shown.length === 0" class="soft">
@@ -173,13 +175,9 @@ function drop(e: DragEvent): void {
         /></label>
         <label class="d-block mb-2"
           >Prints of it
-          <select
-            class="form-select form-select-sm"
-            :value="chosen.maySell"
-            @change="set({ maySell: ($event.target as HTMLSelectElement).value as 'ask' })"
-          >
+          <BFormSelect size="sm" :model-value="chosen.maySell" @update:model-value="set({ maySell: $event as 'ask' })">
             <option v-for="(w, k) in MAY_SELL" :key="k" :value="k">{{ w }}</option>
-          </select></label
+          </BFormSelect></label
         >
         <label class="d-block mb-2"
           >What was agreed<DraftInput
@@ -200,16 +198,16 @@ function drop(e: DragEvent): void {
         </ul>
         <label class="d-block mb-2"
           ><span class="soft small">It is the next edition of</span>
-          <select
-            class="form-select form-select-sm"
-            value=""
-            @change="sculpts.setEdition(chosen, ($event.target as HTMLSelectElement).value || null)"
+          <BFormSelect
+            size="sm"
+            :model-value="''"
+            @update:model-value="sculpts.setEdition(chosen, String($event) || null)"
           >
             <option value="">
               {{ sculpts.editions(chosen.family).length > 1 ? 'choose, or none' : 'no other sculpt' }}
             </option>
             <option v-for="o in others" :key="o.id" :value="o.id">{{ o.name }}</option>
-          </select></label
+          </BFormSelect></label
         >
         <h3 class="mt-3 mb-1">Used in</h3>
         <ul class="list-unstyled mb-3">
@@ -219,8 +217,8 @@ function drop(e: DragEvent): void {
           <li v-if="chosen.usedIn.length === 0" class="soft">no piece yet</li>
         </ul>
         <div class="d-flex gap-2">
-          <button class="btn btn-sm btn-primary" @click="newPiece(chosen)">New piece from it</button>
-          <button class="btn btn-sm btn-quiet" @click="bin(chosen)">Bin</button>
+          <BButton variant="primary" size="sm" @click="newPiece(chosen)">New piece from it</BButton>
+          <BButton variant="quiet" size="sm" @click="bin(chosen)">Bin</BButton>
         </div>
       </template>
       <p v-else class="soft">

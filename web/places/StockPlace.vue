@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { BFormSelect } from 'bootstrap-vue-next/components/BFormSelect'
+import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, onMounted, ref } from 'vue'
 import { plateSize } from '../../core/print/slice/printer'
 import { resin as resinSchema } from '../../contract/stock'
@@ -95,38 +97,42 @@ const shelf = (r: (typeof stock.resins)[number], v: string): Promise<void> =>
           <td class="num">{{ p.pixelsX }} × {{ p.pixelsY }}</td>
           <td class="num">{{ (p.pitchX * 1000).toFixed(1) }}</td>
           <td class="num">
-            <select
-              class="form-select form-select-sm d-inline-block w-auto"
-              :value="p.layerHeight"
+            <BFormSelect
+              size="sm"
+              class="d-inline-block w-auto"
+              :model-value="p.layerHeight"
               :aria-label="`Layer height of ${p.name}`"
-              @change="layer(p, ($event.target as HTMLSelectElement).value)"
+              @update:model-value="layer(p, String($event))"
             >
               <option v-for="h in [0.025, 0.03, 0.04, 0.05, 0.08, 0.1]" :key="h" :value="h">{{ h }}</option>
-            </select>
+            </BFormSelect>
           </td>
           <td class="num">{{ (p.liftTime + p.retractTime + p.restTime).toFixed(1) }}</td>
           <td class="num">
-            <button
-              class="btn btn-sm btn-quiet me-1"
+            <BButton
+              variant="quiet"
+              size="sm"
+              class="me-1"
               :aria-expanded="editing === p.id"
               :aria-label="`Figures of ${p.name}`"
               @click="editing = editing === p.id ? null : p.id"
             >
               Figures
-            </button>
-            <button
-              class="btn btn-sm btn-quiet"
+            </BButton>
+            <BButton
+              variant="quiet"
+              size="sm"
               :aria-expanded="calibrating === p.id"
               @click="calibrating = calibrating === p.id ? null : p.id"
             >
               {{ calibrating === p.id ? 'Close' : 'Calibrate' }}
-            </button>
+            </BButton>
           </td>
         </tr>
       </tbody>
     </table>
     <p>
-      <button class="btn btn-sm btn-quiet" @click="addNew('printer')">Add a printer</button>
+      <BButton variant="quiet" size="sm" @click="addNew('printer')">Add a printer</BButton>
     </p>
     <FiguresPanel
       v-if="editedPrinter"
@@ -177,27 +183,30 @@ const shelf = (r: (typeof stock.resins)[number], v: string): Promise<void> =>
             />
           </td>
           <td class="num">
-            <button
-              class="btn btn-sm btn-quiet me-1"
+            <BButton
+              variant="quiet"
+              size="sm"
+              class="me-1"
               :aria-expanded="editing === r.id"
               :aria-label="`Figures of ${r.name}`"
               @click="editing = editing === r.id ? null : r.id"
             >
               Figures
-            </button>
-            <button
-              class="btn btn-sm btn-quiet"
+            </BButton>
+            <BButton
+              variant="quiet"
+              size="sm"
               :aria-expanded="bottles === r.id"
               @click="bottles = bottles === r.id ? null : r.id"
             >
               {{ bottles === r.id ? 'Close' : 'Bottles' }}
-            </button>
+            </BButton>
           </td>
         </tr>
       </tbody>
     </table>
     <p>
-      <button class="btn btn-sm btn-quiet" @click="addNew('resin')">Add a resin</button>
+      <BButton variant="quiet" size="sm" @click="addNew('resin')">Add a resin</BButton>
     </p>
     <FiguresPanel v-if="editedResin" :key="editedResin.id" kind="resin" :item="editedResin" @gone="editing = null" />
     <BottlePanel v-if="counted" :key="counted.id" :resin="counted" />

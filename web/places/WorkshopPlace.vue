@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { BFormSelect } from 'bootstrap-vue-next/components/BFormSelect'
+import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, ref, shallowRef, watch } from 'vue'
 import type { Workshop } from '../../contract/workshop'
 import { SCHOOLS, type School } from '../../core/defaults/plan'
@@ -74,7 +76,7 @@ const choose = (s: School, v: string): void => {
   <form v-if="form" class="place scroll" @submit.prevent="save">
     <div class="d-flex gap-3 align-items-center mb-3">
       <h1>Workshop</h1>
-      <button class="btn btn-sm btn-primary">Save</button
+      <BButton variant="primary" size="sm">Save</BButton
       ><span v-if="saved && !unsaved" role="status" class="soft">Saved.</span
       ><span v-if="fault" role="alert" class="text-danger">{{ fault }}</span>
     </div>
@@ -114,10 +116,10 @@ const choose = (s: School, v: string): void => {
         />
         <label class="d-block mb-2"
           >Sprayed
-          <select v-model="form.spraysIn" class="form-select form-select-sm">
+          <BFormSelect v-model="form.spraysIn" size="sm">
             <option value="room">in the room</option>
             <option value="open">in the open</option>
-          </select></label
+          </BFormSelect></label
         >
         <label class="d-block mb-2"
           >Time zone<input
@@ -148,13 +150,9 @@ const choose = (s: School, v: string): void => {
         </p>
         <label v-for="(s, key) in SCHOOLS" :key="key" class="d-block mb-2"
           >{{ s.question }}
-          <select
-            class="form-select form-select-sm"
-            :value="form.schools[key]"
-            @change="choose(key, ($event.target as HTMLSelectElement).value)"
-          >
+          <BFormSelect size="sm" :model-value="form.schools[key]" @update:model-value="choose(key, String($event))">
             <option v-for="(words, v) in s.choices" :key="v" :value="v">{{ words }}</option>
-          </select></label
+          </BFormSelect></label
         >
       </section>
       <ClearanceTable v-model="form.clearances" />

@@ -1,4 +1,5 @@
 <script setup lang="ts" generic="A extends Act">
+import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, ref } from 'vue'
 import { CircleCheck, Info, OctagonAlert, TriangleAlert } from 'lucide-vue-next'
 import { ranked, type Finding } from '../../core/findings/finding'
@@ -96,19 +97,20 @@ const press = (fix: Fix<A>): void => {
       <p class="sentence">{{ f.sentence }}</p>
       <p v-if="open === f.id" class="how">{{ f.how }}</p>
       <div class="d-flex gap-2 flex-wrap">
-        <button v-if="f.places.length > 0" class="btn btn-sm btn-quiet" @click="showNext(f)">
+        <BButton v-if="f.places.length > 0" variant="quiet" size="sm" @click="showNext(f)">
           Show me{{ f.places.length > 1 ? ` (${(at[f.id] ?? -1) + 1 || 1} of ${f.places.length})` : '' }}
-        </button>
-        <button
+        </BButton>
+        <BButton
           v-for="x in f.fixes"
           :key="x.act"
-          class="btn btn-sm btn-primary"
+          variant="primary"
+          size="sm"
           :title="refusal(x) ?? x.effect"
           :disabled="refusal(x) !== null"
           @click="press(x)"
         >
           {{ x.label }}
-        </button>
+        </BButton>
       </div>
       <p v-if="f.fixes.length === 1" class="effect soft">{{ refusal(f.fixes[0]!) ?? f.fixes[0]!.effect }}</p>
       <p v-else-if="f.fixes.some((x) => refusal(x))" class="effect soft">

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed } from 'vue'
 import { useDerivations } from '../stores/derivations'
 
@@ -83,7 +84,7 @@ const jobs = computed(() => derivations.busy.filter((d) => d.kind !== 'display')
       <span>{{ WORDS[d.kind] ?? d.kind }}</span>
       <span class="bar"><span :style="{ width: `${Math.round(d.progress * 100)}%` }" /></span>
       <span class="num soft percent">{{ d.status === 'waiting' ? 'waits' : `${Math.round(d.progress * 100)} %` }}</span>
-      <button class="btn btn-sm btn-quiet" @click="derivations.cancel(d.key)">Cancel</button>
+      <BButton variant="quiet" size="sm" @click="derivations.cancel(d.key)">Cancel</BButton>
     </div>
     <span v-if="jobs.length > 3" class="soft">and {{ jobs.length - 3 }} more</span>
   </footer>

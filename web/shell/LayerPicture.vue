@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { useElementSize } from '@vueuse/core'
 import { computed, ref } from 'vue'
 import { pointerDrag } from '../composables/pointerDrag'
@@ -107,12 +108,12 @@ function key(e: KeyboardEvent): void {
       ><slot /><template v-if="read">{{ $slots.default ? ' · ' : '' }}{{ read }}</template></span
     >
     <span class="tools">
-      <button class="btn btn-sm btn-quiet" :aria-pressed="scale === 1" @click="nearer(1 / now)" @pointerdown.stop>
+      <BButton variant="quiet" size="sm" :aria-pressed="scale === 1" @click="nearer(1 / now)" @pointerdown.stop>
         Pixel by pixel
-      </button>
-      <button v-if="scale !== null" class="btn btn-sm btn-quiet" @click="scale = null" @pointerdown.stop>
+      </BButton>
+      <BButton v-if="scale !== null" variant="quiet" size="sm" @click="scale = null" @pointerdown.stop>
         All of it
-      </button>
+      </BButton>
     </span>
   </div>
 </template>

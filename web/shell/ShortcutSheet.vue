@@ -1,8 +1,7 @@
 <script setup lang="ts">
-import { onMounted, ref } from 'vue'
-const emit = defineEmits<{ close: [] }>()
-const close = ref<HTMLButtonElement | null>(null)
-onMounted(() => close.value?.focus())
+import { BModal } from 'bootstrap-vue-next/components/BModal'
+
+const open = defineModel<boolean>({ required: true })
 const KEYS = [
   ['?', 'this sheet'],
   ['1 … 9, 0', 'the first ten stages of the piece, in working order'],
@@ -17,29 +16,14 @@ const KEYS = [
 </script>
 
 <template>
-  <div class="veil" role="dialog" aria-modal="true" aria-label="Shortcuts" @click.self="emit('close')">
-    <div class="sheet p-4">
-      <h2 class="mb-3">Shortcuts</h2>
-      <dl class="facts">
-        <template v-for="[k, what] in KEYS" :key="k"
-          ><dt>
-            <kbd>{{ k }}</kbd>
-          </dt>
-          <dd class="text-start">{{ what }}</dd></template
-        >
-      </dl>
-      <button ref="close" class="btn btn-sm btn-primary mt-3" @click="emit('close')">Close</button>
-    </div>
-  </div>
+  <BModal v-model="open" title="Shortcuts" ok-only ok-title="Close" ok-variant="primary" button-size="sm" centered>
+    <dl class="facts">
+      <template v-for="[k, what] in KEYS" :key="k"
+        ><dt>
+          <kbd>{{ k }}</kbd>
+        </dt>
+        <dd class="text-start">{{ what }}</dd></template
+      >
+    </dl>
+  </BModal>
 </template>
-
-<style scoped>
-.veil {
-  position: fixed;
-  inset: 0;
-  background: #0006;
-  display: grid;
-  place-items: center;
-  z-index: 50;
-}
-</style>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed } from 'vue'
 import { X } from 'lucide-vue-next'
 import type { OperationRecord } from '../../contract/operations'
@@ -24,14 +25,15 @@ const steps = computed(() =>
             >: {{ s.derivation.problem?.message }}</span
           ></span
         >
-        <button
-          class="btn btn-sm btn-quiet"
+        <BButton
+          variant="quiet"
+          size="sm"
           :aria-label="`Take back: ${operationWords(s.op)}`"
           title="Take this back"
           @click="store.removeAt(s.index)"
         >
           <X :size="14" aria-hidden="true" />
-        </button>
+        </BButton>
       </li>
     </ol>
   </section>

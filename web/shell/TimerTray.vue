@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { ref } from 'vue'
 import { useAttempt } from '../composables/useAttempt'
 import { useTimers, words } from '../stores/timers'
@@ -18,19 +19,20 @@ async function ask(): Promise<void> {
   <div v-if="timers.over.length > 0" class="tray" :class="{ dark }" role="alert">
     <p v-for="t in timers.over" :key="t.id" class="m-0">
       <b>{{ words(t) }}</b> <RouterLink :to="`/pieces/${t.pieceId}/plan`">{{ t.piece }}</RouterLink>
-      <button
-        class="btn btn-sm ms-2"
-        :class="dark ? 'btn-light btn-lg' : 'btn-primary'"
+      <BButton
+        :variant="dark ? 'light' : 'primary'"
+        :size="dark ? 'lg' : 'sm'"
+        class="ms-2"
         :disabled="busy"
         @click="attempt(() => timers.heard(t))"
       >
         Dismiss
-      </button>
+      </BButton>
     </p>
     <p v-if="fault" class="m-0">{{ fault }}</p>
-    <button v-if="asks" class="btn btn-sm btn-quiet" @click="ask">
+    <BButton v-if="asks" variant="quiet" size="sm" @click="ask">
       Say it also while this page is in the background
-    </button>
+    </BButton>
   </div>
 </template>
 

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { BFormSelect } from 'bootstrap-vue-next/components/BFormSelect'
 import { reactive, watch } from 'vue'
 import { SCHOOLS, type School } from '../../core/defaults/plan'
 import { usePiece } from '../stores/piece'
@@ -53,15 +54,11 @@ function school(s: School, v: string): void {
         /></label>
         <label
           >What for
-          <select
-            class="form-select"
-            :value="store.piece!.purpose"
-            @change="save({ purpose: ($event.target as HTMLSelectElement).value as 'keep' })"
-          >
+          <BFormSelect :model-value="store.piece!.purpose" @update:model-value="save({ purpose: $event as 'keep' })">
             <option value="keep">to keep</option>
             <option value="sell">to sell</option>
             <option value="commission">commission</option>
-          </select></label
+          </BFormSelect></label
         >
         <label
           >Deadline<input
@@ -72,37 +69,31 @@ function school(s: School, v: string): void {
         /></label>
         <label
           >Finish
-          <select
-            class="form-select"
-            :value="store.piece!.finish"
-            @change="save({ finish: ($event.target as HTMLSelectElement).value as 'shelf' })"
-          >
+          <BFormSelect :model-value="store.piece!.finish" @update:model-value="save({ finish: $event as 'shelf' })">
             <option value="shelf">shelf</option>
             <option value="display">display</option>
             <option value="exhibition">exhibition</option>
-          </select></label
+          </BFormSelect></label
         >
         <label
           >Printer
-          <select
-            class="form-select"
-            :value="store.piece!.printerId ?? ''"
-            @change="save({ printerId: ($event.target as HTMLSelectElement).value || null })"
+          <BFormSelect
+            :model-value="store.piece!.printerId ?? ''"
+            @update:model-value="save({ printerId: String($event) || null })"
           >
             <option value="">not chosen</option>
             <option v-for="p in stock.printers" :key="p.id" :value="p.id">{{ p.name }}</option>
-          </select></label
+          </BFormSelect></label
         >
         <label
           >Resin
-          <select
-            class="form-select"
-            :value="store.piece!.resinId ?? ''"
-            @change="save({ resinId: ($event.target as HTMLSelectElement).value || null })"
+          <BFormSelect
+            :model-value="store.piece!.resinId ?? ''"
+            @update:model-value="save({ resinId: String($event) || null })"
           >
             <option value="">not chosen</option>
             <option v-for="r in stock.resins" :key="r.id" :value="r.id">{{ r.name }}</option>
-          </select></label
+          </BFormSelect></label
         >
         <label class="wide"
           >What was agreed, what to ask before painting<textarea
@@ -131,14 +122,14 @@ function school(s: School, v: string): void {
   <p class="soft small">House rule of the workshop unless this piece differs. Each choice changes the bench plan.</p>
   <label v-for="(s, key) in SCHOOLS" :key="key" class="choice">
     <span>{{ s.question }}</span>
-    <select
-      class="form-select form-select-sm"
-      :value="store.piece!.schools[key] ?? ''"
-      @change="school(key, ($event.target as HTMLSelectElement).value)"
+    <BFormSelect
+      size="sm"
+      :model-value="store.piece!.schools[key] ?? ''"
+      @update:model-value="school(key, String($event))"
     >
       <option value="">{{ houseRule(key) }}</option>
       <option v-for="(words, v) in s.choices" :key="v" :value="v">{{ words }}</option>
-    </select>
+    </BFormSelect>
   </label>
 </template>
 

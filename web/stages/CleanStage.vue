@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { storeToRefs } from 'pinia'
 import { computed } from 'vue'
 import { RouterLink } from 'vue-router'
@@ -73,17 +74,17 @@ const when = (iso: string): string =>
                 <template v-if="station.running(s.key)">
                   <span class="figure">{{ clock(Math.ceil(station.left.value)) }}</span>
                   <span class="soft">left in {{ station.device.value.card.name }}</span>
-                  <button class="btn btn-sm btn-quiet" @click="attempt(station.hold)">
+                  <BButton variant="quiet" size="sm" @click="attempt(station.hold)">
                     {{ station.paused.value ? 'Go on' : 'Hold' }}
-                  </button>
-                  <button class="btn btn-sm btn-quiet" @click="attempt(station.stop)">Stop</button>
+                  </BButton>
+                  <BButton variant="quiet" size="sm" @click="attempt(station.stop)">Stop</BButton>
                 </template>
                 <span v-else-if="station.finished(s.key)" role="status"
                   >{{ station.device.value.card.name }} is done.</span
                 >
-                <button v-else class="btn btn-sm btn-primary" @click="start(s)">
+                <BButton v-else variant="primary" size="sm" @click="start(s)">
                   {{ duration(s.wait) }} in {{ station.device.value.card.name }}
-                </button>
+                </BButton>
               </span>
             </template>
           </div>
@@ -105,15 +106,16 @@ const when = (iso: string): string =>
   </section>
   <section v-if="done.length > 1" class="mb-3">
     <h2 class="mb-1">Off the plates</h2>
-    <button
+    <BButton
       v-for="p in done"
       :key="p.id"
-      class="btn btn-sm me-1 mb-1"
-      :class="p.id === plate?.id ? 'btn-primary' : 'btn-quiet'"
+      :variant="p.id === plate?.id ? 'primary' : 'quiet'"
+      size="sm"
+      class="me-1 mb-1"
       @click="chosen = p.id"
     >
       Run {{ runs.runOf(p).number }}, plate {{ p.number }}
-    </button>
+    </BButton>
   </section>
   <BathPanel :carryOver="list" />
 </template>

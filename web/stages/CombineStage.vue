@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, ref } from 'vue'
 import { Copy, Trash2 } from 'lucide-vue-next'
 import { useCombineFixes } from '../composables/useCombineFixes'
@@ -92,14 +93,15 @@ const remove = (id: string): Promise<string[] | null> => store.arrange({ remove:
           </td>
           <td class="num">{{ p.fit ? p.fit.overlap.toFixed(1) : '' }}</td>
           <td class="text-end">
-            <button
-              class="btn btn-sm btn-quiet"
+            <BButton
+              variant="quiet"
+              size="sm"
               :aria-pressed="mapped === p.key"
               :disabled="!p.fit?.touching"
               @click="showMap(p.key)"
             >
               {{ mapped === p.key ? 'hide' : 'map' }}
-            </button>
+            </BButton>
           </td>
         </tr>
       </tbody>
@@ -109,12 +111,12 @@ const remove = (id: string): Promise<string[] | null> => store.arrange({ remove:
     </p>
     <p v-if="problem" role="alert" class="text-danger">{{ problem }}</p>
     <div class="d-flex gap-1 mb-2">
-      <button class="btn btn-sm btn-quiet" @click="copy">
+      <BButton variant="quiet" size="sm" @click="copy">
         <Copy :size="14" aria-hidden="true" /> Duplicate {{ store.part.name }}
-      </button>
-      <button v-if="assembly.several" class="btn btn-sm btn-quiet" @click="remove(store.part.id)">
+      </BButton>
+      <BButton v-if="assembly.several" variant="quiet" size="sm" @click="remove(store.part.id)">
         <Trash2 :size="14" aria-hidden="true" /> Take it away
-      </button>
+      </BButton>
     </div>
     <PlacePanel />
     <SwapPanel />

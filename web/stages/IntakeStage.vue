@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, ref } from 'vue'
 import { SCULPT_ENDINGS } from '../../core/formats/endings'
 import { tell } from '../api'
@@ -113,12 +114,12 @@ const notices = computed(() =>
       <span v-if="i.status === 'waiting'">{{ i.fileName }} is being read …</span>
       <template v-else
         ><span role="alert">{{ i.problem?.message }}</span>
-        <button class="btn btn-sm btn-quiet" @click="tell('DELETE', `/intakes/${i.id}`)">Dismiss</button></template
+        <BButton variant="quiet" size="sm" @click="tell('DELETE', `/intakes/${i.id}`)">Dismiss</BButton></template
       >
     </li>
     <li v-for="n in notices" :key="n.sentence" class="intake refused">
       <span role="alert">{{ n.sentence }}</span>
-      <button class="btn btn-sm btn-quiet" @click="tell('DELETE', `/intakes/${n.id}`)">Dismiss</button>
+      <BButton variant="quiet" size="sm" @click="tell('DELETE', `/intakes/${n.id}`)">Dismiss</BButton>
     </li>
   </ul>
   <p v-for="r in refused" :key="r" role="alert" class="intake refused">{{ r }}</p>
@@ -131,9 +132,9 @@ const notices = computed(() =>
     aria-label="Sculpt files"
     @change="choose"
   />
-  <button class="btn btn-quiet btn-sm" @click="picker?.click()">
+  <BButton variant="quiet" size="sm" @click="picker?.click()">
     {{ store.part ? 'Add another file' : 'Choose files' }}
-  </button>
+  </BButton>
   <details class="mt-2" @toggle="shelf = ($event.target as HTMLDetailsElement).open">
     <summary>Take one from the library</summary>
     <SculptPicker v-if="shelf" @choose="take" />

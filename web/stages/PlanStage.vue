@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { storeToRefs } from 'pinia'
 import { computed, ref } from 'vue'
 import type { PlanStepRecord } from '../../contract/plan'
@@ -113,10 +114,10 @@ const titleOf = (key: string | null): string => plan.value?.steps.find((s) => s.
         aria-label="Log entry"
       />
       <div class="d-flex gap-2 mt-1 align-items-center">
-        <button class="btn btn-sm btn-primary" :disabled="text.trim() === '' && !photo">Write down</button>
-        <button type="button" class="btn btn-sm btn-quiet" @click="picker?.click()">
+        <BButton variant="primary" size="sm" :disabled="text.trim() === '' && !photo">Write down</BButton>
+        <BButton variant="quiet" size="sm" @click="picker?.click()">
           {{ photo ? photo.name : 'Add a photo' }}
-        </button>
+        </BButton>
         <input
           ref="picker"
           type="file"

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, onBeforeUnmount, onMounted, ref, watch } from 'vue'
 import { storeToRefs } from 'pinia'
 import { RouterLink, useRouter } from 'vue-router'
@@ -117,8 +118,8 @@ function goTo(place: [number, number, number]): void {
   <Teleport to="#middle" defer>
     <div v-if="looking === 'plates' && plating.plate && platePrinter" class="page above">
       <div class="views">
-        <button class="btn btn-sm btn-quiet" @click="looking = 'layers'">Layers</button>
-        <button class="btn btn-sm btn-primary" aria-pressed="true">From above</button>
+        <BButton variant="quiet" size="sm" @click="looking = 'layers'">Layers</BButton>
+        <BButton variant="primary" size="sm" aria-pressed="true">From above</BButton>
       </div>
       <PlateDrawing
         :plate="plating.plate"
@@ -131,17 +132,17 @@ function goTo(place: [number, number, number]): void {
     </div>
     <div v-else class="page viewed" :class="{ onSculpt: looking === 'sculpt' }">
       <div v-if="(report && zip) || plating.plate" class="views">
-        <button
+        <BButton
           v-for="v in ['layers', 'sculpt'] as const"
           :key="v"
-          class="btn btn-sm"
-          :class="looking === v ? 'btn-primary' : 'btn-quiet'"
+          :variant="looking === v ? 'primary' : 'quiet'"
+          size="sm"
           :aria-pressed="looking === v"
           @click="looking = v"
         >
           {{ v === 'layers' ? 'Layers' : 'On the sculpt' }}
-        </button>
-        <button v-if="plating.plate" class="btn btn-sm btn-quiet" @click="looking = 'plates'">From above</button>
+        </BButton>
+        <BButton v-if="plating.plate" variant="quiet" size="sm" @click="looking = 'plates'">From above</BButton>
         <span class="soft small"
           >of
           {{
@@ -150,7 +151,7 @@ function goTo(place: [number, number, number]): void {
               : `${store.part?.name ?? 'the part'} alone`
           }}</span
         >
-        <button v-if="plating.target" class="btn btn-sm btn-quiet" @click="partAlone">The part alone</button>
+        <BButton v-if="plating.target" variant="quiet" size="sm" @click="partAlone">The part alone</BButton>
       </div>
       <template v-if="report && zip">
         <LayerPicture
@@ -239,20 +240,20 @@ function goTo(place: [number, number, number]): void {
       >
     </p>
     <div class="d-flex gap-2 flex-wrap">
-      <button
+      <BButton
         v-if="!report"
-        class="btn btn-primary"
+        variant="primary"
         :disabled="!mesh || !printer || !resin || (sliced !== null && sliced.status !== 'failed')"
         @click="slice"
       >
         Slice for {{ printer?.name ?? 'a printer' }}
-      </button>
-      <a
+      </BButton>
+      <BButton
         v-if="zip"
-        class="btn btn-primary"
+        variant="primary"
         :href="`/api/blobs/${zip}?download=${fileName}-layers.zip`"
         :download="`${fileName}-layers.zip`"
-        >Download layers (zip)</a
+        >Download layers (zip)</BButton
       >
     </div>
   </section>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, ref } from 'vue'
 import { missing } from '../../core/findings/facts'
 import { judge } from '../../core/findings/judge'
@@ -105,22 +106,22 @@ const tips = computed(() => (changed.value ? preview.tip.value : (assembly.balan
           <dd>stretched × {{ j.stretch.toFixed(2) }}</dd>
         </template>
       </dl>
-      <button class="btn btn-sm btn-quiet mt-1" :aria-pressed="stretched" @click="stretched = !stretched">
+      <BButton variant="quiet" size="sm" class="mt-1" :aria-pressed="stretched" @click="stretched = !stretched">
         {{ stretched ? 'Hide the stretch' : 'Map the stretch' }}
-      </button>
+      </BButton>
       <p v-if="problem" role="alert" class="text-danger small mb-0">{{ problem }}</p>
     </section>
     <section class="mb-3">
       <h2 class="mb-2">Joints</h2>
       <div v-if="setting === 'nothing'" class="d-flex gap-1 flex-wrap mb-2">
-        <button class="btn btn-sm btn-quiet" @click="begin('figure')">Landmarks of a figure</button>
-        <button class="btn btn-sm btn-quiet" @click="begin('free')">
+        <BButton variant="quiet" size="sm" @click="begin('figure')">Landmarks of a figure</BButton>
+        <BButton variant="quiet" size="sm" @click="begin('free')">
           {{ joints.length > 0 ? 'Add joints' : 'A free chain' }}
-        </button>
+        </BButton>
       </div>
       <div v-else class="d-flex gap-1 mb-2">
-        <button v-if="setting === 'figure'" class="btn btn-sm btn-quiet" @click="askNext">Not on this one</button>
-        <button class="btn btn-sm btn-primary" @click="stop">Done setting</button>
+        <BButton v-if="setting === 'figure'" variant="quiet" size="sm" @click="askNext">Not on this one</BButton>
+        <BButton variant="primary" size="sm" @click="stop">Done setting</BButton>
       </div>
       <div v-if="joints.length > 0" class="joints scroll">
         <div v-for="(j, i) in joints" :key="i" class="joint" :class="{ here: i === chosen }">
@@ -128,7 +129,7 @@ const tips = computed(() => (changed.value ? preview.tip.value : (assembly.balan
             {{ j.name }}<span v-if="j.parent >= 0" class="soft"> on {{ joints[j.parent]?.name }}</span
             ><span v-if="posing.isHeld(i)" class="held">held</span>
           </button>
-          <button class="btn btn-sm btn-quiet" :aria-label="`Remove ${j.name}`" @click="posing.drop(i)">×</button>
+          <BButton variant="quiet" size="sm" :aria-label="`Remove ${j.name}`" @click="posing.drop(i)">×</BButton>
         </div>
       </div>
       <p v-else class="soft small">
@@ -138,11 +139,11 @@ const tips = computed(() => (changed.value ? preview.tip.value : (assembly.balan
     <section v-if="joints.length > 1 && setting === 'nothing'" class="mb-3">
       <TurnPanel :posing="posing" />
       <div class="d-flex flex-wrap gap-1">
-        <button class="btn btn-primary btn-sm" :disabled="busy || !changed" @click="keep">
+        <BButton variant="primary" size="sm" :disabled="busy || !changed" @click="keep">
           {{ busy ? 'Bending …' : 'Keep this pose' }}
-        </button>
-        <button v-if="changed" class="btn btn-quiet btn-sm" @click="posing.reset()">Cancel</button>
-        <button class="btn btn-quiet btn-sm" @click="joints = mirroredPose(joints)">Mirror the pose</button>
+        </BButton>
+        <BButton v-if="changed" variant="quiet" size="sm" @click="posing.reset()">Cancel</BButton>
+        <BButton variant="quiet" size="sm" @click="joints = mirroredPose(joints)">Mirror the pose</BButton>
       </div>
       <p v-if="fault" role="alert" class="text-danger small mb-0">{{ fault }}</p>
       <PoseLibrary :posing="posing" />

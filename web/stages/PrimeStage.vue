@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { storeToRefs } from 'pinia'
 import { computed, ref } from 'vue'
 import { FLAW_KINDS, type FlawRecord } from '../../contract/flaws'
@@ -74,17 +75,17 @@ const checked = computed(() =>
   <section v-if="pass" class="mb-3">
     <h2 class="mb-1">Mark what you see</h2>
     <div class="d-flex gap-1 flex-wrap">
-      <button
+      <BButton
         v-for="k in FLAW_KINDS"
         :key="k"
-        class="btn btn-sm"
-        :class="kind === k ? 'btn-primary' : 'btn-quiet'"
+        :variant="kind === k ? 'primary' : 'quiet'"
+        size="sm"
         :title="FLAWS[k].hint"
         :aria-pressed="kind === k"
         @click="kind = kind === k ? null : k"
       >
         {{ FLAWS[k].word }}
-      </button>
+      </BButton>
     </div>
   </section>
   <section v-if="inspection" class="sheet p-3 mb-3" data-passes>
@@ -108,17 +109,18 @@ const checked = computed(() =>
         >Why what is left may stay <input v-model="note" class="form-control form-control-sm" maxlength="2000"
       /></label>
       <div class="d-flex gap-2 flex-wrap">
-        <button class="btn btn-sm btn-primary" :disabled="busy" @click="end(false)">
+        <BButton variant="primary" size="sm" :disabled="busy" @click="end(false)">
           {{ pass.found === 0 && open.length === 0 ? 'Nothing found: done' : 'End this pass' }}
-        </button>
-        <button
+        </BButton>
+        <BButton
           v-if="open.length > 0"
-          class="btn btn-sm btn-quiet"
+          variant="quiet"
+          size="sm"
           :disabled="busy || note.trim() === ''"
           @click="end(true)"
         >
           Accept what is left
-        </button>
+        </BButton>
       </div>
     </template>
     <template v-else>
@@ -129,9 +131,9 @@ const checked = computed(() =>
             : 'Prime it, let it dry, turn it under a low light from the side.'
         }}
       </p>
-      <button class="btn btn-sm btn-primary" :disabled="busy || !piece.part" @click="attempt(() => store.begin())">
+      <BButton variant="primary" size="sm" :disabled="busy || !piece.part" @click="attempt(() => store.begin())">
         Begin pass {{ (last?.pass ?? 0) + 1 }}
-      </button>
+      </BButton>
     </template>
     <p v-if="fault" role="alert" class="text-danger small mb-0 mt-2">{{ fault }}</p>
   </section>

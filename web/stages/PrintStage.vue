@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, onBeforeUnmount, onMounted } from 'vue'
 import { fill } from '../../core/findings/printTrouble'
 import type { PlateRecord } from '../../contract/runs'
@@ -78,9 +79,9 @@ const day = (iso: string): string => new Date(iso).toLocaleDateString(undefined,
         >
       </h2>
       <PlateCard v-for="p in latest.plates" :key="p.id" :plate="p" :chosen="runs.plate?.id === p.id" />
-      <button v-if="latest.plates.every((p) => p.state === 'planned')" class="btn btn-sm btn-quiet" @click="bin">
+      <BButton v-if="latest.plates.every((p) => p.state === 'planned')" variant="quiet" size="sm" @click="bin">
         Put this run in the bin
-      </button>
+      </BButton>
     </section>
     <BeginRun />
     <details v-for="r in older" :key="r.id" class="mb-1">

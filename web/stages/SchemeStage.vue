@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { BFormSelect } from 'bootstrap-vue-next/components/BFormSelect'
+import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { storeToRefs } from 'pinia'
 import { computed, nextTick, ref, shallowRef, watch } from 'vue'
 import type { Scheme } from '../../contract/scheme'
@@ -179,7 +181,7 @@ const swatch = (id: number): string =>
       v-if="scheme.regions.length === 1 && scheme.coats.length === 0 && ready"
       class="d-flex gap-2 align-items-center mt-2"
     >
-      <button class="btn btn-sm btn-quiet" :disabled="looking" @click="propose">Propose regions</button>
+      <BButton variant="quiet" size="sm" :disabled="looking" @click="propose">Propose regions</BButton>
       <label class="d-flex gap-2 align-items-center small"
         >about<input
           v-model.number="parts"
@@ -205,23 +207,23 @@ const swatch = (id: number): string =>
         <option v-for="w in REGION_WORDS" :key="w.name">{{ w.name }}</option>
       </datalist>
       <div class="d-flex gap-2 mt-2 flex-wrap align-items-center">
-        <button
-          class="btn btn-sm"
-          :class="laying === 'brush' ? 'btn-primary' : 'btn-quiet'"
+        <BButton
+          :variant="laying === 'brush' ? 'primary' : 'quiet'"
+          size="sm"
           :aria-pressed="laying === 'brush'"
           @click="start('brush')"
         >
           {{ laying === 'brush' ? 'Done brushing' : 'Brush it on' }}
-        </button>
-        <button
-          class="btn btn-sm"
-          :class="laying === 'fill' ? 'btn-primary' : 'btn-quiet'"
+        </BButton>
+        <BButton
+          :variant="laying === 'fill' ? 'primary' : 'quiet'"
+          size="sm"
           :aria-pressed="laying === 'fill'"
           @click="start('fill')"
         >
           {{ laying === 'fill' ? 'Done filling' : 'Fill to crease' }}
-        </button>
-        <button class="btn btn-sm btn-quiet" @click="regions.fill">Whole part</button>
+        </BButton>
+        <BButton variant="quiet" size="sm" @click="regions.fill">Whole part</BButton>
         <label v-if="laying === 'fill'" class="d-flex gap-2 align-items-center small w-100"
           >a press takes<input
             v-model.number="reach"
@@ -258,11 +260,11 @@ const swatch = (id: number): string =>
       />
       <label class="name mt-2"
         ><span class="soft">Takes</span
-        ><select v-model="region.takes" class="form-select form-select-sm" aria-label="What it takes" @change="changed">
+        ><BFormSelect v-model="region.takes" size="sm" aria-label="What it takes" @update:model-value="changed">
           <option value="paint">any paint</option>
           <option value="light">inks only: it is clear</option>
           <option value="glue">none: it is glued</option>
-        </select></label
+        </BFormSelect></label
       >
       <LampBehind v-if="region.takes === 'light'" v-model="region.behind" @update:model-value="changed" />
     </section>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, ref, watch } from 'vue'
 import { loadDefaults } from '../../core/fit/wallLoad'
 import { resinUse } from '../../core/print/slice/printer'
@@ -143,9 +144,9 @@ const setAxis = (k: number, v: number): void => {
       @update:model-value="factor = stature / $event / ownStature"
     />
     <div class="d-flex gap-1 flex-wrap mt-2">
-      <button v-for="r in RATIOS" :key="r" class="btn btn-sm btn-quiet" @click="factor = stature / r / ownStature">
+      <BButton v-for="r in RATIOS" :key="r" variant="quiet" size="sm" @click="factor = stature / r / ownStature">
         1:{{ r }}
-      </button>
+      </BButton>
     </div>
     <details class="mt-2">
       <summary>Stretch along one way</summary>
@@ -164,12 +165,12 @@ const setAxis = (k: number, v: number): void => {
     </details>
   </section>
   <div class="d-flex gap-2 mb-3">
-    <button class="btn btn-primary" :disabled="!changed" @click="setSize">
+    <BButton variant="primary" :disabled="!changed" @click="setSize">
       {{ several ? 'Set this size for all parts' : 'Set this size' }}
-    </button>
-    <button v-if="changed" class="btn btn-quiet" @click="back">
+    </BButton>
+    <BButton v-if="changed" variant="quiet" @click="back">
       Back to {{ applied === 1 ? 'the imported size' : `× ${applied.toFixed(3)}` }}
-    </button>
+    </BButton>
   </div>
   <StaturePanel v-if="base" :applied="applied" :stature="stature" />
   <RatioTable

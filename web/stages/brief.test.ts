@@ -1,5 +1,5 @@
 // @vitest-environment happy-dom
-import { afterEach, beforeEach, describe, expect, it } from 'vitest'
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { PIECE } from '../stores/fakeServer'
 import { usePiece } from '../stores/piece'
 import { DOMWrapper } from '@vue/test-utils'
@@ -37,8 +37,7 @@ describe('the brief', () => {
     const at = middle()
     await control(at, /What for/).setValue('sell')
     await control(at, /Finish/).setValue('display')
-    for (let i = 0; i < 5; i++) await settle()
-    expect(page.bench.fields).toMatchObject({ purpose: 'sell', finish: 'display' })
+    await vi.waitFor(() => expect(page.bench.fields).toMatchObject({ purpose: 'sell', finish: 'display' }))
   })
   it('takes a deadline away as none, not as an empty day', async () => {
     page.bench.deadline = '2027-02-01'

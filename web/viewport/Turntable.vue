@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { useResizeObserver } from '@vueuse/core'
 import { onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vue'
 import { Focus } from 'lucide-vue-next'
@@ -219,9 +220,9 @@ function turnBy(degrees: number): void {
     }}</b>
     <div class="reading">
       <span class="soft">{{ turned === 0 ? 'front' : `turned ${turned}°` }}</span>
-      <button class="btn btn-sm btn-quiet" title="Frame the whole sculpt, from the front" @click="scene?.gaze.home()">
+      <BButton variant="quiet" size="sm" title="Frame the whole sculpt, from the front" @click="scene?.gaze.home()">
         <Focus :size="15" aria-hidden="true" /> whole
-      </button>
+      </BButton>
     </div>
     <div v-if="viewport.scene.hint" class="hint" role="status">{{ viewport.scene.hint }}</div>
     <div v-if="fault" class="hint bad" role="alert">{{ fault }}</div>

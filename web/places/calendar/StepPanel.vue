@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { BFormSelect } from 'bootstrap-vue-next/components/BFormSelect'
+import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed } from 'vue'
 import type { CalendarTask, StepEdit } from '../../../contract/bench'
 import { isoDay, momentIn, wallClock } from '../../../core/math/wallClock'
@@ -45,7 +47,7 @@ const named = (a: StepEdit['after'][number]): string => {
   <section v-if="tasks.length > 0" class="sheet p-3 mb-3" aria-label="Step">
     <div class="d-flex justify-content-between gap-2">
       <h2>{{ tasks.length > 1 ? `${tasks.length} steps in one go` : tasks[0]!.title }}</h2>
-      <button class="btn btn-sm btn-quiet" aria-label="Close" @click="$emit('close')">×</button>
+      <BButton variant="quiet" size="sm" aria-label="Close" @click="$emit('close')">×</BButton>
     </div>
     <p v-for="t in tasks" :key="t.id" class="m-0">
       <RouterLink :to="`/pieces/${t.piece}/plan`">{{ pieceName(t.piece) }}</RouterLink><span
@@ -90,26 +92,23 @@ const named = (a: StepEdit['after'][number]): string => {
       />
       <label v-if="store.calendar!.people.length > 1"
         >Done by
-        <select
-          class="form-select form-select-sm"
-          :value="tasks[0]!.edit?.by ?? ''"
-          @change="change(tasks[0]!, { by: ($event.target as HTMLSelectElement).value || null })"
+        <BFormSelect
+          size="sm"
+          :model-value="tasks[0]!.edit?.by ?? ''"
+          @update:model-value="change(tasks[0]!, { by: String($event) || null })"
         >
           <option value="">whoever is free first</option>
           <option v-for="p in store.calendar!.people" :key="p.name" :value="p.name">{{ p.name }}</option>
-        </select>
+        </BFormSelect>
       </label>
       <label
         >Not before this is over
-        <select
-          class="form-select form-select-sm"
-          value=""
-          @change="
+        <BFormSelect
+          size="sm"
+          :model-value="''"
+          @update:model-value="
             change(tasks[0]!, {
-              after: [
-                ...(tasks[0]!.edit?.after ?? []),
-                JSON.parse(($event.target as HTMLSelectElement).value) as StepEdit['after'][number],
-              ],
+              after: [...(tasks[0]!.edit?.after ?? []), JSON.parse(String($event)) as StepEdit['after'][number]],
             })
           "
         >
@@ -117,17 +116,18 @@ const named = (a: StepEdit['after'][number]): string => {
           <option v-for="o in others" :key="o.id" :value="JSON.stringify({ piece: o.piece, step: o.key })">
             {{ pieceName(o.piece) }}: {{ o.title }}
           </option>
-        </select>
+        </BFormSelect>
       </label>
       <p v-for="(a, i) in tasks[0]!.edit?.after ?? []" :key="i" class="small m-0 d-flex justify-content-between">
         {{ named(a) }}
-        <button
-          class="btn btn-sm btn-quiet"
+        <BButton
+          variant="quiet"
+          size="sm"
           :aria-label="`No longer after ${named(a)}`"
           @click="change(tasks[0]!, { after: tasks[0]!.edit!.after.filter((_, k) => k !== i) })"
         >
           ×
-        </button>
+        </BButton>
       </p>
       <label v-if="tasks[0]!.shuns || tasks[0]!.edit?.anyway"
         ><input
@@ -138,9 +138,15 @@ const named = (a: StepEdit['after'][number]): string => {
         />
         Spray it in cold or damp all the same: it may run, or bloom</label
       >
-      <button v-if="tasks[0]!.edit" class="btn btn-sm btn-quiet mt-2" @click="attempt(() => store.takeBack(tasks[0]!))">
+      <BButton
+        v-if="tasks[0]!.edit"
+        variant="quiet"
+        size="sm"
+        class="mt-2"
+        @click="attempt(() => store.takeBack(tasks[0]!))"
+      >
         As the plan says
-      </button>
+      </BButton>
     </details>
     <p v-if="fault" role="alert" class="problem mt-2 mb-0">{{ fault }}</p>
   </section>

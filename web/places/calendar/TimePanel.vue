@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { BFormSelect } from 'bootstrap-vue-next/components/BFormSelect'
 import { computed, ref, watch } from 'vue'
 import type { FitNow } from '../../../core/plan/scheduling/fitsNow'
 import NumberField from '../../shell/NumberField.vue'
@@ -37,15 +38,16 @@ const benchOf = (id: string) => {
 <template>
   <section class="sheet p-3 mb-3" aria-label="Time to spare">
     <NumberField v-model="minutes" label="I have" unit="min" :min="5" :max="720" :step="5" />
-    <select
+    <BFormSelect
       v-if="(store.calendar?.people.length ?? 0) > 1"
       v-model="person"
-      class="form-select form-select-sm my-1"
+      size="sm"
+      class="my-1"
       aria-label="Who has the time"
     >
       <option value="">anybody</option>
       <option v-for="p in store.calendar!.people" :key="p.name" :value="p.name">{{ p.name }}</option>
-    </select>
+    </BFormSelect>
     <p v-if="fits && fits.length === 0" class="soft small m-0">
       Nothing that could begin now is over by then: what is next waits, or takes longer.
     </p>

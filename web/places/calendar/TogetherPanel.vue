@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed } from 'vue'
 import { useAttempt } from '../../composables/useAttempt'
 import { duration } from '../../shell/duration'
@@ -28,17 +29,17 @@ const capital = (s: string): string => s[0]!.toUpperCase() + s.slice(1)
       <span
         ><b>{{ capital(b.key) }}</b> <span class="soft small">{{ names(b.tasks) }}</span></span
       >
-      <button class="btn btn-sm btn-quiet" :disabled="busy" @click="attempt(() => store.apart(b.id))">
+      <BButton variant="quiet" size="sm" :disabled="busy" @click="attempt(() => store.apart(b.id))">
         Take apart
-      </button>
+      </BButton>
     </div>
     <div v-for="b in proposals" :key="b.id" class="row1">
       <span
         >{{ capital(b.key) }} <span class="soft small">{{ names(b.tasks) }}: spares {{ duration(b.saved) }}</span></span
       >
-      <button class="btn btn-sm btn-primary" :disabled="busy" @click="attempt(() => store.together(b.key, b.tasks))">
+      <BButton variant="primary" size="sm" :disabled="busy" @click="attempt(() => store.together(b.key, b.tasks))">
         Do together
-      </button>
+      </BButton>
     </div>
     <p v-if="fault" role="alert" class="problem mt-2 mb-0">{{ fault }}</p>
   </section>

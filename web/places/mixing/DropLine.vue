@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { ref } from 'vue'
 import { pointerDrag } from '../../composables/pointerDrag'
 
@@ -49,7 +50,7 @@ function key(e: KeyboardEvent): void {
       <i v-for="n in most" :key="n" :style="n <= drops ? { background: hex } : {}" :class="{ full: n <= drops }" />
     </div>
     <b class="num">{{ drops }}</b>
-    <button class="btn btn-sm btn-quiet" :aria-label="`Put ${name} away`" @click="emit('away')">×</button>
+    <BButton variant="quiet" size="sm" :aria-label="`Put ${name} away`" @click="emit('away')">×</BButton>
   </div>
 </template>
 

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, ref, shallowRef, watch } from 'vue'
 import type { MixRecord } from '../../../contract/mixes'
 import { labOfPaint } from '../../../core/paint/recipes/stockPaint'
@@ -117,10 +118,12 @@ const measured = (lab: Triple): Promise<void> =>
     <img v-if="mix.photo" :src="`/api/blobs/${mix.photo}`" alt="Photo of the mix" />
     <SwatchPhoto v-if="reading" class="mt-2" @read="measured" />
     <div class="d-flex gap-2 mt-2">
-      <button class="btn btn-sm btn-primary" @click="mixAgain">Mix it again</button>
-      <button class="btn btn-sm btn-quiet" @click="reading = !reading">Measure the pot</button>
-      <button
-        class="btn btn-sm btn-quiet ms-auto"
+      <BButton variant="primary" size="sm" @click="mixAgain">Mix it again</BButton>
+      <BButton variant="quiet" size="sm" @click="reading = !reading">Measure the pot</BButton>
+      <BButton
+        variant="quiet"
+        size="sm"
+        class="ms-auto"
         @click="
           attempt(async () => {
             await mixes.remove(mix.id)
@@ -129,7 +132,7 @@ const measured = (lab: Triple): Promise<void> =>
         "
       >
         Take out
-      </button>
+      </BButton>
     </div>
   </div>
 </template>

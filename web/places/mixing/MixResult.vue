@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { BFormSelect } from 'bootstrap-vue-next/components/BFormSelect'
 import { FILM } from '../../../core/paint/coats/batch'
 import { labToHex } from '../../../core/paint/optics/colour'
 import { SCHOOLS } from '../../../core/defaults/plan'
@@ -38,13 +39,13 @@ const words = (n: number | null, what: string): string =>
           aria-label="Coats"
         /><span class="num text-nowrap">{{ mixing.film }} µm dry</span></label
       >
-      <select v-model="mixing.tool" class="form-select form-select-sm w-auto" aria-label="Tool">
+      <BFormSelect v-model="mixing.tool" size="sm" class="w-auto" aria-label="Tool">
         <option value="brush">brushed, {{ FILM.brush }} µm a coat</option>
         <option value="airbrush">airbrushed, {{ FILM.airbrush }} µm a coat</option>
-      </select>
-      <select v-model="mixing.undercoat" class="form-select form-select-sm w-auto" aria-label="Undercoat">
+      </BFormSelect>
+      <BFormSelect v-model="mixing.undercoat" size="sm" class="w-auto" aria-label="Undercoat">
         <option v-for="(word, u) in SCHOOLS.undercoat.choices" :key="u" :value="u">over {{ word }}</option>
-      </select>
+      </BFormSelect>
       <input
         v-if="mixing.undercoat === 'tinted'"
         v-model.lazy="mixing.tint"

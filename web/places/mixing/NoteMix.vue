@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { BFormSelect } from 'bootstrap-vue-next/components/BFormSelect'
+import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, onMounted, ref } from 'vue'
 import { z } from 'zod'
 import { pieceSummary } from '../../../contract/pieces'
@@ -70,10 +72,10 @@ const note = (): Promise<void> =>
       /></label>
       <label
         ><span class="soft small">Piece</span
-        ><select v-model="mixing.about.pieceId" class="form-select form-select-sm">
+        ><BFormSelect v-model="mixing.about.pieceId" size="sm">
           <option :value="null">none yet</option>
           <option v-for="p in pieces" :key="p.id" :value="p.id">{{ p.name }}</option>
-        </select></label
+        </BFormSelect></label
       >
       <label
         ><span class="soft small">Region</span
@@ -81,9 +83,9 @@ const note = (): Promise<void> =>
       /></label>
       <label
         ><span class="soft small">Coat</span
-        ><select v-model="mixing.about.coat" class="form-select form-select-sm">
+        ><BFormSelect v-model="mixing.about.coat" size="sm">
           <option v-for="t in TECHNIQUES" :key="t">{{ t }}</option>
-        </select></label
+        </BFormSelect></label
       >
       <label
         ><span class="soft small">Counted out so many times</span
@@ -110,7 +112,7 @@ const note = (): Promise<void> =>
           @change="photo = ($event.target as HTMLInputElement).files?.[0] ?? null"
       /></label>
       <span class="soft flex-grow-1">{{ mixing.total * batches }} drops, about {{ ml.toFixed(2) }} ml</span>
-      <button class="btn btn-sm btn-primary" :disabled="busy || !mixing.drawn">Note it</button>
+      <BButton variant="primary" size="sm" :disabled="busy || !mixing.drawn">Note it</BButton>
     </div>
   </form>
 </template>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed } from 'vue'
 import { labToHex } from '../../../core/paint/optics/colour'
 import { UNSEEN } from '../../../core/paint/recipes/mixRank'
@@ -49,7 +50,7 @@ const answer = computed(() => mixing.answer)
         ><b :class="{ far: r.error > UNSEEN }">ΔE {{ r.error.toFixed(1) }}</b
         ><br /><span class="soft small">{{ r.price === null ? '' : `${stock.money(r.price)} a ml` }}</span></span
       >
-      <button class="btn btn-sm btn-quiet" @click="mixing.setDrops(r.drops)">Lay out</button>
+      <BButton variant="quiet" size="sm" @click="mixing.setDrops(r.drops)">Lay out</BButton>
     </article>
     <details v-if="answer && answer.excluded.length > 0" class="soft small mt-1">
       <summary>{{ answer.excluded.length }} paints left out</summary>

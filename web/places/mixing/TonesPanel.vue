@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { BFormSelect } from 'bootstrap-vue-next/components/BFormSelect'
+import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, ref, shallowRef, watch } from 'vue'
 import { labToHex, type Triple } from '../../../core/paint/optics/colour'
 import type { Recipe } from '../../../core/paint/recipes/recipe'
@@ -72,24 +74,25 @@ function layMuted(m: (typeof muted.value)[number]): void {
 <template>
   <section v-if="mixing.drawn" class="mt-3" aria-label="What goes with it">
     <div class="d-flex gap-2 align-items-center mb-2">
-      <button
+      <BButton
         v-for="(name, key) in WHAT"
         :key="key"
-        class="btn btn-sm"
-        :class="what === key ? 'btn-primary' : 'btn-quiet'"
+        :variant="what === key ? 'primary' : 'quiet'"
+        size="sm"
         :aria-pressed="what === key"
         @click="what = key"
       >
         {{ name }}
-      </button>
-      <select
+      </BButton>
+      <BFormSelect
         v-if="what === 'tones'"
         v-model="school"
-        class="form-select form-select-sm w-auto ms-auto"
+        size="sm"
+        class="w-auto ms-auto"
         aria-label="How the hue turns"
       >
         <option v-for="(name, key) in SCHOOL" :key="key" :value="key">{{ name }}</option>
-      </select>
+      </BFormSelect>
       <label v-if="what === 'mute'" class="d-flex gap-2 align-items-center ms-auto small"
         >to<input
           v-model.number="keep"
@@ -109,9 +112,9 @@ function layMuted(m: (typeof muted.value)[number]): void {
         <figcaption>
           <b>{{ t.name }}</b><template v-if="t.recipe"
             ><br />{{ words(t.recipe) }}<br /><span class="soft">ΔE {{ t.recipe.error.toFixed(1) }}</span
-            ><button class="btn btn-sm btn-quiet ms-2" @click="mixing.setDrops(t.recipe.drops)">
+            ><BButton variant="quiet" size="sm" class="ms-2" @click="mixing.setDrops(t.recipe.drops)">
               Lay out
-            </button></template
+            </BButton></template
           >
         </figcaption>
       </figure>
@@ -124,7 +127,7 @@ function layMuted(m: (typeof muted.value)[number]): void {
           <template v-if="m.id"
             >{{ m.drops }} {{ nameOf(m.id) }} to {{ m.ofBase }} of the mix<br /><span class="soft"
               >L {{ sign(-m.darker) }}, hue {{ sign(m.turned) }}°</span
-            ><button class="btn btn-sm btn-quiet ms-2" @click="layMuted(m)">Lay out</button></template
+            ><BButton variant="quiet" size="sm" class="ms-2" @click="layMuted(m)">Lay out</BButton></template
           >
           <span v-else class="soft">No paint of the stock does it.</span>
         </figcaption>

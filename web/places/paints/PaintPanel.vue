@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { BFormSelect } from 'bootstrap-vue-next/components/BFormSelect'
+import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, ref } from 'vue'
 import { PAINT_FINISHES, paint as paintSchema, type PaintRecord } from '../../../contract/stock'
 import { labOfPaint } from '../../../core/paint/recipes/stockPaint'
@@ -18,7 +20,6 @@ const stock = useStock()
 const { fault, attempt } = useAttempt()
 const p = computed(() => paintSchema.parse(props.item))
 const save = (more: Partial<PaintRecord>): Promise<void> => attempt(() => stock.change('paint', props.item.id, more))
-const text = (e: Event): string => (e.target as HTMLInputElement).value
 /** which colour a photo is read for */
 const reading = ref<'hides' | 'black' | 'lot' | null>(null)
 const lot = ref('')
@@ -42,8 +43,9 @@ const off = (lab: Triple): string => deltaE00(lab, labOfPaint(p.value)).toFixed(
   <section class="sheet p-3 mb-3">
     <div class="d-flex justify-content-between align-items-baseline mb-2">
       <h2>{{ p.name }}</h2>
-      <button
-        class="btn btn-sm btn-quiet"
+      <BButton
+        variant="quiet"
+        size="sm"
         :aria-label="`Remove ${p.name}`"
         @click="
           attempt(async () => {
@@ -53,7 +55,7 @@ const off = (lab: Triple): string => deltaE00(lab, labOfPaint(p.value)).toFixed(
         "
       >
         Remove
-      </button>
+      </BButton>
     </div>
     <p v-if="fault" role="alert" class="problem small">{{ fault }}</p>
     <label class="row-field"
@@ -78,12 +80,12 @@ const off = (lab: Triple): string => deltaE00(lab, labOfPaint(p.value)).toFixed(
       />
     </div>
     <div class="d-flex gap-2 mb-2">
-      <button class="btn btn-sm btn-quiet" :aria-pressed="reading === 'hides'" @click="reading = 'hides'">
+      <BButton variant="quiet" size="sm" :aria-pressed="reading === 'hides'" @click="reading = 'hides'">
         Photo: where it hides
-      </button>
-      <button class="btn btn-sm btn-quiet" :aria-pressed="reading === 'black'" @click="reading = 'black'">
+      </BButton>
+      <BButton variant="quiet" size="sm" :aria-pressed="reading === 'black'" @click="reading = 'black'">
         Photo: over black
-      </button>
+      </BButton>
     </div>
     <SwatchPhoto v-if="reading" class="mb-2" @read="took" />
     <NumberField
@@ -103,25 +105,25 @@ const off = (lab: Triple): string => deltaE00(lab, labOfPaint(p.value)).toFixed(
     <div class="pair">
       <label class="row-field"
         ><span>Kind</span
-        ><select
-          class="form-select form-select-sm"
-          :value="p.kind"
+        ><BFormSelect
+          size="sm"
+          :model-value="p.kind"
           aria-label="Kind of paint"
-          @change="save({ kind: text($event) as PaintRecord['kind'] })"
+          @update:model-value="save({ kind: $event as PaintRecord['kind'] })"
         >
           <option v-for="k in PAINT_KINDS" :key="k">{{ k }}</option>
-        </select></label
+        </BFormSelect></label
       >
       <label class="row-field"
         ><span>Finish</span
-        ><select
-          class="form-select form-select-sm"
-          :value="p.finish"
+        ><BFormSelect
+          size="sm"
+          :model-value="p.finish"
           aria-label="Finish"
-          @change="save({ finish: text($event) as PaintRecord['finish'] })"
+          @update:model-value="save({ finish: $event as PaintRecord['finish'] })"
         >
           <option v-for="k in PAINT_FINISHES" :key="k">{{ k }}</option>
-        </select></label
+        </BFormSelect></label
       >
     </div>
     <NumberField
@@ -183,18 +185,19 @@ const off = (lab: Triple): string => deltaE00(lab, labOfPaint(p.value)).toFixed(
       <span class="swatch" :style="{ background: labToHex(l.lab) }" />
       <span>{{ l.lot || 'no lot' }}{{ i === 0 ? ', in use' : '' }}</span>
       <span class="num soft">{{ i === 0 ? '' : `ΔE ${off(l.lab)} from it` }}</span>
-      <button
-        class="btn btn-sm btn-quiet"
+      <BButton
+        variant="quiet"
+        size="sm"
         :aria-label="`Forget lot ${l.lot}`"
         @click="save({ lots: p.lots.filter((_, k) => k !== i) })"
       >
         ×
-      </button>
+      </BButton>
     </div>
     <p v-if="p.lots.length === 0" class="soft small mb-1">None: all bottles are taken for the same.</p>
     <div class="d-flex gap-2 mt-1">
       <input v-model="lot" class="form-control form-control-sm" placeholder="Lot" aria-label="Lot of the new bottle" />
-      <button class="btn btn-sm btn-quiet text-nowrap" @click="reading = 'lot'">Measure a bottle</button>
+      <BButton variant="quiet" size="sm" class="text-nowrap" @click="reading = 'lot'">Measure a bottle</BButton>
     </div>
   </section>
 </template>

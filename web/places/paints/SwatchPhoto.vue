@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { BFormSelect } from 'bootstrap-vue-next/components/BFormSelect'
+import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, onMounted, ref, watch } from 'vue'
 import { labToHex, type Triple } from '../../../core/paint/optics/colour'
 import { readSwatch, SPREAD, type Pixels, type SwatchRead } from '../../../core/paint/recipes/swatchPhoto'
@@ -106,18 +108,18 @@ const light = (r: SwatchRead): string =>
 <template>
   <div class="photo">
     <div class="d-flex gap-2 align-items-center mb-1">
-      <button class="btn btn-sm btn-quiet" type="button" @click="picker?.click()">
+      <BButton variant="quiet" size="sm" @click="picker?.click()">
         {{ there ? 'Another photo' : 'Choose the photo' }}
-      </button>
+      </BButton>
       <label v-if="there" class="small d-flex gap-1 align-items-center"
-        >card<select v-model.number="grey" class="form-select form-select-sm w-auto" aria-label="Grey card">
+        >card<BFormSelect v-model.number="grey" size="sm" class="w-auto" aria-label="Grey card">
           <option :value="0.18">18 %</option>
           <option :value="0.12">12 %</option>
           <option :value="0.5">50 %</option>
           <option :value="0.9">white, 90 %</option>
-        </select></label
+        </BFormSelect></label
       >
-      <button v-if="card" class="btn btn-sm btn-quiet" type="button" @click="again">Press again</button>
+      <BButton v-if="card" variant="quiet" size="sm" @click="again">Press again</BButton>
       <input
         ref="picker"
         type="file"
@@ -147,7 +149,7 @@ const light = (r: SwatchRead): string =>
           {{ light(read) }}</span
         ></span
       >
-      <button class="btn btn-sm btn-primary" type="button" @click="emit('read', read.lab)">Take it</button>
+      <BButton variant="primary" size="sm" @click="emit('read', read.lab)">Take it</BButton>
     </div>
   </div>
 </template>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed } from 'vue'
 import { resin as resinSchema, type ResinRecord } from '../../../contract/stock'
 import { keepsUntil, spent } from '../../../core/stock/lots'
@@ -80,19 +81,20 @@ const add = (): Promise<void> =>
             {{ keepsUntil(b) ?? 'shut' }}{{ spent(b, today) ? ', past its time' : '' }}
           </td>
           <td class="num">
-            <button
-              class="btn btn-sm btn-quiet"
+            <BButton
+              variant="quiet"
+              size="sm"
               :aria-label="`Bottle ${i + 1} is gone`"
               @click="save(parsed.bottles.filter((_, k) => k !== i))"
             >
               Gone
-            </button>
+            </BButton>
           </td>
         </tr>
       </tbody>
     </table>
     <p v-else class="soft small mb-2">Not counted one by one. Prints take from the level of all.</p>
-    <button class="btn btn-sm btn-primary" @click="add">Add a bottle</button>
+    <BButton variant="primary" size="sm" @click="add">Add a bottle</BButton>
     <p v-if="fault" role="alert" class="text-danger small mb-0 mt-1">{{ fault }}</p>
   </section>
 </template>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, reactive, ref, watch } from 'vue'
 import { printer as printerSchema, type PrinterRecord } from '../../../contract/stock'
 import { writeStl } from '../../../core/formats/stl'
@@ -76,7 +77,7 @@ const signed = (v: number): string => `${v < 0 ? '−' : ''}${Math.abs(v).toFixe
         Print the gauge flat on the plate with the usual settings and no correction, wash and cure it as always, then
         measure it. What the printer adds or loses is taken off every layer from then on.
       </p>
-      <button class="btn btn-sm btn-quiet mb-2" @click="download">Gauge as STL, 40 × 30 × 20 mm</button>
+      <BButton variant="quiet" size="sm" class="mb-2" @click="download">Gauge as STL, 40 × 30 × 20 mm</BButton>
       <dl class="facts">
         <dt>size kept, x, y, z</dt>
         <dd>{{ now.scale.map(percent).join(', ') }}</dd>
@@ -109,7 +110,7 @@ const signed = (v: number): string => `${v < 0 ? '−' : ''}${Math.abs(v).toFixe
         :max="200"
         source="its first layers"
       />
-      <button class="btn btn-sm btn-quiet" @click="save(false)">Keep these</button>
+      <BButton variant="quiet" size="sm" @click="save(false)">Keep these</BButton>
     </div>
     <div>
       <NumberField
@@ -148,7 +149,7 @@ const signed = (v: number): string => `${v < 0 ? '−' : ''}${Math.abs(v).toFixe
             >They agree badly: measure again, or look for a warp, before this is used.</template
           >
         </p>
-        <button class="btn btn-primary" @click="save(true)">Correct every print by this</button>
+        <BButton variant="primary" @click="save(true)">Correct every print by this</BButton>
       </template>
       <p v-else-if="measured && !found.ok" role="alert" class="text-danger">{{ found.problem.message }}</p>
       <p v-else class="soft">Type what the caliper says; the corrections appear here.</p>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { ref } from 'vue'
 import { z } from 'zod'
 import { api } from '../../api'
@@ -26,8 +27,8 @@ const importFile = (e: Event): Promise<void> =>
 </script>
 
 <template>
-  <button class="btn btn-sm btn-quiet" :disabled="busy" @click="picker?.click()">Take a CSV list in</button>
-  <a class="btn btn-sm btn-quiet" :href="`/api/${words}.csv`" :download="`${words}.csv`">Give the list out</a>
+  <BButton variant="quiet" size="sm" :disabled="busy" @click="picker?.click()">Take a CSV list in</BButton>
+  <BButton variant="quiet" size="sm" :href="`/api/${words}.csv`" :download="`${words}.csv`">Export CSV</BButton>
   <input
     ref="picker"
     type="file"

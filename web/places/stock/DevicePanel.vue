@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { BFormSelect } from 'bootstrap-vue-next/components/BFormSelect'
+import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, onMounted, ref } from 'vue'
 import { device as deviceSchema, type DeviceRecord } from '../../../contract/runs'
 import { api } from '../../api'
@@ -73,16 +75,17 @@ const command = (d: DeviceRecord, body: { do: string } & Record<string, unknown>
         <td>{{ KINDS[d.card.kind] }}{{ d.card.standIn ? ', stand-in' : '' }}</td>
         <td :class="{ 'text-danger': !d.reachable }">{{ word(d) }}</td>
         <td>
-          <select
+          <BFormSelect
             v-if="d.card.kind === 'printer'"
-            class="form-select form-select-sm w-auto"
-            :value="d.printerId ?? ''"
+            size="sm"
+            class="w-auto"
+            :model-value="d.printerId ?? ''"
             :aria-label="`Which printer ${d.card.name} is`"
-            @change="link(d, ($event.target as HTMLSelectElement).value)"
+            @update:model-value="link(d, String($event))"
           >
             <option value="">not said</option>
             <option v-for="p in stock.printers" :key="p.id" :value="p.id">{{ p.name }}</option>
-          </select>
+          </BFormSelect>
         </td>
         <td class="num">{{ d.card.kind === 'printer' && d.state ? Number(d.state.vat).toFixed(0) : '' }}</td>
         <td class="num">
@@ -98,20 +101,22 @@ const command = (d: DeviceRecord, body: { do: string } & Record<string, unknown>
         </td>
         <td class="num text-nowrap">
           <template v-if="d.card.kind === 'printer'">
-            <button class="btn btn-sm btn-quiet" @click="command(d, { do: 'refill', ml: 250 })">
+            <BButton variant="quiet" size="sm" @click="command(d, { do: 'refill', ml: 250 })">
               250 ml filled in
-            </button>
-            <button
+            </BButton>
+            <BButton
               v-if="d.state?.clear === false"
-              class="btn btn-sm btn-quiet ms-1"
+              variant="quiet"
+              size="sm"
+              class="ms-1"
               @click="command(d, { do: 'clear' })"
             >
               Plate taken off
-            </button>
+            </BButton>
           </template>
-          <button v-if="d.card.kind === 'scale'" class="btn btn-sm btn-quiet" @click="command(d, { do: 'tare' })">
+          <BButton v-if="d.card.kind === 'scale'" variant="quiet" size="sm" @click="command(d, { do: 'tare' })">
             To zero
-          </button>
+          </BButton>
         </td>
       </tr>
     </tbody>
@@ -124,7 +129,7 @@ const command = (d: DeviceRecord, body: { do: string } & Record<string, unknown>
       placeholder="port, or http://127.0.0.1:port"
       aria-label="Address of a machine"
     />
-    <button class="btn btn-sm btn-quiet" :disabled="address.trim() === ''">Look for one there</button>
+    <BButton variant="quiet" size="sm" :disabled="address.trim() === ''">Look for one there</BButton>
     <span v-if="fault" role="alert" class="text-danger small">{{ fault }}</span>
   </form>
 </template>

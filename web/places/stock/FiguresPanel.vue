@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed } from 'vue'
 import { printer as printerSchema, resin as resinSchema } from '../../../contract/stock'
 import { useAttempt } from '../../composables/useAttempt'
@@ -69,7 +70,7 @@ const remove = (): Promise<void> =>
         @change="save({ clear: ($event.target as HTMLInputElement).checked })"
       />clear: cured short, or it yellows</label
     >
-    <button class="btn btn-sm btn-quiet mt-2" @click="remove">Take {{ item.name }} out of stock</button>
+    <BButton variant="quiet" size="sm" class="mt-2" @click="remove">Take {{ item.name }} out of stock</BButton>
     <p v-if="fault" role="alert" class="text-danger small mb-0 mt-1">{{ fault }}</p>
   </section>
 </template>

@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { BFormSelect } from 'bootstrap-vue-next/components/BFormSelect'
+import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed } from 'vue'
 import { material as materialSchema, type MaterialRecord } from '../../../contract/stock'
 import { STOCK_UNITS } from '../../../core/defaults/stock'
@@ -51,13 +53,13 @@ const remove = (): Promise<void> =>
     <div class="pair mt-2">
       <label
         >Counted in
-        <select
-          class="form-select form-select-sm"
-          :value="m.unit"
-          @change="save({ unit: ($event.target as HTMLSelectElement).value as MaterialRecord['unit'] })"
+        <BFormSelect
+          size="sm"
+          :model-value="m.unit"
+          @update:model-value="save({ unit: $event as MaterialRecord['unit'] })"
         >
           <option v-for="u in STOCK_UNITS" :key="u">{{ u }}</option>
-        </select></label
+        </BFormSelect></label
       >
       <DraftField
         label="Density, g/ml"
@@ -102,25 +104,26 @@ const remove = (): Promise<void> =>
     <p class="mt-2 mb-1">Serves as</p>
     <p v-for="w in m.serves" :key="w" class="m-0 d-flex justify-content-between">
       {{ SUPPLIES.find((s) => s.what === w)?.name ?? w }}
-      <button
-        class="btn btn-sm btn-quiet"
+      <BButton
+        variant="quiet"
+        size="sm"
         :aria-label="`No longer ${SUPPLIES.find((s) => s.what === w)?.name ?? w}`"
         @click="save({ serves: m.serves.filter((x) => x !== w) })"
       >
         ×
-      </button>
+      </BButton>
     </p>
-    <select
-      class="form-select form-select-sm"
-      value=""
+    <BFormSelect
+      size="sm"
+      :model-value="''"
       aria-label="It serves as"
-      @change="save({ serves: [...m.serves, ($event.target as HTMLSelectElement).value] })"
+      @update:model-value="save({ serves: [...m.serves, String($event)] })"
     >
       <option value="" disabled>what steps use it as</option>
       <option v-for="s in SUPPLIES.filter((x) => !m.serves.includes(x.what))" :key="s.what" :value="s.what">
         {{ s.name }}
       </option>
-    </select>
+    </BFormSelect>
     <p v-if="strange" class="problem mt-1 mb-0">
       Steps use {{ strange.name }} in {{ strange.unit }}, and this is counted in {{ m.unit }}: give its density, or it
       is not counted.
@@ -162,13 +165,14 @@ const remove = (): Promise<void> =>
             ? `${spent(l, today) ? 'past its time since' : 'keeps until'} ${keepsUntil(l)}`
             : 'shut, no date on it'
         }}</span>
-        <button
-          class="btn btn-sm btn-quiet"
+        <BButton
+          variant="quiet"
+          size="sm"
           :aria-label="`Lot ${i + 1} is gone`"
           @click="save({ lots: m.lots.filter((_, k) => k !== i) })"
         >
           Gone
-        </button>
+        </BButton>
       </p>
     </div>
     <label class="d-block mt-2"
@@ -181,8 +185,8 @@ const remove = (): Promise<void> =>
         @done="save({ safety: $event })"
     /></label>
     <div class="d-flex gap-2 mt-2">
-      <button class="btn btn-sm btn-primary" @click="addLot">Add a lot</button>
-      <button class="btn btn-sm btn-quiet" @click="remove">Take out of stock</button>
+      <BButton variant="primary" size="sm" @click="addLot">Add a lot</BButton>
+      <BButton variant="quiet" size="sm" @click="remove">Take out of stock</BButton>
     </div>
     <p v-if="fault" role="alert" class="problem mt-2 mb-0">{{ fault }}</p>
   </section>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, onMounted, ref } from 'vue'
 import { record as recordSchema, type PrintRecord } from '../../../contract/runs'
 import { api } from '../../api'
@@ -59,9 +60,9 @@ const take = (t: PrintRecord['times'][number]): Promise<void> =>
           <td class="num">{{ (100 * t.before).toFixed(1) }} %</td>
           <td class="num">{{ (100 * t.after).toFixed(1) }} %</td>
           <td class="num">
-            <button v-if="Math.abs(t.motion - t.now) > 0.02" class="btn btn-sm btn-primary" @click="take(t)">
+            <BButton v-if="Math.abs(t.motion - t.now) > 0.02" variant="primary" size="sm" @click="take(t)">
               Calculate with {{ t.motion.toFixed(2) }} s
-            </button>
+            </BButton>
             <span v-else class="soft">as calculated</span>
           </td>
         </tr>

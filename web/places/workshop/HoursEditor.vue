@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { BFormSelect } from 'bootstrap-vue-next/components/BFormSelect'
+import { BButton } from 'bootstrap-vue-next/components/BButton'
 import type { Workshop } from '../../../contract/workshop'
 import { DAYS } from './days'
 
@@ -15,9 +17,9 @@ const label = (what: string): string => (props.whose ? `${what}, ${props.whose}`
 
 <template>
   <div v-for="(h, i) in hours" :key="i" class="d-flex gap-2 mb-1 align-items-center">
-    <select v-model.number="h.weekday" class="form-select form-select-sm" :aria-label="label('Day')">
+    <BFormSelect v-model.number="h.weekday" size="sm" :aria-label="label('Day')">
       <option v-for="(d, n) in DAYS" :key="d" :value="n">{{ d }}</option>
-    </select>
+    </BFormSelect>
     <input
       type="time"
       class="form-control form-control-sm"
@@ -32,16 +34,9 @@ const label = (what: string): string => (props.whose ? `${what}, ${props.whose}`
       :aria-label="label('To')"
       @change="h.to = minutes(($event.target as HTMLInputElement).value)"
     />
-    <button
-      type="button"
-      class="btn btn-sm btn-quiet"
-      :aria-label="label('Remove these hours')"
-      @click="hours.splice(i, 1)"
-    >
+    <BButton variant="quiet" size="sm" :aria-label="label('Remove these hours')" @click="hours.splice(i, 1)">
       ×
-    </button>
+    </BButton>
   </div>
-  <button type="button" class="btn btn-sm btn-quiet" @click="hours.push({ weekday: 6, from: 600, to: 720 })">
-    Add hours
-  </button>
+  <BButton variant="quiet" size="sm" @click="hours.push({ weekday: 6, from: 600, to: 720 })"> Add hours </BButton>
 </template>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { BButton } from 'bootstrap-vue-next/components/BButton'
 import type { Workshop } from '../../../contract/workshop'
 import HoursEditor from './HoursEditor.vue'
 
@@ -25,9 +26,7 @@ function off(p: Person, day: string): void {
         required
         :aria-label="`Person ${i + 1}`"
       />
-      <button type="button" class="btn btn-sm btn-quiet" :aria-label="`Remove ${p.name}`" @click="people.splice(i, 1)">
-        ×
-      </button>
+      <BButton variant="quiet" size="sm" :aria-label="`Remove ${p.name}`" @click="people.splice(i, 1)"> × </BButton>
     </div>
     <label class="d-block small mt-1"
       ><input
@@ -48,21 +47,22 @@ function off(p: Person, day: string): void {
     /></label>
     <span v-for="d in p.off" :key="d" class="small me-2"
       >{{ d }}
-      <button
-        type="button"
-        class="btn btn-sm btn-quiet py-0 px-1"
+      <BButton
+        variant="quiet"
+        size="sm"
+        class="py-0 px-1"
         :aria-label="`${p.name} works on ${d} after all`"
         @click="p.off = p.off.filter((x) => x !== d)"
       >
         ×
-      </button></span
+      </BButton></span
     >
   </div>
-  <button
-    type="button"
-    class="btn btn-sm btn-quiet"
+  <BButton
+    variant="quiet"
+    size="sm"
     @click="people.push({ name: `Person ${people.length + 1}`, hours: null, off: [] })"
   >
     Add a person
-  </button>
+  </BButton>
 </template>

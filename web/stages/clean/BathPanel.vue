@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed } from 'vue'
 import type { BathRecord } from '../../../contract/workshop'
 import { saturation } from '../../../core/plan/facts/cleanUp'
@@ -62,7 +63,7 @@ const change = (which: 'first' | 'second', more: Partial<BathRecord>): Promise<v
         :model-value="b.bath[f.key]"
         @update:model-value="change(b.which, { [f.key]: $event })"
       />
-      <button class="btn btn-sm btn-quiet mt-1" @click="change(b.which, { resin: 0 })">Mark as refilled</button>
+      <BButton variant="quiet" size="sm" class="mt-1" @click="change(b.which, { resin: 0 })">Mark as refilled</BButton>
     </details>
     <p class="soft small mb-0">
       Nothing down the drain: let what is spent settle in light, cure the sludge, and hand over the rest as local rules

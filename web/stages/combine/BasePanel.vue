@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { BFormSelect } from 'bootstrap-vue-next/components/BFormSelect'
+import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, ref, watch } from 'vue'
 import { TIP_WISH } from '../../../core/defaults/fit'
 import { baseSize } from '../../../core/fit/baseSize'
@@ -179,15 +181,15 @@ function within(e: PointerEvent): [number, number] {
   <details class="mb-3" :open="!!existing">
     <summary>{{ existing ? 'This base' : 'Add a base' }}</summary>
     <div class="d-flex flex-wrap gap-1 my-2">
-      <button
+      <BButton
         v-for="(_, name) in SHAPES"
         :key="name"
-        class="btn btn-sm"
-        :class="shape === name ? 'btn-primary' : 'btn-quiet'"
+        :variant="shape === name ? 'primary' : 'quiet'"
+        size="sm"
         @click="shape = name"
       >
         {{ name }}
-      </button>
+      </BButton>
     </div>
     <NumberField
       :model-value="across"
@@ -224,22 +226,22 @@ function within(e: PointerEvent): [number, number] {
       <circle v-for="(p, i) in profile" :key="i" :cx="50 + p[0] * 45" :cy="56 - p[1] * 50" r="1.4" />
     </svg>
     <label class="soft small" for="base-top">Top</label>
-    <select id="base-top" v-model="top" class="form-select form-select-sm mb-1">
+    <BFormSelect id="base-top" v-model="top" size="sm" class="mb-1">
       <option value="plain">plain</option>
       <option value="cobbles">cobbles</option>
       <option value="planks">planks</option>
       <option value="rock">rock</option>
-    </select>
+    </BFormSelect>
     <template v-if="top !== 'plain'">
       <NumberField v-model="relief" label="Relief" unit="mm" :step="0.25" :min="0.1" :max="30" />
       <NumberField v-model="seed" label="Another of its kind" :min="0" :max="1000000" :digits="0" />
     </template>
-    <button v-if="existing" class="btn btn-primary btn-sm" :disabled="busy" @click="attempt(() => store.tryOut(op))">
+    <BButton v-if="existing" variant="primary" size="sm" :disabled="busy" @click="attempt(() => store.tryOut(op))">
       Change this base
-    </button>
-    <button v-else class="btn btn-primary btn-sm" :disabled="busy" @click="attempt(add)">
+    </BButton>
+    <BButton v-else variant="primary" size="sm" :disabled="busy" @click="attempt(add)">
       {{ busy ? 'Adding the base …' : 'Add base' }}
-    </button>
+    </BButton>
     <p v-if="fault" role="alert" class="text-danger small mb-0">{{ fault }}</p>
   </details>
 </template>

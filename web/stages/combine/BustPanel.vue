@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { reportOf } from '../../../contract/derivations'
 import { computed, ref } from 'vue'
 import { operation, type OperationInput } from '../../../contract/operations'
@@ -112,9 +113,9 @@ const FIELDS: { key: keyof BustShape; label: string }[] = [
 <template>
   <details class="mb-3" @toggle="($event.target as HTMLDetailsElement).open || leave()">
     <summary>Make a bust of {{ store.part?.name }}</summary>
-    <button class="btn btn-sm btn-quiet my-2" @click="picking.asking.value ? leave() : begin()">
+    <BButton variant="quiet" size="sm" class="my-2" @click="picking.asking.value ? leave() : begin()">
       {{ picking.asking.value ? 'Cancel' : neck ? 'Press another place' : 'Press the pit of the neck' }}
-    </button>
+    </BButton>
     <p v-if="left" role="status" class="small soft">
       Left out of the bust, because {{ left.count === 1 ? 'it hangs on nothing' : 'they hang on nothing' }}:
       {{ left.count === 1 ? 'one loose piece' : `${left.count} loose pieces` }},
@@ -134,9 +135,9 @@ const FIELDS: { key: keyof BustShape; label: string }[] = [
       <label class="d-flex gap-2 align-items-center mb-2"
         ><input v-model="socle" type="checkbox" /> on a turned socle</label
       >
-      <button class="btn btn-sm btn-primary" :disabled="busy !== ''" @click="make">
+      <BButton variant="primary" size="sm" :disabled="busy !== ''" @click="make">
         {{ busy || 'Cut it to a bust' }}
-      </button>
+      </BButton>
     </template>
   </details>
 </template>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed } from 'vue'
 import { usePicking } from '../../composables/usePicking'
 import { useAssembly } from '../../stores/assembly'
@@ -39,10 +40,10 @@ const f = computed(() => assembly.facing)
       </template>
     </dl>
     <div class="d-flex gap-1 mt-1">
-      <button class="btn btn-sm btn-quiet" @click="picking.asking.value ? picking.stop() : pick()">
+      <BButton variant="quiet" size="sm" @click="picking.asking.value ? picking.stop() : pick()">
         {{ picking.asking.value ? 'Cancel' : f ? 'Press it again' : 'Press the face' }}
-      </button>
-      <button v-if="f" class="btn btn-sm btn-quiet" @click="store.save({ facing: null })">Forget it</button>
+      </BButton>
+      <BButton v-if="f" variant="quiet" size="sm" @click="store.save({ facing: null })">Forget it</BButton>
     </div>
   </details>
 </template>

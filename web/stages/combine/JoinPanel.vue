@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { BFormSelect } from 'bootstrap-vue-next/components/BFormSelect'
+import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, ref } from 'vue'
 import type { FixingRecord } from '../../../core/operations/fix'
 import type { OperationInput } from '../../../contract/operations'
@@ -104,24 +106,19 @@ async function fix(point: [number, number, number], normal: [number, number, num
 <template>
   <details class="mb-3">
     <summary>Join to another part</summary>
-    <select
-      :value="target?.part.id"
-      class="form-select form-select-sm my-2"
+    <BFormSelect
+      :model-value="target?.part.id"
+      size="sm"
+      class="my-2"
       aria-label="The other part"
-      @change="other = ($event.target as HTMLSelectElement).value"
+      @update:model-value="other = String($event)"
     >
       <option v-for="p in placing.others.value" :key="p.part.id" :value="p.part.id">{{ p.part.name }}</option>
-    </select>
+    </BFormSelect>
     <div class="d-flex flex-wrap gap-1 mb-1">
-      <button
-        v-for="(w, k) in WAYS"
-        :key="k"
-        class="btn btn-sm"
-        :class="way === k ? 'btn-primary' : 'btn-quiet'"
-        @click="way = k"
-      >
+      <BButton v-for="(w, k) in WAYS" :key="k" :variant="way === k ? 'primary' : 'quiet'" size="sm" @click="way = k">
         {{ w.word }}
-      </button>
+      </BButton>
     </div>
     <p class="soft small mb-1">{{ WAYS[way].does }}</p>
     <NumberField v-if="way === 'blend'" v-model="fillet" label="Fillet" unit="mm" :step="0.5" :min="0.2" :max="50" />
@@ -153,17 +150,18 @@ async function fix(point: [number, number, number], normal: [number, number, num
         :min="0.5"
         :max="100"
       />
-      <button
-        class="btn btn-primary btn-sm"
+      <BButton
+        variant="primary"
+        size="sm"
         :disabled="busy || !target"
         @click="picking.asking.value ? picking.stop() : pick()"
       >
         {{ picking.asking.value ? 'Cancel' : busy ? 'Setting it …' : 'Press where it goes' }}
-      </button>
+      </BButton>
     </template>
-    <button v-else class="btn btn-primary btn-sm" :disabled="busy || !target" @click="join">
+    <BButton v-else variant="primary" size="sm" :disabled="busy || !target" @click="join">
       {{ busy ? 'Joining …' : makesOne ? 'Merge' : way === 'relieve' ? 'Cut clearance' : 'Subtract' }}
-    </button>
+    </BButton>
     <p v-if="fault" role="alert" class="text-danger small mb-0">{{ fault }}</p>
   </details>
 </template>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, ref } from 'vue'
 import type { OperationInput } from '../../../contract/operations'
 import type { LightRoute } from '../../../core/shape/lightRoute'
@@ -172,12 +173,12 @@ const LID = 1.6,
       source="stands alone from 1 mm"
     />
     <div class="d-flex flex-wrap gap-1 mb-2">
-      <button class="btn btn-sm btn-quiet" :disabled="busy !== ''" @click="picking.asking.value ? leave() : pick()">
+      <BButton variant="quiet" size="sm" :disabled="busy !== ''" @click="picking.asking.value ? leave() : pick()">
         {{ picking.asking.value ? 'Cancel' : 'Press where the light sits' }}
-      </button>
-      <button v-if="picking.asking.value && to" class="btn btn-sm btn-quiet" @click="middle">
+      </BButton>
+      <BButton v-if="picking.asking.value && to" variant="quiet" size="sm" @click="middle">
         From the middle of {{ foot?.part.name }}
-      </button>
+      </BButton>
     </div>
     <p v-if="busy" class="soft small mb-1">{{ busy }}</p>
     <p v-if="fault" role="alert" class="text-danger small">{{ fault }}</p>
@@ -200,13 +201,13 @@ const LID = 1.6,
       <p v-if="route.open[1] < WHOLE" class="small soft">
         The light’s end stays covered: right for a lamp inside a clear part that is glued in later, wrong otherwise.
       </p>
-      <button class="btn btn-sm btn-primary" :disabled="busy !== ''" @click="bore">Bore it through all parts</button>
+      <BButton variant="primary" size="sm" :disabled="busy !== ''" @click="bore">Bore it through all parts</BButton>
     </template>
     <h3 class="mt-3 mb-1">Battery bay in {{ foot?.part.name }}</h3>
     <NumberField v-model="width" label="Width inside" unit="mm" :min="3" :max="300" />
     <NumberField v-model="depth" label="Depth inside" unit="mm" :min="3" :max="300" />
     <NumberField v-model="height" label="Height inside" unit="mm" :step="0.5" :min="1" :max="200" />
-    <button class="btn btn-sm btn-primary" :disabled="busy !== '' || !foot" @click="bay">Bay with a lid</button>
+    <BButton variant="primary" size="sm" :disabled="busy !== '' || !foot" @click="bay">Bay with a lid</BButton>
     <p class="soft small mt-2 mb-0">
       A removable cell from a certified supply, with its current limited, in a bay that air can reach. Follow the
       maker’s data sheet and local rules; wiring to the mains is for a licensed electrician.

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, ref, watch } from 'vue'
 import type { OperationInput, OperationRecord } from '../../../contract/operations'
 import { PRINTS } from '../../../core/findings/tooThin'
@@ -76,25 +77,25 @@ async function letIn(): Promise<void> {
       ></textarea>
     </label>
     <div class="d-flex flex-wrap gap-1 mb-2">
-      <button
+      <BButton
         v-for="f in ['serif', 'sans'] as const"
         :key="f"
-        class="btn btn-sm"
-        :class="face === f ? 'btn-primary' : 'btn-quiet'"
+        :variant="face === f ? 'primary' : 'quiet'"
+        size="sm"
         @click="face = f"
       >
         {{ f }}
-      </button>
+      </BButton>
       <span class="mx-1"></span>
-      <button
+      <BButton
         v-for="s in ['raised', 'sunk'] as const"
         :key="s"
-        class="btn btn-sm"
-        :class="style === s ? 'btn-primary' : 'btn-quiet'"
+        :variant="style === s ? 'primary' : 'quiet'"
+        size="sm"
         @click="style = s"
       >
         {{ s }}
-      </button>
+      </BButton>
     </div>
     <NumberField v-model="letter" label="Capitals" unit="mm" :step="0.5" :min="0.8" :max="100" />
     <NumberField
@@ -126,10 +127,10 @@ async function letIn(): Promise<void> {
       </dd>
     </dl>
     <div class="d-flex gap-1">
-      <button class="btn btn-primary btn-sm" :disabled="busy || text.trim() === ''" @click="letIn">
+      <BButton variant="primary" size="sm" :disabled="busy || text.trim() === ''" @click="letIn">
         {{ busy ? 'Lettering …' : there ? 'Change the plate' : 'Let it in' }}
-      </button>
-      <button v-if="there" class="btn btn-quiet btn-sm" @click="store.remove('nameplate')">Remove nameplate</button>
+      </BButton>
+      <BButton v-if="there" variant="quiet" size="sm" @click="store.remove('nameplate')">Remove nameplate</BButton>
     </div>
   </details>
 </template>

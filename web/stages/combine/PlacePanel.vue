@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { BFormSelect } from 'bootstrap-vue-next/components/BFormSelect'
+import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, ref, shallowRef } from 'vue'
 import { usePlacing } from '../../composables/usePlacing'
 import NumberField from '../../shell/NumberField.vue'
@@ -123,65 +125,62 @@ function stop(): void {
       />
     </template>
     <div class="d-flex flex-wrap gap-1 mt-1">
-      <button
-        class="btn btn-sm"
-        :class="doing === 'move' ? 'btn-primary' : 'btn-quiet'"
-        @click="doing === 'move' ? stop() : move()"
-      >
+      <BButton :variant="doing === 'move' ? 'primary' : 'quiet'" size="sm" @click="doing === 'move' ? stop() : move()">
         {{ doing === 'move' ? 'Done moving' : 'Move by hand' }}
-      </button>
-      <button class="btn btn-sm btn-quiet" @click="placing.rest(false)">Down on the table</button>
-      <button class="btn btn-sm btn-quiet" @click="placing.mirror()">Mirror</button>
+      </BButton>
+      <BButton variant="quiet" size="sm" @click="placing.rest(false)">Down on the table</BButton>
+      <BButton variant="quiet" size="sm" @click="placing.mirror()">Mirror</BButton>
     </div>
     <div class="d-flex flex-wrap gap-1 mt-1 align-items-center">
       <label class="visually-hidden" for="turn-by">Turn by</label>
       <input id="turn-by" v-model.number="angle" type="number" step="5" class="form-control form-control-sm degrees" />
       <span class="soft">°</span>
-      <button class="btn btn-sm btn-quiet" @click="placing.spin([0, 0, 1], angle)">turn</button>
-      <button class="btn btn-sm btn-quiet" @click="placing.spin([1, 0, 0], -angle)">lean back</button>
-      <button class="btn btn-sm btn-quiet" @click="placing.spin([0, 1, 0], angle)">lean right</button>
+      <BButton variant="quiet" size="sm" @click="placing.spin([0, 0, 1], angle)">turn</BButton>
+      <BButton variant="quiet" size="sm" @click="placing.spin([1, 0, 0], -angle)">lean back</BButton>
+      <BButton variant="quiet" size="sm" @click="placing.spin([0, 1, 0], angle)">lean right</BButton>
     </div>
     <div v-if="placing.others.value.length > 0" class="mt-2">
       <label class="soft small" for="against">Against</label>
-      <select
+      <BFormSelect
         id="against"
-        :value="target"
-        class="form-select form-select-sm mb-1"
-        @change="over = ($event.target as HTMLSelectElement).value"
+        :model-value="target"
+        size="sm"
+        class="mb-1"
+        @update:model-value="over = String($event)"
       >
         <option v-for="p in placing.others.value" :key="p.part.id" :value="p.part.id">{{ p.part.name }}</option>
-      </select>
+      </BFormSelect>
       <div class="d-flex flex-wrap gap-1">
-        <button class="btn btn-sm btn-quiet" @click="placing.middleOver(target)">Middle over it</button>
-        <button class="btn btn-sm btn-quiet" @click="placing.rest(true)">Down onto it</button>
-        <button
-          class="btn btn-sm"
-          :class="doing === 'face' ? 'btn-primary' : 'btn-quiet'"
+        <BButton variant="quiet" size="sm" @click="placing.middleOver(target)">Middle over it</BButton>
+        <BButton variant="quiet" size="sm" @click="placing.rest(true)">Down onto it</BButton>
+        <BButton
+          :variant="doing === 'face' ? 'primary' : 'quiet'"
+          size="sm"
           @click="doing === 'face' ? stop() : pair('face')"
         >
           {{ doing === 'face' ? 'Cancel' : 'Face to face' }}
-        </button>
-        <button
-          class="btn btn-sm"
-          :class="doing === 'axis' ? 'btn-primary' : 'btn-quiet'"
+        </BButton>
+        <BButton
+          :variant="doing === 'axis' ? 'primary' : 'quiet'"
+          size="sm"
           @click="doing === 'axis' ? stop() : pair('axis')"
         >
           {{ doing === 'axis' ? 'Cancel' : 'Axis to axis' }}
-        </button>
+        </BButton>
       </div>
       <p class="soft small mt-2 mb-1">Moves together with</p>
       <div class="d-flex flex-wrap gap-1">
-        <button
+        <BButton
           v-for="p in placing.others.value"
           :key="p.part.id"
-          class="btn btn-sm"
-          :class="goesAlong(p.part.id) ? 'btn-primary' : 'btn-quiet'"
+          :variant="goesAlong(p.part.id) ? 'primary' : 'quiet'"
+          size="sm"
           :aria-pressed="goesAlong(p.part.id)"
           :aria-label="`Move together with ${p.part.name}`"
           @click="together(p.part.id)"
         >
           {{ p.part.name }}
-        </button>
+        </BButton>
       </div>
     </div>
   </section>

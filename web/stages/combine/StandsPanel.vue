@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { BFormSelect } from 'bootstrap-vue-next/components/BFormSelect'
 import { computed } from 'vue'
 import DraftInput from '../../shell/DraftInput.vue'
 import NumberField from '../../shell/NumberField.vue'
@@ -69,14 +70,15 @@ function choose(id: string, name: keyof typeof KINDS): void {
     />
     <div v-for="p in assembly.placed" :key="p.part.id" class="d-flex gap-1 align-items-center mb-1">
       <span class="flex-grow-1 text-truncate">{{ p.part.name }}</span>
-      <select
-        class="form-select form-select-sm what"
+      <BFormSelect
+        size="sm"
+        class="what"
         :aria-label="`${p.part.name} is made of`"
-        :value="assembly.materialOf(p.part.id).name"
-        @change="choose(p.part.id, ($event.target as HTMLSelectElement).value as keyof typeof KINDS)"
+        :model-value="assembly.materialOf(p.part.id).name"
+        @update:model-value="choose(p.part.id, $event as keyof typeof KINDS)"
       >
         <option v-for="(_, k) in KINDS" :key="k" :value="k">{{ k }}</option>
-      </select>
+      </BFormSelect>
       <DraftInput
         type="number"
         class="form-control form-control-sm share"

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { BFormSelect } from 'bootstrap-vue-next/components/BFormSelect'
 import { ref } from 'vue'
 import type { SculptRecord } from '../../../contract/sculpts'
 import SculptPicker from '../../shell/SculptPicker.vue'
@@ -47,9 +48,9 @@ async function swap(to: SculptRecord): Promise<void> {
     <summary>Swap {{ store.part?.name }} for another sculpt</summary>
     <template v-if="open">
       <label class="soft small mt-2" for="swap-align">Put</label>
-      <select id="swap-align" v-model="align" class="form-select form-select-sm">
+      <BFormSelect id="swap-align" v-model="align" size="sm">
         <option v-for="(w, k) in ALIGN" :key="k" :value="k">{{ w }}</option>
-      </select>
+      </BFormSelect>
       <p v-if="busy" class="soft small my-2">Swapping …</p>
       <SculptPicker v-else :except="store.part?.sculptId" @choose="swap" />
       <p class="soft small mt-1 mb-0">Size, keys, pins and cuts stay as they are. Undo brings the other one back.</p>

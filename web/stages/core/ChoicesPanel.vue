@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { reportOf } from '../../../contract/derivations'
 import { computed, ref, watch } from 'vue'
 import { operation } from '../../../contract/operations'
@@ -169,9 +170,9 @@ async function choose(key: Key): Promise<void> {
             <td></td>
             <td v-for="c in COLUMNS" :key="c.key" class="num" :class="{ on: current === c.key }">
               <span v-if="current === c.key" class="chosen">chosen</span>
-              <button v-else class="btn btn-sm btn-quiet" :aria-label="`Choose ${c.name}`" @click="choose(c.key)">
+              <BButton v-else variant="quiet" size="sm" :aria-label="`Choose ${c.name}`" @click="choose(c.key)">
                 Choose
-              </button>
+              </BButton>
             </td>
           </tr>
         </tbody>

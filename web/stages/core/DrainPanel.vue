@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, onBeforeUnmount, ref, shallowRef } from 'vue'
 import { directionWords } from '../../../core/findings/trappedResin'
 import { quaternionBetween } from '../../../core/math/vectors'
@@ -111,18 +112,18 @@ function playDrain(): void {
     <p class="soft small mt-2 mb-1">To empty it, hold it in turn:</p>
     <ol class="routine">
       <li v-for="r in rows" :key="r.n">
-        <button class="btn btn-sm btn-quiet" @click="show(r.down)">{{ r.words }}</button>
+        <BButton variant="quiet" size="sm" @click="show(r.down)">{{ r.words }}</BButton>
         <span class="soft ms-2">{{ ml(r.left) }} ml left</span>
       </li>
     </ol>
     <div class="d-flex gap-1 flex-wrap">
-      <button class="btn btn-sm btn-quiet" :aria-pressed="playing === 'drain'" @click="playDrain">
+      <BButton variant="quiet" size="sm" :aria-pressed="playing === 'drain'" @click="playDrain">
         {{ playing === 'drain' ? (draining.playing.value ? 'Stop' : 'Put it away') : 'Play it' }}
-      </button>
-      <button class="btn btn-sm btn-quiet" :aria-pressed="open" @click="open = !open">
+      </BButton>
+      <BButton variant="quiet" size="sm" :aria-pressed="open" @click="open = !open">
         {{ open ? 'Close it' : 'Cut it open' }}
-      </button>
-      <button class="btn btn-sm btn-quiet" :disabled="!turned" @click="turned = null">Stand it up again</button>
+      </BButton>
+      <BButton variant="quiet" size="sm" :disabled="!turned" @click="turned = null">Stand it up again</BButton>
     </div>
     <p v-if="draining.left.value !== null" class="figure-sm mt-2 mb-0" role="status">
       {{ ml(draining.left.value) }} ml <span class="soft">in it now</span>
@@ -141,17 +142,18 @@ function playDrain(): void {
           >. Use at least {{ ml(3 * (flush.swept + flush.still)) }} ml.
         </p>
         <div class="d-flex gap-1 flex-wrap">
-          <button class="btn btn-sm btn-quiet" :aria-pressed="playing === 'rinse'" @click="playRinse">
+          <BButton variant="quiet" size="sm" :aria-pressed="playing === 'rinse'" @click="playRinse">
             {{ playing === 'rinse' ? 'Stop' : 'Show the stream' }}
-          </button>
-          <button
+          </BButton>
+          <BButton
             v-for="(d, i) in flush.deadEnds.slice(0, 3)"
             :key="i"
-            class="btn btn-sm btn-quiet"
+            variant="quiet"
+            size="sm"
             @click="viewport.show(d.at)"
           >
             Still {{ i + 1 }}: {{ ml(d.volume) }} ml
-          </button>
+          </BButton>
         </div>
       </template>
     </template>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, ref, watch } from 'vue'
 import type { DrainSite } from '../../../core/shape/drillSkin'
 import { rankOf } from '../../../core/operations/registry'
@@ -234,33 +235,33 @@ defineExpose({ propose, holeAt })
             /></span> </span
         ></span>
         <span class="d-flex gap-1 align-items-start"
-          ><button v-if="h.instead" class="btn btn-sm btn-primary" @click="takeInstead(i)">
-            {{ apart(h, h.instead) }} mm away</button
-          ><button class="btn btn-sm btn-quiet" @click="viewport.show(h.point)">Show</button
-          ><button class="btn btn-sm btn-quiet" :aria-label="`Remove hole ${i + 1}`" @click="draft.splice(i, 1)">
+          ><BButton v-if="h.instead" variant="primary" size="sm" @click="takeInstead(i)">
+            {{ apart(h, h.instead) }} mm away</BButton
+          ><BButton variant="quiet" size="sm" @click="viewport.show(h.point)">Show</BButton
+          ><BButton variant="quiet" size="sm" :aria-label="`Remove hole ${i + 1}`" @click="draft.splice(i, 1)">
             Remove
-          </button></span
+          </BButton></span
         >
       </li>
     </ul>
     <p v-if="fault" role="alert" class="problem">{{ fault }}</p>
     <div class="d-flex gap-2 flex-wrap">
-      <button class="btn btn-primary" :disabled="unchanged || draft.some((h) => h.wrong)" @click="drill">
+      <BButton variant="primary" :disabled="unchanged || draft.some((h) => h.wrong)" @click="drill">
         {{ draft.length === 0 && set.length > 0 ? 'Close all holes' : `Drill ${draft.length}` }}
-      </button>
-      <button class="btn btn-quiet" :disabled="searching" @click="propose">
+      </BButton>
+      <BButton variant="quiet" :disabled="searching" @click="propose">
         {{ searching ? 'Looking …' : 'Propose' }}
-      </button>
-      <button class="btn btn-quiet" :aria-pressed="placing" @click="placing = !placing">
+      </BButton>
+      <BButton variant="quiet" :aria-pressed="placing" @click="placing = !placing">
         {{ placing ? 'Done placing' : 'Place by hand' }}
-      </button>
+      </BButton>
     </div>
     <details v-if="drilled" class="mt-2">
       <summary>Plugs for the holes</summary>
       <NumberField v-model="clearance" label="Clearance" unit="mm" :step="0.05" :min="0" :max="2" source="per side" />
-      <button class="btn btn-sm btn-quiet" @click="plugs">
+      <BButton variant="quiet" size="sm" @click="plugs">
         Make {{ drilled.holes.length === 1 ? 'one plug' : `${drilled.holes.length} plugs` }} as parts
-      </button>
+      </BButton>
       <p class="soft small mb-0 mt-1">Each is the piece the drill took out, with the sculpt’s own skin on its end.</p>
     </details>
   </section>

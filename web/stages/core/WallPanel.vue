@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { BFormSelect } from 'bootstrap-vue-next/components/BFormSelect'
+import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, reactive, ref, watch } from 'vue'
 import type { OperationInput } from '../../../contract/operations'
 import { loadDefaults, type WallLoad } from '../../../core/fit/wallLoad'
@@ -145,13 +147,13 @@ function hollow(): void {
       <NumberField v-model="by" label="More" unit="mm" :step="0.5" :min="0.1" :max="50" />
       <NumberField v-model="radius" label="Brush" unit="mm" :step="1" :min="0.5" :max="200" source="radius" />
       <div class="d-flex flex-wrap gap-1">
-        <button class="btn btn-sm" :class="brushing ? 'btn-primary' : 'btn-quiet'" @click="brushing ? stop() : brush()">
+        <BButton :variant="brushing ? 'primary' : 'quiet'" size="sm" @click="brushing ? stop() : brush()">
           {{ brushing ? 'Done brushing' : 'Brush' }}
-        </button>
-        <button class="btn btn-sm btn-quiet" :disabled="asking" @click="byLoad">
+        </BButton>
+        <BButton variant="quiet" size="sm" :disabled="asking" @click="byLoad">
           {{ asking ? 'Loading it …' : 'Where it carries most' }}
-        </button>
-        <button v-if="dabs.length > 0" class="btn btn-sm btn-quiet" @click="forget">Forget them</button>
+        </BButton>
+        <BButton v-if="dabs.length > 0" variant="quiet" size="sm" @click="forget">Forget them</BButton>
       </div>
       <details class="mt-1">
         <summary class="soft small">What it must bear</summary>
@@ -192,11 +194,11 @@ function hollow(): void {
       </summary>
       <label class="d-flex align-items-center gap-2 mb-1"
         ><span>Stiffened by</span>
-        <select v-model="fill.kind" class="form-select form-select-sm w-auto">
+        <BFormSelect v-model="fill.kind" size="sm" class="w-auto">
           <option value="none">nothing</option>
           <option value="bars">bars at 35°</option>
           <option value="gyroid">a gyroid’s network</option>
-        </select></label
+        </BFormSelect></label
       >
       <template v-if="fill.kind !== 'none'">
         <NumberField v-model="fill.spacing" label="Spacing" unit="mm" :step="1" :min="3" :max="100" />
@@ -223,8 +225,8 @@ function hollow(): void {
         @update:model-value="emit('change', { wall, voxel, opening: $event })"
       />
     </details>
-    <button class="btn btn-primary mt-1" :disabled="!store.meshBefore('hollow')" @click="hollow">
+    <BButton variant="primary" class="mt-1" :disabled="!store.meshBefore('hollow')" @click="hollow">
       {{ op ? 'Hollow again' : 'Hollow it' }}
-    </button>
+    </BButton>
   </section>
 </template>

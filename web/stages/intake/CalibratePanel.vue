@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, ref } from 'vue'
 import NumberField from '../../shell/NumberField.vue'
 import { usePiece } from '../../stores/piece'
@@ -50,17 +51,17 @@ async function apply(): Promise<void> {
     <h2 class="mb-2">True scale</h2>
     <p v-if="done" class="soft small mb-1">
       Calibrated by a known distance: × {{ store.report('calibrate')?.factor.toFixed(4) ?? '…' }}.
-      <button class="btn btn-sm btn-quiet" @click="store.remove('calibrate')">Take back</button>
+      <BButton variant="quiet" size="sm" @click="store.remove('calibrate')">Take back</BButton>
     </p>
-    <button v-if="!picking" class="btn btn-quiet btn-sm" @click="start">Pick two places</button>
+    <BButton v-if="!picking" variant="quiet" size="sm" @click="start">Pick two places</BButton>
     <template v-else>
       <p v-if="apart > 0" class="mb-1">
         <span class="figure-sm">{{ apart.toPrecision(4) }}</span> <span class="soft">units apart now</span>
       </p>
       <NumberField v-model="distance" label="In truth" unit="mm" :min="0.01" :max="100000" :digits="2" />
       <div class="d-flex gap-2">
-        <button class="btn btn-primary btn-sm" :disabled="apart === 0" @click="apply">Calibrate</button>
-        <button class="btn btn-quiet btn-sm" @click="stop">Cancel</button>
+        <BButton variant="primary" size="sm" :disabled="apart === 0" @click="apply">Calibrate</BButton>
+        <BButton variant="quiet" size="sm" @click="stop">Cancel</BButton>
       </div>
     </template>
   </section>

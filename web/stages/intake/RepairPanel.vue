@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, ref } from 'vue'
 import type { Health } from '../../../core/mesh/health'
 import { useCheck } from '../../composables/useCheck'
@@ -81,9 +82,9 @@ const most = (values: Float32Array): number => values.reduce((a, b) => Math.max(
         </tr>
       </tbody>
     </table>
-    <button class="btn btn-sm btn-quiet" :aria-pressed="showing" @click="showing = !showing">
+    <BButton variant="quiet" size="sm" :aria-pressed="showing" @click="showing = !showing">
       {{ showing ? 'Hide what moved' : 'Show what moved' }}
-    </button>
+    </BButton>
     <p v-if="problem" role="alert" class="text-danger mb-0">{{ problem }}</p>
   </section>
   <section class="mb-3">
@@ -98,12 +99,12 @@ const most = (values: Float32Array): number => values.reduce((a, b) => Math.max(
       :source="voxel ? '' : '256 across'"
     />
     <div class="d-flex gap-2 mt-1">
-      <button class="btn btn-quiet btn-sm" :disabled="!!store.step('repair')" @click="store.apply({ kind: 'repair' })">
+      <BButton variant="quiet" size="sm" :disabled="!!store.step('repair')" @click="store.apply({ kind: 'repair' })">
         Light repair
-      </button>
-      <button class="btn btn-quiet btn-sm" :disabled="busy" @click="rebuild">
+      </BButton>
+      <BButton variant="quiet" size="sm" :disabled="busy" @click="rebuild">
         {{ busy ? 'Rebuilding …' : 'Rebuild the skin' }}
-      </button>
+      </BButton>
     </div>
     <p class="soft small mt-1 mb-0">
       Light repair touches only faulty faces. Rebuilding makes one closed skin of overlapping or torn bodies; detail

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, ref, watch } from 'vue'
 import NumberField from '../../shell/NumberField.vue'
 import { useFindings } from '../../stores/findings'
@@ -39,7 +40,7 @@ defineExpose({ make })
       <dt>invented places</dt>
       <dd>{{ report.invented.length }}</dd>
     </dl>
-    <button class="btn btn-sm btn-quiet mt-2" @click="store.remove('surface')">Back to the points</button>
+    <BButton variant="quiet" size="sm" class="mt-2" @click="store.remove('surface')">Back to the points</BButton>
   </section>
   <section v-else class="mb-3">
     <h2 class="mb-2">Your choices</h2>
@@ -62,8 +63,8 @@ defineExpose({ make })
       :max="8"
       source="more takes more noise off"
     />
-    <button class="btn btn-primary" :disabled="busy" @click="make">
+    <BButton variant="primary" :disabled="busy" @click="make">
       {{ busy ? 'Making it …' : 'Make a surface' }}
-    </button>
+    </BButton>
   </section>
 </template>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { ref } from 'vue'
 import { fetchBytes } from '../../api'
 import NumberField from '../../shell/NumberField.vue'
@@ -55,9 +56,9 @@ async function scan(): Promise<void> {
     <label class="d-flex gap-2 align-items-center mb-2"
       ><input v-model="floor" type="checkbox" /> with the floor it stands on</label
     >
-    <button class="btn btn-quiet btn-sm" :disabled="busy || !store.meshAfter('scale')" @click="scan">
+    <BButton variant="quiet" size="sm" :disabled="busy || !store.meshAfter('scale')" @click="scan">
       {{ busy ? 'Scanning …' : `Scan ${store.part?.name ?? ''}` }}
-    </button>
+    </BButton>
     <p v-if="problem" role="alert" class="text-danger">{{ problem }}</p>
   </details>
 </template>

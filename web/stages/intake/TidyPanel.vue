@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, ref } from 'vue'
 import NumberField from '../../shell/NumberField.vue'
 import { useFindings } from '../../stores/findings'
@@ -85,13 +86,9 @@ async function smooth(): Promise<void> {
       :max="99"
       :digits="1"
     />
-    <button
-      class="btn btn-sm btn-primary"
-      :disabled="busy !== '' || empty || inward.every((v) => v === 0)"
-      @click="cut"
-    >
+    <BButton variant="primary" size="sm" :disabled="busy !== '' || empty || inward.every((v) => v === 0)" @click="cut">
       {{ busy || 'Keep what is inside' }}
-    </button>
+    </BButton>
   </details>
   <details v-if="hasFaces" class="mb-3">
     <summary>Fewer faces, smoother skin</summary>
@@ -106,11 +103,11 @@ async function smooth(): Promise<void> {
       :source="wishedFaces === null ? 'half of what there are' : ''"
       @update:model-value="wishedFaces = $event"
     />
-    <button class="btn btn-sm btn-primary mb-2" :disabled="busy !== ''" @click="lighten">
+    <BButton variant="primary" size="sm" class="mb-2" :disabled="busy !== ''" @click="lighten">
       {{ busy || 'Take faces off' }}
-    </button>
+    </BButton>
     <NumberField v-model="passes" label="Passes" unit="" :min="1" :max="200" :digits="0" source="volume is kept" />
     <NumberField v-model="limit" label="Move at most" unit="mm" :step="0.05" :min="0" :max="50" />
-    <button class="btn btn-sm btn-primary" :disabled="busy !== ''" @click="smooth">{{ busy || 'Smooth it' }}</button>
+    <BButton variant="primary" size="sm" :disabled="busy !== ''" @click="smooth">{{ busy || 'Smooth it' }}</BButton>
   </details>
 </template>

@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { BFormSelect } from 'bootstrap-vue-next/components/BFormSelect'
+import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, reactive, ref, watch } from 'vue'
 import { planDifference, type PlanDifference } from '../../../contract/plan'
 import { ADHESIVES, FILLERS } from '../../../core/plan/materials/materials'
@@ -94,13 +96,9 @@ const rows = computed(() => {
     <summary>How this piece is worked</summary>
     <label v-for="key in QUESTIONS" :key="key" class="line">
       <span>{{ SCHOOLS[key].question }}</span>
-      <select
-        class="form-select form-select-sm"
-        :value="wish[key] ?? now[key]"
-        @change="choose(key, ($event.target as HTMLSelectElement).value)"
-      >
+      <BFormSelect size="sm" :model-value="wish[key] ?? now[key]" @update:model-value="choose(key, String($event))">
         <option v-for="(words, v) in SCHOOLS[key].choices" :key="v" :value="v">{{ words }}</option>
-      </select>
+      </BFormSelect>
     </label>
     <fieldset class="mt-2">
       <legend class="small soft mb-1">Filled and glued with, where it fits</legend>
@@ -133,8 +131,8 @@ const rows = computed(() => {
           Done, and no longer asked for: {{ difference.lost.join('; ') }}.
         </p>
         <div class="d-flex gap-2 mt-2">
-          <button class="btn btn-sm btn-primary" :disabled="busy" @click="take">Work it so</button>
-          <button class="btn btn-sm btn-quiet" @click="drop">Cancel</button>
+          <BButton variant="primary" size="sm" :disabled="busy" @click="take">Work it so</BButton>
+          <BButton variant="quiet" size="sm" @click="drop">Cancel</BButton>
         </div>
       </template>
     </section>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed } from 'vue'
 import { rankOf } from '../../../core/operations/registry'
 import { useAttempt } from '../../composables/useAttempt'
@@ -62,40 +63,42 @@ async function say(key: string, fit: { tight: number | null } | null): Promise<v
         >
       </p>
       <div class="d-flex gap-1 align-items-center flex-wrap">
-        <button
-          class="btn btn-sm"
-          :class="p.tried && p.tried.tight === null ? 'btn-primary' : 'btn-quiet'"
+        <BButton
+          :variant="p.tried && p.tried.tight === null ? 'primary' : 'quiet'"
+          size="sm"
           :aria-pressed="p.tried !== null && p.tried.tight === null"
           @click="say(p.key, p.tried && p.tried.tight === null ? null : { tight: null })"
         >
           fits
-        </button>
-        <button
-          class="btn btn-sm"
-          :class="p.tried && p.tried.tight !== null && p.tried.tight > 0 ? 'btn-primary' : 'btn-quiet'"
+        </BButton>
+        <BButton
+          :variant="p.tried && p.tried.tight !== null && p.tried.tight > 0 ? 'primary' : 'quiet'"
+          size="sm"
           :aria-pressed="p.tried !== null && (p.tried.tight ?? 0) > 0"
           @click="say(p.key, { tight: 0.2 })"
         >
           too tight
-        </button>
-        <button
-          class="btn btn-sm"
-          :class="p.tried && p.tried.tight !== null && p.tried.tight < 0 ? 'btn-primary' : 'btn-quiet'"
+        </BButton>
+        <BButton
+          :variant="p.tried && p.tried.tight !== null && p.tried.tight < 0 ? 'primary' : 'quiet'"
+          size="sm"
           :aria-pressed="p.tried !== null && (p.tried.tight ?? 0) < 0"
           @click="say(p.key, { tight: -0.2 })"
         >
           too loose
-        </button>
+        </BButton>
       </div>
-      <button
+      <BButton
         v-if="p.pin && !p.pin.printed"
-        class="btn btn-sm btn-quiet mt-1"
+        variant="quiet"
+        size="sm"
+        class="mt-1"
         :disabled="busy"
         title="Two bodies, printed beside the parts, that sit over the joint and lead the drill"
         @click="guides(p)"
       >
         Drilling guide, {{ (p.pin.wire + DRILL).toFixed(1) }} mm
-      </button>
+      </BButton>
       <template v-if="p.tried && p.tried.tight !== null">
         <NumberField
           :model-value="Math.abs(p.tried.tight)"

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { BButton } from 'bootstrap-vue-next/components/BButton'
 import type { PlanStepRecord } from '../../../contract/plan'
 import { duration } from '../../shell/duration'
 import DraftInput from '../../shell/DraftInput.vue'
@@ -57,17 +58,18 @@ const percent = (v: number): string => (v < 0.01 ? 'under 1 %' : `${Math.round(1
       {{ percent(r.chance) }} for {{ r.what }}, {{ duration(r.costs) }} to mend.
     </p>
     <div class="d-flex gap-2 flex-wrap">
-      <button class="btn btn-sm btn-primary" @click="tick(step, !step.doneAt)">
+      <BButton variant="primary" size="sm" @click="tick(step, !step.doneAt)">
         {{ step.doneAt ? 'Not done after all' : 'Done' }}
-      </button>
-      <button v-if="!step.doneAt && !step.begunAt" class="btn btn-sm btn-quiet" @click="begin(step)">Begin</button>
-      <button
+      </BButton>
+      <BButton v-if="!step.doneAt && !step.begunAt" variant="quiet" size="sm" @click="begin(step)">Begin</BButton>
+      <BButton
         v-if="step.waiting > 0"
-        class="btn btn-sm btn-quiet"
+        variant="quiet"
+        size="sm"
         @click="startTimer(step, left(step) ? 0 : step.waiting)"
       >
         {{ left(step) ? 'Stop timer' : `Timer ${duration(step.waiting)}` }}
-      </button>
+      </BButton>
     </div>
   </section>
 </template>

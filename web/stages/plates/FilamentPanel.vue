@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, reactive } from 'vue'
 import { filamentDefaults, filamentEstimate } from '../../../core/print/slice/filament'
 import { nameForFile, useDownload } from '../../composables/useDownload'
@@ -34,7 +35,7 @@ const save = (mesh: string, name: string): Promise<void> =>
           >{{ p.mass.toFixed(0) }} g, {{ duration(p.seconds) }}, {{ p.layers }} layers</span
         ></span
       >
-      <button class="btn btn-sm btn-quiet" :disabled="busy" @click="save(p.mesh, p.part.name)">Body (STL)</button>
+      <BButton variant="quiet" size="sm" :disabled="busy" @click="save(p.mesh, p.part.name)">Body (STL)</BButton>
     </div>
     <p v-if="fault" role="alert" class="text-danger small mb-1">{{ fault }}</p>
     <details>

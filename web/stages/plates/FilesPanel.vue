@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { printer as printerSchema, type PrinterRecord } from '../../../contract/stock'
 import { useDownload } from '../../composables/useDownload'
 
@@ -35,23 +36,24 @@ async function saveLayers(format: (typeof OUTLINES)[number]): Promise<void> {
     <dl class="files">
       <dt>{{ supported ? 'body with supports' : 'body' }}</dt>
       <dd>
-        <button v-for="f in BODIES" :key="f" class="btn btn-quiet btn-sm" :disabled="busy" @click="save(f)">
+        <BButton v-for="f in BODIES" :key="f" variant="quiet" size="sm" :disabled="busy" @click="save(f)">
           {{ making === `${name}.${f}` ? 'Writing …' : f.toUpperCase() }}
-        </button>
+        </BButton>
       </dd>
       <template v-if="printer">
         <dt>layers as outlines</dt>
         <dd>
-          <button
+          <BButton
             v-for="f in OUTLINES"
             :key="f"
-            class="btn btn-quiet btn-sm"
+            variant="quiet"
+            size="sm"
             :disabled="busy"
             :aria-label="`Layers as ${f.toUpperCase()}`"
             @click="saveLayers(f)"
           >
             {{ making === layersFile(f) ? 'Writing …' : f.toUpperCase() }}
-          </button>
+          </BButton>
         </dd>
       </template>
     </dl>

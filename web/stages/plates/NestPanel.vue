@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { BFormSelect } from 'bootstrap-vue-next/components/BFormSelect'
+import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, ref } from 'vue'
 import type { NestedPlate } from '../../../core/print/nest/types'
 import DraftInput from '../../shell/DraftInput.vue'
@@ -95,10 +97,10 @@ function show(i: number): void {
               ></span
             >
             <span class="d-flex gap-1">
-              <button class="btn btn-sm btn-quiet" @click="show(i)">Show</button>
-              <button class="btn btn-sm btn-quiet" :disabled="busy || plating.behind" @click="slice(p, i)">
+              <BButton variant="quiet" size="sm" @click="show(i)">Show</BButton>
+              <BButton variant="quiet" size="sm" :disabled="busy || plating.behind" @click="slice(p, i)">
                 Slice
-              </button>
+              </BButton>
             </span>
           </li>
         </ul>
@@ -149,13 +151,14 @@ function show(i: number): void {
               {{ p.part.name
               }}<template v-if="p.spares > 0"
                 ><span class="soft">, and {{ p.spares }} spare</span>
-                <button
-                  class="btn btn-sm btn-quiet"
+                <BButton
+                  variant="quiet"
+                  size="sm"
                   :aria-label="`No spare of ${p.part.name}`"
                   @click="plating.change({ spares: { ...plating.wish.spares, [p.part.id]: 0 } })"
                 >
                   ×
-                </button></template
+                </BButton></template
               >
             </td>
             <td class="num">
@@ -186,13 +189,9 @@ function show(i: number): void {
               />
             </td>
             <td>
-              <button
-                v-if="plating.wish.locks[p.part.id]?.length"
-                class="btn btn-sm btn-quiet"
-                @click="free(p.part.id)"
-              >
+              <BButton v-if="plating.wish.locks[p.part.id]?.length" variant="quiet" size="sm" @click="free(p.part.id)">
                 Free it
-              </button>
+              </BButton>
             </td>
           </tr>
         </tbody>
@@ -201,12 +200,13 @@ function show(i: number): void {
         {{ a.name }}: {{ Math.round(100 * a.without) }} % that
         {{ a.copies === 1 ? 'it comes out' : `all ${a.copies} come out` }}, as parts like it have so far. {{ a.spares }}
         {{ a.spares === 1 ? 'spare makes' : 'spares make' }} it {{ Math.round(100 * a.with) }} %.
-        <button
-          class="btn btn-sm btn-quiet"
+        <BButton
+          variant="quiet"
+          size="sm"
           @click="plating.change({ spares: { ...plating.wish.spares, [a.id]: a.spares } })"
         >
           Print {{ a.spares === 1 ? 'a spare' : `${a.spares} spares` }}
-        </button>
+        </BButton>
       </p>
       <p v-if="plating.lying.length > 0" class="soft small mb-2">
         Not stood up yet, so not on a plate: {{ plating.lying.map((p) => p.name).join(', ') }}.
@@ -225,14 +225,15 @@ function show(i: number): void {
         >
         <label class="d-flex align-items-center gap-2 mt-2"
           ><span>Wanted</span>
-          <select
-            class="form-select form-select-sm w-auto"
-            :value="plating.wish.aim"
-            @change="plating.change({ aim: ($event.target as HTMLSelectElement).value as 'hours' })"
+          <BFormSelect
+            size="sm"
+            class="w-auto"
+            :model-value="plating.wish.aim"
+            @update:model-value="plating.change({ aim: $event as 'hours' })"
           >
             <option value="hours">least machine time</option>
             <option value="soonest">everything done soonest</option>
-          </select></label
+          </BFormSelect></label
         >
       </details>
     </template>

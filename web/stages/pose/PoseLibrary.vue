@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, ref } from 'vue'
 import type { JointRecord } from '../../../core/operations/pose'
 import { usePiece } from '../../stores/piece'
@@ -41,19 +42,21 @@ const fits = (turns: object): number => joints.value.filter((j) => j.name in tur
         placeholder="Name of this pose"
         aria-label="Name of this pose"
       />
-      <button class="btn btn-quiet btn-sm text-nowrap" :disabled="turnedOnes === 0" @click="remember">
+      <BButton variant="quiet" size="sm" class="text-nowrap" :disabled="turnedOnes === 0" @click="remember">
         Remember it
-      </button>
+      </BButton>
     </div>
     <div v-for="p in poses" :key="p.name" class="d-flex gap-1 mb-1">
-      <button
-        class="btn btn-quiet btn-sm flex-grow-1 text-start"
+      <BButton
+        variant="quiet"
+        size="sm"
+        class="flex-grow-1 text-start"
         :disabled="fits(p.turns) === 0"
         @click="take(p.turns)"
       >
         {{ p.name }} <span class="soft">{{ fits(p.turns) }} of its joints are here</span>
-      </button>
-      <button class="btn btn-quiet btn-sm" :aria-label="`Forget ${p.name}`" @click="forget(p.name)">×</button>
+      </BButton>
+      <BButton variant="quiet" size="sm" :aria-label="`Forget ${p.name}`" @click="forget(p.name)">×</BButton>
     </div>
   </details>
 </template>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { onBeforeUnmount, ref } from 'vue'
 import { usePicking } from '../../composables/usePicking'
 import { usePictureView } from '../../composables/usePictureView'
@@ -58,7 +59,9 @@ viewport.describe(() =>
       @change="choose"
     />
     <p v-if="fault" role="alert" class="text-danger small my-1">{{ fault }}</p>
-    <button v-if="!url" class="btn btn-sm btn-quiet mt-2" @click="picker?.click()">Lay a picture behind it</button>
+    <BButton v-if="!url" variant="quiet" size="sm" class="mt-2" @click="picker?.click()"
+      >Lay a picture behind it</BButton
+    >
     <template v-else>
       <div class="shot mt-2">
         <img :src="url" alt="The reference picture" :class="{ aim: half }" @click="inPicture" />
@@ -75,11 +78,11 @@ viewport.describe(() =>
           aria-label="Strength of the picture"
       /></label>
       <div class="d-flex flex-wrap gap-1">
-        <button class="btn btn-sm btn-primary" @click="picking.asking.value ? picking.stop() : pair()">
+        <BButton variant="primary" size="sm" @click="picking.asking.value ? picking.stop() : pair()">
           {{ picking.asking.value ? 'Cancel' : `Press place ${pairs.length + 1}` }}
-        </button>
-        <button v-if="pairs.length >= enough" class="btn btn-sm btn-quiet" @click="match">Match the view</button>
-        <button class="btn btn-sm btn-quiet" @click="forget">Take it away</button>
+        </BButton>
+        <BButton v-if="pairs.length >= enough" variant="quiet" size="sm" @click="match">Match the view</BButton>
+        <BButton variant="quiet" size="sm" @click="forget">Take it away</BButton>
       </div>
       <p class="soft small mt-1 mb-0">
         {{ told }}

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, ref } from 'vue'
 import NumberField from '../../shell/NumberField.vue'
 import type { Picked } from '../../viewport/scene'
@@ -44,12 +45,12 @@ defineExpose({ brushing })
     </p>
     <NumberField v-model="radius" label="Brush" unit="mm" :step="1" :min="0.2" :max="200" source="radius" />
     <div class="d-flex flex-wrap gap-1">
-      <button class="btn btn-sm" :class="brushing ? 'btn-primary' : 'btn-quiet'" @click="brushing ? stop() : begin()">
+      <BButton :variant="brushing ? 'primary' : 'quiet'" size="sm" @click="brushing ? stop() : begin()">
         {{ brushing ? 'Done brushing' : `Brush for ${follows}` }}
-      </button>
-      <button v-if="paint.length > 0" class="btn btn-sm btn-quiet" @click="paint = []">
+      </BButton>
+      <BButton v-if="paint.length > 0" variant="quiet" size="sm" @click="paint = []">
         Forget all {{ paint.length }} dabs
-      </button>
+      </BButton>
     </div>
   </details>
 </template>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, ref } from 'vue'
 import { useDetailLimits } from '../../composables/useDetailLimits'
 import { useSurfaceMap } from '../../composables/useSurfaceMap'
@@ -33,9 +34,9 @@ const um = (mm: number): string => `${Math.round(1000 * mm)} µm`
 
 <template>
   <p v-if="over" class="mb-3">
-    <button class="btn btn-sm btn-quiet" :aria-pressed="on" @click="on = !on">
+    <BButton variant="quiet" size="sm" :aria-pressed="on" @click="on = !on">
       {{ on ? 'Hide the detail' : 'Map what detail is left' }}
-    </button>
+    </BButton>
     <span class="soft small">
       under {{ um(over.primer) }} of primer, when {{ um(over.sanded) }} are sanded off its crests</span
     >

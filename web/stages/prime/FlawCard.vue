@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, ref } from 'vue'
 import { z } from 'zod'
 import type { FlawRecord } from '../../../contract/flaws'
@@ -81,14 +82,14 @@ const photograph = (e: Event): Promise<void> =>
       <img v-if="flaw.photo" :src="`/api/blobs/${flaw.photo}?type=image/png`" alt="Photo of the flaw" class="photo" />
       <div class="d-flex gap-1 flex-wrap mt-1">
         <template v-if="flaw.state === 'open'">
-          <button class="btn btn-sm btn-primary" @click="change({ state: 'mended' })">Mended</button>
-          <button class="btn btn-sm btn-quiet" @click="change({ state: 'accepted' })">It may stay</button>
+          <BButton variant="primary" size="sm" @click="change({ state: 'mended' })">Mended</BButton>
+          <BButton variant="quiet" size="sm" @click="change({ state: 'accepted' })">It may stay</BButton>
         </template>
-        <button v-else class="btn btn-sm btn-quiet" @click="change({ state: 'open' })">Open after all</button>
-        <button class="btn btn-sm btn-quiet" @click="picker?.click()">Photo</button>
-        <button v-if="flaw.state !== 'mended'" class="btn btn-sm btn-quiet" @click="attempt(() => store.drop(flaw))">
+        <BButton v-else variant="quiet" size="sm" @click="change({ state: 'open' })">Open after all</BButton>
+        <BButton variant="quiet" size="sm" @click="picker?.click()">Photo</BButton>
+        <BButton v-if="flaw.state !== 'mended'" variant="quiet" size="sm" @click="attempt(() => store.drop(flaw))">
           No flaw
-        </button>
+        </BButton>
         <input
           ref="picker"
           type="file"

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, ref } from 'vue'
 import { RouterLink } from 'vue-router'
 import { usePrinterAndResin } from '../../composables/usePrinterAndResin'
@@ -53,14 +54,14 @@ const again = computed(() => runs.runs.find((r) => r.id === runs.reprintOf) ?? n
       <datalist id="lots">
         <option v-for="b in resin?.bottles ?? []" :key="b.lot" :value="b.lot">{{ b.ml.toFixed(0) }} ml left</option>
       </datalist>
-      <button
-        class="btn btn-primary"
+      <BButton
+        variant="primary"
         :disabled="busy !== '' || plating.behind || plates.length === 0 || !resin"
         @click="begin(lot)"
       >
         {{ busy || 'Slice and set up' }}
-      </button>
-      <button v-if="again" class="btn btn-quiet ms-2" @click="runs.reprintOf = null">Not as a reprint</button>
+      </BButton>
+      <BButton v-if="again" variant="quiet" class="ms-2" @click="runs.reprintOf = null">Not as a reprint</BButton>
       <p v-if="fault" role="alert" class="text-danger small mb-0 mt-1">{{ fault }}</p>
     </template>
   </details>

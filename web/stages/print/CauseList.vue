@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { ref, watch } from 'vue'
 import { RouterLink } from 'vue-router'
 import { z } from 'zod'
@@ -48,13 +49,15 @@ const stage = (c: Cause): 'stand' | 'core' => (c.change.kind === 'vent' ? 'core'
         <span>{{ c.sentence }}</span>
         <div v-if="i === 0" class="mt-1">
           <b>{{ c.words }}</b>
-          <button
+          <BButton
             v-if="canDo(c.change)"
-            class="btn btn-sm btn-primary ms-2"
+            variant="primary"
+            size="sm"
+            class="ms-2"
             @click="make(c.change, part, runs.runOf(plate).resinId)"
           >
             Change it
-          </button>
+          </BButton>
           <RouterLink v-else-if="c.change.kind !== 'none'" class="ms-2" :to="`/pieces/${piece.piece!.id}/${stage(c)}`"
             >Go there</RouterLink
           >

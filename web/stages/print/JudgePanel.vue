@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, ref } from 'vue'
 import { useRouter } from 'vue-router'
 import { MARK_KINDS, type Mark, type PlateRecord } from '../../../contract/runs'
@@ -72,26 +73,25 @@ function show(m: Mark): void {
 </script>
 
 <template>
-  <button class="btn btn-sm btn-quiet mb-2" @click="runs.judging = false">Back to the plate</button>
+  <BButton variant="quiet" size="sm" class="mb-2" @click="runs.judging = false">Back to the plate</BButton>
   <h2 class="mb-1">How did it come out</h2>
   <p class="soft small mb-2">{{ plate.printerName }}, plate {{ plate.number }} of run {{ runs.runOf(plate).number }}</p>
-  <button v-if="canTell" class="btn btn-sm btn-primary mb-2" @click="j.look()">
+  <BButton v-if="canTell" variant="primary" size="sm" class="mb-2" @click="j.look()">
     Ask {{ device!.card.name }} what hangs there
-  </button>
+  </BButton>
   <ul class="parts">
     <li v-for="[p, i] in inOrder" :key="`${p.partId}${p.copy}`" :class="{ here: p === part }">
       <button class="name" @click="j.at.value = i">{{ p.name }}{{ p.copy > 0 ? ` ${p.copy + 1}` : '' }}</button>
       <span class="btn-group btn-group-sm" role="group" :aria-label="`How ${p.name} came out`">
-        <button
+        <BButton
           v-for="[r, word] in RESULTS"
           :key="r"
-          class="btn"
-          :class="j.resultOf(p) === r ? (r === 'failed' ? 'btn-danger' : 'btn-primary') : 'btn-quiet'"
+          :variant="j.resultOf(p) === r ? (r === 'failed' ? 'danger' : 'primary') : 'quiet'"
           :aria-pressed="j.resultOf(p) === r"
           @click="j.say(p, r)"
         >
           {{ word }}
-        </button>
+        </BButton>
       </span>
     </li>
   </ul>
@@ -109,37 +109,38 @@ function show(m: Mark): void {
       <template v-if="open === m.id">
         <CauseList :plate="plate" :mark="m" :part="living" />
         <div class="d-flex gap-1 flex-wrap">
-          <button
+          <BButton
             v-if="(m.kind === 'missing' || m.kind === 'torn') && living"
-            class="btn btn-sm btn-quiet"
+            variant="quiet"
+            size="sm"
             :disabled="again.busy.value !== ''"
             @click="again.pieceOnly(m, living, plate)"
           >
             {{ again.busy.value || 'Print only this piece' }}
-          </button>
-          <button class="btn btn-sm btn-quiet" @click="j.drop(m.id)">No fault</button>
+          </BButton>
+          <BButton variant="quiet" size="sm" @click="j.drop(m.id)">No fault</BButton>
         </div>
       </template>
     </article>
     <p v-if="again.done.value" role="status" class="soft small mb-1">
       {{ again.done.value }}
-      <button v-if="again.made.value" class="btn btn-sm btn-primary ms-1" @click="orientAgain(again.made.value)">
+      <BButton v-if="again.made.value" variant="primary" size="sm" class="ms-1" @click="orientAgain(again.made.value)">
         Stand the piece up
-      </button>
+      </BButton>
     </p>
     <p v-if="again.fault.value" role="alert" class="text-danger small mb-1">{{ again.fault.value }}</p>
     <div class="d-flex gap-1 flex-wrap mt-1">
-      <button
+      <BButton
         v-for="k in MARK_KINDS"
         :key="k"
-        class="btn btn-sm"
-        :class="kind === k ? 'btn-primary' : 'btn-quiet'"
+        :variant="kind === k ? 'primary' : 'quiet'"
+        size="sm"
         :title="FAULTS[k].hint"
         :aria-pressed="kind === k"
         @click="kind = kind === k ? null : k"
       >
         {{ FAULTS[k].word }}
-      </button>
+      </BButton>
     </div>
   </section>
   <section class="mb-3">
@@ -160,22 +161,22 @@ function show(m: Mark): void {
           }}{{ Math.abs((100 * (weighed - j.meant.value)) / j.meant.value).toFixed(1) }} %</template
         >.</template
       >
-      <button v-if="runs.scale" class="btn btn-sm btn-quiet ms-1" :disabled="j.busy.value" @click="j.weigh()">
+      <BButton v-if="runs.scale" variant="quiet" size="sm" class="ms-1" :disabled="j.busy.value" @click="j.weigh()">
         Read {{ runs.scale.card.name }}
-      </button>
+      </BButton>
     </p>
   </section>
   <div class="d-flex gap-2 flex-wrap">
-    <button
-      class="btn btn-primary"
+    <BButton
+      variant="primary"
       :disabled="j.busy.value || (!j.changed.value && plate.state === 'judged')"
       @click="j.keep()"
     >
       Keep the judgement
-    </button>
-    <button v-if="plate.state === 'judged' && failed > 0" class="btn btn-quiet" @click="again.failedOnly(plate)">
+    </BButton>
+    <BButton v-if="plate.state === 'judged' && failed > 0" variant="quiet" @click="again.failedOnly(plate)">
       Print {{ failed === 1 ? 'the one' : `the ${failed}` }} that failed again
-    </button>
+    </BButton>
   </div>
   <p v-if="j.said.value" role="status" class="soft small mb-0 mt-1">{{ j.said.value }}</p>
   <p v-if="j.fault.value" role="alert" class="text-danger small mb-0 mt-1">{{ j.fault.value }}</p>

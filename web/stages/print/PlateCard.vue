@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed } from 'vue'
 import type { PlateRecord } from '../../../contract/runs'
 import { useAttempt } from '../../composables/useAttempt'
@@ -58,61 +59,60 @@ function look(): void {
     </div>
     <div v-if="chosen" class="d-flex gap-1 flex-wrap mt-1">
       <template v-if="plate.state === 'planned'">
-        <button
+        <BButton
           v-for="d in fitting"
           :key="d.serial"
-          class="btn btn-sm btn-primary"
+          variant="primary"
+          size="sm"
           :disabled="busy || !d.reachable"
           :title="d.reachable ? '' : 'It does not answer.'"
           @click="attempt(() => runs.send(plate, d.serial))"
         >
           Send to {{ d.card.name }} and start
-        </button>
-        <button class="btn btn-sm btn-quiet" :disabled="busy" @click="attempt(() => runs.send(plate, null))">
+        </BButton>
+        <BButton variant="quiet" size="sm" :disabled="busy" @click="attempt(() => runs.send(plate, null))">
           Started by hand
-        </button>
-        <a
-          class="btn btn-sm btn-quiet"
+        </BButton>
+        <BButton
+          variant="quiet"
+          size="sm"
           :href="`/api/blobs/${plate.archive}?download=plate-${plate.number}.zip`"
           :download="`plate-${plate.number}.zip`"
-          >Layers (zip)</a
+          >Layers (zip)</BButton
         >
       </template>
       <template v-else-if="plate.state === 'printing' || plate.state === 'sending'">
         <template v-if="plate.device && plate.state === 'printing'">
-          <button
+          <BButton
             v-if="still"
-            class="btn btn-sm btn-primary"
+            variant="primary"
+            size="sm"
             :disabled="busy"
             @click="attempt(() => runs.order(plate, 'resume'))"
           >
             Go on
-          </button>
-          <button
-            v-else
-            class="btn btn-sm btn-quiet"
-            :disabled="busy"
-            @click="attempt(() => runs.order(plate, 'pause'))"
-          >
+          </BButton>
+          <BButton v-else variant="quiet" size="sm" :disabled="busy" @click="attempt(() => runs.order(plate, 'pause'))">
             Pause
-          </button>
+          </BButton>
         </template>
-        <button class="btn btn-sm btn-quiet" :disabled="busy" @click="attempt(() => runs.order(plate, 'stop'))">
+        <BButton variant="quiet" size="sm" :disabled="busy" @click="attempt(() => runs.order(plate, 'stop'))">
           {{ plate.state === 'sending' ? 'Do not print' : plate.device ? 'Stop' : 'It is done' }}
-        </button>
+        </BButton>
       </template>
       <template v-else>
-        <button class="btn btn-sm" :class="plate.state === 'ended' ? 'btn-primary' : 'btn-quiet'" @click="look">
+        <BButton :variant="plate.state === 'ended' ? 'primary' : 'quiet'" size="sm" @click="look">
           Look it over
-        </button>
-        <button
+        </BButton>
+        <BButton
           v-if="device && device.state?.clear === false && device.state?.job === plate.id"
-          class="btn btn-sm btn-quiet"
+          variant="quiet"
+          size="sm"
           :disabled="busy"
           @click="attempt(() => runs.command(device!.serial, { do: 'clear' }))"
         >
           Taken off the plate
-        </button>
+        </BButton>
       </template>
     </div>
     <p v-if="chosen && plate.state === 'planned' && fitting.length === 0" class="soft small mb-0 mt-1">

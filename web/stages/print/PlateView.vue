@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { useTimestamp } from '@vueuse/core'
 import { computed, ref, watch } from 'vue'
 import { derivation, reportOf, type ReportOf } from '../../../contract/derivations'
@@ -108,14 +109,16 @@ const doing = computed(() =>
           :pixels="report.pixels"
           :pitch="pitch"
           >layer {{ layer + 1 }} of {{ plate.layers.toLocaleString() }},
-          {{ ((layer + 1) * plate.layerHeight).toFixed(2) }} mm<button
+          {{ ((layer + 1) * plate.layerHeight).toFixed(2) }} mm<BButton
             v-if="held !== null && live"
-            class="btn btn-sm btn-quiet ms-2"
+            variant="quiet"
+            size="sm"
+            class="ms-2"
             @click="held = null"
             @pointerdown.stop
           >
             Follow the print
-          </button></LayerPicture
+          </BButton></LayerPicture
         >
         <div v-else />
         <LayerChart

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed } from 'vue'
 import { coat as coatSchema, type Coat } from '../../../contract/scheme'
 import type { CoatFact } from '../../../core/paint/coats/coatFacts'
@@ -61,6 +62,6 @@ defineExpose({ take })
     @remove="drop(c)"
   />
   <div class="d-flex gap-1 flex-wrap my-2">
-    <button v-for="t in TECHNIQUES" :key="t" class="btn btn-sm btn-quiet" @click="add(t)">+ {{ t }}</button>
+    <BButton v-for="t in TECHNIQUES" :key="t" variant="quiet" size="sm" @click="add(t)">+ {{ t }}</BButton>
   </div>
 </template>

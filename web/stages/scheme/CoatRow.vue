@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { BFormSelect } from 'bootstrap-vue-next/components/BFormSelect'
+import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed } from 'vue'
 import type { CoatFact } from '../../../core/paint/coats/coatFacts'
 import { AIRBRUSHED, BRUSHED } from '../../../core/paint/optics/film'
@@ -38,8 +40,8 @@ const read = computed(() => {
 })
 const aimed = computed(() => followsSpray(coat.value))
 const spotted = computed(() => ['stipple', 'chips', 'powder'].includes(coat.value.technique))
-const technique = (e: Event): void => {
-  const t = value(e) as Coat['technique']
+const technique = (chosen: unknown): void => {
+  const t = chosen as Coat['technique']
   set({ technique: t, ...(t === 'airbrush' ? { tool: 'airbrush' as const } : {}) })
 }
 /** Sprayed from where one looks at it now. */
@@ -55,21 +57,21 @@ const mixed = (): string =>
   <article class="coat">
     <div class="line">
       <b class="num">{{ number }}</b>
-      <select class="form-select form-select-sm" :value="coat.technique" aria-label="Technique" @change="technique">
+      <BFormSelect size="sm" :model-value="coat.technique" aria-label="Technique" @update:model-value="technique">
         <option v-for="t in TECHNIQUES" :key="t">{{ t }}</option>
-      </select>
-      <select
-        class="form-select form-select-sm"
-        :value="coat.mix.length ? 'mix' : (coat.paintId ?? '')"
+      </BFormSelect>
+      <BFormSelect
+        size="sm"
+        :model-value="coat.mix.length ? 'mix' : (coat.paintId ?? '')"
         aria-label="Paint"
-        @change="set(value($event) === 'mix' ? {} : { paintId: value($event) || null, mix: [] })"
+        @update:model-value="set(String($event) === 'mix' ? {} : { paintId: String($event) || null, mix: [] })"
       >
         <option value="">choose a paint</option>
         <option v-if="coat.mix.length" value="mix">{{ mixed() }}</option>
         <option v-for="p in paints" :key="p.id" :value="p.id">{{ p.name }}</option>
-      </select>
+      </BFormSelect>
       <span class="swatch" :style="{ background: fact?.hex }" title="What this coat looks like over what lies below" />
-      <button class="btn btn-sm btn-quiet" :aria-label="`Remove coat ${number}`" @click="emit('remove')">×</button>
+      <BButton variant="quiet" size="sm" :aria-label="`Remove coat ${number}`" @click="emit('remove')">×</BButton>
     </div>
     <div class="line second">
       <label
@@ -136,20 +138,21 @@ const mixed = (): string =>
         />°</span
       >
       <span v-else class="soft">sprayed from above, as the undercoat’s light</span>
-      <button class="btn btn-sm btn-quiet" @click="aim">From where I look</button>
-      <button v-if="coat.from" class="btn btn-sm btn-quiet" @click="set({ from: null })">From above</button>
+      <BButton variant="quiet" size="sm" @click="aim">From where I look</BButton>
+      <BButton v-if="coat.from" variant="quiet" size="sm" @click="set({ from: null })">From above</BButton>
     </div>
     <div class="foot">
-      <select
+      <BFormSelect
         v-if="coat.technique !== 'airbrush'"
-        class="form-select form-select-sm w-auto"
-        :value="coat.tool"
+        size="sm"
+        class="w-auto"
+        :model-value="coat.tool"
         aria-label="Tool"
-        @change="set({ tool: value($event) as 'brush' })"
+        @update:model-value="set({ tool: $event as 'brush' })"
       >
         <option>brush</option>
         <option>airbrush</option>
-      </select>
+      </BFormSelect>
       <p v-if="fact && fact.through !== null" class="soft small m-0">
         <b v-if="fact.through < DIM">{{ percent(fact.through) }} of the light is left: it hides the lamp</b>
         <template v-else>{{ percent(fact.through) }} of the light behind is left</template>

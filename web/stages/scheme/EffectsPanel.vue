@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { BFormSelect } from 'bootstrap-vue-next/components/BFormSelect'
+import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, ref } from 'vue'
 import type { Scheme } from '../../../contract/scheme'
 import { EFFECT_KINDS, type EffectKind } from '../../../core/defaults/plan'
@@ -45,21 +47,22 @@ const number = (e: Event, least: number, most: number): number =>
       <span v-if="own.length > 0" class="soft small ms-2">{{ own.map((e) => e.way.name).join(', ') }}</span>
     </summary>
     <div class="d-flex gap-2 my-2">
-      <select v-model="kind" class="form-select form-select-sm w-auto" aria-label="Effect">
+      <BFormSelect v-model="kind" size="sm" class="w-auto" aria-label="Effect">
         <option v-for="k in EFFECT_KINDS" :key="k" :value="k">{{ EFFECTS[k].name }}</option>
-      </select>
-      <button class="btn btn-sm btn-quiet" @click="add">Lay it on “{{ region.name }}”</button>
+      </BFormSelect>
+      <BButton variant="quiet" size="sm" @click="add">Lay it on “{{ region.name }}”</BButton>
     </div>
     <article v-for="e in own" :key="e.id" class="effect">
       <div class="d-flex justify-content-between align-items-baseline">
         <b>{{ e.way.name }}</b>
-        <button
-          class="btn btn-sm btn-quiet"
+        <BButton
+          variant="quiet"
+          size="sm"
           :aria-label="`Remove ${e.way.name}`"
           @click="change(all.filter((x) => x.id !== e.id))"
         >
           ×
-        </button>
+        </BButton>
       </div>
       <div class="line">
         <label v-if="e.way.perMm"

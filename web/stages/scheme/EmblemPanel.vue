@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { BFormSelect } from 'bootstrap-vue-next/components/BFormSelect'
+import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, ref, shallowRef, watch } from 'vue'
 import { svgPage } from '../../../core/formats/svg'
 import { svgOutlines } from '../../../core/formats/svgPath'
@@ -112,12 +114,12 @@ function toRegion(): void {
   <details class="my-2">
     <summary><h2 class="d-inline">A circle, letters or a mark on it</h2></summary>
     <div class="folded">
-      <select v-model="shape" class="form-select form-select-sm" aria-label="What is set on it">
+      <BFormSelect v-model="shape" size="sm" aria-label="What is set on it">
         <option value="circle">circle</option>
         <option value="ring">ring</option>
         <option value="letters">letters</option>
         <option value="drawing">a drawing of your own (SVG)</option>
-      </select>
+      </BFormSelect>
       <input
         v-if="shape === 'letters'"
         v-model="words"
@@ -143,17 +145,17 @@ function toRegion(): void {
         :digits="1"
       />
       <NumberField v-model="turn" label="Turned by" unit="°" :min="-180" :max="180" :step="5" :digits="0" />
-      <button class="btn btn-sm btn-quiet" :disabled="busy" @click="press">
+      <BButton variant="quiet" size="sm" :disabled="busy" @click="press">
         {{ at ? 'Press another place' : 'Press where it goes' }}
-      </button>
+      </BButton>
       <p v-if="fault" role="alert" class="problem m-0">{{ fault }}</p>
       <template v-if="placed">
         <p class="soft small m-0">
           A flat mask lies on it with {{ (100 * placed.stretch).toFixed(1) }} % of stretch at worst.
         </p>
         <div class="d-flex gap-2">
-          <button class="btn btn-sm btn-primary" @click="toRegion">Make it a region</button>
-          <button class="btn btn-sm btn-quiet" @click="svg">Mask as SVG, true size</button>
+          <BButton variant="primary" size="sm" @click="toRegion">Make it a region</BButton>
+          <BButton variant="quiet" size="sm" @click="svg">Mask as SVG, true size</BButton>
         </div>
       </template>
     </div>

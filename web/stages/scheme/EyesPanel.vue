@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { BFormSelect } from 'bootstrap-vue-next/components/BFormSelect'
+import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, ref, watch } from 'vue'
 import type { Scheme } from '../../../contract/scheme'
 import { bounds } from '../../../core/mesh/mesh'
@@ -157,9 +159,9 @@ const mm = (v: number): string => v.toFixed(1)
       :step="0.1"
       :digits="1"
     />
-    <button class="btn btn-sm btn-quiet" @click="press(mine?.balls.length === 1)">
+    <BButton variant="quiet" size="sm" @click="press(mine?.balls.length === 1)">
       {{ !mine ? 'Press the eyes' : mine.balls.length === 1 ? 'Press the other eye' : 'Press both again' }}
-    </button>
+    </BButton>
     <template v-if="mine">
       <div class="mt-2">
         <NumberField
@@ -200,18 +202,19 @@ const mm = (v: number): string => v.toFixed(1)
           @update:model-value="set({ distance: $event })"
         />
         <div class="d-flex gap-2 align-items-center my-1">
-          <button class="btn btn-sm btn-quiet" @click="lookHere">They look at me</button>
+          <BButton variant="quiet" size="sm" @click="lookHere">They look at me</BButton>
           <span class="soft small">or drag what they look at</span>
         </div>
         <label class="d-flex justify-content-between align-items-center"
-          >Lids<select
-            class="form-select form-select-sm w-auto"
-            :value="mine.lid"
+          >Lids<BFormSelect
+            size="sm"
+            class="w-auto"
+            :model-value="mine.lid"
             aria-label="Lids"
-            @change="set({ lid: ($event.target as HTMLSelectElement).value as Eyes['lid'] })"
+            @update:model-value="set({ lid: $event as Eyes['lid'] })"
           >
             <option v-for="l in LID_NAMES" :key="l">{{ l }}</option>
-          </select></label
+          </BFormSelect></label
         >
         <NumberField
           :model-value="100 * mine.iris"
@@ -270,11 +273,11 @@ const mm = (v: number): string => v.toFixed(1)
         {{ plans[0]!.step }} mm. The shares of iris and pupil are judgement, not measured on the sculpt.
       </p>
       <div v-if="plans.length > 0" class="d-flex gap-2 align-items-center">
-        <button class="btn btn-sm btn-quiet" @click="giveSheet">Practice sheet</button>
+        <BButton variant="quiet" size="sm" @click="giveSheet">Practice sheet</BButton>
         <label class="d-flex gap-2 align-items-center small"
-          >at<select v-model.number="times" class="form-select form-select-sm w-auto" aria-label="Times its size">
+          >at<BFormSelect v-model.number="times" size="sm" class="w-auto" aria-label="Times its size">
             <option v-for="k in [1, 4, 8, 16]" :key="k" :value="k">{{ k }} times</option>
-          </select></label
+          </BFormSelect></label
         >
       </div>
     </template>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed } from 'vue'
 import type { Coat } from '../../../contract/scheme'
 import { HAND, type Hand } from '../../../core/defaults/paint'
@@ -46,7 +47,7 @@ function reset(): void {
     <p class="m-0">
       Your hand’s own: set it beside a piece that you painted. It holds for every {{ coat.technique }} coat of all
       pieces.
-      <button v-if="!usual" class="btn btn-sm btn-quiet" @click="reset">As it came</button>
+      <BButton v-if="!usual" variant="quiet" size="sm" @click="reset">As it came</BButton>
     </p>
     <p v-if="store.fault" role="alert" class="problem m-0">{{ store.fault }}</p>
   </div>

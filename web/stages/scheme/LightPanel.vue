@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { BFormSelect } from 'bootstrap-vue-next/components/BFormSelect'
+import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { LAMP_RANGE } from '../../../core/paint/optics/lamp'
 import { useViewport } from '../../viewport/useViewport'
 import { directionText } from '../../shell/directionText'
@@ -68,16 +70,21 @@ function fromHere(): void {
             @input="set({ at: { ...light.at, lift: number($event) } })"
           /><span class="num">{{ light.at.lift }}°</span></label
         >
-        <button class="btn btn-sm btn-quiet" @click="fromHere">From where I look</button>
+        <BButton variant="quiet" size="sm" @click="fromHere">From where I look</BButton>
       </template>
       <label class="slide"
         ><span>lamp</span
-        ><select class="form-select form-select-sm" aria-label="Lamp" @change="set({ kelvin: number($event) || null })">
-          <option v-for="[name, k] in LAMPS" :key="name" :value="k ?? ''" :selected="k === light.kelvin">
+        ><BFormSelect
+          size="sm"
+          :model-value="light.kelvin ?? ''"
+          aria-label="Lamp"
+          @update:model-value="set({ kelvin: Number($event) || null })"
+        >
+          <option v-for="[name, k] in LAMPS" :key="name" :value="k ?? ''">
             {{ name }}
           </option>
-          <option v-if="!named()" :value="light.kelvin" selected>{{ light.kelvin }} K</option>
-        </select>
+          <option v-if="!named()" :value="light.kelvin">{{ light.kelvin }} K</option>
+        </BFormSelect>
         <input
           type="number"
           class="form-control form-control-sm num"

@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { BFormSelect } from 'bootstrap-vue-next/components/BFormSelect'
+import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, onMounted } from 'vue'
 import { RouterLink } from 'vue-router'
 import type { Scheme } from '../../../contract/scheme'
@@ -69,7 +71,7 @@ const table = computed(() => ({
         <span class="num soft" title="CIEDE2000 difference to the target at full hiding"
           >ΔE {{ r.error.toFixed(1) }}</span
         >
-        <button class="btn btn-sm btn-quiet" @click="emit('take', r.drops)">Use</button>
+        <BButton variant="quiet" size="sm" @click="emit('take', r.drops)">Use</BButton>
       </li>
     </ul>
     <p v-if="(answer?.excluded.length ?? 0) > 0" class="soft small">
@@ -77,19 +79,19 @@ const table = computed(() => ({
     </p>
     <label v-if="noted.length > 0" class="d-flex gap-2 align-items-center small"
       ><span class="text-nowrap">From the mix book</span
-      ><select
-        class="form-select form-select-sm"
+      ><BFormSelect
+        size="sm"
         aria-label="A mix of the book"
-        @change="
-          (e) => {
-            const m = noted.find((x) => x.id === (e.target as HTMLSelectElement).value)
+        @update:model-value="
+          (id) => {
+            const m = noted.find((x) => x.id === id)
             if (m) emit('take', lowest(m.drops))
           }
         "
       >
         <option value="">choose one</option>
         <option v-for="m in noted" :key="m.id" :value="m.id">{{ m.name }}</option>
-      </select></label
+      </BFormSelect></label
     >
   </section>
 </template>

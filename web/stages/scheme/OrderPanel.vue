@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { storeToRefs } from 'pinia'
 import { computed, onBeforeUnmount } from 'vue'
 import type { OrderCosts } from '../../../core/defaults/paint'
@@ -139,9 +140,9 @@ function masks(s: OrderStep): string {
             ? 'In your order; the bench plan follows it'
             : 'In the cheapest order by the rules; the bench plan still goes as listed'
         }}</span>
-        <button class="btn btn-sm btn-quiet text-nowrap" @click="emit('order', order.cheapest())">
+        <BButton variant="quiet" size="sm" class="text-nowrap" @click="emit('order', order.cheapest())">
           {{ own ? 'The cheapest again' : 'Plan by it' }}
-        </button>
+        </BButton>
       </div>
       <ol class="steps">
         <li v-for="(s, i) in shown" :key="coatOf(s).id" :data-step="coatOf(s).id">
@@ -151,21 +152,23 @@ function masks(s: OrderStep): string {
             ><span v-if="s.masks.length > 0" class="masks">mask {{ masks(s) }}, {{ duration(s.masking) }}</span></span
           >
           <span class="moves"
-            ><button
-              class="btn btn-sm btn-quiet"
+            ><BButton
+              variant="quiet"
+              size="sm"
               :disabled="i === 0"
               :aria-label="`${coatOf(s).name} on ${region(coatOf(s).region)} earlier`"
               @click="move(i, -1)"
             >
-              ↑</button
-            ><button
-              class="btn btn-sm btn-quiet"
+              ↑</BButton
+            ><BButton
+              variant="quiet"
+              size="sm"
               :disabled="i === shown.length - 1"
               :aria-label="`${coatOf(s).name} on ${region(coatOf(s).region)} later`"
               @click="move(i, 1)"
             >
               ↓
-            </button></span
+            </BButton></span
           >
         </li>
       </ol>

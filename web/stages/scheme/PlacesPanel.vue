@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, onBeforeUnmount, ref, shallowRef, watch } from 'vue'
 import { BORDER_LOOK, ZONES, type LightPlaces } from '../../../core/paint/lighting/lightPlaces'
 import { newestOnly } from '../../composables/newest'
@@ -86,7 +87,7 @@ async function sheet(): Promise<void> {
           </tr>
         </tbody>
       </table>
-      <button v-if="places" class="btn btn-sm btn-quiet" @click="sheet">Sheet of four sides (SVG)</button>
+      <BButton v-if="places" variant="quiet" size="sm" @click="sheet">Sheet of four sides (SVG)</BButton>
       <p v-else-if="open" class="soft small m-0">Waiting for the surface …</p>
     </div>
   </details>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { onBeforeUnmount, ref } from 'vue'
 import { z } from 'zod'
 import type { Scheme } from '../../../contract/scheme'
@@ -132,30 +133,31 @@ onBeforeUnmount(() => {
         </button>
         <figcaption>
           <span class="swatch" :style="{ background: r.hex }" />
-          <button
-            class="btn btn-sm"
-            :class="behind === r.photo ? 'btn-primary' : 'btn-quiet'"
+          <BButton
+            :variant="behind === r.photo ? 'primary' : 'quiet'"
+            size="sm"
             :aria-pressed="behind === r.photo"
             @click="hold(r.photo, images[i] ?? null)"
           >
             Behind it
-          </button>
-          <button
-            class="btn btn-sm btn-quiet"
+          </BButton>
+          <BButton
+            variant="quiet"
+            size="sm"
             :aria-label="`Take picture ${i + 1} off`"
             @click="change(region.references.filter((_, j) => j !== i))"
           >
             ×
-          </button>
+          </BButton>
         </figcaption>
       </figure>
     </div>
     <div v-if="behind" class="my-2">
       <div class="d-flex flex-wrap gap-1">
-        <button class="btn btn-sm btn-quiet" @click="view.pair">
+        <BButton variant="quiet" size="sm" @click="view.pair">
           Press place {{ pairs.length + 1 }} on the sculpt
-        </button>
-        <button v-if="pairs.length >= enough" class="btn btn-sm btn-quiet" @click="view.match">Match the view</button>
+        </BButton>
+        <BButton v-if="pairs.length >= enough" variant="quiet" size="sm" @click="view.match">Match the view</BButton>
       </div>
       <p v-if="view.fault.value" role="alert" class="problem small m-0">{{ view.fault.value }}</p>
       <p class="soft small m-0">

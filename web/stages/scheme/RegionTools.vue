@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { BFormSelect } from 'bootstrap-vue-next/components/BFormSelect'
+import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { ref } from 'vue'
 import type { Mesh } from '../../../core/mesh/mesh'
 import { usePaintWork } from '../../composables/usePaintWork'
@@ -69,43 +71,40 @@ const mirror = (): Promise<void> =>
       :digits="1"
     />
     <div class="d-flex gap-2 flex-wrap align-items-center">
-      <button class="btn btn-sm btn-quiet" :disabled="busy" @click="grow(by)">Outward</button>
-      <button class="btn btn-sm btn-quiet" :disabled="busy" @click="grow(-by)">Inward</button>
-      <button
-        class="btn btn-sm btn-quiet"
+      <BButton variant="quiet" size="sm" :disabled="busy" @click="grow(by)">Outward</BButton>
+      <BButton variant="quiet" size="sm" :disabled="busy" @click="grow(-by)">Inward</BButton>
+      <BButton
+        variant="quiet"
+        size="sm"
         :disabled="busy"
         title="Across the middle of the sculpt, left to right"
         @click="mirror"
       >
         Mirror it
-      </button>
-      <button class="btn btn-sm btn-quiet ms-auto" :disabled="!undoable" @click="emit('undo')">Take back</button>
+      </BButton>
+      <BButton variant="quiet" size="sm" class="ms-auto" :disabled="!undoable" @click="emit('undo')">Take back</BButton>
     </div>
     <div class="d-flex gap-2 mt-2 align-items-center">
-      <button
-        class="btn btn-sm"
-        :class="splitting ? 'btn-primary' : 'btn-quiet'"
+      <BButton
+        :variant="splitting ? 'primary' : 'quiet'"
+        size="sm"
         :aria-pressed="splitting"
         @click="emit('split', splitting ? null : [...WAYS[way]])"
       >
         {{ splitting ? 'Do not split' : 'Split where I press' }}
-      </button>
-      <select v-model="way" class="form-select form-select-sm w-auto" aria-label="Which way it is split">
+      </BButton>
+      <BFormSelect v-model="way" size="sm" class="w-auto" aria-label="Which way it is split">
         <option value="level">level</option>
         <option value="side">left from right</option>
         <option value="front">front from back</option>
-      </select>
+      </BFormSelect>
     </div>
     <label v-if="others.length > 0" class="d-flex gap-2 mt-2 align-items-center"
       ><span class="text-nowrap">Give it up, its skin to</span
-      ><select
-        class="form-select form-select-sm"
-        aria-label="Region that gets its skin"
-        @change="emit('join', Number(($event.target as HTMLSelectElement).value))"
-      >
+      ><BFormSelect size="sm" aria-label="Region that gets its skin" @update:model-value="emit('join', Number($event))">
         <option value="">choose</option>
         <option v-for="r in others" :key="r.id" :value="r.id">{{ r.name }}</option>
-      </select></label
+      </BFormSelect></label
     >
     <p v-if="said" class="soft small mt-1 mb-0" role="status">{{ said }}</p>
   </details>

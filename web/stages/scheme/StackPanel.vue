@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { BFormSelect } from 'bootstrap-vue-next/components/BFormSelect'
+import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { dropsOf } from '../../../core/paint/coats/coatPaints'
 import { computed, onBeforeUnmount, ref, shallowRef, watch } from 'vue'
 import { coat as coatSchema, type Coat, type Scheme } from '../../../contract/scheme'
@@ -196,18 +198,20 @@ onBeforeUnmount(() => {
       }}</span>
     </summary>
     <div class="folded">
-      <select v-model="chosen" class="form-select form-select-sm" aria-label="Stack">
+      <BFormSelect v-model="chosen" size="sm" aria-label="Stack">
         <option v-for="s in bySchool" :key="s.id" :value="s.id">{{ label(s) }}</option>
         <optgroup v-if="own.length > 0" label="The workshop’s own">
           <option v-for="s in own" :key="s.name" :value="`own ${s.name}`">{{ s.name }}</option>
         </optgroup>
-      </select>
+      </BFormSelect>
       <p v-if="picked" class="soft small m-0">{{ picked.says }}</p>
       <div class="d-flex gap-2">
-        <select v-if="picked" v-model="tones" class="form-select form-select-sm w-auto" aria-label="Tones">
+        <BFormSelect v-if="picked" v-model="tones" size="sm" class="w-auto" aria-label="Tones">
           <option v-for="(words, t) in TONES" :key="t" :value="t">{{ words }}</option>
-        </select>
-        <button class="btn btn-sm btn-primary text-nowrap" :disabled="busy" @click="addCoats">Add these coats</button>
+        </BFormSelect>
+        <BButton variant="primary" size="sm" class="text-nowrap" :disabled="busy" @click="addCoats"
+          >Add these coats</BButton
+        >
       </div>
       <p v-for="n in notes" :key="n" class="small m-0">{{ n }}</p>
       <p v-if="fault" role="alert" class="problem m-0">{{ fault }}</p>
@@ -219,7 +223,7 @@ onBeforeUnmount(() => {
           placeholder="name of this stack"
           aria-label="Name of this stack"
         />
-        <button class="btn btn-sm btn-quiet text-nowrap">Keep in the library</button>
+        <BButton variant="quiet" size="sm" class="text-nowrap">Keep in the library</BButton>
       </form>
       <template v-if="variants.length > 0">
         <label
@@ -238,8 +242,8 @@ onBeforeUnmount(() => {
             <span class="soft small text-nowrap"
               >{{ v.coats.length }} {{ v.coats.length === 1 ? 'coat' : 'coats' }}</span
             >
-            <button class="btn btn-sm btn-quiet" @click="use(v)">Use</button>
-            <button class="btn btn-sm btn-quiet" :aria-label="`Throw “${v.name}” away`" @click="drop(v.id)">×</button>
+            <BButton variant="quiet" size="sm" @click="use(v)">Use</BButton>
+            <BButton variant="quiet" size="sm" :aria-label="`Throw “${v.name}” away`" @click="drop(v.id)">×</BButton>
           </li>
         </ul>
       </template>

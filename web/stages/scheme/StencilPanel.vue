@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { BButton } from 'bootstrap-vue-next/components/BButton'
 import * as Comlink from 'comlink'
 import { computed, onBeforeUnmount, ref, shallowRef, watch } from 'vue'
 import type { Mesh } from '../../../core/mesh/mesh'
@@ -111,10 +112,10 @@ const percent = (part: { skin: number; sheet: number }): string =>
       <NumberField v-model="stretch" label="Stretch allowed" unit="%" :min="0.5" :max="30" :step="0.5" :digits="1" />
       <NumberField v-model="darts" label="Most darts a piece" :min="0" :max="40" :step="1" :digits="0" />
       <div class="d-flex gap-2 align-items-center">
-        <button v-if="!busy" class="btn btn-sm btn-primary" @click="flatten">Lay “{{ region.name }}” flat</button>
+        <BButton v-if="!busy" variant="primary" size="sm" @click="flatten">Lay “{{ region.name }}” flat</BButton>
         <template v-else>
           <progress :value="share" max="1" aria-label="Laying flat" />
-          <button class="btn btn-sm btn-quiet" @click="stop?.()">Stop</button>
+          <BButton variant="quiet" size="sm" @click="stop?.()">Stop</BButton>
         </template>
       </div>
       <p v-if="fault" role="alert" class="problem m-0">{{ fault }}</p>
@@ -150,11 +151,11 @@ const percent = (part: { skin: number; sheet: number }): string =>
         </p>
         <img v-if="drawn" :src="drawn" :alt="`Page ${page + 1} of the masks`" class="page" />
         <div class="d-flex gap-2 flex-wrap">
-          <button v-if="pages.length > 1" class="btn btn-sm btn-quiet" @click="page = (page + 1) % pages.length">
+          <BButton v-if="pages.length > 1" variant="quiet" size="sm" @click="page = (page + 1) % pages.length">
             Page {{ page + 1 }} of {{ pages.length }}
-          </button>
-          <button class="btn btn-sm btn-quiet" @click="svg">SVG, true size</button>
-          <button class="btn btn-sm btn-quiet" :disabled="busy" @click="pdf">PDF, true size</button>
+          </BButton>
+          <BButton variant="quiet" size="sm" @click="svg">SVG, true size</BButton>
+          <BButton variant="quiet" size="sm" :disabled="busy" @click="pdf">PDF, true size</BButton>
         </div>
       </template>
     </div>

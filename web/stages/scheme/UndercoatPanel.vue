@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, ref, shallowRef, watch } from 'vue'
 import { plainPaints } from '../../../core/paint/recipes/stockPaint'
 import { hexToLab } from '../../../core/paint/optics/colour'
@@ -75,7 +76,7 @@ const take = (undercoat: UndercoatChoice): void => {
             <td class="num">{{ c.ml.toFixed(1) }}</td>
             <td class="num text-nowrap">
               <span v-if="choiceOf(c.undercoat) === props.undercoat" class="soft">in use</span>
-              <button v-else class="btn btn-sm btn-quiet" @click="take(choiceOf(c.undercoat))">Take it</button>
+              <BButton v-else variant="quiet" size="sm" @click="take(choiceOf(c.undercoat))">Take it</BButton>
             </td>
           </tr>
           <tr v-if="choiceOf(c.undercoat) === 'tinted'" class="tint">
@@ -88,14 +89,15 @@ const take = (undercoat: UndercoatChoice): void => {
                   aria-label="Colour of the primer"
                   @change="emit('tint', ($event.target as HTMLInputElement).value)"
               /></label>
-              <button
+              <BButton
                 v-if="best && best !== c.undercoat"
-                class="btn btn-sm btn-quiet"
+                variant="quiet"
+                size="sm"
                 title="over which these bases take fewest coats"
                 @click="emit('tint', best)"
               >
                 <i :style="{ background: best }" />what fits best
-              </button>
+              </BButton>
               <span v-else-if="best" class="soft">fits these bases best</span>
             </td>
           </tr>

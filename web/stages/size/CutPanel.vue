@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, ref } from 'vue'
 import type { FixingRecord } from '../../../core/operations/fix'
 import type { OperationInput } from '../../../contract/operations'
@@ -193,15 +194,15 @@ const ordered = (ops: OperationInput[]): OperationInput[] => {
   <details class="mb-3" @toggle="toggle">
     <summary>Cut {{ store.part?.name }} in two</summary>
     <div class="d-flex flex-wrap gap-1 my-2">
-      <button
+      <BButton
         v-for="k in ['proposed', ...Object.keys(DIRECTIONS), 'line']"
         :key="k"
-        class="btn btn-sm"
-        :class="way === k ? 'btn-primary' : 'btn-quiet'"
+        :variant="way === k ? 'primary' : 'quiet'"
+        size="sm"
         @click="way = k"
       >
         {{ k === 'line' ? 'along a line' : k }}
-      </button>
+      </BButton>
     </div>
     <template v-if="way === 'proposed'">
       <p v-if="proposals.measuring.value" class="soft small mb-1">Trying cuts …</p>
@@ -224,9 +225,9 @@ const ordered = (ops: OperationInput[]): OperationInput[] => {
     </template>
     <p v-else class="soft small mb-1">
       {{ line.length }} places{{ line.length < 3 ? '; at least three' : '' }}
-      <button v-if="line.length > 0" class="btn btn-sm btn-quiet" @click="line = line.slice(0, -1)">
+      <BButton v-if="line.length > 0" variant="quiet" size="sm" @click="line = line.slice(0, -1)">
         Take the last back
-      </button>
+      </BButton>
     </p>
     <label class="d-flex gap-2 align-items-center"
       ><input v-model="keyed" type="checkbox" /> with keys, one way round</label
@@ -243,9 +244,9 @@ const ordered = (ops: OperationInput[]): OperationInput[] => {
     />
     <p v-if="said" role="status" class="soft small mb-1">{{ said }}</p>
     <p v-if="fault" role="alert" class="text-danger small mb-1">{{ fault }}</p>
-    <button class="btn btn-primary btn-sm mt-1" :disabled="busy || !plane" @click="cut">
+    <BButton variant="primary" size="sm" class="mt-1" :disabled="busy || !plane" @click="cut">
       {{ busy ? 'Cutting …' : 'Cut it' }}
-    </button>
+    </BButton>
   </details>
 </template>
 

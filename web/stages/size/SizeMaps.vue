@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { ref } from 'vue'
 import { PRINTS } from '../../../core/findings/tooThin'
 import { useDetailLimits } from '../../composables/useDetailLimits'
@@ -38,12 +39,12 @@ const toggle = (what: 'thickness' | 'detail'): void => {
 
 <template>
   <div v-if="store.part" class="d-flex flex-wrap gap-1 mb-3">
-    <button class="btn btn-sm btn-quiet" :aria-pressed="shown === 'thickness'" @click="toggle('thickness')">
+    <BButton variant="quiet" size="sm" :aria-pressed="shown === 'thickness'" @click="toggle('thickness')">
       {{ shown === 'thickness' ? 'Hide the thickness' : 'Map the thickness' }}
-    </button>
-    <button class="btn btn-sm btn-quiet" :aria-pressed="shown === 'detail'" @click="toggle('detail')">
+    </BButton>
+    <BButton variant="quiet" size="sm" :aria-pressed="shown === 'detail'" @click="toggle('detail')">
       {{ shown === 'detail' ? 'Hide the detail' : 'Map what detail survives' }}
-    </button>
+    </BButton>
     <p v-if="problem" role="alert" class="text-danger small m-0">{{ problem }}</p>
   </div>
   <Teleport v-if="scale" to="#middle">

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, ref } from 'vue'
 import { LANDMARKS } from '../../../core/defaults/fit'
 import { statureAlong } from '../../../core/fit/stature'
@@ -67,10 +68,10 @@ const along = computed(() => {
       @update:model-value="store.save({ subjectStature: $event })"
     />
     <div class="d-flex gap-1">
-      <button class="btn btn-sm btn-quiet" @click="picking.asking.value ? stop() : begin()">
+      <BButton variant="quiet" size="sm" @click="picking.asking.value ? stop() : begin()">
         {{ picking.asking.value ? 'Cancel' : set ? 'Measure again' : 'Measure along the body' }}
-      </button>
-      <button v-if="set" class="btn btn-sm btn-quiet" @click="store.save({ landmarks: null })">Forget it</button>
+      </BButton>
+      <BButton v-if="set" variant="quiet" size="sm" @click="store.save({ landmarks: null })">Forget it</BButton>
     </div>
   </details>
 </template>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, ref } from 'vue'
 import NumberField from '../../shell/NumberField.vue'
 import { usePiece } from '../../stores/piece'
@@ -51,15 +52,15 @@ async function grow(): Promise<void> {
     <NumberField v-model="by" label="By" unit="mm" :step="0.1" :min="0.02" :max="10" />
     <NumberField v-model="radius" label="Brush" unit="mm" :step="1" :min="0.1" :max="200" source="radius" />
     <div class="d-flex flex-wrap gap-1">
-      <button class="btn btn-sm" :class="brushing ? 'btn-primary' : 'btn-quiet'" @click="brushing ? stop() : begin()">
+      <BButton :variant="brushing ? 'primary' : 'quiet'" size="sm" @click="brushing ? stop() : begin()">
         {{ brushing ? 'Done brushing' : 'Brush' }}
-      </button>
-      <button v-if="dabs.length > 0" class="btn btn-sm btn-primary" :disabled="busy" @click="grow">
+      </BButton>
+      <BButton v-if="dabs.length > 0" variant="primary" size="sm" :disabled="busy" @click="grow">
         {{ busy ? 'Growing …' : 'Grow it' }}
-      </button>
-      <button v-if="dabs.length > 0" class="btn btn-sm btn-quiet" @click="forget">
+      </BButton>
+      <BButton v-if="dabs.length > 0" variant="quiet" size="sm" @click="forget">
         Forget the {{ dabs.length }} dabs
-      </button>
+      </BButton>
     </div>
   </details>
 </template>

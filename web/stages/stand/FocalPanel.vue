@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, ref } from 'vue'
 import { regionDabs } from '../../../core/paint/surface/regionDabs'
 import { fetchBytes } from '../../api'
@@ -63,13 +64,13 @@ const toggle = (id: number): void => {
     </summary>
     <NumberField v-model="stand.radius" label="Brush" unit="mm" :step="1" :min="0.5" :max="200" source="radius" />
     <div class="d-flex flex-wrap gap-1 mb-1">
-      <button v-if="stand.tool !== 'focal'" class="btn btn-sm btn-quiet" @click="begin">
+      <BButton v-if="stand.tool !== 'focal'" variant="quiet" size="sm" @click="begin">
         Brush what must stay clean
-      </button>
+      </BButton>
       <template v-else>
-        <button class="btn btn-sm btn-primary" @click="keep(stand.dabs)">Keep {{ stand.dabs.length }} dabs</button>
-        <button class="btn btn-sm btn-quiet" @click="stand.dabs = []">Forget them</button>
-        <button class="btn btn-sm btn-quiet" @click="stand.tool = 'none'">Cancel</button>
+        <BButton variant="primary" size="sm" @click="keep(stand.dabs)">Keep {{ stand.dabs.length }} dabs</BButton>
+        <BButton variant="quiet" size="sm" @click="stand.dabs = []">Forget them</BButton>
+        <BButton variant="quiet" size="sm" @click="stand.tool = 'none'">Cancel</BButton>
       </template>
     </div>
     <template v-if="regions.length > 0">
@@ -77,9 +78,9 @@ const toggle = (id: number): void => {
       <label v-for="r in regions" :key="r.id" class="me-2"
         ><input type="checkbox" :checked="picked.includes(r.id)" @change="toggle(r.id)" /> {{ r.name }}</label
       >
-      <button class="btn btn-sm btn-quiet" :disabled="busy || picked.length === 0" @click="fromRegions">
+      <BButton variant="quiet" size="sm" :disabled="busy || picked.length === 0" @click="fromRegions">
         Mark these
-      </button>
+      </BButton>
     </template>
     <p v-if="fault" role="alert" class="text-danger small mb-0">{{ fault }}</p>
   </details>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, ref } from 'vue'
 import { resin as resinSchema } from '../../../contract/stock'
 import { calibrateSupports } from '../../../core/print/support/supportCalibration'
@@ -55,8 +56,8 @@ const log = (held: boolean): Promise<void> =>
       >
     </summary>
     <div class="d-flex gap-1 flex-wrap my-1">
-      <button class="btn btn-sm btn-quiet" @click="log(true)">All tips held</button>
-      <button class="btn btn-sm btn-quiet" @click="log(false)">Tips let go</button>
+      <BButton variant="quiet" size="sm" @click="log(true)">All tips held</BButton>
+      <BButton variant="quiet" size="sm" @click="log(false)">Tips let go</BButton>
     </div>
     <p v-if="noted" role="status" class="soft small mb-1">{{ noted }}</p>
     <p v-if="fault" role="alert" class="text-danger small mb-1">{{ fault }}</p>
@@ -65,12 +66,13 @@ const log = (held: boolean): Promise<void> =>
         {{ resin.name }} pulls {{ learned.factor.toFixed(2) }} times as hard as calculated (between
         {{ learned.low.toFixed(2) }} and {{ learned.high.toFixed(2) }}), by {{ learned.prints }} prints.
       </p>
-      <button
-        class="btn btn-sm btn-primary"
+      <BButton
+        variant="primary"
+        size="sm"
         @click="save({ peelPressure: Math.round(pressure / 100) * 100 }, 'Used from the next supports on.')"
       >
         Calculate with {{ (pressure / 1000).toFixed(1) }} kPa
-      </button>
+      </BButton>
     </template>
     <p v-else class="soft small mb-0">
       Worst tip of this one: {{ Math.round(100 * utilisation) }} %. From three prints on, what they say is held against

@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { BFormSelect } from 'bootstrap-vue-next/components/BFormSelect'
+import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { GREEN_STRENGTH, PEEL_PRESSURE } from '../../../core/defaults/print'
 import { computed, reactive, ref, watch } from 'vue'
 import { INSPECTION_STEP } from '../../../core/raster/layerGraph'
@@ -259,9 +261,9 @@ defineExpose({ pressed, grab, slide, denser, leaveAsIs })
     <h2 class="mb-2">Supports</h2>
     <label class="d-flex align-items-center gap-2 mb-1"
       ><span>Grown</span>
-      <select v-model="form.school" class="form-select form-select-sm w-auto">
+      <BFormSelect v-model="form.school" size="sm" class="w-auto">
         <option v-for="s in SCHOOLS" :key="s.key" :value="s.key">{{ s.word }}</option>
-      </select></label
+      </BFormSelect></label
     >
     <NumberField
       v-model="form.spacing"
@@ -304,48 +306,45 @@ defineExpose({ pressed, grab, slide, denser, leaveAsIs })
     </details>
     <p v-if="fault" role="alert" class="text-danger small mb-1">{{ fault }}</p>
     <div class="d-flex gap-2 flex-wrap mt-2">
-      <button class="btn btn-primary" :disabled="busy || !store.meshBefore('support')" @click="grow()">
+      <BButton variant="primary" :disabled="busy || !store.meshBefore('support')" @click="grow()">
         {{ op ? 'Support again' : 'Generate supports' }}
-      </button>
-      <button v-if="op" class="btn btn-quiet" @click="store.remove('support')">Take all away</button>
+      </BButton>
+      <BButton v-if="op" variant="quiet" @click="store.remove('support')">Take all away</BButton>
     </div>
     <template v-if="op">
       <h3 class="mt-3 mb-1">By hand</h3>
       <div class="d-flex gap-1 flex-wrap align-items-center">
-        <button
+        <BButton
           v-for="t in TOOLS"
           :key="t.tool"
-          class="btn btn-sm"
-          :class="stand.tool === t.tool ? 'btn-primary' : 'btn-quiet'"
+          :variant="stand.tool === t.tool ? 'primary' : 'quiet'"
+          size="sm"
           :aria-pressed="stand.tool === t.tool"
           @click="take(t.tool)"
         >
           {{ stand.tool === t.tool ? t.done : t.word }}
-        </button>
-        <select
-          v-model="form.grade"
-          class="form-select form-select-sm w-auto"
-          aria-label="Grade of supports set by hand"
-        >
+        </BButton>
+        <BFormSelect v-model="form.grade" size="sm" class="w-auto" aria-label="Grade of supports set by hand">
           <option>whisker</option>
           <option>strut</option>
           <option>post</option>
-        </select>
+        </BFormSelect>
       </div>
       <div v-if="stand.tool === 'bar' || stand.tool === 'more' || stand.tool === 'clear'" class="mt-1">
         <NumberField v-model="stand.radius" label="Brush" unit="mm" :step="1" :min="0.5" :max="100" source="radius" />
-        <button
+        <BButton
           v-if="stand.tool !== 'clear'"
-          class="btn btn-sm btn-primary"
+          variant="primary"
+          size="sm"
           :disabled="stand.dabs.length === 0"
           @click="keepPaint"
         >
           Generate again around {{ stand.dabs.length }} places
-        </button>
+        </BButton>
       </div>
-      <button v-if="painted > 0" class="btn btn-sm btn-quiet mt-1" @click="forgetPaint">
+      <BButton v-if="painted > 0" variant="quiet" size="sm" class="mt-1" @click="forgetPaint">
         Forget the paint, {{ painted }} dabs
-      </button>
+      </BButton>
     </template>
   </section>
 </template>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, ref } from 'vue'
 import { RouterLink } from 'vue-router'
 import type { OrientationScore } from '../../../core/print/orient/orientation'
@@ -154,18 +155,18 @@ defineExpose({ search, spin, setDown })
     <h2 class="mb-2">Which way up</h2>
     <FocalPanel />
     <div class="d-flex gap-1 flex-wrap mb-2">
-      <button class="btn btn-primary btn-sm" :disabled="searching || !printer" @click="search">
+      <BButton variant="primary" size="sm" :disabled="searching || !printer" @click="search">
         {{ searching ? 'Trying 700 ways …' : 'Find the best' }}
-      </button>
-      <button class="btn btn-quiet btn-sm" :aria-pressed="stand.tool === 'face'" @click="toggle('face')">
+      </BButton>
+      <BButton variant="quiet" size="sm" :aria-pressed="stand.tool === 'face'" @click="toggle('face')">
         This face down
-      </button>
-      <button class="btn btn-quiet btn-sm" :aria-pressed="stand.tool === 'tilt'" @click="toggle('tilt')">
+      </BButton>
+      <BButton variant="quiet" size="sm" :aria-pressed="stand.tool === 'tilt'" @click="toggle('tilt')">
         Tip by hand
-      </button>
-      <button class="btn btn-quiet btn-sm" :aria-pressed="steps" :disabled="!printer" @click="steps = !steps">
+      </BButton>
+      <BButton variant="quiet" size="sm" :aria-pressed="steps" :disabled="!printer" @click="steps = !steps">
         {{ steps ? 'Hide the steps' : 'Map the steps' }}
-      </button>
+      </BButton>
     </div>
     <p v-if="!printer" class="soft small">
       The search and the map of steps need a printer. <RouterLink to="/stock">Set one up in Stock.</RouterLink>
@@ -182,23 +183,23 @@ defineExpose({ search, spin, setDown })
     <div v-if="posing" class="sheet p-2 mb-2">
       <div class="d-flex align-items-center gap-2 flex-wrap">
         <span class="figure-sm">{{ tilt }}°</span><span class="soft">from upright</span>
-        <button class="btn btn-sm btn-quiet" @click="spin([1, 0, 0], -5)">back 5°</button
-        ><button class="btn btn-sm btn-quiet" @click="spin([1, 0, 0], 5)">forward 5°</button>
-        <button class="btn btn-sm btn-quiet" @click="spin([0, 1, 0], -5)">left 5°</button
-        ><button class="btn btn-sm btn-quiet" @click="spin([0, 1, 0], 5)">right 5°</button>
+        <BButton variant="quiet" size="sm" @click="spin([1, 0, 0], -5)">back 5°</BButton
+        ><BButton variant="quiet" size="sm" @click="spin([1, 0, 0], 5)">forward 5°</BButton>
+        <BButton variant="quiet" size="sm" @click="spin([0, 1, 0], -5)">left 5°</BButton
+        ><BButton variant="quiet" size="sm" @click="spin([0, 1, 0], 5)">right 5°</BButton>
       </div>
       <div class="d-flex gap-2 mt-2">
-        <button class="btn btn-primary btn-sm" :disabled="!stand.draft" @click="setDown">Stand it like this</button
-        ><button class="btn btn-quiet btn-sm" @click="putBack">Cancel</button>
+        <BButton variant="primary" size="sm" :disabled="!stand.draft" @click="setDown">Stand it like this</BButton
+        ><BButton variant="quiet" size="sm" @click="putBack">Cancel</BButton>
       </div>
     </div>
     <details class="mb-1">
       <summary>Must look up, must stand alike<span v-if="stand.keep" class="soft">: one side is held up</span></summary>
       <div class="d-flex gap-1 flex-wrap my-1">
-        <button class="btn btn-quiet btn-sm" :aria-pressed="stand.tool === 'keepUp'" @click="toggle('keepUp')">
+        <BButton variant="quiet" size="sm" :aria-pressed="stand.tool === 'keepUp'" @click="toggle('keepUp')">
           {{ stand.tool === 'keepUp' ? 'Cancel' : 'This side must look up' }}
-        </button>
-        <button v-if="stand.keep" class="btn btn-quiet btn-sm" @click="stand.keep = null">Any side may</button>
+        </BButton>
+        <BButton v-if="stand.keep" variant="quiet" size="sm" @click="stand.keep = null">Any side may</BButton>
       </div>
       <NumberField v-model="within" label="Within" unit="°" :step="5" :min="5" :max="120" source="of straight up" />
       <label v-for="p in others" :key="p.id" class="d-block"
