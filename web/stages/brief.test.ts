@@ -36,8 +36,8 @@ describe('the brief', () => {
     await settle()
     const at = middle()
     await control(at, /What for/).setValue('sell')
-    await control(at, /Finish/).setValue('display')
-    await vi.waitFor(() => expect(page.bench.fields).toMatchObject({ purpose: 'sell', finish: 'display' }))
+    await control(at, /Finish/).setValue('exhibition')
+    await vi.waitFor(() => expect(page.bench.fields).toMatchObject({ purpose: 'sell', finish: 'exhibition' }))
   })
   it('takes a deadline away as none, not as an empty day', async () => {
     page.bench.deadline = '2027-02-01'
