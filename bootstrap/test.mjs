@@ -91,9 +91,9 @@ process.on('SIGINT', () => {
   process.exit(130)
 })
 
-/** What needs no build. */
-async function readings() {
-  await check('types', bin('vue-tsc'), ['--noEmit', '-p', '.'])
+/** What needs no build: two halves of about the same length, one at the end of each of two groups. */
+const types = () => check('types', bin('vue-tsc'), ['--noEmit', '-p', '.'])
+async function style() {
   await check('lint', bin('eslint'), ['.', '--max-warnings', '0'])
   await check('format', bin('prettier'), ['--check', '--log-level', 'warn', '.'])
   await check('rooms', process.execPath, [join(root, 'bootstrap', 'rooms.mjs')])
@@ -127,9 +127,6 @@ try {
       },
     )
   }
-  // What only computes keeps both processors busy by itself; what waits for browsers, servers and disks shares them. All at
-  // once they only get in each other’s way.
-  await vitest('unit', '2', 'core/', 'contract/', 'cli/', 'demo/', 'web/')
   await Promise.all([
     tests(
       'browser',
@@ -155,7 +152,10 @@ try {
         ]
       },
     ),
-    vitest('server', '1', 'server/', 'bootstrap/').then(readings),
+    // Two workers: the others are done before one would be.
+    vitest('unit', '2', 'core/', 'contract/', 'cli/', 'demo/', 'web/').then(style),
+    // Servers wait more than they compute.
+    vitest('server', '1', 'server/', 'bootstrap/').then(types),
   ])
 } finally {
   end()
