@@ -82,7 +82,7 @@ const due = (p: Summary): string => {
           required
           maxlength="120"
         />
-        <BButton variant="primary" size="sm" class="text-nowrap">New piece</BButton>
+        <BButton type="submit" variant="primary" size="sm" class="text-nowrap">New piece</BButton>
       </form>
     </div>
     <p v-if="fault" role="alert" class="text-danger">{{ fault }}</p>

@@ -122,7 +122,7 @@ const day = (at: string): string => new Date(at).toLocaleDateString(undefined, {
             aria-label="Photo of the try"
             @change="photo = ($event.target as HTMLInputElement).files?.[0] ?? null"
           />
-          <BButton variant="primary" class="text-nowrap" :disabled="busy">Write it down</BButton>
+          <BButton type="submit" variant="primary" class="text-nowrap" :disabled="busy">Write it down</BButton>
         </div>
         <p v-if="fault" role="alert" class="problem mt-2 mb-0">{{ fault }}</p>
       </form>

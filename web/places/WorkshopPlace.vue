@@ -76,7 +76,7 @@ const choose = (s: School, v: string): void => {
   <form v-if="form" class="place scroll" @submit.prevent="save">
     <div class="d-flex gap-3 align-items-center mb-3">
       <h1>Workshop</h1>
-      <BButton variant="primary" size="sm">Save</BButton
+      <BButton type="submit" variant="primary" size="sm">Save</BButton
       ><span v-if="saved && !unsaved" role="status" class="soft">Saved.</span
       ><span v-if="fault" role="alert" class="text-danger">{{ fault }}</span>
     </div>

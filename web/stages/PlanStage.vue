@@ -114,7 +114,7 @@ const titleOf = (key: string | null): string => plan.value?.steps.find((s) => s.
         aria-label="Log entry"
       />
       <div class="d-flex gap-2 mt-1 align-items-center">
-        <BButton variant="primary" size="sm" :disabled="text.trim() === '' && !photo">Write down</BButton>
+        <BButton type="submit" variant="primary" size="sm" :disabled="text.trim() === '' && !photo">Write down</BButton>
         <BButton variant="quiet" size="sm" @click="picker?.click()">
           {{ photo ? photo.name : 'Add a photo' }}
         </BButton>

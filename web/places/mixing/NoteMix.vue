@@ -112,7 +112,7 @@ const note = (): Promise<void> =>
           @change="photo = ($event.target as HTMLInputElement).files?.[0] ?? null"
       /></label>
       <span class="soft flex-grow-1">{{ mixing.total * batches }} drops, about {{ ml.toFixed(2) }} ml</span>
-      <BButton variant="primary" size="sm" :disabled="busy || !mixing.drawn">Note it</BButton>
+      <BButton type="submit" variant="primary" size="sm" :disabled="busy || !mixing.drawn">Note it</BButton>
     </div>
   </form>
 </template>

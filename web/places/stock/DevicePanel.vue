@@ -129,7 +129,7 @@ const command = (d: DeviceRecord, body: { do: string } & Record<string, unknown>
       placeholder="port, or http://127.0.0.1:port"
       aria-label="Address of a machine"
     />
-    <BButton variant="quiet" size="sm" :disabled="address.trim() === ''">Look for one there</BButton>
+    <BButton type="submit" variant="quiet" size="sm" :disabled="address.trim() === ''">Look for one there</BButton>
     <span v-if="fault" role="alert" class="text-danger small">{{ fault }}</span>
   </form>
 </template>

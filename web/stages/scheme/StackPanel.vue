@@ -223,7 +223,7 @@ onBeforeUnmount(() => {
           placeholder="name of this stack"
           aria-label="Name of this stack"
         />
-        <BButton variant="quiet" size="sm" class="text-nowrap">Keep in the library</BButton>
+        <BButton type="submit" variant="quiet" size="sm" class="text-nowrap">Keep in the library</BButton>
       </form>
       <template v-if="variants.length > 0">
         <label
