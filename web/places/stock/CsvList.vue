@@ -27,7 +27,7 @@ const importFile = (e: Event): Promise<void> =>
 </script>
 
 <template>
-  <BButton variant="quiet" size="sm" :disabled="busy" @click="picker?.click()">Take a CSV list in</BButton>
+  <BButton variant="quiet" size="sm" :disabled="busy" @click="picker?.click()">Import CSV</BButton>
   <BButton variant="quiet" size="sm" :href="`/api/${words}.csv`" :download="`${words}.csv`">Export CSV</BButton>
   <input
     ref="picker"
