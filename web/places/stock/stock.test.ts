@@ -238,7 +238,7 @@ describe('a list that is taken in', () => {
     await chosen()
     expect(at.find('[role=alert]').text()).not.toBe('')
     expect(at.find('[role=status]').exists()).toBe(false)
-    expect(button(at, 'Take a CSV list in').element.disabled).toBe(false)
+    expect(button(at, 'Import CSV').element.disabled).toBe(false)
     await nextTick()
   })
 })
