@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { BLink } from 'bootstrap-vue-next/components/BLink'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { useEventListener, useWakeLock } from '@vueuse/core'
 import { computed, nextTick, onMounted, ref, watch } from 'vue'
@@ -152,7 +153,7 @@ useEventListener('keydown', keys)
         >
         <span v-if="!awake" class="soft-dark">this screen may go dark</span>
       </span>
-      <BButton variant="outline-light" size="lg" :to="`/pieces/${id}/plan`">Leave bench mode</BButton>
+      <BLink class="btn btn-lg btn-outline-light" :to="`/pieces/${id}/plan`">Leave bench mode</BLink>
     </header>
     <TimerTray dark />
     <p v-if="fault" role="alert" class="fault">{{ fault }}</p>

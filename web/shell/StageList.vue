@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { BButton } from 'bootstrap-vue-next/components/BButton'
+import { BLink } from 'bootstrap-vue-next/components/BLink'
 import { RouterLink, useRoute } from 'vue-router'
 import { useStages, type StageEntry } from '../composables/useStages'
 
@@ -52,7 +52,7 @@ const WORD: Record<StageEntry['state'], string> = {
         <span class="visually-hidden">{{ WORD[k.state] }}</span>
       </RouterLink>
     </template>
-    <BButton variant="primary" :to="`/pieces/${props.pieceId}/bench`" class="w-100 mt-3">Bench mode</BButton>
+    <BLink :to="`/pieces/${props.pieceId}/bench`" class="btn btn-primary w-100 mt-3">Bench mode</BLink>
   </nav>
 </template>
 

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { BLink } from 'bootstrap-vue-next/components/BLink'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, onBeforeUnmount, onMounted, ref, watch } from 'vue'
 import { storeToRefs } from 'pinia'
@@ -248,12 +249,12 @@ function goTo(place: [number, number, number]): void {
       >
         Slice for {{ printer?.name ?? 'a printer' }}
       </BButton>
-      <BButton
+      <BLink
         v-if="zip"
-        variant="primary"
+        class="btn btn-primary"
         :href="`/api/blobs/${zip}?download=${fileName}-layers.zip`"
         :download="`${fileName}-layers.zip`"
-        >Download layers (zip)</BButton
+        >Download layers (zip)</BLink
       >
     </div>
   </section>

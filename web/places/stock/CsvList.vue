@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { BLink } from 'bootstrap-vue-next/components/BLink'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { ref } from 'vue'
 import { z } from 'zod'
@@ -28,7 +29,7 @@ const importFile = (e: Event): Promise<void> =>
 
 <template>
   <BButton variant="quiet" size="sm" :disabled="busy" @click="picker?.click()">Import CSV</BButton>
-  <BButton variant="quiet" size="sm" :href="`/api/${words}.csv`" :download="`${words}.csv`">Export CSV</BButton>
+  <BLink class="btn btn-sm btn-quiet" :href="`/api/${words}.csv`" :download="`${words}.csv`">Export CSV</BLink>
   <input
     ref="picker"
     type="file"

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { BLink } from 'bootstrap-vue-next/components/BLink'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed } from 'vue'
 import type { PlateRecord } from '../../../contract/runs'
@@ -73,12 +74,11 @@ function look(): void {
         <BButton variant="quiet" size="sm" :disabled="busy" @click="attempt(() => runs.send(plate, null))">
           Started by hand
         </BButton>
-        <BButton
-          variant="quiet"
-          size="sm"
+        <BLink
+          class="btn btn-sm btn-quiet"
           :href="`/api/blobs/${plate.archive}?download=plate-${plate.number}.zip`"
           :download="`plate-${plate.number}.zip`"
-          >Layers (zip)</BButton
+          >Layers (zip)</BLink
         >
       </template>
       <template v-else-if="plate.state === 'printing' || plate.state === 'sending'">
