@@ -91,7 +91,7 @@ process.on('SIGINT', () => {
   process.exit(130)
 })
 
-/** What needs no build: two halves of about the same length, one at the end of each of two groups. */
+// What needs no build, in two halves of about the same length: each follows one of the groups.
 const types = () => check('types', bin('vue-tsc'), ['--noEmit', '-p', '.'])
 async function style() {
   await check('lint', bin('eslint'), ['.', '--max-warnings', '0'])

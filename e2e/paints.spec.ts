@@ -87,7 +87,7 @@ test('paints: a list taken in, a swatch read off a photo, a recipe laid out, dra
     await expect(page.getByRole('alert')).toContainText('Three numbers')
     await type(target, '62 / 20 / 24')
     const recipes = page.getByRole('region', { name: 'Recipes' })
-    await recipes.getByRole('button', { name: 'Lay out' }).first().click()
+    await recipes.getByRole('button', { name: 'Use', exact: true }).first().click()
     const error = page.locator('[data-role="error"]')
     await expect.poll(async () => Number(await error.innerText())).toBeLessThanOrEqual(2)
     const before = Number(await error.innerText())
@@ -101,7 +101,7 @@ test('paints: a list taken in, a swatch read off a photo, a recipe laid out, dra
     await page.mouse.move(b.x + b.width * (first > 6 ? 0.1 : 0.98), b.y + b.height / 2, { steps: 5 })
     await page.mouse.up()
     await expect.poll(async () => Number(await error.innerText())).toBeGreaterThan(before + 1)
-    await recipes.getByRole('button', { name: 'Lay out' }).first().click()
+    await recipes.getByRole('button', { name: 'Use', exact: true }).first().click()
     await expect.poll(async () => Number(await error.innerText())).toBeCloseTo(before, 1)
     await page.getByLabel('Known as').fill('Ferryman’s cheek')
     await page.getByLabel('Region').fill('Face')
@@ -362,7 +362,7 @@ test('the preview shows what the optics say: chosen pixels, one paint against an
   const hand = async (): Promise<number> =>
     (await call<{ hand: { washOpen: number } }>('GET', '/workshop')).hand.washOpen
   await expect.poll(hand).toBe(1)
-  await page.getByRole('button', { name: 'As it came' }).click()
+  await page.getByRole('button', { name: 'Reset' }).click()
   await expect.poll(async () => far(await read(), little), { timeout: 60_000 }).toBeLessThan(3)
   await expect.poll(hand).toBe(0.05)
 })

@@ -142,7 +142,7 @@ test('a region filled up to creases, a stack laid out and compared, its masks do
   await test.step('masks: as large on paper as on the sculpt', async () => {
     await leaf(page, 'Masks')
     await open(page, 'Masks laid flat')
-    await page.getByRole('button', { name: /^Lay “Region 2” flat/ }).click()
+    await page.getByRole('button', { name: /^Flatten “Region 2”/ }).click()
     const svg = (await download(page, 'SVG, true size')).toString()
     const { area: paper, length } = measured(/class="cut" d="([^"]*)"/.exec(svg)![1]!)
     const now = await kept(id)
@@ -296,7 +296,7 @@ test('painted after a picture, with ground built up: the colour is read, and the
   await leaf(page, 'Eyes, ground')
   await open(page, 'Ground, snow, water, rust')
   await page.getByLabel('Effect').selectOption({ label: 'Water' })
-  await page.getByRole('button', { name: 'Lay it on “Whole piece”' }).click()
+  await page.getByRole('button', { name: 'Apply to “Whole piece”' }).click()
   await page.getByLabel('Water: thickness in mm').fill('5')
   await page.getByLabel('Water: thickness in mm').press('Enter')
   await page.getByLabel('Water: share of the region in percent').fill('20')

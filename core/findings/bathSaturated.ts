@@ -21,7 +21,7 @@ export function bathSaturated(
         sentence: full
           ? which === 'first'
             ? 'It no longer takes resin off. Let it settle in light, pour off what is clear, and hand over the sludge as local rules say; the second bath moves up.'
-            : 'What comes out of it stays tacky. Make it the first bath, and fill the second again.'
+            : 'Parts that are washed in it stay tacky. Make it the first bath, and fill the second again.'
           : `This wash brings it to ${s.after.toFixed(1)} %, over the ${bath.limit} % at which it cleans no more.`,
         places: [],
         how: `Resin by volume: 0.1 ml for each 100 cm² of skin that was washed, and what hung in cavities, in ${bath.litres} l.`,

@@ -58,15 +58,15 @@ export function thinness(mesh: Mesh, limit: number, report: Report = silent, sam
   const { normals, areas } = faceNormals(mesh)
   const total = areas.reduce((a, b) => a + b, 0)
   const places: Thinness['places'] = []
-  let passed = 0,
+  let due = 0,
     n = 0,
     thin = 0,
     thinnest = Infinity
   let place: [number, number, number] = [0, 0, 0]
   for (let f = 0; f < areas.length; f++) {
-    passed += (areas[f]! / total) * samples
-    if (passed < 1) continue
-    passed %= 1
+    due += (areas[f]! / total) * samples
+    if (due < 1) continue
+    due %= 1
     if ((n++ & 127) === 0) report(f / areas.length)
     const c = [0, 1, 2].map(
       (k) => (p[t[f * 3]! * 3 + k]! + p[t[f * 3 + 1]! * 3 + k]! + p[t[f * 3 + 2]! * 3 + k]!) / 3,

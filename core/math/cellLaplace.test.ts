@@ -1,8 +1,9 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { CellLaplace, held, WALL } from './cellLaplace'
+import { solved } from './solve'
 
-/** Cells of a box of bits, side to side; what lies left of it is held at 1 (number 0), right of it at 0 (number 1). */
+/** Cells of a box of bits, side to side; what is left of it is held at 1 (number 0), right of it at 0 (number 1). */
 function cells([sx, sy, sz]: readonly [number, number, number], solid: (c: number) => boolean): Int32Array {
   const number = new Int32Array(sx * sy * sz).fill(WALL)
   let n = 0
@@ -23,9 +24,9 @@ function cells([sx, sy, sz]: readonly [number, number, number], solid: (c: numbe
   return near
 }
 /** The same by elimination of the whole matrix; null where it is singular. */
-function dense(near: Int32Array, source: number): number[] | null {
+function dense(near: Int32Array, source: number): Float64Array | null {
   const n = near.length / 6
-  const a = Array.from({ length: n }, () => new Array<number>(n + 1).fill(0))
+  const a = Array.from({ length: n }, () => new Float64Array(n + 1))
   for (let i = 0; i < n; i++)
     for (let k = 0; k < 6; k++) {
       const m = near[i * 6 + k]!
@@ -34,17 +35,8 @@ function dense(near: Int32Array, source: number): number[] | null {
       if (m >= 0) a[i]![m]!--
       else if (m === held(source)) a[i]![n]!++
     }
-  for (let c = 0; c < n; c++) {
-    let pivot = c
-    for (let r = c; r < n; r++) if (Math.abs(a[r]![c]!) > Math.abs(a[pivot]![c]!)) pivot = r
-    if (Math.abs(a[pivot]![c]!) < 1e-9) return null
-    ;[a[c], a[pivot]] = [a[pivot]!, a[c]!]
-    for (let r = 0; r < n; r++) {
-      const f = r === c ? 0 : a[r]![c]! / a[c]![c]!
-      if (f !== 0) for (let k = c; k <= n; k++) a[r]![k]! -= f * a[c]![k]!
-    }
-  }
-  return a.map((row, i) => row[n]! / row[i]!)
+  const { x, rank } = solved(a, 1e-9)
+  return rank === n ? x : null
 }
 
 describe('a potential over cells', () => {

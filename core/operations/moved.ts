@@ -1,6 +1,6 @@
 import { apply3, identity3, type Matrix3, type Vector3 } from '../math/vectors'
 
-/** p ↦ matrix · p + shift: how everything on a body moves when it is sized, placed or mirrored again. */
+/** p ↦ matrix · p + shift: how everything on a body moves when it is sized, placed or mirrored. */
 export interface BodyMove {
   matrix: Matrix3
   shift: Vector3
@@ -52,7 +52,7 @@ export function movedAlong<O extends Placed>(op: O, move: BodyMove): O {
     const l = Math.hypot(...t) || 1
     return t.map((v) => v / l) as Point
   }
-  // Supports are edited on the body as it stands in the printer, which is set down again.
+  // Supports are edited on the body as it stands in the printer, which is set down by itself.
   if (op.kind === 'support') {
     const large = (p: Point): Point => p.map((v) => v * grown) as Point
     const out: Placed = { ...op }

@@ -53,11 +53,11 @@ function tried(skin: DrillSkin, { down, diameter }: DrainWish, report: Report): 
   const weights = areas.map((a, f) => (heightOf(t[f * 3]!) > nearBottom ? 6 * a : a))
   const total = weights.reduce((a, b) => a + b, 0)
   const out: DrainSite[] = []
-  let passed = 0
+  let due = 0
   for (let f = 0; f < weights.length; f++) {
-    passed += (weights[f]! / total) * TRIED
-    if (passed < 1) continue
-    passed %= 1
+    due += (weights[f]! / total) * TRIED
+    if (due < 1) continue
+    due %= 1
     report(f / weights.length)
     const site = skin.site(f, diameter)
     if (site) out.push(site)

@@ -40,11 +40,11 @@ export function measureWall(outer: Mesh, inner: Mesh, samples = 20_000): WallMea
   }
   const stride = Math.max(1, Math.ceil(p.length / 3 / samples))
   for (let v = 0; v < p.length; v += 3 * stride) probe(p[v]!, p[v + 1]!, p[v + 2]!)
-  let passed = 0,
+  let due = 0,
     n = 0
   for (let f = 0; f < areas.length; f++) {
-    passed += (areas[f]! / total) * samples
-    for (; passed >= 1; passed--) {
+    due += (areas[f]! / total) * samples
+    for (; due >= 1; due--) {
       n++
       // R2 sequence (Roberts 2018) folded into the triangle.
       let u = (n * 0.7548776662466927) % 1,

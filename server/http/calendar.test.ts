@@ -33,7 +33,7 @@ describe('the calendar', () => {
     await at.stop()
   })
 
-  it('lays all pieces on the same hours, follows what people want, and refuses a ring in words', async () => {
+  it('schedules all pieces over the same hours, follows what people want, and refuses a ring in words', async () => {
     const [one, two] = [await box('One'), await box('Two')]
     const { tasks, pieces, people } = await calendar()
     expect(pieces.map((p: any) => p.name)).toEqual(['One', 'Two'])

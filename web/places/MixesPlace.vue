@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import { BFormSelect } from 'bootstrap-vue-next/components/BFormSelect'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, onMounted, ref } from 'vue'
 import { useRoute } from 'vue-router'
@@ -20,6 +19,7 @@ import RecipeAnswers from './mixing/RecipeAnswers.vue'
 import TonesPanel from './mixing/TonesPanel.vue'
 import SwatchPhoto from './paints/SwatchPhoto.vue'
 import StockNav from './stock/StockNav.vue'
+import ChoiceSelect from '../shell/ChoiceSelect.vue'
 
 /** The mixing table: drops laid out and dragged, what they come to beside a target, and the book of all mixes. */
 const mixing = useMixing(),
@@ -125,7 +125,7 @@ const verdict = computed(() => {
           <span v-if="stock.workshop && stock.paints.length === 0" class="soft"
             >No paint is in stock. <RouterLink to="/stock/paints">Add paints</RouterLink> to mix them.</span
           >
-          <BFormSelect
+          <ChoiceSelect
             v-else
             size="sm"
             class="w-auto"
@@ -135,7 +135,7 @@ const verdict = computed(() => {
           >
             <option value="">+ add a paint</option>
             <option v-for="p in free" :key="p.id" :value="p.id">{{ p.name }}{{ p.opened ? ' (open)' : '' }}</option>
-          </BFormSelect>
+          </ChoiceSelect>
           <span v-if="stock.paints.length > 0" class="soft"
             >{{ mixing.total }} drops{{
               mixing.drops.length === 0 ? ': add paints, or set a target and choose one of the recipes found' : ''

@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import { BFormSelect } from 'bootstrap-vue-next/components/BFormSelect'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, onMounted, ref } from 'vue'
 import { RouterLink, useRouter } from 'vue-router'
@@ -11,6 +10,7 @@ import { useAttempt } from '../composables/useAttempt'
 import DraftInput from '../shell/DraftInput.vue'
 import { useSculpts } from '../stores/sculpts'
 import SculptThumb from '../viewport/SculptThumb.vue'
+import ChoiceSelect from '../shell/ChoiceSelect.vue'
 
 /** Everything that was ever taken in: to find again, to know whether it may be sold, to use in another piece. */
 const sculpts = useSculpts(),
@@ -175,9 +175,9 @@ function drop(e: DragEvent): void {
         /></label>
         <label class="d-block mb-2"
           >Prints of it
-          <BFormSelect size="sm" :model-value="chosen.maySell" @update:model-value="set({ maySell: $event as 'ask' })">
+          <ChoiceSelect size="sm" :model-value="chosen.maySell" @update:model-value="set({ maySell: $event as 'ask' })">
             <option v-for="(w, k) in MAY_SELL" :key="k" :value="k">{{ w }}</option>
-          </BFormSelect></label
+          </ChoiceSelect></label
         >
         <label class="d-block mb-2"
           >What was agreed<DraftInput
@@ -198,7 +198,7 @@ function drop(e: DragEvent): void {
         </ul>
         <label class="d-block mb-2"
           ><span class="soft small">It is the next edition of</span>
-          <BFormSelect
+          <ChoiceSelect
             size="sm"
             :model-value="''"
             @update:model-value="sculpts.setEdition(chosen, String($event) || null)"
@@ -207,7 +207,7 @@ function drop(e: DragEvent): void {
               {{ sculpts.editions(chosen.family).length > 1 ? 'choose, or none' : 'no other sculpt' }}
             </option>
             <option v-for="o in others" :key="o.id" :value="o.id">{{ o.name }}</option>
-          </BFormSelect></label
+          </ChoiceSelect></label
         >
         <h3 class="mt-3 mb-1">Used in</h3>
         <ul class="list-unstyled mb-3">

@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import { BFormSelect } from 'bootstrap-vue-next/components/BFormSelect'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, onMounted, ref } from 'vue'
 import { plateSize } from '../../core/print/slice/printer'
@@ -13,6 +12,7 @@ import DevicePanel from './stock/DevicePanel.vue'
 import FiguresPanel from './stock/FiguresPanel.vue'
 import RecordPanel from './stock/RecordPanel.vue'
 import StockNav from './stock/StockNav.vue'
+import ChoiceSelect from '../shell/ChoiceSelect.vue'
 
 const stock = useStock()
 const fault = ref('')
@@ -97,7 +97,7 @@ const shelf = (r: (typeof stock.resins)[number], v: string): Promise<void> =>
           <td class="num">{{ p.pixelsX }} × {{ p.pixelsY }}</td>
           <td class="num">{{ (p.pitchX * 1000).toFixed(1) }}</td>
           <td class="num">
-            <BFormSelect
+            <ChoiceSelect
               size="sm"
               class="d-inline-block w-auto"
               :model-value="p.layerHeight"
@@ -105,7 +105,7 @@ const shelf = (r: (typeof stock.resins)[number], v: string): Promise<void> =>
               @update:model-value="layer(p, String($event))"
             >
               <option v-for="h in [0.025, 0.03, 0.04, 0.05, 0.08, 0.1]" :key="h" :value="h">{{ h }}</option>
-            </BFormSelect>
+            </ChoiceSelect>
           </td>
           <td class="num">{{ (p.liftTime + p.retractTime + p.restTime).toFixed(1) }}</td>
           <td class="num">

@@ -10,6 +10,7 @@ import ClearanceTable from './ClearanceTable.vue'
 import HoursEditor from './workshop/HoursEditor.vue'
 import PeoplePanel from './workshop/PeoplePanel.vue'
 import { DAYS } from './workshop/days'
+import ChoiceSelect from '../shell/ChoiceSelect.vue'
 
 const stock = useStock()
 const form = ref<Workshop | null>(null)
@@ -150,9 +151,9 @@ const choose = (s: School, v: string): void => {
         </p>
         <label v-for="(s, key) in SCHOOLS" :key="key" class="d-block mb-2"
           >{{ s.question }}
-          <BFormSelect size="sm" :model-value="form.schools[key]" @update:model-value="choose(key, String($event))">
+          <ChoiceSelect size="sm" :model-value="form.schools[key]" @update:model-value="choose(key, String($event))">
             <option v-for="(words, v) in s.choices" :key="v" :value="v">{{ words }}</option>
-          </BFormSelect></label
+          </ChoiceSelect></label
         >
       </section>
       <ClearanceTable v-model="form.clearances" />

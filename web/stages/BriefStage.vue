@@ -1,10 +1,10 @@
 <script setup lang="ts">
-import { BFormSelect } from 'bootstrap-vue-next/components/BFormSelect'
 import { reactive, watch } from 'vue'
 import { SCHOOLS, type School } from '../../core/defaults/plan'
 import { usePiece } from '../stores/piece'
 import { useStock } from '../stores/stock'
 import NumberField from '../shell/NumberField.vue'
+import ChoiceSelect from '../shell/ChoiceSelect.vue'
 
 const store = usePiece(),
   stock = useStock()
@@ -54,11 +54,11 @@ function school(s: School, v: string): void {
         /></label>
         <label
           >What for
-          <BFormSelect :model-value="store.piece!.purpose" @update:model-value="save({ purpose: $event as 'keep' })">
+          <ChoiceSelect :model-value="store.piece!.purpose" @update:model-value="save({ purpose: $event as 'keep' })">
             <option value="keep">to keep</option>
             <option value="sell">to sell</option>
             <option value="commission">commission</option>
-          </BFormSelect></label
+          </ChoiceSelect></label
         >
         <label
           >Deadline<input
@@ -69,31 +69,31 @@ function school(s: School, v: string): void {
         /></label>
         <label
           >Finish
-          <BFormSelect :model-value="store.piece!.finish" @update:model-value="save({ finish: $event as 'shelf' })">
+          <ChoiceSelect :model-value="store.piece!.finish" @update:model-value="save({ finish: $event as 'shelf' })">
             <option value="shelf">shelf</option>
             <option value="display">display</option>
             <option value="exhibition">exhibition</option>
-          </BFormSelect></label
+          </ChoiceSelect></label
         >
         <label
           >Printer
-          <BFormSelect
+          <ChoiceSelect
             :model-value="store.piece!.printerId ?? ''"
             @update:model-value="save({ printerId: String($event) || null })"
           >
             <option value="">not chosen</option>
             <option v-for="p in stock.printers" :key="p.id" :value="p.id">{{ p.name }}</option>
-          </BFormSelect></label
+          </ChoiceSelect></label
         >
         <label
           >Resin
-          <BFormSelect
+          <ChoiceSelect
             :model-value="store.piece!.resinId ?? ''"
             @update:model-value="save({ resinId: String($event) || null })"
           >
             <option value="">not chosen</option>
             <option v-for="r in stock.resins" :key="r.id" :value="r.id">{{ r.name }}</option>
-          </BFormSelect></label
+          </ChoiceSelect></label
         >
         <label class="wide"
           >What was agreed, what to ask before painting<textarea
@@ -122,14 +122,14 @@ function school(s: School, v: string): void {
   <p class="soft small">House rule of the workshop unless this piece differs. Each choice changes the bench plan.</p>
   <label v-for="(s, key) in SCHOOLS" :key="key" class="choice">
     <span>{{ s.question }}</span>
-    <BFormSelect
+    <ChoiceSelect
       size="sm"
       :model-value="store.piece!.schools[key] ?? ''"
       @update:model-value="school(key, String($event))"
     >
       <option value="">{{ houseRule(key) }}</option>
       <option v-for="(words, v) in s.choices" :key="v" :value="v">{{ words }}</option>
-    </BFormSelect>
+    </ChoiceSelect>
   </label>
 </template>
 

@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import { BFormSelect } from 'bootstrap-vue-next/components/BFormSelect'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { storeToRefs } from 'pinia'
 import { computed, nextTick, ref, shallowRef, watch } from 'vue'
@@ -33,6 +32,7 @@ import { useScheme } from '../stores/scheme'
 import { usePiece } from '../stores/piece'
 import type { Picked } from '../viewport/scene'
 import { useViewport } from '../viewport/useViewport'
+import ChoiceSelect from '../shell/ChoiceSelect.vue'
 
 const store = usePiece(),
   book = useScheme(),
@@ -43,7 +43,7 @@ const asking = shallowRef<{ hint: string; taken: (p: Picked) => void } | null>(n
 const splitAlong = shallowRef<[number, number, number] | null>(null)
 const list = ref<InstanceType<typeof CoatList> | null>(null)
 /** what a press on the sculpt does to the region */
-const laying = ref<'brush' | 'fill' | null>(null),
+const tool = ref<'brush' | 'fill' | null>(null),
   radius = ref(4)
 const { rule } = useRules()
 const undercoat = computed(() => undercoatBy(rule('undercoat'), scheme.value?.tint ?? TINT))
@@ -65,8 +65,8 @@ async function propose(): Promise<void> {
   if (next) regions.propose(next)
 }
 function start(how: 'brush' | 'fill'): void {
-  laying.value = laying.value === how ? null : how
-  if (laying.value === 'fill') void filling.look()
+  tool.value = tool.value === how ? null : how
+  if (tool.value === 'fill') void filling.look()
 }
 const preview = usePreview(labels, ready, undercoat)
 const { facts, light, done, shown, refresh } = preview
@@ -91,7 +91,7 @@ const hint = (): string => {
   const called = `“${region.value?.name}”`
   if (asking.value) return asking.value.hint
   if (splitAlong.value) return `Press where ${called} is to be split`
-  if (laying.value === 'brush') return `Brush ${called} onto the sculpt; drag beside it to turn`
+  if (tool.value === 'brush') return `Brush ${called} onto the sculpt; drag beside it to turn`
   return looking.value
     ? 'Looking for creases …'
     : `Press or drag to fill ${called} up to creases; drag beside it to turn`
@@ -99,7 +99,7 @@ const hint = (): string => {
 viewport.describe(() =>
   asking.value || splitAlong.value
     ? { mode: 'pick', hint: hint(), onPick: pressed }
-    : laying.value
+    : tool.value
       ? { mode: 'brush', hint: hint(), onPick: pressed }
       : null,
 )
@@ -109,8 +109,8 @@ function pressed(p: Picked): void {
   else if (normal && region.value) {
     splitAlong.value = null
     void regions.splitAt(p.point, normal)
-  } else if (laying.value === 'brush') regions.brush(p, radius.value)
-  else if (laying.value === 'fill') {
+  } else if (tool.value === 'brush') regions.brush(p, radius.value)
+  else if (tool.value === 'fill') {
     const marked = filling.pressed(p)
     if (marked) regions.take(marked)
   }
@@ -208,23 +208,23 @@ const swatch = (id: number): string =>
       </datalist>
       <div class="d-flex gap-2 mt-2 flex-wrap align-items-center">
         <BButton
-          :variant="laying === 'brush' ? 'primary' : 'quiet'"
+          :variant="tool === 'brush' ? 'primary' : 'quiet'"
           size="sm"
-          :aria-pressed="laying === 'brush'"
+          :aria-pressed="tool === 'brush'"
           @click="start('brush')"
         >
-          {{ laying === 'brush' ? 'Done brushing' : 'Brush it on' }}
+          {{ tool === 'brush' ? 'Done brushing' : 'Brush it on' }}
         </BButton>
         <BButton
-          :variant="laying === 'fill' ? 'primary' : 'quiet'"
+          :variant="tool === 'fill' ? 'primary' : 'quiet'"
           size="sm"
-          :aria-pressed="laying === 'fill'"
+          :aria-pressed="tool === 'fill'"
           @click="start('fill')"
         >
-          {{ laying === 'fill' ? 'Done filling' : 'Fill to crease' }}
+          {{ tool === 'fill' ? 'Done filling' : 'Fill to crease' }}
         </BButton>
         <BButton variant="quiet" size="sm" @click="regions.fill">Whole part</BButton>
-        <label v-if="laying === 'fill'" class="d-flex gap-2 align-items-center small w-100"
+        <label v-if="tool === 'fill'" class="d-flex gap-2 align-items-center small w-100"
           >a press takes<input
             v-model.number="reach"
             type="range"
@@ -234,7 +234,7 @@ const swatch = (id: number): string =>
             aria-label="How far a press fills"
           /><span class="text-nowrap">{{ reach < 3 ? 'a patch' : reach < 8 ? 'a fold' : 'a whole side' }}</span></label
         >
-        <label v-else-if="laying === 'brush'" class="d-flex gap-2 align-items-center small w-100"
+        <label v-else-if="tool === 'brush'" class="d-flex gap-2 align-items-center small w-100"
           >size<input
             v-model.number="radius"
             type="range"
@@ -260,11 +260,11 @@ const swatch = (id: number): string =>
       />
       <label class="name mt-2"
         ><span class="soft">Takes</span
-        ><BFormSelect v-model="region.takes" size="sm" aria-label="What it takes" @update:model-value="changed">
+        ><ChoiceSelect v-model="region.takes" size="sm" aria-label="What it takes" @update:model-value="changed">
           <option value="paint">any paint</option>
           <option value="light">inks only: it is clear</option>
           <option value="glue">none: it is glued</option>
-        </BFormSelect></label
+        </ChoiceSelect></label
       >
       <LampBehind v-if="region.takes === 'light'" v-model="region.behind" @update:model-value="changed" />
     </section>

@@ -17,7 +17,7 @@ export interface Scheduled {
   proposals: TaskBatch[]
 }
 
-/** Lays schedules off the page's thread. */
+/** Makes schedules off the page's thread. */
 const worker = {
   schedule: (c: CalendarRecord): WorkshopSchedule => scheduleWorkshop(c),
   all(c: CalendarRecord): Scheduled {

@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import { BFormSelect } from 'bootstrap-vue-next/components/BFormSelect'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed } from 'vue'
 import type { CalendarTask, StepEdit } from '../../../contract/bench'
@@ -9,6 +8,7 @@ import DraftField from '../../shell/DraftField.vue'
 import { duration } from '../../shell/duration'
 import { NO_WISH, useCalendar } from '../../stores/calendar'
 import { momentOf } from './strips'
+import ChoiceSelect from '../../shell/ChoiceSelect.vue'
 
 /** What is chosen in the schedule: when, how sure, and what a hand wants of it. */
 const props = defineProps<{ id: string }>()
@@ -92,18 +92,18 @@ const named = (a: StepEdit['after'][number]): string => {
       />
       <label v-if="store.calendar!.people.length > 1"
         >Done by
-        <BFormSelect
+        <ChoiceSelect
           size="sm"
           :model-value="tasks[0]!.edit?.by ?? ''"
           @update:model-value="change(tasks[0]!, { by: String($event) || null })"
         >
           <option value="">whoever is free first</option>
           <option v-for="p in store.calendar!.people" :key="p.name" :value="p.name">{{ p.name }}</option>
-        </BFormSelect>
+        </ChoiceSelect>
       </label>
       <label
         >Not before this is over
-        <BFormSelect
+        <ChoiceSelect
           size="sm"
           :model-value="''"
           @update:model-value="
@@ -116,7 +116,7 @@ const named = (a: StepEdit['after'][number]): string => {
           <option v-for="o in others" :key="o.id" :value="JSON.stringify({ piece: o.piece, step: o.key })">
             {{ pieceName(o.piece) }}: {{ o.title }}
           </option>
-        </BFormSelect>
+        </ChoiceSelect>
       </label>
       <p v-for="(a, i) in tasks[0]!.edit?.after ?? []" :key="i" class="small m-0 d-flex justify-content-between">
         {{ named(a) }}

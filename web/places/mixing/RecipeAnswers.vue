@@ -50,7 +50,7 @@ const answer = computed(() => mixing.answer)
         ><b :class="{ far: r.error > UNSEEN }">ΔE {{ r.error.toFixed(1) }}</b
         ><br /><span class="soft small">{{ r.price === null ? '' : `${stock.money(r.price)} a ml` }}</span></span
       >
-      <BButton variant="quiet" size="sm" @click="mixing.setDrops(r.drops)">Lay out</BButton>
+      <BButton variant="quiet" size="sm" @click="mixing.setDrops(r.drops)">Use</BButton>
     </article>
     <details v-if="answer && answer.excluded.length > 0" class="soft small mt-1">
       <summary>{{ answer.excluded.length }} paints left out</summary>

@@ -61,7 +61,7 @@ const nameOf = (id: string | null): string => stock.paints.find((p) => p.id === 
 const words = (r: Recipe | null): string => (r ? r.drops.map((d) => `${d.drops} ${d.name}`).join(' + ') : '')
 const sign = (v: number): string => `${v > 0 ? '+' : '−'}${Math.abs(v).toFixed(0)}`
 /** The base in its own drops, as often as is needed, with the muting paint beside it. */
-function layMuted(m: (typeof muted.value)[number]): void {
+function useMuted(m: (typeof muted.value)[number]): void {
   const sum = mixing.total
   const f = Math.max(1, Math.round(m.ofBase / sum))
   mixing.setDrops([
@@ -113,7 +113,7 @@ function layMuted(m: (typeof muted.value)[number]): void {
           <b>{{ t.name }}</b><template v-if="t.recipe"
             ><br />{{ words(t.recipe) }}<br /><span class="soft">ΔE {{ t.recipe.error.toFixed(1) }}</span
             ><BButton variant="quiet" size="sm" class="ms-2" @click="mixing.setDrops(t.recipe.drops)">
-              Lay out
+              Use
             </BButton></template
           >
         </figcaption>
@@ -127,7 +127,7 @@ function layMuted(m: (typeof muted.value)[number]): void {
           <template v-if="m.id"
             >{{ m.drops }} {{ nameOf(m.id) }} to {{ m.ofBase }} of the mix<br /><span class="soft"
               >L {{ sign(-m.darker) }}, hue {{ sign(m.turned) }}°</span
-            ><BButton variant="quiet" size="sm" class="ms-2" @click="layMuted(m)">Lay out</BButton></template
+            ><BButton variant="quiet" size="sm" class="ms-2" @click="useMuted(m)">Use</BButton></template
           >
           <span v-else class="soft">No paint of the stock does it.</span>
         </figcaption>

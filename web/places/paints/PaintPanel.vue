@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import { BFormSelect } from 'bootstrap-vue-next/components/BFormSelect'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, ref } from 'vue'
 import { PAINT_FINISHES, paint as paintSchema, type PaintRecord } from '../../../contract/stock'
@@ -12,6 +11,7 @@ import LabField from '../../shell/LabField.vue'
 import NumberField from '../../shell/NumberField.vue'
 import { useStock, type Item } from '../../stores/stock'
 import SwatchPhoto from './SwatchPhoto.vue'
+import ChoiceSelect from '../../shell/ChoiceSelect.vue'
 
 /** One paint: how it looks, how it hides, how it is thinned, and the bottles that were measured. */
 const props = defineProps<{ item: Item<PaintRecord>; used?: { coats: number; ml: number } }>()
@@ -105,25 +105,25 @@ const off = (lab: Triple): string => deltaE00(lab, labOfPaint(p.value)).toFixed(
     <div class="pair">
       <label class="row-field"
         ><span>Kind</span
-        ><BFormSelect
+        ><ChoiceSelect
           size="sm"
           :model-value="p.kind"
           aria-label="Kind of paint"
           @update:model-value="save({ kind: $event as PaintRecord['kind'] })"
         >
           <option v-for="k in PAINT_KINDS" :key="k">{{ k }}</option>
-        </BFormSelect></label
+        </ChoiceSelect></label
       >
       <label class="row-field"
         ><span>Finish</span
-        ><BFormSelect
+        ><ChoiceSelect
           size="sm"
           :model-value="p.finish"
           aria-label="Finish"
           @update:model-value="save({ finish: $event as PaintRecord['finish'] })"
         >
           <option v-for="k in PAINT_FINISHES" :key="k">{{ k }}</option>
-        </BFormSelect></label
+        </ChoiceSelect></label
       >
     </div>
     <NumberField

@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import { BFormSelect } from 'bootstrap-vue-next/components/BFormSelect'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, onMounted, ref } from 'vue'
 import { device as deviceSchema, type DeviceRecord } from '../../../contract/runs'
@@ -8,6 +7,7 @@ import { useAttempt } from '../../composables/useAttempt'
 import DraftInput from '../../shell/DraftInput.vue'
 import { useRuns } from '../../stores/runs'
 import { useStock } from '../../stores/stock'
+import ChoiceSelect from '../../shell/ChoiceSelect.vue'
 
 /** Machines that were found on the net, and which of the printers in stock each is. */
 const runs = useRuns(),
@@ -75,7 +75,7 @@ const command = (d: DeviceRecord, body: { do: string } & Record<string, unknown>
         <td>{{ KINDS[d.card.kind] }}{{ d.card.standIn ? ', stand-in' : '' }}</td>
         <td :class="{ 'text-danger': !d.reachable }">{{ word(d) }}</td>
         <td>
-          <BFormSelect
+          <ChoiceSelect
             v-if="d.card.kind === 'printer'"
             size="sm"
             class="w-auto"
@@ -85,7 +85,7 @@ const command = (d: DeviceRecord, body: { do: string } & Record<string, unknown>
           >
             <option value="">not said</option>
             <option v-for="p in stock.printers" :key="p.id" :value="p.id">{{ p.name }}</option>
-          </BFormSelect>
+          </ChoiceSelect>
         </td>
         <td class="num">{{ d.card.kind === 'printer' && d.state ? Number(d.state.vat).toFixed(0) : '' }}</td>
         <td class="num">

@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import { BFormSelect } from 'bootstrap-vue-next/components/BFormSelect'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed } from 'vue'
 import { material as materialSchema, type MaterialRecord } from '../../../contract/stock'
@@ -11,6 +10,7 @@ import { useAttempt } from '../../composables/useAttempt'
 import DraftField from '../../shell/DraftField.vue'
 import DraftInput from '../../shell/DraftInput.vue'
 import { useStock, type Item } from '../../stores/stock'
+import ChoiceSelect from '../../shell/ChoiceSelect.vue'
 
 /** One material: what it serves as, its care, and its lots. Amounts are typed in any unit that can be turned into its own. */
 const props = defineProps<{ item: Item<MaterialRecord> }>()
@@ -53,13 +53,13 @@ const remove = (): Promise<void> =>
     <div class="pair mt-2">
       <label
         >Counted in
-        <BFormSelect
+        <ChoiceSelect
           size="sm"
           :model-value="m.unit"
           @update:model-value="save({ unit: $event as MaterialRecord['unit'] })"
         >
           <option v-for="u in STOCK_UNITS" :key="u">{{ u }}</option>
-        </BFormSelect></label
+        </ChoiceSelect></label
       >
       <DraftField
         label="Density, g/ml"
@@ -113,7 +113,7 @@ const remove = (): Promise<void> =>
         ×
       </BButton>
     </p>
-    <BFormSelect
+    <ChoiceSelect
       size="sm"
       :model-value="''"
       aria-label="It serves as"
@@ -123,7 +123,7 @@ const remove = (): Promise<void> =>
       <option v-for="s in SUPPLIES.filter((x) => !m.serves.includes(x.what))" :key="s.what" :value="s.what">
         {{ s.name }}
       </option>
-    </BFormSelect>
+    </ChoiceSelect>
     <p v-if="strange" class="problem mt-1 mb-0">
       Steps use {{ strange.name }} in {{ strange.unit }}, and this is counted in {{ m.unit }}: give its density, or it
       is not counted.

@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import { BFormSelect } from 'bootstrap-vue-next/components/BFormSelect'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, ref } from 'vue'
 import type { FixingRecord } from '../../../core/operations/fix'
@@ -10,6 +9,7 @@ import { usePicking } from '../../composables/usePicking'
 import { usePlacing } from '../../composables/usePlacing'
 import NumberField from '../../shell/NumberField.vue'
 import { usePiece } from '../../stores/piece'
+import ChoiceSelect from '../../shell/ChoiceSelect.vue'
 
 /** How the part on the table is held to another: made one with it, or kept apart with something between. */
 const store = usePiece(),
@@ -106,7 +106,7 @@ async function fix(point: [number, number, number], normal: [number, number, num
 <template>
   <details class="mb-3">
     <summary>Join to another part</summary>
-    <BFormSelect
+    <ChoiceSelect
       :model-value="target?.part.id"
       size="sm"
       class="my-2"
@@ -114,7 +114,7 @@ async function fix(point: [number, number, number], normal: [number, number, num
       @update:model-value="other = String($event)"
     >
       <option v-for="p in placing.others.value" :key="p.part.id" :value="p.part.id">{{ p.part.name }}</option>
-    </BFormSelect>
+    </ChoiceSelect>
     <div class="d-flex flex-wrap gap-1 mb-1">
       <BButton v-for="(w, k) in WAYS" :key="k" :variant="way === k ? 'primary' : 'quiet'" size="sm" @click="way = k">
         {{ w.word }}

@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import { BFormSelect } from 'bootstrap-vue-next/components/BFormSelect'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, ref, shallowRef } from 'vue'
 import { usePlacing } from '../../composables/usePlacing'
@@ -8,6 +7,7 @@ import { usePiece } from '../../stores/piece'
 import { useViewport } from '../../viewport/useViewport'
 import { STILL, type Motion } from '../../viewport/motion'
 import type { Picked } from '../../viewport/scene'
+import ChoiceSelect from '../../shell/ChoiceSelect.vue'
 
 /** Where the part on the table stands: by hand, by number, or against what is there already. */
 const store = usePiece(),
@@ -141,7 +141,7 @@ function stop(): void {
     </div>
     <div v-if="placing.others.value.length > 0" class="mt-2">
       <label class="soft small" for="against">Against</label>
-      <BFormSelect
+      <ChoiceSelect
         id="against"
         :model-value="target"
         size="sm"
@@ -149,7 +149,7 @@ function stop(): void {
         @update:model-value="over = String($event)"
       >
         <option v-for="p in placing.others.value" :key="p.part.id" :value="p.part.id">{{ p.part.name }}</option>
-      </BFormSelect>
+      </ChoiceSelect>
       <div class="d-flex flex-wrap gap-1">
         <BButton variant="quiet" size="sm" @click="placing.middleOver(target)">Middle over it</BButton>
         <BButton variant="quiet" size="sm" @click="placing.rest(true)">Down onto it</BButton>

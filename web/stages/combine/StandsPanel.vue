@@ -1,10 +1,10 @@
 <script setup lang="ts">
-import { BFormSelect } from 'bootstrap-vue-next/components/BFormSelect'
 import { computed } from 'vue'
 import DraftInput from '../../shell/DraftInput.vue'
 import NumberField from '../../shell/NumberField.vue'
 import { useAssembly } from '../../stores/assembly'
 import { usePiece } from '../../stores/piece'
+import ChoiceSelect from '../../shell/ChoiceSelect.vue'
 
 /** How far the whole can be tipped, all round, seen from above with the front below. */
 const assembly = useAssembly(),
@@ -70,7 +70,7 @@ function choose(id: string, name: keyof typeof KINDS): void {
     />
     <div v-for="p in assembly.placed" :key="p.part.id" class="d-flex gap-1 align-items-center mb-1">
       <span class="flex-grow-1 text-truncate">{{ p.part.name }}</span>
-      <BFormSelect
+      <ChoiceSelect
         size="sm"
         class="what"
         :aria-label="`${p.part.name} is made of`"
@@ -78,7 +78,7 @@ function choose(id: string, name: keyof typeof KINDS): void {
         @update:model-value="choose(p.part.id, $event as keyof typeof KINDS)"
       >
         <option v-for="(_, k) in KINDS" :key="k" :value="k">{{ k }}</option>
-      </BFormSelect>
+      </ChoiceSelect>
       <DraftInput
         type="number"
         class="form-control form-control-sm share"

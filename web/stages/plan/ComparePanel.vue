@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import { BFormSelect } from 'bootstrap-vue-next/components/BFormSelect'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, reactive, ref, watch } from 'vue'
 import { planDifference, type PlanDifference } from '../../../contract/plan'
@@ -10,6 +9,7 @@ import { useAttempt } from '../../composables/useAttempt'
 import { duration } from '../../shell/duration'
 import { usePiece } from '../../stores/piece'
 import { useStock } from '../../stores/stock'
+import ChoiceSelect from '../../shell/ChoiceSelect.vue'
 
 /** House rules as they hold for this piece: what another choice would change is seen before it is taken. */
 const piece = usePiece(),
@@ -96,9 +96,9 @@ const rows = computed(() => {
     <summary>How this piece is worked</summary>
     <label v-for="key in QUESTIONS" :key="key" class="line">
       <span>{{ SCHOOLS[key].question }}</span>
-      <BFormSelect size="sm" :model-value="wish[key] ?? now[key]" @update:model-value="choose(key, String($event))">
+      <ChoiceSelect size="sm" :model-value="wish[key] ?? now[key]" @update:model-value="choose(key, String($event))">
         <option v-for="(words, v) in SCHOOLS[key].choices" :key="v" :value="v">{{ words }}</option>
-      </BFormSelect>
+      </ChoiceSelect>
     </label>
     <fieldset class="mt-2">
       <legend class="small soft mb-1">Filled and glued with, where it fits</legend>

@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import { BFormSelect } from 'bootstrap-vue-next/components/BFormSelect'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, ref } from 'vue'
 import type { NestedPlate } from '../../../core/print/nest/types'
@@ -8,6 +7,7 @@ import { duration } from '../../shell/duration'
 import { useStock } from '../../stores/stock'
 import { usePlating } from '../../stores/plating'
 import { useSpares } from './useSpares'
+import ChoiceSelect from '../../shell/ChoiceSelect.vue'
 
 /** What is printed how often, on which printers; the plates that come of it, and what other ways would take. */
 const emit = defineEmits<{ show: []; slice: [] }>()
@@ -225,7 +225,7 @@ function show(i: number): void {
         >
         <label class="d-flex align-items-center gap-2 mt-2"
           ><span>Wanted</span>
-          <BFormSelect
+          <ChoiceSelect
             size="sm"
             class="w-auto"
             :model-value="plating.wish.aim"
@@ -233,7 +233,7 @@ function show(i: number): void {
           >
             <option value="hours">least machine time</option>
             <option value="soonest">everything done soonest</option>
-          </BFormSelect></label
+          </ChoiceSelect></label
         >
       </details>
     </template>

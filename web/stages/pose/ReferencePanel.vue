@@ -60,7 +60,7 @@ viewport.describe(() =>
     />
     <p v-if="fault" role="alert" class="text-danger small my-1">{{ fault }}</p>
     <BButton v-if="!url" variant="quiet" size="sm" class="mt-2" @click="picker?.click()"
-      >Lay a picture behind it</BButton
+      >Add a picture behind it</BButton
     >
     <template v-else>
       <div class="shot mt-2">

@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import { BFormSelect } from 'bootstrap-vue-next/components/BFormSelect'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed } from 'vue'
 import type { CoatFact } from '../../../core/paint/coats/coatFacts'
@@ -13,6 +12,7 @@ import type { Item } from '../../stores/stock'
 import HandFields from './HandFields.vue'
 import { directionText } from '../../shell/directionText'
 import { useViewport } from '../../viewport/useViewport'
+import ChoiceSelect from '../../shell/ChoiceSelect.vue'
 
 const coat = defineModel<Coat>({ required: true })
 const props = defineProps<{
@@ -57,10 +57,10 @@ const mixed = (): string =>
   <article class="coat">
     <div class="line">
       <b class="num">{{ number }}</b>
-      <BFormSelect size="sm" :model-value="coat.technique" aria-label="Technique" @update:model-value="technique">
+      <ChoiceSelect size="sm" :model-value="coat.technique" aria-label="Technique" @update:model-value="technique">
         <option v-for="t in TECHNIQUES" :key="t">{{ t }}</option>
-      </BFormSelect>
-      <BFormSelect
+      </ChoiceSelect>
+      <ChoiceSelect
         size="sm"
         :model-value="coat.mix.length ? 'mix' : (coat.paintId ?? '')"
         aria-label="Paint"
@@ -69,7 +69,7 @@ const mixed = (): string =>
         <option value="">choose a paint</option>
         <option v-if="coat.mix.length" value="mix">{{ mixed() }}</option>
         <option v-for="p in paints" :key="p.id" :value="p.id">{{ p.name }}</option>
-      </BFormSelect>
+      </ChoiceSelect>
       <span class="swatch" :style="{ background: fact?.hex }" title="What this coat looks like over what lies below" />
       <BButton variant="quiet" size="sm" :aria-label="`Remove coat ${number}`" @click="emit('remove')">×</BButton>
     </div>
@@ -142,7 +142,7 @@ const mixed = (): string =>
       <BButton v-if="coat.from" variant="quiet" size="sm" @click="set({ from: null })">From above</BButton>
     </div>
     <div class="foot">
-      <BFormSelect
+      <ChoiceSelect
         v-if="coat.technique !== 'airbrush'"
         size="sm"
         class="w-auto"
@@ -152,7 +152,7 @@ const mixed = (): string =>
       >
         <option>brush</option>
         <option>airbrush</option>
-      </BFormSelect>
+      </ChoiceSelect>
       <p v-if="fact && fact.through !== null" class="soft small m-0">
         <b v-if="fact.through < DIM">{{ percent(fact.through) }} of the light is left: it hides the lamp</b>
         <template v-else>{{ percent(fact.through) }} of the light behind is left</template>

@@ -50,7 +50,7 @@ const number = (e: Event, least: number, most: number): number =>
       <BFormSelect v-model="kind" size="sm" class="w-auto" aria-label="Effect">
         <option v-for="k in EFFECT_KINDS" :key="k" :value="k">{{ EFFECTS[k].name }}</option>
       </BFormSelect>
-      <BButton variant="quiet" size="sm" @click="add">Lay it on “{{ region.name }}”</BButton>
+      <BButton variant="quiet" size="sm" @click="add">Apply to “{{ region.name }}”</BButton>
     </div>
     <article v-for="e in own" :key="e.id" class="effect">
       <div class="d-flex justify-content-between align-items-baseline">

@@ -21,6 +21,7 @@ import NumberField from '../../shell/NumberField.vue'
 import { usePiece } from '../../stores/piece'
 import type { Picked } from '../../viewport/scene'
 import { useViewport } from '../../viewport/useViewport'
+import ChoiceSelect from '../../shell/ChoiceSelect.vue'
 
 /** Both eyes planned together: the balls are pressed on the sculpt, the gaze is turned, the sheet is printed. */
 type Eyes = NonNullable<Scheme['eyes']>
@@ -206,7 +207,7 @@ const mm = (v: number): string => v.toFixed(1)
           <span class="soft small">or drag what they look at</span>
         </div>
         <label class="d-flex justify-content-between align-items-center"
-          >Lids<BFormSelect
+          >Lids<ChoiceSelect
             size="sm"
             class="w-auto"
             :model-value="mine.lid"
@@ -214,7 +215,7 @@ const mm = (v: number): string => v.toFixed(1)
             @update:model-value="set({ lid: $event as Eyes['lid'] })"
           >
             <option v-for="l in LID_NAMES" :key="l">{{ l }}</option>
-          </BFormSelect></label
+          </ChoiceSelect></label
         >
         <NumberField
           :model-value="100 * mine.iris"

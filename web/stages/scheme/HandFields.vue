@@ -47,7 +47,7 @@ function reset(): void {
     <p class="m-0">
       Your hand’s own: set it beside a piece that you painted. It holds for every {{ coat.technique }} coat of all
       pieces.
-      <BButton v-if="!usual" variant="quiet" size="sm" @click="reset">As it came</BButton>
+      <BButton v-if="!usual" variant="quiet" size="sm" @click="reset">Reset</BButton>
     </p>
     <p v-if="store.fault" role="alert" class="problem m-0">{{ store.fault }}</p>
   </div>

@@ -1,10 +1,10 @@
 <script setup lang="ts">
-import { BFormSelect } from 'bootstrap-vue-next/components/BFormSelect'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { LAMP_RANGE } from '../../../core/paint/optics/lamp'
 import { useViewport } from '../../viewport/useViewport'
 import { directionText } from '../../shell/directionText'
 import type { Light } from './usePreview'
+import ChoiceSelect from '../../shell/ChoiceSelect.vue'
 
 /** By what light the paint is looked at. */
 const light = defineModel<Light>({ required: true })
@@ -74,7 +74,7 @@ function fromHere(): void {
       </template>
       <label class="slide"
         ><span>lamp</span
-        ><BFormSelect
+        ><ChoiceSelect
           size="sm"
           :model-value="light.kelvin ?? ''"
           aria-label="Lamp"
@@ -84,7 +84,7 @@ function fromHere(): void {
             {{ name }}
           </option>
           <option v-if="!named()" :value="light.kelvin">{{ light.kelvin }} K</option>
-        </BFormSelect>
+        </ChoiceSelect>
         <input
           type="number"
           class="form-control form-control-sm num"

@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import { BFormSelect } from 'bootstrap-vue-next/components/BFormSelect'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, onMounted } from 'vue'
 import { RouterLink } from 'vue-router'
@@ -9,6 +8,7 @@ import { useRules } from '../../composables/useRules'
 import { useMixes } from '../../stores/mixes'
 import { usePiece } from '../../stores/piece'
 import { useScheme } from '../../stores/scheme'
+import ChoiceSelect from '../../shell/ChoiceSelect.vue'
 
 /** The colour that a region is to come to, and mixes for it: found now, or noted before. */
 const props = defineProps<{ region: Scheme['regions'][number] }>()
@@ -79,7 +79,8 @@ const table = computed(() => ({
     </p>
     <label v-if="noted.length > 0" class="d-flex gap-2 align-items-center small"
       ><span class="text-nowrap">From the mix book</span
-      ><BFormSelect
+      ><ChoiceSelect
+        :model-value="''"
         size="sm"
         aria-label="A mix of the book"
         @update:model-value="
@@ -91,7 +92,7 @@ const table = computed(() => ({
       >
         <option value="">choose one</option>
         <option v-for="m in noted" :key="m.id" :value="m.id">{{ m.name }}</option>
-      </BFormSelect></label
+      </ChoiceSelect></label
     >
   </section>
 </template>

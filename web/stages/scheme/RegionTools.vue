@@ -6,6 +6,7 @@ import type { Mesh } from '../../../core/mesh/mesh'
 import { usePaintWork } from '../../composables/usePaintWork'
 import NumberField from '../../shell/NumberField.vue'
 import { nearRegion } from './regionWords'
+import ChoiceSelect from '../../shell/ChoiceSelect.vue'
 
 /** What is done to a region as a whole: its edge moved, mirrored, cut in two. */
 const props = defineProps<{
@@ -101,10 +102,15 @@ const mirror = (): Promise<void> =>
     </div>
     <label v-if="others.length > 0" class="d-flex gap-2 mt-2 align-items-center"
       ><span class="text-nowrap">Give it up, its skin to</span
-      ><BFormSelect size="sm" aria-label="Region that gets its skin" @update:model-value="emit('join', Number($event))">
+      ><ChoiceSelect
+        :model-value="''"
+        size="sm"
+        aria-label="Region that gets its skin"
+        @update:model-value="emit('join', Number($event))"
+      >
         <option value="">choose</option>
         <option v-for="r in others" :key="r.id" :value="r.id">{{ r.name }}</option>
-      </BFormSelect></label
+      </ChoiceSelect></label
     >
     <p v-if="said" class="soft small mt-1 mb-0" role="status">{{ said }}</p>
   </details>

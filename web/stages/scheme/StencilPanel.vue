@@ -112,7 +112,7 @@ const percent = (part: { skin: number; sheet: number }): string =>
       <NumberField v-model="stretch" label="Stretch allowed" unit="%" :min="0.5" :max="30" :step="0.5" :digits="1" />
       <NumberField v-model="darts" label="Most darts a piece" :min="0" :max="40" :step="1" :digits="0" />
       <div class="d-flex gap-2 align-items-center">
-        <BButton v-if="!busy" variant="primary" size="sm" @click="flatten">Lay “{{ region.name }}” flat</BButton>
+        <BButton v-if="!busy" variant="primary" size="sm" @click="flatten">Flatten “{{ region.name }}”</BButton>
         <template v-else>
           <progress :value="share" max="1" aria-label="Laying flat" />
           <BButton variant="quiet" size="sm" @click="stop?.()">Stop</BButton>
