@@ -54,7 +54,7 @@ export const useSculpts = defineStore('sculpts', () => {
     } catch (e) {
       isDone = false
       problem.value = messageOf(e)
-      if (e instanceof ApiProblem && e.status === 409) problem.value += ' The newer version is shown now.'
+      if (e instanceof ApiProblem && e.body.current) problem.value += ' The newer version is shown now.'
     }
     await again().catch(() => undefined)
     return isDone
