@@ -9,6 +9,8 @@ const shared = {
   hookTimeout: 240_000,
   setupFiles: ['bootstrap/propertySeed.ts'],
 }
+/** Every page has the catalogue. */
+const page = { setupFiles: [...shared.setupFiles, 'bootstrap/pageWords.ts'] }
 const of = (...rooms: string[]): string[] => rooms.map((r) => `${r}/**/*.test.ts`)
 
 /** Tests of the page that replace modules. */
@@ -25,8 +27,11 @@ export default defineConfig({
       // What only computes shares its modules: loading them for each file took longer than many of its tests.
       { test: { ...shared, name: 'core', include: of('core', 'contract', 'cli', 'demo'), isolate: false } },
       // Pages too, but for those that put something else in a module's place: the next would find it there.
-      { plugins: [vue()], test: { ...shared, name: 'web', include: of('web'), exclude: mocking, isolate: false } },
-      { plugins: [vue()], test: { ...shared, name: 'web alone', include: mocking } },
+      {
+        plugins: [vue()],
+        test: { ...shared, ...page, name: 'web', include: of('web'), exclude: mocking, isolate: false },
+      },
+      { plugins: [vue()], test: { ...shared, ...page, name: 'web alone', include: mocking } },
       { test: { ...shared, name: 'server', include: of('server', 'bootstrap') } },
     ],
   },

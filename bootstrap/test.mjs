@@ -91,10 +91,10 @@ process.on('SIGINT', () => {
   process.exit(130)
 })
 
-// What needs no build, in two halves of about the same length: each follows one of the groups.
+// What needs no build follows the groups, one each, as they end.
 const types = () => check('types', bin('vue-tsc'), ['--noEmit', '-p', '.'])
+const lint = () => check('lint', bin('eslint'), ['.', '--max-warnings', '0'])
 async function style() {
-  await check('lint', bin('eslint'), ['.', '--max-warnings', '0'])
   await check('format', bin('prettier'), ['--check', '--log-level', 'warn', '.'])
   await check('rooms', process.execPath, [join(root, 'bootstrap', 'rooms.mjs')])
 }
@@ -151,7 +151,7 @@ try {
           [...suites.flatMap(failedIn), ...errors.map((e) => ['browser tests', e.message])],
         ]
       },
-    ),
+    ).then(lint),
     // Two workers: the others are done before one would be.
     vitest('unit', '2', 'core/', 'contract/', 'cli/', 'demo/', 'web/').then(style),
     // Servers wait more than they compute.

@@ -35,13 +35,17 @@ useEventListener(['dragover', 'drop'], (e) => e.preventDefault())
     <div class="app">
       <header v-if="!route.meta.bare" class="top">
         <RouterLink to="/pieces" class="brand"
-          ><img src="/mark.svg" alt="" width="22" height="22" /> Undercut</RouterLink
+          ><img src="/mark.svg" alt="" width="22" height="22" /> {{ $t('shell.app.undercut') }}</RouterLink
         >
-        <nav aria-label="Workshop">
-          <RouterLink to="/pieces">Pieces</RouterLink><RouterLink to="/calendar">Calendar</RouterLink
-          ><RouterLink to="/sculpts">Sculpts</RouterLink><RouterLink to="/layers">Layers</RouterLink
-          ><RouterLink to="/stock">Stock</RouterLink><RouterLink to="/workshop">Workshop</RouterLink
-          ><RouterLink to="/guide">Guide</RouterLink>
+        <nav :aria-label="$t('shell.app.workshop')">
+          <RouterLink to="/pieces">{{ $t('shell.app.pieces') }}</RouterLink><RouterLink to="/calendar">{{
+            $t('shell.app.calendar')
+          }}</RouterLink
+          ><RouterLink to="/sculpts">{{ $t('shell.app.sculpts') }}</RouterLink
+          ><RouterLink to="/layers">{{ $t('shell.app.layers') }}</RouterLink
+          ><RouterLink to="/stock">{{ $t('shell.app.stock') }}</RouterLink
+          ><RouterLink to="/workshop">{{ $t('shell.app.workshop') }}</RouterLink
+          ><RouterLink to="/guide">{{ $t('shell.app.guide') }}</RouterLink>
         </nav>
         <RouterLink v-if="timers.running[0]" :to="`/pieces/${timers.running[0].pieceId}/plan`" class="clock"
           ><span>{{ timers.running[0].title }}</span
@@ -49,20 +53,20 @@ useEventListener(['dragover', 'drop'], (e) => e.preventDefault())
           ><span v-if="timers.running.length > 1" class="soft">+{{ timers.running.length - 1 }}</span></RouterLink
         >
         <span v-else class="shop soft">{{ stock.workshop?.name }}</span>
-        <BButton variant="quiet" size="sm" aria-label="Shortcuts" @click="help = true">?</BButton>
+        <BButton variant="quiet" size="sm" :aria-label="$t('shell.app.shortcuts')" @click="help = true">?</BButton>
       </header>
       <TimerTray v-if="!route.meta.bare" />
       <p v-if="!changes.connected" class="offline" role="alert">
-        The server does not answer. What you see stays; it goes on by itself when the server is back.<template
-          v-if="outbox.waiting.length > 0"
-        >
-          {{ outbox.waiting.length }} {{ outbox.waiting.length === 1 ? 'thing' : 'things' }} done meanwhile
-          {{ outbox.waiting.length === 1 ? 'waits' : 'wait' }} in this browser and will be sent.</template
+        {{ $t('shell.app.theServerDoesNot')
+        }}<template v-if="outbox.waiting.length > 0">
+          {{ $t('shell.app.waitingDoneMeanwhileWaiting', { waiting: outbox.waiting.length }) }}</template
         >
       </p>
       <p v-for="(r, i) in outbox.refused" :key="i" class="offline" role="alert">
-        Not taken: {{ r.what }}. {{ r.why }}
-        <BButton variant="light" size="sm" @click="outbox.refused.splice(i, 1)">I have read it</BButton>
+        {{ $t('shell.app.notTaken', { what: r.what, why: r.why }) }}
+        <BButton variant="light" size="sm" @click="outbox.refused.splice(i, 1)">{{
+          $t('shell.app.iHaveReadIt')
+        }}</BButton>
       </p>
       <main class="place"><RouterView /></main>
       <JobStrip v-if="!route.meta.bare" />

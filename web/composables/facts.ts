@@ -1,3 +1,4 @@
+import { text } from '../i18n'
 import { reportOf, type ReportOf } from '../../contract/derivations'
 import type { PartRecord } from '../../contract/pieces'
 import { failed, known, MEASURING, NONE, type Fact } from '../../core/findings/facts'
@@ -23,7 +24,7 @@ export function stepFact<K extends OperationKind>(
 ): Fact<ReportOf<K>> {
   if (!step) return without
   const d = step.derivation
-  if (d?.status === 'failed') return failed(d.problem?.message ?? 'It failed.')
+  if (d?.status === 'failed') return failed(d.problem?.message ?? text('composables.facts.itFailed'))
   const report = reportOf(d, kind)
   return report ? known(report as ReportOf<K>) : MEASURING
 }

@@ -1,3 +1,4 @@
+import { text } from '../i18n'
 /** What shut cups could pull, over height: a height without a cup is left out, so that a line means one. */
 export const suctionTrace = (suction: readonly number[], layerHeight: number): object => ({
   x: suction.map((_, i) => (i + 0.5) * layerHeight),
@@ -5,5 +6,5 @@ export const suctionTrace = (suction: readonly number[], layerHeight: number): o
   name: 'suction',
   mode: 'lines',
   line: { color: '#9c2f1c', width: 1.8 },
-  hovertemplate: '%{x:.1f} mm: cups pull up to %{y:.1f} N<extra></extra>',
+  hovertemplate: text('composables.traces.mmCupsPullUp'),
 })

@@ -1,3 +1,4 @@
+import { text } from '../i18n'
 import { computed, ref, shallowRef, watch, type ComputedRef } from 'vue'
 import { reportOf, type DerivationRecord, type ReportOf } from '../../contract/derivations'
 import type { CheckKind } from '../../core/checks/registry'
@@ -54,7 +55,10 @@ export function useCheck<K extends CheckKind>(
     report: computed(() => (current.value ? reportOf(current.value as never, current.value.kind) : null)),
     problem: computed(
       () =>
-        fault.value ?? (current.value?.status === 'failed' ? (current.value.problem?.message ?? 'It failed.') : null),
+        fault.value ??
+        (current.value?.status === 'failed'
+          ? (current.value.problem?.message ?? text('composables.useCheck.itFailed'))
+          : null),
     ),
     asked: computed(() => Boolean(mesh() && check())),
     measuring,

@@ -1,3 +1,4 @@
+import { text } from '../i18n'
 import { computed } from 'vue'
 import { CLEARANCES, type FitKind, type Process } from '../../core/defaults/fit'
 import { drawnClearance } from '../../core/fit/clearance'
@@ -15,8 +16,10 @@ export function useClearances() {
   }
   const source = (process: Process, kind: FitKind): string => {
     const r = rules.value?.[process]
-    if (r?.print) return `${process}, ${kind}, by your fit print`
-    return r && r[kind] !== CLEARANCES[process][kind] ? `${process}, ${kind}, yours` : `${process}, ${kind}, default`
+    if (r?.print) return text('composables.useClearances.byYourFitPrint', { process, kind })
+    return r && r[kind] !== CLEARANCES[process][kind]
+      ? text('composables.useClearances.yours', { process, kind })
+      : text('composables.useClearances.default', { process, kind })
   }
   /** The coarser process of two parts that go together: filament when either is of it. */
   const processOf = (...parts: (string | undefined)[]): Process =>

@@ -1,3 +1,4 @@
+import { text } from '../i18n'
 import type { FixingRecord } from '../../core/operations/fix'
 import type { OperationInput } from '../../contract/operations'
 import { between } from '../../core/fit/facing'
@@ -97,6 +98,6 @@ export function useCombineFixes(): StageHandlers<'combine'> {
     pin: ({ joint }) => pin(joint),
     turnNameplate: turnPlate,
     turnBase,
-    widenBase: { run: widen, unless: () => (base() ? null : 'No base made here stands under it. Add one first.') },
+    widenBase: { run: widen, unless: () => (base() ? null : text('composables.useCombineFixes.noBaseMadeHere')) },
   }
 }

@@ -1,3 +1,4 @@
+import { text } from '../i18n'
 import { computed, ref } from 'vue'
 import { matchView, type PicturePair } from '../../core/pose/matchView'
 import type { Picked } from '../viewport/scene'
@@ -35,12 +36,12 @@ export function usePictureView(ask: (hint: string, taken: (p: Picked) => void) =
   }
   function pair(): void {
     half.value = null
-    ask('Press a place on the sculpt that the picture shows too', pressed)
+    ask(text('composables.usePictureView.pressAPlaceOn'), pressed)
   }
   function pressed(p: Picked): void {
     if (p.companion !== null) return
     half.value = p.point
-    ask('Now press the same place in the small picture on the right', pressed)
+    ask(text('composables.usePictureView.nowPressTheSame'), pressed)
   }
   viewport.describe(() => {
     if (!half.value) return null
@@ -67,7 +68,7 @@ export function usePictureView(ask: (hint: string, taken: (p: Picked) => void) =
     if (!view) return
     const m = matchView(pairs.value, view.middle, view.distance)
     if (!m) {
-      fault.value = 'These places lie on one line. Press some more, well apart.'
+      fault.value = text('composables.usePictureView.thesePlacesLieOn')
       return
     }
     fault.value = ''
@@ -85,9 +86,9 @@ export function usePictureView(ask: (hint: string, taken: (p: Picked) => void) =
   )
   const told = computed(() =>
     pairs.value.length < FEWEST
-      ? `${FEWEST - pairs.value.length} more until the view can be matched.`
+      ? text('composables.usePictureView.moreUntilTheView', { FEWEST: FEWEST - pairs.value.length })
       : error.value !== null
-        ? `Matched; the places lie ${error.value.toFixed(1)} % of the picture apart in the mean.`
+        ? text('composables.usePictureView.matchedThePlacesLie', { error: error.value.toFixed(1) })
         : '',
   )
   return { size, pairs, half, fault, matrix, dots, told, enough: FEWEST, begin, pair, inPicture, match }

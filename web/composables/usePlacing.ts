@@ -1,3 +1,4 @@
+import { text } from '../i18n'
 import { computed } from 'vue'
 import type { OperationRecord } from '../../contract/operations'
 import type { PartRecord } from '../../contract/pieces'
@@ -80,7 +81,7 @@ export function usePlacing() {
     if (!onParts) return shiftBy([0, 0, -o.measures.box.min[2]])
     return store.guarded(async () => {
       const { up } = await derivations.reported(o.mesh!, { kind: 'rest', others: others.value.map((p) => p.mesh!) })
-      if (up === null) throw new Error('There is no other part below this one. Move it over one first.')
+      if (up === null) throw new Error(text('composables.usePlacing.thereIsNoPart'))
       await shiftBy([0, 0, up])
     })
   }

@@ -1,3 +1,4 @@
+import { text } from '../i18n'
 import { computed } from 'vue'
 import type { PieceStage } from '../../core/findings/rule'
 import type { OperationRecord } from '../../contract/operations'
@@ -38,7 +39,7 @@ export function useStages() {
     if (steps.some((s) => s.derivation === null)) return 'stale'
     return steps.every((s) => s.derivation?.status === 'done') ? 'done' : 'waiting'
   }
-  const ml = (v: number): string => `${(v / 1000).toFixed(v < 100_000 ? 1 : 0)} ml`
+  const ml = (v: number): string => text('composables.useStages.ml', { v: (v / 1000).toFixed(v < 100_000 ? 1 : 0) })
   const bare = computed<{ length: string; entries: Bare[] }[]>(() => {
     const p = store.piece,
       part = store.part
@@ -48,64 +49,84 @@ export function useStages() {
       support = store.report('support')?.support
     return [
       {
-        length: 'Model',
+        length: text('composables.useStages.model'),
         entries: [
           {
             name: 'brief',
-            title: 'Brief',
+            title: text('composables.useStages.brief'),
             state: p?.brief ? 'done' : 'open',
             measure: p?.deadline
-              ? `due ${new Date(`${p.deadline}T12:00`).toLocaleDateString(undefined, { day: 'numeric', month: 'short' })}`
+              ? text('composables.useStages.due', {
+                  value: new Date(`${p.deadline}T12:00`).toLocaleDateString(undefined, {
+                    day: 'numeric',
+                    month: 'short',
+                  }),
+                })
               : '',
           },
           {
             name: 'intake',
-            title: 'Intake',
+            title: text('composables.useStages.intake'),
             state: part ? (store.step('repair') ? state('repair') : 'done') : 'open',
             measure: part
-              ? `${p!.partList.length} ${p!.partList.length === 1 ? 'part' : 'parts'}${store.report('repair') ? ', repaired' : ''}`
-              : 'drop a sculpt',
+              ? text('composables.useStages.partlistReport', {
+                  partList: p!.partList.length,
+                  report: String(Boolean(store.report('repair'))),
+                })
+              : text('composables.useStages.dropASculpt'),
           },
-          { name: 'combine', title: 'Combine', ...combined() },
-          { name: 'pose', title: 'Pose', state: state('pose'), measure: posed() },
+          { name: 'combine', title: text('composables.useStages.combine'), ...combined() },
+          { name: 'pose', title: text('composables.useStages.pose'), state: state('pose'), measure: posed() },
           {
             name: 'size',
-            title: 'Size',
+            title: text('composables.useStages.size'),
             state: state('scale'),
-            measure: size ? `${size[2].toFixed(0)} mm tall` : part ? 'unchanged' : '',
+            measure: size
+              ? text('composables.useStages.mmTall', { size: size[2].toFixed(0) })
+              : part
+                ? text('composables.useStages.unchanged')
+                : '',
           },
         ],
       },
       {
-        length: 'Print',
+        length: text('composables.useStages.print'),
         entries: [
           {
             name: 'core',
-            title: 'Core',
+            title: text('composables.useStages.core'),
             state: state('hollow', 'drill'),
             measure: hollow
-              ? `−${ml(hollow.volumeBefore - hollow.volumeAfter)}${drill ? `, ${drill.holes.length} holes` : ''}`
+              ? text('composables.useStages.drillHoles', {
+                  volumeBefore: ml(hollow.volumeBefore - hollow.volumeAfter),
+                  drill: String(Boolean(drill)),
+                  holes: drill?.holes.length,
+                })
               : part
-                ? 'solid'
+                ? text('composables.useStages.solid')
                 : '',
           },
           {
             name: 'stand',
-            title: 'Stand',
+            title: text('composables.useStages.stand'),
             state: state('orient', 'support'),
-            measure: support ? `${support.tips.length} tips` : store.step('orient') ? 'turned' : '',
+            measure: support
+              ? text('composables.useStages.tips', { tips: support.tips.length })
+              : store.step('orient')
+                ? text('composables.useStages.turned')
+                : '',
           },
-          { name: 'plates', title: 'Plates', ...plates() },
-          { name: 'print', title: 'Print', ...printed() },
-          { name: 'clean', title: 'Clean', ...cleaned() },
+          { name: 'plates', title: text('composables.useStages.plates'), ...plates() },
+          { name: 'print', title: text('composables.useStages.print'), ...printed() },
+          { name: 'clean', title: text('composables.useStages.clean'), ...cleaned() },
         ],
       },
       {
-        length: 'Bench',
+        length: text('composables.useStages.bench'),
         entries: [
-          { name: 'prime', title: 'Prime', ...inspected() },
-          { name: 'scheme', title: 'Scheme', ...painted() },
-          { name: 'plan', title: 'Bench plan', ...planned() },
+          { name: 'prime', title: text('composables.useStages.prime'), ...inspected() },
+          { name: 'scheme', title: text('composables.useStages.scheme'), ...painted() },
+          { name: 'plan', title: text('composables.useStages.benchPlan'), ...planned() },
         ],
       },
     ]
@@ -114,24 +135,33 @@ export function useStages() {
     const op = store.step('pose')?.op
     if (op?.kind !== 'pose') return store.part ? 'unchanged' : ''
     const n = op.joints.filter((j) => Math.abs(j.turn[3]) < 0.99999).length
-    return `${n} ${n === 1 ? 'joint' : 'joints'} turned`
+    return text('composables.useStages.nTurned', { n })
   }
   function combined(): Pick<StageEntry, 'state' | 'measure'> {
     const tip = assembly.balance?.weakest.angle
     const shaped = store.piece?.partList.some((x) => x.steps.some((s) => SHAPING.includes(s.op.kind))) ?? false
     return {
       state: assembly.measuring && assembly.several ? 'waiting' : shaped || assembly.several ? 'done' : 'open',
-      measure: tip === undefined ? '' : tip < 0 ? 'falls over' : `bears ${tip.toFixed(0)}°`,
+      measure:
+        tip === undefined
+          ? ''
+          : tip < 0
+            ? text('composables.useStages.fallsOver')
+            : text('composables.useStages.bears', { tip: tip.toFixed(0) }),
     }
   }
   function plates(): Pick<StageEntry, 'state' | 'measure'> {
     const r = found.sliceReport
-    if (r) return { state: 'done', measure: `${duration(r.seconds)}, ${r.resinMl.toFixed(0)} ml` }
+    if (r)
+      return {
+        state: 'done',
+        measure: text('composables.useStages.ml2', { seconds: duration(r.seconds), resinMl: r.resinMl.toFixed(0) }),
+      }
     const support = store.report('support')?.support
     const status = found.sliced?.status
     return {
       state: status === 'waiting' || status === 'running' ? 'waiting' : status === 'failed' ? 'stale' : 'open',
-      measure: support ? `${support.height.toFixed(0)} mm to print` : '',
+      measure: support ? text('composables.useStages.mmToPrint', { height: support.height.toFixed(0) }) : '',
     }
   }
   function printed(): Pick<StageEntry, 'state' | 'measure'> {
@@ -141,25 +171,28 @@ export function useStages() {
       const { layer, layers } = first.progress
       const measure =
         live.length > 1
-          ? `${live.length} plates`
+          ? text('composables.useStages.plates2', { live: live.length })
           : first.device
-            ? `layer ${layer} of ${layers > 0 ? layers : first.layers}`
-            : 'by hand'
+            ? text('composables.useStages.layerOf', { layer, value: layers > 0 ? layers : first.layers })
+            : text('composables.useStages.byHand')
       return { state: 'waiting', measure }
     }
     const latest = runs.runs[0]
     if (!latest) return { state: 'open', measure: '' }
     const judged = latest.plates.filter((p) => p.state === 'judged').length
     return judged === latest.plates.length
-      ? { state: 'done', measure: `run ${latest.number}` }
-      : { state: 'open', measure: `${judged} of ${latest.plates.length} plates` }
+      ? { state: 'done', measure: text('composables.useStages.run', { number: latest.number }) }
+      : { state: 'open', measure: text('composables.useStages.ofPlates', { judged, plates: latest.plates.length }) }
   }
   function cleaned(): Pick<StageEntry, 'state' | 'measure'> {
     const off = runs.plates.filter((p) => p.state === 'ended' || p.state === 'judged')
     if (off.length === 0) return { state: 'open', measure: '' }
     // Feeling it over is the last step of every clean up.
     const clean = off.filter((p) => p.cleaned.feel).length
-    return { state: clean === off.length ? 'done' : 'open', measure: `${clean} of ${off.length} plates` }
+    return {
+      state: clean === off.length ? 'done' : 'open',
+      measure: text('composables.useStages.ofPlates2', { clean, off: off.length }),
+    }
   }
   function inspected(): Pick<StageEntry, 'state' | 'measure'> {
     const all = flaws.inspection
@@ -167,8 +200,8 @@ export function useStages() {
     if (!all || !last) return { state: 'open', measure: '' }
     const open = all.flaws.filter((f) => f.state === 'open').length
     return all.closed
-      ? { state: 'done', measure: `${all.passes.length} ${all.passes.length === 1 ? 'pass' : 'passes'}` }
-      : { state: 'open', measure: `pass ${last.pass}, ${open} open` }
+      ? { state: 'done', measure: text('composables.useStages.passes', { passes: all.passes.length }) }
+      : { state: 'open', measure: text('composables.useStages.passOpen', { pass: last.pass, open }) }
   }
   function painted(): Pick<StageEntry, 'state' | 'measure'> {
     const s = scheme.scheme
@@ -177,7 +210,9 @@ export function useStages() {
     return {
       state: bare > 0 ? 'open' : 'done',
       measure:
-        bare > 0 ? `${bare} of ${s.regions.length} bare` : `${s.regions.length} regions, ${s.coats.length} coats`,
+        bare > 0
+          ? text('composables.useStages.ofBare', { bare, regions: s.regions.length })
+          : text('composables.useStages.regionsCoats', { regions: s.regions.length, coats: s.coats.length }),
     }
   }
   function planned(): Pick<StageEntry, 'state' | 'measure'> {
@@ -188,9 +223,14 @@ export function useStages() {
     if (until > plan.now)
       return {
         state: 'waiting',
-        measure: `waits until ${new Date(until).toLocaleTimeString(undefined, { hour: 'numeric', minute: '2-digit' })}`,
+        measure: text('composables.useStages.waitsUntil', {
+          value: new Date(until).toLocaleTimeString(undefined, { hour: 'numeric', minute: '2-digit' }),
+        }),
       }
-    return { state: done === steps.length ? 'done' : 'open', measure: `${done} of ${steps.length} done` }
+    return {
+      state: done === steps.length ? 'done' : 'open',
+      measure: text('composables.useStages.ofDone', { done, steps: steps.length }),
+    }
   }
   return computed<{ length: string; entries: StageEntry[] }[]>(() =>
     bare.value.map((l) => ({

@@ -5,6 +5,7 @@ import { useEventListener, useWakeLock } from '@vueuse/core'
 import { computed, nextTick, onMounted, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { storeToRefs } from 'pinia'
+import { text as message } from '../i18n'
 import { clock, duration } from '../shell/duration'
 import { usePiece } from '../stores/piece'
 import { usePlan } from '../stores/plan'
@@ -81,28 +82,35 @@ async function open(which: 'problem' | 'note'): Promise<void> {
 }
 /** What goes wrong at a bench, in a press: each is written down, some do something at once. */
 const PROBLEMS = [
-  'Not dry, or still tacky',
-  'Does not fit',
-  'Broke',
-  'Detail is gone',
-  'Ran out of material',
-  'Something else',
+  message('places.benchMode.notDryOrStill'),
+  message('places.benchMode.doesNotFit'),
+  message('places.benchMode.broke'),
+  message('places.benchMode.detailIsGone'),
+  message('places.benchMode.ranOutOfMaterial'),
+  message('places.benchMode.somethingElse'),
 ] as const
 async function problem(what: (typeof PROBLEMS)[number]): Promise<void> {
   const s = step.value
   if (!s) return
   const more = text.value.trim()
-  if (!(await write(s.key, `Problem: ${what}${more ? `. ${more}` : ''}`, null))) return
+  if (
+    !(await write(
+      s.key,
+      message('places.benchMode.problemMore', { what, more: String(Boolean(more)), more2: more }),
+      null,
+    ))
+  )
+    return
   panel.value = null
-  said.value = `Written down: ${what.toLowerCase()}. The step stays open.`
+  said.value = message('places.benchMode.writtenDownTheStep', { what: what.toLowerCase() })
   if (what === PROBLEMS[0] && (await startTimer(s, AGAIN)))
-    said.value = 'Written down. Look again in half an hour: a clock runs for it.'
+    said.value = message('places.benchMode.writtenDownLookAgain')
 }
 /** s until what was not dry is looked at again */
 const AGAIN = 1800
 async function note(): Promise<void> {
   if (text.value.trim() && (await write(step.value?.key ?? null, text.value.trim(), null))) {
-    said.value = 'It is in the log.'
+    said.value = message('places.benchMode.itIsInThe')
     panel.value = null
   }
 }
@@ -110,7 +118,8 @@ const picker = ref<HTMLInputElement | null>(null)
 async function photo(e: Event): Promise<void> {
   const input = e.target as HTMLInputElement,
     f = input.files?.[0]
-  if (f && (await write(step.value?.key ?? null, 'Photo from the bench', f))) said.value = 'The photo is in the log.'
+  if (f && (await write(step.value?.key ?? null, message('places.benchMode.photoFromTheBench'), f)))
+    said.value = message('places.benchMode.thePhotoIsIn')
   input.value = ''
 }
 watch(said, () => setTimeout(() => (said.value = ''), 9000))
@@ -142,43 +151,60 @@ useEventListener('keydown', keys)
 <template>
   <div class="bench">
     <header class="d-flex justify-content-between align-items-center fs-5 gap-4">
-      <span class="text-nowrap">{{ index + 1 }} of {{ steps.length }}</span>
+      <span class="text-nowrap">{{ $t('places.benchMode.of', { index: index + 1, steps: steps.length }) }}</span>
       <span class="now">
-        <span v-if="outbox.waiting.length > 0" role="status"
-          >{{ outbox.waiting.length }} kept here, {{ outbox.waiting.length === 1 ? 'goes' : 'go' }} out when the server
-          answers</span
-        >
+        <span v-if="outbox.waiting.length > 0" role="status">{{
+          $t('places.benchMode.keptHereWaitingOut', { waiting: outbox.waiting.length })
+        }}</span>
         <span v-for="t in others.slice(0, 2)" :key="t.id" class="timer"
           >{{ t.title }} <b>{{ clock(timers.left(t)) }}</b></span
         >
-        <span v-if="!awake" class="soft-dark">this screen may go dark</span>
+        <span v-if="!awake" class="soft-dark">{{ $t('places.benchMode.thisScreenMayGo') }}</span>
       </span>
-      <BLink class="btn btn-lg btn-outline-light" :to="`/pieces/${id}/plan`">Leave bench mode</BLink>
+      <BLink class="btn btn-lg btn-outline-light" :to="`/pieces/${id}/plan`">{{
+        $t('places.benchMode.leaveBenchMode')
+      }}</BLink>
     </header>
     <TimerTray dark />
     <p v-if="fault" role="alert" class="fault">{{ fault }}</p>
     <p v-if="last" class="said">
-      Done: {{ last.title }}. <BButton variant="outline-light" size="lg" @click="takeBack">Not done after all</BButton>
+      {{ $t('places.benchMode.done', { title: last.title }) }}
+      <BButton variant="outline-light" size="lg" @click="takeBack">{{
+        $t('places.benchMode.notDoneAfterAll')
+      }}</BButton>
     </p>
     <p v-if="said" class="said" role="status">{{ said }}</p>
-    <section v-if="panel" class="panel" :aria-label="panel === 'problem' ? 'What is wrong' : 'Note'">
+    <section
+      v-if="panel"
+      class="panel"
+      :aria-label="panel === 'problem' ? $t('places.benchMode.whatIsWrong') : $t('places.benchMode.note')"
+    >
       <textarea
         ref="field"
         v-model="text"
         rows="2"
         maxlength="2000"
-        :placeholder="panel === 'problem' ? 'More about it, if you like' : 'What should be remembered'"
-        :aria-label="panel === 'problem' ? 'More about it' : 'Note'"
+        :placeholder="
+          panel === 'problem' ? $t('places.benchMode.moreAboutItIf') : $t('places.benchMode.whatShouldBeRemembered')
+        "
+        :aria-label="panel === 'problem' ? $t('places.benchMode.moreAboutIt') : $t('places.benchMode.note')"
       />
       <div v-if="panel === 'problem'" class="grid">
         <button v-for="p in PROBLEMS" :key="p" class="big" @click="problem(p)">{{ p }}</button>
       </div>
-      <div v-else class="grid"><button class="big main" @click="note">Write down</button></div>
+      <div v-else class="grid">
+        <button class="big main" @click="note">{{ $t('places.benchMode.writeDown') }}</button>
+      </div>
     </section>
     <main v-else-if="step">
       <p class="phase">
-        {{ step.phase }} · {{ duration(step.handsOn) }} of work{{
-          step.waiting ? `, then ${duration(step.waiting)} of waiting` : ''
+        {{
+          $t('places.benchMode.ofWorkWaitingThen', {
+            phase: step.phase,
+            handsOn: duration(step.handsOn),
+            waiting: String(Boolean(step.waiting)),
+            waiting2: duration(step.waiting),
+          })
         }}
       </p>
       <h1>{{ step.title }}</h1>
@@ -194,22 +220,30 @@ useEventListener('keydown', keys)
       <p v-for="t in own" :key="t.id" class="running" role="timer">
         <b>{{ clock(timers.left(t)) }}</b>
         {{ { pot: 'until the mix sets', recoat: 'until the next coat', wait: 'of waiting are left' }[t.kind] }}
-        <BButton variant="outline-light" size="lg" @click="stopClock(t)">Stop this clock</BButton>
+        <BButton variant="outline-light" size="lg" @click="stopClock(t)">{{
+          $t('places.benchMode.stopThisClock')
+        }}</BButton>
       </p>
     </main>
     <main v-else-if="plan">
-      <h1>{{ steps.length ? 'All done.' : 'Nothing to do yet.' }}</h1>
+      <h1>{{ steps.length ? $t('places.benchMode.allDone') : $t('places.benchMode.nothingToDoYet') }}</h1>
     </main>
     <footer v-if="step">
-      <button class="big" :disabled="index <= 0" @click="go(-1)">Before</button>
-      <button class="big" :aria-expanded="panel === 'problem'" @click="open('problem')">Problem</button>
-      <button class="big" :aria-expanded="panel === 'note'" @click="open('note')">Note</button>
-      <button class="big" @click="picker?.click()">Photo</button>
+      <button class="big" :disabled="index <= 0" @click="go(-1)">{{ $t('places.benchMode.before') }}</button>
+      <button class="big" :aria-expanded="panel === 'problem'" @click="open('problem')">
+        {{ $t('places.benchMode.problem') }}
+      </button>
+      <button class="big" :aria-expanded="panel === 'note'" @click="open('note')">
+        {{ $t('places.benchMode.note') }}
+      </button>
+      <button class="big" @click="picker?.click()">{{ $t('places.benchMode.photo') }}</button>
       <button v-if="step.recoat && !coat && step.begunAt" class="big" @click="startTimer(step, step.recoat, 'recoat')">
-        Coat is on
+        {{ $t('places.benchMode.coatIsOn') }}
       </button>
       <button class="big main" @click="act">{{ word }}</button>
-      <button class="big" :disabled="index >= steps.length - 1" @click="go(1)">Next</button>
+      <button class="big" :disabled="index >= steps.length - 1" @click="go(1)">
+        {{ $t('places.benchMode.next') }}
+      </button>
     </footer>
     <input
       ref="picker"
@@ -218,7 +252,7 @@ useEventListener('keydown', keys)
       capture="environment"
       class="visually-hidden"
       tabindex="-1"
-      aria-label="Photo"
+      :aria-label="$t('places.benchMode.photo')"
       @change="photo"
     />
   </div>

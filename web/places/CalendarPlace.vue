@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, onBeforeUnmount, onMounted, ref } from 'vue'
+import { text } from '../i18n'
 import { nextSpray } from '../../core/plan/scheduling/air'
 import { known, MEASURING, type Fact, type ScheduleFacts } from '../../core/findings/facts'
 import { judge } from '../../core/findings/judge'
@@ -88,9 +89,18 @@ const pushes = computed(() => {
   const others = t.shift.moved.filter((m) => !own.has(m.id)).length
   const ends = t.shift.finishes.map((f) => {
     const name = c.value!.pieces.find((p) => p.id === f.piece)?.name ?? ''
-    return `${name} is done ${duration(Math.abs(f.by) / 1000)} ${f.by > 0 ? 'later' : 'sooner'}`
+    return text('places.calendarPlace.isDoneBy', {
+      name,
+      abs: duration(Math.abs(f.by) / 1000),
+      by: String(Boolean(f.by > 0)),
+    })
   })
-  return `${others === 0 ? 'No other step moves' : `${others} other ${others === 1 ? 'step moves' : 'steps move'}`}${ends.length > 0 ? `; ${ends.join('; ')}` : ''}.`
+  return text('places.calendarPlace.othersOthers2Ends', {
+    others: String(Boolean(others === 0)),
+    others2: others,
+    ends: String(Boolean(ends.length > 0)),
+    ends2: ends.join('; '),
+  })
 })
 const lands = computed(() => {
   const t = store.trial
@@ -104,41 +114,51 @@ const feed = `${location.origin}/api/calendar.ics`
   <div class="beside">
     <div class="middle scroll">
       <header class="head">
-        <h1>Calendar</h1>
+        <h1>{{ $t('places.calendarPlace.calendar') }}</h1>
         <BButton variant="quiet" size="sm" :disabled="from === 0" @click="from = Math.max(0, from - 7)">
-          Earlier
+          {{ $t('places.calendarPlace.earlier') }}
         </BButton>
-        <BButton variant="quiet" size="sm" @click="from += 7">Later</BButton>
+        <BButton variant="quiet" size="sm" @click="from += 7">{{ $t('places.calendarPlace.later') }}</BButton>
         <BButton variant="quiet" size="sm" :disabled="!!store.improving" @click="store.improve()">
           {{
             store.improving
-              ? `Optimising … ${duration(store.improving.from - store.improving.now)} better`
-              : 'Optimise schedule'
+              ? $t('places.calendarPlace.optimisingBetter', {
+                  from: duration(store.improving.from - store.improving.now),
+                })
+              : $t('places.calendarPlace.optimiseSchedule')
           }}
         </BButton>
-        <a :href="feed" class="feed" title="Give this address to a calendar program: it asks again by itself">Feed</a>
+        <a :href="feed" class="feed" :title="$t('places.calendarPlace.giveThisAddressTo')">{{
+          $t('places.calendarPlace.feed')
+        }}</a>
       </header>
       <p v-if="store.fault || fault" role="alert" class="problem">{{ store.fault || fault }}</p>
-      <ul class="pieces" aria-label="Pieces">
+      <ul class="pieces" :aria-label="$t('places.calendarPlace.pieces')">
         <li v-for="p in rows" :key="p.id" :class="{ rests: p.resting }">
           <b class="letter" :style="{ background: p.tint }">{{ p.letter }}</b>
           <RouterLink :to="`/pieces/${p.id}/plan`">{{ p.name }}</RouterLink>
           <span class="soft">
             {{
               p.resting
-                ? 'on hold'
+                ? $t('places.calendarPlace.onHold')
                 : p.finish
-                  ? `done ${dateName(clock.dayOf(p.finish))}${p.due ? `, due ${dateName(clock.dayOf(p.due))}` : ''}${p.risk?.late ? `, ${Math.round(100 * p.risk.late)} % late` : ''}`
-                  : 'nothing to do'
+                  ? $t('places.calendarPlace.doneDueDueLate', {
+                      dayOf: dateName(clock.dayOf(p.finish)),
+                      due: String(Boolean(p.due)),
+                      dayOf2: p.due ? dateName(clock.dayOf(p.due)) : '',
+                      late: String(Boolean(p.risk?.late)),
+                      round: Math.round(100 * (p.risk?.late ?? 0)),
+                    })
+                  : $t('places.calendarPlace.nothingToDo')
             }}</span
           >
           <BButton variant="quiet" size="sm" :disabled="busy" @click="attempt(() => store.rest(p))">
-            {{ p.resting ? 'Resume' : 'Put on hold' }}
+            {{ p.resting ? $t('places.calendarPlace.resume') : $t('places.calendarPlace.putOnHold') }}
           </BButton>
         </li>
       </ul>
       <p v-if="c && c.tasks.length === 0" class="soft">
-        Nothing is to be done. Drop a sculpt into a piece: its steps appear here as soon as it has a plan.
+        {{ $t('places.calendarPlace.nothingIsToBe') }}
       </p>
       <DayStrips
         v-else-if="c && laid"
@@ -154,22 +174,32 @@ const feed = `${location.origin}/api/calendar.ics`
         @leave="store.leave()"
       />
       <p class="soft small mt-2 mb-0">
-        Pull a step to another time to see what it pushes; with the keyboard, shift and the arrows. A thick foot: it
-        cannot slip. Hatched: not fit to spray.
+        {{ $t('places.calendarPlace.pullAStepTo') }}
       </p>
     </div>
     <aside class="side scroll">
-      <section v-if="store.trial" class="sheet trial p-3 mb-3" aria-label="What it pushes" role="status">
-        <h2>{{ lands ? `Begins ${day(lands.start)}` : 'No hours hold it then' }}</h2>
+      <section
+        v-if="store.trial"
+        class="sheet trial p-3 mb-3"
+        :aria-label="$t('places.calendarPlace.whatItPushes')"
+        role="status"
+      >
+        <h2>
+          {{
+            lands
+              ? $t('places.calendarPlace.begins', { start: day(lands.start) })
+              : $t('places.calendarPlace.noHoursHoldIt')
+          }}
+        </h2>
         <p v-if="lands && lands.start > store.trial.at + 60_000" class="soft small mb-1">
-          Not at {{ day(store.trial.at) }}: what it waits for is not over by then, or its place is taken.
+          {{ $t('places.calendarPlace.notAtWhatIt', { at: day(store.trial.at) }) }}
         </p>
         <p class="my-1">{{ pushes }}</p>
         <div class="d-flex gap-2">
           <BButton variant="primary" size="sm" :disabled="busy" @click="attempt(() => store.keep())">
-            Keep it so
+            {{ $t('places.calendarPlace.keepItSo') }}
           </BButton>
-          <BButton variant="quiet" size="sm" @click="store.leave()">Put it back</BButton>
+          <BButton variant="quiet" size="sm" @click="store.leave()">{{ $t('places.calendarPlace.putItBack') }}</BButton>
         </div>
       </section>
       <StepPanel v-if="selected && !store.trial" :id="selected" @close="selected = null" />

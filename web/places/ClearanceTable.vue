@@ -14,19 +14,32 @@ function measure(p: Process): void {
 
 <template>
   <section>
-    <h2 class="mb-2">Clearances</h2>
+    <h2 class="mb-2">{{ $t('places.clearanceTable.clearances') }}</h2>
     <p class="soft">
-      Between a peg and its hole, per side. Print a peg and a hole of 10 mm and measure both: keys, joints and relieved
-      parts are drawn wider by what your machine closes.
+      {{ $t('places.clearanceTable.betweenAPegAnd') }}
     </p>
     <div v-for="p in PROCESSES" :key="p" class="sheet p-2 px-3 mb-2">
       <h3 class="mb-1">{{ p }}</h3>
-      <NumberField v-model="rules[p].sliding" label="Sliding" unit="mm" :step="0.01" :min="0" :max="2" />
-      <NumberField v-model="rules[p].press" label="Press" unit="mm" :step="0.01" :min="0" :max="2" />
+      <NumberField
+        v-model="rules[p].sliding"
+        :label="$t('places.clearanceTable.sliding')"
+        unit="mm"
+        :step="0.01"
+        :min="0"
+        :max="2"
+      />
+      <NumberField
+        v-model="rules[p].press"
+        :label="$t('places.clearanceTable.press')"
+        unit="mm"
+        :step="0.01"
+        :min="0"
+        :max="2"
+      />
       <template v-if="rules[p].print">
         <NumberField
           v-model="rules[p].print.peg.measured"
-          label="Peg of 10 mm measures"
+          :label="$t('places.clearanceTable.pegOf10Mm')"
           unit="mm"
           :step="0.01"
           :min="0.1"
@@ -34,19 +47,27 @@ function measure(p: Process): void {
         />
         <NumberField
           v-model="rules[p].print.hole.measured"
-          label="Hole of 10 mm measures"
+          :label="$t('places.clearanceTable.holeOf10Mm')"
           unit="mm"
           :step="0.01"
           :min="0.1"
           :max="200"
         />
         <p class="soft small mb-1">
-          Closes by {{ closingBy(rules[p].print).toFixed(3) }} mm a side: sliding parts are drawn
-          {{ drawnClearance(rules[p].sliding, rules[p].print).toFixed(3) }} mm apart.
+          {{
+            $t('places.clearanceTable.closesByMmA', {
+              print: closingBy(rules[p].print).toFixed(3),
+              sliding: drawnClearance(rules[p].sliding, rules[p].print).toFixed(3),
+            })
+          }}
         </p>
-        <BButton variant="quiet" size="sm" @click="rules[p].print = null">Forget the print</BButton>
+        <BButton variant="quiet" size="sm" @click="rules[p].print = null">{{
+          $t('places.clearanceTable.forgetThePrint')
+        }}</BButton>
       </template>
-      <BButton v-else variant="quiet" size="sm" @click="measure(p)">Enter a fit print</BButton>
+      <BButton v-else variant="quiet" size="sm" @click="measure(p)">{{
+        $t('places.clearanceTable.enterAFitPrint')
+      }}</BButton>
     </div>
   </section>
 </template>

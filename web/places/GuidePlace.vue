@@ -31,9 +31,9 @@ function follow(e: MouseEvent): void {
 <template>
   <div class="guide scroll">
     <p class="mb-2">
-      <RouterLink v-if="page() !== 'guide'" to="/guide" class="me-3">Guide</RouterLink>
-      <RouterLink to="/guide/practice">practice page</RouterLink>
-      <span class="soft">: an exercise for each technique, and a body to print for it</span>
+      <RouterLink v-if="page() !== 'guide'" to="/guide" class="me-3">{{ $t('places.guidePlace.guide') }}</RouterLink>
+      <RouterLink to="/guide/practice">{{ $t('places.guidePlace.practicePage') }}</RouterLink>
+      <span class="soft">{{ $t('places.guidePlace.anExerciseForEach') }}</span>
     </p>
     <!-- eslint-disable-next-line vue/no-v-html -- our own docs, rendered while building -->
     <article @click="follow" v-html="html" />

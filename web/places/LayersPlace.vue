@@ -2,6 +2,7 @@
 import { computed, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { z } from 'zod'
+import { text } from '../i18n'
 import { missing, mapped } from '../../core/findings/facts'
 import { judge } from '../../core/findings/judge'
 import { api } from '../api'
@@ -38,7 +39,7 @@ watch(report, (r) => {
   if (r) layer.value = Math.min(layer.value || Math.floor(r.layers / 3), r.layers - 1)
 })
 const judged = computed(() => {
-  const archive = mapped(checkFact(read, missing('a file of layers')), (r) => ({
+  const archive = mapped(checkFact(read, missing(text('places.layersPlace.aFileOfLayers'))), (r) => ({
     islands: r.islands,
     cups: r.cups,
     step: r.layerHeight,
@@ -73,11 +74,16 @@ function goTo([, , height]: [number, number, number]): void {
       <template v-if="report && hash">
         <LayerPicture
           :src="`/api/layers/${hash}/${layer}`"
-          :alt="`Layer ${layer + 1}`"
+          :alt="$t('places.layersPlace.layer', { layer: layer + 1 })"
           :pixels="report.pixels"
           :pitch="report.pitch"
-          >layer {{ layer + 1 }} of {{ report.layers.toLocaleString() }},
-          {{ ((layer + 1) * report.layerHeight).toFixed(2) }} mm</LayerPicture
+          >{{
+            $t('places.layersPlace.layerOfMm', {
+              layer: layer + 1,
+              layers: report.layers.toLocaleString(),
+              layer2: ((layer + 1) * report.layerHeight).toFixed(2),
+            })
+          }}</LayerPicture
         >
         <input
           v-model.number="layer"
@@ -85,7 +91,7 @@ function goTo([, , height]: [number, number, number]): void {
           class="form-range"
           min="0"
           :max="report.layers - 1"
-          aria-label="Layer"
+          :aria-label="$t('places.layersPlace.layer2')"
         />
         <LayerChart
           :areas="report.areas"
@@ -99,35 +105,39 @@ function goTo([, , height]: [number, number, number]): void {
       <p v-else class="soft wait">
         {{
           sending
-            ? 'Taking it in …'
+            ? $t('places.layersPlace.takingItIn')
             : read.measuring.value
-              ? 'Reading its layers …'
-              : 'Drop a zip of numbered PNG layers here. Undercut follows what they print: what begins in the air, what closes like a cup, what the film would tear off.'
+              ? $t('places.layersPlace.readingItsLayers')
+              : $t('places.layersPlace.dropAZipOf')
         }}
       </p>
     </div>
     <aside class="side scroll">
-      <h1 class="text-truncate mb-2">{{ hash ? name : 'Layers made elsewhere' }}</h1>
+      <h1 class="text-truncate mb-2">{{ hash ? name : $t('places.layersPlace.layersMadeElsewhere') }}</h1>
       <FindingList v-if="report" :judged="judged" :fixes="{}" @show="goTo" />
       <dl v-if="report" class="facts mb-3">
-        <dt>written as</dt>
+        <dt>{{ $t('places.layersPlace.writtenAs') }}</dt>
         <dd>{{ report.format }}</dd>
-        <dt>layers</dt>
-        <dd>{{ report.layers.toLocaleString() }} of {{ report.layerHeight }} mm</dd>
-        <dt>panel</dt>
+        <dt>{{ $t('places.layersPlace.layers') }}</dt>
+        <dd>
+          {{
+            $t('places.layersPlace.ofMm', { layers: report.layers.toLocaleString(), layerHeight: report.layerHeight })
+          }}
+        </dd>
+        <dt>{{ $t('places.layersPlace.panel') }}</dt>
         <dd>{{ report.pixels[0] }} × {{ report.pixels[1] }}</dd>
-        <dt>a pixel</dt>
+        <dt>{{ $t('places.layersPlace.aPixel') }}</dt>
         <dd>{{ report.pitch.map((p) => (1000 * p).toFixed(1)).join(' × ') }} µm</dd>
-        <dt>cured resin</dt>
-        <dd>{{ (report.volume / 1000).toFixed(1) }} ml</dd>
-        <dt>hardest peel</dt>
+        <dt>{{ $t('places.layersPlace.curedResin') }}</dt>
+        <dd>{{ $t('places.layersPlace.ml', { volume: (report.volume / 1000).toFixed(1) }) }}</dd>
+        <dt>{{ $t('places.layersPlace.hardestPeel') }}</dt>
         <dd>{{ report.peel.reduce((a, b) => Math.max(a, b), 0).toFixed(1) }} N</dd>
       </dl>
       <p v-if="fault || read.problem.value" role="alert" class="text-danger">{{ fault || read.problem.value }}</p>
       <template v-if="hash && (!report || pitch > 0 || thick > 0)">
         <NumberField
           v-model="pitch"
-          label="A pixel is, 0 as it says"
+          :label="$t('places.layersPlace.aPixelIs0')"
           unit="mm"
           :step="0.001"
           :min="0"
@@ -136,7 +146,7 @@ function goTo([, , height]: [number, number, number]): void {
         />
         <NumberField
           v-model="thick"
-          label="A layer is, 0 as it says"
+          :label="$t('places.layersPlace.aLayerIs0')"
           unit="mm"
           :step="0.01"
           :min="0"
@@ -145,12 +155,17 @@ function goTo([, , height]: [number, number, number]): void {
         />
       </template>
       <label class="btn btn-primary mt-2"
-        >{{ sending ? 'Taking it in …' : hash ? 'Look into another' : 'Choose a zip'
+        >{{
+          sending
+            ? $t('places.layersPlace.takingItIn')
+            : hash
+              ? $t('places.layersPlace.lookIntoAnother')
+              : $t('places.layersPlace.chooseAZip')
         }}<input
           type="file"
           accept=".zip,.cbz,application/zip"
           class="visually-hidden"
-          aria-label="Layer archive"
+          :aria-label="$t('places.layersPlace.layerArchive')"
           @change="take(($event.target as HTMLInputElement).files)"
       /></label>
     </aside>

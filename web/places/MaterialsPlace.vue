@@ -2,6 +2,7 @@
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, onBeforeUnmount, onMounted, ref } from 'vue'
 import { z } from 'zod'
+import { text } from '../i18n'
 import { material as materialSchema, shoppingRow, type MaterialRecord, type ShoppingRow } from '../../contract/stock'
 import { SUPPLIES } from '../../core/plan/materials/supplies'
 import { keepsUntil, spent } from '../../core/stock/lots'
@@ -46,7 +47,7 @@ const rows = computed(() =>
       const old = m.lots.some((l) => l.amount > 0 && spent(l, today.value))
       const words = [
         ...(m.reorder !== null && left <= m.reorder ? ['low'] : []),
-        ...(old ? ['some is past its time'] : []),
+        ...(old ? [text('places.materialsPlace.someIsPastIts')] : []),
       ]
       return { item, m, left, until, words }
     })
@@ -58,18 +59,22 @@ const selected = computed(() => stock.materials.find((m) => m.id === open.value)
 const total = computed(() => (list.value ?? []).reduce((s, r) => s + r.cost, 0))
 const day = (ms: number): string =>
   new Date(ms).toLocaleDateString(undefined, { weekday: 'short', day: 'numeric', month: 'short' })
-const WHY = { short: 'not enough', none: 'nothing in stock serves', reorder: 'runs low' }
+const WHY = {
+  short: text('places.materialsPlace.notEnough'),
+  none: text('places.materialsPlace.nothingInStockServes'),
+  reorder: text('places.materialsPlace.runsLow'),
+}
 const add = (data: Partial<MaterialRecord> = {}): Promise<void> =>
   attempt(async () => {
     const before = new Set(stock.items.map((i) => i.id))
-    await stock.add('material', { name: 'New material', ...data })
+    await stock.add('material', { name: text('places.materialsPlace.newMaterial'), ...data })
     open.value = stock.items.find((i) => !before.has(i.id))?.id ?? null
   })
 /** What is to be bought and is not in stock yet, as something that is. */
 const adopt = (r: ShoppingRow): Promise<void> => add({ name: r.name, serves: [r.what], unit: r.unit })
 const giveOut = (): void => {
   const lines = (list.value ?? []).map((r) => `${r.name}\t${amountText(r.unit, r.buy)}`)
-  saveFile('to buy.txt', lines.join('\n'), 'text/plain')
+  saveFile(text('places.materialsPlace.toBuyTxt'), lines.join('\n'), 'text/plain')
 }
 const itemOf = (r: (typeof rows.value)[number]): Item<MaterialRecord> => r.item
 </script>
@@ -82,19 +87,19 @@ const itemOf = (r: (typeof rows.value)[number]): Item<MaterialRecord> => r.item
       <table class="plain">
         <thead>
           <tr>
-            <th>Material</th>
-            <th>Serves as</th>
-            <th class="num">Left</th>
-            <th class="num">Lots</th>
-            <th>Keeps until</th>
-            <th class="num">Buy at</th>
+            <th>{{ $t('places.materialsPlace.material') }}</th>
+            <th>{{ $t('places.materialsPlace.servesAs') }}</th>
+            <th class="num">{{ $t('places.materialsPlace.left') }}</th>
+            <th class="num">{{ $t('places.materialsPlace.lots') }}</th>
+            <th>{{ $t('places.materialsPlace.keepsUntil') }}</th>
+            <th class="num">{{ $t('places.materialsPlace.buyAt') }}</th>
             <th />
           </tr>
         </thead>
         <tbody>
           <tr v-for="r in rows" :key="r.item.id" :class="{ on: open === r.item.id }">
             <td>{{ r.m.name }}</td>
-            <td class="soft serves">{{ served(r.m) || 'nothing that steps use' }}</td>
+            <td class="soft serves">{{ served(r.m) || $t('places.materialsPlace.nothingThatStepsUse') }}</td>
             <td class="num">{{ amountText(r.m.unit, r.left) }}</td>
             <td class="num">{{ r.m.lots.length }}</td>
             <td>{{ r.until ?? '' }}</td>
@@ -105,33 +110,42 @@ const itemOf = (r: (typeof rows.value)[number]): Item<MaterialRecord> => r.item
                 variant="quiet"
                 size="sm"
                 :aria-expanded="open === r.item.id"
-                :aria-label="`Open ${r.m.name}`"
+                :aria-label="$t('places.materialsPlace.open', { name: r.m.name })"
                 @click="open = open === itemOf(r).id ? null : itemOf(r).id"
               >
-                {{ open === r.item.id ? 'Close' : 'Open' }}
+                {{ open === r.item.id ? $t('places.materialsPlace.close') : $t('places.materialsPlace.open2') }}
               </BButton>
             </td>
           </tr>
         </tbody>
       </table>
       <p v-if="rows.length === 0" class="soft mt-2">
-        Nothing is counted yet. Add what stands on the shelf, or take a list in: what steps use is then taken off it as
-        they are done.
+        {{ $t('places.materialsPlace.nothingIsCountedYet') }}
       </p>
       <div class="d-flex flex-wrap gap-2 mt-3">
-        <BButton variant="primary" size="sm" :disabled="busy" @click="add()">Add a material</BButton>
+        <BButton variant="primary" size="sm" :disabled="busy" @click="add()">{{
+          $t('places.materialsPlace.addAMaterial')
+        }}</BButton>
         <CsvList words="materials" />
       </div>
     </div>
     <aside class="side scroll">
       <MaterialPanel v-if="selected" :key="selected.id" :item="selected" @gone="open = null" />
-      <section aria-label="To buy">
+      <section :aria-label="$t('places.materialsPlace.toBuy')">
         <h2 class="mb-2">
-          {{ list === null ? 'Counting …' : list.length === 0 ? 'Nothing to buy' : `${list.length} to buy` }}
-          <span v-if="total > 0" class="soft">about {{ stock.money(total) }}</span>
+          {{
+            list === null
+              ? $t('places.materialsPlace.counting')
+              : list.length === 0
+                ? $t('places.materialsPlace.nothingToBuy')
+                : $t('places.materialsPlace.toBuy2', { list: list.length })
+          }}
+          <span v-if="total > 0" class="soft">{{
+            $t('places.materialsPlace.about', { money: stock.money(total) })
+          }}</span>
         </h2>
         <p v-if="list?.length === 0" class="soft small">
-          All that is planned is on the shelf, and nothing has run low.
+          {{ $t('places.materialsPlace.allThatIsPlanned') }}
         </p>
         <article v-for="r in list ?? []" :key="r.what + r.itemId" class="buy" :data-buy="r.what">
           <div class="d-flex justify-content-between gap-2">
@@ -139,15 +153,25 @@ const itemOf = (r: (typeof rows.value)[number]): Item<MaterialRecord> => r.item
           </div>
           <p class="soft small m-0">
             {{ WHY[r.why]
-            }}{{ r.need > 0 ? `: ${amountText(r.unit, r.need)} needed, ${amountText(r.unit, r.have)} there` : ''
-            }}{{ r.spoils > 0 ? `, ${amountText(r.unit, r.spoils)} will not keep until then` : ''
-            }}{{ r.by ? `; from ${day(r.by)}` : '' }}{{ r.pieces.length > 0 ? ` for ${r.pieces.join(', ')}` : '' }}.
+            }}{{
+              r.need > 0
+                ? $t('places.materialsPlace.neededThere', {
+                    unit: amountText(r.unit, r.need),
+                    unit2: amountText(r.unit, r.have),
+                  })
+                : ''
+            }}{{
+              r.spoils > 0 ? $t('places.materialsPlace.willNotKeepUntil', { unit: amountText(r.unit, r.spoils) }) : ''
+            }}{{ r.by ? $t('places.materialsPlace.from', { by: day(r.by) }) : ''
+            }}{{ r.pieces.length > 0 ? $t('places.materialsPlace.for', { pieces: r.pieces.join(', ') }) : '' }}.
           </p>
           <BButton v-if="!r.itemId && !r.what.startsWith('paint:')" variant="quiet" size="sm" @click="adopt(r)">
-            Put it in stock
+            {{ $t('places.materialsPlace.putItInStock') }}
           </BButton>
         </article>
-        <BButton v-if="list?.length" variant="quiet" size="sm" class="mt-2" @click="giveOut">Export CSV</BButton>
+        <BButton v-if="list?.length" variant="quiet" size="sm" class="mt-2" @click="giveOut">{{
+          $t('places.materialsPlace.exportCsv')
+        }}</BButton>
       </section>
     </aside>
   </div>

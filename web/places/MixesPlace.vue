@@ -2,6 +2,7 @@
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, onMounted, ref } from 'vue'
 import { useRoute } from 'vue-router'
+import { text } from '../i18n'
 import { labOfPaint } from '../../core/paint/recipes/stockPaint'
 import { hexToLab, labToHex, parseHex, toHex } from '../../core/paint/optics/colour'
 import { UNSEEN } from '../../core/paint/recipes/mixRank'
@@ -66,12 +67,12 @@ const verdict = computed(() => {
   return e === null
     ? ''
     : e < 1
-      ? 'not to be told apart'
+      ? text('places.mixesPlace.notToBeTold')
       : e <= UNSEEN
-        ? 'passes unseen'
+        ? text('places.mixesPlace.passesUnseen')
         : e < 5
-          ? 'seen side by side'
-          : 'another colour'
+          ? text('places.mixesPlace.seenSideBySide')
+          : text('places.mixesPlace.anotherColour')
 })
 </script>
 
@@ -82,15 +83,15 @@ const verdict = computed(() => {
       <p v-if="fault" role="alert" class="problem">{{ fault }}</p>
       <div class="table-top">
         <div class="target">
-          <span class="soft small">Target</span>
+          <span class="soft small">{{ $t('places.mixesPlace.target') }}</span>
           <LabField
             :lab="mixing.target"
-            label="Target colour"
-            empty="none yet: L / a / b"
+            :label="$t('places.mixesPlace.targetColour')"
+            :empty="$t('places.mixesPlace.noneYetLA')"
             @change="mixing.target = $event"
           />
           <BButton variant="quiet" size="sm" class="mt-1" :aria-pressed="reading" @click="reading = !reading">
-            Read it off a photo
+            {{ $t('places.mixesPlace.readItOffA') }}
           </BButton>
         </div>
         <div class="match" :style="{ background: mixing.target ? labToHex(mixing.target) : 'var(--paper-sunk)' }">
@@ -98,7 +99,7 @@ const verdict = computed(() => {
         </div>
         <div class="off">
           <span class="figure" data-role="error">{{ mixing.error === null ? '–' : mixing.error.toFixed(1) }}</span>
-          <span class="soft small">ΔE00 to the target<br />{{ verdict }}</span>
+          <span class="soft small">{{ $t('places.mixesPlace.e00ToTheTarget') }}<br />{{ verdict }}</span>
         </div>
       </div>
       <SwatchPhoto
@@ -111,7 +112,7 @@ const verdict = computed(() => {
           }
         "
       />
-      <section aria-label="Drops" class="mb-2">
+      <section :aria-label="$t('places.mixesPlace.drops')" class="mb-2">
         <DropLine
           v-for="d in mixing.drops"
           :key="d.id"
@@ -123,28 +124,32 @@ const verdict = computed(() => {
         />
         <div class="d-flex gap-3 align-items-center mt-1">
           <span v-if="stock.workshop && stock.paints.length === 0" class="soft"
-            >No paint is in stock. <RouterLink to="/stock/paints">Add paints</RouterLink> to mix them.</span
+            >{{ $t('places.mixesPlace.noPaintIsIn') }}
+            <RouterLink to="/stock/paints">{{ $t('places.mixesPlace.addPaints') }}</RouterLink>
+            {{ $t('places.mixesPlace.toMixThem') }}</span
           >
           <ChoiceSelect
             v-else
             size="sm"
             class="w-auto"
             :model-value="''"
-            aria-label="Add a paint"
+            :aria-label="$t('places.mixesPlace.addAPaint')"
             @update:model-value="addPaint"
           >
-            <option value="">+ add a paint</option>
-            <option v-for="p in free" :key="p.id" :value="p.id">{{ p.name }}{{ p.opened ? ' (open)' : '' }}</option>
+            <option value="">{{ $t('places.mixesPlace.addAPaint2') }}</option>
+            <option v-for="p in free" :key="p.id" :value="p.id">
+              {{ p.name }}{{ p.opened ? $t('places.mixesPlace.open') : '' }}
+            </option>
           </ChoiceSelect>
-          <span v-if="stock.paints.length > 0" class="soft"
-            >{{ mixing.total }} drops{{
-              mixing.drops.length === 0 ? ': add paints, or set a target and choose one of the recipes found' : ''
-            }}</span
-          >
+          <span v-if="stock.paints.length > 0" class="soft">{{
+            $t('places.mixesPlace.dropsDrops', {
+              total: mixing.total,
+              drops: String(Boolean(mixing.drops.length === 0)),
+            })
+          }}</span>
         </div>
         <p v-if="binders.size > 1" class="problem small mt-2 mb-0">
-          Paints bound by {{ [...binders].join(' and ') }} do not mix: the pot curdles or never dries. Lay one over the
-          other instead, dry in between.
+          {{ $t('places.mixesPlace.paintsBoundByDo', { value: [...binders].join(' and ') }) }}
         </p>
       </section>
       <MixResult />

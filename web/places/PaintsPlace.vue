@@ -3,6 +3,7 @@ import { BFormSelect } from 'bootstrap-vue-next/components/BFormSelect'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, onMounted, ref, watch } from 'vue'
 import { z } from 'zod'
+import { text } from '../i18n'
 import { labOfPaint, plainPaints, stockPaint } from '../../core/paint/recipes/stockPaint'
 import { labToHex } from '../../core/paint/optics/colour'
 import { chromaOf, hueOf } from '../../core/paint/optics/hue'
@@ -60,7 +61,12 @@ const selected = computed(() => stock.paints.find((p) => p.id === open.value) ??
 const add = (): Promise<void> =>
   attempt(async () => {
     const before = new Set(stock.items.map((i) => i.id))
-    await stock.add('paint', { name: 'New paint', hex: '#8a5a3a', opacity: 0.75, kind: 'acrylic' })
+    await stock.add('paint', {
+      name: text('places.paintsPlace.newPaint'),
+      hex: '#8a5a3a',
+      opacity: 0.75,
+      kind: 'acrylic',
+    })
     sought.value = kind.value = ''
     open.value = stock.items.find((i) => !before.has(i.id))?.id ?? null
   })
@@ -75,24 +81,25 @@ const add = (): Promise<void> =>
         <input
           v-model="sought"
           class="form-control form-control-sm w-auto"
-          placeholder="Find by name"
-          aria-label="Find by name"
+          :placeholder="$t('places.paintsPlace.findByName')"
+          :aria-label="$t('places.paintsPlace.findByName')"
         />
-        <BFormSelect v-model="kind" size="sm" class="w-auto" aria-label="Only of this kind">
-          <option value="">all kinds</option>
+        <BFormSelect v-model="kind" size="sm" class="w-auto" :aria-label="$t('places.paintsPlace.onlyOfThisKind')">
+          <option value="">{{ $t('places.paintsPlace.allKinds') }}</option>
           <option v-for="k in PAINT_KINDS" :key="k">{{ k }}</option>
         </BFormSelect>
-        <BFormSelect v-model="order" size="sm" class="w-auto" aria-label="Order">
-          <option value="colour">by colour</option>
-          <option value="name">by name</option>
+        <BFormSelect v-model="order" size="sm" class="w-auto" :aria-label="$t('places.paintsPlace.order')">
+          <option value="colour">{{ $t('places.paintsPlace.byColour') }}</option>
+          <option value="name">{{ $t('places.paintsPlace.byName') }}</option>
         </BFormSelect>
-        <span class="soft flex-grow-1">{{ shown.length }} paints</span>
-        <BButton variant="primary" size="sm" :disabled="busy" @click="add">Add a paint</BButton>
+        <span class="soft flex-grow-1">{{ $t('places.paintsPlace.paints', { shown: shown.length }) }}</span>
+        <BButton variant="primary" size="sm" :disabled="busy" @click="add">{{
+          $t('places.paintsPlace.addAPaint')
+        }}</BButton>
         <CsvList words="paints" />
       </div>
       <p v-if="stock.paints.length === 0" class="soft">
-        No paint yet. Add one, or take a list in: a name and a colour are enough to begin with; opacity and a swatch
-        over black make coats and glazes come out right.
+        {{ $t('places.paintsPlace.noPaintYetAdd') }}
       </p>
       <ul class="paints">
         <li v-for="p in shown" :key="p.id">
@@ -109,9 +116,13 @@ const add = (): Promise<void> =>
             /></span>
             <span class="about"
               ><b>{{ p.name }}</b
-              ><span class="soft small"
-                >{{ p.kind }}, {{ p.level.toFixed(p.level < 10 ? 1 : 0) }} ml{{ p.opened ? ', open' : '' }}</span
-              ></span
+              ><span class="soft small">{{
+                $t('places.paintsPlace.mlOpened', {
+                  kind: p.kind,
+                  level: p.level.toFixed(p.level < 10 ? 1 : 0),
+                  opened: String(Boolean(p.opened)),
+                })
+              }}</span></span
             >
           </button>
         </li>
@@ -126,13 +137,12 @@ const add = (): Promise<void> =>
         @gone="open = null"
       />
       <template v-else>
-        <h2 class="mb-2">{{ stock.paints.length }} paints</h2>
+        <h2 class="mb-2">{{ $t('places.paintsPlace.paints2', { paints: stock.paints.length }) }}</h2>
         <p class="soft">
-          Each is drawn as it hides, and as one brushed coat over white and over black: a strong paint shows one colour,
-          a glaze shows three.
+          {{ $t('places.paintsPlace.eachIsDrawnAs') }}
         </p>
         <p class="soft">
-          Press one to set its colour, by photo with a grey card or in numbers, what it hides, and what is left of it.
+          {{ $t('places.paintsPlace.pressToSetIts') }}
         </p>
       </template>
     </aside>

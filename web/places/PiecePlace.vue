@@ -69,14 +69,16 @@ useEventListener('keydown', keys)
 <template>
   <div v-if="missing" class="p-5">
     <p role="alert">{{ missing }}</p>
-    <RouterLink to="/pieces">Back to the pieces</RouterLink>
+    <RouterLink to="/pieces">{{ $t('places.piecePlace.backToThePieces') }}</RouterLink>
   </div>
   <div v-else class="frame" @dragenter.prevent="dropping = true" @dragover.prevent @drop.prevent="drop">
     <Thread :piece-id="id" />
     <div class="middle">
       <Turntable v-show="!flat" />
       <div id="middle" class="over" :class="{ flat }" />
-      <div v-if="dropping" class="drop" @dragleave="dropping = false">Drop sculpts or scans here</div>
+      <div v-if="dropping" class="drop" @dragleave="dropping = false">
+        {{ $t('places.piecePlace.dropSculptsOrScans') }}
+      </div>
     </div>
     <aside class="side scroll">
       <div class="title-row">
@@ -86,19 +88,19 @@ useEventListener('keydown', keys)
             variant="quiet"
             size="sm"
             :disabled="store.history.length === 0"
-            title="Undo (u)"
+            :title="$t('places.piecePlace.undoU')"
             @click="store.undo()"
           >
-            Undo
+            {{ $t('places.piecePlace.undo') }}
           </BButton>
           <BButton
             variant="quiet"
             size="sm"
             :disabled="store.undone.length === 0"
-            title="Redo (shift u)"
+            :title="$t('places.piecePlace.redoShiftU')"
             @click="store.redo()"
           >
-            Redo
+            {{ $t('places.piecePlace.redo') }}
           </BButton>
         </span>
       </div>
@@ -114,10 +116,14 @@ useEventListener('keydown', keys)
         </BButton>
       </div>
       <p v-for="r in refused" :key="r" class="refused" role="alert">
-        {{ r }} <BButton variant="quiet" size="sm" @click="refused = refused.filter((x) => x !== r)">Close</BButton>
+        {{ r }}
+        <BButton variant="quiet" size="sm" @click="refused = refused.filter((x) => x !== r)">{{
+          $t('places.piecePlace.close')
+        }}</BButton>
       </p>
       <p v-if="store.problem" class="refused stays" role="alert">
-        {{ store.problem }} <BButton variant="quiet" size="sm" @click="store.problem = null">Close</BButton>
+        {{ store.problem }}
+        <BButton variant="quiet" size="sm" @click="store.problem = null">{{ $t('places.piecePlace.close') }}</BButton>
       </p>
       <RouterView v-if="store.piece" :key="`${id}-${String(route.name)}-${store.part?.id}`" />
     </aside>

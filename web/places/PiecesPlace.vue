@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { BButton } from 'bootstrap-vue-next/components/BButton'
+import { text } from '../i18n'
 import { daysBetween } from '../../core/math/wallClock'
 import { useStock } from '../stores/stock'
 import { onBeforeUnmount, onMounted, ref } from 'vue'
@@ -61,61 +62,72 @@ const restore = (): Promise<void> =>
     await load()
   })
 const due = (p: Summary): string => {
-  if (!p.deadline) return 'no deadline'
+  if (!p.deadline) return text('places.piecesPlace.noDeadline')
   const days = daysBetween(stock.today(), p.deadline)
-  if (days === 0) return 'due today'
-  const count = Math.abs(days) === 1 ? '1 day' : `${Math.abs(days)} days`
-  return days < 0 ? `${count} late` : `due in ${count}`
+  if (days === 0) return text('places.piecesPlace.dueToday')
+  const count = Math.abs(days) === 1 ? '1 day' : text('places.piecesPlace.days', { abs: Math.abs(days) })
+  return days < 0 ? text('places.piecesPlace.late', { count }) : text('places.piecesPlace.dueIn', { count })
 }
 </script>
 
 <template>
   <div class="place scroll">
     <div class="head">
-      <h1>On the bench</h1>
+      <h1>{{ $t('places.piecesPlace.onTheBench') }}</h1>
       <form class="d-flex gap-2" @submit.prevent="create">
         <input
           v-model="name"
           class="form-control form-control-sm"
-          placeholder="Name of a new piece"
-          aria-label="Name of a new piece"
+          :placeholder="$t('places.piecesPlace.nameOfANew')"
+          :aria-label="$t('places.piecesPlace.nameOfANew')"
           required
           maxlength="120"
         />
-        <BButton type="submit" variant="primary" size="sm" class="text-nowrap">New piece</BButton>
+        <BButton type="submit" variant="primary" size="sm" class="text-nowrap">{{
+          $t('places.piecesPlace.newPiece')
+        }}</BButton>
       </form>
     </div>
     <p v-if="fault" role="alert" class="text-danger">{{ fault }}</p>
     <p v-if="binned" class="sheet p-2 px-3">
-      “{{ binned.name }}” is in the bin for 30 days.
-      <BButton variant="quiet" size="sm" @click="restore">Take it back</BButton>
+      {{ $t('places.piecesPlace.isInTheBin', { name: binned.name }) }}
+      <BButton variant="quiet" size="sm" @click="restore">{{ $t('places.piecesPlace.takeItBack') }}</BButton>
     </p>
     <p v-if="pieces?.length === 0" class="soft">
-      Nothing here yet. Name a piece above, then drop a sculpt file onto it: Undercut measures it first.
+      {{ $t('places.piecesPlace.nothingHereYetName') }}
     </p>
     <ul class="rows">
       <li v-for="p in pieces ?? []" :key="p.id" class="sheet row-piece">
-        <RouterLink :to="`/pieces/${p.id}/intake`" class="thumb" :aria-label="`Open ${p.name}`"
+        <RouterLink
+          :to="`/pieces/${p.id}/intake`"
+          class="thumb"
+          :aria-label="$t('places.piecesPlace.open', { name: p.name })"
           ><SculptThumb :mesh="p.thumbnailMesh"
         /></RouterLink>
         <div class="about">
           <h2>
             <RouterLink :to="`/pieces/${p.id}/intake`">{{ p.name }}</RouterLink>
           </h2>
-          <p class="soft m-0">{{ p.client || 'own piece' }}</p>
+          <p class="soft m-0">{{ p.client || $t('places.piecesPlace.ownPiece') }}</p>
           <p class="brief">{{ p.brief }}</p>
         </div>
         <dl class="facts side">
-          <dt>when</dt>
+          <dt>{{ $t('places.piecesPlace.when') }}</dt>
           <dd>{{ due(p) }}</dd>
-          <dt>finish</dt>
+          <dt>{{ $t('places.piecesPlace.finish') }}</dt>
           <dd>{{ p.finish }}</dd>
-          <dt>parts</dt>
+          <dt>{{ $t('places.piecesPlace.parts') }}</dt>
           <dd>{{ p.parts }}</dd>
-          <dt>bench steps done</dt>
+          <dt>{{ $t('places.piecesPlace.benchStepsDone') }}</dt>
           <dd>{{ p.done }}</dd>
         </dl>
-        <BButton variant="quiet" size="sm" :aria-label="`Put ${p.name} in the bin`" @click="bin(p)">Bin</BButton>
+        <BButton
+          variant="quiet"
+          size="sm"
+          :aria-label="$t('places.piecesPlace.putInTheBin', { name: p.name })"
+          @click="bin(p)"
+          >{{ $t('places.piecesPlace.bin') }}</BButton
+        >
       </li>
     </ul>
   </div>

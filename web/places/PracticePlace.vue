@@ -2,6 +2,7 @@
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, ref } from 'vue'
 import { z } from 'zod'
+import { text } from '../i18n'
 import { CAUTIONS } from '../../core/plan/materials/cautions'
 import { EXERCISES } from '../../core/plan/facts/practice'
 import { WENT, type ExerciseId } from '../../core/defaults/plan'
@@ -25,8 +26,8 @@ const own = computed(() => all.value.filter((t) => t.exercise === chosen.value).
 const last = (id: ExerciseId): string => {
   const list = all.value.filter((t) => t.exercise === id)
   return list.length === 0
-    ? 'not tried'
-    : `${list.length} ${list.length === 1 ? 'try' : 'tries'}, last ${list.at(-1)!.went}`
+    ? text('places.practicePlace.notTried')
+    : text('places.practicePlace.listLast', { list: list.length, went: list.at(-1)!.went })
 }
 const picker = ref<HTMLInputElement | null>(null)
 function write(): Promise<void> {
@@ -71,9 +72,11 @@ const day = (at: string): string => new Date(at).toLocaleDateString(undefined, {
 <template>
   <div class="practice">
     <aside class="list scroll">
-      <h1>Practice</h1>
-      <p class="soft">On a failed print, or on the body made for it: a plate with a field for each exercise.</p>
-      <BButton variant="quiet" class="mb-3" :disabled="busy" @click="body">Practice body (STL)</BButton>
+      <h1>{{ $t('places.practicePlace.practice') }}</h1>
+      <p class="soft">{{ $t('places.practicePlace.onAFailedPrint') }}</p>
+      <BButton variant="quiet" class="mb-3" :disabled="busy" @click="body">{{
+        $t('places.practicePlace.practiceBodyStl')
+      }}</BButton>
       <button
         v-for="e in EXERCISES"
         :key="e.id"
@@ -88,19 +91,19 @@ const day = (at: string): string => new Date(at).toLocaleDateString(undefined, {
     </aside>
     <article class="scroll what">
       <h2>{{ exercise.name }}</h2>
-      <p class="soft">On {{ exercise.where }}.</p>
+      <p class="soft">{{ $t('places.practicePlace.on', { where: exercise.where }) }}</p>
       <ol>
         <li v-for="d in exercise.does" :key="d">{{ d }}</li>
       </ol>
-      <h3>It went well when</h3>
+      <h3>{{ $t('places.practicePlace.itWentWellWhen') }}</h3>
       <ul>
         <li v-for="l in exercise.look" :key="l">{{ l }}</li>
       </ul>
       <p v-for="c in exercise.cautions" :key="c" class="caution">{{ CAUTIONS[c] }}</p>
-      <h3>Tries</h3>
+      <h3>{{ $t('places.practicePlace.tries') }}</h3>
       <form class="sheet p-3 my-2" @submit.prevent="write">
         <fieldset class="d-flex gap-3">
-          <legend class="visually-hidden">How it went</legend>
+          <legend class="visually-hidden">{{ $t('places.practicePlace.howItWent') }}</legend>
           <label v-for="w in WENT" :key="w"
             ><input v-model="went" type="radio" name="went" class="form-check-input me-2" :value="w" />{{ w }}</label
           >
@@ -110,8 +113,8 @@ const day = (at: string): string => new Date(at).toLocaleDateString(undefined, {
           class="form-control my-2"
           rows="2"
           maxlength="1000"
-          placeholder="paint, thinning, brush; what to do otherwise next time"
-          aria-label="What came of it"
+          :placeholder="$t('places.practicePlace.paintThinningBrushWhat')"
+          :aria-label="$t('places.practicePlace.whatCameOfIt')"
         />
         <div class="d-flex gap-2 align-items-center">
           <input
@@ -119,16 +122,18 @@ const day = (at: string): string => new Date(at).toLocaleDateString(undefined, {
             type="file"
             accept="image/*"
             class="form-control form-control-sm"
-            aria-label="Photo of the try"
+            :aria-label="$t('places.practicePlace.photoOfTheTry')"
             @change="photo = ($event.target as HTMLInputElement).files?.[0] ?? null"
           />
-          <BButton type="submit" variant="primary" class="text-nowrap" :disabled="busy">Write it down</BButton>
+          <BButton type="submit" variant="primary" class="text-nowrap" :disabled="busy">{{
+            $t('places.practicePlace.writeItDown')
+          }}</BButton>
         </div>
         <p v-if="fault" role="alert" class="problem mt-2 mb-0">{{ fault }}</p>
       </form>
-      <p v-if="own.length === 0" class="soft">None yet.</p>
+      <p v-if="own.length === 0" class="soft">{{ $t('places.practicePlace.noneYet') }}</p>
       <article v-for="t in own" :key="t.id" class="try">
-        <img v-if="t.photo" :src="`/api/blobs/${t.photo}`" alt="The try" />
+        <img v-if="t.photo" :src="`/api/blobs/${t.photo}`" :alt="$t('places.practicePlace.theTry')" />
         <div>
           <b>{{ t.went }}</b> <span class="soft">{{ day(t.at) }}</span>
           <p v-if="t.note" class="m-0">{{ t.note }}</p>

@@ -2,6 +2,7 @@
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, onMounted, ref } from 'vue'
 import { RouterLink, useRouter } from 'vue-router'
+import { text } from '../i18n'
 import { arranged, piece as pieceSchema } from '../../contract/pieces'
 import type { SculptRecord } from '../../contract/sculpts'
 import { SCULPT_ENDINGS } from '../../core/formats/endings'
@@ -28,7 +29,11 @@ const shown = computed(() => {
 })
 const chosenId = ref<string | null>(null)
 const chosen = computed(() => sculpts.byId(chosenId.value))
-const MAY_SELL = { yes: 'may be sold', ask: 'ask before selling', no: 'not for sale' } as const
+const MAY_SELL = {
+  yes: text('places.sculptsPlace.mayBeSold'),
+  ask: text('places.sculptsPlace.askBeforeSelling'),
+  no: text('places.sculptsPlace.notForSale'),
+} as const
 const set = (fields: Partial<SculptRecord>): void => {
   if (chosen.value) void sculpts.change(chosen.value, fields)
 }
@@ -83,22 +88,24 @@ function drop(e: DragEvent): void {
   >
     <div class="list scroll">
       <div class="d-flex gap-3 align-items-center mb-3">
-        <h1>Sculpts</h1>
+        <h1>{{ $t('places.sculptsPlace.sculpts') }}</h1>
         <input
           v-model="words"
           type="search"
           class="form-control form-control-sm search"
-          placeholder="Name, tag, origin, licence"
-          aria-label="Find a sculpt"
+          :placeholder="$t('places.sculptsPlace.nameTagOriginLicence')"
+          :aria-label="$t('places.sculptsPlace.findASculpt')"
         />
-        <BButton variant="primary" size="sm" class="text-nowrap" @click="picker?.click()">Add files</BButton>
+        <BButton variant="primary" size="sm" class="text-nowrap" @click="picker?.click()">{{
+          $t('places.sculptsPlace.addFiles')
+        }}</BButton>
         <input
           ref="picker"
           type="file"
           multiple
           :accept="SCULPT_ENDINGS.map((e) => `.${e}`).join(',')"
           class="visually-hidden"
-          aria-label="Sculpt files for the library"
+          :aria-label="$t('places.sculptsPlace.sculptFilesForThe')"
           @change="choose"
         />
       </div>
@@ -116,21 +123,25 @@ function drop(e: DragEvent): void {
       </div>
       <p v-if="sculpts.problem || fault" role="alert" class="text-danger">{{ sculpts.problem || fault }}</p>
       <p v-if="binned" class="sheet p-2 px-3">
-        “{{ binned.name }}” is in the bin for 30 days; pieces that use it keep it.
-        <BButton variant="quiet" size="sm" @click="takeBack">Take it back</BButton>
+        {{ $t('places.sculptsPlace.isInTheBin', { name: binned.name }) }}
+        <BButton variant="quiet" size="sm" @click="takeBack">{{ $t('places.sculptsPlace.takeItBack') }}</BButton>
       </p>
       <p v-for="i in sculpts.arriving" :key="i.id" class="sheet p-2 px-3">
-        <template v-if="i.status === 'waiting'">{{ i.fileName }} is being read …</template>
+        <template v-if="i.status === 'waiting'">{{
+          $t('places.sculptsPlace.isBeingRead', { fileName: i.fileName })
+        }}</template>
         <span v-else role="alert"
           >{{ i.problem?.message }}
-          <BButton variant="quiet" size="sm" @click="sculpts.dismiss(i.id)">Dismiss</BButton></span
+          <BButton variant="quiet" size="sm" @click="sculpts.dismiss(i.id)">{{
+            $t('places.sculptsPlace.dismiss')
+          }}</BButton></span
         >
       </p>
       <p v-if="shown.length === 0" class="soft">
         {{
           sculpts.list.length === 0
-            ? 'Nothing here yet. Drop sculpts or scans on this page, or on a piece: each is kept here too.'
-            : 'No sculpt is called that. Try another word.'
+            ? $t('places.sculptsPlace.nothingHereYetDrop')
+            : $t('places.sculptsPlace.noSculptIsCalled')
         }}
       </p>
       <ul class="cards">
@@ -140,7 +151,9 @@ function drop(e: DragEvent): void {
             <span class="name">{{ s.name }}</span>
             <span class="soft small"
               >{{ MAY_SELL[s.maySell]
-              }}{{ sculpts.editions(s.family).length > 1 ? `, edition ${s.edition}` : '' }}</span
+              }}{{
+                sculpts.editions(s.family).length > 1 ? $t('places.sculptsPlace.edition', { edition: s.edition }) : ''
+              }}</span
             >
           </button>
         </li>
@@ -150,7 +163,8 @@ function drop(e: DragEvent): void {
       <template v-if="chosen">
         <div class="large"><SculptThumb :mesh="chosen.mesh" /></div>
         <label class="d-block mb-2"
-          >Name<DraftInput
+          >{{ $t('places.sculptsPlace.name')
+          }}<DraftInput
             :key="chosen.id"
             class="form-control form-control-sm"
             maxlength="120"
@@ -158,29 +172,32 @@ function drop(e: DragEvent): void {
             @done="set({ name: $event })"
         /></label>
         <label class="d-block mb-2"
-          >Tags, parted by commas<DraftInput
+          >{{ $t('places.sculptsPlace.tagsPartedByCommas')
+          }}<DraftInput
             :key="chosen.id"
             class="form-control form-control-sm"
             :value="chosen.tags.join(', ')"
             @done="set({ tags: splitTags($event) })"
         /></label>
         <label class="d-block mb-2"
-          >Where it is from<DraftInput
+          >{{ $t('places.sculptsPlace.whereItIsFrom')
+          }}<DraftInput
             :key="chosen.id"
             class="form-control form-control-sm"
             maxlength="1000"
             :value="chosen.origin"
-            placeholder="own sculpt, bought from, scanned at"
+            :placeholder="$t('places.sculptsPlace.ownSculptBoughtFrom')"
             @done="set({ origin: $event })"
         /></label>
         <label class="d-block mb-2"
-          >Prints of it
+          >{{ $t('places.sculptsPlace.printsOfIt') }}
           <ChoiceSelect size="sm" :model-value="chosen.maySell" @update:model-value="set({ maySell: $event as 'ask' })">
             <option v-for="(w, k) in MAY_SELL" :key="k" :value="k">{{ w }}</option>
           </ChoiceSelect></label
         >
         <label class="d-block mb-2"
-          >What was agreed<DraftInput
+          >{{ $t('places.sculptsPlace.whatWasAgreed')
+          }}<DraftInput
             :key="chosen.id"
             class="form-control form-control-sm"
             :lines="3"
@@ -188,7 +205,7 @@ function drop(e: DragEvent): void {
             :value="chosen.licence"
             @done="set({ licence: $event })"
         /></label>
-        <h3 class="mt-3 mb-1">Editions</h3>
+        <h3 class="mt-3 mb-1">{{ $t('places.sculptsPlace.editions') }}</h3>
         <ul class="list-unstyled mb-2">
           <li v-for="e in sculpts.editions(chosen.family)" :key="e.id">
             <button class="link" :class="{ here: e.id === chosen.id }" @click="chosenId = e.id">
@@ -197,32 +214,38 @@ function drop(e: DragEvent): void {
           </li>
         </ul>
         <label class="d-block mb-2"
-          ><span class="soft small">It is the next edition of</span>
+          ><span class="soft small">{{ $t('places.sculptsPlace.itIsTheNext') }}</span>
           <ChoiceSelect
             size="sm"
             :model-value="''"
             @update:model-value="sculpts.setEdition(chosen, String($event) || null)"
           >
             <option value="">
-              {{ sculpts.editions(chosen.family).length > 1 ? 'choose, or none' : 'no other sculpt' }}
+              {{
+                sculpts.editions(chosen.family).length > 1
+                  ? $t('places.sculptsPlace.chooseOrNone')
+                  : $t('places.sculptsPlace.noSculpt')
+              }}
             </option>
             <option v-for="o in others" :key="o.id" :value="o.id">{{ o.name }}</option>
           </ChoiceSelect></label
         >
-        <h3 class="mt-3 mb-1">Used in</h3>
+        <h3 class="mt-3 mb-1">{{ $t('places.sculptsPlace.usedIn') }}</h3>
         <ul class="list-unstyled mb-3">
           <li v-for="p in chosen.usedIn" :key="p.id">
             <RouterLink :to="`/pieces/${p.id}/intake`">{{ p.name }}</RouterLink>
           </li>
-          <li v-if="chosen.usedIn.length === 0" class="soft">no piece yet</li>
+          <li v-if="chosen.usedIn.length === 0" class="soft">{{ $t('places.sculptsPlace.noPieceYet') }}</li>
         </ul>
         <div class="d-flex gap-2">
-          <BButton variant="primary" size="sm" @click="newPiece(chosen)">New piece from it</BButton>
-          <BButton variant="quiet" size="sm" @click="bin(chosen)">Bin</BButton>
+          <BButton variant="primary" size="sm" @click="newPiece(chosen)">{{
+            $t('places.sculptsPlace.newPieceFromIt')
+          }}</BButton>
+          <BButton variant="quiet" size="sm" @click="bin(chosen)">{{ $t('places.sculptsPlace.bin') }}</BButton>
         </div>
       </template>
       <p v-else class="soft">
-        Choose a sculpt to see where it is from, whether its prints may be sold, and which pieces use it.
+        {{ $t('places.sculptsPlace.chooseASculptTo') }}
       </p>
     </aside>
   </div>

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, onMounted, ref } from 'vue'
+import { text } from '../i18n'
 import { plateSize } from '../../core/print/slice/printer'
 import { resin as resinSchema } from '../../contract/stock'
 import { shelfLevel } from '../../core/stock/lots'
@@ -31,7 +32,7 @@ const editedResin = computed(() => stock.resins.find((r) => r.id === editing.val
 /** Something to begin with, whose figures are set right at once. */
 const NEW = {
   printer: {
-    name: 'New printer',
+    name: text('places.stockPlace.newPrinter'),
     pixelsX: 3840,
     pixelsY: 2400,
     pitchX: 0.05,
@@ -39,7 +40,7 @@ const NEW = {
     height: 200,
     layerHeight: 0.05,
   },
-  resin: { name: 'New resin' },
+  resin: { name: text('places.stockPlace.newResin') },
 }
 const addNew = (kind: 'printer' | 'resin'): Promise<void> =>
   guard(async () => {
@@ -69,17 +70,17 @@ const shelf = (r: (typeof stock.resins)[number], v: string): Promise<void> =>
   <div class="place scroll">
     <StockNav />
     <p v-if="fault" role="alert" class="text-danger">{{ fault }}</p>
-    <h2>Printers</h2>
+    <h2>{{ $t('places.stockPlace.printers') }}</h2>
     <table class="plain mb-2">
       <thead>
         <tr>
-          <th>Name</th>
-          <th class="num">Plate, mm</th>
-          <th class="num">Height, mm</th>
-          <th class="num">Pixels</th>
-          <th class="num">Pitch, µm</th>
-          <th class="num">Layer, mm</th>
-          <th class="num">s a layer, motion</th>
+          <th>{{ $t('places.stockPlace.name') }}</th>
+          <th class="num">{{ $t('places.stockPlace.plateMm') }}</th>
+          <th class="num">{{ $t('places.stockPlace.heightMm') }}</th>
+          <th class="num">{{ $t('places.stockPlace.pixels') }}</th>
+          <th class="num">{{ $t('places.stockPlace.pitchM') }}</th>
+          <th class="num">{{ $t('places.stockPlace.layerMm') }}</th>
+          <th class="num">{{ $t('places.stockPlace.sALayerMotion') }}</th>
           <th />
         </tr>
       </thead>
@@ -101,7 +102,7 @@ const shelf = (r: (typeof stock.resins)[number], v: string): Promise<void> =>
               size="sm"
               class="d-inline-block w-auto"
               :model-value="p.layerHeight"
-              :aria-label="`Layer height of ${p.name}`"
+              :aria-label="$t('places.stockPlace.layerHeightOf', { name: p.name })"
               @update:model-value="layer(p, String($event))"
             >
               <option v-for="h in [0.025, 0.03, 0.04, 0.05, 0.08, 0.1]" :key="h" :value="h">{{ h }}</option>
@@ -114,10 +115,10 @@ const shelf = (r: (typeof stock.resins)[number], v: string): Promise<void> =>
               size="sm"
               class="me-1"
               :aria-expanded="editing === p.id"
-              :aria-label="`Figures of ${p.name}`"
+              :aria-label="$t('places.stockPlace.figuresOf', { name: p.name })"
               @click="editing = editing === p.id ? null : p.id"
             >
-              Figures
+              {{ $t('places.stockPlace.figures') }}
             </BButton>
             <BButton
               variant="quiet"
@@ -125,14 +126,14 @@ const shelf = (r: (typeof stock.resins)[number], v: string): Promise<void> =>
               :aria-expanded="calibrating === p.id"
               @click="calibrating = calibrating === p.id ? null : p.id"
             >
-              {{ calibrating === p.id ? 'Close' : 'Calibrate' }}
+              {{ calibrating === p.id ? $t('places.stockPlace.close') : $t('places.stockPlace.calibrate') }}
             </BButton>
           </td>
         </tr>
       </tbody>
     </table>
     <p>
-      <BButton variant="quiet" size="sm" @click="addNew('printer')">Add a printer</BButton>
+      <BButton variant="quiet" size="sm" @click="addNew('printer')">{{ $t('places.stockPlace.addAPrinter') }}</BButton>
     </p>
     <FiguresPanel
       v-if="editedPrinter"
@@ -144,24 +145,24 @@ const shelf = (r: (typeof stock.resins)[number], v: string): Promise<void> =>
     <CalibrationPanel v-if="atWork" :key="atWork.id" :printer="atWork" />
     <DevicePanel />
     <RecordPanel />
-    <h2>Resins</h2>
+    <h2>{{ $t('places.stockPlace.resins') }}</h2>
     <table class="plain mb-2">
       <thead>
         <tr>
-          <th>Name</th>
-          <th class="num">Density, g/ml</th>
-          <th class="num">Price a litre</th>
-          <th class="num">Exposure, s</th>
-          <th class="num">First layers, s</th>
-          <th class="num">Peel, kPa</th>
-          <th class="num">Green strength, MPa</th>
-          <th class="num">On the shelf, ml</th>
+          <th>{{ $t('places.stockPlace.name') }}</th>
+          <th class="num">{{ $t('places.stockPlace.densityGMl') }}</th>
+          <th class="num">{{ $t('places.stockPlace.priceALitre') }}</th>
+          <th class="num">{{ $t('places.stockPlace.exposureS') }}</th>
+          <th class="num">{{ $t('places.stockPlace.firstLayersS') }}</th>
+          <th class="num">{{ $t('places.stockPlace.peelKpa') }}</th>
+          <th class="num">{{ $t('places.stockPlace.greenStrengthMpa') }}</th>
+          <th class="num">{{ $t('places.stockPlace.onTheShelfMl') }}</th>
           <th />
         </tr>
       </thead>
       <tbody>
         <tr v-for="r in stock.resins" :key="r.id">
-          <td>{{ r.name }}{{ r.clear ? ' (clear)' : '' }}</td>
+          <td>{{ r.name }}{{ r.clear ? $t('places.stockPlace.clear') : '' }}</td>
           <td class="num">{{ r.density }}</td>
           <td class="num">{{ stock.money(r.pricePerLitre) }}</td>
           <td class="num">{{ r.exposure }}</td>
@@ -176,9 +177,9 @@ const shelf = (r: (typeof stock.resins)[number], v: string): Promise<void> =>
               type="number"
               min="0"
               step="10"
-              placeholder="not counted"
+              :placeholder="$t('places.stockPlace.notCounted')"
               :value="String(r.level ?? '')"
-              :aria-label="`Millilitres of ${r.name} on the shelf`"
+              :aria-label="$t('places.stockPlace.millilitresOfOnThe', { name: r.name })"
               @done="shelf(r, $event)"
             />
           </td>
@@ -188,10 +189,10 @@ const shelf = (r: (typeof stock.resins)[number], v: string): Promise<void> =>
               size="sm"
               class="me-1"
               :aria-expanded="editing === r.id"
-              :aria-label="`Figures of ${r.name}`"
+              :aria-label="$t('places.stockPlace.figuresOf', { name: r.name })"
               @click="editing = editing === r.id ? null : r.id"
             >
-              Figures
+              {{ $t('places.stockPlace.figures') }}
             </BButton>
             <BButton
               variant="quiet"
@@ -199,14 +200,14 @@ const shelf = (r: (typeof stock.resins)[number], v: string): Promise<void> =>
               :aria-expanded="bottles === r.id"
               @click="bottles = bottles === r.id ? null : r.id"
             >
-              {{ bottles === r.id ? 'Close' : 'Bottles' }}
+              {{ bottles === r.id ? $t('places.stockPlace.close') : $t('places.stockPlace.bottles') }}
             </BButton>
           </td>
         </tr>
       </tbody>
     </table>
     <p>
-      <BButton variant="quiet" size="sm" @click="addNew('resin')">Add a resin</BButton>
+      <BButton variant="quiet" size="sm" @click="addNew('resin')">{{ $t('places.stockPlace.addAResin') }}</BButton>
     </p>
     <FiguresPanel v-if="editedResin" :key="editedResin.id" kind="resin" :item="editedResin" @gone="editing = null" />
     <BottlePanel v-if="counted" :key="counted.id" :resin="counted" />

@@ -2,6 +2,7 @@
 import { BFormSelect } from 'bootstrap-vue-next/components/BFormSelect'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, ref, shallowRef, watch } from 'vue'
+import { text } from '../i18n'
 import type { Workshop } from '../../contract/workshop'
 import { SCHOOLS, type School } from '../../core/defaults/plan'
 import { useStock } from '../stores/stock'
@@ -38,7 +39,7 @@ watch(
   { immediate: true },
 )
 /** What steps need and a workshop may have several of. */
-const PLACES = ['bench', 'airbrush', 'curing lamp']
+const PLACES = ['bench', 'airbrush', text('places.workshopPlace.curingLamp')]
 const own = new Intl.DateTimeFormat().resolvedOptions().timeZone
 const zone = computed({
   get: () => form.value?.timeZone ?? '',
@@ -52,7 +53,7 @@ async function save(): Promise<void> {
   const f = form.value!
   const backwards = [f.benchHours, ...f.people.map((p) => p.hours ?? [])].flat().find((h) => h.to <= h.from)
   if (backwards) {
-    fault.value = `${DAYS[backwards.weekday]}: the bench closes before it opens.`
+    fault.value = text('places.workshopPlace.theBenchClosesBefore', { DAYS: DAYS[backwards.weekday] })
     return
   }
   try {
@@ -76,63 +77,69 @@ const choose = (s: School, v: string): void => {
 <template>
   <form v-if="form" class="place scroll" @submit.prevent="save">
     <div class="d-flex gap-3 align-items-center mb-3">
-      <h1>Workshop</h1>
-      <BButton type="submit" variant="primary" size="sm">Save</BButton
-      ><span v-if="saved && !unsaved" role="status" class="soft">Saved.</span
+      <h1>{{ $t('places.workshopPlace.workshop') }}</h1>
+      <BButton type="submit" variant="primary" size="sm">{{ $t('places.workshopPlace.save') }}</BButton><span
+        v-if="saved && !unsaved"
+        role="status"
+        class="soft"
+        >{{ $t('places.workshopPlace.saved') }}</span
       ><span v-if="fault" role="alert" class="text-danger">{{ fault }}</span>
     </div>
     <div class="columns">
       <section>
-        <h2 class="mb-2">Room and money</h2>
+        <h2 class="mb-2">{{ $t('places.workshopPlace.roomAndMoney') }}</h2>
         <label class="d-block mb-2"
-          >Name<input v-model="form.name" class="form-control form-control-sm" maxlength="120"
+          >{{ $t('places.workshopPlace.name')
+          }}<input v-model="form.name" class="form-control form-control-sm" maxlength="120"
         /></label>
         <label class="d-block mb-2"
-          >Currency<input v-model="form.currency" class="form-control form-control-sm" pattern="[A-Z]{3}" maxlength="3"
+          >{{ $t('places.workshopPlace.currency')
+          }}<input v-model="form.currency" class="form-control form-control-sm" pattern="[A-Z]{3}" maxlength="3"
         /></label>
         <NumberField
           v-model="form.temperature"
-          label="Temperature"
+          :label="$t('places.workshopPlace.temperature')"
           unit="°C"
           :min="-20"
           :max="50"
-          source="yours; waits follow it"
+          :source="$t('places.workshopPlace.yoursWaitsFollowIt')"
         />
         <NumberField
           v-model="form.humidity"
-          label="Humidity"
+          :label="$t('places.workshopPlace.humidity')"
           unit="%"
           :min="0"
           :max="100"
-          source="yours; drying follows it"
+          :source="$t('places.workshopPlace.yoursDryingFollowsIt')"
         />
         <NumberField
           v-model="form.labour"
-          label="An hour of work"
+          :label="$t('places.workshopPlace.anHourOfWork')"
           :unit="form.currency"
           :min="0"
           :max="10000"
           :digits="2"
-          source="yours; plans are compared by it"
+          :source="$t('places.workshopPlace.yoursPlansAreCompared')"
         />
         <label class="d-block mb-2"
-          >Sprayed
+          >{{ $t('places.workshopPlace.sprayed') }}
           <BFormSelect v-model="form.spraysIn" size="sm">
-            <option value="room">in the room</option>
-            <option value="open">in the open</option>
+            <option value="room">{{ $t('places.workshopPlace.inTheRoom') }}</option>
+            <option value="open">{{ $t('places.workshopPlace.inTheOpen') }}</option>
           </BFormSelect></label
         >
         <label class="d-block mb-2"
-          >Time zone<input
+          >{{ $t('places.workshopPlace.timeZone')
+          }}<input
             v-model="zone"
             class="form-control form-control-sm"
             maxlength="60"
-            :placeholder="`that of the machine: ${own}`"
+            :placeholder="$t('places.workshopPlace.thatOfTheMachine', { own })"
         /></label>
-        <h2 class="mt-4 mb-2">Bench hours</h2>
+        <h2 class="mt-4 mb-2">{{ $t('places.workshopPlace.benchHours') }}</h2>
         <HoursEditor v-model="form.benchHours" />
         <PeoplePanel v-model="form.people" />
-        <h2 class="mt-4 mb-2">More than one of</h2>
+        <h2 class="mt-4 mb-2">{{ $t('places.workshopPlace.moreThanOf') }}</h2>
         <NumberField
           v-for="place in PLACES"
           :key="place"
@@ -145,9 +152,9 @@ const choose = (s: School, v: string): void => {
         />
       </section>
       <section>
-        <h2 class="mb-2">House rules</h2>
+        <h2 class="mb-2">{{ $t('places.workshopPlace.houseRules') }}</h2>
         <p class="soft">
-          Where practitioners differ, choose how this workshop works. A piece may differ; every choice changes its plan.
+          {{ $t('places.workshopPlace.wherePractitionersDifferChoose') }}
         </p>
         <label v-for="(s, key) in SCHOOLS" :key="key" class="d-block mb-2"
           >{{ s.question }}

@@ -2,6 +2,7 @@
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, ref } from 'vue'
 import { CircleCheck, Info, OctagonAlert, TriangleAlert } from 'lucide-vue-next'
+import { text } from '../i18n'
 import { ranked, type Finding } from '../../core/findings/finding'
 import type { Act, Fix } from '../../core/findings/fix'
 import { complete, measuredOf, type RuleState } from '../../core/findings/judge'
@@ -17,9 +18,9 @@ const props = defineProps<{
 const emit = defineEmits<{ show: [place: [number, number, number]] }>()
 const list = computed(() => ranked(props.judged.findings))
 const LEVEL = {
-  settle: { icon: OctagonAlert, word: 'settle' },
-  know: { icon: TriangleAlert, word: 'know' },
-  note: { icon: Info, word: 'note' },
+  settle: { icon: OctagonAlert, word: text('shell.findingList.settle') },
+  know: { icon: TriangleAlert, word: text('shell.findingList.know') },
+  note: { icon: Info, word: text('shell.findingList.note') },
 }
 const progress = computed(() => measuredOf(props.judged))
 const fine = computed(() => list.value.length === 0 && progress.value.of > 0 && complete(props.judged))
@@ -27,17 +28,17 @@ const measuring = computed(() => props.judged.rules.some((r) => r.state === 'mea
 const headline = computed(() => {
   const n = (l: Finding['level']): number => list.value.filter((f) => f.level === l).length
   const words = [
-    n('settle') && `${n('settle')} to settle`,
-    n('know') && `${n('know')} to know`,
-    n('note') && `${n('note')} to note`,
+    n('settle') && text('shell.findingList.toSettle', { n: n('settle') }),
+    n('know') && text('shell.findingList.toKnow', { n: n('know') }),
+    n('note') && text('shell.findingList.toNote', { n: n('note') }),
   ].filter(Boolean)
   if (words.length > 0) return words.join(', ')
-  return fine.value ? 'Nothing to settle' : ''
+  return fine.value ? text('shell.findingList.nothingToSettle') : ''
 })
 const far = computed(() => {
   const { measured, of } = progress.value
   if (measured === of) return ''
-  return `${measuring.value ? 'Checking' : 'Checked'}: ${measured} of ${of}`
+  return text('shell.findingList.measuringOf', { measuring: String(Boolean(measuring.value)), measured, of })
 })
 const measured = computed(() => props.judged.rules.flatMap((r) => (r.state === 'measured' ? [r.title] : [])).join('; '))
 /** What keeps the rest from being checked, each reason once. */
@@ -46,7 +47,7 @@ const held = computed(() => {
   for (const r of props.judged.rules) {
     const why =
       r.state === 'waiting'
-        ? `needs ${r.for.join(' and ')}`
+        ? text('shell.findingList.needs', { for: r.for.join(' and ') })
         : r.state === 'failed'
           ? r.sentence.replace(/\.$/, '')
           : null
@@ -75,18 +76,23 @@ const press = (fix: Fix<A>): void => {
 </script>
 
 <template>
-  <section aria-label="Findings">
+  <section :aria-label="$t('shell.findingList.findings')">
     <h2 v-if="headline || far" class="head">
       <CircleCheck v-if="fine" :size="17" class="fine" aria-hidden="true" />{{ headline }}
       <span v-if="far" class="far" :class="{ soft: headline }">{{ far }}</span>
     </h2>
-    <p v-if="fine" class="soft small mb-2">{{ checked ?? `Checked: ${measured}.` }}</p>
+    <p v-if="fine" class="soft small mb-2">{{ checked ?? $t('shell.findingList.checked', { measured }) }}</p>
     <article v-for="f in list" :key="f.id" class="finding" :class="f.level" :data-finding="f.id">
       <div class="d-flex align-items-baseline gap-2">
-        <component :is="LEVEL[f.level].icon" :size="16" class="sign" :aria-label="`to ${LEVEL[f.level].word}`" />
+        <component
+          :is="LEVEL[f.level].icon"
+          :size="16"
+          class="sign"
+          :aria-label="$t('shell.findingList.to', { word: LEVEL[f.level].word })"
+        />
         <button
           class="figure value"
-          :title="'How we know: ' + f.how"
+          :title="$t('shell.findingList.howWeKnow') + f.how"
           :aria-expanded="open === f.id"
           @click="open = open === f.id ? null : f.id"
         >
@@ -98,7 +104,7 @@ const press = (fix: Fix<A>): void => {
       <p v-if="open === f.id" class="how">{{ f.how }}</p>
       <div class="d-flex gap-2 flex-wrap">
         <BButton v-if="f.places.length > 0" variant="quiet" size="sm" @click="showNext(f)">
-          Show me{{ f.places.length > 1 ? ` (${(at[f.id] ?? -1) + 1 || 1} of ${f.places.length})` : '' }}
+          {{ $t('shell.findingList.showMePlacesOf', { places: f.places.length, at: (at[f.id] ?? -1) + 1 || 1 }) }}
         </BButton>
         <BButton
           v-for="x in f.fixes"
@@ -117,7 +123,9 @@ const press = (fix: Fix<A>): void => {
         {{ f.fixes.flatMap((x) => (refusal(x) ? [`${x.label}: ${refusal(x)}`] : [])).join(' ') }}
       </p>
     </article>
-    <p v-for="h in held" :key="h.why" class="soft small mb-2">Not checked: {{ h.titles }} – {{ h.why }}.</p>
+    <p v-for="h in held" :key="h.why" class="soft small mb-2">
+      {{ $t('shell.findingList.notChecked', { titles: h.titles, why: h.why }) }}
+    </p>
   </section>
 </template>
 

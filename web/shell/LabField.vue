@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { ref } from 'vue'
+import { text as message } from '../i18n'
 import { hexToLab, labToHex, type Triple } from '../../core/paint/optics/colour'
 import DraftInput from './DraftInput.vue'
 
@@ -23,7 +24,7 @@ function typed(t: string): void {
     n[0]! > 100 ||
     n.some((x) => Math.abs(x) > 130)
   )
-    wrong.value = 'Three numbers: L from 0 to 100, a and b from −130 to 130, as 42 / 18 / −7.'
+    wrong.value = message('shell.labField.threeNumbersLFrom')
   else emit('change', n as unknown as Triple)
 }
 </script>
@@ -42,7 +43,7 @@ function typed(t: string): void {
         class="form-control form-control-sm"
         :value="text()"
         :placeholder="empty ?? 'L / a / b'"
-        :aria-label="`${label}, as L / a / b`"
+        :aria-label="$t('shell.labField.asLAB', { label })"
         @done="typed"
       />
     </div>

@@ -2,6 +2,7 @@
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { useElementSize } from '@vueuse/core'
 import { computed, ref } from 'vue'
+import { text } from '../i18n'
 import { pointerDrag } from '../composables/pointerDrag'
 
 /**
@@ -69,7 +70,7 @@ const read = computed(() => {
   const p = under.value
   if (!p || p[0] < 0 || p[1] < 0 || p[0] >= props.pixels[0] || p[1] >= props.pixels[1]) return ''
   const mm = ([0, 1] as const).map((k) => ((p[k] - props.pixels[k] / 2) * props.pitch[k]).toFixed(2))
-  return `${mm[0]}, ${mm[1]} mm`
+  return text('shell.layerPicture.mm', { mm: mm[0], mm2: mm[1] })
 })
 function key(e: KeyboardEvent): void {
   const step = 60 / now.value
@@ -96,7 +97,7 @@ function key(e: KeyboardEvent): void {
     :class="{ near: scale !== null }"
     tabindex="0"
     role="group"
-    :aria-label="`${alt}; plus and minus go nearer and farther, arrows move it`"
+    :aria-label="$t('shell.layerPicture.plusAndMinusGo', { alt })"
     @wheel.prevent="nearer($event.deltaY < 0 ? 1.25 : 0.8, at($event))"
     v-on="drag"
     @pointermove="under = at($event)"
@@ -109,10 +110,10 @@ function key(e: KeyboardEvent): void {
     >
     <span class="tools">
       <BButton variant="quiet" size="sm" :aria-pressed="scale === 1" @click="nearer(1 / now)" @pointerdown.stop>
-        Pixel by pixel
+        {{ $t('shell.layerPicture.pixelByPixel') }}
       </BButton>
       <BButton v-if="scale !== null" variant="quiet" size="sm" @click="scale = null" @pointerdown.stop>
-        All of it
+        {{ $t('shell.layerPicture.allOfIt') }}
       </BButton>
     </span>
   </div>

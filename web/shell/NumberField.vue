@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { ref, watch } from 'vue'
+import { text as message } from '../i18n'
 import { arithmetic } from './arithmetic'
 
 const props = withDefaults(
@@ -19,8 +20,10 @@ const emit = defineEmits<{ 'update:modelValue': [value: number] }>()
 /** The limits as a sentence, those that there are. */
 const limits = (): string => {
   const unit = props.unit ? ` ${props.unit}` : ''
-  if (props.min === -Infinity) return `At most ${props.max}${unit}.`
-  return props.max === Infinity ? `At least ${props.min}${unit}.` : `Between ${props.min} and ${props.max}${unit}.`
+  if (props.min === -Infinity) return message('shell.numberField.atMost', { max: props.max, unit })
+  return props.max === Infinity
+    ? message('shell.numberField.atLeast', { min: props.min, unit })
+    : message('shell.numberField.betweenAnd', { min: props.min, max: props.max, unit })
 }
 const show = (v: number): string => String(Number(v.toFixed(props.digits)))
 const text = ref(show(props.modelValue))
@@ -39,7 +42,7 @@ function settle(): void {
   typed = false
   const v = arithmetic(text.value)
   if (v === null) {
-    wrong.value = 'Type a number or a sum like 180/6.'
+    wrong.value = message('shell.numberField.typeANumberOr')
     return
   }
   const bounded = Math.min(props.max, Math.max(props.min, v))
@@ -59,7 +62,9 @@ function nudge(n: number): void {
   <label class="field">
     <span class="name"
       >{{ label
-      }}<span v-if="source" class="source" :title="`Where this value comes from: ${source}`">{{ source }}</span></span
+      }}<span v-if="source" class="source" :title="$t('shell.numberField.whereThisValueComes', { source })">{{
+        source
+      }}</span></span
     >
     <span class="entry">
       <input

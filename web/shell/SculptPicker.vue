@@ -27,17 +27,19 @@ const found = computed(() => {
     v-model="words"
     type="search"
     class="form-control form-control-sm my-2"
-    placeholder="Name, tag or origin"
-    aria-label="Find a sculpt"
+    :placeholder="$t('shell.sculptPicker.nameTagOrOrigin')"
+    :aria-label="$t('shell.sculptPicker.findASculpt')"
   />
   <div class="grid">
     <button v-for="s in found" :key="s.id" class="pick" :title="s.fileName" @click="emit('choose', s)">
       <span class="thumb"><SculptThumb :mesh="s.mesh" /></span>
       <span class="text-truncate d-block">{{ s.name }}</span>
-      <span v-if="s.edition > 1" class="soft small">edition {{ s.edition }}</span>
+      <span v-if="s.edition > 1" class="soft small">{{
+        $t('shell.sculptPicker.edition', { edition: s.edition })
+      }}</span>
     </button>
   </div>
-  <p v-if="found.length === 0" class="soft small">Nothing in the library is called that.</p>
+  <p v-if="found.length === 0" class="soft small">{{ $t('shell.sculptPicker.nothingInTheLibrary') }}</p>
 </template>
 
 <style scoped>

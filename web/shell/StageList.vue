@@ -1,21 +1,22 @@
 <script setup lang="ts">
 import { BLink } from 'bootstrap-vue-next/components/BLink'
 import { RouterLink, useRoute } from 'vue-router'
+import { text } from '../i18n'
 import { useStages, type StageEntry } from '../composables/useStages'
 
 const props = defineProps<{ pieceId: string }>()
 const stages = useStages()
 const route = useRoute()
 const WORD: Record<StageEntry['state'], string> = {
-  done: 'done',
-  open: 'open',
-  stale: 'needs a look',
-  waiting: 'working',
+  done: text('shell.stageList.done'),
+  open: text('shell.stageList.open'),
+  stale: text('shell.stageList.needsALook'),
+  waiting: text('shell.stageList.working'),
 }
 </script>
 
 <template>
-  <nav class="thread scroll" aria-label="Stages">
+  <nav class="thread scroll" :aria-label="$t('shell.stageList.stages')">
     <template v-for="l in stages" :key="l.length">
       <h3 class="length">{{ l.length }}</h3>
       <RouterLink
@@ -45,14 +46,18 @@ const WORD: Record<StageEntry['state'], string> = {
           v-if="k.settle + k.know > 0"
           class="count"
           :class="{ settle: k.settle > 0 }"
-          :title="`${k.settle} to settle, ${k.know} to know`"
+          :title="$t('shell.stageList.toSettleToKnow', { settle: k.settle, know: k.know })"
           >{{ k.settle || k.know
-          }}<span class="visually-hidden">{{ k.settle > 0 ? ' to settle' : ' to know' }}</span></span
+          }}<span class="visually-hidden">{{
+            k.settle > 0 ? $t('shell.stageList.toSettle') : $t('shell.stageList.toKnow')
+          }}</span></span
         >
         <span class="visually-hidden">{{ WORD[k.state] }}</span>
       </RouterLink>
     </template>
-    <BLink :to="`/pieces/${props.pieceId}/bench`" class="btn btn-primary w-100 mt-3">Bench mode</BLink>
+    <BLink :to="`/pieces/${props.pieceId}/bench`" class="btn btn-primary w-100 mt-3">{{
+      $t('shell.stageList.benchMode')
+    }}</BLink>
   </nav>
 </template>
 

@@ -26,12 +26,12 @@ async function ask(): Promise<void> {
         :disabled="busy"
         @click="attempt(() => timers.heard(t))"
       >
-        Dismiss
+        {{ $t('shell.timerTray.dismiss') }}
       </BButton>
     </p>
     <p v-if="fault" class="m-0">{{ fault }}</p>
     <BButton v-if="asks" variant="quiet" size="sm" @click="ask">
-      Say it also while this page is in the background
+      {{ $t('shell.timerTray.sayItAlsoWhile') }}
     </BButton>
   </div>
 </template>

@@ -1,8 +1,10 @@
+import { text } from '../i18n'
 /** Seconds as "40 min", "3 h 05" or "1.5 d". */
 export function duration(seconds: number): string {
   const m = Math.round(seconds / 60)
-  if (m < 60) return `${m} min`
-  if (m < 1440) return `${Math.floor(m / 60)} h${m % 60 ? ` ${two(m % 60)}` : ''}`
+  if (m < 60) return text('shell.duration.min', { m })
+  if (m < 1440)
+    return text('shell.duration.hM', { floor: Math.floor(m / 60), m: String(Boolean(m % 60)), m2: two(m % 60) })
   return `${(m / 1440).toFixed(m % 1440 ? 1 : 0)} d`
 }
 

@@ -1,65 +1,74 @@
+import { text } from '../i18n'
 import type { OperationRecord } from '../../contract/operations'
 
-const mm = (v: number): string => `${Number(v.toFixed(2))} mm`
+const mm = (v: number): string => text('shell.operationWords.mm', { v: Number(v.toFixed(2)) })
 
 /** An operation as one would say it at the bench. */
 export function operationWords(op: OperationRecord): string {
   switch (op.kind) {
     case 'base':
-      return `base, ${Number(op.width.toFixed(1))} × ${Number(op.depth.toFixed(1))} × ${mm(op.height)}`
+      return text('shell.operationWords.base', {
+        width: Number(op.width.toFixed(1)),
+        depth: Number(op.depth.toFixed(1)),
+        height: mm(op.height),
+      })
     case 'nameplate':
-      return `nameplate “${op.text.split('\n').join(' / ')}”`
+      return text('shell.operationWords.nameplate', { split: op.text.split('\n').join(' / ') })
     case 'trim':
       return op.box
-        ? 'cropped to a box'
-        : `trimmed by ${op.planes.length === 1 ? 'a plane' : `${op.planes.length} planes`}`
+        ? text('shell.operationWords.croppedToABox')
+        : text('shell.operationWords.trimmedByPlanesPlanes', { planes: op.planes.length })
     case 'surface':
-      return `surface of the scan, voxel ${Number(op.voxel.toPrecision(3))}`
+      return text('shell.operationWords.surfaceOfTheScan', { voxel: Number(op.voxel.toPrecision(3)) })
     case 'rebuild':
-      return `skin rebuilt, voxel ${mm(op.voxel)}`
+      return text('shell.operationWords.skinRebuiltVoxel', { voxel: mm(op.voxel) })
     case 'repair':
-      return 'light repair'
+      return text('shell.operationWords.lightRepair')
     case 'calibrate':
-      return `calibrated to ${mm(op.distance)}`
+      return text('shell.operationWords.calibratedTo', { distance: mm(op.distance) })
     case 'smooth':
-      return `smoothed, ${op.passes} passes`
+      return text('shell.operationWords.smoothedPasses', { passes: op.passes })
     case 'simplify':
-      return `down to ${op.faces.toLocaleString()} faces`
+      return text('shell.operationWords.downToFaces', { faces: op.faces.toLocaleString() })
     case 'pose':
-      return `posed, ${op.joints.length} joints`
+      return text('shell.operationWords.posedJoints', { joints: op.joints.length })
     case 'place':
-      return op.mirror ? 'mirrored and placed' : 'placed'
+      return op.mirror ? text('shell.operationWords.mirroredAndPlaced') : 'placed'
     case 'scale':
-      return `scaled by ${Number(op.factor.toFixed(4))}`
+      return text('shell.operationWords.scaledBy', { factor: Number(op.factor.toFixed(4)) })
     case 'thicken':
-      return `thickened by ${mm(op.by)}`
+      return text('shell.operationWords.thickenedBy', { by: mm(op.by) })
     case 'join':
       return {
-        union: 'joined with another part',
-        subtract: 'another part taken off',
-        blend: `blended into another part, fillet ${mm(op.fillet)}`,
-        relieve: `relieved by ${mm(op.clearance)}`,
+        union: text('shell.operationWords.joinedWithAnotherPart'),
+        subtract: text('shell.operationWords.anotherPartTakenOff'),
+        blend: text('shell.operationWords.blendedIntoAnotherPart', { fillet: mm(op.fillet) }),
+        relieve: text('shell.operationWords.relievedBy', { clearance: mm(op.clearance) }),
       }[op.mode]
     case 'cut':
-      return op.line.length > 0 ? 'cut along a line' : 'cut by a plane'
+      return op.line.length > 0 ? text('shell.operationWords.cutAlongALine') : text('shell.operationWords.cutByAPlane')
     case 'fix':
       return op.fixings.map((f) => `${f.shape} ${f.role}, ${mm(f.width)}`).join('; ')
     case 'channel':
-      return `channel for a light, ${mm(op.diameter)}`
+      return text('shell.operationWords.channelForALight', { diameter: mm(op.diameter) })
     case 'bay':
-      return `battery bay, ${Number(op.width.toFixed(1))} × ${Number(op.depth.toFixed(1))} × ${mm(op.height)}`
+      return text('shell.operationWords.batteryBay', {
+        width: Number(op.width.toFixed(1)),
+        depth: Number(op.depth.toFixed(1)),
+        height: mm(op.height),
+      })
     case 'focal':
-      return 'focal areas marked'
+      return text('shell.operationWords.focalAreasMarked')
     case 'plug':
-      return `a plug for a ${op.diameter} mm hole`
+      return text('shell.operationWords.aPlugForA', { diameter: op.diameter })
     case 'guide':
-      return `a guide for a drill of ${mm(op.bore)}`
+      return text('shell.operationWords.aGuideForA', { bore: mm(op.bore) })
     case 'hollow':
-      return `hollowed, wall ${mm(op.wall)}`
+      return text('shell.operationWords.hollowedWall', { wall: mm(op.wall) })
     case 'drill':
-      return `${op.holes.length} holes drilled`
+      return text('shell.operationWords.holesDrilled', { holes: op.holes.length })
     case 'orient':
-      return 'stood up'
+      return text('shell.operationWords.stoodUp')
     case 'support':
       return 'supported'
   }

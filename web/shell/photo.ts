@@ -1,3 +1,4 @@
+import { text } from '../i18n'
 import { pictureHead } from '../../core/formats/pictureHead'
 
 /** Pixels along the longer side that a photo is kept with: enough to count grains of sand on a seam. */
@@ -15,14 +16,15 @@ const MAX_PIXELS = 120_000_000
  */
 export async function preparePhoto(file: File): Promise<Blob> {
   const head = pictureHead(new Uint8Array(await file.slice(0, 262_144).arrayBuffer()))
-  if (!head)
-    throw new Error(
-      `${file.name} is no picture that can be shown: photos are PNG, JPEG or WebP pictures. Nothing was kept.`,
-    )
+  if (!head) throw new Error(text('shell.photo.isNoPictureThat', { name: file.name }))
   const { width, height } = head
   if (width * height > MAX_PIXELS)
     throw new Error(
-      `${file.name} has ${Math.round((width * height) / 1e6)} million pixels, more than can be opened here (${MAX_PIXELS / 1e6}). Take it with a lower resolution.`,
+      text('shell.photo.hasMillionPixelsMore', {
+        name: file.name,
+        round: Math.round((width * height) / 1e6),
+        MAX_PIXELS: MAX_PIXELS / 1e6,
+      }),
     )
   const longest = Math.max(width, height)
   if (longest <= LONGEST && file.size <= HEAVY) return file
@@ -38,6 +40,6 @@ export async function preparePhoto(file: File): Promise<Blob> {
     small.close()
     return await canvas.convertToBlob({ type: 'image/jpeg', quality: 0.9 })
   } catch {
-    throw new Error(`${file.name} is damaged: it cannot be opened. Take the photo again.`)
+    throw new Error(text('shell.photo.isDamagedItCannot', { name: file.name }))
   }
 }

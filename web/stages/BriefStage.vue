@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { reactive, watch } from 'vue'
+import { text } from '../i18n'
 import { SCHOOLS, type School } from '../../core/defaults/plan'
 import { usePiece } from '../stores/piece'
 import { useStock } from '../stores/stock'
@@ -22,7 +23,9 @@ const save = (fields: Parameters<typeof store.save>[0]): void => {
 }
 const houseRule = (s: School): string => {
   const choices: Record<string, string> = SCHOOLS[s].choices
-  return stock.workshop ? `house rule: ${choices[stock.workshop.schools[s]]}` : 'house rule'
+  return stock.workshop
+    ? text('stages.briefStage.houseRule', { choices: choices[stock.workshop.schools[s]] })
+    : text('stages.briefStage.houseRule2')
 }
 function school(s: School, v: string): void {
   const schools = { ...store.piece!.schools, [s]: v === '' ? undefined : v }
@@ -31,13 +34,14 @@ function school(s: School, v: string): void {
 </script>
 
 <template>
-  <p class="soft">What it is for decides how strict the plan is. Every field saves itself.</p>
+  <p class="soft">{{ $t('stages.briefStage.whatItIsFor') }}</p>
   <Teleport to="#middle" defer>
     <div class="page">
-      <h2 class="mb-3">Brief</h2>
+      <h2 class="mb-3">{{ $t('stages.briefStage.brief') }}</h2>
       <div class="grid">
         <label
-          >Name<input
+          >{{ $t('stages.briefStage.name')
+          }}<input
             v-model="form.name"
             class="form-control"
             maxlength="120"
@@ -45,58 +49,61 @@ function school(s: School, v: string): void {
             @change="save({ name: form.name })"
         /></label>
         <label
-          >For whom<input
+          >{{ $t('stages.briefStage.forWhom')
+          }}<input
             v-model="form.client"
             class="form-control"
             maxlength="120"
-            placeholder="own piece"
+            :placeholder="$t('stages.briefStage.ownPiece')"
             @change="save({ client: form.client })"
         /></label>
         <label
-          >What for
+          >{{ $t('stages.briefStage.whatFor') }}
           <ChoiceSelect :model-value="store.piece!.purpose" @update:model-value="save({ purpose: $event as 'keep' })">
-            <option value="keep">to keep</option>
-            <option value="sell">to sell</option>
-            <option value="commission">commission</option>
+            <option value="keep">{{ $t('stages.briefStage.toKeep') }}</option>
+            <option value="sell">{{ $t('stages.briefStage.toSell') }}</option>
+            <option value="commission">{{ $t('stages.briefStage.commission') }}</option>
           </ChoiceSelect></label
         >
         <label
-          >Deadline<input
+          >{{ $t('stages.briefStage.deadline')
+          }}<input
             v-model="form.deadline"
             type="date"
             class="form-control"
             @change="save({ deadline: form.deadline || null })"
         /></label>
         <label
-          >Finish
+          >{{ $t('stages.briefStage.finish') }}
           <ChoiceSelect :model-value="store.piece!.finish" @update:model-value="save({ finish: $event as 'shelf' })">
-            <option value="shelf">shelf</option>
-            <option value="display">display</option>
-            <option value="exhibition">exhibition</option>
+            <option value="shelf">{{ $t('stages.briefStage.shelf') }}</option>
+            <option value="display">{{ $t('stages.briefStage.display') }}</option>
+            <option value="exhibition">{{ $t('stages.briefStage.exhibition') }}</option>
           </ChoiceSelect></label
         >
         <label
-          >Printer
+          >{{ $t('stages.briefStage.printer') }}
           <ChoiceSelect
             :model-value="store.piece!.printerId ?? ''"
             @update:model-value="save({ printerId: String($event) || null })"
           >
-            <option value="">not chosen</option>
+            <option value="">{{ $t('stages.briefStage.notChosen') }}</option>
             <option v-for="p in stock.printers" :key="p.id" :value="p.id">{{ p.name }}</option>
           </ChoiceSelect></label
         >
         <label
-          >Resin
+          >{{ $t('stages.briefStage.resin') }}
           <ChoiceSelect
             :model-value="store.piece!.resinId ?? ''"
             @update:model-value="save({ resinId: String($event) || null })"
           >
-            <option value="">not chosen</option>
+            <option value="">{{ $t('stages.briefStage.notChosen') }}</option>
             <option v-for="r in stock.resins" :key="r.id" :value="r.id">{{ r.name }}</option>
           </ChoiceSelect></label
         >
         <label class="wide"
-          >What was agreed, what to ask before painting<textarea
+          >{{ $t('stages.briefStage.whatWasAgreedWhat')
+          }}<textarea
             v-model="form.brief"
             class="form-control"
             rows="5"
@@ -109,17 +116,17 @@ function school(s: School, v: string): void {
   </Teleport>
   <NumberField
     :model-value="store.piece!.subjectStature"
-    label="Stature of the subject"
+    :label="$t('stages.briefStage.statureOfTheSubject')"
     unit="mm"
     :step="10"
     :min="1"
     :max="100000"
     :digits="0"
-    source="for ratios"
+    :source="$t('stages.briefStage.forRatios')"
     @update:model-value="save({ subjectStature: $event })"
   />
-  <h2 class="mt-4 mb-2">How you work</h2>
-  <p class="soft small">House rule of the workshop unless this piece differs. Each choice changes the bench plan.</p>
+  <h2 class="mt-4 mb-2">{{ $t('stages.briefStage.howYouWork') }}</h2>
+  <p class="soft small">{{ $t('stages.briefStage.houseRuleOfThe') }}</p>
   <label v-for="(s, key) in SCHOOLS" :key="key" class="choice">
     <span>{{ s.question }}</span>
     <ChoiceSelect

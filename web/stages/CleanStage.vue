@@ -52,8 +52,9 @@ const when = (iso: string): string =>
   <Teleport to="#middle" defer>
     <div class="page">
       <p v-if="!plate" class="soft p-4">
-        Nothing has come off a plate yet. What is printed at
-        <RouterLink :to="`/pieces/${piece.piece!.id}/print`">Print</RouterLink> is cleaned here.
+        {{ $t('stages.cleanStage.nothingHasComeOff') }}
+        <RouterLink :to="`/pieces/${piece.piece!.id}/print`">{{ $t('stages.cleanStage.print') }}</RouterLink>
+        {{ $t('stages.cleanStage.isCleanedHere') }}
       </p>
       <ol v-else-if="list" class="steps">
         <li v-for="s in list.steps" :key="s.key" :class="{ done: s.doneAt, next: s === next }" :data-step="s.key">
@@ -61,29 +62,35 @@ const when = (iso: string): string =>
             type="checkbox"
             class="form-check-input"
             :checked="s.doneAt !== null"
-            :aria-label="`Done: ${s.title}`"
+            :aria-label="$t('stages.cleanStage.done', { title: s.title })"
             @change="tick(s, ($event.target as HTMLInputElement).checked)"
           />
           <div class="what">
             <b>{{ s.title }}</b>
             <span class="soft">{{ s.why }}</span>
             <template v-if="s === next">
-              <span v-if="s.materials.length > 0">At hand: {{ s.materials.join(', ') }}.</span>
+              <span v-if="s.materials.length > 0">{{
+                $t('stages.cleanStage.atHand', { materials: s.materials.join(', ') })
+              }}</span>
               <span v-for="c in s.cautions" :key="c" class="caution">{{ c }}</span>
               <span v-if="s.program && station.device.value" class="d-flex gap-2 align-items-center mt-1">
                 <template v-if="station.running(s.key)">
                   <span class="figure">{{ clock(Math.ceil(station.left.value)) }}</span>
-                  <span class="soft">left in {{ station.device.value.card.name }}</span>
+                  <span class="soft">{{
+                    $t('stages.cleanStage.leftIn', { name: station.device.value.card.name })
+                  }}</span>
                   <BButton variant="quiet" size="sm" @click="attempt(station.hold)">
-                    {{ station.paused.value ? 'Go on' : 'Hold' }}
+                    {{ station.paused.value ? $t('stages.cleanStage.goOn') : $t('stages.cleanStage.hold') }}
                   </BButton>
-                  <BButton variant="quiet" size="sm" @click="attempt(station.stop)">Stop</BButton>
+                  <BButton variant="quiet" size="sm" @click="attempt(station.stop)">{{
+                    $t('stages.cleanStage.stop')
+                  }}</BButton>
                 </template>
-                <span v-else-if="station.finished(s.key)" role="status"
-                  >{{ station.device.value.card.name }} is done.</span
-                >
+                <span v-else-if="station.finished(s.key)" role="status">{{
+                  $t('stages.cleanStage.isDone', { name: station.device.value.card.name })
+                }}</span>
                 <BButton v-else variant="primary" size="sm" @click="start(s)">
-                  {{ duration(s.wait) }} in {{ station.device.value.card.name }}
+                  {{ $t('stages.cleanStage.in', { wait: duration(s.wait), name: station.device.value.card.name }) }}
                 </BButton>
               </span>
             </template>
@@ -99,13 +106,13 @@ const when = (iso: string): string =>
   <section v-if="plate && list" class="sheet p-3 mb-3">
     <template v-if="next">
       <span class="figure">{{ duration(handsOn) }}</span>
-      <span class="soft"> of work left, and {{ duration(waits) }} to wait</span>
+      <span class="soft">{{ ' ' }}{{ $t('stages.cleanStage.ofWorkLeftAnd', { waits: duration(waits) }) }}</span>
     </template>
-    <span v-else>All of it is clean.</span>
-    <p class="soft small mb-0 mt-1">{{ contents }}; supports come off as your house rule says.</p>
+    <span v-else>{{ $t('stages.cleanStage.allOfItIs') }}</span>
+    <p class="soft small mb-0 mt-1">{{ $t('stages.cleanStage.supportsComeOffAs', { contents }) }}</p>
   </section>
   <section v-if="done.length > 1" class="mb-3">
-    <h2 class="mb-1">Off the plates</h2>
+    <h2 class="mb-1">{{ $t('stages.cleanStage.offThePlates') }}</h2>
     <BButton
       v-for="p in done"
       :key="p.id"
@@ -114,7 +121,7 @@ const when = (iso: string): string =>
       class="me-1 mb-1"
       @click="chosen = p.id"
     >
-      Run {{ runs.runOf(p).number }}, plate {{ p.number }}
+      {{ $t('stages.cleanStage.runPlate', { number: runs.runOf(p).number, number2: p.number }) }}
     </BButton>
   </section>
   <BathPanel :carryOver="list" />

@@ -2,6 +2,7 @@
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, ref } from 'vue'
 import { Copy, Trash2 } from 'lucide-vue-next'
+import { text } from '../i18n'
 import { useCombineFixes } from '../composables/useCombineFixes'
 import { useSurfaceMap } from '../composables/useSurfaceMap'
 import FindingList from '../shell/FindingList.vue'
@@ -64,7 +65,7 @@ async function copy(): Promise<void> {
   const p = store.part
   if (!p) return
   const made = await store.arrange({
-    create: [{ name: `${p.name}, copy`, from: p.id, operations: store.operations() }],
+    create: [{ name: text('stages.combineStage.copy', { name: p.name }), from: p.id, operations: store.operations() }],
   })
   if (made) select(made[0]!)
 }
@@ -77,9 +78,9 @@ const remove = (id: string): Promise<string[] | null> => store.arrange({ remove:
     <table v-if="assembly.pairs.length > 0" class="table table-sm mb-3">
       <thead>
         <tr>
-          <th>Where they meet</th>
-          <th class="num">gap, mm</th>
-          <th class="num">shared, mm³</th>
+          <th>{{ $t('stages.combineStage.whereTheyMeet') }}</th>
+          <th class="num">{{ $t('stages.combineStage.gapMm') }}</th>
+          <th class="num">{{ $t('stages.combineStage.sharedMm') }}</th>
           <th></th>
         </tr>
       </thead>
@@ -88,7 +89,13 @@ const remove = (id: string): Promise<string[] | null> => store.arrange({ remove:
           <td>{{ p.a.part.name }} – {{ p.b.part.name }}</td>
           <td class="num text-nowrap">
             {{
-              p.fit ? (p.fit.touching ? `${signed(p.fit.p5)} to ${signed(p.fit.p95)}` : 'apart') : p.problem ? '–' : '…'
+              p.fit
+                ? p.fit.touching
+                  ? $t('stages.combineStage.to', { p5: signed(p.fit.p5), p95: signed(p.fit.p95) })
+                  : $t('stages.combineStage.apart')
+                : p.problem
+                  ? '–'
+                  : '…'
             }}
           </td>
           <td class="num">{{ p.fit ? p.fit.overlap.toFixed(1) : '' }}</td>
@@ -100,7 +107,7 @@ const remove = (id: string): Promise<string[] | null> => store.arrange({ remove:
               :disabled="!p.fit?.touching"
               @click="showMap(p.key)"
             >
-              {{ mapped === p.key ? 'hide' : 'map' }}
+              {{ mapped === p.key ? $t('stages.combineStage.hide') : $t('stages.combineStage.map') }}
             </BButton>
           </td>
         </tr>
@@ -112,10 +119,10 @@ const remove = (id: string): Promise<string[] | null> => store.arrange({ remove:
     <p v-if="problem" role="alert" class="text-danger">{{ problem }}</p>
     <div class="d-flex gap-1 mb-2">
       <BButton variant="quiet" size="sm" @click="copy">
-        <Copy :size="14" aria-hidden="true" /> Duplicate {{ store.part.name }}
+        <Copy :size="14" aria-hidden="true" /> {{ $t('stages.combineStage.duplicate', { name: store.part.name }) }}
       </BButton>
       <BButton v-if="assembly.several" variant="quiet" size="sm" @click="remove(store.part.id)">
-        <Trash2 :size="14" aria-hidden="true" /> Take it away
+        <Trash2 :size="14" aria-hidden="true" /> {{ $t('stages.combineStage.takeItAway') }}
       </BButton>
     </div>
     <PlacePanel />
@@ -129,8 +136,8 @@ const remove = (id: string): Promise<string[] | null> => store.arrange({ remove:
     <FacingPanel />
     <StepList :kinds="['base', 'nameplate', 'place', 'join', 'cut', 'fix', 'channel', 'bay']" />
   </template>
-  <p v-else class="soft">Drop a sculpt at Intake first; then parts are put together here.</p>
+  <p v-else class="soft">{{ $t('stages.combineStage.dropASculptAt') }}</p>
   <Teleport v-if="scale" to="#middle">
-    <MapLegend title="Overlap and gap" :scale="scale" unit="mm" />
+    <MapLegend :title="$t('stages.combineStage.overlapAndGap')" :scale="scale" unit="mm" />
   </Teleport>
 </template>

@@ -61,28 +61,43 @@ const grams = (mm3: number): string => `${((mm3 / 1000) * (resin.value?.density 
   <ChoicesPanel v-bind="form" />
   <WallPanel
     v-bind="form"
-    :source="op ? 'yours' : `usual for ${height.toFixed(0)} mm`"
+    :source="op ? $t('stages.coreStage.yours') : $t('stages.coreStage.usualForMm', { height: height.toFixed(0) })"
     @change="Object.assign(form, $event)"
   />
   <details v-if="report" class="mb-3">
     <summary>
-      Wall as measured<span class="soft">: {{ report.wall.minimum.toFixed(2) }} mm at its thinnest</span>
+      {{ $t('stages.coreStage.wallAsMeasured')
+      }}<span class="soft">{{
+        $t('stages.coreStage.mmAtItsThinnest', { minimum: report.wall.minimum.toFixed(2) })
+      }}</span>
     </summary>
     <dl class="facts mt-1">
-      <dt>1 in 100 under</dt>
-      <dd>{{ report.wall.percentile1.toFixed(2) }} mm</dd>
-      <dt>mean</dt>
-      <dd>{{ report.wall.mean.toFixed(2) }} mm</dd>
-      <dt>mass</dt>
+      <dt>{{ $t('stages.coreStage.n1In100Under') }}</dt>
+      <dd>{{ $t('stages.coreStage.mm', { percentile1: report.wall.percentile1.toFixed(2) }) }}</dd>
+      <dt>{{ $t('stages.coreStage.mean') }}</dt>
+      <dd>{{ $t('stages.coreStage.mm2', { mean: report.wall.mean.toFixed(2) }) }}</dd>
+      <dt>{{ $t('stages.coreStage.mass') }}</dt>
       <dd>{{ grams(report.volumeBefore) }} → {{ grams(report.volumeAfter) }}</dd>
-      <dt>centre of mass</dt>
-      <dd>{{ report.centreBefore[2].toFixed(1) }} → {{ report.centreAfter[2].toFixed(1) }} mm up</dd>
-      <dt>kept solid inside</dt>
-      <dd>{{ (report.kept / 1000).toFixed(1) }} ml</dd>
+      <dt>{{ $t('stages.coreStage.centreOfMass') }}</dt>
+      <dd>
+        {{
+          $t('stages.coreStage.mmUp', {
+            centreBefore: report.centreBefore[2].toFixed(1),
+            centreAfter: report.centreAfter[2].toFixed(1),
+          })
+        }}
+      </dd>
+      <dt>{{ $t('stages.coreStage.keptSolidInside') }}</dt>
+      <dd>{{ $t('stages.coreStage.ml', { kept: (report.kept / 1000).toFixed(1) }) }}</dd>
       <template v-if="cast !== null">
-        <dt>to be cast full</dt>
+        <dt>{{ $t('stages.coreStage.toBeCastFull') }}</dt>
         <dd>
-          {{ (report.cavityVolume / 1000).toFixed(1) }} ml, {{ ((report.cavityVolume / 1000) * cast).toFixed(0) }} g
+          {{
+            $t('stages.coreStage.mlG', {
+              cavityVolume: (report.cavityVolume / 1000).toFixed(1),
+              cavityVolume2: ((report.cavityVolume / 1000) * cast).toFixed(0),
+            })
+          }}
         </dd>
       </template>
     </dl>

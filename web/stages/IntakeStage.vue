@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, ref } from 'vue'
+import { text } from '../i18n'
 import { SCULPT_ENDINGS } from '../../core/formats/endings'
 import { tell } from '../api'
 import { useScaling } from '../composables/useScaling'
@@ -39,7 +40,7 @@ async function choose(e: Event): Promise<void> {
 const fixes: StageHandlers<'intake'> = {
   repair: {
     run: () => store.apply({ kind: 'repair' }),
-    unless: () => (store.step('repair') ? 'It was repaired already; what is left takes other settings, below.' : null),
+    unless: () => (store.step('repair') ? text('stages.intakeStage.itWasRepairedAlready') : null),
   },
   scale: ({ factor }) => scaling.by(factor),
   newestEdition() {
@@ -76,17 +77,24 @@ const notices = computed(() =>
     <section v-if="h && h.points === 0" class="sheet p-3 mb-3">
       <h3 class="mb-1">{{ store.part.fileName || store.part.name }}</h3>
       <dl class="facts">
-        <dt>size</dt>
-        <dd>{{ h.size.map((s) => s.toFixed(1)).join(' × ') }} mm</dd>
-        <dt>volume</dt>
-        <dd>{{ (Math.abs(h.volume) / 1000).toFixed(1) }} ml{{ h.volume < 0 ? ', inside out' : '' }}</dd>
-        <dt>skin</dt>
-        <dd>{{ (h.area / 100).toFixed(0) }} cm²</dd>
-        <dt>faces</dt>
+        <dt>{{ $t('stages.intakeStage.size') }}</dt>
+        <dd>{{ $t('stages.intakeStage.mm', { size: h.size.map((s) => s.toFixed(1)).join(' × ') }) }}</dd>
+        <dt>{{ $t('stages.intakeStage.volume') }}</dt>
+        <dd>
+          {{
+            $t('stages.intakeStage.mlVolume', {
+              abs: (Math.abs(h.volume) / 1000).toFixed(1),
+              volume: String(Boolean(h.volume < 0)),
+            })
+          }}
+        </dd>
+        <dt>{{ $t('stages.intakeStage.skin') }}</dt>
+        <dd>{{ $t('stages.intakeStage.cm', { area: (h.area / 100).toFixed(0) }) }}</dd>
+        <dt>{{ $t('stages.intakeStage.faces') }}</dt>
         <dd>{{ h.faces.toLocaleString() }}</dd>
-        <dt>shells</dt>
+        <dt>{{ $t('stages.intakeStage.shells') }}</dt>
         <dd>{{ h.shells }}</dd>
-        <dt>open edges</dt>
+        <dt>{{ $t('stages.intakeStage.openEdges') }}</dt>
         <dd>{{ h.openEdges.count.toLocaleString() }}</dd>
       </dl>
     </section>
@@ -98,10 +106,9 @@ const notices = computed(() =>
     <ScannerPanel v-if="h && h.points === 0" />
   </template>
   <section v-else class="mb-3">
-    <h2>Drop a sculpt</h2>
+    <h2>{{ $t('stages.intakeStage.dropASculpt') }}</h2>
     <p class="soft">
-      STL, OBJ, PLY, 3MF, GLB or OFF, or a ZIP of them, several at once, anywhere on this page. Each is checked and
-      measured before anything else happens to it.
+      {{ $t('stages.intakeStage.stlObjPly3mf') }}
     </p>
   </section>
   <ul class="list-unstyled">
@@ -111,15 +118,19 @@ const notices = computed(() =>
       class="intake"
       :class="i.status"
     >
-      <span v-if="i.status === 'waiting'">{{ i.fileName }} is being read …</span>
+      <span v-if="i.status === 'waiting'">{{ $t('stages.intakeStage.isBeingRead', { fileName: i.fileName }) }}</span>
       <template v-else
         ><span role="alert">{{ i.problem?.message }}</span>
-        <BButton variant="quiet" size="sm" @click="tell('DELETE', `/intakes/${i.id}`)">Dismiss</BButton></template
+        <BButton variant="quiet" size="sm" @click="tell('DELETE', `/intakes/${i.id}`)">{{
+          $t('stages.intakeStage.dismiss')
+        }}</BButton></template
       >
     </li>
     <li v-for="n in notices" :key="n.sentence" class="intake refused">
       <span role="alert">{{ n.sentence }}</span>
-      <BButton variant="quiet" size="sm" @click="tell('DELETE', `/intakes/${n.id}`)">Dismiss</BButton>
+      <BButton variant="quiet" size="sm" @click="tell('DELETE', `/intakes/${n.id}`)">{{
+        $t('stages.intakeStage.dismiss')
+      }}</BButton>
     </li>
   </ul>
   <p v-for="r in refused" :key="r" role="alert" class="intake refused">{{ r }}</p>
@@ -129,14 +140,14 @@ const notices = computed(() =>
     multiple
     :accept="SCULPT_ENDINGS.map((e) => `.${e}`).join(',')"
     class="visually-hidden"
-    aria-label="Sculpt files"
+    :aria-label="$t('stages.intakeStage.sculptFiles')"
     @change="choose"
   />
   <BButton variant="quiet" size="sm" @click="picker?.click()">
-    {{ store.part ? 'Add another file' : 'Choose files' }}
+    {{ store.part ? $t('stages.intakeStage.addAnotherFile') : $t('stages.intakeStage.chooseFiles') }}
   </BButton>
   <details class="mt-2" @toggle="shelf = ($event.target as HTMLDetailsElement).open">
-    <summary>Take one from the library</summary>
+    <summary>{{ $t('stages.intakeStage.takeFromTheLibrary') }}</summary>
     <SculptPicker v-if="shelf" @choose="take" />
   </details>
 </template>

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { ref } from 'vue'
+import { text } from '../i18n'
 import { suctionTrace } from '../composables/traces'
 import { GRID, usePlot } from '../composables/usePlot'
 
@@ -36,7 +37,7 @@ usePlot(
           line: { color: '#0e5a61', width: 1.5 },
           fill: 'tozeroy',
           fillcolor: '#0e5a6122',
-          hovertemplate: '%{x:.2f} mm: %{y:.2f} cm²<extra></extra>',
+          hovertemplate: text('stages.layerChart.mmCmExtraExtra'),
         },
         {
           x,
@@ -51,15 +52,15 @@ usePlot(
       ],
       layout: {
         margin: { l: 48, r: 48, t: 8, b: 36 },
-        xaxis: { title: { text: 'height above the plate, mm' }, gridcolor: GRID, zeroline: false },
+        xaxis: { title: { text: text('stages.layerChart.heightAboveThePlate') }, gridcolor: GRID, zeroline: false },
         yaxis: {
-          title: { text: 'area, cm²' },
+          title: { text: text('stages.layerChart.areaCm') },
           gridcolor: GRID,
           rangemode: 'tozero',
           ...(area ? { range: [0, area / 100] } : {}),
         },
         yaxis2: {
-          title: { text: 'peel, suction, N' },
+          title: { text: text('stages.layerChart.peelSuctionN') },
           overlaying: 'y',
           side: 'right',
           showgrid: false,
@@ -89,7 +90,7 @@ usePlot(
 </script>
 
 <template>
-  <div ref="box" class="chart" role="img" aria-label="Area and peel force over the height of the print" />
+  <div ref="box" class="chart" role="img" :aria-label="$t('stages.layerChart.areaAndPeelForce')" />
 </template>
 
 <style scoped>

@@ -2,6 +2,7 @@
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { storeToRefs } from 'pinia'
 import { computed, ref } from 'vue'
+import { text as message } from '../i18n'
 import type { PlanStepRecord } from '../../contract/plan'
 import { clock, duration } from '../shell/duration'
 import FindingList from '../shell/FindingList.vue'
@@ -24,7 +25,7 @@ const days = computed(() => {
     const at = s.doneAt ? new Date(s.doneAt) : s.start ? new Date(s.start) : null
     const day = at
       ? at.toLocaleDateString(undefined, { weekday: 'long', day: 'numeric', month: 'long' })
-      : 'no bench hours'
+      : message('stages.planStage.noBenchHours')
     if (out.at(-1)?.day === day) out.at(-1)!.steps.push(s)
     else out.push({ day, steps: [s] })
   }
@@ -50,9 +51,9 @@ const titleOf = (key: string | null): string => plan.value?.steps.find((s) => s.
 <template>
   <Teleport to="#middle" defer>
     <div class="page">
-      <p v-if="!plan && !fault" class="soft p-4">Working out the plan …</p>
+      <p v-if="!plan && !fault" class="soft p-4">{{ $t('stages.planStage.workingOutThePlan') }}</p>
       <p v-if="plan?.steps.length === 0" class="soft p-4">
-        Drop a sculpt first: the plan is made from what the piece is.
+        {{ $t('stages.planStage.dropASculptFirst') }}
       </p>
       <section v-for="d in days" :key="d.day + d.steps[0]!.key">
         <h3 class="day">{{ d.day }}</h3>
@@ -62,18 +63,20 @@ const titleOf = (key: string | null): string => plan.value?.steps.find((s) => s.
               type="checkbox"
               class="form-check-input"
               :checked="s.doneAt !== null"
-              :aria-label="`Done: ${s.title}`"
+              :aria-label="$t('stages.planStage.done', { title: s.title })"
               @change="tick(s, ($event.target as HTMLInputElement).checked)"
             />
             <button class="what" @click="open = s.key">
               <span class="phase soft">{{ s.phase }}</span>{{ s.title }}
             </button>
-            <span class="num soft">{{ s.doneAt ? (s.dropped ? 'done, no longer asked' : 'done') : when(s) }}</span>
+            <span class="num soft">{{
+              s.doneAt ? (s.dropped ? $t('stages.planStage.doneNoLongerAsked') : $t('stages.planStage.done2')) : when(s)
+            }}</span>
             <span class="num">{{ duration(s.handsOn) }}</span>
             <span class="num wait" :class="{ running: (left(s) ?? 0) > 0 }">{{
               left(s) !== null
                 ? left(s) === 0
-                  ? 'ready'
+                  ? $t('stages.planStage.ready')
                   : clock(left(s)!)
                 : s.waiting > 0
                   ? `+ ${duration(s.waiting)}`
@@ -87,43 +90,49 @@ const titleOf = (key: string | null): string => plan.value?.steps.find((s) => s.
   <FindingList v-if="plan" :judged="findings.byStage.plan" :fixes="{}" />
   <p v-if="fault" role="alert" class="text-danger">{{ fault }}</p>
   <section v-if="plan && plan.steps.length > 0" class="sheet p-3 mb-3">
-    <span class="figure">{{ duration(total) }}</span> <span class="soft">of work left</span>
+    <span class="figure">{{ duration(total) }}</span> <span class="soft">{{ $t('stages.planStage.ofWorkLeft') }}</span>
     <dl class="facts mt-2">
-      <dt>done by</dt>
+      <dt>{{ $t('stages.planStage.doneBy') }}</dt>
       <dd>
         {{ new Date(plan.finish).toLocaleDateString(undefined, { weekday: 'short', day: 'numeric', month: 'short' }) }}
       </dd>
-      <dt>steps</dt>
-      <dd>{{ plan.steps.filter((s) => s.doneAt).length }} of {{ plan.steps.length }}</dd>
+      <dt>{{ $t('stages.planStage.steps') }}</dt>
+      <dd>
+        {{ $t('stages.planStage.of', { filter: plan.steps.filter((s) => s.doneAt).length, steps: plan.steps.length }) }}
+      </dd>
     </dl>
     <p v-if="plan.pending.length > 0" class="soft small mb-0" role="status">
-      Still measuring {{ plan.pending.length }} {{ plan.pending.length === 1 ? 'thing' : 'things' }}; the plan follows.
+      {{ $t('stages.planStage.stillMeasuringPendingThe', { pending: plan.pending.length }) }}
     </p>
   </section>
   <StepCard v-if="selected" :step="selected" />
   <DryFitSheet v-if="selected?.key === 'dryfit'" />
   <ComparePanel v-if="plan && plan.steps.length > 0" />
   <section>
-    <h2>Log</h2>
+    <h2>{{ $t('stages.planStage.log') }}</h2>
     <form class="my-2" @submit.prevent="note">
       <textarea
         v-model="text"
         class="form-control form-control-sm"
         rows="2"
-        :placeholder="selected ? `About: ${selected.title}` : 'What happened'"
-        aria-label="Log entry"
+        :placeholder="
+          selected ? $t('stages.planStage.about', { title: selected.title }) : $t('stages.planStage.whatHappened')
+        "
+        :aria-label="$t('stages.planStage.logEntry')"
       />
       <div class="d-flex gap-2 mt-1 align-items-center">
-        <BButton type="submit" variant="primary" size="sm" :disabled="text.trim() === '' && !photo">Write down</BButton>
+        <BButton type="submit" variant="primary" size="sm" :disabled="text.trim() === '' && !photo">{{
+          $t('stages.planStage.writeDown')
+        }}</BButton>
         <BButton variant="quiet" size="sm" @click="picker?.click()">
-          {{ photo ? photo.name : 'Add a photo' }}
+          {{ photo ? photo.name : $t('stages.planStage.addAPhoto') }}
         </BButton>
         <input
           ref="picker"
           type="file"
           accept="image/png,image/jpeg,image/webp"
           class="visually-hidden"
-          aria-label="Photo"
+          :aria-label="$t('stages.planStage.photo')"
           @change="photo = ($event.target as HTMLInputElement).files?.[0] ?? null"
         />
       </div>
@@ -134,7 +143,12 @@ const titleOf = (key: string | null): string => plan.value?.steps.find((s) => s.
         }}{{ titleOf(e.stepKey) ? ` · ${titleOf(e.stepKey)}` : '' }}</span
       >
       <p class="m-0">{{ e.text }}</p>
-      <img v-if="e.photo" :src="`/api/blobs/${e.photo}?type=image/png`" alt="Photo of the step" class="photo" />
+      <img
+        v-if="e.photo"
+        :src="`/api/blobs/${e.photo}?type=image/png`"
+        :alt="$t('stages.planStage.photoOfTheStep')"
+        class="photo"
+      />
     </article>
   </section>
 </template>

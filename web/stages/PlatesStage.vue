@@ -119,8 +119,8 @@ function goTo(place: [number, number, number]): void {
   <Teleport to="#middle" defer>
     <div v-if="looking === 'plates' && plating.plate && platePrinter" class="page above">
       <div class="views">
-        <BButton variant="quiet" size="sm" @click="looking = 'layers'">Layers</BButton>
-        <BButton variant="primary" size="sm" aria-pressed="true">From above</BButton>
+        <BButton variant="quiet" size="sm" @click="looking = 'layers'">{{ $t('stages.platesStage.layers') }}</BButton>
+        <BButton variant="primary" size="sm" aria-pressed="true">{{ $t('stages.platesStage.fromAbove') }}</BButton>
       </div>
       <PlateDrawing
         :plate="plating.plate"
@@ -141,42 +141,53 @@ function goTo(place: [number, number, number]): void {
           :aria-pressed="looking === v"
           @click="looking = v"
         >
-          {{ v === 'layers' ? 'Layers' : 'On the sculpt' }}
+          {{ v === 'layers' ? $t('stages.platesStage.layers') : $t('stages.platesStage.onTheSculpt') }}
         </BButton>
-        <BButton v-if="plating.plate" variant="quiet" size="sm" @click="looking = 'plates'">From above</BButton>
-        <span class="soft small"
-          >of
-          {{
-            plating.target
-              ? `${plating.target.printer.name}, plate ${plating.target.plate.number + 1}`
-              : `${store.part?.name ?? 'the part'} alone`
-          }}</span
-        >
-        <BButton v-if="plating.target" variant="quiet" size="sm" @click="partAlone">The part alone</BButton>
+        <BButton v-if="plating.plate" variant="quiet" size="sm" @click="looking = 'plates'">{{
+          $t('stages.platesStage.fromAbove')
+        }}</BButton>
+        <span class="soft small">{{
+          $t('stages.platesStage.ofTargetPlateAlone', {
+            target: String(Boolean(plating.target)),
+            name: plating.target?.printer.name,
+            number: (plating.target?.plate.number ?? 0) + 1,
+            name2: store.part?.name ?? 'the part',
+          })
+        }}</span>
+        <BButton v-if="plating.target" variant="quiet" size="sm" @click="partAlone">{{
+          $t('stages.platesStage.thePartAlone')
+        }}</BButton>
       </div>
       <template v-if="report && zip">
         <LayerPicture
           v-if="looking !== 'sculpt'"
           :src="`/api/layers/${zip}/${layer}`"
-          :alt="`Layer ${layer + 1}`"
+          :alt="$t('stages.platesStage.layer', { layer: layer + 1 })"
           :pixels="report.pixels"
           :pitch="printing ? [printing.pitchX, printing.pitchY] : [0.05, 0.05]"
         />
         <div class="scrub">
           <label class="d-flex gap-3 align-items-center"
-            ><span class="num at">layer {{ layer + 1 }}</span
+            ><span class="num at">{{ $t('stages.platesStage.layer2', { layer: layer + 1 }) }}</span
             ><input
               v-model.number="layer"
               type="range"
               class="form-range"
               min="0"
               :max="report.layers - 1"
-              aria-label="Layer"
-            /><span class="num at">{{ ((layer + 1) * report.layerHeight).toFixed(2) }} mm</span></label
+              :aria-label="$t('stages.platesStage.layer3')"
+            /><span class="num at">{{
+              $t('stages.platesStage.mm', { layer: ((layer + 1) * report.layerHeight).toFixed(2) })
+            }}</span></label
           >
           <p class="soft small m-0">
-            {{ (report.areas[layer]! / 100).toFixed(2) }} cm² of light, {{ report.peel[layer]!.toFixed(2) }} N of peel,
-            {{ report.perimeters[layer]!.toFixed(0) }} mm of outline
+            {{
+              $t('stages.platesStage.cmOfLightN', {
+                areas: (report.areas[layer]! / 100).toFixed(2),
+                peel: report.peel[layer]!.toFixed(2),
+                perimeters: report.perimeters[layer]!.toFixed(0),
+              })
+            }}
           </p>
         </div>
         <LayerChart
@@ -189,15 +200,17 @@ function goTo(place: [number, number, number]): void {
         />
       </template>
       <div v-else class="wait">
-        <p v-if="!store.part" class="soft">Drop a sculpt at Intake first.</p>
+        <p v-if="!store.part" class="soft">{{ $t('stages.platesStage.dropASculptAt') }}</p>
         <p v-else-if="!store.step('orient')" class="soft">
-          It has not been stood up yet.
-          <RouterLink :to="`/pieces/${store.piece!.id}/stand`">Choose a way up and supports</RouterLink>, then slice.
+          {{ $t('stages.platesStage.itHasNotBeen') }}
+          <RouterLink :to="`/pieces/${store.piece!.id}/stand`">{{
+            $t('stages.platesStage.chooseAWayUp')
+          }}</RouterLink>{{ $t('stages.platesStage.thenSlice') }}
         </p>
         <p v-else-if="sliced && sliced.status !== 'failed'" class="soft">
-          Slicing, {{ Math.round(sliced.progress * 100) }} % …
+          {{ $t('stages.platesStage.slicing', { round: Math.round(sliced.progress * 100) }) }}
         </p>
-        <p v-else class="soft">Slice it to see every layer as the printer will show it.</p>
+        <p v-else class="soft">{{ $t('stages.platesStage.sliceItToSee') }}</p>
       </div>
     </div>
   </Teleport>
@@ -207,37 +220,46 @@ function goTo(place: [number, number, number]): void {
   <FilamentPanel />
   <section v-if="report" class="sheet p-3 mb-3">
     <span class="figure">{{ duration(report.seconds) }}</span>
-    <span class="soft">
-      for {{ plating.target ? `plate ${plating.target.plate.number + 1}` : (store.part?.name ?? 'it') }} on
-      {{ (plating.target?.printer ?? printer)?.name }}</span
+    <span class="soft"
+      >{{ ' '
+      }}{{
+        $t('stages.platesStage.forTargetPlateOn', {
+          target: String(Boolean(plating.target)),
+          number: (plating.target?.plate.number ?? 0) + 1,
+          name: store.part?.name ?? 'it',
+          name2: (plating.target?.printer ?? printer)?.name,
+        })
+      }}</span
     >
     <dl class="facts mt-2">
-      <dt>layers</dt>
-      <dd>{{ report.layers.toLocaleString() }} of {{ report.layerHeight }} mm</dd>
-      <dt>resin</dt>
-      <dd>{{ report.resinMl.toFixed(1) }} ml</dd>
-      <dt>cost of resin</dt>
+      <dt>{{ $t('stages.platesStage.layers2') }}</dt>
+      <dd>
+        {{ $t('stages.platesStage.ofMm', { layers: report.layers.toLocaleString(), layerHeight: report.layerHeight }) }}
+      </dd>
+      <dt>{{ $t('stages.platesStage.resin') }}</dt>
+      <dd>{{ $t('stages.platesStage.ml', { resinMl: report.resinMl.toFixed(1) }) }}</dd>
+      <dt>{{ $t('stages.platesStage.costOfResin') }}</dt>
       <dd>{{ stock.money(report.resinCost) }}</dd>
-      <dt>hardest peel</dt>
+      <dt>{{ $t('stages.platesStage.hardestPeel') }}</dt>
       <dd>{{ Math.max(...report.peel).toFixed(1) }} N</dd>
       <template v-if="report.brokenRows > 0"
-        ><dt>rows left blank</dt>
+        ><dt>{{ $t('stages.platesStage.rowsLeftBlank') }}</dt>
         <dd>{{ report.brokenRows }}</dd></template
       >
       <template v-if="report.mended"
-        ><dt>holes mended before slicing</dt>
+        ><dt>{{ $t('stages.platesStage.holesMendedBeforeSlicing') }}</dt>
         <dd>{{ report.mended.holesFilled }}</dd></template
       >
     </dl>
   </section>
   <section class="mb-3">
     <p v-if="!chosen" class="soft small">
-      <template v-if="printer && resin"
-        >Printer and resin are not chosen in the brief. Until then {{ printer.name }} and {{ resin.name }} are
-        used.</template
-      >
+      <template v-if="printer && resin">{{
+        $t('stages.platesStage.printerAndResinAre', { name: printer.name, name2: resin.name })
+      }}</template>
       <template v-else
-        >Slicing needs a printer and a resin. <RouterLink to="/stock">Set them up in Stock.</RouterLink></template
+        >{{ $t('stages.platesStage.slicingNeedsAPrinter') }}
+        <RouterLink to="/stock">{{ $t('stages.platesStage.setThemUpIn') }}</RouterLink></template
       >
     </p>
     <div class="d-flex gap-2 flex-wrap">
@@ -247,14 +269,14 @@ function goTo(place: [number, number, number]): void {
         :disabled="!mesh || !printer || !resin || (sliced !== null && sliced.status !== 'failed')"
         @click="slice"
       >
-        Slice for {{ printer?.name ?? 'a printer' }}
+        {{ $t('stages.platesStage.sliceFor', { name: printer?.name ?? 'a printer' }) }}
       </BButton>
       <BLink
         v-if="zip"
         class="btn btn-primary"
         :href="`/api/blobs/${zip}?download=${fileName}-layers.zip`"
-        :download="`${fileName}-layers.zip`"
-        >Download layers (zip)</BLink
+        :download="$t('stages.platesStage.layersZip', { fileName })"
+        >{{ $t('stages.platesStage.downloadLayersZip') }}</BLink
       >
     </div>
   </section>

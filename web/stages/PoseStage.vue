@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, ref } from 'vue'
+import { text } from '../i18n'
 import { missing } from '../../core/findings/facts'
 import { judge } from '../../core/findings/judge'
 import { mirroredPose } from '../../core/pose/mirror'
@@ -44,7 +45,7 @@ const preview = usePosePreview(
   () => store.part,
 )
 const judged = computed(() =>
-  changed.value ? judge('pose', { pose: missing('the pose kept: what you see is a preview') }) : found.byStage.pose,
+  changed.value ? judge('pose', { pose: missing(text('stages.poseStage.thePoseKeptWhat')) }) : found.byStage.pose,
 )
 const shownMesh = computed(() => (trying.value ? source.value : store.meshAfter('pose')))
 viewport.describe(() => ({ mesh: shownMesh.value }))
@@ -89,61 +90,78 @@ const tips = computed(() => (changed.value ? preview.tip.value : (assembly.balan
   <template v-if="store.part">
     <FindingList :judged="judged" :fixes="{}" @show="viewport.show" />
     <p v-if="tips !== null" class="mb-2">
-      <span class="figure-sm">{{ tips < 0 ? 'falls' : `${tips.toFixed(0)}°` }}</span>
+      <span class="figure-sm">{{ tips < 0 ? $t('stages.poseStage.falls') : `${tips.toFixed(0)}°` }}</span>
       <span class="soft ms-1">
-        {{ tips < 0 ? 'over as it stands now' : 'until it tips' }}{{ changed ? ', while you pose it' : '' }}</span
+        {{ tips < 0 ? $t('stages.poseStage.overAsItStands') : $t('stages.poseStage.untilItTips')
+        }}{{ changed ? $t('stages.poseStage.whileYouPoseIt') : '' }}</span
       >
     </p>
     <section v-if="report && !changed" class="sheet p-3 mb-3">
-      <h3>As posed</h3>
+      <h3>{{ $t('stages.poseStage.asPosed') }}</h3>
       <dl class="facts mt-1">
-        <dt>faces turned over</dt>
+        <dt>{{ $t('stages.poseStage.facesTurnedOver') }}</dt>
         <dd>{{ report.flipped }}</dd>
-        <dt>volume changed by</dt>
+        <dt>{{ $t('stages.poseStage.volumeChangedBy') }}</dt>
         <dd>{{ (100 * report.volumeChange).toFixed(2) }} %</dd>
         <template v-for="j in report.joints" :key="j.name">
           <dt>{{ j.name }}, {{ j.turned.toFixed(0) }}°</dt>
-          <dd>stretched × {{ j.stretch.toFixed(2) }}</dd>
+          <dd>{{ $t('stages.poseStage.stretched', { stretch: j.stretch.toFixed(2) }) }}</dd>
         </template>
       </dl>
       <BButton variant="quiet" size="sm" class="mt-1" :aria-pressed="stretched" @click="stretched = !stretched">
-        {{ stretched ? 'Hide the stretch' : 'Map the stretch' }}
+        {{ stretched ? $t('stages.poseStage.hideTheStretch') : $t('stages.poseStage.mapTheStretch') }}
       </BButton>
       <p v-if="problem" role="alert" class="text-danger small mb-0">{{ problem }}</p>
     </section>
     <section class="mb-3">
-      <h2 class="mb-2">Joints</h2>
+      <h2 class="mb-2">{{ $t('stages.poseStage.joints') }}</h2>
       <div v-if="setting === 'nothing'" class="d-flex gap-1 flex-wrap mb-2">
-        <BButton variant="quiet" size="sm" @click="begin('figure')">Landmarks of a figure</BButton>
+        <BButton variant="quiet" size="sm" @click="begin('figure')">{{
+          $t('stages.poseStage.landmarksOfAFigure')
+        }}</BButton>
         <BButton variant="quiet" size="sm" @click="begin('free')">
-          {{ joints.length > 0 ? 'Add joints' : 'A free chain' }}
+          {{ joints.length > 0 ? $t('stages.poseStage.addJoints') : $t('stages.poseStage.aFreeChain') }}
         </BButton>
       </div>
       <div v-else class="d-flex gap-1 mb-2">
-        <BButton v-if="setting === 'figure'" variant="quiet" size="sm" @click="askNext">Not on this one</BButton>
-        <BButton variant="primary" size="sm" @click="stop">Done setting</BButton>
+        <BButton v-if="setting === 'figure'" variant="quiet" size="sm" @click="askNext">{{
+          $t('stages.poseStage.notOnThis')
+        }}</BButton>
+        <BButton variant="primary" size="sm" @click="stop">{{ $t('stages.poseStage.doneSetting') }}</BButton>
       </div>
       <div v-if="joints.length > 0" class="joints scroll">
         <div v-for="(j, i) in joints" :key="i" class="joint" :class="{ here: i === chosen }">
           <button class="name" :aria-pressed="i === chosen" @click="chosen = i">
-            {{ j.name }}<span v-if="j.parent >= 0" class="soft"> on {{ joints[j.parent]?.name }}</span
-            ><span v-if="posing.isHeld(i)" class="held">held</span>
+            {{ j.name
+            }}<span v-if="j.parent >= 0" class="soft"
+              >{{ ' ' }}{{ $t('stages.poseStage.on', { name: joints[j.parent]?.name }) }}</span
+            ><span v-if="posing.isHeld(i)" class="held">{{ $t('stages.poseStage.held') }}</span>
           </button>
-          <BButton variant="quiet" size="sm" :aria-label="`Remove ${j.name}`" @click="posing.drop(i)">×</BButton>
+          <BButton
+            variant="quiet"
+            size="sm"
+            :aria-label="$t('stages.poseStage.remove', { name: j.name })"
+            @click="posing.drop(i)"
+            >×</BButton
+          >
         </div>
       </div>
       <p v-else class="soft small">
-        Press the joints on the sculpt, from the body outward. Each is put into the middle of the limb there.
+        {{ $t('stages.poseStage.pressTheJointsOn') }}
       </p>
     </section>
     <section v-if="joints.length > 1 && setting === 'nothing'" class="mb-3">
       <TurnPanel :posing="posing" />
       <div class="d-flex flex-wrap gap-1">
         <BButton variant="primary" size="sm" :disabled="busy || !changed" @click="keep">
-          {{ busy ? 'Bending …' : 'Keep this pose' }}
+          {{ busy ? $t('stages.poseStage.bending') : $t('stages.poseStage.keepThisPose') }}
         </BButton>
-        <BButton v-if="changed" variant="quiet" size="sm" @click="posing.reset()">Cancel</BButton>
-        <BButton variant="quiet" size="sm" @click="joints = mirroredPose(joints)">Mirror the pose</BButton>
+        <BButton v-if="changed" variant="quiet" size="sm" @click="posing.reset()">{{
+          $t('stages.poseStage.cancel')
+        }}</BButton>
+        <BButton variant="quiet" size="sm" @click="joints = mirroredPose(joints)">{{
+          $t('stages.poseStage.mirrorThePose')
+        }}</BButton>
       </div>
       <p v-if="fault" role="alert" class="text-danger small mb-0">{{ fault }}</p>
       <PoseLibrary :posing="posing" />
@@ -152,9 +170,9 @@ const tips = computed(() => (changed.value ? preview.tip.value : (assembly.balan
     <ReferencePanel />
     <StepList :kinds="['pose']" />
   </template>
-  <p v-else class="soft">Drop a sculpt at Intake first; then it is posed here.</p>
+  <p v-else class="soft">{{ $t('stages.poseStage.dropASculptAt') }}</p>
   <Teleport v-if="scale" to="#middle">
-    <MapLegend title="Stretched to" :scale="scale" unit="×" />
+    <MapLegend :title="$t('stages.poseStage.stretchedTo')" :scale="scale" unit="×" />
   </Teleport>
 </template>
 

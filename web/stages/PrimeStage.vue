@@ -2,6 +2,7 @@
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { storeToRefs } from 'pinia'
 import { computed, ref } from 'vue'
+import { text } from '../i18n'
 import { FLAW_KINDS, type FlawRecord } from '../../contract/flaws'
 import { useAttempt } from '../composables/useAttempt'
 import FindingList from '../shell/FindingList.vue'
@@ -42,7 +43,9 @@ viewport.describe(() => ({
   })),
 }))
 viewport.describe(() =>
-  kind.value ? { mode: 'pick', hint: `${FLAWS[kind.value].hint}: press where it is`, onPick: mark } : null,
+  kind.value
+    ? { mode: 'pick', hint: text('stages.primeStage.pressWhereItIs', { hint: FLAWS[kind.value].hint }), onPick: mark }
+    : null,
 )
 function mark(p: Picked): void {
   const k = kind.value,
@@ -63,9 +66,7 @@ const end = (acceptRest: boolean): Promise<void> =>
     note.value = ''
   })
 const checked = computed(() =>
-  inspection.value?.closed
-    ? `Looked over in ${last.value!.pass} ${last.value!.pass === 1 ? 'pass' : 'passes'}; nothing is left open.`
-    : undefined,
+  inspection.value?.closed ? text('stages.primeStage.lookedOverInPass', { pass: last.value!.pass }) : undefined,
 )
 </script>
 
@@ -73,7 +74,7 @@ const checked = computed(() =>
   <FindingList :judged="found.byStage.prime" :checked="checked" :fixes="{}" @show="viewport.show($event)" />
   <DetailLeft v-if="piece.part" />
   <section v-if="pass" class="mb-3">
-    <h2 class="mb-1">Mark what you see</h2>
+    <h2 class="mb-1">{{ $t('stages.primeStage.markWhatYouSee') }}</h2>
     <div class="d-flex gap-1 flex-wrap">
       <BButton
         v-for="k in FLAW_KINDS"
@@ -93,24 +94,31 @@ const checked = computed(() =>
       <h2 class="m-0">
         {{
           pass
-            ? `Pass ${pass.pass}`
+            ? $t('stages.primeStage.pass', { pass: pass.pass })
             : inspection.closed
-              ? 'Looked over'
+              ? $t('stages.primeStage.lookedOver')
               : last
-                ? `After pass ${last.pass}`
-                : 'Not looked over yet'
+                ? $t('stages.primeStage.afterPass', { pass: last.pass })
+                : $t('stages.primeStage.notLookedOverYet')
         }}
       </h2>
-      <span v-if="pass" class="soft">{{ pass.found }} found, {{ open.length }} open</span>
+      <span v-if="pass" class="soft">{{
+        $t('stages.primeStage.foundOpen', { found: pass.found, open: open.length })
+      }}</span>
     </div>
     <PassChart v-if="inspection.passes.length > 0" :passes="inspection.passes" class="my-2" />
     <template v-if="pass">
       <label v-if="open.length > 0" class="d-block small mb-1"
-        >Why what is left may stay <input v-model="note" class="form-control form-control-sm" maxlength="2000"
+        >{{ $t('stages.primeStage.whyWhatIsLeft') }}
+        <input v-model="note" class="form-control form-control-sm" maxlength="2000"
       /></label>
       <div class="d-flex gap-2 flex-wrap">
         <BButton variant="primary" size="sm" :disabled="busy" @click="end(false)">
-          {{ pass.found === 0 && open.length === 0 ? 'Nothing found: done' : 'End this pass' }}
+          {{
+            pass.found === 0 && open.length === 0
+              ? $t('stages.primeStage.nothingFoundDone')
+              : $t('stages.primeStage.endThisPass')
+          }}
         </BButton>
         <BButton
           v-if="open.length > 0"
@@ -119,20 +127,16 @@ const checked = computed(() =>
           :disabled="busy || note.trim() === ''"
           @click="end(true)"
         >
-          Accept what is left
+          {{ $t('stages.primeStage.acceptWhatIsLeft') }}
         </BButton>
       </div>
     </template>
     <template v-else>
       <p class="soft small mb-2">
-        {{
-          inspection.closed
-            ? 'Prime again and look once more whenever you doubt it.'
-            : 'Prime it, let it dry, turn it under a low light from the side.'
-        }}
+        {{ inspection.closed ? $t('stages.primeStage.primeAgainAndLook') : $t('stages.primeStage.primeItLetIt') }}
       </p>
       <BButton variant="primary" size="sm" :disabled="busy || !piece.part" @click="attempt(() => store.begin())">
-        Begin pass {{ (last?.pass ?? 0) + 1 }}
+        {{ $t('stages.primeStage.beginPass', { pass: (last?.pass ?? 0) + 1 }) }}
       </BButton>
     </template>
     <p v-if="fault" role="alert" class="text-danger small mb-0 mt-2">{{ fault }}</p>

@@ -61,8 +61,7 @@ const day = (iso: string): string => new Date(iso).toLocaleDateString(undefined,
     <PlateView v-if="runs.plate && !runs.judging" :plate="runs.plate" />
     <div v-else-if="!runs.judging" class="empty">
       <p class="soft">
-        Nothing has been printed yet. A run keeps what was printed, with which resin and settings, and how each part
-        came out.
+        {{ $t('stages.printStage.nothingHasBeenPrinted') }}
       </p>
     </div>
   </Teleport>
@@ -72,21 +71,23 @@ const day = (iso: string): string => new Date(iso).toLocaleDateString(undefined,
     <p v-if="fault" role="alert" class="text-danger">{{ fault }}</p>
     <section v-if="latest" class="mb-3">
       <h2 class="mb-2">
-        Run {{ latest.number }}
+        {{ $t('stages.printStage.run', { number: latest.number }) }}
         <span class="soft small fw-normal"
-          >{{ day(latest.createdAt) }}, {{ latest.resinName }}{{ latest.lot ? `, lot ${latest.lot}` : ''
-          }}{{ latest.reprintOf ? ', reprint' : '' }}</span
+          >{{ day(latest.createdAt) }}, {{ latest.resinName
+          }}{{ latest.lot ? $t('stages.printStage.lot', { lot: latest.lot }) : ''
+          }}{{ latest.reprintOf ? $t('stages.printStage.reprint') : '' }}</span
         >
       </h2>
       <PlateCard v-for="p in latest.plates" :key="p.id" :plate="p" :chosen="runs.plate?.id === p.id" />
       <BButton v-if="latest.plates.every((p) => p.state === 'planned')" variant="quiet" size="sm" @click="bin">
-        Put this run in the bin
+        {{ $t('stages.printStage.putThisRunIn') }}
       </BButton>
     </section>
     <BeginRun />
     <details v-for="r in older" :key="r.id" class="mb-1">
       <summary>
-        Run {{ r.number }}<span class="soft">, {{ day(r.createdAt) }}, {{ r.resinName }}</span>
+        {{ $t('stages.printStage.run', { number: r.number })
+        }}<span class="soft">, {{ day(r.createdAt) }}, {{ r.resinName }}</span>
       </summary>
       <PlateCard v-for="p in r.plates" :key="p.id" :plate="p" :chosen="runs.plate?.id === p.id" class="mt-1" />
     </details>

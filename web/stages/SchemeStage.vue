@@ -2,6 +2,7 @@
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { storeToRefs } from 'pinia'
 import { computed, nextTick, ref, shallowRef, watch } from 'vue'
+import { text } from '../i18n'
 import type { Scheme } from '../../contract/scheme'
 import { TINT } from '../../core/defaults/paint'
 import { undercoatBy } from '../../core/paint/coats/undercoat'
@@ -53,11 +54,16 @@ viewport.describe(() => ({ mesh: store.meshAfter('scale') ?? store.part?.sculptM
 const filling = useFill()
 const { reach, looking } = filling
 /** Leaves of the panel: what one decides at a time. */
-const LEAVES = ['Coats', 'Light', 'Masks', 'Eyes, ground'] as const
-const leaf = ref<(typeof LEAVES)[number]>('Coats')
+const LEAVES = [
+  text('stages.schemeStage.coats'),
+  text('stages.schemeStage.light'),
+  text('stages.schemeStage.masks'),
+  text('stages.schemeStage.eyesGround'),
+]
+const leaf = ref(0)
 function turnLeaf(by: 1 | -1): void {
-  leaf.value = LEAVES[(LEAVES.indexOf(leaf.value) + by + LEAVES.length) % LEAVES.length]!
-  void nextTick(() => document.getElementById(`leaf-${LEAVES.indexOf(leaf.value)}`)?.focus())
+  leaf.value = (leaf.value + by + LEAVES.length) % LEAVES.length
+  void nextTick(() => document.getElementById(`leaf-${leaf.value}`)?.focus())
 }
 const parts = ref(8)
 async function propose(): Promise<void> {
@@ -90,11 +96,11 @@ function changed(): void {
 const hint = (): string => {
   const called = `“${region.value?.name}”`
   if (asking.value) return asking.value.hint
-  if (splitAlong.value) return `Press where ${called} is to be split`
-  if (tool.value === 'brush') return `Brush ${called} onto the sculpt; drag beside it to turn`
+  if (splitAlong.value) return text('stages.schemeStage.pressWhereIsTo', { called })
+  if (tool.value === 'brush') return text('stages.schemeStage.brushOntoTheSculpt', { called })
   return looking.value
-    ? 'Looking for creases …'
-    : `Press or drag to fill ${called} up to creases; drag beside it to turn`
+    ? text('stages.schemeStage.lookingForCreases')
+    : text('stages.schemeStage.pressOrDragTo', { called })
 }
 viewport.describe(() =>
   asking.value || splitAlong.value
@@ -154,14 +160,17 @@ const swatch = (id: number): string =>
 <template>
   <FindingList :judged="judged" :fixes="orderFixes" />
   <p v-if="said" role="alert" class="text-danger">{{ said }}</p>
-  <p v-if="preview.measuring.value" class="soft">Feeling the surface for recesses and ridges …</p>
+  <p v-if="preview.measuring.value" class="soft">{{ $t('stages.schemeStage.feelingTheSurfaceFor') }}</p>
   <template v-if="scheme">
     <div class="d-flex justify-content-between align-items-baseline mb-2">
-      <h2>Regions</h2>
-      <span class="soft small"
-        >over {{ undercoat === 'zenithal' ? 'black, white from above' : undercoat.replace('#', 'primer of #')
-        }}{{ saving ? ', saving …' : '' }}</span
-      >
+      <h2>{{ $t('stages.schemeStage.regions') }}</h2>
+      <span class="soft small">{{
+        $t('stages.schemeStage.overUndercoatSaving', {
+          undercoat: String(Boolean(undercoat === 'zenithal')),
+          undercoat2: undercoat.replace('#', 'primer of #'),
+          saving: String(Boolean(saving)),
+        })
+      }}</span>
     </div>
     <div class="regions">
       <button
@@ -175,27 +184,30 @@ const swatch = (id: number): string =>
         <span class="swatch" :style="{ background: swatch(r.id) }" />
         {{ r.name }}
       </button>
-      <button class="region add" @click="regions.add">+ region</button>
+      <button class="region add" @click="regions.add">{{ $t('stages.schemeStage.region') }}</button>
     </div>
     <div
       v-if="scheme.regions.length === 1 && scheme.coats.length === 0 && ready"
       class="d-flex gap-2 align-items-center mt-2"
     >
-      <BButton variant="quiet" size="sm" :disabled="looking" @click="propose">Propose regions</BButton>
+      <BButton variant="quiet" size="sm" :disabled="looking" @click="propose">{{
+        $t('stages.schemeStage.proposeRegions')
+      }}</BButton>
       <label class="d-flex gap-2 align-items-center small"
-        >about<input
+        >{{ $t('stages.schemeStage.about')
+        }}<input
           v-model.number="parts"
           type="number"
           class="form-control form-control-sm"
           style="width: 64px"
           min="2"
           max="40"
-          aria-label="About how many regions"
+          :aria-label="$t('stages.schemeStage.aboutHowManyRegions')"
       /></label>
     </div>
     <section v-if="region" class="sheet p-3 my-3">
       <label class="name"
-        ><span class="soft">Name</span
+        ><span class="soft">{{ $t('stages.schemeStage.name') }}</span
         ><input
           v-model="region.name"
           class="form-control form-control-sm"
@@ -213,7 +225,7 @@ const swatch = (id: number): string =>
           :aria-pressed="tool === 'brush'"
           @click="start('brush')"
         >
-          {{ tool === 'brush' ? 'Done brushing' : 'Brush it on' }}
+          {{ tool === 'brush' ? $t('stages.schemeStage.doneBrushing') : $t('stages.schemeStage.brushItOn') }}
         </BButton>
         <BButton
           :variant="tool === 'fill' ? 'primary' : 'quiet'"
@@ -221,28 +233,36 @@ const swatch = (id: number): string =>
           :aria-pressed="tool === 'fill'"
           @click="start('fill')"
         >
-          {{ tool === 'fill' ? 'Done filling' : 'Fill to crease' }}
+          {{ tool === 'fill' ? $t('stages.schemeStage.doneFilling') : $t('stages.schemeStage.fillToCrease') }}
         </BButton>
-        <BButton variant="quiet" size="sm" @click="regions.fill">Whole part</BButton>
+        <BButton variant="quiet" size="sm" @click="regions.fill">{{ $t('stages.schemeStage.wholePart') }}</BButton>
         <label v-if="tool === 'fill'" class="d-flex gap-2 align-items-center small w-100"
-          >a press takes<input
+          >{{ $t('stages.schemeStage.aPressTakes')
+          }}<input
             v-model.number="reach"
             type="range"
             class="form-range"
             min="0"
             :max="REACHES.length - 1"
-            aria-label="How far a press fills"
-          /><span class="text-nowrap">{{ reach < 3 ? 'a patch' : reach < 8 ? 'a fold' : 'a whole side' }}</span></label
+            :aria-label="$t('stages.schemeStage.howFarAPress')"
+          /><span class="text-nowrap">{{
+            reach < 3
+              ? $t('stages.schemeStage.aPatch')
+              : reach < 8
+                ? $t('stages.schemeStage.aFold')
+                : $t('stages.schemeStage.aWholeSide')
+          }}</span></label
         >
         <label v-else-if="tool === 'brush'" class="d-flex gap-2 align-items-center small w-100"
-          >size<input
+          >{{ $t('stages.schemeStage.size')
+          }}<input
             v-model.number="radius"
             type="range"
             class="form-range"
             min="1"
             max="25"
-            aria-label="Brush radius in mm"
-          /><span class="num text-nowrap">{{ radius }} mm</span></label
+            :aria-label="$t('stages.schemeStage.brushRadiusInMm')"
+          /><span class="num text-nowrap">{{ $t('stages.schemeStage.mm', { radius }) }}</span></label
         >
       </div>
       <RegionTools
@@ -259,32 +279,37 @@ const swatch = (id: number): string =>
         @join="regions.joinTo"
       />
       <label class="name mt-2"
-        ><span class="soft">Takes</span
-        ><ChoiceSelect v-model="region.takes" size="sm" aria-label="What it takes" @update:model-value="changed">
-          <option value="paint">any paint</option>
-          <option value="light">inks only: it is clear</option>
-          <option value="glue">none: it is glued</option>
+        ><span class="soft">{{ $t('stages.schemeStage.takes') }}</span
+        ><ChoiceSelect
+          v-model="region.takes"
+          size="sm"
+          :aria-label="$t('stages.schemeStage.whatItTakes')"
+          @update:model-value="changed"
+        >
+          <option value="paint">{{ $t('stages.schemeStage.anyPaint') }}</option>
+          <option value="light">{{ $t('stages.schemeStage.inksOnlyItIs') }}</option>
+          <option value="glue">{{ $t('stages.schemeStage.noneItIsGlued') }}</option>
         </ChoiceSelect></label
       >
       <LampBehind v-if="region.takes === 'light'" v-model="region.behind" @update:model-value="changed" />
     </section>
-    <div class="leaves" role="tablist" aria-label="What of the scheme">
+    <div class="leaves" role="tablist" :aria-label="$t('stages.schemeStage.whatOfTheScheme')">
       <button
         v-for="(l, i) in LEAVES"
         :id="`leaf-${i}`"
         :key="l"
         role="tab"
-        :aria-selected="leaf === l"
+        :aria-selected="leaf === i"
         :aria-controls="`of-${i}`"
-        :tabindex="leaf === l ? 0 : -1"
-        @click="leaf = l"
+        :tabindex="leaf === i ? 0 : -1"
+        @click="leaf = i"
         @keydown.right.prevent="turnLeaf(1)"
         @keydown.left.prevent="turnLeaf(-1)"
       >
         {{ l }}
       </button>
     </div>
-    <div v-show="leaf === 'Coats'" id="of-0" role="tabpanel" aria-labelledby="leaf-0">
+    <div v-show="leaf === 0" id="of-0" role="tabpanel" aria-labelledby="leaf-0">
       <CoatList ref="list" v-model="scheme.coats" :region="current" :facts="facts" @update:model-value="changed" />
       <MixFor v-if="region" :region="region" @target="setTarget" @take="list?.take($event)" />
       <StackPanel
@@ -311,12 +336,12 @@ const swatch = (id: number): string =>
         @ask="asking = $event"
       />
     </div>
-    <div v-show="leaf === 'Light'" id="of-1" role="tabpanel" aria-labelledby="leaf-1">
+    <div v-show="leaf === 1" id="of-1" role="tabpanel" aria-labelledby="leaf-1">
       <LightPanel v-model="light" />
       <PlacesPanel v-if="region" :region="region" :light="light" :shown="shown" :sent="preview.sent" />
-      <UndercoatPanel :undercoat="rule('undercoat')" :shown="leaf === 'Light'" @tint="setTint" />
+      <UndercoatPanel :undercoat="rule('undercoat')" :shown="leaf === 1" @tint="setTint" />
     </div>
-    <div v-show="leaf === 'Masks'" id="of-2" role="tabpanel" aria-labelledby="leaf-2">
+    <div v-show="leaf === 2" id="of-2" role="tabpanel" aria-labelledby="leaf-2">
       <OrderPanel :fixes="orderFixes" @order="setOrder" />
       <StencilPanel
         v-if="region && viewport.shown && ready"
@@ -326,7 +351,7 @@ const swatch = (id: number): string =>
       />
       <EmblemPanel v-if="ready" @ask="asking = $event" @region="regions.addOf" />
     </div>
-    <div v-show="leaf === 'Eyes, ground'" id="of-3" role="tabpanel" aria-labelledby="leaf-3">
+    <div v-show="leaf === 3" id="of-3" role="tabpanel" aria-labelledby="leaf-3">
       <EyesPanel v-model="scheme.eyes" @update:model-value="changed" @ask="asking = $event" />
       <EffectsPanel v-if="region" :region="region" @changed="changed" />
     </div>

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, ref, watch } from 'vue'
+import { text } from '../i18n'
 import { loadDefaults } from '../../core/fit/wallLoad'
 import { resinUse } from '../../core/print/slice/printer'
 import { usePrinterAndResin } from '../composables/usePrinterAndResin'
@@ -84,7 +85,7 @@ function back(): void {
   factor.value = applied.value
   axes.value = [...setAxes.value]
 }
-const AXES = ['Across', 'Deep', 'High'] as const
+const AXES = [text('stages.sizeStage.across2'), text('stages.sizeStage.deep'), text('stages.sizeStage.high')] as const
 const setAxis = (k: number, v: number): void => {
   axes.value = axes.value.map((a, i) => (i === k ? v : a)) as typeof axes.value
 }
@@ -95,27 +96,28 @@ const setAxis = (k: number, v: number): void => {
   <section v-if="base && size" class="sheet p-3 mb-3">
     <div class="d-flex justify-content-between align-items-baseline">
       <span
-        ><span class="figure">{{ size[2].toFixed(1) }}</span> <span class="soft">mm tall</span></span
+        ><span class="figure">{{ size[2].toFixed(1) }}</span>
+        <span class="soft">{{ ' ' }}{{ $t('stages.sizeStage.mmTall') }}</span></span
       ><span class="soft">1 : {{ ratio.toFixed(1) }}</span>
     </div>
     <dl class="facts mt-2">
-      <dt>across</dt>
-      <dd>{{ size[0].toFixed(1) }} × {{ size[1].toFixed(1) }} mm</dd>
-      <dt>solid volume</dt>
-      <dd>{{ (volume / 1000).toFixed(1) }} ml</dd>
-      <dt>resin, printed solid</dt>
-      <dd>{{ ml.toFixed(1) }} ml</dd>
-      <dt>mass</dt>
-      <dd>{{ ((volume / 1000) * density).toFixed(0) }} g at {{ density }} g/ml</dd>
-      <dt>price of resin</dt>
-      <dd>{{ resin ? stock.money((ml / 1000) * resin.pricePerLitre) : 'no resin chosen' }}</dd>
+      <dt>{{ $t('stages.sizeStage.across') }}</dt>
+      <dd>{{ $t('stages.sizeStage.mm', { size: size[0].toFixed(1), size2: size[1].toFixed(1) }) }}</dd>
+      <dt>{{ $t('stages.sizeStage.solidVolume') }}</dt>
+      <dd>{{ $t('stages.sizeStage.ml', { volume: (volume / 1000).toFixed(1) }) }}</dd>
+      <dt>{{ $t('stages.sizeStage.resinPrintedSolid') }}</dt>
+      <dd>{{ $t('stages.sizeStage.ml2', { ml: ml.toFixed(1) }) }}</dd>
+      <dt>{{ $t('stages.sizeStage.mass') }}</dt>
+      <dd>{{ $t('stages.sizeStage.gAtGMl', { volume: ((volume / 1000) * density).toFixed(0), density }) }}</dd>
+      <dt>{{ $t('stages.sizeStage.priceOfResin') }}</dt>
+      <dd>{{ resin ? stock.money((ml / 1000) * resin.pricePerLitre) : $t('stages.sizeStage.noResinChosen') }}</dd>
     </dl>
   </section>
   <section v-if="base && size" class="mb-3">
-    <h2 class="mb-2">Your choices</h2>
+    <h2 class="mb-2">{{ $t('stages.sizeStage.yourChoices') }}</h2>
     <NumberField
       :model-value="size[2]"
-      label="Height"
+      :label="$t('stages.sizeStage.height')"
       unit="mm"
       :min="1"
       :max="4000"
@@ -124,7 +126,7 @@ const setAxis = (k: number, v: number): void => {
     />
     <NumberField
       :model-value="factor"
-      label="Factor"
+      :label="$t('stages.sizeStage.factor')"
       unit="×"
       :step="0.05"
       :min="0.0001"
@@ -134,13 +136,13 @@ const setAxis = (k: number, v: number): void => {
     />
     <NumberField
       :model-value="ratio"
-      label="Ratio, one to"
+      :label="$t('stages.sizeStage.ratioTo')"
       unit=""
       :step="1"
       :min="0.1"
       :max="500"
       :digits="2"
-      :source="`subject ${stature} mm`"
+      :source="$t('stages.sizeStage.subjectMm', { stature })"
       @update:model-value="factor = stature / $event / ownStature"
     />
     <div class="d-flex gap-1 flex-wrap mt-2">
@@ -149,7 +151,7 @@ const setAxis = (k: number, v: number): void => {
       </BButton>
     </div>
     <details class="mt-2">
-      <summary>Stretch along one way</summary>
+      <summary>{{ $t('stages.sizeStage.stretchAlongWay') }}</summary>
       <NumberField
         v-for="(word, k) in AXES"
         :key="word"
@@ -166,10 +168,10 @@ const setAxis = (k: number, v: number): void => {
   </section>
   <div class="d-flex gap-2 mb-3">
     <BButton variant="primary" :disabled="!changed" @click="setSize">
-      {{ several ? 'Set this size for all parts' : 'Set this size' }}
+      {{ several ? $t('stages.sizeStage.setThisSizeFor') : $t('stages.sizeStage.setThisSize') }}
     </BButton>
     <BButton v-if="changed" variant="quiet" @click="back">
-      Back to {{ applied === 1 ? 'the imported size' : `× ${applied.toFixed(3)}` }}
+      {{ $t('stages.sizeStage.backToApplied', { applied, applied2: applied.toFixed(3) }) }}
     </BButton>
   </div>
   <StaturePanel v-if="base" :applied="applied" :stature="stature" />

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed, onMounted, ref } from 'vue'
+import { text } from '../i18n'
 import { quaternionBetween } from '../../core/math/vectors'
 import { orientedDabs } from '../../core/shape/orient'
 import { usePrinterAndResin } from '../composables/usePrinterAndResin'
@@ -42,18 +43,18 @@ const UPRIGHT: Quaternion = [0, 0, 0, 1]
 const BRUSHES: readonly Tool[] = ['focal', 'bar', 'more']
 const HINTS: Record<Tool, string> = {
   none: '',
-  tilt: 'Drag the sculpt to tip it; drag beside it to turn the table',
-  face: 'Press on the face that shall lie down',
-  keepUp: 'Press on the side that must look up',
-  focal: 'Brush what no support may scar',
-  add: 'Press on the skin for a support; drag to turn',
-  remove: 'Press near a tip to take it away',
-  clear: 'Press where all tips about shall go',
-  regrade: 'Press near a tip to give it the chosen grade',
-  move: 'Pull a tip along the skin; or press near it, then where it shall be',
-  drop: 'Press on a loose piece that shall not be printed',
-  bar: 'Brush where no supports may stand',
-  more: 'Brush where supports shall stand closer',
+  tilt: text('stages.standStage.dragTheSculptTo'),
+  face: text('stages.standStage.pressOnTheFace'),
+  keepUp: text('stages.standStage.pressOnTheSide'),
+  focal: text('stages.standStage.brushWhatNoSupport'),
+  add: text('stages.standStage.pressOnTheSkin'),
+  remove: text('stages.standStage.pressNearATip'),
+  clear: text('stages.standStage.pressWhereAllTips'),
+  regrade: text('stages.standStage.pressNearATip2'),
+  move: text('stages.standStage.pullATipAlong'),
+  drop: text('stages.standStage.pressOnALoose'),
+  bar: text('stages.standStage.brushWhereNoSupports'),
+  more: text('stages.standStage.brushWhereSupportsShall'),
 }
 viewport.describe(() => {
   const brushing = BRUSHES.includes(stand.tool)
@@ -135,7 +136,7 @@ async function vent(place: [number, number, number]): Promise<void> {
   }
 }
 const scaling = useScaling()
-const needsPrinter = (): string | null => (printer.value ? null : 'The search needs a printer. Set one up under Stock.')
+const needsPrinter = (): string | null => (printer.value ? null : text('stages.standStage.theSearchNeedsA'))
 const fixes: StageHandlers<'stand'> = {
   support: ({ closer }) => supports.value?.denser(closer),
   leaveSupported: () => supports.value?.leaveAsIs(),
@@ -147,7 +148,7 @@ const fixes: StageHandlers<'stand'> = {
   scale: ({ factor }) => scaling.by(factor),
   ventCup: {
     run: ({ place }) => vent(place),
-    unless: () => (store.step('hollow') ? null : 'Only a hollow part can be vented by a hole.'),
+    unless: () => (store.step('hollow') ? null : text('stages.standStage.onlyAHollowPart')),
   },
 }
 // What was pressed at Plates is done here, once the panels are there.
@@ -167,8 +168,8 @@ const focalStanding = computed(() => {
 <template>
   <FindingList v-if="orientOp || supportOp" :judged="found.byStage.stand" :fixes="fixes" @show="viewport.show" />
   <p v-else>
-    <span class="figure-sm me-2">Not stood up yet.</span>
-    <span class="soft">Keep face, hands and emblems away from supports; let layers grow gradually.</span>
+    <span class="figure-sm me-2">{{ $t('stages.standStage.notStoodUpYet') }}</span>
+    <span class="soft">{{ $t('stages.standStage.keepFaceHandsAnd') }}</span>
   </p>
   <p v-if="fault || found.layersProblem" role="alert" class="text-danger">{{ fault || found.layersProblem }}</p>
   <WaysPanel ref="ways" :limit="supportOp?.limit ?? 40" :lift="supportOp?.lift ?? 5" />

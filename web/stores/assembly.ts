@@ -1,3 +1,4 @@
+import { text } from '../i18n'
 import { reportOf } from '../../contract/derivations'
 import { isAid } from '../../core/operations/registry'
 import { defineStore } from 'pinia'
@@ -77,7 +78,7 @@ export const useAssembly = defineStore('assembly', () => {
       return {
         ...p,
         fit: reportOf(d, 'fit'),
-        problem: d?.status === 'failed' ? (d.problem?.message ?? 'It failed.') : null,
+        problem: d?.status === 'failed' ? (d.problem?.message ?? text('stores.assembly.itFailed')) : null,
       }
     }),
   )
@@ -239,7 +240,11 @@ export const useAssembly = defineStore('assembly', () => {
       balance: mapped(
         checkFact(
           balance,
-          placed.value.length === 0 ? missing('a sculpt') : fault.value ? failedFact(fault.value) : MEASURING,
+          placed.value.length === 0
+            ? missing(text('stores.assembly.aSculpt'))
+            : fault.value
+              ? failedFact(fault.value)
+              : MEASURING,
         ),
         (report) => ({
           report,

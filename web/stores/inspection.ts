@@ -1,3 +1,4 @@
+import { text } from '../i18n'
 import { defineStore } from 'pinia'
 import { computed, ref, watch } from 'vue'
 import { z } from 'zod'
@@ -89,7 +90,7 @@ export const useInspection = defineStore('inspection', () => {
     return {
       openFlaws: last.value
         ? known({ open: open.value, pass: last.value.pass })
-        : missing('a first pass under primer, begun below'),
+        : missing(text('stores.inspection.aFirstPassUnder')),
       flawCauses: found.flaws.length > 0 ? known(learnedFrom(found.flaws)) : NONE,
     }
   })

@@ -1,3 +1,4 @@
+import { text } from '../i18n'
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef, watch } from 'vue'
 import type { Scheme } from '../../contract/scheme'
@@ -130,7 +131,7 @@ export const usePaintOrder = defineStore('paintOrder', () => {
               ? failed(looked.value.fault)
               : lookedAt.value
                 ? MEASURING
-                : missing('this stage open: what the tools reach is looked for here'),
+                : missing(text('stores.paintOrder.thisStageOpenWhat')),
     }
   })
   /** Coats by their ids, as they cost least by now. */

@@ -1,3 +1,4 @@
+import { text as message } from '../i18n'
 import { defineStore } from 'pinia'
 import { computed, onBeforeUnmount, onMounted, reactive, ref, watch } from 'vue'
 import { z } from 'zod'
@@ -162,7 +163,7 @@ export const usePlan = defineStore('plan', () => {
         path: `/pieces/${id.value}/log`,
         body: { id: crypto.randomUUID(), at: moment(), stepKey, text },
         photo: picture,
-        what: text || 'Photo',
+        what: text || message('stores.plan.photo'),
       })
     })
   }

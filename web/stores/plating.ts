@@ -1,3 +1,4 @@
+import { text } from '../i18n'
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef, watch, type Ref } from 'vue'
 import { plating as platingSchema, type PartRecord, type Plating } from '../../contract/pieces'
@@ -138,10 +139,7 @@ export const usePlating = defineStore('plating', () => {
       const on = printerOf(p),
         mesh = await bodyOf(p)
       const now = report.value?.nesting.plates.find((q) => q.printer === p.printer && q.number === p.number)
-      if (!now || !on || !mesh)
-        throw new Error(
-          'The layout of the plates has changed meanwhile, and this plate no longer exists. Choose a plate again.',
-        )
+      if (!now || !on || !mesh) throw new Error(text('stores.plating.theLayoutOfThe'))
       if (same(now, p)) {
         target.value = { mesh, printer: on, plate: now }
         return

@@ -1,3 +1,4 @@
+import { text } from '../i18n'
 import { defineStore } from 'pinia'
 import { computed, ref, watch } from 'vue'
 import { z } from 'zod'
@@ -80,13 +81,13 @@ export const useRuns = defineStore('runs', () => {
     }
   }
   const send = (p: PlateRecord, serial: string | null): Promise<PlateRecord> =>
-    put(`${p.id}/send`, 'POST', { device: serial })
+    put(text('stores.runs.send', { id: p.id }), 'POST', { device: serial })
   const order = (p: PlateRecord, what: 'pause' | 'resume' | 'stop'): Promise<PlateRecord> =>
-    put(`${p.id}/commands`, 'POST', { do: what })
+    put(text('stores.runs.commands', { id: p.id }), 'POST', { do: what })
   const judge = (p: PlateRecord, body: object): Promise<PlateRecord> =>
     queued(`plate ${p.id}`, () => {
       const { version } = plates.value.find((x) => x.id === p.id) ?? p
-      return put(`${p.id}/judgement`, 'PUT', { ...body, version })
+      return put(text('stores.runs.judgement', { id: p.id }), 'PUT', { ...body, version })
     })
   async function command(serial: string, body: { do: string } & Record<string, unknown>): Promise<DeviceRecord> {
     const d = await api(device, 'POST', `/devices/${serial}/commands`, body)

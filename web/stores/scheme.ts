@@ -1,3 +1,4 @@
+import { text } from '../i18n'
 import { defineStore } from 'pinia'
 import { computed, ref, watch } from 'vue'
 import { scheme as schemeSchema, type Scheme } from '../../contract/scheme'
@@ -134,7 +135,7 @@ export const useScheme = defineStore('scheme', () => {
         wanted.length === 0
           ? NONE
           : paints.value.length === 0
-            ? missing('paints in stock')
+            ? missing(text('stores.scheme.paintsInStock'))
             : found.length < wanted.length
               ? unmixed.value
                 ? failed(unmixed.value)
@@ -154,7 +155,7 @@ export const useScheme = defineStore('scheme', () => {
         ? NONE
         : newSkin.value?.partId === piece.part?.id
           ? knownFact(newSkin.value!.share)
-          : missing('this stage open: the regions are laid on the sculpt here'),
+          : missing(text('stores.scheme.thisStageOpenThe')),
     }
   })
   return { scheme, fault, paints, load, save, answer, areaOf, borders, painted, newSkin, known }

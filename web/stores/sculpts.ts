@@ -1,3 +1,4 @@
+import { text } from '../i18n'
 import { defineStore } from 'pinia'
 import { computed, ref } from 'vue'
 import { z } from 'zod'
@@ -54,7 +55,7 @@ export const useSculpts = defineStore('sculpts', () => {
     } catch (e) {
       isDone = false
       problem.value = messageOf(e)
-      if (e instanceof ApiProblem && e.body.current) problem.value += ' The newer version is shown now.'
+      if (e instanceof ApiProblem && e.body.current) problem.value += text('stores.sculpts.theNewerVersionIs')
     }
     await again().catch(() => undefined)
     return isDone

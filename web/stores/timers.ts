@@ -1,3 +1,4 @@
+import { text } from '../i18n'
 import { defineStore } from 'pinia'
 import { computed, ref } from 'vue'
 import { timers as timersSchema, type TimerRecord } from '../../contract/bench'
@@ -53,9 +54,9 @@ export const useTimers = defineStore('timers', () => {
 
 /** What it means that a clock ran out. */
 export function words(t: TimerRecord): string {
-  if (t.kind === 'pot') return `${t.title}: what was mixed has set. Mix again if there is more to do.`
-  if (t.kind === 'recoat') return `${t.title}: the next coat may go on.`
-  return `${t.title}: the wait is over.`
+  if (t.kind === 'pot') return text('stores.timers.whatWasMixedHas', { title: t.title })
+  if (t.kind === 'recoat') return text('stores.timers.theNextCoatMay', { title: t.title })
+  return text('stores.timers.theWaitIsOver', { title: t.title })
 }
 
 function chime(): void {

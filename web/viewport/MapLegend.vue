@@ -12,7 +12,11 @@ const ticks = computed(() =>
 </script>
 
 <template>
-  <div class="legend" role="img" :aria-label="`${title}: from ${ticks[0]} to ${ticks[2]} ${unit}`">
+  <div
+    class="legend"
+    role="img"
+    :aria-label="$t('viewport.mapLegend.fromTo', { title, ticks: ticks[0], ticks2: ticks[2], unit })"
+  >
     <span>{{ title }}</span>
     <span class="bar" :style="{ background: scaleGradient(scale.kind) }" />
     <span class="ticks num"

@@ -32,7 +32,7 @@ watch(
 
 <template>
   <img v-if="url" :src="url" alt="" class="picture" />
-  <span v-else class="empty soft">{{ mesh ? '' : 'no sculpt yet' }}</span>
+  <span v-else class="empty soft">{{ mesh ? '' : $t('viewport.sculptThumb.noSculptYet') }}</span>
 </template>
 
 <style scoped>

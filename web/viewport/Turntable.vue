@@ -3,6 +3,7 @@ import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { useResizeObserver } from '@vueuse/core'
 import { onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vue'
 import { Focus } from 'lucide-vue-next'
+import { text } from '../i18n'
 import { useDerivations } from '../stores/derivations'
 import { loadMesh } from './meshCache'
 import { Scene } from './scene'
@@ -32,7 +33,7 @@ onMounted(() => {
   try {
     s = new Scene(canvas.value!)
   } catch {
-    fault.value = 'This browser draws no 3D (WebGL is off). Measuring and planning work all the same.'
+    fault.value = text('viewport.turntable.thisBrowserDrawsNo')
     return
   }
   scene.value = s
@@ -203,7 +204,7 @@ function turnBy(degrees: number): void {
     <canvas
       ref="canvas"
       tabindex="0"
-      aria-label="The sculpt on its turntable. Arrow keys turn it."
+      :aria-label="$t('viewport.turntable.theSculptOnIts')"
       :class="{ crosshair: viewport.scene.mode !== 'look' }"
       @pointerdown.capture="drag.pointerdown"
       @pointermove="drag.pointermove"
@@ -213,20 +214,27 @@ function turnBy(degrees: number): void {
       @keydown.right.prevent="turnBy(15)"
     />
     <span v-for="m in marks" :key="m.mm" class="graduation" :style="{ left: `${m.x}px`, top: `${m.y}px` }"
-      >{{ m.mm }}{{ m.mm > 0 ? ' mm' : '' }}</span
+      >{{ m.mm }}{{ m.mm > 0 ? $t('viewport.turntable.mm') : '' }}</span
     >
     <b v-for="(p, i) in row" :key="i" class="name" :style="{ left: `${p.x}px`, top: `${p.y - 10}px` }">{{
-      i === 0 ? 'as it is' : viewport.scene.beside[i - 1]?.name
+      i === 0 ? $t('viewport.turntable.asItIs') : viewport.scene.beside[i - 1]?.name
     }}</b>
     <div class="reading">
-      <span class="soft">{{ turned === 0 ? 'front' : `turned ${turned}°` }}</span>
-      <BButton variant="quiet" size="sm" title="Frame the whole sculpt, from the front" @click="scene?.gaze.home()">
-        <Focus :size="15" aria-hidden="true" /> whole
+      <span class="soft">{{
+        turned === 0 ? $t('viewport.turntable.front') : $t('viewport.turntable.turned', { turned })
+      }}</span>
+      <BButton
+        variant="quiet"
+        size="sm"
+        :title="$t('viewport.turntable.frameTheWholeSculpt')"
+        @click="scene?.gaze.home()"
+      >
+        <Focus :size="15" aria-hidden="true" /> {{ $t('viewport.turntable.whole') }}
       </BButton>
     </div>
     <div v-if="viewport.scene.hint" class="hint" role="status">{{ viewport.scene.hint }}</div>
     <div v-if="fault" class="hint bad" role="alert">{{ fault }}</div>
-    <div v-if="busy" class="busy soft">preparing the view …</div>
+    <div v-if="busy" class="busy soft">{{ $t('viewport.turntable.preparingTheView') }}</div>
   </div>
 </template>
 

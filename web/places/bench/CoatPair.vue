@@ -13,7 +13,7 @@ const pictures = useCoatPictures(
 <template>
   <div v-if="pictures" class="pictures">
     <figure v-for="(url, when) in pictures" :key="when">
-      <img :src="url" :alt="`The region ${when} this coat`" />
+      <img :src="url" :alt="$t('bench.coatPair.theRegionThisCoat', { when })" />
       <figcaption>{{ when }}</figcaption>
     </figure>
   </div>

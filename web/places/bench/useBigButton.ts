@@ -1,3 +1,4 @@
+import { text } from '../../i18n'
 import { computed, watch, type Ref } from 'vue'
 import type { PlanStepRecord } from '../../../contract/plan'
 import { usePlan } from '../../stores/plan'
@@ -18,12 +19,12 @@ export function useBigButton(step: Ref<PlanStepRecord | null>, done: (s: PlanSte
     turned = 0
   const word = computed(() =>
     timers.over.length > 0
-      ? 'Dismiss'
+      ? text('bench.useBigButton.dismiss')
       : !step.value?.begunAt && !step.value?.doneAt
-        ? 'Begin'
+        ? text('bench.useBigButton.begin')
         : step.value.doneAt
-          ? 'Done again'
-          : 'Done',
+          ? text('bench.useBigButton.doneAgain')
+          : text('bench.useBigButton.done'),
   )
   // “Begin” turns into “Done” only once the beginning is kept, however long that takes; a clock may run out at any moment.
   watch(word, () => (turned = Date.now()), { flush: 'sync' })

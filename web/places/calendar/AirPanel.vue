@@ -27,21 +27,29 @@ const next = computed(() => (c.value ? nextSpray(hours.value, where.value, c.val
 </script>
 
 <template>
-  <section v-if="c" class="sheet p-3 mb-3" aria-label="Air">
-    <h2>{{ c.room.temperature.toFixed(1) }} °C, {{ c.room.humidity.toFixed(0) }} % at the bench</h2>
-    <p class="soft small mb-1">
+  <section v-if="c" class="sheet p-3 mb-3" :aria-label="$t('calendar.airPanel.air')">
+    <h2>
       {{
-        c.room.measured
-          ? 'The last hour of the sensor. Waits follow it.'
-          : 'As typed under Workshop; no sensor answers.'
+        $t('calendar.airPanel.cAtTheBench', {
+          temperature: c.room.temperature.toFixed(1),
+          humidity: c.room.humidity.toFixed(0),
+        })
       }}
+    </h2>
+    <p class="soft small mb-1">
+      {{ c.room.measured ? $t('calendar.airPanel.theLastHourOf') : $t('calendar.airPanel.asTypedUnderWorkshop') }}
     </p>
     <template v-if="hours.length > 0">
       <svg
         viewBox="0 0 320 72"
         class="w-100"
         role="img"
-        :aria-label="`Forecast of ${Math.round(hours.length / 24)} days, ${where === 'open' ? 'in the open' : 'in the room'}`"
+        :aria-label="
+          $t('calendar.airPanel.forecastOfDaysWhere', {
+            round: Math.round(hours.length / 24),
+            where: String(Boolean(where === 'open')),
+          })
+        "
       >
         <rect v-for="[a, b] in shut" :key="a" :x="x(a)" y="0" :width="x(b) - x(a)" height="60" class="shut" />
         <polyline :points="line((h) => h[where].temperature, warmth.low, warmth.high)" class="warm" />
@@ -53,12 +61,14 @@ const next = computed(() => (c.value ? nextSpray(hours.value, where.value, c.val
         </template>
       </svg>
       <p class="small m-0">
-        <span class="key warm-key">°C</span> <span class="key damp-key">% damp</span>
-        {{ where === 'open' ? 'in the open' : 'in the room' }}. Grey: no spraying.
+        <span class="key warm-key">°C</span> <span class="key damp-key">{{ $t('calendar.airPanel.damp') }}</span>
         {{
-          next
-            ? `Next from ${momentOf(next.from, c.zone)} to ${momentOf(next.to, c.zone)}.`
-            : 'No hour of it is fit to spray.'
+          $t('calendar.airPanel.whereGreyNoSpraying', {
+            where: String(Boolean(where === 'open')),
+            next: String(Boolean(next)),
+            from: next && momentOf(next.from, c.zone),
+            to: next && momentOf(next.to, c.zone),
+          })
         }}
       </p>
     </template>

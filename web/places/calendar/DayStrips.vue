@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import { Pin } from 'lucide-vue-next'
+import { text } from '../../i18n'
 import type { CalendarRecord } from '../../../contract/bench'
 import { pointerDrag } from '../../composables/pointerDrag'
 import type { WorkshopSchedule } from '../../../core/plan/scheduling/workshop'
@@ -52,7 +53,10 @@ function face(b: Block): Face {
   const slack = Math.min(...tasks.map((t) => props.laid.slots.get(t.id)?.slack ?? 0))
   return {
     letters: own.map(letterOf).join(''),
-    tint: own.length > 1 ? `linear-gradient(90deg, ${own.map(tintOf).join(', ')})` : tintOf(own[0] ?? 0),
+    tint:
+      own.length > 1
+        ? text('calendar.dayStrips.linearGradient90deg', { own: own.map(tintOf).join(', ') })
+        : tintOf(own[0] ?? 0),
     title: tasks.map((t) => t.title).join('; '),
     critical: slack === 0,
     wished: tasks.some((t) => t.edit?.notBefore),
@@ -60,7 +64,13 @@ function face(b: Block): Face {
   }
 }
 const spoken = (b: Block, f: Face): string =>
-  `${f.letters}: ${f.title}, ${momentOf(b.start, props.calendar.zone)} to ${hourOf(b.end, props.calendar.zone)}${f.critical ? ', cannot slip' : ''}`
+  text('calendar.dayStrips.toCritical', {
+    letters: f.letters,
+    title: f.title,
+    start: momentOf(b.start, props.calendar.zone),
+    end: hourOf(b.end, props.calendar.zone),
+    critical: String(Boolean(f.critical)),
+  })
 
 const SNAP = 5 * 60_000
 /** px that a press may wander before it is a pull */
@@ -106,7 +116,13 @@ const drag = pointerDrag({
   },
 })
 const hoursOf = (r: Row): string =>
-  `${many.value ? `${r.person}, ` : ''}${r.strips.map((s) => `${hourOf(s.from, props.calendar.zone)} to ${hourOf(s.to, props.calendar.zone)}`).join(', ')}`
+  text('calendar.dayStrips.many', {
+    many: String(Boolean(many.value)),
+    person: r.person,
+    strips: r.strips
+      .map((s) => `${hourOf(s.from, props.calendar.zone)} to ${hourOf(s.to, props.calendar.zone)}`)
+      .join(', '),
+  })
 const STEP: Readonly<Record<string, number>> = {
   ArrowLeft: -15 * 60_000,
   ArrowRight: 15 * 60_000,
@@ -123,12 +139,17 @@ const until = (o: Row['overnight'][number]): string => {
   const tasks = props.tasksOf(o.id)
   const letters = [...new Set(tasks.map((t) => letterOf(pieces.value.get(t.piece)?.i ?? 0)))].join('')
   const [day, hour] = momentOf(o.until, props.calendar.zone).split(', ') as [string, string]
-  return `${letters} ${tasks[0]?.phase === 'Print' ? 'prints' : 'dries'} to ${day.slice(0, 3)} ${hour}`
+  return text('calendar.dayStrips.phaseTo', {
+    letters,
+    phase: String(Boolean(tasks[0]?.phase === 'Print')),
+    slice: day.slice(0, 3),
+    hour,
+  })
 }
 </script>
 
 <template>
-  <div class="days" role="list" aria-label="Days" v-on="drag">
+  <div class="days" role="list" :aria-label="$t('calendar.dayStrips.days')" v-on="drag">
     <div
       v-for="r in rows"
       :key="`${r.day}${r.person}`"

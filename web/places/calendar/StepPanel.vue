@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed } from 'vue'
+import { text } from '../../i18n'
 import type { CalendarTask, StepEdit } from '../../../contract/bench'
 import { isoDay, momentIn, wallClock } from '../../../core/math/wallClock'
 import { useAttempt } from '../../composables/useAttempt'
@@ -39,15 +40,17 @@ const moment = (text: string): string | null =>
 const others = computed(() => (store.calendar?.tasks ?? []).filter((t) => !tasks.value.some((x) => x.id === t.id)))
 const named = (a: StepEdit['after'][number]): string => {
   const t = store.task.get(`${a.piece}: ${a.step}`)
-  return t ? `${pieceName(a.piece)}: ${t.title}` : 'a step that is done'
+  return t ? `${pieceName(a.piece)}: ${t.title}` : text('calendar.stepPanel.aStepThatIs')
 }
 </script>
 
 <template>
-  <section v-if="tasks.length > 0" class="sheet p-3 mb-3" aria-label="Step">
+  <section v-if="tasks.length > 0" class="sheet p-3 mb-3" :aria-label="$t('calendar.stepPanel.step')">
     <div class="d-flex justify-content-between gap-2">
-      <h2>{{ tasks.length > 1 ? `${tasks.length} steps in one go` : tasks[0]!.title }}</h2>
-      <BButton variant="quiet" size="sm" aria-label="Close" @click="$emit('close')">×</BButton>
+      <h2>{{ tasks.length > 1 ? $t('calendar.stepPanel.stepsInGo', { tasks: tasks.length }) : tasks[0]!.title }}</h2>
+      <BButton variant="quiet" size="sm" :aria-label="$t('calendar.stepPanel.close')" @click="$emit('close')"
+        >×</BButton
+      >
     </div>
     <p v-for="t in tasks" :key="t.id" class="m-0">
       <RouterLink :to="`/pieces/${t.piece}/plan`">{{ pieceName(t.piece) }}</RouterLink><span
@@ -58,51 +61,51 @@ const named = (a: StepEdit['after'][number]): string => {
       >
     </p>
     <dl v-if="slot" class="facts my-2">
-      <dt>begins</dt>
+      <dt>{{ $t('calendar.stepPanel.begins') }}</dt>
       <dd>{{ momentOf(slot.start, zone) }}{{ slot.person ? `, ${slot.person}` : '' }}</dd>
-      <dt>work</dt>
+      <dt>{{ $t('calendar.stepPanel.work') }}</dt>
       <dd>{{ duration((slot.end - slot.start) / 1000) }}</dd>
       <template v-if="slot.free > slot.end"
-        ><dt>then waits until</dt>
+        ><dt>{{ $t('calendar.stepPanel.thenWaitsUntil') }}</dt>
         <dd>{{ momentOf(slot.free, zone) }}</dd></template
       >
-      <dt>may slip by</dt>
-      <dd>{{ slot.slack === 0 ? 'nothing: it decides when the piece is done' : duration(slot.slack) }}</dd>
+      <dt>{{ $t('calendar.stepPanel.maySlipBy') }}</dt>
+      <dd>{{ slot.slack === 0 ? $t('calendar.stepPanel.nothingItDecidesWhen') : duration(slot.slack) }}</dd>
     </dl>
-    <p v-else class="text-danger">No hours hold it.</p>
+    <p v-else class="text-danger">{{ $t('calendar.stepPanel.noHoursHoldIt') }}</p>
     <details v-if="tasks.length === 1" class="wishes" :open="tasks[0]!.edit !== null">
-      <summary>What you want of it</summary>
+      <summary>{{ $t('calendar.stepPanel.whatYouWantOf') }}</summary>
       <DraftField
-        label="Begin at"
+        :label="$t('calendar.stepPanel.beginAt')"
         type="datetime-local"
         :value="local(tasks[0]!.edit?.notBefore ?? null)"
         @done="change(tasks[0]!, { notBefore: moment($event) })"
       />
       <DraftField
-        label="Work, minutes"
+        :label="$t('calendar.stepPanel.workMinutes')"
         type="number"
         :value="String(Math.round(tasks[0]!.work / 60))"
         @done="change(tasks[0]!, { handsOn: minutes($event) })"
       />
       <DraftField
-        label="Wait, minutes"
+        :label="$t('calendar.stepPanel.waitMinutes')"
         type="number"
         :value="String(Math.round(tasks[0]!.waiting / 60))"
         @done="change(tasks[0]!, { waiting: minutes($event) })"
       />
       <label v-if="store.calendar!.people.length > 1"
-        >Done by
+        >{{ $t('calendar.stepPanel.doneBy') }}
         <ChoiceSelect
           size="sm"
           :model-value="tasks[0]!.edit?.by ?? ''"
           @update:model-value="change(tasks[0]!, { by: String($event) || null })"
         >
-          <option value="">whoever is free first</option>
+          <option value="">{{ $t('calendar.stepPanel.whoeverIsFreeFirst') }}</option>
           <option v-for="p in store.calendar!.people" :key="p.name" :value="p.name">{{ p.name }}</option>
         </ChoiceSelect>
       </label>
       <label
-        >Not before this is over
+        >{{ $t('calendar.stepPanel.notBeforeThisIs') }}
         <ChoiceSelect
           size="sm"
           :model-value="''"
@@ -112,7 +115,7 @@ const named = (a: StepEdit['after'][number]): string => {
             })
           "
         >
-          <option value="" disabled>choose a step</option>
+          <option value="" disabled>{{ $t('calendar.stepPanel.chooseAStep') }}</option>
           <option v-for="o in others" :key="o.id" :value="JSON.stringify({ piece: o.piece, step: o.key })">
             {{ pieceName(o.piece) }}: {{ o.title }}
           </option>
@@ -123,7 +126,7 @@ const named = (a: StepEdit['after'][number]): string => {
         <BButton
           variant="quiet"
           size="sm"
-          :aria-label="`No longer after ${named(a)}`"
+          :aria-label="$t('calendar.stepPanel.noLongerAfter', { a: named(a) })"
           @click="change(tasks[0]!, { after: tasks[0]!.edit!.after.filter((_, k) => k !== i) })"
         >
           ×
@@ -136,7 +139,7 @@ const named = (a: StepEdit['after'][number]): string => {
           :checked="tasks[0]!.edit?.anyway ?? false"
           @change="change(tasks[0]!, { anyway: ($event.target as HTMLInputElement).checked })"
         />
-        Spray it in cold or damp all the same: it may run, or bloom</label
+        {{ $t('calendar.stepPanel.sprayItInCold') }}</label
       >
       <BButton
         v-if="tasks[0]!.edit"
@@ -145,7 +148,7 @@ const named = (a: StepEdit['after'][number]): string => {
         class="mt-2"
         @click="attempt(() => store.takeBack(tasks[0]!))"
       >
-        As the plan says
+        {{ $t('calendar.stepPanel.asThePlanSays') }}
       </BButton>
     </details>
     <p v-if="fault" role="alert" class="problem mt-2 mb-0">{{ fault }}</p>

@@ -36,20 +36,20 @@ const benchOf = (id: string) => {
 </script>
 
 <template>
-  <section class="sheet p-3 mb-3" aria-label="Time to spare">
-    <NumberField v-model="minutes" label="I have" unit="min" :min="5" :max="720" :step="5" />
+  <section class="sheet p-3 mb-3" :aria-label="$t('calendar.timePanel.timeToSpare')">
+    <NumberField v-model="minutes" :label="$t('calendar.timePanel.iHave')" unit="min" :min="5" :max="720" :step="5" />
     <BFormSelect
       v-if="(store.calendar?.people.length ?? 0) > 1"
       v-model="person"
       size="sm"
       class="my-1"
-      aria-label="Who has the time"
+      :aria-label="$t('calendar.timePanel.whoHasTheTime')"
     >
-      <option value="">anybody</option>
+      <option value="">{{ $t('calendar.timePanel.anybody') }}</option>
       <option v-for="p in store.calendar!.people" :key="p.name" :value="p.name">{{ p.name }}</option>
     </BFormSelect>
     <p v-if="fits && fits.length === 0" class="soft small m-0">
-      Nothing that could begin now is over by then: what is next waits, or takes longer.
+      {{ $t('calendar.timePanel.nothingThatCouldBegin') }}
     </p>
     <ol v-else-if="fits" class="fits">
       <li v-for="f in fits" :key="f.id">
@@ -58,15 +58,23 @@ const benchOf = (id: string) => {
           {{ pieceName(f.id) }}, {{ duration((f.end - f.start) / 1000)
           }}{{
             (store.task.get(f.id)?.waiting ?? 0) > 600
-              ? `; then ${duration(store.task.get(f.id)!.waiting)} by itself`
+              ? $t('calendar.timePanel.thenByItself', { waiting: duration(store.task.get(f.id)!.waiting) })
               : ''
           }}
         </span>
-        <RouterLink v-if="store.task.get(f.id)" class="small ms-1" :to="benchOf(f.id)">To the bench</RouterLink>
+        <RouterLink v-if="store.task.get(f.id)" class="small ms-1" :to="benchOf(f.id)">{{
+          $t('calendar.timePanel.toTheBench')
+        }}</RouterLink>
       </li>
     </ol>
     <p v-if="taken > 0" class="soft small m-0">
-      {{ duration(taken) }} in all{{ saved > 0 ? `, ${duration(saved)} of setting up spared` : '' }}.
+      {{
+        $t('calendar.timePanel.inAllSavedOf', {
+          taken: duration(taken),
+          saved: String(Boolean(saved > 0)),
+          saved2: duration(saved),
+        })
+      }}
     </p>
   </section>
 </template>

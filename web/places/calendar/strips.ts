@@ -1,3 +1,4 @@
+import { text } from '../../i18n'
 import type { CalendarRecord } from '../../../contract/bench'
 import { windowsOf } from '../../../core/plan/scheduling/windows'
 import type { WorkshopSchedule } from '../../../core/plan/scheduling/workshop'
@@ -86,7 +87,15 @@ export function rowsOf(c: CalendarRecord, laid: WorkshopSchedule, first: number,
   return rows
 }
 
-const DAYS = ['Sun', 'Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat']
+const DAYS = [
+  text('calendar.strips.sun'),
+  text('calendar.strips.mon'),
+  text('calendar.strips.tue'),
+  text('calendar.strips.wed'),
+  text('calendar.strips.thu'),
+  text('calendar.strips.fri'),
+  text('calendar.strips.sat'),
+]
 /** "Thu 26" */
 export const dayName = (day: number): string => `${DAYS[weekday(day)]} ${new Date(day * 86_400_000).getUTCDate()}`
 const two = (v: number): string => String(v).padStart(2, '0')
@@ -99,7 +108,20 @@ export const hourOf = (ms: number, zone: string): string => {
 export const momentOf = (ms: number, zone: string): string =>
   `${dayName(wallClock(zone).dayOf(ms))}, ${hourOf(ms, zone)}`
 
-const MONTHS = ['Jan', 'Feb', 'Mar', 'Apr', 'May', 'Jun', 'Jul', 'Aug', 'Sep', 'Oct', 'Nov', 'Dec']
+const MONTHS = [
+  text('calendar.strips.jan'),
+  text('calendar.strips.feb'),
+  text('calendar.strips.mar'),
+  text('calendar.strips.apr'),
+  text('calendar.strips.may'),
+  text('calendar.strips.jun'),
+  text('calendar.strips.jul'),
+  text('calendar.strips.aug'),
+  text('calendar.strips.sep'),
+  text('calendar.strips.oct'),
+  text('calendar.strips.nov'),
+  text('calendar.strips.dec'),
+]
 /** "26 Nov" */
 export function dateName(day: number): string {
   const d = new Date(day * 86_400_000)

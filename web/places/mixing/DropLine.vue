@@ -40,7 +40,7 @@ function key(e: KeyboardEvent): void {
       class="line"
       role="slider"
       tabindex="0"
-      :aria-label="`Drops of ${name}`"
+      :aria-label="$t('mixing.dropLine.dropsOf', { name })"
       :aria-valuenow="drops"
       aria-valuemin="0"
       :aria-valuemax="most"
@@ -50,7 +50,9 @@ function key(e: KeyboardEvent): void {
       <i v-for="n in most" :key="n" :style="n <= drops ? { background: hex } : {}" :class="{ full: n <= drops }" />
     </div>
     <b class="num">{{ drops }}</b>
-    <BButton variant="quiet" size="sm" :aria-label="`Put ${name} away`" @click="emit('away')">×</BButton>
+    <BButton variant="quiet" size="sm" :aria-label="$t('mixing.dropLine.putAway', { name })" @click="emit('away')"
+      >×</BButton
+    >
   </div>
 </template>
 

@@ -21,22 +21,21 @@ const day = (d: string): string =>
 </script>
 
 <template>
-  <section aria-label="Mix book">
+  <section :aria-label="$t('mixing.mixBook.mixBook')">
     <div class="d-flex justify-content-between align-items-baseline mb-2">
-      <h2>Mix book</h2>
-      <span class="soft">{{ mixes.book?.length ?? 0 }} mixes</span>
+      <h2>{{ $t('mixing.mixBook.mixBook') }}</h2>
+      <span class="soft">{{ $t('mixing.mixBook.mixes', { book: mixes.book?.length ?? 0 }) }}</span>
     </div>
     <p v-if="fault" role="alert" class="problem small">{{ fault }}</p>
     <input
       v-if="(mixes.book?.length ?? 0) > 6"
       v-model="sought"
       class="form-control form-control-sm mb-2"
-      placeholder="Find a mix"
-      aria-label="Find a mix"
+      :placeholder="$t('mixing.mixBook.findAMix')"
+      :aria-label="$t('mixing.mixBook.findAMix')"
     />
     <p v-if="mixes.book?.length === 0" class="soft">
-      Nothing is noted yet. Add drops, see how far they are from the target, and note the mix: it can then be mixed
-      again to the drop.
+      {{ $t('mixing.mixBook.nothingIsNotedYet') }}
     </p>
     <article v-for="m in list" :key="m.id" class="mix" :data-mix="m.name">
       <button class="head" :aria-expanded="open === m.id" @click="open = open === m.id ? null : m.id">
@@ -48,7 +47,8 @@ const day = (d: string): string =>
         <span
           ><b>{{ m.name }}</b
           ><br /><span class="soft small"
-            >{{ [m.region, m.coat].filter((x) => x).join(', ') }}{{ m.kept > 0 ? `; ${m.kept} ml put by` : '' }}</span
+            >{{ [m.region, m.coat].filter((x) => x).join(', ')
+            }}{{ m.kept > 0 ? $t('mixing.mixBook.mlPutBy', { kept: m.kept }) : '' }}</span
           ></span
         >
         <span class="soft small num">{{ day(m.mixedOn) }}</span>

@@ -89,37 +89,55 @@ const measured = (lab: Triple): Promise<void> =>
       <tfoot>
         <tr class="soft small">
           <td />
-          <td>drops: as noted, and for the area</td>
+          <td>{{ $t('mixing.mixPage.dropsAsNotedAnd') }}</td>
           <td class="num">{{ mix.drops.reduce((s, d) => s + d.drops, 0) }}</td>
           <td class="num">{{ batch.drops.reduce((s, d) => s + d, 0) }}</td>
         </tr>
       </tfoot>
     </table>
-    <NumberField v-model="area" label="Area to cover" unit="mm²" :min="1" :max="1000000" :step="100" :digits="0" />
-    <NumberField v-model="coats" label="Coats" :min="1" :max="12" :digits="0" />
+    <NumberField
+      v-model="area"
+      :label="$t('mixing.mixPage.areaToCover')"
+      unit="mm²"
+      :min="1"
+      :max="1000000"
+      :step="100"
+      :digits="0"
+    />
+    <NumberField v-model="coats" :label="$t('mixing.mixPage.coats')" :min="1" :max="12" :digits="0" />
     <p class="m-0">
-      {{ ml.toFixed(2) }} ml are needed {{ mix.tool === 'airbrush' ? 'by airbrush' : 'by brush' }}; that many drops give
-      <b class="num">{{ batch.ml.toFixed(2) }} ml</b>, with {{ thinner.toFixed(2) }} ml of thinner.
+      {{ $t('mixing.mixPage.mlAreNeededTool', { ml: ml.toFixed(2), tool: String(Boolean(mix.tool === 'airbrush')) }) }}
+      <b class="num">{{ $t('mixing.mixPage.ml', { ml: batch.ml.toFixed(2) }) }}</b>{{
+        $t('mixing.mixPage.withMlOfThinner', { thinner: thinner.toFixed(2) })
+      }}
     </p>
     <p v-if="missing.length > 0" class="problem small mt-1">
-      {{ missing.map((d) => d.name).join(', ') }} {{ missing.length === 1 ? 'is' : 'are' }} no longer in stock. Click
-      “Mix it again”: mixes from the paints in stock are found for it.
+      {{
+        $t('mixing.mixPage.missing2NoLongerIn', {
+          missing: missing.map((d) => d.name).join(', '),
+          missing2: missing.length,
+        })
+      }}
     </p>
     <p v-else-if="changed.length > 0 && drift !== null" class="small mt-1 mb-0" :class="drift > 1 ? 'problem' : 'soft'">
-      {{ changed.map((d) => d.name).join(', ') }} {{ changed.length === 1 ? 'is' : 'are' }} of another lot now: the same
-      drops come out ΔE {{ drift.toFixed(1) }} off{{
-        drift > 1 ? '. Click “Mix it again”: the mixes beside it make up for that.' : ', which passes unseen.'
+      {{
+        $t('mixing.mixPage.changed2OfAnotherLot', {
+          changed: changed.map((d) => d.name).join(', '),
+          changed2: changed.length,
+          drift: drift.toFixed(1),
+          drift2: drift,
+        })
       }}
     </p>
     <p v-if="mix.measured" class="soft small mt-1 mb-0">
-      The pot was measured ΔE {{ deltaE00(mix.measured, mix.predicted).toFixed(1) }} from what was calculated.
+      {{ $t('mixing.mixPage.thePotWasMeasured', { measured: deltaE00(mix.measured, mix.predicted).toFixed(1) }) }}
     </p>
     <p v-if="mix.note" class="mt-1 mb-0">{{ mix.note }}</p>
-    <img v-if="mix.photo" :src="`/api/blobs/${mix.photo}`" alt="Photo of the mix" />
+    <img v-if="mix.photo" :src="`/api/blobs/${mix.photo}`" :alt="$t('mixing.mixPage.photoOfTheMix')" />
     <SwatchPhoto v-if="reading" class="mt-2" @read="measured" />
     <div class="d-flex gap-2 mt-2">
-      <BButton variant="primary" size="sm" @click="mixAgain">Mix it again</BButton>
-      <BButton variant="quiet" size="sm" @click="reading = !reading">Measure the pot</BButton>
+      <BButton variant="primary" size="sm" @click="mixAgain">{{ $t('mixing.mixPage.mixItAgain') }}</BButton>
+      <BButton variant="quiet" size="sm" @click="reading = !reading">{{ $t('mixing.mixPage.measureThePot') }}</BButton>
       <BButton
         variant="quiet"
         size="sm"
@@ -131,7 +149,7 @@ const measured = (lab: Triple): Promise<void> =>
           })
         "
       >
-        Take out
+        {{ $t('mixing.mixPage.takeOut') }}
       </BButton>
     </div>
   </div>

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { BFormSelect } from 'bootstrap-vue-next/components/BFormSelect'
+import { text } from '../../i18n'
 import { FILM } from '../../../core/paint/coats/batch'
 import { labToHex } from '../../../core/paint/optics/colour'
 import { SCHOOLS } from '../../../core/defaults/plan'
@@ -7,20 +8,20 @@ import { useMixing } from '../../stores/mixing'
 
 /** The mix as it looks: beside its target, as a film over several grounds, and drawn down to full hiding. */
 const mixing = useMixing()
-const PRIMED: Partial<Record<string, string>> = { zenithal: 'black and white' }
-const ground = (name: string): string => PRIMED[name] ?? (name.startsWith('#') ? `primer of ${name}` : name)
+const PRIMED: Partial<Record<string, string>> = { zenithal: text('mixing.mixResult.blackAndWhite') }
+const ground = (name: string): string =>
+  PRIMED[name] ?? (name.startsWith('#') ? text('mixing.mixResult.primerOf', { name }) : name)
 const words = (n: number | null, what: string): string =>
-  n === null ? `never ${what}` : `${n} ${n === 1 ? 'coat' : 'coats'} ${what}`
+  n === null ? text('mixing.mixResult.never', { what }) : text('mixing.mixResult.n', { n, what })
 </script>
 
 <template>
-  <section v-if="mixing.drawn" aria-label="The mix as it looks">
+  <section v-if="mixing.drawn" :aria-label="$t('mixing.mixResult.theMixAsIt')">
     <div class="films">
       <figure v-for="(o, i) in mixing.drawn.over" :key="i" :style="{ background: o.groundHex }">
         <div :style="{ background: o.hex }" />
         <figcaption>
-          <b>over {{ ground(o.ground) }}</b
-          ><br />{{ words(o.hides, 'hide')
+          <b>{{ $t('mixing.mixResult.over', { ground: ground(o.ground) }) }}</b><br />{{ words(o.hides, 'hide')
           }}<template v-if="o.reaches !== null && o.reaches !== o.hides"
             >, {{ words(o.reaches, 'reach the target') }}</template
           >
@@ -29,29 +30,33 @@ const words = (n: number | null, what: string): string =>
     </div>
     <div class="d-flex gap-3 align-items-center my-2">
       <label class="d-flex gap-2 align-items-center flex-grow-1"
-        ><span class="text-nowrap">{{ mixing.coats }} {{ mixing.coats === 1 ? 'coat' : 'coats' }}</span
+        ><span class="text-nowrap"
+          >{{ mixing.coats }}
+          {{ mixing.coats === 1 ? $t('mixing.mixResult.coat') : $t('mixing.mixResult.coats') }}</span
         ><input
           v-model.number="mixing.coats"
           type="range"
           min="1"
           max="12"
           class="form-range"
-          aria-label="Coats"
-        /><span class="num text-nowrap">{{ mixing.film }} µm dry</span></label
+          :aria-label="$t('mixing.mixResult.coats2')"
+        /><span class="num text-nowrap">{{ $t('mixing.mixResult.mDry', { film: mixing.film }) }}</span></label
       >
-      <BFormSelect v-model="mixing.tool" size="sm" class="w-auto" aria-label="Tool">
-        <option value="brush">brushed, {{ FILM.brush }} µm a coat</option>
-        <option value="airbrush">airbrushed, {{ FILM.airbrush }} µm a coat</option>
+      <BFormSelect v-model="mixing.tool" size="sm" class="w-auto" :aria-label="$t('mixing.mixResult.tool')">
+        <option value="brush">{{ $t('mixing.mixResult.brushedMACoat', { brush: FILM.brush }) }}</option>
+        <option value="airbrush">{{ $t('mixing.mixResult.airbrushedMACoat', { airbrush: FILM.airbrush }) }}</option>
       </BFormSelect>
-      <BFormSelect v-model="mixing.undercoat" size="sm" class="w-auto" aria-label="Undercoat">
-        <option v-for="(word, u) in SCHOOLS.undercoat.choices" :key="u" :value="u">over {{ word }}</option>
+      <BFormSelect v-model="mixing.undercoat" size="sm" class="w-auto" :aria-label="$t('mixing.mixResult.undercoat')">
+        <option v-for="(word, u) in SCHOOLS.undercoat.choices" :key="u" :value="u">
+          {{ $t('mixing.mixResult.over2', { word }) }}
+        </option>
       </BFormSelect>
       <input
         v-if="mixing.undercoat === 'tinted'"
         v-model.lazy="mixing.tint"
         type="color"
         class="form-control form-control-color form-control-sm"
-        aria-label="Colour of the primer"
+        :aria-label="$t('mixing.mixResult.colourOfThePrimer')"
       />
     </div>
     <div v-for="s in mixing.drawn.strips" :key="s.name" class="strip">
@@ -61,19 +66,21 @@ const words = (n: number | null, what: string): string =>
           v-for="(h, i) in s.white"
           :key="i"
           :style="{ background: h }"
-          :title="`${i + 1} × ${s.film} µm over white`"
+          :title="$t('mixing.mixResult.mOverWhite', { i: i + 1, film: s.film })"
         />
         <i
           v-for="(h, i) in s.black"
           :key="`b${i}`"
           :style="{ background: h }"
-          :title="`${i + 1} × ${s.film} µm over black`"
+          :title="$t('mixing.mixResult.mOverBlack', { i: i + 1, film: s.film })"
         />
       </div>
     </div>
     <p class="soft small m-0">
-      Drawn down: one coat on the left, twelve on the right; over white above, over black below.
-      <template v-if="mixing.target">The frame is the target, {{ labToHex(mixing.target) }}.</template>
+      {{ $t('mixing.mixResult.drawnDownCoatOn') }}
+      <template v-if="mixing.target">{{
+        $t('mixing.mixResult.theFrameIsThe', { target: labToHex(mixing.target) })
+      }}</template>
     </p>
   </section>
 </template>

@@ -62,33 +62,38 @@ const note = (): Promise<void> =>
 </script>
 
 <template>
-  <form v-if="mixing.total > 0" class="sheet p-3 mt-3" aria-label="Note the mix" @submit.prevent="note">
-    <h3 class="mb-2">Put it in the mix book</h3>
+  <form
+    v-if="mixing.total > 0"
+    class="sheet p-3 mt-3"
+    :aria-label="$t('mixing.noteMix.noteTheMix')"
+    @submit.prevent="note"
+  >
+    <h3 class="mb-2">{{ $t('mixing.noteMix.putItInThe') }}</h3>
     <p v-if="fault" role="alert" class="problem small">{{ fault }}</p>
     <div class="fields">
       <label
-        ><span class="soft small">Known as</span
+        ><span class="soft small">{{ $t('mixing.noteMix.knownAs') }}</span
         ><input v-model="mixing.about.name" class="form-control form-control-sm" required maxlength="120"
       /></label>
       <label
-        ><span class="soft small">Piece</span
+        ><span class="soft small">{{ $t('mixing.noteMix.piece') }}</span
         ><BFormSelect v-model="mixing.about.pieceId" size="sm">
-          <option :value="null">none yet</option>
+          <option :value="null">{{ $t('mixing.noteMix.noneYet') }}</option>
           <option v-for="p in pieces" :key="p.id" :value="p.id">{{ p.name }}</option>
         </BFormSelect></label
       >
       <label
-        ><span class="soft small">Region</span
+        ><span class="soft small">{{ $t('mixing.noteMix.region') }}</span
         ><input v-model="mixing.about.region" class="form-control form-control-sm" maxlength="60"
       /></label>
       <label
-        ><span class="soft small">Coat</span
+        ><span class="soft small">{{ $t('mixing.noteMix.coat') }}</span
         ><BFormSelect v-model="mixing.about.coat" size="sm">
           <option v-for="t in TECHNIQUES" :key="t">{{ t }}</option>
         </BFormSelect></label
       >
       <label
-        ><span class="soft small">Counted out so many times</span
+        ><span class="soft small">{{ $t('mixing.noteMix.countedOutSoMany') }}</span
         ><input
           v-model.number="batches"
           type="number"
@@ -98,21 +103,25 @@ const note = (): Promise<void> =>
           class="form-control form-control-sm"
       /></label>
       <label
-        ><span class="soft small">Put by for touching up, ml</span
+        ><span class="soft small">{{ $t('mixing.noteMix.putByForTouching') }}</span
         ><input v-model.number="kept" type="number" min="0" step="0.1" max="1000" class="form-control form-control-sm"
       /></label>
     </div>
     <div class="d-flex gap-3 align-items-center mt-2">
       <label class="btn btn-sm btn-quiet m-0"
-        >{{ photo ? photo.name : 'A photo of it'
+        >{{ photo ? photo.name : $t('mixing.noteMix.aPhotoOfIt')
         }}<input
           type="file"
           accept="image/*"
           class="visually-hidden"
           @change="photo = ($event.target as HTMLInputElement).files?.[0] ?? null"
       /></label>
-      <span class="soft flex-grow-1">{{ mixing.total * batches }} drops, about {{ ml.toFixed(2) }} ml</span>
-      <BButton type="submit" variant="primary" size="sm" :disabled="busy || !mixing.drawn">Note it</BButton>
+      <span class="soft flex-grow-1">{{
+        $t('mixing.noteMix.dropsAboutMl', { total: mixing.total * batches, ml: ml.toFixed(2) })
+      }}</span>
+      <BButton type="submit" variant="primary" size="sm" :disabled="busy || !mixing.drawn">{{
+        $t('mixing.noteMix.noteIt')
+      }}</BButton>
     </div>
   </form>
 </template>

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed } from 'vue'
+import { text } from '../../i18n'
 import { labToHex } from '../../../core/paint/optics/colour'
 import { UNSEEN } from '../../../core/paint/recipes/mixRank'
 import type { Merit } from '../../../core/paint/recipes/recipe'
@@ -11,11 +12,11 @@ import { useStock } from '../../stores/stock'
 const mixing = useMixing(),
   stock = useStock()
 const MERIT: Record<Merit, string> = {
-  simplest: 'simplest of the nearest',
-  closest: 'closest',
-  fewest: 'fewest paints',
-  cheapest: 'cheapest',
-  open: 'from open bottles',
+  simplest: text('mixing.recipeAnswers.simplestOfTheNearest'),
+  closest: text('mixing.recipeAnswers.closest'),
+  fewest: text('mixing.recipeAnswers.fewestPaints'),
+  cheapest: text('mixing.recipeAnswers.cheapest'),
+  open: text('mixing.recipeAnswers.fromOpenBottles'),
 }
 const here = (r: { drops: { paint: string; drops: number }[] }): boolean =>
   JSON.stringify(r.drops.map((d) => [d.paint, d.drops]).sort()) ===
@@ -24,10 +25,14 @@ const answer = computed(() => mixing.answer)
 </script>
 
 <template>
-  <section aria-label="Recipes" class="mt-3">
+  <section :aria-label="$t('mixing.recipeAnswers.recipes')" class="mt-3">
     <h2 class="mb-1">
       {{
-        mixing.solving ? 'Looking for mixes …' : answer ? 'Mixes for the target' : 'Set a target to have mixes found'
+        mixing.solving
+          ? $t('mixing.recipeAnswers.lookingForMixes')
+          : answer
+            ? $t('mixing.recipeAnswers.mixesForTheTarget')
+            : $t('mixing.recipeAnswers.setATargetTo')
       }}
     </h2>
     <p v-if="answer && !answer.reached" class="problem small mb-2">{{ answer.missing }}</p>
@@ -41,19 +46,23 @@ const answer = computed(() => mixing.answer)
         <div class="soft small">
           {{
             r.hides === null
-              ? 'does not hide in 12 coats'
-              : `hides black in ${r.hides} ${r.hides === 1 ? 'coat' : 'coats'}`
+              ? $t('mixing.recipeAnswers.doesNotHideIn')
+              : $t('mixing.recipeAnswers.hidesBlackInHides', { hides: r.hides })
           }}
         </div>
       </div>
       <span class="num"
         ><b :class="{ far: r.error > UNSEEN }">ΔE {{ r.error.toFixed(1) }}</b
-        ><br /><span class="soft small">{{ r.price === null ? '' : `${stock.money(r.price)} a ml` }}</span></span
+        ><br /><span class="soft small">{{
+          r.price === null ? '' : $t('mixing.recipeAnswers.aMl', { money: stock.money(r.price) })
+        }}</span></span
       >
-      <BButton variant="quiet" size="sm" @click="mixing.setDrops(r.drops)">Use</BButton>
+      <BButton variant="quiet" size="sm" @click="mixing.setDrops(r.drops)">{{
+        $t('mixing.recipeAnswers.use')
+      }}</BButton>
     </article>
     <details v-if="answer && answer.excluded.length > 0" class="soft small mt-1">
-      <summary>{{ answer.excluded.length }} paints left out</summary>
+      <summary>{{ $t('mixing.recipeAnswers.paintsLeftOut', { excluded: answer.excluded.length }) }}</summary>
       <ul class="mb-0">
         <li v-for="e in answer.excluded" :key="e">{{ e }}</li>
       </ul>

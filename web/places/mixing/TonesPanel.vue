@@ -2,6 +2,7 @@
 import { BFormSelect } from 'bootstrap-vue-next/components/BFormSelect'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, ref, shallowRef, watch } from 'vue'
+import { text } from '../../i18n'
 import { labToHex, type Triple } from '../../../core/paint/optics/colour'
 import type { Recipe } from '../../../core/paint/recipes/recipe'
 import { threeTones } from '../../../core/paint/recipes/tones'
@@ -20,7 +21,11 @@ const what = ref<'tones' | 'mute' | 'skin'>('tones')
 const house = computed(() => stock.workshop?.schools ?? schoolDefaults)
 const school = ref<ToneSchool>(house.value.tones),
   keep = ref(60)
-const WHAT = { tones: 'Shadow, base, light', mute: 'Mute it', skin: 'Skin over it' }
+const WHAT = {
+  tones: text('mixing.tonesPanel.shadowBaseLight'),
+  mute: text('mixing.tonesPanel.muteIt'),
+  skin: text('mixing.tonesPanel.skinOverIt'),
+}
 const SCHOOL = SCHOOLS.tones.choices,
   MUTED = SCHOOLS.muting.choices
 interface Tone {
@@ -72,7 +77,7 @@ function useMuted(m: (typeof muted.value)[number]): void {
 </script>
 
 <template>
-  <section v-if="mixing.drawn" class="mt-3" aria-label="What goes with it">
+  <section v-if="mixing.drawn" class="mt-3" :aria-label="$t('mixing.tonesPanel.whatGoesWithIt')">
     <div class="d-flex gap-2 align-items-center mb-2">
       <BButton
         v-for="(name, key) in WHAT"
@@ -89,12 +94,13 @@ function useMuted(m: (typeof muted.value)[number]): void {
         v-model="school"
         size="sm"
         class="w-auto ms-auto"
-        aria-label="How the hue turns"
+        :aria-label="$t('mixing.tonesPanel.howTheHueTurns')"
       >
         <option v-for="(name, key) in SCHOOL" :key="key" :value="key">{{ name }}</option>
       </BFormSelect>
       <label v-if="what === 'mute'" class="d-flex gap-2 align-items-center ms-auto small"
-        >to<input
+        >{{ $t('mixing.tonesPanel.to')
+        }}<input
           v-model.number="keep"
           type="range"
           class="form-range"
@@ -102,8 +108,8 @@ function useMuted(m: (typeof muted.value)[number]): void {
           max="90"
           step="5"
           style="width: 110px"
-          aria-label="Share of chroma that stays"
-        /><span class="num">{{ keep }} % of its chroma</span></label
+          :aria-label="$t('mixing.tonesPanel.shareOfChromaThat')"
+        /><span class="num">{{ $t('mixing.tonesPanel.ofItsChroma', { keep }) }}</span></label
       >
     </div>
     <div v-if="what === 'tones'" class="row-of">
@@ -113,7 +119,7 @@ function useMuted(m: (typeof muted.value)[number]): void {
           <b>{{ t.name }}</b><template v-if="t.recipe"
             ><br />{{ words(t.recipe) }}<br /><span class="soft">ΔE {{ t.recipe.error.toFixed(1) }}</span
             ><BButton variant="quiet" size="sm" class="ms-2" @click="mixing.setDrops(t.recipe.drops)">
-              Use
+              {{ $t('mixing.tonesPanel.use') }}
             </BButton></template
           >
         </figcaption>
@@ -123,25 +129,36 @@ function useMuted(m: (typeof muted.value)[number]): void {
       <figure v-for="m in muted" :key="m.by">
         <div :style="{ background: labToHex(m.lab) }" />
         <figcaption>
-          <b>{{ MUTED[m.by] }}</b><span v-if="m.by === house.muting" class="soft">, house rule</span><br />
+          <b>{{ MUTED[m.by] }}</b><span v-if="m.by === house.muting" class="soft">{{
+            $t('mixing.tonesPanel.houseRule')
+          }}</span
+          ><br />
           <template v-if="m.id"
-            >{{ m.drops }} {{ nameOf(m.id) }} to {{ m.ofBase }} of the mix<br /><span class="soft"
-              >L {{ sign(-m.darker) }}, hue {{ sign(m.turned) }}°</span
-            ><BButton variant="quiet" size="sm" class="ms-2" @click="useMuted(m)">Use</BButton></template
+            >{{ $t('mixing.tonesPanel.toOfTheMix', { drops: m.drops, id: nameOf(m.id), ofBase: m.ofBase }) }}<br /><span
+              class="soft"
+              >{{ $t('mixing.tonesPanel.lHue', { darker: sign(-m.darker), turned: sign(m.turned) }) }}</span
+            ><BButton variant="quiet" size="sm" class="ms-2" @click="useMuted(m)">{{
+              $t('mixing.tonesPanel.use')
+            }}</BButton></template
           >
-          <span v-else class="soft">No paint of the stock does it.</span>
+          <span v-else class="soft">{{ $t('mixing.tonesPanel.noPaintOfThe') }}</span>
         </figcaption>
       </figure>
     </div>
     <template v-else>
-      <p v-if="skin.length === 0" class="soft">The stock has no red, blue or yellow that would tint it.</p>
+      <p v-if="skin.length === 0" class="soft">{{ $t('mixing.tonesPanel.theStockHasNo') }}</p>
       <ol class="skin">
         <li v-for="(z, i) in skin" :key="i">
           <span class="swatch" :style="{ background: labToHex(z.lab) }" />
           <span
-            ><b>{{ z.id ? nameOf(z.id) : 'the base itself' }}</b
-            >, {{ Math.round(100 * z.pigment) }} % paint, {{ z.coats }} thin {{ z.coats === 1 ? 'coat' : 'coats' }}:
-            {{ z.where }}</span
+            ><b>{{ z.id ? nameOf(z.id) : $t('mixing.tonesPanel.theBaseItself') }}</b
+            >{{
+              $t('mixing.tonesPanel.paintThinCoats', {
+                round: Math.round(100 * z.pigment),
+                coats: z.coats,
+                where: z.where,
+              })
+            }}</span
           >
           <span class="num soft">ΔE {{ z.shift.toFixed(1) }}</span>
         </li>

@@ -46,7 +46,7 @@ const off = (lab: Triple): string => deltaE00(lab, labOfPaint(p.value)).toFixed(
       <BButton
         variant="quiet"
         size="sm"
-        :aria-label="`Remove ${p.name}`"
+        :aria-label="$t('paints.paintPanel.remove', { name: p.name })"
         @click="
           attempt(async () => {
             await stock.remove('paint', item.id)
@@ -54,72 +54,74 @@ const off = (lab: Triple): string => deltaE00(lab, labOfPaint(p.value)).toFixed(
           })
         "
       >
-        Remove
+        {{ $t('paints.paintPanel.remove2') }}
       </BButton>
     </div>
     <p v-if="fault" role="alert" class="problem small">{{ fault }}</p>
     <label class="row-field"
-      ><span>Name</span
+      ><span>{{ $t('paints.paintPanel.name') }}</span
       ><DraftInput
         class="form-control form-control-sm"
         maxlength="80"
         :value="p.name"
-        aria-label="Name of the paint"
+        :aria-label="$t('paints.paintPanel.nameOfThePaint')"
         @done="save({ name: $event })"
     /></label>
     <div class="row-field">
-      <span>Where it hides</span><LabField :lab="labOfPaint(p)" label="Colour where it hides" @change="setColour" />
+      <span>{{ $t('paints.paintPanel.whereItHides') }}</span><LabField
+        :lab="labOfPaint(p)"
+        :label="$t('paints.paintPanel.colourWhereItHides')"
+        @change="setColour"
+      />
     </div>
     <div class="row-field">
-      <span>One coat over black</span
-      ><LabField
+      <span>{{ $t('paints.paintPanel.oneCoatOverBlack') }}</span><LabField
         :lab="p.overBlack"
-        label="Colour of one coat over black"
-        empty="not measured"
+        :label="$t('paints.paintPanel.colourOfCoatOver')"
+        :empty="$t('paints.paintPanel.notMeasured')"
         @change="save({ overBlack: $event ? [...$event] : null })"
       />
     </div>
     <div class="d-flex gap-2 mb-2">
       <BButton variant="quiet" size="sm" :aria-pressed="reading === 'hides'" @click="reading = 'hides'">
-        Photo: where it hides
+        {{ $t('paints.paintPanel.photoWhereItHides') }}
       </BButton>
       <BButton variant="quiet" size="sm" :aria-pressed="reading === 'black'" @click="reading = 'black'">
-        Photo: over black
+        {{ $t('paints.paintPanel.photoOverBlack') }}
       </BButton>
     </div>
     <SwatchPhoto v-if="reading" class="mb-2" @read="took" />
     <NumberField
-      label="Hides, of one brushed coat"
+      :label="$t('paints.paintPanel.hidesOfBrushedCoat')"
       :model-value="100 * p.opacity"
       unit="%"
       :min="0"
       :max="100"
       :digits="0"
-      :source="p.overBlack ? 'not used: the coat over black says more' : 'as you said'"
+      :source="p.overBlack ? $t('paints.paintPanel.notUsedTheCoat') : $t('paints.paintPanel.asYouSaid')"
       @update:model-value="save({ opacity: $event / 100 })"
     />
     <p v-if="p.opacity === 0" class="soft small">
-      A paint with no opacity is clear medium: it thins a mix, hides nothing in any number of coats, and is left out of
-      recipes.
+      {{ $t('paints.paintPanel.aPaintWithNo') }}
     </p>
     <div class="pair">
       <label class="row-field"
-        ><span>Kind</span
+        ><span>{{ $t('paints.paintPanel.kind') }}</span
         ><ChoiceSelect
           size="sm"
           :model-value="p.kind"
-          aria-label="Kind of paint"
+          :aria-label="$t('paints.paintPanel.kindOfPaint')"
           @update:model-value="save({ kind: $event as PaintRecord['kind'] })"
         >
           <option v-for="k in PAINT_KINDS" :key="k">{{ k }}</option>
         </ChoiceSelect></label
       >
       <label class="row-field"
-        ><span>Finish</span
+        ><span>{{ $t('paints.paintPanel.finish') }}</span
         ><ChoiceSelect
           size="sm"
           :model-value="p.finish"
-          aria-label="Finish"
+          :aria-label="$t('paints.paintPanel.finish')"
           @update:model-value="save({ finish: $event as PaintRecord['finish'] })"
         >
           <option v-for="k in PAINT_FINISHES" :key="k">{{ k }}</option>
@@ -127,7 +129,7 @@ const off = (lab: Triple): string => deltaE00(lab, labOfPaint(p.value)).toFixed(
       >
     </div>
     <NumberField
-      label="Paint in what is brushed"
+      :label="$t('paints.paintPanel.paintInWhatIs')"
       :model-value="100 * p.thinning.brush"
       unit="%"
       :min="5"
@@ -137,7 +139,7 @@ const off = (lab: Triple): string => deltaE00(lab, labOfPaint(p.value)).toFixed(
       @update:model-value="save({ thinning: { ...p.thinning, brush: $event / 100 } })"
     />
     <NumberField
-      label="Paint in what is airbrushed"
+      :label="$t('paints.paintPanel.paintInWhatIs2')"
       :model-value="100 * p.thinning.airbrush"
       unit="%"
       :min="5"
@@ -147,7 +149,7 @@ const off = (lab: Triple): string => deltaE00(lab, labOfPaint(p.value)).toFixed(
       @update:model-value="save({ thinning: { ...p.thinning, airbrush: $event / 100 } })"
     />
     <NumberField
-      label="Left in the bottle"
+      :label="$t('paints.paintPanel.leftInTheBottle')"
       :model-value="p.level"
       unit="ml"
       :min="0"
@@ -156,7 +158,7 @@ const off = (lab: Triple): string => deltaE00(lab, labOfPaint(p.value)).toFixed(
       @update:model-value="save({ level: $event })"
     />
     <NumberField
-      label="Price of 1 ml"
+      :label="$t('paints.paintPanel.priceOf1Ml')"
       :model-value="p.price"
       :unit="stock.workshop?.currency ?? ''"
       :min="0"
@@ -165,39 +167,46 @@ const off = (lab: Triple): string => deltaE00(lab, labOfPaint(p.value)).toFixed(
       @update:model-value="save({ price: $event })"
     />
     <label class="row-field"
-      ><span>Open since</span
+      ><span>{{ $t('paints.paintPanel.openSince') }}</span
       ><DraftInput
         class="form-control form-control-sm"
         type="date"
         :value="p.opened ?? ''"
-        aria-label="Open since"
+        :aria-label="$t('paints.paintPanel.openSince')"
         @done="save({ opened: $event || null })"
     /></label>
     <p class="soft small mb-2">
       {{
         used
-          ? `Logged in ${used.coats} ${used.coats === 1 ? 'coat' : 'coats'}, ${used.ml.toFixed(1)} ml.`
-          : 'In no coat that was logged yet.'
+          ? $t('paints.paintPanel.loggedInCoatsMl', { coats: used.coats, ml: used.ml.toFixed(1) })
+          : $t('paints.paintPanel.inNoCoatThat')
       }}
     </p>
-    <h3 class="mb-1">Bottles that were measured</h3>
+    <h3 class="mb-1">{{ $t('paints.paintPanel.bottlesThatWereMeasured') }}</h3>
     <div v-for="(l, i) in p.lots" :key="i" class="lot">
       <span class="swatch" :style="{ background: labToHex(l.lab) }" />
-      <span>{{ l.lot || 'no lot' }}{{ i === 0 ? ', in use' : '' }}</span>
-      <span class="num soft">{{ i === 0 ? '' : `ΔE ${off(l.lab)} from it` }}</span>
+      <span>{{ l.lot || $t('paints.paintPanel.noLot') }}{{ i === 0 ? $t('paints.paintPanel.inUse') : '' }}</span>
+      <span class="num soft">{{ i === 0 ? '' : $t('paints.paintPanel.eFromIt', { lab: off(l.lab) }) }}</span>
       <BButton
         variant="quiet"
         size="sm"
-        :aria-label="`Forget lot ${l.lot}`"
+        :aria-label="$t('paints.paintPanel.forgetLot', { lot: l.lot })"
         @click="save({ lots: p.lots.filter((_, k) => k !== i) })"
       >
         ×
       </BButton>
     </div>
-    <p v-if="p.lots.length === 0" class="soft small mb-1">None: all bottles are taken for the same.</p>
+    <p v-if="p.lots.length === 0" class="soft small mb-1">{{ $t('paints.paintPanel.noneAllBottlesAre') }}</p>
     <div class="d-flex gap-2 mt-1">
-      <input v-model="lot" class="form-control form-control-sm" placeholder="Lot" aria-label="Lot of the new bottle" />
-      <BButton variant="quiet" size="sm" class="text-nowrap" @click="reading = 'lot'">Measure a bottle</BButton>
+      <input
+        v-model="lot"
+        class="form-control form-control-sm"
+        :placeholder="$t('paints.paintPanel.lot')"
+        :aria-label="$t('paints.paintPanel.lotOfTheNew')"
+      />
+      <BButton variant="quiet" size="sm" class="text-nowrap" @click="reading = 'lot'">{{
+        $t('paints.paintPanel.measureABottle')
+      }}</BButton>
     </div>
   </section>
 </template>

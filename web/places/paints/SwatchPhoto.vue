@@ -2,6 +2,7 @@
 import { BFormSelect } from 'bootstrap-vue-next/components/BFormSelect'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, onMounted, ref, watch } from 'vue'
+import { text } from '../../i18n'
 import { labToHex, type Triple } from '../../../core/paint/optics/colour'
 import { readSwatch, SPREAD, type Pixels, type SwatchRead } from '../../../core/paint/recipes/swatchPhoto'
 import { preparePhoto } from '../../shell/photo'
@@ -102,30 +103,36 @@ const again = (): void => {
   fault.value = ''
 }
 const light = (r: SwatchRead): string =>
-  `${Math.abs(r.stops).toFixed(1)} stops ${r.stops > 0 ? 'too dark' : 'too light'}, light ${r.red < 0.97 ? 'reddish' : r.blue < 0.97 ? 'bluish' : 'neutral'}`
+  text('paints.swatchPhoto.stopsStopsLightRed', {
+    abs: Math.abs(r.stops).toFixed(1),
+    stops: String(Boolean(r.stops > 0)),
+    red: String(Boolean(r.red < 0.97)),
+    blue: String(Boolean(r.blue < 0.97)),
+  })
 </script>
 
 <template>
   <div class="photo">
     <div class="d-flex gap-2 align-items-center mb-1">
       <BButton variant="quiet" size="sm" @click="picker?.click()">
-        {{ there ? 'Another photo' : 'Choose the photo' }}
+        {{ there ? $t('paints.swatchPhoto.anotherPhoto') : $t('paints.swatchPhoto.chooseThePhoto') }}
       </BButton>
       <label v-if="there" class="small d-flex gap-1 align-items-center"
-        >card<BFormSelect v-model.number="grey" size="sm" class="w-auto" aria-label="Grey card">
+        >{{ $t('paints.swatchPhoto.card')
+        }}<BFormSelect v-model.number="grey" size="sm" class="w-auto" :aria-label="$t('paints.swatchPhoto.greyCard')">
           <option :value="0.18">18 %</option>
           <option :value="0.12">12 %</option>
           <option :value="0.5">50 %</option>
-          <option :value="0.9">white, 90 %</option>
+          <option :value="0.9">{{ $t('paints.swatchPhoto.white90') }}</option>
         </BFormSelect></label
       >
-      <BButton v-if="card" variant="quiet" size="sm" @click="again">Press again</BButton>
+      <BButton v-if="card" variant="quiet" size="sm" @click="again">{{ $t('paints.swatchPhoto.pressAgain') }}</BButton>
       <input
         ref="picker"
         type="file"
         accept="image/*"
         class="visually-hidden"
-        aria-label="Photo of a swatch beside a grey card"
+        :aria-label="$t('paints.swatchPhoto.photoOfASwatch')"
         @change="choose"
       />
     </div>
@@ -134,22 +141,27 @@ const light = (r: SwatchRead): string =>
     <p v-if="there" class="soft small m-0">
       {{
         !card
-          ? 'Press on the grey card.'
+          ? $t('paints.swatchPhoto.pressOnTheGrey')
           : spots.length === 0
-            ? 'Now press on the swatch, in two or three places.'
-            : `${spots.length} ${spots.length === 1 ? 'place' : 'places'} read.`
+            ? $t('paints.swatchPhoto.nowPressOnThe')
+            : $t('paints.swatchPhoto.spotsRead', { spots: spots.length })
       }}
     </p>
     <div v-if="read" class="d-flex gap-2 align-items-center mt-1">
       <span class="swatch big" :style="{ background: labToHex(read.lab) }" />
       <span class="small flex-grow-1"
         ><b class="num">{{ read.lab.map((v) => v.toFixed(1)).join(' / ') }}</b
-        ><br /><span class="soft"
-          >spread ΔE {{ read.spread.toFixed(1) }}{{ read.spread > SPREAD ? ': uneven, look for glare' : '' }};
-          {{ light(read) }}</span
-        ></span
+        ><br /><span class="soft">{{
+          $t('paints.swatchPhoto.spreadESpread2', {
+            spread: read.spread.toFixed(1),
+            spread2: String(Boolean(read.spread > SPREAD)),
+            read: light(read),
+          })
+        }}</span></span
       >
-      <BButton variant="primary" size="sm" @click="emit('read', read.lab)">Take it</BButton>
+      <BButton variant="primary" size="sm" @click="emit('read', read.lab)">{{
+        $t('paints.swatchPhoto.takeIt')
+      }}</BButton>
     </div>
   </div>
 </template>

@@ -23,15 +23,15 @@ const add = (): Promise<void> =>
 
 <template>
   <section class="sheet p-3 mb-4">
-    <h3 class="h6">Bottles of {{ resin.name }}</h3>
+    <h3 class="h6">{{ $t('stock.bottlePanel.bottlesOf', { name: resin.name }) }}</h3>
     <table v-if="parsed.bottles.length > 0" class="plain mb-2">
       <thead>
         <tr>
-          <th>Lot</th>
-          <th class="num">Left, ml</th>
-          <th>Opened</th>
-          <th class="num">Keeps, months</th>
-          <th>Until</th>
+          <th>{{ $t('stock.bottlePanel.lot') }}</th>
+          <th class="num">{{ $t('stock.bottlePanel.leftMl') }}</th>
+          <th>{{ $t('stock.bottlePanel.opened') }}</th>
+          <th class="num">{{ $t('stock.bottlePanel.keepsMonths') }}</th>
+          <th>{{ $t('stock.bottlePanel.until') }}</th>
           <th />
         </tr>
       </thead>
@@ -42,7 +42,7 @@ const add = (): Promise<void> =>
               class="form-control form-control-sm"
               maxlength="80"
               :value="b.lot"
-              :aria-label="`Lot of bottle ${i + 1}`"
+              :aria-label="$t('stock.bottlePanel.lotOfBottle', { i: i + 1 })"
               @done="change(i, { lot: $event.trim() })"
             />
           </td>
@@ -52,7 +52,7 @@ const add = (): Promise<void> =>
               type="number"
               min="0"
               :value="b.ml.toFixed(0)"
-              :aria-label="`Millilitres in bottle ${i + 1}`"
+              :aria-label="$t('stock.bottlePanel.millilitresInBottle', { i: i + 1 })"
               @done="change(i, { ml: Math.max(0, Number($event) || 0) })"
             />
           </td>
@@ -62,7 +62,7 @@ const add = (): Promise<void> =>
               type="date"
               :max="today"
               :value="b.opened ?? ''"
-              :aria-label="`Bottle ${i + 1} opened`"
+              :aria-label="$t('stock.bottlePanel.bottleOpened', { i: i + 1 })"
               @done="change(i, { opened: $event || null })"
             />
           </td>
@@ -73,28 +73,29 @@ const add = (): Promise<void> =>
               min="1"
               max="120"
               :value="String(b.keeps)"
-              :aria-label="`Months that bottle ${i + 1} keeps`"
+              :aria-label="$t('stock.bottlePanel.monthsThatBottleKeeps', { i: i + 1 })"
               @done="change(i, { keeps: Math.min(120, Math.max(1, Math.round(Number($event) || 12))) })"
             />
           </td>
           <td :class="{ 'text-danger': spent(b, today) }">
-            {{ keepsUntil(b) ?? 'shut' }}{{ spent(b, today) ? ', past its time' : '' }}
+            {{ keepsUntil(b) ?? $t('stock.bottlePanel.shut')
+            }}{{ spent(b, today) ? $t('stock.bottlePanel.pastItsTime') : '' }}
           </td>
           <td class="num">
             <BButton
               variant="quiet"
               size="sm"
-              :aria-label="`Bottle ${i + 1} is gone`"
+              :aria-label="$t('stock.bottlePanel.bottleIsGone', { i: i + 1 })"
               @click="save(parsed.bottles.filter((_, k) => k !== i))"
             >
-              Gone
+              {{ $t('stock.bottlePanel.gone') }}
             </BButton>
           </td>
         </tr>
       </tbody>
     </table>
-    <p v-else class="soft small mb-2">Not counted one by one. Prints take from the level of all.</p>
-    <BButton variant="primary" size="sm" @click="add">Add a bottle</BButton>
+    <p v-else class="soft small mb-2">{{ $t('stock.bottlePanel.notCountedByPrints') }}</p>
+    <BButton variant="primary" size="sm" @click="add">{{ $t('stock.bottlePanel.addABottle') }}</BButton>
     <p v-if="fault" role="alert" class="text-danger small mb-0 mt-1">{{ fault }}</p>
   </section>
 </template>

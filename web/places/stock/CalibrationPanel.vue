@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, reactive, ref, watch } from 'vue'
+import { text } from '../../i18n'
 import { printer as printerSchema, type PrinterRecord } from '../../../contract/stock'
 import { writeStl } from '../../../core/formats/stl'
 import { corrections, gauge, gaugeNominal, type Measured } from '../../../core/print/slice/calibrationPrint'
@@ -28,15 +29,19 @@ watch(
   { immediate: true },
 )
 const LENGTHS: { key: keyof Measured; word: string; where: string }[] = [
-  { key: 'slabX', word: 'Slab, along x', where: 'over its foot' },
-  { key: 'slabY', word: 'Slab, along y', where: 'over its foot' },
-  { key: 'postX', word: 'Post, along x', where: '' },
-  { key: 'postY', word: 'Post, along y', where: '' },
-  { key: 'slotX', word: 'Slot, along x', where: 'inside' },
-  { key: 'slotY', word: 'Slot, along y', where: 'inside' },
-  { key: 'slabZ', word: 'Slab, thick', where: '' },
-  { key: 'height', word: 'Plate to post’s top', where: '' },
-  { key: 'footX', word: 'Foot, along x', where: 'at the very plate' },
+  { key: 'slabX', word: text('stock.calibrationPanel.slabAlongX'), where: text('stock.calibrationPanel.overItsFoot') },
+  { key: 'slabY', word: text('stock.calibrationPanel.slabAlongY'), where: text('stock.calibrationPanel.overItsFoot') },
+  { key: 'postX', word: text('stock.calibrationPanel.postAlongX'), where: '' },
+  { key: 'postY', word: text('stock.calibrationPanel.postAlongY'), where: '' },
+  { key: 'slotX', word: text('stock.calibrationPanel.slotAlongX'), where: 'inside' },
+  { key: 'slotY', word: text('stock.calibrationPanel.slotAlongY'), where: 'inside' },
+  { key: 'slabZ', word: text('stock.calibrationPanel.slabThick'), where: '' },
+  { key: 'height', word: text('stock.calibrationPanel.plateToPostsTop'), where: '' },
+  {
+    key: 'footX',
+    word: text('stock.calibrationPanel.footAlongX'),
+    where: text('stock.calibrationPanel.atTheVeryPlate'),
+  },
 ]
 const measured = computed(() => LENGTHS.some((l) => m[l.key] !== gaugeNominal[l.key]))
 const found = computed(() => corrections({ ...m }))
@@ -72,45 +77,48 @@ const signed = (v: number): string => `${v < 0 ? '−' : ''}${Math.abs(v).toFixe
 <template>
   <section class="sheet p-3 mb-4 panel">
     <div>
-      <h3 class="mb-1">{{ printer.name }} as it prints</h3>
+      <h3 class="mb-1">{{ $t('stock.calibrationPanel.asItPrints', { name: printer.name }) }}</h3>
       <p class="soft small">
-        Print the gauge flat on the plate with the usual settings and no correction, wash and cure it as always, then
-        measure it. What the printer adds or loses is taken off every layer from then on.
+        {{ $t('stock.calibrationPanel.printTheGaugeFlat') }}
       </p>
-      <BButton variant="quiet" size="sm" class="mb-2" @click="download">Gauge as STL, 40 × 30 × 20 mm</BButton>
+      <BButton variant="quiet" size="sm" class="mb-2" @click="download">{{
+        $t('stock.calibrationPanel.gaugeAsStl40')
+      }}</BButton>
       <dl class="facts">
-        <dt>size kept, x, y, z</dt>
+        <dt>{{ $t('stock.calibrationPanel.sizeKeptXY') }}</dt>
         <dd>{{ now.scale.map(percent).join(', ') }}</dd>
-        <dt>light spreads past an edge</dt>
-        <dd>{{ signed(now.growth) }} mm</dd>
-        <dt>first layers bleed</dt>
-        <dd>{{ signed(now.bleed) }} mm, {{ now.bleedLayers }} layers</dd>
+        <dt>{{ $t('stock.calibrationPanel.lightSpreadsPastAn') }}</dt>
+        <dd>{{ $t('stock.calibrationPanel.mm', { growth: signed(now.growth) }) }}</dd>
+        <dt>{{ $t('stock.calibrationPanel.firstLayersBleed') }}</dt>
+        <dd>{{ $t('stock.calibrationPanel.mmLayers', { bleed: signed(now.bleed), bleedLayers: now.bleedLayers }) }}</dd>
       </dl>
       <label class="d-flex gap-2 align-items-center mt-2"
-        ><input v-model="form.mirrorX" type="checkbox" class="form-check-input m-0" />panel mirrors left and
-        right</label
+        ><input v-model="form.mirrorX" type="checkbox" class="form-check-input m-0" />{{
+          $t('stock.calibrationPanel.panelMirrorsLeftAnd')
+        }}</label
       >
       <label class="d-flex gap-2 align-items-center"
-        ><input v-model="form.mirrorY" type="checkbox" class="form-check-input m-0" />panel mirrors front and
-        back</label
+        ><input v-model="form.mirrorY" type="checkbox" class="form-check-input m-0" />{{
+          $t('stock.calibrationPanel.panelMirrorsFrontAnd')
+        }}</label
       >
       <NumberField
         v-model="form.greys"
-        label="Greys it shows"
+        :label="$t('stock.calibrationPanel.greysItShows')"
         :step="1"
         :min="2"
         :max="256"
-        source="2 is black and white"
+        :source="$t('stock.calibrationPanel.n2IsBlackAnd')"
       />
       <NumberField
         v-model="form.bleedLayers"
-        label="Layers that bleed"
+        :label="$t('stock.calibrationPanel.layersThatBleed')"
         :step="1"
         :min="0"
         :max="200"
-        source="its first layers"
+        :source="$t('stock.calibrationPanel.itsFirstLayers')"
       />
-      <BButton variant="quiet" size="sm" @click="save(false)">Keep these</BButton>
+      <BButton variant="quiet" size="sm" @click="save(false)">{{ $t('stock.calibrationPanel.keepThese') }}</BButton>
     </div>
     <div>
       <NumberField
@@ -122,38 +130,46 @@ const signed = (v: number): string => `${v < 0 ? '−' : ''}${Math.abs(v).toFixe
         :step="0.01"
         :min="0"
         :max="100"
-        :source="`${l.where ? `${l.where}, ` : ''}drawn ${gaugeNominal[l.key]}`"
+        :source="
+          $t('stock.calibrationPanel.whereDrawn', {
+            where: String(Boolean(l.where)),
+            where2: l.where,
+            gaugeNominal: gaugeNominal[l.key],
+          })
+        "
       />
     </div>
     <div>
       <template v-if="measured && found.ok">
         <p class="mb-1">
           <span class="figure">{{ signed(found.value.growth) }}</span>
-          <span class="soft"> mm of light past each edge</span>
+          <span class="soft">{{ ' ' }}{{ $t('stock.calibrationPanel.mmOfLightPast') }}</span>
         </p>
         <dl class="facts">
-          <dt>along x</dt>
+          <dt>{{ $t('stock.calibrationPanel.alongX') }}</dt>
           <dd>{{ percent(found.value.scale[0]) }}</dd>
-          <dt>along y</dt>
+          <dt>{{ $t('stock.calibrationPanel.alongY') }}</dt>
           <dd>{{ percent(found.value.scale[1]) }}</dd>
-          <dt>upward</dt>
+          <dt>{{ $t('stock.calibrationPanel.upward') }}</dt>
           <dd>{{ percent(found.value.scale[2]) }}</dd>
-          <dt>first layers, per side</dt>
-          <dd>{{ signed(found.value.bleed) }} mm</dd>
-          <dt>lengths missed by</dt>
-          <dd>{{ found.value.residual.toFixed(3) }} mm</dd>
+          <dt>{{ $t('stock.calibrationPanel.firstLayersPerSide') }}</dt>
+          <dd>{{ $t('stock.calibrationPanel.mm2', { bleed: signed(found.value.bleed) }) }}</dd>
+          <dt>{{ $t('stock.calibrationPanel.lengthsMissedBy') }}</dt>
+          <dd>{{ $t('stock.calibrationPanel.mm3', { residual: found.value.residual.toFixed(3) }) }}</dd>
         </dl>
         <p class="soft small">
-          Six lengths, three unknowns, by least squares.
-          <template v-if="found.value.residual > 0.04"
-            >They agree badly: measure again, or look for a warp, before this is used.</template
-          >
+          {{ $t('stock.calibrationPanel.sixLengthsThreeUnknowns') }}
+          <template v-if="found.value.residual > 0.04">{{
+            $t('stock.calibrationPanel.theyAgreeBadlyMeasure')
+          }}</template>
         </p>
-        <BButton variant="primary" @click="save(true)">Correct every print by this</BButton>
+        <BButton variant="primary" @click="save(true)">{{ $t('stock.calibrationPanel.correctEveryPrintBy') }}</BButton>
       </template>
       <p v-else-if="measured && !found.ok" role="alert" class="text-danger">{{ found.problem.message }}</p>
-      <p v-else class="soft">Type what the caliper says; the corrections appear here.</p>
-      <p v-if="kept" role="status" class="soft small mt-2 mb-0">Kept. Layers are sliced so from now on.</p>
+      <p v-else class="soft">{{ $t('stock.calibrationPanel.typeWhatTheCaliper') }}</p>
+      <p v-if="kept" role="status" class="soft small mt-2 mb-0">
+        {{ $t('stock.calibrationPanel.keptLayersAreSliced') }}
+      </p>
       <p v-if="fault" role="alert" class="text-danger small mb-0">{{ fault }}</p>
     </div>
   </section>

@@ -3,6 +3,7 @@ import { BLink } from 'bootstrap-vue-next/components/BLink'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { ref } from 'vue'
 import { z } from 'zod'
+import { text } from '../../i18n'
 import { api } from '../../api'
 import { useAttempt } from '../../composables/useAttempt'
 
@@ -19,7 +20,7 @@ const importFile = (e: Event): Promise<void> =>
     said.value = ''
     try {
       const n = await api(z.object({ added: z.int(), changed: z.int() }), 'POST', `/${props.words}.csv`, f)
-      said.value = `${f.name}: ${n.added} new, ${n.changed} changed.`
+      said.value = text('stock.csvList.newChanged', { name: f.name, added: n.added, changed: n.changed })
     } finally {
       // The same file, mended, can be taken again.
       input.value = ''
@@ -28,14 +29,18 @@ const importFile = (e: Event): Promise<void> =>
 </script>
 
 <template>
-  <BButton variant="quiet" size="sm" :disabled="busy" @click="picker?.click()">Import CSV</BButton>
-  <BLink class="btn btn-sm btn-quiet" :href="`/api/${words}.csv`" :download="`${words}.csv`">Export CSV</BLink>
+  <BButton variant="quiet" size="sm" :disabled="busy" @click="picker?.click()">{{
+    $t('stock.csvList.importCsv')
+  }}</BButton>
+  <BLink class="btn btn-sm btn-quiet" :href="`/api/${words}.csv`" :download="$t('stock.csvList.csv', { words })">{{
+    $t('stock.csvList.exportCsv')
+  }}</BLink>
   <input
     ref="picker"
     type="file"
     accept=".csv,text/csv"
     class="visually-hidden"
-    :aria-label="`CSV list of ${words}`"
+    :aria-label="$t('stock.csvList.csvListOf', { words })"
     @change="importFile"
   />
   <p v-if="fault" role="alert" class="problem w-100 m-0">{{ fault }}</p>

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, onMounted, ref } from 'vue'
+import { text } from '../../i18n'
 import { device as deviceSchema, type DeviceRecord } from '../../../contract/runs'
 import { api } from '../../api'
 import { useAttempt } from '../../composables/useAttempt'
@@ -16,20 +17,25 @@ const { fault, attempt: tried } = useAttempt()
 const address = ref('')
 onMounted(() => void runs.fresh())
 const STATES: Record<string, string> = {
-  idle: 'idle',
-  receiving: 'being sent a job',
-  ready: 'has a job',
-  printing: 'printing',
-  paused: 'paused',
-  interrupted: 'cut off',
-  finished: 'finished',
-  stopped: 'stopped',
-  running: 'at work',
+  idle: text('stock.devicePanel.idle'),
+  receiving: text('stock.devicePanel.beingSentAJob'),
+  ready: text('stock.devicePanel.hasAJob'),
+  printing: text('stock.devicePanel.printing'),
+  paused: text('stock.devicePanel.paused'),
+  interrupted: text('stock.devicePanel.cutOff'),
+  finished: text('stock.devicePanel.finished'),
+  stopped: text('stock.devicePanel.stopped'),
+  running: text('stock.devicePanel.atWork'),
 }
-const KINDS = { printer: 'printer', station: 'washing and curing', scale: 'scale', sensor: 'air at the bench' }
+const KINDS = {
+  printer: text('stock.devicePanel.printer'),
+  station: text('stock.devicePanel.washingAndCuring'),
+  scale: text('stock.devicePanel.scale'),
+  sensor: text('stock.devicePanel.airAtTheBench'),
+}
 const word = (d: DeviceRecord): string =>
   !d.reachable
-    ? 'does not answer'
+    ? text('stock.devicePanel.doesNotAnswer')
     : d.card.kind === 'scale'
       ? `${Number(d.state?.grams ?? 0).toFixed(2)} g`
       : d.card.kind === 'sensor'
@@ -56,23 +62,23 @@ const command = (d: DeviceRecord, body: { do: string } & Record<string, unknown>
 </script>
 
 <template>
-  <h2>Machines on the net</h2>
+  <h2>{{ $t('stock.devicePanel.machinesOnTheNet') }}</h2>
   <table v-if="list.length > 0" class="plain mb-2">
     <thead>
       <tr>
-        <th>Name</th>
-        <th>What</th>
-        <th>Now</th>
-        <th>Is the printer</th>
-        <th class="num">In the vat, ml</th>
-        <th class="num">Times as fast</th>
+        <th>{{ $t('stock.devicePanel.name') }}</th>
+        <th>{{ $t('stock.devicePanel.what') }}</th>
+        <th>{{ $t('stock.devicePanel.now') }}</th>
+        <th>{{ $t('stock.devicePanel.isThePrinter') }}</th>
+        <th class="num">{{ $t('stock.devicePanel.inTheVatMl') }}</th>
+        <th class="num">{{ $t('stock.devicePanel.timesAsFast') }}</th>
         <th />
       </tr>
     </thead>
     <tbody>
       <tr v-for="d in list" :key="d.serial">
         <td>{{ d.card.name }}</td>
-        <td>{{ KINDS[d.card.kind] }}{{ d.card.standIn ? ', stand-in' : '' }}</td>
+        <td>{{ KINDS[d.card.kind] }}{{ d.card.standIn ? $t('stock.devicePanel.standIn') : '' }}</td>
         <td :class="{ 'text-danger': !d.reachable }">{{ word(d) }}</td>
         <td>
           <ChoiceSelect
@@ -80,10 +86,10 @@ const command = (d: DeviceRecord, body: { do: string } & Record<string, unknown>
             size="sm"
             class="w-auto"
             :model-value="d.printerId ?? ''"
-            :aria-label="`Which printer ${d.card.name} is`"
+            :aria-label="$t('stock.devicePanel.whichPrinterIs', { name: d.card.name })"
             @update:model-value="link(d, String($event))"
           >
-            <option value="">not said</option>
+            <option value="">{{ $t('stock.devicePanel.notSaid') }}</option>
             <option v-for="p in stock.printers" :key="p.id" :value="p.id">{{ p.name }}</option>
           </ChoiceSelect>
         </td>
@@ -95,14 +101,14 @@ const command = (d: DeviceRecord, body: { do: string } & Record<string, unknown>
             type="number"
             min="1"
             :value="String(d.state?.speedUp ?? 1)"
-            :aria-label="`How many times as fast as a machine ${d.card.name} prints`"
+            :aria-label="$t('stock.devicePanel.howManyTimesAs', { name: d.card.name })"
             @done="command(d, { do: 'settings', speedUp: Math.max(0.1, Number($event) || 1) })"
           />
         </td>
         <td class="num text-nowrap">
           <template v-if="d.card.kind === 'printer'">
             <BButton variant="quiet" size="sm" @click="command(d, { do: 'refill', ml: 250 })">
-              250 ml filled in
+              {{ $t('stock.devicePanel.n250MlFilledIn') }}
             </BButton>
             <BButton
               v-if="d.state?.clear === false"
@@ -111,25 +117,27 @@ const command = (d: DeviceRecord, body: { do: string } & Record<string, unknown>
               class="ms-1"
               @click="command(d, { do: 'clear' })"
             >
-              Plate taken off
+              {{ $t('stock.devicePanel.plateTakenOff') }}
             </BButton>
           </template>
           <BButton v-if="d.card.kind === 'scale'" variant="quiet" size="sm" @click="command(d, { do: 'tare' })">
-            To zero
+            {{ $t('stock.devicePanel.toZero') }}
           </BButton>
         </td>
       </tr>
     </tbody>
   </table>
-  <p v-else class="soft">None was found.</p>
+  <p v-else class="soft">{{ $t('stock.devicePanel.noneWasFound') }}</p>
   <form class="d-flex gap-2 mb-4 align-items-center" @submit.prevent="look">
     <input
       v-model="address"
       class="form-control form-control-sm find"
-      placeholder="port, or http://127.0.0.1:port"
-      aria-label="Address of a machine"
+      :placeholder="$t('stock.devicePanel.portOrHttp127')"
+      :aria-label="$t('stock.devicePanel.addressOfAMachine')"
     />
-    <BButton type="submit" variant="quiet" size="sm" :disabled="address.trim() === ''">Look for one there</BButton>
+    <BButton type="submit" variant="quiet" size="sm" :disabled="address.trim() === ''">{{
+      $t('stock.devicePanel.lookForThere')
+    }}</BButton>
     <span v-if="fault" role="alert" class="text-danger small">{{ fault }}</span>
   </form>
 </template>

@@ -30,12 +30,12 @@ const remove = (): Promise<void> =>
 <template>
   <section class="sheet p-3 mb-4" :data-figures="item.name">
     <label class="d-flex gap-2 align-items-center mb-2"
-      ><span>Name</span
+      ><span>{{ $t('stock.figuresPanel.name') }}</span
       ><DraftInput
         class="form-control form-control-sm name"
         maxlength="80"
         :value="item.name"
-        :aria-label="`Name of ${item.name}`"
+        :aria-label="$t('stock.figuresPanel.nameOf', { name: item.name })"
         @done="$event.trim() !== '' && save({ name: $event.trim() })"
     /></label>
     <div class="figures">
@@ -53,13 +53,13 @@ const remove = (): Promise<void> =>
       />
     </div>
     <label v-if="kind === 'printer'" class="d-flex gap-2 align-items-center mt-1"
-      ><span>Film</span
+      ><span>{{ $t('stock.figuresPanel.film') }}</span
       ><DraftInput
         class="form-control form-control-sm name"
         maxlength="80"
         :value="String(data.film ?? '')"
-        placeholder="what lies under the vat"
-        :aria-label="`Film of ${item.name}`"
+        :placeholder="$t('stock.figuresPanel.whatLiesUnderThe')"
+        :aria-label="$t('stock.figuresPanel.filmOf', { name: item.name })"
         @done="save({ film: $event.trim() })"
     /></label>
     <label v-if="kind === 'resin'" class="d-flex gap-2 align-items-center mt-1"
@@ -68,9 +68,11 @@ const remove = (): Promise<void> =>
         class="form-check-input m-0"
         :checked="Boolean(data.clear)"
         @change="save({ clear: ($event.target as HTMLInputElement).checked })"
-      />clear: cured short, or it yellows</label
+      />{{ $t('stock.figuresPanel.clearCuredShortOr') }}</label
     >
-    <BButton variant="quiet" size="sm" class="mt-2" @click="remove">Take {{ item.name }} out of stock</BButton>
+    <BButton variant="quiet" size="sm" class="mt-2" @click="remove">{{
+      $t('stock.figuresPanel.takeOutOfStock', { name: item.name })
+    }}</BButton>
     <p v-if="fault" role="alert" class="text-danger small mb-0 mt-1">{{ fault }}</p>
   </section>
 </template>

@@ -42,17 +42,17 @@ const remove = (): Promise<void> =>
 </script>
 
 <template>
-  <section class="sheet p-3 mb-3" aria-label="Material">
+  <section class="sheet p-3 mb-3" :aria-label="$t('stock.materialPanel.material')">
     <DraftInput
       class="form-control form-control-sm name"
       maxlength="80"
       :value="m.name"
-      aria-label="Name of the material"
+      :aria-label="$t('stock.materialPanel.nameOfTheMaterial')"
       @done="save({ name: $event })"
     />
     <div class="pair mt-2">
       <label
-        >Counted in
+        >{{ $t('stock.materialPanel.countedIn') }}
         <ChoiceSelect
           size="sm"
           :model-value="m.unit"
@@ -62,52 +62,52 @@ const remove = (): Promise<void> =>
         </ChoiceSelect></label
       >
       <DraftField
-        label="Density, g/ml"
+        :label="$t('stock.materialPanel.densityGMl')"
         type="number"
         step="0.01"
         :value="String(m.density ?? '')"
-        spoken="Density"
+        :spoken="$t('stock.materialPanel.density')"
         @done="save({ density: number($event) })"
       />
       <DraftField
-        label="Buy at"
+        :label="$t('stock.materialPanel.buyAt')"
         :value="m.reorder === null ? '' : amountText(m.unit, m.reorder)"
         @done="$event.trim() === '' ? save({ reorder: null }) : amount($event, (v) => save({ reorder: v }))"
       />
       <label
-        >Price of one {{ m.unit }}
+        >{{ $t('stock.materialPanel.priceOf', { unit: m.unit }) }}
         <DraftInput
           class="form-control form-control-sm"
           type="number"
           step="0.001"
           :value="String(m.price)"
-          aria-label="Price"
+          :aria-label="$t('stock.materialPanel.price')"
           @done="save({ price: number($event) ?? 0 })"
       /></label>
       <DraftField
-        label="Too late after, min"
+        :label="$t('stock.materialPanel.tooLateAfterMin')"
         type="number"
-        placeholder="as usual"
+        :placeholder="$t('stock.materialPanel.asUsual')"
         :value="String(m.working ?? '')"
-        spoken="Working time"
+        :spoken="$t('stock.materialPanel.workingTime')"
         @done="save({ working: number($event) })"
       />
       <DraftField
-        label="Next step after, min"
+        :label="$t('stock.materialPanel.nextStepAfterMin')"
         type="number"
-        placeholder="as usual"
+        :placeholder="$t('stock.materialPanel.asUsual')"
         :value="String(m.next ?? '')"
-        spoken="Time to the next step"
+        :spoken="$t('stock.materialPanel.timeToTheNext')"
         @done="save({ next: number($event) })"
       />
     </div>
-    <p class="mt-2 mb-1">Serves as</p>
+    <p class="mt-2 mb-1">{{ $t('stock.materialPanel.servesAs') }}</p>
     <p v-for="w in m.serves" :key="w" class="m-0 d-flex justify-content-between">
       {{ SUPPLIES.find((s) => s.what === w)?.name ?? w }}
       <BButton
         variant="quiet"
         size="sm"
-        :aria-label="`No longer ${SUPPLIES.find((s) => s.what === w)?.name ?? w}`"
+        :aria-label="$t('stock.materialPanel.noLonger', { name: SUPPLIES.find((s) => s.what === w)?.name ?? w })"
         @click="save({ serves: m.serves.filter((x) => x !== w) })"
       >
         ×
@@ -116,77 +116,76 @@ const remove = (): Promise<void> =>
     <ChoiceSelect
       size="sm"
       :model-value="''"
-      aria-label="It serves as"
+      :aria-label="$t('stock.materialPanel.itServesAs')"
       @update:model-value="save({ serves: [...m.serves, String($event)] })"
     >
-      <option value="" disabled>what steps use it as</option>
+      <option value="" disabled>{{ $t('stock.materialPanel.whatStepsUseIt') }}</option>
       <option v-for="s in SUPPLIES.filter((x) => !m.serves.includes(x.what))" :key="s.what" :value="s.what">
         {{ s.name }}
       </option>
     </ChoiceSelect>
     <p v-if="strange" class="problem mt-1 mb-0">
-      Steps use {{ strange.name }} in {{ strange.unit }}, and this is counted in {{ m.unit }}: give its density, or it
-      is not counted.
+      {{ $t('stock.materialPanel.stepsUseInAnd', { name: strange.name, unit: strange.unit, unit2: m.unit }) }}
     </p>
     <div v-for="(l, i) in m.lots" :key="i" class="lot" :class="{ old: spent(l, today) }">
       <div class="pair">
         <DraftField
-          label="Left"
+          :label="$t('stock.materialPanel.left')"
           :value="amountText(m.unit, l.amount)"
-          :spoken="`Left of lot ${i + 1}`"
+          :spoken="$t('stock.materialPanel.leftOfLot', { i: i + 1 })"
           @done="amount($event, (v) => lot(i, { amount: v }))"
         />
         <DraftField
-          label="Lot"
+          :label="$t('stock.materialPanel.lot')"
           maxlength="80"
           :value="l.lot"
-          :spoken="`Number of lot ${i + 1}`"
+          :spoken="$t('stock.materialPanel.numberOfLot', { i: i + 1 })"
           @done="lot(i, { lot: $event })"
         />
         <DraftField
-          label="Opened"
+          :label="$t('stock.materialPanel.opened')"
           type="date"
           :value="l.opened ?? ''"
-          :spoken="`Lot ${i + 1} opened`"
+          :spoken="$t('stock.materialPanel.lotOpened', { i: i + 1 })"
           @done="lot(i, { opened: $event || null })"
         />
         <DraftField
-          label="Keeps, months"
+          :label="$t('stock.materialPanel.keepsMonths')"
           type="number"
           min="1"
           :value="String(l.keeps)"
-          :spoken="`Months that lot ${i + 1} keeps`"
+          :spoken="$t('stock.materialPanel.monthsThatLotKeeps', { i: i + 1 })"
           @done="lot(i, { keeps: Math.round(number($event) ?? 24) })"
         />
       </div>
       <p class="soft small m-0 d-flex justify-content-between align-items-center">
         <span>{{
           keepsUntil(l)
-            ? `${spent(l, today) ? 'past its time since' : 'keeps until'} ${keepsUntil(l)}`
-            : 'shut, no date on it'
+            ? $t('stock.materialPanel.l', { l: String(Boolean(spent(l, today))), l2: keepsUntil(l) })
+            : $t('stock.materialPanel.shutNoDateOn')
         }}</span>
         <BButton
           variant="quiet"
           size="sm"
-          :aria-label="`Lot ${i + 1} is gone`"
+          :aria-label="$t('stock.materialPanel.lotIsGone', { i: i + 1 })"
           @click="save({ lots: m.lots.filter((_, k) => k !== i) })"
         >
-          Gone
+          {{ $t('stock.materialPanel.gone') }}
         </BButton>
       </p>
     </div>
     <label class="d-block mt-2"
-      >Care
+      >{{ $t('stock.materialPanel.care') }}
       <DraftInput
         class="form-control form-control-sm"
         maxlength="500"
         :value="m.safety"
-        aria-label="Care"
+        :aria-label="$t('stock.materialPanel.care')"
         @done="save({ safety: $event })"
     /></label>
     <div class="d-flex gap-2 mt-2">
-      <BButton variant="primary" size="sm" @click="addLot">Add a lot</BButton>
-      <BButton variant="quiet" size="sm" @click="remove">Take out of stock</BButton>
+      <BButton variant="primary" size="sm" @click="addLot">{{ $t('stock.materialPanel.addALot') }}</BButton>
+      <BButton variant="quiet" size="sm" @click="remove">{{ $t('stock.materialPanel.takeOutOfStock') }}</BButton>
     </div>
     <p v-if="fault" role="alert" class="problem mt-2 mb-0">{{ fault }}</p>
   </section>

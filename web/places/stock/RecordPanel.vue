@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, onMounted, ref } from 'vue'
+import { text } from '../../i18n'
 import { record as recordSchema, type PrintRecord } from '../../../contract/runs'
 import { api } from '../../api'
 import { useAttempt } from '../../composables/useAttempt'
@@ -14,7 +15,12 @@ const load = async (): Promise<void> => {
   record.value = await api(recordSchema, 'GET', '/record').catch(() => null)
 }
 onMounted(load)
-const BY = { printer: 'By printer', resin: 'By resin', tilt: 'By tilt', tips: 'By finest tip' }
+const BY = {
+  printer: text('stock.recordPanel.byPrinter'),
+  resin: text('stock.recordPanel.byResin'),
+  tilt: text('stock.recordPanel.byTilt'),
+  tips: text('stock.recordPanel.byFinestTip'),
+}
 const groups = computed(() =>
   (Object.keys(BY) as (keyof typeof BY)[])
     .map((by) => ({ by, rows: (record.value?.rates ?? []).filter((r) => r.by === by) }))
@@ -38,16 +44,16 @@ const take = (t: PrintRecord['times'][number]): Promise<void> =>
 
 <template>
   <template v-if="record && record.plates > 0">
-    <h2>What prints have taught</h2>
+    <h2>{{ $t('stock.recordPanel.whatPrintsHaveTaught') }}</h2>
     <table v-if="record.times.length > 0" class="plain mb-3 times">
       <thead>
         <tr>
-          <th>Printer</th>
-          <th class="num">Prints</th>
-          <th class="num">Motion a layer, s</th>
-          <th class="num">as they took</th>
-          <th class="num">Estimates off by</th>
-          <th class="num">then</th>
+          <th>{{ $t('stock.recordPanel.printer') }}</th>
+          <th class="num">{{ $t('stock.recordPanel.prints') }}</th>
+          <th class="num">{{ $t('stock.recordPanel.motionALayerS') }}</th>
+          <th class="num">{{ $t('stock.recordPanel.asTheyTook') }}</th>
+          <th class="num">{{ $t('stock.recordPanel.estimatesOffBy') }}</th>
+          <th class="num">{{ $t('stock.recordPanel.then') }}</th>
           <th />
         </tr>
       </thead>
@@ -61,9 +67,9 @@ const take = (t: PrintRecord['times'][number]): Promise<void> =>
           <td class="num">{{ (100 * t.after).toFixed(1) }} %</td>
           <td class="num">
             <BButton v-if="Math.abs(t.motion - t.now) > 0.02" variant="primary" size="sm" @click="take(t)">
-              Calculate with {{ t.motion.toFixed(2) }} s
+              {{ $t('stock.recordPanel.calculateWithS', { motion: t.motion.toFixed(2) }) }}
             </BButton>
-            <span v-else class="soft">as calculated</span>
+            <span v-else class="soft">{{ $t('stock.recordPanel.asCalculated') }}</span>
           </td>
         </tr>
       </tbody>
@@ -73,15 +79,17 @@ const take = (t: PrintRecord['times'][number]): Promise<void> =>
         <thead>
           <tr>
             <th>{{ BY[g.by] }}</th>
-            <th class="num">came out</th>
-            <th class="num">likely</th>
+            <th class="num">{{ $t('stock.recordPanel.cameOut') }}</th>
+            <th class="num">{{ $t('stock.recordPanel.likely') }}</th>
           </tr>
         </thead>
         <tbody>
           <tr v-for="r in g.rows" :key="r.what">
             <td>{{ r.what }}</td>
-            <td class="num">{{ r.good }} of {{ r.parts }}</td>
-            <td class="num soft" title="90 % interval by Wilson’s score">{{ pc(r.low) }} to {{ pc(r.high) }}</td>
+            <td class="num">{{ $t('stock.recordPanel.of', { good: r.good, parts: r.parts }) }}</td>
+            <td class="num soft" :title="$t('stock.recordPanel.n90IntervalByWilsons')">
+              {{ $t('stock.recordPanel.to', { low: pc(r.low), high: pc(r.high) }) }}
+            </td>
           </tr>
         </tbody>
       </table>

@@ -1,3 +1,4 @@
+import { text } from '../../i18n'
 import type { PrinterRecord, ResinRecord } from '../../../contract/stock'
 
 /** A figure of something in stock, as it is typed: shown in its unit, kept in the record's. */
@@ -15,28 +16,62 @@ export interface Figure<K extends string = string> {
 
 /** A printer, as its data sheet and a stopwatch have it. */
 export const PRINTER_FIGURES: Figure<keyof PrinterRecord>[] = [
-  { key: 'pixelsX', word: 'Pixels across', unit: '', step: 1, min: 16, max: 40_000, digits: 0 },
-  { key: 'pixelsY', word: 'Pixels deep', unit: '', step: 1, min: 16, max: 40_000, digits: 0 },
-  { key: 'pitchX', word: 'A pixel across', unit: 'µm', step: 0.5, min: 5.1, max: 1000, digits: 2, times: 1000 },
-  { key: 'pitchY', word: 'A pixel deep', unit: 'µm', step: 0.5, min: 5.1, max: 1000, digits: 2, times: 1000 },
-  { key: 'height', word: 'Prints as tall as', unit: 'mm', step: 5, min: 2, max: 2000, digits: 1 },
-  { key: 'layerHeight', word: 'A layer is', unit: 'mm', step: 0.01, min: 0.01, max: 0.4, digits: 3 },
-  { key: 'liftTime', word: 'Lift', unit: 's', step: 0.1, min: 0, max: 120, digits: 2 },
-  { key: 'retractTime', word: 'Return', unit: 's', step: 0.1, min: 0, max: 120, digits: 2 },
-  { key: 'restTime', word: 'Rest before light', unit: 's', step: 0.1, min: 0, max: 120, digits: 2 },
-  { key: 'bottomLayers', word: 'First layers, lit longer', unit: '', step: 1, min: 0, max: 100, digits: 0 },
-  { key: 'filmPull', word: 'Film pulls, over the resin’s figure', unit: '×', step: 0.05, min: 0.1, max: 5, digits: 2 },
+  { key: 'pixelsX', word: text('stock.figures.pixelsAcross'), unit: '', step: 1, min: 16, max: 40_000, digits: 0 },
+  { key: 'pixelsY', word: text('stock.figures.pixelsDeep'), unit: '', step: 1, min: 16, max: 40_000, digits: 0 },
+  {
+    key: 'pitchX',
+    word: text('stock.figures.aPixelAcross'),
+    unit: 'µm',
+    step: 0.5,
+    min: 5.1,
+    max: 1000,
+    digits: 2,
+    times: 1000,
+  },
+  {
+    key: 'pitchY',
+    word: text('stock.figures.aPixelDeep'),
+    unit: 'µm',
+    step: 0.5,
+    min: 5.1,
+    max: 1000,
+    digits: 2,
+    times: 1000,
+  },
+  { key: 'height', word: text('stock.figures.printsAsTallAs'), unit: 'mm', step: 5, min: 2, max: 2000, digits: 1 },
+  { key: 'layerHeight', word: text('stock.figures.aLayerIs'), unit: 'mm', step: 0.01, min: 0.01, max: 0.4, digits: 3 },
+  { key: 'liftTime', word: text('stock.figures.lift'), unit: 's', step: 0.1, min: 0, max: 120, digits: 2 },
+  { key: 'retractTime', word: text('stock.figures.return'), unit: 's', step: 0.1, min: 0, max: 120, digits: 2 },
+  { key: 'restTime', word: text('stock.figures.restBeforeLight'), unit: 's', step: 0.1, min: 0, max: 120, digits: 2 },
+  {
+    key: 'bottomLayers',
+    word: text('stock.figures.firstLayersLitLonger'),
+    unit: '',
+    step: 1,
+    min: 0,
+    max: 100,
+    digits: 0,
+  },
+  { key: 'filmPull', word: text('stock.figures.filmPullsOverThe'), unit: '×', step: 0.05, min: 0.1, max: 5, digits: 2 },
 ]
 
 /** A resin. Its peel pressure is that on a usual film; a printer's own film may pull more or less. */
 export const RESIN_FIGURES: Figure<keyof ResinRecord>[] = [
-  { key: 'density', word: 'Density', unit: 'g/ml', step: 0.01, min: 0.51, max: 3, digits: 3 },
-  { key: 'pricePerLitre', word: 'Price a litre', unit: '', step: 1, min: 0, max: 100_000, digits: 2 },
-  { key: 'exposure', word: 'Exposure', unit: 's', step: 0.1, min: 0.05, max: 600, digits: 2 },
-  { key: 'bottomExposure', word: 'First layers', unit: 's', step: 1, min: 0.05, max: 600, digits: 1 },
+  { key: 'density', word: text('stock.figures.density'), unit: 'g/ml', step: 0.01, min: 0.51, max: 3, digits: 3 },
+  { key: 'pricePerLitre', word: text('stock.figures.priceALitre'), unit: '', step: 1, min: 0, max: 100_000, digits: 2 },
+  { key: 'exposure', word: text('stock.figures.exposure'), unit: 's', step: 0.1, min: 0.05, max: 600, digits: 2 },
+  {
+    key: 'bottomExposure',
+    word: text('stock.figures.firstLayers'),
+    unit: 's',
+    step: 1,
+    min: 0.05,
+    max: 600,
+    digits: 1,
+  },
   {
     key: 'peelPressure',
-    word: 'Peel, on a usual film',
+    word: text('stock.figures.peelOnAUsual'),
     unit: 'kPa',
     step: 0.5,
     min: 0.1,
@@ -46,7 +81,7 @@ export const RESIN_FIGURES: Figure<keyof ResinRecord>[] = [
   },
   {
     key: 'greenStrength',
-    word: 'Green strength of a tip',
+    word: text('stock.figures.greenStrengthOfA'),
     unit: 'MPa',
     step: 0.1,
     min: 0.1,

@@ -38,5 +38,7 @@ const label = (what: string): string => (props.whose ? `${what}, ${props.whose}`
       ×
     </BButton>
   </div>
-  <BButton variant="quiet" size="sm" @click="hours.push({ weekday: 6, from: 600, to: 720 })"> Add hours </BButton>
+  <BButton variant="quiet" size="sm" @click="hours.push({ weekday: 6, from: 600, to: 720 })">
+    {{ $t('workshop.hoursEditor.addHours') }}
+  </BButton>
 </template>

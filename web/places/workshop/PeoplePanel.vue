@@ -15,8 +15,8 @@ function off(p: Person, day: string): void {
 </script>
 
 <template>
-  <h2 class="mt-4 mb-2">People</h2>
-  <p v-if="people.length === 0" class="soft small">One person, in the bench hours. Name people to give work to each.</p>
+  <h2 class="mt-4 mb-2">{{ $t('workshop.peoplePanel.people') }}</h2>
+  <p v-if="people.length === 0" class="soft small">{{ $t('workshop.peoplePanel.onePersonInThe') }}</p>
   <div v-for="(p, i) in people" :key="i" class="sheet p-2 mb-2">
     <div class="d-flex gap-2">
       <input
@@ -24,9 +24,16 @@ function off(p: Person, day: string): void {
         class="form-control form-control-sm"
         maxlength="80"
         required
-        :aria-label="`Person ${i + 1}`"
+        :aria-label="$t('workshop.peoplePanel.person', { i: i + 1 })"
       />
-      <BButton variant="quiet" size="sm" :aria-label="`Remove ${p.name}`" @click="people.splice(i, 1)"> × </BButton>
+      <BButton
+        variant="quiet"
+        size="sm"
+        :aria-label="$t('workshop.peoplePanel.remove', { name: p.name })"
+        @click="people.splice(i, 1)"
+      >
+        ×
+      </BButton>
     </div>
     <label class="d-block small mt-1"
       ><input
@@ -35,11 +42,11 @@ function off(p: Person, day: string): void {
         :checked="p.hours !== null"
         @change="own(p, ($event.target as HTMLInputElement).checked, [])"
       />
-      has hours of their own</label
+      {{ $t('workshop.peoplePanel.hasHoursOfTheir') }}</label
     >
     <HoursEditor v-if="p.hours" v-model="p.hours" :whose="p.name" />
     <label class="d-block small mt-1"
-      >A day off
+      >{{ $t('workshop.peoplePanel.aDayOff') }}
       <input
         type="date"
         class="form-control form-control-sm"
@@ -51,7 +58,7 @@ function off(p: Person, day: string): void {
         variant="quiet"
         size="sm"
         class="py-0 px-1"
-        :aria-label="`${p.name} works on ${d} after all`"
+        :aria-label="$t('workshop.peoplePanel.worksOnAfterAll', { name: p.name, d })"
         @click="p.off = p.off.filter((x) => x !== d)"
       >
         ×
@@ -63,6 +70,6 @@ function off(p: Person, day: string): void {
     size="sm"
     @click="people.push({ name: `Person ${people.length + 1}`, hours: null, off: [] })"
   >
-    Add a person
+    {{ $t('workshop.peoplePanel.addAPerson') }}
   </BButton>
 </template>

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed } from 'vue'
+import { text } from '../../i18n'
 import type { BathRecord } from '../../../contract/workshop'
 import { saturation } from '../../../core/plan/facts/cleanUp'
 import { useAttempt } from '../../composables/useAttempt'
@@ -11,11 +12,11 @@ import { useStock } from '../../stores/stock'
 const props = defineProps<{ carryOver: { first: number; second: number } | null }>()
 const stock = useStock()
 const { fault, attempt } = useAttempt()
-const NAMES = { first: 'First, dirty bath', second: 'Second, clean bath' }
+const NAMES = { first: text('clean.bathPanel.firstDirtyBath'), second: text('clean.bathPanel.secondCleanBath') }
 const FIGURES = [
-  { key: 'litres', label: 'Liquid in it', unit: 'l', step: 0.5, min: 0.1, max: 200, digits: 1 },
-  { key: 'resin', label: 'Resin in it', unit: 'ml', step: 1, min: 0, max: 20_000, digits: 1 },
-  { key: 'limit', label: 'Cleans no more at', unit: '%', step: 0.5, min: 0.1, max: 60, digits: 1 },
+  { key: 'litres', label: text('clean.bathPanel.liquidInIt'), unit: 'l', step: 0.5, min: 0.1, max: 200, digits: 1 },
+  { key: 'resin', label: text('clean.bathPanel.resinInIt'), unit: 'ml', step: 1, min: 0, max: 20_000, digits: 1 },
+  { key: 'limit', label: text('clean.bathPanel.cleansNoMoreAt'), unit: '%', step: 0.5, min: 0.1, max: 60, digits: 1 },
 ] as const
 const baths = computed(() => {
   const b = stock.workshop?.baths
@@ -36,14 +37,15 @@ const change = (which: 'first' | 'second', more: Partial<BathRecord>): Promise<v
 
 <template>
   <section class="mb-3">
-    <h2 class="mb-2">Baths</h2>
+    <h2 class="mb-2">{{ $t('clean.bathPanel.baths') }}</h2>
     <details v-for="b in baths" :key="b.which" class="mb-1" :data-bath="b.which">
       <summary>
         {{ NAMES[b.which]
         }}<span class="soft"
-          >: {{ b.now.toFixed(1) }} % of {{ b.bath.limit }} %<template v-if="Number.isFinite(b.runs)"
-            >, {{ b.runs > 100 ? 'over 100' : b.runs }} more like this</template
-          ></span
+          >{{ $t('clean.bathPanel.of', { now: b.now.toFixed(1), limit: b.bath.limit })
+          }}<template v-if="Number.isFinite(b.runs)">{{
+            $t('clean.bathPanel.runsMoreLikeThis', { runs: String(Boolean(b.runs > 100)), runs2: b.runs })
+          }}</template></span
         >
         <span class="level" aria-hidden="true"
           ><i
@@ -63,11 +65,12 @@ const change = (which: 'first' | 'second', more: Partial<BathRecord>): Promise<v
         :model-value="b.bath[f.key]"
         @update:model-value="change(b.which, { [f.key]: $event })"
       />
-      <BButton variant="quiet" size="sm" class="mt-1" @click="change(b.which, { resin: 0 })">Mark as refilled</BButton>
+      <BButton variant="quiet" size="sm" class="mt-1" @click="change(b.which, { resin: 0 })">{{
+        $t('clean.bathPanel.markAsRefilled')
+      }}</BButton>
     </details>
     <p class="soft small mb-0">
-      Nothing down the drain: let what is spent settle in light, cure the sludge, and hand over the rest as local rules
-      and the safety data sheet say.
+      {{ $t('clean.bathPanel.nothingDownTheDrain') }}
     </p>
     <p v-if="fault" role="alert" class="text-danger small mb-0">{{ fault }}</p>
   </section>

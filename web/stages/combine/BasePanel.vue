@@ -2,6 +2,7 @@
 import { BFormSelect } from 'bootstrap-vue-next/components/BFormSelect'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, ref, watch } from 'vue'
+import { text } from '../../i18n'
 import { TIP_WISH } from '../../../core/defaults/fit'
 import { baseSize } from '../../../core/fit/baseSize'
 import type { OperationInput } from '../../../contract/operations'
@@ -72,7 +73,9 @@ const across = computed(() => width.value ?? proposed.value.width)
 const deep = computed(() => depth.value ?? proposed.value.depth)
 /** what the proposed size is for */
 const reason = computed(() =>
-  proposed.value.forTipping ? `so that it can be tipped by ${wish.value}°` : '15 % wider than what stands on it',
+  proposed.value.forTipping
+    ? text('combine.basePanel.soThatItCan', { wish: wish.value })
+    : text('combine.basePanel.n15WiderThanWhat'),
 )
 const op = computed<Base>(() => ({
   kind: 'base',
@@ -179,7 +182,7 @@ function within(e: PointerEvent): [number, number] {
 
 <template>
   <details class="mb-3" :open="!!existing">
-    <summary>{{ existing ? 'This base' : 'Add a base' }}</summary>
+    <summary>{{ existing ? $t('combine.basePanel.thisBase') : $t('combine.basePanel.addABase') }}</summary>
     <div class="d-flex flex-wrap gap-1 my-2">
       <BButton
         v-for="(_, name) in SHAPES"
@@ -193,7 +196,7 @@ function within(e: PointerEvent): [number, number] {
     </div>
     <NumberField
       :model-value="across"
-      label="Width"
+      :label="$t('combine.basePanel.width')"
       unit="mm"
       :min="5"
       :max="1000"
@@ -203,44 +206,64 @@ function within(e: PointerEvent): [number, number] {
     />
     <NumberField
       :model-value="deep"
-      label="Depth"
+      :label="$t('combine.basePanel.depth')"
       unit="mm"
       :min="5"
       :max="1000"
       :digits="1"
       @update:model-value="depth = $event"
     />
-    <NumberField v-model="height" label="Height" unit="mm" :min="1" :max="500" :digits="1" />
-    <NumberField v-if="shape === 'Stepped plinth'" v-model="steps" label="Steps" :min="1" :max="8" :digits="0" />
+    <NumberField v-model="height" :label="$t('combine.basePanel.height')" unit="mm" :min="1" :max="500" :digits="1" />
+    <NumberField
+      v-if="shape === 'Stepped plinth'"
+      v-model="steps"
+      :label="$t('combine.basePanel.steps')"
+      :min="1"
+      :max="8"
+      :digits="0"
+    />
     <svg
       v-if="shape === 'Turned socle'"
       ref="socle"
       viewBox="0 0 100 60"
       class="profile"
       role="img"
-      aria-label="Profile of the socle; drag its points"
+      :aria-label="$t('combine.basePanel.profileOfTheSocle')"
       v-on="turning"
     >
       <line x1="50" y1="2" x2="50" y2="58" class="axis" />
       <polyline :points="`50,56 ${drawn} 50,6`" class="turned" />
       <circle v-for="(p, i) in profile" :key="i" :cx="50 + p[0] * 45" :cy="56 - p[1] * 50" r="1.4" />
     </svg>
-    <label class="soft small" for="base-top">Top</label>
+    <label class="soft small" for="base-top">{{ $t('combine.basePanel.top') }}</label>
     <BFormSelect id="base-top" v-model="top" size="sm" class="mb-1">
-      <option value="plain">plain</option>
-      <option value="cobbles">cobbles</option>
-      <option value="planks">planks</option>
-      <option value="rock">rock</option>
+      <option value="plain">{{ 'plain' }}</option>
+      <option value="cobbles">{{ $t('combine.basePanel.cobbles') }}</option>
+      <option value="planks">{{ $t('combine.basePanel.planks') }}</option>
+      <option value="rock">{{ $t('combine.basePanel.rock') }}</option>
     </BFormSelect>
     <template v-if="top !== 'plain'">
-      <NumberField v-model="relief" label="Relief" unit="mm" :step="0.25" :min="0.1" :max="30" />
-      <NumberField v-model="seed" label="Another of its kind" :min="0" :max="1000000" :digits="0" />
+      <NumberField
+        v-model="relief"
+        :label="$t('combine.basePanel.relief')"
+        unit="mm"
+        :step="0.25"
+        :min="0.1"
+        :max="30"
+      />
+      <NumberField
+        v-model="seed"
+        :label="$t('combine.basePanel.anotherOfItsKind')"
+        :min="0"
+        :max="1000000"
+        :digits="0"
+      />
     </template>
     <BButton v-if="existing" variant="primary" size="sm" :disabled="busy" @click="attempt(() => store.tryOut(op))">
-      Change this base
+      {{ $t('combine.basePanel.changeThisBase') }}
     </BButton>
     <BButton v-else variant="primary" size="sm" :disabled="busy" @click="attempt(add)">
-      {{ busy ? 'Adding the base …' : 'Add base' }}
+      {{ busy ? $t('combine.basePanel.addingTheBase') : $t('combine.basePanel.addBase') }}
     </BButton>
     <p v-if="fault" role="alert" class="text-danger small mb-0">{{ fault }}</p>
   </details>

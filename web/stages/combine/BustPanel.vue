@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { BButton } from 'bootstrap-vue-next/components/BButton'
+import { text } from '../../i18n'
 import { reportOf } from '../../../contract/derivations'
 import { computed, ref } from 'vue'
 import { operation, type OperationInput } from '../../../contract/operations'
@@ -31,7 +32,7 @@ const leftBy = (r: OperationReport<'cut'> | null): LeftOut | null =>
 const line = computed(() => (neck.value && shape.value ? bustLine(neck.value, shape.value) : []))
 viewport.describe(() => (neck.value ? { line: { points: line.value, closed: true } } : null))
 function begin(): void {
-  picking.ask('Press the pit of the neck, between the collar bones', (p) => {
+  picking.ask(text('combine.bustPanel.pressThePitOf2'), (p) => {
     if (p.companion !== null) return
     neck.value = p.point
     // A head is about what stands over the pit of the neck, less the neck itself.
@@ -72,7 +73,7 @@ async function make(): Promise<void> {
       create: socle.value
         ? [
             {
-              name: 'Socle',
+              name: text('combine.bustPanel.socle'),
               from: null,
               operations: [
                 {
@@ -102,24 +103,28 @@ async function make(): Promise<void> {
 /** mm by which the socle reaches into the bust: enough to be pinned, relieved or joined as one likes. */
 const SINK = 2
 const FIELDS: { key: keyof BustShape; label: string }[] = [
-  { key: 'front', label: 'Down in front' },
-  { key: 'back', label: 'Down at the back' },
-  { key: 'sides', label: 'Down at the sides' },
-  { key: 'across', label: 'Out to the sides' },
-  { key: 'deep', label: 'Out to the front' },
+  { key: 'front', label: text('combine.bustPanel.downInFront') },
+  { key: 'back', label: text('combine.bustPanel.downAtTheBack') },
+  { key: 'sides', label: text('combine.bustPanel.downAtTheSides') },
+  { key: 'across', label: text('combine.bustPanel.outToTheSides') },
+  { key: 'deep', label: text('combine.bustPanel.outToTheFront') },
 ]
 </script>
 
 <template>
   <details class="mb-3" @toggle="($event.target as HTMLDetailsElement).open || leave()">
-    <summary>Make a bust of {{ store.part?.name }}</summary>
+    <summary>{{ $t('combine.bustPanel.makeABustOf', { name: store.part?.name }) }}</summary>
     <BButton variant="quiet" size="sm" class="my-2" @click="picking.asking.value ? leave() : begin()">
-      {{ picking.asking.value ? 'Cancel' : neck ? 'Press another place' : 'Press the pit of the neck' }}
+      {{
+        picking.asking.value
+          ? $t('combine.bustPanel.cancel')
+          : neck
+            ? $t('combine.bustPanel.pressAnotherPlace')
+            : $t('combine.bustPanel.pressThePitOf')
+      }}
     </BButton>
     <p v-if="left" role="status" class="small soft">
-      Left out of the bust, because {{ left.count === 1 ? 'it hangs on nothing' : 'they hang on nothing' }}:
-      {{ left.count === 1 ? 'one loose piece' : `${left.count} loose pieces` }},
-      {{ (left.volume / 1000).toFixed(2) }} ml.
+      {{ $t('combine.bustPanel.leftOutOfThe', { count: left.count, volume: (left.volume / 1000).toFixed(2) }) }}
     </p>
     <template v-if="shape">
       <NumberField
@@ -133,10 +138,10 @@ const FIELDS: { key: keyof BustShape; label: string }[] = [
         :digits="1"
       />
       <label class="d-flex gap-2 align-items-center mb-2"
-        ><input v-model="socle" type="checkbox" /> on a turned socle</label
+        ><input v-model="socle" type="checkbox" /> {{ $t('combine.bustPanel.onATurnedSocle') }}</label
       >
       <BButton variant="primary" size="sm" :disabled="busy !== ''" @click="make">
-        {{ busy || 'Cut it to a bust' }}
+        {{ busy || $t('combine.bustPanel.cutItToA') }}
       </BButton>
     </template>
   </details>

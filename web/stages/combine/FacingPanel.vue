@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed } from 'vue'
+import { text } from '../../i18n'
 import { usePicking } from '../../composables/usePicking'
 import { useAssembly } from '../../stores/assembly'
 import { ownDirection } from '../../stores/partFrame'
@@ -11,7 +12,7 @@ const store = usePiece(),
   assembly = useAssembly(),
   picking = usePicking()
 function pick(): void {
-  picking.ask(`Press the middle of the face on ${store.part?.name}, between the eyes`, (p) => {
+  picking.ask(text('combine.facingPanel.pressTheMiddleOf', { name: store.part?.name }), (p) => {
     const part = store.part
     if (p.companion !== null || !part) return
     picking.stop()
@@ -22,28 +23,38 @@ function pick(): void {
   })
 }
 const words = (a: number): string =>
-  Math.abs(a) < 0.5 ? 'to the front' : `${Math.abs(a).toFixed(0)}° to the ${a > 0 ? 'right' : 'left'}`
+  Math.abs(a) < 0.5
+    ? text('combine.facingPanel.toTheFront')
+    : text('combine.facingPanel.toTheA', { abs: Math.abs(a).toFixed(0), a: String(Boolean(a > 0)) })
 const f = computed(() => assembly.facing)
 </script>
 
 <template>
   <details class="mb-3" :open="!!f">
-    <summary>Where it looks</summary>
+    <summary>{{ $t('combine.facingPanel.whereItLooks') }}</summary>
     <dl v-if="f" class="facts mt-1">
-      <dt>the face</dt>
+      <dt>{{ $t('combine.facingPanel.theFace') }}</dt>
       <dd>{{ words(f.face) }}</dd>
-      <dt>front of the base</dt>
+      <dt>{{ $t('combine.facingPanel.frontOfTheBase') }}</dt>
       <dd>{{ words(f.front) }}</dd>
       <template v-if="f.plate !== null">
-        <dt>nameplate</dt>
+        <dt>{{ $t('combine.facingPanel.nameplate') }}</dt>
         <dd>{{ words(f.plate) }}</dd>
       </template>
     </dl>
     <div class="d-flex gap-1 mt-1">
       <BButton variant="quiet" size="sm" @click="picking.asking.value ? picking.stop() : pick()">
-        {{ picking.asking.value ? 'Cancel' : f ? 'Press it again' : 'Press the face' }}
+        {{
+          picking.asking.value
+            ? $t('combine.facingPanel.cancel')
+            : f
+              ? $t('combine.facingPanel.pressItAgain')
+              : $t('combine.facingPanel.pressTheFace')
+        }}
       </BButton>
-      <BButton v-if="f" variant="quiet" size="sm" @click="store.save({ facing: null })">Forget it</BButton>
+      <BButton v-if="f" variant="quiet" size="sm" @click="store.save({ facing: null })">{{
+        $t('combine.facingPanel.forgetIt')
+      }}</BButton>
     </div>
   </details>
 </template>

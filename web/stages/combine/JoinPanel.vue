@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, ref } from 'vue'
+import { text } from '../../i18n'
 import type { FixingRecord } from '../../../core/operations/fix'
 import type { OperationInput } from '../../../contract/operations'
 import { useAttempt } from '../../composables/useAttempt'
@@ -16,14 +17,14 @@ const store = usePiece(),
   placing = usePlacing()
 type Way = 'union' | 'blend' | 'subtract' | 'relieve' | 'key' | 'ball' | 'pin' | 'magnet'
 const WAYS: Record<Way, { word: string; does: string }> = {
-  union: { word: 'one body', does: 'The other becomes part of this one.' },
-  blend: { word: 'blended', does: 'One body, with a fillet where they meet.' },
-  subtract: { word: 'taken off', does: 'The other’s shape is cut out of this one.' },
-  relieve: { word: 'relieved', does: 'This one gives way until the other clears it; both stay.' },
-  key: { word: 'key', does: 'A peg on this one, a socket in the other; goes in one way round.' },
-  ball: { word: 'ball joint', does: 'A ball on this one turns in the other.' },
-  pin: { word: 'wire pin', does: 'A hole in each for a wire.' },
-  magnet: { word: 'magnets', does: 'A pocket in each.' },
+  union: { word: text('combine.joinPanel.body'), does: text('combine.joinPanel.theBecomesPartOf') },
+  blend: { word: text('combine.joinPanel.blended'), does: text('combine.joinPanel.oneBodyWithA') },
+  subtract: { word: text('combine.joinPanel.takenOff'), does: text('combine.joinPanel.theSShapeIs') },
+  relieve: { word: text('combine.joinPanel.relieved'), does: text('combine.joinPanel.thisGivesWayUntil') },
+  key: { word: text('combine.joinPanel.key'), does: text('combine.joinPanel.aPegOnThis') },
+  ball: { word: text('combine.joinPanel.ballJoint'), does: text('combine.joinPanel.aBallOnThis') },
+  pin: { word: text('combine.joinPanel.wirePin'), does: text('combine.joinPanel.aHoleInEach') },
+  magnet: { word: text('combine.joinPanel.magnets'), does: text('combine.joinPanel.aPocketInEach') },
 }
 const way = ref<Way>('union')
 const other = ref('')
@@ -69,7 +70,7 @@ async function joinThem(): Promise<void> {
   } else await store.tryOut(op)
 }
 function pick(): void {
-  picking.ask(`Press the middle of the joint on ${store.part?.name}`, (p) => {
+  picking.ask(text('combine.joinPanel.pressTheMiddleOf', { name: store.part?.name }), (p) => {
     if (p.companion !== null) return
     picking.stop()
     void attempt(() => fix(p.point, p.normal))
@@ -105,12 +106,12 @@ async function fix(point: [number, number, number], normal: [number, number, num
 
 <template>
   <details class="mb-3">
-    <summary>Join to another part</summary>
+    <summary>{{ $t('combine.joinPanel.joinToAnotherPart') }}</summary>
     <ChoiceSelect
       :model-value="target?.part.id"
       size="sm"
       class="my-2"
-      aria-label="The other part"
+      :aria-label="$t('combine.joinPanel.thePart')"
       @update:model-value="other = String($event)"
     >
       <option v-for="p in placing.others.value" :key="p.part.id" :value="p.part.id">{{ p.part.name }}</option>
@@ -121,11 +122,19 @@ async function fix(point: [number, number, number], normal: [number, number, num
       </BButton>
     </div>
     <p class="soft small mb-1">{{ WAYS[way].does }}</p>
-    <NumberField v-if="way === 'blend'" v-model="fillet" label="Fillet" unit="mm" :step="0.5" :min="0.2" :max="50" />
+    <NumberField
+      v-if="way === 'blend'"
+      v-model="fillet"
+      :label="$t('combine.joinPanel.fillet')"
+      unit="mm"
+      :step="0.5"
+      :min="0.2"
+      :max="50"
+    />
     <NumberField
       v-if="way === 'relieve' || isFixing"
       v-model="clearance"
-      label="Clearance, per side"
+      :label="$t('combine.joinPanel.clearancePerSide')"
       unit="mm"
       :step="0.05"
       :min="0"
@@ -135,7 +144,13 @@ async function fix(point: [number, number, number], normal: [number, number, num
     <template v-if="isFixing">
       <NumberField
         v-model="width"
-        :label="way === 'pin' ? 'Wire' : way === 'key' ? 'Width' : 'Diameter'"
+        :label="
+          way === 'pin'
+            ? $t('combine.joinPanel.wire')
+            : way === 'key'
+              ? $t('combine.joinPanel.width')
+              : $t('combine.joinPanel.diameter')
+        "
         unit="mm"
         :step="0.5"
         :min="0.4"
@@ -144,7 +159,7 @@ async function fix(point: [number, number, number], normal: [number, number, num
       <NumberField
         v-if="way !== 'ball'"
         v-model="length"
-        :label="way === 'magnet' ? 'Thickness' : 'Length into each'"
+        :label="way === 'magnet' ? $t('combine.joinPanel.thickness') : $t('combine.joinPanel.lengthIntoEach')"
         unit="mm"
         :step="0.5"
         :min="0.5"
@@ -156,11 +171,25 @@ async function fix(point: [number, number, number], normal: [number, number, num
         :disabled="busy || !target"
         @click="picking.asking.value ? picking.stop() : pick()"
       >
-        {{ picking.asking.value ? 'Cancel' : busy ? 'Setting it …' : 'Press where it goes' }}
+        {{
+          picking.asking.value
+            ? $t('combine.joinPanel.cancel')
+            : busy
+              ? $t('combine.joinPanel.settingIt')
+              : $t('combine.joinPanel.pressWhereItGoes')
+        }}
       </BButton>
     </template>
     <BButton v-else variant="primary" size="sm" :disabled="busy || !target" @click="join">
-      {{ busy ? 'Joining …' : makesOne ? 'Merge' : way === 'relieve' ? 'Cut clearance' : 'Subtract' }}
+      {{
+        busy
+          ? $t('combine.joinPanel.joining')
+          : makesOne
+            ? $t('combine.joinPanel.merge')
+            : way === 'relieve'
+              ? $t('combine.joinPanel.cutClearance')
+              : $t('combine.joinPanel.subtract')
+      }}
     </BButton>
     <p v-if="fault" role="alert" class="text-danger small mb-0">{{ fault }}</p>
   </details>

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, ref } from 'vue'
+import { text } from '../../i18n'
 import type { OperationInput } from '../../../contract/operations'
 import type { LightRoute } from '../../../core/shape/lightRoute'
 import { usePicking } from '../../composables/usePicking'
@@ -32,10 +33,10 @@ viewport.describe(() => {
 
 function pick(): void {
   from.value = to.value = route.value = null
-  picking.ask('Press where the light sits; look under the base for the other end', (p) => {
+  picking.ask(text('combine.lightPanel.pressWhereTheLight2'), (p) => {
     if (!to.value) {
       to.value = p.point
-      picking.next('Now press where the wire comes out, under the base, or use its middle')
+      picking.next(text('combine.lightPanel.nowPressWhereThe'))
     } else {
       from.value = p.point
       picking.stop()
@@ -61,7 +62,7 @@ function middle(): void {
 async function find(): Promise<void> {
   const meshes = assembly.placed.flatMap((p) => (p.mesh ? [p.mesh] : []))
   if (!from.value || !to.value || meshes.length === 0) return
-  busy.value = 'Looking for a way …'
+  busy.value = text('combine.lightPanel.lookingForAWay')
   fault.value = ''
   route.value = null
   try {
@@ -109,7 +110,11 @@ function leave(): void {
 /** Share of a mouth that counts as all of it. */
 const WHOLE = 0.95
 const mouth = (share: number): string =>
-  share >= WHOLE ? 'open' : share === 0 ? 'closed' : `${(100 * share).toFixed(0)} % open`
+  share >= WHOLE
+    ? 'open'
+    : share === 0
+      ? 'closed'
+      : text('combine.lightPanel.open', { value: (100 * share).toFixed(0) })
 
 const width = ref(26),
   depth = ref(26),
@@ -117,7 +122,7 @@ const width = ref(26),
 async function bay(): Promise<void> {
   const f = foot.value
   if (!f) return
-  busy.value = 'Making the bay …'
+  busy.value = text('combine.lightPanel.makingTheBay')
   const op = {
     kind: 'bay',
     centre: [f.at[0], f.at[1]] as [number, number],
@@ -134,7 +139,7 @@ async function bay(): Promise<void> {
       lists: [{ id: f.part.id, operations: store.withOperation(f.part, op) }],
       create: [
         {
-          name: 'Lid of the battery bay',
+          name: text('combine.lightPanel.lidOfTheBattery'),
           from: null,
           operations: [
             {
@@ -161,56 +166,80 @@ const LID = 1.6,
 
 <template>
   <details class="mb-3" @toggle="($event.target as HTMLDetailsElement).open || leave()">
-    <summary>A light inside</summary>
-    <NumberField v-model="diameter" label="Channel" unit="mm" :step="0.5" :min="0.5" :max="40" source="wire and room" />
+    <summary>{{ $t('combine.lightPanel.aLightInside') }}</summary>
+    <NumberField
+      v-model="diameter"
+      :label="$t('combine.lightPanel.channel')"
+      unit="mm"
+      :step="0.5"
+      :min="0.5"
+      :max="40"
+      :source="$t('combine.lightPanel.wireAndRoom')"
+    />
     <NumberField
       v-model="wall"
-      label="Wall round it"
+      :label="$t('combine.lightPanel.wallRoundIt')"
       unit="mm"
       :step="0.1"
       :min="0.2"
       :max="20"
-      source="stands alone from 1 mm"
+      :source="$t('combine.lightPanel.standsAloneFrom1')"
     />
     <div class="d-flex flex-wrap gap-1 mb-2">
       <BButton variant="quiet" size="sm" :disabled="busy !== ''" @click="picking.asking.value ? leave() : pick()">
-        {{ picking.asking.value ? 'Cancel' : 'Press where the light sits' }}
+        {{ picking.asking.value ? $t('combine.lightPanel.cancel') : $t('combine.lightPanel.pressWhereTheLight') }}
       </BButton>
       <BButton v-if="picking.asking.value && to" variant="quiet" size="sm" @click="middle">
-        From the middle of {{ foot?.part.name }}
+        {{ $t('combine.lightPanel.fromTheMiddleOf', { name: foot?.part.name }) }}
       </BButton>
     </div>
     <p v-if="busy" class="soft small mb-1">{{ busy }}</p>
     <p v-if="fault" role="alert" class="text-danger small">{{ fault }}</p>
     <template v-if="route">
       <dl class="facts">
-        <dt>length</dt>
-        <dd>{{ route.length.toFixed(0) }} mm</dd>
-        <dt>wall left, least</dt>
-        <dd>{{ route.wall === null ? 'too short to measure' : `${route.wall.toFixed(2)} mm` }}</dd>
-        <dt>sharpest bend</dt>
+        <dt>{{ $t('combine.lightPanel.length') }}</dt>
+        <dd>{{ $t('combine.lightPanel.mm', { route: route.length.toFixed(0) }) }}</dd>
+        <dt>{{ $t('combine.lightPanel.wallLeftLeast') }}</dt>
+        <dd>
+          {{
+            route.wall === null
+              ? $t('combine.lightPanel.tooShortToMeasure')
+              : $t('combine.lightPanel.mm2', { wall: route.wall.toFixed(2) })
+          }}
+        </dd>
+        <dt>{{ $t('combine.lightPanel.sharpestBend') }}</dt>
         <dd>{{ route.bend.toFixed(0) }}°</dd>
-        <dt>comes out for the wire</dt>
+        <dt>{{ $t('combine.lightPanel.comesOutForThe') }}</dt>
         <dd>{{ mouth(route.open[0]) }}</dd>
-        <dt>comes out at the light</dt>
+        <dt>{{ $t('combine.lightPanel.comesOutAtThe') }}</dt>
         <dd>{{ mouth(route.open[1]) }}</dd>
       </dl>
       <p v-if="route.open[0] < WHOLE" class="small text-danger">
-        The wire’s end does not come out into the open: set it where nothing stands before it.
+        {{ $t('combine.lightPanel.theWiresEndDoes') }}
       </p>
       <p v-if="route.open[1] < WHOLE" class="small soft">
-        The light’s end stays covered: right for a lamp inside a clear part that is glued in later, wrong otherwise.
+        {{ $t('combine.lightPanel.theLightsEndStays') }}
       </p>
-      <BButton variant="primary" size="sm" :disabled="busy !== ''" @click="bore">Bore it through all parts</BButton>
+      <BButton variant="primary" size="sm" :disabled="busy !== ''" @click="bore">{{
+        $t('combine.lightPanel.boreItThroughAll')
+      }}</BButton>
     </template>
-    <h3 class="mt-3 mb-1">Battery bay in {{ foot?.part.name }}</h3>
-    <NumberField v-model="width" label="Width inside" unit="mm" :min="3" :max="300" />
-    <NumberField v-model="depth" label="Depth inside" unit="mm" :min="3" :max="300" />
-    <NumberField v-model="height" label="Height inside" unit="mm" :step="0.5" :min="1" :max="200" />
-    <BButton variant="primary" size="sm" :disabled="busy !== '' || !foot" @click="bay">Bay with a lid</BButton>
+    <h3 class="mt-3 mb-1">{{ $t('combine.lightPanel.batteryBayIn', { name: foot?.part.name }) }}</h3>
+    <NumberField v-model="width" :label="$t('combine.lightPanel.widthInside')" unit="mm" :min="3" :max="300" />
+    <NumberField v-model="depth" :label="$t('combine.lightPanel.depthInside')" unit="mm" :min="3" :max="300" />
+    <NumberField
+      v-model="height"
+      :label="$t('combine.lightPanel.heightInside')"
+      unit="mm"
+      :step="0.5"
+      :min="1"
+      :max="200"
+    />
+    <BButton variant="primary" size="sm" :disabled="busy !== '' || !foot" @click="bay">{{
+      $t('combine.lightPanel.bayWithALid')
+    }}</BButton>
     <p class="soft small mt-2 mb-0">
-      A removable cell from a certified supply, with its current limited, in a bay that air can reach. Follow the
-      maker’s data sheet and local rules; wiring to the mains is for a licensed electrician.
+      {{ $t('combine.lightPanel.aRemovableCellFrom') }}
     </p>
   </details>
 </template>

@@ -64,16 +64,22 @@ async function letIn(): Promise<void> {
 
 <template>
   <details class="mb-3" :open="!!there">
-    <summary>{{ there ? 'Its nameplate' : `A nameplate on ${store.part?.name}` }}</summary>
+    <summary>
+      {{
+        there
+          ? $t('combine.nameplatePanel.itsNameplate')
+          : $t('combine.nameplatePanel.aNameplateOn', { name: store.part?.name })
+      }}
+    </summary>
     <label class="d-block my-2"
-      ><span class="visually-hidden">Text of the plate</span>
+      ><span class="visually-hidden">{{ $t('combine.nameplatePanel.textOfThePlate') }}</span>
       <textarea
         v-model="text"
         class="form-control form-control-sm"
         rows="2"
         maxlength="200"
-        placeholder="What the plate says, a line or two"
-        aria-label="Text of the plate"
+        :placeholder="$t('combine.nameplatePanel.whatThePlateSays')"
+        :aria-label="$t('combine.nameplatePanel.textOfThePlate')"
       ></textarea>
     </label>
     <div class="d-flex flex-wrap gap-1 mb-2">
@@ -97,40 +103,82 @@ async function letIn(): Promise<void> {
         {{ s }}
       </BButton>
     </div>
-    <NumberField v-model="letter" label="Capitals" unit="mm" :step="0.5" :min="0.8" :max="100" />
+    <NumberField
+      v-model="letter"
+      :label="$t('combine.nameplatePanel.capitals')"
+      unit="mm"
+      :step="0.5"
+      :min="0.8"
+      :max="100"
+    />
     <NumberField
       v-model="relief"
-      :label="style === 'raised' ? 'Stand out by' : 'Lie in by'"
+      :label="style === 'raised' ? $t('combine.nameplatePanel.standOutBy') : $t('combine.nameplatePanel.lieInBy')"
       unit="mm"
       :step="0.1"
       :min="0.1"
       :max="10"
     />
-    <NumberField v-model="recess" label="Ground let in by" unit="mm" :step="0.1" :min="0" :max="20" />
-    <NumberField v-model="around" label="Round to its right" unit="°" :step="5" :min="-180" :max="180" :digits="0" />
+    <NumberField
+      v-model="recess"
+      :label="$t('combine.nameplatePanel.groundLetInBy')"
+      unit="mm"
+      :step="0.1"
+      :min="0"
+      :max="20"
+    />
+    <NumberField
+      v-model="around"
+      :label="$t('combine.nameplatePanel.roundToItsRight')"
+      unit="°"
+      :step="5"
+      :min="-180"
+      :max="180"
+      :digits="0"
+    />
     <NumberField
       :model-value="up ?? 0"
-      label="Above the foot"
+      :label="$t('combine.nameplatePanel.aboveTheFoot')"
       unit="mm"
       :step="0.5"
       :min="0"
       :max="1000"
-      :source="up === null ? 'where it is flattest' : ''"
+      :source="up === null ? $t('combine.nameplatePanel.whereItIsFlattest') : ''"
       @update:model-value="up = $event > 0 ? $event : null"
     />
     <dl v-if="report" class="facts">
-      <dt>plate</dt>
-      <dd>{{ (report.width * factor).toFixed(1) }} × {{ (report.height * factor).toFixed(1) }} mm</dd>
-      <dt>thinnest stroke</dt>
+      <dt>{{ $t('combine.nameplatePanel.plate') }}</dt>
+      <dd>
+        {{
+          $t('combine.nameplatePanel.mm', {
+            width: (report.width * factor).toFixed(1),
+            height: (report.height * factor).toFixed(1),
+          })
+        }}
+      </dd>
+      <dt>{{ $t('combine.nameplatePanel.thinnestStroke') }}</dt>
       <dd :class="{ 'text-danger': report.stroke * factor < PRINTS }">
-        {{ (report.stroke * factor).toFixed(2) }} mm{{ report.stroke * factor < PRINTS ? ', too thin to print' : '' }}
+        {{
+          $t('combine.nameplatePanel.mmStroke2', {
+            stroke: (report.stroke * factor).toFixed(2),
+            stroke2: String(Boolean(report.stroke * factor < PRINTS)),
+          })
+        }}
       </dd>
     </dl>
     <div class="d-flex gap-1">
       <BButton variant="primary" size="sm" :disabled="busy || text.trim() === ''" @click="letIn">
-        {{ busy ? 'Lettering …' : there ? 'Change the plate' : 'Let it in' }}
+        {{
+          busy
+            ? $t('combine.nameplatePanel.lettering')
+            : there
+              ? $t('combine.nameplatePanel.changeThePlate')
+              : $t('combine.nameplatePanel.letItIn')
+        }}
       </BButton>
-      <BButton v-if="there" variant="quiet" size="sm" @click="store.remove('nameplate')">Remove nameplate</BButton>
+      <BButton v-if="there" variant="quiet" size="sm" @click="store.remove('nameplate')">{{
+        $t('combine.nameplatePanel.removeNameplate')
+      }}</BButton>
     </div>
   </details>
 </template>

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, ref, shallowRef } from 'vue'
+import { text } from '../../i18n'
 import { usePlacing } from '../../composables/usePlacing'
 import NumberField from '../../shell/NumberField.vue'
 import { usePiece } from '../../stores/piece'
@@ -30,18 +31,18 @@ viewport.describe(() => {
   if (doing.value === 'move')
     return {
       mode: 'move',
-      hint: 'Slide the part over the table; pull the ring to turn it, the collar to lift it, the knob to lean it',
+      hint: text('combine.placePanel.slideThePartOver'),
       along: along.value,
       motion: motion.value,
       onMove: moved,
       markers: [],
     }
-  const what = doing.value === 'face' ? 'the place' : 'the round skin'
+  const what = doing.value === 'face' ? text('combine.placePanel.thePlace') : text('combine.placePanel.theRoundSkin')
   return {
     mode: 'pick',
     hint: mine.value
-      ? `Now press ${what} on the other part`
-      : `Press ${what} on ${store.part?.name} that is to lie against the other’s`,
+      ? text('combine.placePanel.nowPressOnThe', { what })
+      : text('combine.placePanel.pressOnThatIs', { what, name: store.part?.name }),
     markers: mine.value ? [{ point: mine.value.point, kind: 'hand' }] : [],
     onPick: pressed,
   }
@@ -100,25 +101,25 @@ function stop(): void {
 
 <template>
   <section class="mb-3">
-    <h2 class="mb-2">Place {{ store.part?.name }}</h2>
+    <h2 class="mb-2">{{ $t('combine.placePanel.place', { name: store.part?.name }) }}</h2>
     <template v-if="place">
       <NumberField
         :model-value="place.x"
-        label="Right of the middle"
+        :label="$t('combine.placePanel.rightOfTheMiddle')"
         unit="mm"
         :digits="2"
         @update:model-value="placing.shiftBy([$event - place.x, 0, 0])"
       />
       <NumberField
         :model-value="place.y"
-        label="Behind the middle"
+        :label="$t('combine.placePanel.behindTheMiddle')"
         unit="mm"
         :digits="2"
         @update:model-value="placing.shiftBy([0, $event - place.y, 0])"
       />
       <NumberField
         :model-value="place.z"
-        label="Foot above the table"
+        :label="$t('combine.placePanel.footAboveTheTable')"
         unit="mm"
         :digits="2"
         @update:model-value="placing.shiftBy([0, 0, $event - place.z])"
@@ -126,21 +127,29 @@ function stop(): void {
     </template>
     <div class="d-flex flex-wrap gap-1 mt-1">
       <BButton :variant="doing === 'move' ? 'primary' : 'quiet'" size="sm" @click="doing === 'move' ? stop() : move()">
-        {{ doing === 'move' ? 'Done moving' : 'Move by hand' }}
+        {{ doing === 'move' ? $t('combine.placePanel.doneMoving') : $t('combine.placePanel.moveByHand') }}
       </BButton>
-      <BButton variant="quiet" size="sm" @click="placing.rest(false)">Down on the table</BButton>
-      <BButton variant="quiet" size="sm" @click="placing.mirror()">Mirror</BButton>
+      <BButton variant="quiet" size="sm" @click="placing.rest(false)">{{
+        $t('combine.placePanel.downOnTheTable')
+      }}</BButton>
+      <BButton variant="quiet" size="sm" @click="placing.mirror()">{{ $t('combine.placePanel.mirror') }}</BButton>
     </div>
     <div class="d-flex flex-wrap gap-1 mt-1 align-items-center">
-      <label class="visually-hidden" for="turn-by">Turn by</label>
+      <label class="visually-hidden" for="turn-by">{{ $t('combine.placePanel.turnBy') }}</label>
       <input id="turn-by" v-model.number="angle" type="number" step="5" class="form-control form-control-sm degrees" />
       <span class="soft">°</span>
-      <BButton variant="quiet" size="sm" @click="placing.spin([0, 0, 1], angle)">turn</BButton>
-      <BButton variant="quiet" size="sm" @click="placing.spin([1, 0, 0], -angle)">lean back</BButton>
-      <BButton variant="quiet" size="sm" @click="placing.spin([0, 1, 0], angle)">lean right</BButton>
+      <BButton variant="quiet" size="sm" @click="placing.spin([0, 0, 1], angle)">{{
+        $t('combine.placePanel.turn')
+      }}</BButton>
+      <BButton variant="quiet" size="sm" @click="placing.spin([1, 0, 0], -angle)">{{
+        $t('combine.placePanel.leanBack')
+      }}</BButton>
+      <BButton variant="quiet" size="sm" @click="placing.spin([0, 1, 0], angle)">{{
+        $t('combine.placePanel.leanRight')
+      }}</BButton>
     </div>
     <div v-if="placing.others.value.length > 0" class="mt-2">
-      <label class="soft small" for="against">Against</label>
+      <label class="soft small" for="against">{{ $t('combine.placePanel.against') }}</label>
       <ChoiceSelect
         id="against"
         :model-value="target"
@@ -151,24 +160,28 @@ function stop(): void {
         <option v-for="p in placing.others.value" :key="p.part.id" :value="p.part.id">{{ p.part.name }}</option>
       </ChoiceSelect>
       <div class="d-flex flex-wrap gap-1">
-        <BButton variant="quiet" size="sm" @click="placing.middleOver(target)">Middle over it</BButton>
-        <BButton variant="quiet" size="sm" @click="placing.rest(true)">Down onto it</BButton>
+        <BButton variant="quiet" size="sm" @click="placing.middleOver(target)">{{
+          $t('combine.placePanel.middleOverIt')
+        }}</BButton>
+        <BButton variant="quiet" size="sm" @click="placing.rest(true)">{{
+          $t('combine.placePanel.downOntoIt')
+        }}</BButton>
         <BButton
           :variant="doing === 'face' ? 'primary' : 'quiet'"
           size="sm"
           @click="doing === 'face' ? stop() : pair('face')"
         >
-          {{ doing === 'face' ? 'Cancel' : 'Face to face' }}
+          {{ doing === 'face' ? $t('combine.placePanel.cancel') : $t('combine.placePanel.faceToFace') }}
         </BButton>
         <BButton
           :variant="doing === 'axis' ? 'primary' : 'quiet'"
           size="sm"
           @click="doing === 'axis' ? stop() : pair('axis')"
         >
-          {{ doing === 'axis' ? 'Cancel' : 'Axis to axis' }}
+          {{ doing === 'axis' ? $t('combine.placePanel.cancel') : $t('combine.placePanel.axisToAxis') }}
         </BButton>
       </div>
-      <p class="soft small mt-2 mb-1">Moves together with</p>
+      <p class="soft small mt-2 mb-1">{{ $t('combine.placePanel.movesTogetherWith') }}</p>
       <div class="d-flex flex-wrap gap-1">
         <BButton
           v-for="p in placing.others.value"
@@ -176,7 +189,7 @@ function stop(): void {
           :variant="goesAlong(p.part.id) ? 'primary' : 'quiet'"
           size="sm"
           :aria-pressed="goesAlong(p.part.id)"
-          :aria-label="`Move together with ${p.part.name}`"
+          :aria-label="$t('combine.placePanel.moveTogetherWith', { name: p.part.name })"
           @click="together(p.part.id)"
         >
           {{ p.part.name }}

@@ -27,14 +27,19 @@ function choose(id: string, name: keyof typeof KINDS): void {
 
 <template>
   <details class="mb-3" open>
-    <summary>Does it stand</summary>
+    <summary>{{ $t('combine.standsPanel.doesItStand') }}</summary>
     <p v-if="assembly.balanceProblem" role="alert" class="text-danger mt-1">{{ assembly.balanceProblem }}</p>
     <div v-if="r" class="d-flex gap-2 mt-2">
       <svg
         viewBox="0 0 100 100"
         class="polar"
         role="img"
-        :aria-label="`Tips first at ${r.weakest.angle.toFixed(0)}° toward ${r.weakest.direction}° from the front`"
+        :aria-label="
+          $t('combine.standsPanel.tipsFirstAtToward', {
+            angle: r.weakest.angle.toFixed(0),
+            direction: r.weakest.direction,
+          })
+        "
       >
         <circle cx="50" cy="50" :r="RIM" class="ring" />
         <circle cx="50" cy="50" :r="(wish / most) * RIM" class="wish" />
@@ -46,22 +51,22 @@ function choose(id: string, name: keyof typeof KINDS): void {
           :y2="at(r.weakest.direction, most).split(',')[1]"
           class="weakest"
         />
-        <text x="50" y="99" text-anchor="middle">front</text>
+        <text x="50" y="99" text-anchor="middle">{{ $t('combine.standsPanel.front') }}</text>
       </svg>
       <dl class="facts flex-grow-1">
-        <dt>tips first at</dt>
+        <dt>{{ $t('combine.standsPanel.tipsFirstAt') }}</dt>
         <dd>{{ r.weakest.angle.toFixed(1) }}°</dd>
-        <dt>margin there</dt>
-        <dd>{{ r.weakest.margin.toFixed(1) }} mm</dd>
-        <dt>weighs</dt>
+        <dt>{{ $t('combine.standsPanel.marginThere') }}</dt>
+        <dd>{{ $t('combine.standsPanel.mm', { margin: r.weakest.margin.toFixed(1) }) }}</dd>
+        <dt>{{ $t('combine.standsPanel.weighs') }}</dt>
         <dd>{{ r.mass.toFixed(0) }} g</dd>
-        <dt>to topple it</dt>
-        <dd>{{ (r.energy * 1000).toFixed(1) }} mJ</dd>
+        <dt>{{ $t('combine.standsPanel.toToppleIt') }}</dt>
+        <dd>{{ $t('combine.standsPanel.mj', { energy: (r.energy * 1000).toFixed(1) }) }}</dd>
       </dl>
     </div>
     <NumberField
       :model-value="wish"
-      label="Should bear"
+      :label="$t('combine.standsPanel.shouldBear')"
       unit="°"
       :min="1"
       :max="80"
@@ -73,7 +78,7 @@ function choose(id: string, name: keyof typeof KINDS): void {
       <ChoiceSelect
         size="sm"
         class="what"
-        :aria-label="`${p.part.name} is made of`"
+        :aria-label="$t('combine.standsPanel.isMadeOf', { name: p.part.name })"
         :model-value="assembly.materialOf(p.part.id).name"
         @update:model-value="choose(p.part.id, $event as keyof typeof KINDS)"
       >
@@ -84,11 +89,11 @@ function choose(id: string, name: keyof typeof KINDS): void {
         class="form-control form-control-sm share"
         min="0"
         max="100"
-        :aria-label="`Filled share of ${p.part.name}, percent`"
+        :aria-label="$t('combine.standsPanel.filledShareOfPercent', { name: p.part.name })"
         :value="String(Math.round(assembly.materialOf(p.part.id).infill * 100))"
         @done="assembly.setMaterial(p.part.id, { infill: Math.min(1, Math.max(0, Number($event) / 100)) })"
       />
-      <span class="soft">% filled</span>
+      <span class="soft">{{ $t('combine.standsPanel.filled') }}</span>
     </div>
   </details>
 </template>

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { BFormSelect } from 'bootstrap-vue-next/components/BFormSelect'
 import { ref } from 'vue'
+import { text } from '../../i18n'
 import type { SculptRecord } from '../../../contract/sculpts'
 import SculptPicker from '../../shell/SculptPicker.vue'
 import { useDerivations } from '../../stores/derivations'
@@ -13,9 +14,9 @@ const store = usePiece(),
   placing = usePlacing()
 const align = ref<'frame' | 'foot' | 'middle'>('foot')
 const ALIGN = {
-  foot: 'its foot where the other’s was',
-  middle: 'its middle where the other’s was',
-  frame: 'as its file has it',
+  foot: text('combine.swapPanel.itsFootWhereThe'),
+  middle: text('combine.swapPanel.itsMiddleWhereThe'),
+  frame: text('combine.swapPanel.asItsFileHas'),
 } as const
 const open = ref(false),
   busy = ref(false)
@@ -45,15 +46,15 @@ async function swap(to: SculptRecord): Promise<void> {
 
 <template>
   <details class="mb-3" :open="open" @toggle="open = ($event.target as HTMLDetailsElement).open">
-    <summary>Swap {{ store.part?.name }} for another sculpt</summary>
+    <summary>{{ $t('combine.swapPanel.swapForAnotherSculpt', { name: store.part?.name }) }}</summary>
     <template v-if="open">
-      <label class="soft small mt-2" for="swap-align">Put</label>
+      <label class="soft small mt-2" for="swap-align">{{ $t('combine.swapPanel.put') }}</label>
       <BFormSelect id="swap-align" v-model="align" size="sm">
         <option v-for="(w, k) in ALIGN" :key="k" :value="k">{{ w }}</option>
       </BFormSelect>
-      <p v-if="busy" class="soft small my-2">Swapping …</p>
+      <p v-if="busy" class="soft small my-2">{{ $t('combine.swapPanel.swapping') }}</p>
       <SculptPicker v-else :except="store.part?.sculptId" @choose="swap" />
-      <p class="soft small mt-1 mb-0">Size, keys, pins and cuts stay as they are. Undo brings the other one back.</p>
+      <p class="soft small mt-1 mb-0">{{ $t('combine.swapPanel.sizeKeysPinsAnd') }}</p>
     </template>
   </details>
 </template>

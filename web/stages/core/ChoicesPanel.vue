@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { BButton } from 'bootstrap-vue-next/components/BButton'
+import { text } from '../../i18n'
 import { reportOf } from '../../../contract/derivations'
 import { computed, ref, watch } from 'vue'
 import { operation } from '../../../contract/operations'
@@ -78,12 +79,12 @@ watch(
 const cast = computed(() => (store.part ? assembly.materialOf(store.part.id).cast : null))
 const current = computed(() => (!op.value ? 'solid' : cast.value === null ? 'hollow' : 'filled'))
 const COLUMNS = [
-  { key: 'solid', name: 'Solid' },
-  { key: 'hollow', name: 'Hollow' },
-  { key: 'filled', name: 'Cast full' },
+  { key: 'solid', name: text('core.choicesPanel.solid') },
+  { key: 'hollow', name: text('core.choicesPanel.hollow') },
+  { key: 'filled', name: text('core.choicesPanel.castFull') },
 ] as const
 type Key = (typeof COLUMNS)[number]['key']
-const ml = (v: number): string => `${(v / 1000).toFixed(1)} ml`
+const ml = (v: number): string => text('core.choicesPanel.ml', { v: (v / 1000).toFixed(1) })
 /** Without a resin nobody knows what it costs. */
 const money = (c: CoreChoice): string =>
   resin.value ? stock.money((c.resin / 1e6) * resin.value.pricePerLitre + (c.casting / 1e6) * castingPrice.value) : '–'
@@ -97,25 +98,37 @@ const hours = computed(() => {
 })
 /** The lean at which it falls; a part whose weight is beside its foot does not stand at all. */
 const tips = ({ tip }: CoreChoice): string =>
-  tip === null ? 'no foot' : tip <= 0 ? 'falls over' : `${tip.toFixed(0)}°`
+  tip === null
+    ? text('core.choicesPanel.noFoot')
+    : tip <= 0
+      ? text('core.choicesPanel.fallsOver')
+      : `${tip.toFixed(0)}°`
 const rows = computed(() => {
   const c = choices.value
   if (!c) return []
   const of = (f: (x: CoreChoice, key: Key) => string): string[] => COLUMNS.map(({ key }) => f(c[key], key))
-  const peel = (x: CoreChoice): string => `${(x.section / 100).toFixed(1)} cm²`
+  const peel = (x: CoreChoice): string => text('core.choicesPanel.cm', { section: (x.section / 100).toFixed(1) })
   return [
     { name: 'resin', cells: of((x) => ml(x.resin)) },
     { name: 'cast', cells: of((x) => (x.casting > 0 ? ml(x.casting) : '–')) },
     { name: 'price', cells: of(money) },
     { name: 'weighs', cells: of((x) => `${x.mass.toFixed(0)} g`) },
-    { name: 'weight sits at', cells: of((x) => `${x.centre.toFixed(0)} mm up`) },
-    { name: 'tips at', cells: of(tips) },
-    { name: 'bends with', cells: of((x) => `${x.stress.toFixed(1)} MPa`) },
-    { name: 'largest layer', cells: of(peel) },
+    {
+      name: text('core.choicesPanel.weightSitsAt'),
+      cells: of((x) => text('core.choicesPanel.mmUp', { centre: x.centre.toFixed(0) })),
+    },
+    { name: text('core.choicesPanel.tipsAt'), cells: of(tips) },
+    {
+      name: text('core.choicesPanel.bendsWith'),
+      cells: of((x) => text('core.choicesPanel.mpa', { stress: x.stress.toFixed(1) })),
+    },
+    { name: text('core.choicesPanel.largestLayer'), cells: of(peel) },
     {
       name: 'print',
       cells: of((_, k) =>
-        hours.value === null ? '–' : `${hours.value.toFixed(1)} h${k === 'filled' ? ' + pour' : ''}`,
+        hours.value === null
+          ? '–'
+          : text('core.choicesPanel.hK', { hours: hours.value.toFixed(1), k: String(Boolean(k === 'filled')) }),
       ),
     },
   ]
@@ -126,9 +139,12 @@ const risks = computed<Record<Key, string>>(() => {
   if (!c || !h) return { solid: '', hollow: '', filled: '' }
   const peel = c.hollow.section > 0 ? c.solid.section / c.hollow.section : 1
   return {
-    solid: `Solid: ${peel > 1.15 ? `the largest layer pulls ${peel.toFixed(1)} times as hard, ` : ''}thick resin warps and can crack; nothing to drain.`,
-    hollow: `Hollow: ${2 * h.cavities} holes at least; what stays inside weeps out or splits the wall later.`,
-    filled: `Cast full: ${(2 * h.cavityRadius).toFixed(0)} mm at its thickest, so pour it in ${pours.value === 1 ? 'one go' : `${pours.value} layers and let each cool`}; casting resin heats itself, and a hot wall softens. Gloves, fresh air; the maker’s data sheet decides.`,
+    solid: text('core.choicesPanel.solidPeelTheLargest', {
+      peel: String(Boolean(peel > 1.15)),
+      peel2: peel.toFixed(1),
+    }),
+    hollow: text('core.choicesPanel.hollowHolesAtLeast', { value: 2 * h.cavities }),
+    filled: text('core.choicesPanel.castFullMmAt', { value: (2 * h.cavityRadius).toFixed(0), pours: pours.value }),
   }
 })
 async function choose(key: Key): Promise<void> {
@@ -143,13 +159,13 @@ async function choose(key: Key): Promise<void> {
 </script>
 
 <template>
-  <section class="sheet p-2 mb-3" aria-label="Solid, hollow or cast full">
-    <p v-if="busy" class="soft small mb-0">Weighing solid against hollow …</p>
+  <section class="sheet p-2 mb-3" :aria-label="$t('core.choicesPanel.solidHollowOrCast')">
+    <p v-if="busy" class="soft small mb-0">{{ $t('core.choicesPanel.weighingSolidAgainstHollow') }}</p>
     <p v-else-if="why" class="mb-0">
-      <b>Solid and hollow are not compared.</b> <span class="soft">{{ why }}</span>
+      <b>{{ $t('core.choicesPanel.solidAndHollowAre') }}</b> <span class="soft">{{ why }}</span>
     </p>
     <p v-else-if="insideOut" class="mb-0">
-      The part is inside out, so solid and hollow cannot be compared. Repair it in Intake first.
+      {{ $t('core.choicesPanel.thePartIsInside') }}
     </p>
     <template v-else-if="choices">
       <table class="plain choices">
@@ -169,36 +185,56 @@ async function choose(key: Key): Promise<void> {
           <tr>
             <td></td>
             <td v-for="c in COLUMNS" :key="c.key" class="num" :class="{ on: current === c.key }">
-              <span v-if="current === c.key" class="chosen">chosen</span>
-              <BButton v-else variant="quiet" size="sm" :aria-label="`Choose ${c.name}`" @click="choose(c.key)">
-                Choose
+              <span v-if="current === c.key" class="chosen">{{ $t('core.choicesPanel.chosen') }}</span>
+              <BButton
+                v-else
+                variant="quiet"
+                size="sm"
+                :aria-label="$t('core.choicesPanel.choose', { name: c.name })"
+                @click="choose(c.key)"
+              >
+                {{ $t('core.choicesPanel.choose2') }}
               </BButton>
             </td>
           </tr>
         </tbody>
       </table>
       <p v-if="!resin" class="soft small mb-1">
-        No resin is chosen: weights are for {{ loadDefaults.density }} g/ml, and there is no price and no print time.
+        {{ $t('core.choicesPanel.noResinIsChosen', { density: loadDefaults.density }) }}
       </p>
-      <p v-else-if="!printer" class="soft small mb-1">No printer is chosen, so there is no print time.</p>
+      <p v-else-if="!printer" class="soft small mb-1">{{ $t('core.choicesPanel.noPrinterIsChosen') }}</p>
       <p class="soft small mb-1 mt-2">{{ risks[current] }}</p>
       <details class="small">
-        <summary>How we know, and the casting resin</summary>
+        <summary>{{ $t('core.choicesPanel.howWeKnowAnd') }}</summary>
         <p class="soft mb-1">
-          {{ risks.solid }} {{ risks.hollow }} {{ risks.filled }} Bending where it is worst, by a push of
-          {{ loadDefaults.push }} N at the top and {{ loadDefaults.handling }} times its own weight where it leans;
-          cured resin is given {{ loadDefaults.allow }} MPa. A casting that bonds carries like solid.
+          {{
+            $t('core.choicesPanel.bendingWhereItIs', {
+              solid: risks.solid,
+              hollow: risks.hollow,
+              filled: risks.filled,
+              push: loadDefaults.push,
+              handling: loadDefaults.handling,
+              allow: loadDefaults.allow,
+            })
+          }}
         </p>
         <NumberField
           v-model="casting"
-          label="Casting resin"
+          :label="$t('core.choicesPanel.castingResin')"
           unit="g/ml"
           :step="0.05"
           :min="0.5"
           :max="3"
-          source="default"
+          :source="$t('core.choicesPanel.default')"
         />
-        <NumberField v-model="castingPrice" label="A litre costs" :step="1" :min="0" :max="1000" source="default" />
+        <NumberField
+          v-model="castingPrice"
+          :label="$t('core.choicesPanel.aLitreCosts')"
+          :step="1"
+          :min="0"
+          :max="1000"
+          :source="$t('core.choicesPanel.default')"
+        />
       </details>
     </template>
   </section>

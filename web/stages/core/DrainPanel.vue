@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, onBeforeUnmount, ref, shallowRef } from 'vue'
+import { text } from '../../i18n'
 import { directionWords } from '../../../core/findings/trappedResin'
 import { quaternionBetween } from '../../../core/math/vectors'
 import type { TrapReport } from '../../../core/print/resin/trapped'
@@ -28,7 +29,7 @@ const flush = computed(() => rinse.report.value)
 /** What an opening is called: by the number of the drilled hole that it is. */
 const holeWord = (i: number): string => {
   const hole = flush.value?.openings[i]?.hole ?? null
-  return hole === null ? 'an opening' : `hole ${hole + 1}`
+  return hole === null ? text('core.drainPanel.anOpening') : text('core.drainPanel.hole', { hole: hole + 1 })
 }
 const share = computed(() => {
   const f = flush.value
@@ -102,48 +103,62 @@ function playDrain(): void {
 
 <template>
   <section class="sheet p-3 mb-3">
-    <h3 class="mb-1">Draining</h3>
+    <h3 class="mb-1">{{ $t('core.drainPanel.draining') }}</h3>
     <dl class="facts">
-      <dt>cavities hold</dt>
-      <dd>{{ ml(report.cavity) }} ml</dd>
-      <dt>stays as it hangs</dt>
-      <dd>{{ ml(report.trapped) }} ml</dd>
+      <dt>{{ $t('core.drainPanel.cavitiesHold') }}</dt>
+      <dd>{{ $t('core.drainPanel.ml', { cavity: ml(report.cavity) }) }}</dd>
+      <dt>{{ $t('core.drainPanel.staysAsItHangs') }}</dt>
+      <dd>{{ $t('core.drainPanel.ml2', { trapped: ml(report.trapped) }) }}</dd>
     </dl>
-    <p class="soft small mt-2 mb-1">To empty it, hold it in turn:</p>
+    <p class="soft small mt-2 mb-1">{{ $t('core.drainPanel.toEmptyItHold') }}</p>
     <ol class="routine">
       <li v-for="r in rows" :key="r.n">
         <BButton variant="quiet" size="sm" @click="show(r.down)">{{ r.words }}</BButton>
-        <span class="soft ms-2">{{ ml(r.left) }} ml left</span>
+        <span class="soft ms-2">{{ $t('core.drainPanel.mlLeft', { left: ml(r.left) }) }}</span>
       </li>
     </ol>
     <div class="d-flex gap-1 flex-wrap">
       <BButton variant="quiet" size="sm" :aria-pressed="playing === 'drain'" @click="playDrain">
-        {{ playing === 'drain' ? (draining.playing.value ? 'Stop' : 'Put it away') : 'Play it' }}
+        {{
+          playing === 'drain'
+            ? draining.playing.value
+              ? $t('core.drainPanel.stop')
+              : $t('core.drainPanel.putItAway')
+            : $t('core.drainPanel.playIt')
+        }}
       </BButton>
       <BButton variant="quiet" size="sm" :aria-pressed="open" @click="open = !open">
-        {{ open ? 'Close it' : 'Cut it open' }}
+        {{ open ? $t('core.drainPanel.closeIt') : $t('core.drainPanel.cutItOpen') }}
       </BButton>
-      <BButton variant="quiet" size="sm" :disabled="!turned" @click="turned = null">Stand it up again</BButton>
+      <BButton variant="quiet" size="sm" :disabled="!turned" @click="turned = null">{{
+        $t('core.drainPanel.standItUpAgain')
+      }}</BButton>
     </div>
     <p v-if="draining.left.value !== null" class="figure-sm mt-2 mb-0" role="status">
-      {{ ml(draining.left.value) }} ml <span class="soft">in it now</span>
+      {{ $t('core.drainPanel.ml3', { left: ml(draining.left.value) }) }}
+      <span class="soft">{{ $t('core.drainPanel.inItNow') }}</span>
     </p>
     <template v-if="flush">
-      <h3 class="mt-3 mb-1">Rinsing</h3>
+      <h3 class="mt-3 mb-1">{{ $t('core.drainPanel.rinsing') }}</h3>
       <p v-if="flush.enter < 0" class="mb-1">
-        Nothing can be flushed through {{ flush.openings.length === 1 ? 'one hole' : 'it' }}: what goes in comes back
-        the same way. A second hole lets the wash pass.
+        {{ $t('core.drainPanel.nothingCanBeFlushed', { openings: flush.openings.length }) }}
       </p>
       <template v-else>
         <p class="mb-1">
-          Syringe into {{ holeWord(flush.enter) }}: it sweeps {{ Math.round(100 * share) }} % of
-          {{ ml(flush.swept + flush.still) }} ml<template v-if="flush.deadEnds.length > 0"
-            >; {{ ml(flush.still) }} ml stand still, so fill it, shake it and empty it there</template
-          >. Use at least {{ ml(3 * (flush.swept + flush.still)) }} ml.
+          {{
+            $t('core.drainPanel.syringeIntoItSweeps', {
+              enter: holeWord(flush.enter),
+              round: Math.round(100 * share),
+              swept: ml(flush.swept + flush.still),
+            })
+          }}<template v-if="flush.deadEnds.length > 0">{{
+            $t('core.drainPanel.mlStandStillSo', { still: ml(flush.still) })
+          }}</template
+          >{{ $t('core.drainPanel.useAtLeastMl', { ml: ml(3 * (flush.swept + flush.still)) }) }}
         </p>
         <div class="d-flex gap-1 flex-wrap">
           <BButton variant="quiet" size="sm" :aria-pressed="playing === 'rinse'" @click="playRinse">
-            {{ playing === 'rinse' ? 'Stop' : 'Show the stream' }}
+            {{ playing === 'rinse' ? $t('core.drainPanel.stop') : $t('core.drainPanel.showTheStream') }}
           </BButton>
           <BButton
             v-for="(d, i) in flush.deadEnds.slice(0, 3)"
@@ -152,14 +167,13 @@ function playDrain(): void {
             size="sm"
             @click="viewport.show(d.at)"
           >
-            Still {{ i + 1 }}: {{ ml(d.volume) }} ml
+            {{ $t('core.drainPanel.stillMl', { i: i + 1, volume: ml(d.volume) }) }}
           </BButton>
         </div>
       </template>
     </template>
     <p class="soft small mt-2 mb-0">
-      Nitrile gloves, eye protection, ventilation. Nothing down the drain: the resin’s safety data sheet and local rules
-      say where it goes.
+      {{ $t('core.drainPanel.nitrileGlovesEyeProtection') }}
     </p>
   </section>
 </template>

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, ref, watch } from 'vue'
+import { text } from '../../i18n'
 import type { DrainSite } from '../../../core/shape/drillSkin'
 import { rankOf } from '../../../core/operations/registry'
 import NumberField from '../../shell/NumberField.vue'
@@ -60,14 +61,12 @@ viewport.describe(() => ({
     kind: h.wrong ? ('settle' as const) : ('hole' as const),
     radius: h.diameter / 2,
   })),
-  hint: draft.value.length > 0 ? 'Take a hole and slide it along the skin' : '',
+  hint: draft.value.length > 0 ? text('core.holesPanel.takeAHoleAnd') : '',
   onGrab: grab,
   onSlide: slide,
 }))
 viewport.describe(() =>
-  placing.value
-    ? { mode: 'pick', hint: 'Press on the sculpt where the hole shall be; drag to turn', onPick: placed }
-    : null,
+  placing.value ? { mode: 'pick', hint: text('core.holesPanel.pressOnTheSculpt'), onPick: placed } : null,
 )
 const others = computed(() => assembly.placed.flatMap((p) => (p.part.id !== store.part?.id && p.mesh ? [p.mesh] : [])))
 let held = -1
@@ -88,7 +87,7 @@ function slide(p: Picked, ended: boolean): void {
   if (!h || p.companion !== null) return
   const moved = p.point.some((v, k) => Math.abs(v - h.point[k]!) > 1e-6)
   draft.value[held] = moved
-    ? { point: p.point, direction: inward(p.normal), diameter: h.diameter, note: 'as you set it' }
+    ? { point: p.point, direction: inward(p.normal), diameter: h.diameter, note: text('core.holesPanel.asYouSetIt') }
     : h
   if (ended && draft.value[held]!.score === undefined) void feel(held)
 }
@@ -112,7 +111,11 @@ async function feel(i: number): Promise<void> {
     })
     const now = draft.value.findIndex((x) => same(x, h))
     if (now < 0) return
-    if (r.instead?.covered) draft.value[now] = from(r.instead, `moved ${apart(h, r.instead)} mm: ${words(r.instead)}`)
+    if (r.instead?.covered)
+      draft.value[now] = from(
+        r.instead,
+        text('core.holesPanel.movedMm', { h: apart(h, r.instead), instead: words(r.instead) }),
+      )
     else if (r.asked) draft.value[now] = from({ ...r.asked, point: h.point, direction: h.direction }, words(r.asked))
     else draft.value[now] = { ...h, wrong: r.problem?.message ?? '', instead: r.instead }
   } catch (e) {
@@ -128,7 +131,12 @@ const from = (s: Spot, note: string): Hole => ({
   note,
 })
 const words = (s: DrainSite): string =>
-  `${s.covered ? 'covered when all is together' : `${Math.round(100 * s.hidden)} % hidden`}, wall ${s.depth.toFixed(1)} mm, ${s.edge.toFixed(1)} mm to an edge`
+  text('core.holesPanel.coveredHiddenWallMm', {
+    covered: String(Boolean(s.covered)),
+    round: Math.round(100 * s.hidden),
+    depth: s.depth.toFixed(1),
+    edge: s.edge.toFixed(1),
+  })
 const apart = (h: Hole, s: DrainSite): string => Math.hypot(...h.point.map((v, k) => v - s.point[k]!)).toFixed(1)
 function takeInstead(i: number): void {
   const s = draft.value[i]?.instead
@@ -137,13 +145,18 @@ function takeInstead(i: number): void {
 
 /** A hole at the place of the skin nearest to a place inside that takes one. */
 async function holeAt(place: Triple): Promise<void> {
-  draft.value.push({ point: place, direction: [0, 0, 1], diameter: diameter.value, note: 'where it stays' })
+  draft.value.push({
+    point: place,
+    direction: [0, 0, 1],
+    diameter: diameter.value,
+    note: text('core.holesPanel.whereItStays'),
+  })
   const i = draft.value.length - 1
   await feel(i)
   const h = draft.value[i]
   if (h?.instead) takeInstead(i)
   else if (h?.wrong) draft.value.splice(i, 1)
-  if (h?.wrong && !h.instead) fault.value = 'No place near there takes a hole of that size. Try a smaller diameter.'
+  if (h?.wrong && !h.instead) fault.value = text('core.holesPanel.noPlaceNearThere')
 }
 
 async function propose(): Promise<void> {
@@ -166,12 +179,11 @@ async function propose(): Promise<void> {
       if (sites.length >= wanted) break
     }
     const across = sites[0]?.diameter
-    if (sites.length === 0)
-      fault.value = 'No place takes a hole of 2 mm or more: leave the part solid, or cut it in two.'
+    if (sites.length === 0) fault.value = text('core.holesPanel.noPlaceTakesA')
     else if (sites.length < wanted)
-      fault.value = `${wanted - sites.length} of ${wanted} holes found no place, at 2 mm neither. Set one where it may show, or leave that part solid.`
+      fault.value = text('core.holesPanel.ofHolesFoundNo', { wanted: wanted - sites.length, wanted2: wanted })
     else if (across !== diameter.value)
-      fault.value = `${diameter.value} mm found no place everywhere; ${across} mm does.`
+      fault.value = text('core.holesPanel.mmFoundNoPlace', { diameter: diameter.value, across })
     draft.value = sites.map((s) => from(s, s.reason))
   } catch (e) {
     fault.value = e instanceof Error ? e.message : String(e)
@@ -196,7 +208,7 @@ async function plugs(): Promise<void> {
   const before = store.operations().filter((o) => rankOf(o.kind) < rankOf('plug'))
   await store.arrange({
     create: holes.map((h, i) => ({
-      name: `Plug ${i + 1} of ${part.name}`,
+      name: text('core.holesPanel.plugOf', { i: i + 1, name: part.name }),
       from: part.id,
       operations: [
         ...before,
@@ -217,29 +229,39 @@ defineExpose({ propose, holeAt })
 
 <template>
   <section>
-    <h2 class="mb-2">Drain holes</h2>
+    <h2 class="mb-2">{{ $t('core.holesPanel.drainHoles') }}</h2>
     <p v-if="problem" role="alert" class="problem">{{ problem }}</p>
-    <NumberField v-model="diameter" label="Diameter" unit="mm" :step="0.5" :min="2" :max="20" source="default 3 to 5" />
+    <NumberField
+      v-model="diameter"
+      :label="$t('core.holesPanel.diameter')"
+      unit="mm"
+      :step="0.5"
+      :min="2"
+      :max="20"
+      :source="$t('core.holesPanel.default3To5')"
+    />
     <ul class="list-unstyled my-2">
       <li v-for="(h, i) in draft" :key="i" class="hole">
         <span
-          ><b>{{ i + 1 }}</b> · {{ h.diameter }} mm<span v-if="h.wrong" class="wrong d-block">{{ h.wrong }}</span
+          ><b>{{ i + 1 }}</b> {{ $t('core.holesPanel.mm', { diameter: h.diameter })
+          }}<span v-if="h.wrong" class="wrong d-block">{{ h.wrong }}</span
           ><span v-else-if="h.note" class="soft d-block">{{ h.note }}</span>
-          <span
-            v-if="h.score"
-            class="scores"
-            :title="'out of sight, in place for its task, thin wall, away from edges'"
-          >
+          <span v-if="h.score" class="scores" :title="$t('core.holesPanel.outOfSightIn')">
             <span v-for="(v, k) in h.score" :key="k" class="score" :aria-label="`${k} ${Math.round(100 * v)} %`"
               ><span :style="{ width: `${Math.round(100 * v)}%` }"
             /></span> </span
         ></span>
         <span class="d-flex gap-1 align-items-start"
           ><BButton v-if="h.instead" variant="primary" size="sm" @click="takeInstead(i)">
-            {{ apart(h, h.instead) }} mm away</BButton
-          ><BButton variant="quiet" size="sm" @click="viewport.show(h.point)">Show</BButton
-          ><BButton variant="quiet" size="sm" :aria-label="`Remove hole ${i + 1}`" @click="draft.splice(i, 1)">
-            Remove
+            {{ $t('core.holesPanel.mmAway', { h: apart(h, h.instead) }) }}</BButton
+          ><BButton variant="quiet" size="sm" @click="viewport.show(h.point)">{{ $t('core.holesPanel.show') }}</BButton
+          ><BButton
+            variant="quiet"
+            size="sm"
+            :aria-label="$t('core.holesPanel.removeHole', { i: i + 1 })"
+            @click="draft.splice(i, 1)"
+          >
+            {{ $t('core.holesPanel.remove') }}
           </BButton></span
         >
       </li>
@@ -247,22 +269,34 @@ defineExpose({ propose, holeAt })
     <p v-if="fault" role="alert" class="problem">{{ fault }}</p>
     <div class="d-flex gap-2 flex-wrap">
       <BButton variant="primary" :disabled="unchanged || draft.some((h) => h.wrong)" @click="drill">
-        {{ draft.length === 0 && set.length > 0 ? 'Close all holes' : `Drill ${draft.length}` }}
+        {{
+          draft.length === 0 && set.length > 0
+            ? $t('core.holesPanel.closeAllHoles')
+            : $t('core.holesPanel.drill', { draft: draft.length })
+        }}
       </BButton>
       <BButton variant="quiet" :disabled="searching" @click="propose">
-        {{ searching ? 'Looking …' : 'Propose' }}
+        {{ searching ? $t('core.holesPanel.looking') : $t('core.holesPanel.propose') }}
       </BButton>
       <BButton variant="quiet" :aria-pressed="placing" @click="placing = !placing">
-        {{ placing ? 'Done placing' : 'Place by hand' }}
+        {{ placing ? $t('core.holesPanel.donePlacing') : $t('core.holesPanel.placeByHand') }}
       </BButton>
     </div>
     <details v-if="drilled" class="mt-2">
-      <summary>Plugs for the holes</summary>
-      <NumberField v-model="clearance" label="Clearance" unit="mm" :step="0.05" :min="0" :max="2" source="per side" />
+      <summary>{{ $t('core.holesPanel.plugsForTheHoles') }}</summary>
+      <NumberField
+        v-model="clearance"
+        :label="$t('core.holesPanel.clearance')"
+        unit="mm"
+        :step="0.05"
+        :min="0"
+        :max="2"
+        :source="$t('core.holesPanel.perSide')"
+      />
       <BButton variant="quiet" size="sm" @click="plugs">
-        Make {{ drilled.holes.length === 1 ? 'one plug' : `${drilled.holes.length} plugs` }} as parts
+        {{ $t('core.holesPanel.makeHolesPlugsAs', { holes: drilled.holes.length }) }}
       </BButton>
-      <p class="soft small mb-0 mt-1">Each is the piece the drill took out, with the sculpt’s own skin on its end.</p>
+      <p class="soft small mb-0 mt-1">{{ $t('core.holesPanel.eachIsThePiece') }}</p>
     </details>
   </section>
 </template>

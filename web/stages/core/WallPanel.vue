@@ -2,6 +2,7 @@
 import { BFormSelect } from 'bootstrap-vue-next/components/BFormSelect'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, reactive, ref, watch } from 'vue'
+import { text } from '../../i18n'
 import type { OperationInput } from '../../../contract/operations'
 import { loadDefaults, type WallLoad } from '../../../core/fit/wallLoad'
 import { usePrinterAndResin } from '../../composables/usePrinterAndResin'
@@ -65,9 +66,7 @@ viewport.describe(() => {
   }
 })
 viewport.describe(() =>
-  brushing.value
-    ? { mode: 'brush', hint: 'Brush over the skin where the wall behind it is to be thicker', onPick: brushed }
-    : null,
+  brushing.value ? { mode: 'brush', hint: text('core.wallPanel.brushOverTheSkin'), onPick: brushed } : null,
 )
 function brushed(p: Picked): void {
   if (p.companion !== null) return
@@ -114,12 +113,16 @@ const verdict = computed(() => {
   const l = load.value
   if (!l) return ''
   const { stress, height } = l.planned
-  const worst = `Most is asked ${height.toFixed(0)} mm up, ${stress.toFixed(1)} MPa of ${bears.allow} allowed`
-  if (l.places.length === 0) return `${worst}: the wall carries it.`
+  const worst = text('core.wallPanel.mostIsAskedMm', {
+    height: height.toFixed(0),
+    stress: stress.toFixed(1),
+    allow: bears.allow,
+  })
+  if (l.places.length === 0) return text('core.wallPanel.theWallCarriesIt', { worst })
   const even = l.places.filter((p) => p.wall === null).length
   return even > 0
-    ? `${worst}. Even solid it bends too much there: pin it with wire.`
-    : `${worst}: there the wall becomes ${(props.wall + by.value).toFixed(1)} mm.`
+    ? text('core.wallPanel.evenSolidItBends', { worst })
+    : text('core.wallPanel.thereTheWallBecomes', { worst, wall: (props.wall + by.value).toFixed(1) })
 })
 function hollow(): void {
   stop()
@@ -129,10 +132,10 @@ function hollow(): void {
 
 <template>
   <section class="mb-3">
-    <h2 class="mb-2">Wall</h2>
+    <h2 class="mb-2">{{ $t('core.wallPanel.wall') }}</h2>
     <NumberField
       :model-value="wall"
-      label="Wall"
+      :label="$t('core.wallPanel.wall')"
       unit="mm"
       :step="0.1"
       :min="0.4"
@@ -142,47 +145,60 @@ function hollow(): void {
     />
     <details class="mb-1" @toggle="($event.target as HTMLDetailsElement).open || stop()">
       <summary>
-        Thicker in places<span v-if="dabs.length > 0" class="soft">: {{ by }} mm more at {{ dabs.length }} dabs</span>
+        {{ $t('core.wallPanel.thickerInPlaces')
+        }}<span v-if="dabs.length > 0" class="soft">{{
+          $t('core.wallPanel.mmMoreAtDabs', { by, dabs: dabs.length })
+        }}</span>
       </summary>
-      <NumberField v-model="by" label="More" unit="mm" :step="0.5" :min="0.1" :max="50" />
-      <NumberField v-model="radius" label="Brush" unit="mm" :step="1" :min="0.5" :max="200" source="radius" />
+      <NumberField v-model="by" :label="$t('core.wallPanel.more')" unit="mm" :step="0.5" :min="0.1" :max="50" />
+      <NumberField
+        v-model="radius"
+        :label="$t('core.wallPanel.brush')"
+        unit="mm"
+        :step="1"
+        :min="0.5"
+        :max="200"
+        :source="$t('core.wallPanel.radius')"
+      />
       <div class="d-flex flex-wrap gap-1">
         <BButton :variant="brushing ? 'primary' : 'quiet'" size="sm" @click="brushing ? stop() : brush()">
-          {{ brushing ? 'Done brushing' : 'Brush' }}
+          {{ brushing ? $t('core.wallPanel.doneBrushing') : $t('core.wallPanel.brush') }}
         </BButton>
         <BButton variant="quiet" size="sm" :disabled="asking" @click="byLoad">
-          {{ asking ? 'Loading it …' : 'Where it carries most' }}
+          {{ asking ? $t('core.wallPanel.loadingIt') : $t('core.wallPanel.whereItCarriesMost') }}
         </BButton>
-        <BButton v-if="dabs.length > 0" variant="quiet" size="sm" @click="forget">Forget them</BButton>
+        <BButton v-if="dabs.length > 0" variant="quiet" size="sm" @click="forget">{{
+          $t('core.wallPanel.forgetThem')
+        }}</BButton>
       </div>
       <details class="mt-1">
-        <summary class="soft small">What it must bear</summary>
+        <summary class="soft small">{{ $t('core.wallPanel.whatItMustBear') }}</summary>
         <NumberField
           v-model="bears.push"
-          label="Push at the top"
+          :label="$t('core.wallPanel.pushAtTheTop')"
           unit="N"
           :step="0.5"
           :min="0"
           :max="100"
-          source="default"
+          :source="$t('core.wallPanel.default')"
         />
         <NumberField
           v-model="bears.handling"
-          label="Own weight times"
+          :label="$t('core.wallPanel.ownWeightTimes')"
           unit="×"
           :step="1"
           :min="0"
           :max="20"
-          source="handling, default"
+          :source="$t('core.wallPanel.handlingDefault')"
         />
         <NumberField
           v-model="bears.allow"
-          label="Cured resin takes"
+          :label="$t('core.wallPanel.curedResinTakes')"
           unit="MPa"
           :step="1"
           :min="1"
           :max="60"
-          source="of some 50, default"
+          :source="$t('core.wallPanel.ofSome50Default')"
         />
       </details>
       <p v-if="verdict" role="status" class="soft small mb-0 mt-1">{{ verdict }}</p>
@@ -190,43 +206,58 @@ function hollow(): void {
     </details>
     <details class="mb-1">
       <summary>
-        Inside<span class="soft">: {{ fill.kind === 'none' ? 'open' : fill.kind }}</span>
+        {{ $t('core.wallPanel.inside')
+        }}<span class="soft">: {{ fill.kind === 'none' ? $t('core.wallPanel.open') : fill.kind }}</span>
       </summary>
       <label class="d-flex align-items-center gap-2 mb-1"
-        ><span>Stiffened by</span>
+        ><span>{{ $t('core.wallPanel.stiffenedBy') }}</span>
         <BFormSelect v-model="fill.kind" size="sm" class="w-auto">
-          <option value="none">nothing</option>
-          <option value="bars">bars at 35°</option>
-          <option value="gyroid">a gyroid’s network</option>
+          <option value="none">{{ $t('core.wallPanel.nothing') }}</option>
+          <option value="bars">{{ $t('core.wallPanel.barsAt35') }}</option>
+          <option value="gyroid">{{ $t('core.wallPanel.aGyroidsNetwork') }}</option>
         </BFormSelect></label
       >
       <template v-if="fill.kind !== 'none'">
-        <NumberField v-model="fill.spacing" label="Spacing" unit="mm" :step="1" :min="3" :max="100" />
-        <NumberField v-model="fill.thickness" label="Thick" unit="mm" :step="0.2" :min="0.4" :max="20" />
+        <NumberField
+          v-model="fill.spacing"
+          :label="$t('core.wallPanel.spacing')"
+          unit="mm"
+          :step="1"
+          :min="3"
+          :max="100"
+        />
+        <NumberField
+          v-model="fill.thickness"
+          :label="$t('core.wallPanel.thick')"
+          unit="mm"
+          :step="0.2"
+          :min="0.4"
+          :max="20"
+        />
       </template>
       <NumberField
         :model-value="voxel"
-        label="Voxel"
+        :label="$t('core.wallPanel.voxel')"
         unit="mm"
         :step="0.1"
         :min="0.1"
         :max="3"
-        source="default"
+        :source="$t('core.wallPanel.default')"
         @update:model-value="emit('change', { wall, voxel: $event, opening })"
       />
       <NumberField
         :model-value="opening"
-        label="Close slits under"
+        :label="$t('core.wallPanel.closeSlitsUnder')"
         unit="mm"
         :step="0.1"
         :min="0.2"
         :max="10"
-        source="radius, default"
+        :source="$t('core.wallPanel.radiusDefault')"
         @update:model-value="emit('change', { wall, voxel, opening: $event })"
       />
     </details>
     <BButton variant="primary" class="mt-1" :disabled="!store.meshBefore('hollow')" @click="hollow">
-      {{ op ? 'Hollow again' : 'Hollow it' }}
+      {{ op ? $t('core.wallPanel.hollowAgain') : $t('core.wallPanel.hollowIt') }}
     </BButton>
   </section>
 </template>

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, ref } from 'vue'
+import { text } from '../../i18n'
 import NumberField from '../../shell/NumberField.vue'
 import { usePiece } from '../../stores/piece'
 import { useViewport } from '../../viewport/useViewport'
@@ -20,7 +21,7 @@ function start(): void {
   places.value = []
   picking.value = true
 }
-const HINTS = ['Press the first of two places whose distance you know', 'Press the second place', '']
+const HINTS = [text('intake.calibratePanel.pressTheFirstOf'), text('intake.calibratePanel.pressTheSecondPlace'), '']
 viewport.describe(() =>
   picking.value
     ? {
@@ -48,20 +49,36 @@ async function apply(): Promise<void> {
 
 <template>
   <section class="mb-3">
-    <h2 class="mb-2">True scale</h2>
+    <h2 class="mb-2">{{ $t('intake.calibratePanel.trueScale') }}</h2>
     <p v-if="done" class="soft small mb-1">
-      Calibrated by a known distance: × {{ store.report('calibrate')?.factor.toFixed(4) ?? '…' }}.
-      <BButton variant="quiet" size="sm" @click="store.remove('calibrate')">Take back</BButton>
+      {{
+        $t('intake.calibratePanel.calibratedByAKnown', { factor: store.report('calibrate')?.factor.toFixed(4) ?? '…' })
+      }}
+      <BButton variant="quiet" size="sm" @click="store.remove('calibrate')">{{
+        $t('intake.calibratePanel.takeBack')
+      }}</BButton>
     </p>
-    <BButton v-if="!picking" variant="quiet" size="sm" @click="start">Pick two places</BButton>
+    <BButton v-if="!picking" variant="quiet" size="sm" @click="start">{{
+      $t('intake.calibratePanel.pickTwoPlaces')
+    }}</BButton>
     <template v-else>
       <p v-if="apart > 0" class="mb-1">
-        <span class="figure-sm">{{ apart.toPrecision(4) }}</span> <span class="soft">units apart now</span>
+        <span class="figure-sm">{{ apart.toPrecision(4) }}</span>
+        <span class="soft">{{ ' ' }}{{ $t('intake.calibratePanel.unitsApartNow') }}</span>
       </p>
-      <NumberField v-model="distance" label="In truth" unit="mm" :min="0.01" :max="100000" :digits="2" />
+      <NumberField
+        v-model="distance"
+        :label="$t('intake.calibratePanel.inTruth')"
+        unit="mm"
+        :min="0.01"
+        :max="100000"
+        :digits="2"
+      />
       <div class="d-flex gap-2">
-        <BButton variant="primary" size="sm" :disabled="apart === 0" @click="apply">Calibrate</BButton>
-        <BButton variant="quiet" size="sm" @click="stop">Cancel</BButton>
+        <BButton variant="primary" size="sm" :disabled="apart === 0" @click="apply">{{
+          $t('intake.calibratePanel.calibrate')
+        }}</BButton>
+        <BButton variant="quiet" size="sm" @click="stop">{{ $t('intake.calibratePanel.cancel') }}</BButton>
       </div>
     </template>
   </section>

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, ref } from 'vue'
+import { text } from '../../i18n'
 import type { Health } from '../../../core/mesh/health'
 import { useCheck } from '../../composables/useCheck'
 import { useSurfaceMap } from '../../composables/useSurfaceMap'
@@ -25,12 +26,12 @@ const rows = computed(() => {
   const of = (h: Health): [string, number][] => [
     ['faces', h.faces],
     ['shells', h.shells],
-    ['open edges', h.openEdges.count],
+    [text('intake.repairPanel.openEdges'), h.openEdges.count],
     ['holes', h.holes.count],
-    ['knotted edges', h.nonManifold.count],
-    ['turned edges', h.disoriented.count],
-    ['faulty faces', h.degenerate.count + h.duplicate.count],
-    ['crossing faces', h.selfIntersecting.count],
+    [text('intake.repairPanel.knottedEdges'), h.nonManifold.count],
+    [text('intake.repairPanel.turnedEdges'), h.disoriented.count],
+    [text('intake.repairPanel.faultyFaces'), h.degenerate.count + h.duplicate.count],
+    [text('intake.repairPanel.crossingFaces'), h.selfIntersecting.count],
     ['crumbs', h.crumbs.count],
   ]
   return of(a)
@@ -65,13 +66,13 @@ const most = (values: Float32Array): number => values.reduce((a, b) => Math.max(
 
 <template>
   <section v-if="mended && rows.length > 0" class="sheet p-3 mb-3">
-    <h3>{{ store.step('rebuild') ? 'Rebuilt' : 'Repaired' }}</h3>
+    <h3>{{ store.step('rebuild') ? $t('intake.repairPanel.rebuilt') : $t('intake.repairPanel.repaired') }}</h3>
     <table class="table table-sm mt-1 mb-2">
       <thead>
         <tr>
           <th></th>
-          <th class="num">before</th>
-          <th class="num">after</th>
+          <th class="num">{{ $t('intake.repairPanel.before') }}</th>
+          <th class="num">{{ $t('intake.repairPanel.after') }}</th>
         </tr>
       </thead>
       <tbody>
@@ -83,35 +84,34 @@ const most = (values: Float32Array): number => values.reduce((a, b) => Math.max(
       </tbody>
     </table>
     <BButton variant="quiet" size="sm" :aria-pressed="showing" @click="showing = !showing">
-      {{ showing ? 'Hide what moved' : 'Show what moved' }}
+      {{ showing ? $t('intake.repairPanel.hideWhatMoved') : $t('intake.repairPanel.showWhatMoved') }}
     </BButton>
     <p v-if="problem" role="alert" class="text-danger mb-0">{{ problem }}</p>
   </section>
   <section class="mb-3">
-    <h2 class="mb-2">Your choices</h2>
+    <h2 class="mb-2">{{ $t('intake.repairPanel.yourChoices') }}</h2>
     <NumberField
       v-model="chosen"
-      label="Voxel of a rebuilt skin"
+      :label="$t('intake.repairPanel.voxelOfARebuilt')"
       unit="mm"
       :step="0.05"
       :min="0.02"
       :max="50"
-      :source="voxel ? '' : '256 across'"
+      :source="voxel ? '' : $t('intake.repairPanel.n256Across')"
     />
     <div class="d-flex gap-2 mt-1">
       <BButton variant="quiet" size="sm" :disabled="!!store.step('repair')" @click="store.apply({ kind: 'repair' })">
-        Light repair
+        {{ $t('intake.repairPanel.lightRepair') }}
       </BButton>
       <BButton variant="quiet" size="sm" :disabled="busy" @click="rebuild">
-        {{ busy ? 'Rebuilding …' : 'Rebuild the skin' }}
+        {{ busy ? $t('intake.repairPanel.rebuilding') : $t('intake.repairPanel.rebuildTheSkin') }}
       </BButton>
     </div>
     <p class="soft small mt-1 mb-0">
-      Light repair touches only faulty faces. Rebuilding makes one closed skin of overlapping or torn bodies; detail
-      finer than two voxels goes.
+      {{ $t('intake.repairPanel.lightRepairTouchesOnly') }}
     </p>
   </section>
   <Teleport v-if="showing && scale" to="#middle">
-    <MapLegend title="Moved by the repair" :scale="scale" unit="mm" />
+    <MapLegend :title="$t('intake.repairPanel.movedByTheRepair')" :scale="scale" unit="mm" />
   </Teleport>
 </template>

@@ -29,42 +29,44 @@ defineExpose({ make })
 
 <template>
   <section v-if="report" class="sheet p-3 mb-3">
-    <h3>Surface of the scan</h3>
+    <h3>{{ $t('intake.scanPanel.surfaceOfTheScan') }}</h3>
     <dl class="facts mt-1">
-      <dt>points, of which used</dt>
+      <dt>{{ $t('intake.scanPanel.pointsOfWhichUsed') }}</dt>
       <dd>{{ report.points.toLocaleString() }}, {{ report.used.toLocaleString() }}</dd>
-      <dt>between neighbours</dt>
+      <dt>{{ $t('intake.scanPanel.betweenNeighbours') }}</dt>
       <dd>{{ report.spacing.toPrecision(3) }}</dd>
-      <dt>noise averaged out</dt>
+      <dt>{{ $t('intake.scanPanel.noiseAveragedOut') }}</dt>
       <dd>{{ report.residual.toPrecision(2) }}</dd>
-      <dt>invented places</dt>
+      <dt>{{ $t('intake.scanPanel.inventedPlaces') }}</dt>
       <dd>{{ report.invented.length }}</dd>
     </dl>
-    <BButton variant="quiet" size="sm" class="mt-2" @click="store.remove('surface')">Back to the points</BButton>
+    <BButton variant="quiet" size="sm" class="mt-2" @click="store.remove('surface')">{{
+      $t('intake.scanPanel.backToThePoints')
+    }}</BButton>
   </section>
   <section v-else class="mb-3">
-    <h2 class="mb-2">Your choices</h2>
+    <h2 class="mb-2">{{ $t('intake.scanPanel.yourChoices') }}</h2>
     <NumberField
       v-model="voxel"
-      label="Voxel"
+      :label="$t('intake.scanPanel.voxel')"
       unit="units"
       :step="0.05"
       :min="0.0005"
       :max="1000"
       :digits="4"
-      source="from the points’ spacing"
+      :source="$t('intake.scanPanel.fromThePointsSpacing')"
     />
     <NumberField
       v-model="softness"
-      label="Softness"
+      :label="$t('intake.scanPanel.softness')"
       unit="voxels"
       :step="0.25"
       :min="0.5"
       :max="8"
-      source="more takes more noise off"
+      :source="$t('intake.scanPanel.moreTakesMoreNoise')"
     />
     <BButton variant="primary" :disabled="busy" @click="make">
-      {{ busy ? 'Making it …' : 'Make a surface' }}
+      {{ busy ? $t('intake.scanPanel.makingIt') : $t('intake.scanPanel.makeASurface') }}
     </BButton>
   </section>
 </template>

@@ -45,19 +45,32 @@ async function scan(): Promise<void> {
 
 <template>
   <details class="mb-3">
-    <summary>Scanner stand-in</summary>
+    <summary>{{ $t('intake.scannerPanel.scannerStandIn') }}</summary>
     <p class="soft small mt-1 mb-1">
-      No scanner at hand: this one looks at the part on the table from all round and hands over a cloud of points, in
-      units of its own, with the floor and what light could not reach missing.
+      {{ $t('intake.scannerPanel.noScannerAtHand') }}
     </p>
-    <NumberField v-model="round" label="Stations round it" :min="1" :max="36" :digits="0" />
-    <NumberField v-model="noise" label="Noise" unit="% of its size" :step="0.05" :min="0" :max="3" />
-    <NumberField v-model="dropouts" label="Rays lost" unit="%" :min="0" :max="90" :digits="0" />
+    <NumberField v-model="round" :label="$t('intake.scannerPanel.stationsRoundIt')" :min="1" :max="36" :digits="0" />
+    <NumberField
+      v-model="noise"
+      :label="$t('intake.scannerPanel.noise')"
+      unit="% of its size"
+      :step="0.05"
+      :min="0"
+      :max="3"
+    />
+    <NumberField
+      v-model="dropouts"
+      :label="$t('intake.scannerPanel.raysLost')"
+      unit="%"
+      :min="0"
+      :max="90"
+      :digits="0"
+    />
     <label class="d-flex gap-2 align-items-center mb-2"
-      ><input v-model="floor" type="checkbox" /> with the floor it stands on</label
+      ><input v-model="floor" type="checkbox" /> {{ $t('intake.scannerPanel.withTheFloorIt') }}</label
     >
     <BButton variant="quiet" size="sm" :disabled="busy || !store.meshAfter('scale')" @click="scan">
-      {{ busy ? 'Scanning …' : `Scan ${store.part?.name ?? ''}` }}
+      {{ busy ? $t('intake.scannerPanel.scanning') : $t('intake.scannerPanel.scan', { name: store.part?.name ?? '' }) }}
     </BButton>
     <p v-if="problem" role="alert" class="text-danger">{{ problem }}</p>
   </details>

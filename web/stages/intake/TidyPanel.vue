@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, ref } from 'vue'
+import { text } from '../../i18n'
 import NumberField from '../../shell/NumberField.vue'
 import { useFindings } from '../../stores/findings'
 import { usePiece } from '../../stores/piece'
@@ -13,12 +14,12 @@ const store = usePiece(),
 type Triple = [number, number, number]
 const box = computed(() => found.health?.measures.box ?? null)
 const SIDES = [
-  ['from the left', 0, 'min'],
-  ['from the right', 0, 'max'],
-  ['from the front', 1, 'min'],
-  ['from the back', 1, 'max'],
-  ['from below', 2, 'min'],
-  ['from above', 2, 'max'],
+  [text('intake.tidyPanel.fromTheLeft'), 0, 'min'],
+  [text('intake.tidyPanel.fromTheRight'), 0, 'max'],
+  [text('intake.tidyPanel.fromTheFront'), 1, 'min'],
+  [text('intake.tidyPanel.fromTheBack'), 1, 'max'],
+  [text('intake.tidyPanel.fromBelow'), 2, 'min'],
+  [text('intake.tidyPanel.fromAbove'), 2, 'max'],
 ] as const
 /** percent of the size that each side of the box is moved in */
 const inward = ref<number[]>(SIDES.map(() => 0))
@@ -62,7 +63,7 @@ const faces = computed(() => wishedFaces.value ?? Math.round((found.health?.face
 const passes = ref(10),
   limit = ref(0.2)
 async function lighten(): Promise<void> {
-  busy.value = 'Taking faces off …'
+  busy.value = text('intake.tidyPanel.takingFacesOff')
   await store.tryOut({ kind: 'simplify', faces: faces.value })
   busy.value = ''
 }
@@ -75,7 +76,7 @@ async function smooth(): Promise<void> {
 
 <template>
   <details class="mb-3" @toggle="cropping = ($event.target as HTMLDetailsElement).open || (leave(), false)">
-    <summary>Crop to a box</summary>
+    <summary>{{ $t('intake.tidyPanel.cropToABox') }}</summary>
     <NumberField
       v-for="([word], i) in SIDES"
       :key="word"
@@ -87,27 +88,37 @@ async function smooth(): Promise<void> {
       :digits="1"
     />
     <BButton variant="primary" size="sm" :disabled="busy !== '' || empty || inward.every((v) => v === 0)" @click="cut">
-      {{ busy || 'Keep what is inside' }}
+      {{ busy || $t('intake.tidyPanel.keepWhatIsInside') }}
     </BButton>
   </details>
   <details v-if="hasFaces" class="mb-3">
-    <summary>Fewer faces, smoother skin</summary>
+    <summary>{{ $t('intake.tidyPanel.fewerFacesSmootherSkin') }}</summary>
     <NumberField
       :model-value="faces"
-      label="Faces"
+      :label="$t('intake.tidyPanel.faces')"
       unit=""
       :step="10000"
       :min="100"
       :max="20000000"
       :digits="0"
-      :source="wishedFaces === null ? 'half of what there are' : ''"
+      :source="wishedFaces === null ? $t('intake.tidyPanel.halfOfWhatThere') : ''"
       @update:model-value="wishedFaces = $event"
     />
     <BButton variant="primary" size="sm" class="mb-2" :disabled="busy !== ''" @click="lighten">
-      {{ busy || 'Take faces off' }}
+      {{ busy || $t('intake.tidyPanel.takeFacesOff') }}
     </BButton>
-    <NumberField v-model="passes" label="Passes" unit="" :min="1" :max="200" :digits="0" source="volume is kept" />
-    <NumberField v-model="limit" label="Move at most" unit="mm" :step="0.05" :min="0" :max="50" />
-    <BButton variant="primary" size="sm" :disabled="busy !== ''" @click="smooth">{{ busy || 'Smooth it' }}</BButton>
+    <NumberField
+      v-model="passes"
+      :label="$t('intake.tidyPanel.passes')"
+      unit=""
+      :min="1"
+      :max="200"
+      :digits="0"
+      :source="$t('intake.tidyPanel.volumeIsKept')"
+    />
+    <NumberField v-model="limit" :label="$t('intake.tidyPanel.moveAtMost')" unit="mm" :step="0.05" :min="0" :max="50" />
+    <BButton variant="primary" size="sm" :disabled="busy !== ''" @click="smooth">{{
+      busy || $t('intake.tidyPanel.smoothIt')
+    }}</BButton>
   </details>
 </template>

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, reactive, ref, watch } from 'vue'
+import { text } from '../../i18n'
 import { planDifference, type PlanDifference } from '../../../contract/plan'
 import { ADHESIVES, FILLERS } from '../../../core/plan/materials/materials'
 import { OF_SCHEMES, SCHOOLS, type School } from '../../../core/defaults/plan'
@@ -69,7 +70,9 @@ function drop(): void {
   without.value = null
 }
 const more = (v: number, word: (v: number) => string): string =>
-  Math.abs(v) < 30 ? 'the same' : `${word(Math.abs(v))} ${v > 0 ? 'more' : 'less'}`
+  Math.abs(v) < 30
+    ? text('plan.comparePanel.theSame')
+    : text('plan.comparePanel.v', { abs: word(Math.abs(v)), v: String(Boolean(v > 0)) })
 const rows = computed(() => {
   const d = difference.value
   if (!d) return []
@@ -78,12 +81,17 @@ const rows = computed(() => {
   return [
     ['work', time('handsOn')],
     ['waiting', time('waiting')],
-    ['likely to be done again', time('rework')],
+    [text('plan.comparePanel.likelyToBeDone'), time('rework')],
     ...(stock.workshop && stock.workshop.labour > 0
       ? [
           [
             'money',
-            Math.abs(money) < 0.5 ? 'the same' : `${stock.money(Math.abs(money))} ${money > 0 ? 'more' : 'less'}`,
+            Math.abs(money) < 0.5
+              ? text('plan.comparePanel.theSame')
+              : text('plan.comparePanel.money2', {
+                  money: stock.money(Math.abs(money)),
+                  money2: String(Boolean(money > 0)),
+                }),
           ],
         ]
       : []),
@@ -93,7 +101,7 @@ const rows = computed(() => {
 
 <template>
   <details class="mb-3">
-    <summary>How this piece is worked</summary>
+    <summary>{{ $t('plan.comparePanel.howThisPieceIs') }}</summary>
     <label v-for="key in QUESTIONS" :key="key" class="line">
       <span>{{ SCHOOLS[key].question }}</span>
       <ChoiceSelect size="sm" :model-value="wish[key] ?? now[key]" @update:model-value="choose(key, String($event))">
@@ -101,7 +109,7 @@ const rows = computed(() => {
       </ChoiceSelect>
     </label>
     <fieldset class="mt-2">
-      <legend class="small soft mb-1">Filled and glued with, where it fits</legend>
+      <legend class="small soft mb-1">{{ $t('plan.comparePanel.filledAndGluedWith') }}</legend>
       <label v-for="m in MATERIALS" :key="m.id" class="d-block small"
         ><input
           type="checkbox"
@@ -113,7 +121,7 @@ const rows = computed(() => {
       >
     </fieldset>
     <section v-if="asked" class="sheet p-3 mt-2" data-difference>
-      <p v-if="!difference" class="soft m-0">{{ busy ? 'Working it out …' : '' }}</p>
+      <p v-if="!difference" class="soft m-0">{{ busy ? $t('plan.comparePanel.workingItOut') : '' }}</p>
       <template v-else>
         <dl class="facts mb-2">
           <template v-for="[word, text] in rows" :key="word"
@@ -121,18 +129,23 @@ const rows = computed(() => {
             <dd>{{ text }}</dd></template
           >
         </dl>
-        <p v-if="difference.added.length" class="small mb-1">Comes in: {{ difference.added.join('; ') }}.</p>
-        <p v-if="difference.removed.length" class="small mb-1">Falls away: {{ difference.removed.join('; ') }}.</p>
+        <p v-if="difference.added.length" class="small mb-1">
+          {{ $t('plan.comparePanel.comesIn', { added: difference.added.join('; ') }) }}
+        </p>
+        <p v-if="difference.removed.length" class="small mb-1">
+          {{ $t('plan.comparePanel.fallsAway', { removed: difference.removed.join('; ') }) }}
+        </p>
         <p v-if="difference.kept > 0" class="small mb-1">
-          {{ difference.kept }}
-          {{ difference.kept === 1 ? 'step that is done stays' : 'steps that are done stay' }} done.
+          {{ $t('plan.comparePanel.keptDone', { kept: difference.kept }) }}
         </p>
         <p v-if="difference.lost.length" class="small mb-1">
-          Done, and no longer asked for: {{ difference.lost.join('; ') }}.
+          {{ $t('plan.comparePanel.doneAndNoLonger', { lost: difference.lost.join('; ') }) }}
         </p>
         <div class="d-flex gap-2 mt-2">
-          <BButton variant="primary" size="sm" :disabled="busy" @click="take">Work it so</BButton>
-          <BButton variant="quiet" size="sm" @click="drop">Cancel</BButton>
+          <BButton variant="primary" size="sm" :disabled="busy" @click="take">{{
+            $t('plan.comparePanel.workItSo')
+          }}</BButton>
+          <BButton variant="quiet" size="sm" @click="drop">{{ $t('plan.comparePanel.cancel') }}</BButton>
         </div>
       </template>
     </section>

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed } from 'vue'
+import { text } from '../../i18n'
 import { rankOf } from '../../../core/operations/registry'
 import { useAttempt } from '../../composables/useAttempt'
 import NumberField from '../../shell/NumberField.vue'
@@ -23,7 +24,7 @@ const guides = (p: (typeof pairs.value)[number]): Promise<void> =>
     const pin = p.pin!
     await piece.arrange({
       create: p.ids.map((id, k) => ({
-        name: `Drilling guide for ${k === 0 ? p.a : p.b}`,
+        name: text('plan.dryFitSheet.drillingGuideFor', { value: k === 0 ? p.a : p.b }),
         from: id,
         operations: [
           ...(piece.piece?.partList.find((x) => x.id === id)?.steps.map((s) => s.op) ?? []).filter(
@@ -51,16 +52,15 @@ async function say(key: string, fit: { tight: number | null } | null): Promise<v
 </script>
 
 <template>
-  <section v-if="pairs.length > 0" class="mb-3" aria-label="Dry-fit sheet">
+  <section v-if="pairs.length > 0" class="mb-3" :aria-label="$t('plan.dryFitSheet.dryFitSheet')">
     <h2 class="mb-1">
-      Dry fit <span class="soft small fw-normal">{{ tried }} of {{ pairs.length }} tried</span>
+      {{ $t('plan.dryFitSheet.dryFit') }}
+      <span class="soft small fw-normal">{{ $t('plan.dryFitSheet.ofTried', { tried, pairs: pairs.length }) }}</span>
     </h2>
     <article v-for="(p, i) in pairs" :key="p.key" class="pair" :data-pair="p.word">
       <p class="mb-1">
-        <span class="num soft n">{{ i + 1 }}</span><b>{{ p.a }}</b> and <b>{{ p.b }}</b><br /><span
-          class="soft small"
-          >{{ p.sentence }}</span
-        >
+        <span class="num soft n">{{ i + 1 }}</span><b>{{ p.a }}</b> {{ $t('plan.dryFitSheet.and') }}
+        <b>{{ p.b }}</b><br /><span class="soft small">{{ p.sentence }}</span>
       </p>
       <div class="d-flex gap-1 align-items-center flex-wrap">
         <BButton
@@ -69,7 +69,7 @@ async function say(key: string, fit: { tight: number | null } | null): Promise<v
           :aria-pressed="p.tried !== null && p.tried.tight === null"
           @click="say(p.key, p.tried && p.tried.tight === null ? null : { tight: null })"
         >
-          fits
+          {{ $t('plan.dryFitSheet.fits') }}
         </BButton>
         <BButton
           :variant="p.tried && p.tried.tight !== null && p.tried.tight > 0 ? 'primary' : 'quiet'"
@@ -77,7 +77,7 @@ async function say(key: string, fit: { tight: number | null } | null): Promise<v
           :aria-pressed="p.tried !== null && (p.tried.tight ?? 0) > 0"
           @click="say(p.key, { tight: 0.2 })"
         >
-          too tight
+          {{ $t('plan.dryFitSheet.tooTight') }}
         </BButton>
         <BButton
           :variant="p.tried && p.tried.tight !== null && p.tried.tight < 0 ? 'primary' : 'quiet'"
@@ -85,7 +85,7 @@ async function say(key: string, fit: { tight: number | null } | null): Promise<v
           :aria-pressed="p.tried !== null && (p.tried.tight ?? 0) < 0"
           @click="say(p.key, { tight: -0.2 })"
         >
-          too loose
+          {{ $t('plan.dryFitSheet.tooLoose') }}
         </BButton>
       </div>
       <BButton
@@ -94,15 +94,15 @@ async function say(key: string, fit: { tight: number | null } | null): Promise<v
         size="sm"
         class="mt-1"
         :disabled="busy"
-        title="Two bodies, printed beside the parts, that sit over the joint and lead the drill"
+        :title="$t('plan.dryFitSheet.twoBodiesPrintedBeside')"
         @click="guides(p)"
       >
-        Drilling guide, {{ (p.pin.wire + DRILL).toFixed(1) }} mm
+        {{ $t('plan.dryFitSheet.drillingGuideMm', { wire: (p.pin.wire + DRILL).toFixed(1) }) }}
       </BButton>
       <template v-if="p.tried && p.tried.tight !== null">
         <NumberField
           :model-value="Math.abs(p.tried.tight)"
-          :label="p.tried.tight > 0 ? 'Too tight by' : 'Too loose by'"
+          :label="p.tried.tight > 0 ? $t('plan.dryFitSheet.tooTightBy') : $t('plan.dryFitSheet.tooLooseBy')"
           unit="mm"
           :step="0.05"
           :min="0.01"

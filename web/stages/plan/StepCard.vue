@@ -20,55 +20,59 @@ const percent = (v: number): string => (v < 0.01 ? 'under 1 %' : `${Math.round(1
     </ul>
     <p v-for="c in step.cautions" :key="c" class="caution">{{ c }}</p>
     <dl class="facts mb-2">
-      <dt>work</dt>
+      <dt>{{ $t('plan.stepCard.work') }}</dt>
       <dd>{{ duration(step.handsOn) }}</dd>
       <template v-if="step.doneAt && step.took !== null"
-        ><dt>it took</dt>
+        ><dt>{{ $t('plan.stepCard.itTook') }}</dt>
         <dd>
           <DraftInput
             class="took"
             type="number"
             min="0"
             :value="String(Math.round(step.took / 60))"
-            aria-label="Minutes that it took"
+            :aria-label="$t('plan.stepCard.minutesThatItTook')"
             @done="correct(step, 60 * Math.max(0, Number($event) || 0))"
           />
-          min
+          {{ $t('plan.stepCard.min') }}
         </dd></template
       >
       <template v-if="step.waiting > 0"
-        ><dt>then waits</dt>
+        ><dt>{{ $t('plan.stepCard.thenWaits') }}</dt>
         <dd>{{ duration(step.waiting) }}</dd></template
       >
       <template v-if="step.window !== null"
-        ><dt>sets after</dt>
+        ><dt>{{ $t('plan.stepCard.setsAfter') }}</dt>
         <dd>{{ duration(step.window) }}</dd></template
       >
       <template v-if="step.free && !step.doneAt"
-        ><dt>next at the earliest</dt>
+        ><dt>{{ $t('plan.stepCard.nextAtTheEarliest') }}</dt>
         <dd>
           {{ new Date(step.free).toLocaleString(undefined, { weekday: 'short', hour: 'numeric', minute: '2-digit' }) }}
         </dd></template
       >
     </dl>
     <p v-if="step.materials.length + step.tools.length > 0" class="soft small mb-2">
-      At hand: {{ [...step.materials, ...step.tools].join('; ') }}.
+      {{ $t('plan.stepCard.atHand', { value: [...step.materials, ...step.tools].join('; ') }) }}
     </p>
     <p v-for="r in step.risks" :key="r.what" class="soft small mb-2">
-      {{ percent(r.chance) }} for {{ r.what }}, {{ duration(r.costs) }} to mend.
+      {{ $t('plan.stepCard.forToMend', { chance: percent(r.chance), what: r.what, costs: duration(r.costs) }) }}
     </p>
     <div class="d-flex gap-2 flex-wrap">
       <BButton variant="primary" size="sm" @click="tick(step, !step.doneAt)">
-        {{ step.doneAt ? 'Not done after all' : 'Done' }}
+        {{ step.doneAt ? $t('plan.stepCard.notDoneAfterAll') : $t('plan.stepCard.done') }}
       </BButton>
-      <BButton v-if="!step.doneAt && !step.begunAt" variant="quiet" size="sm" @click="begin(step)">Begin</BButton>
+      <BButton v-if="!step.doneAt && !step.begunAt" variant="quiet" size="sm" @click="begin(step)">{{
+        $t('plan.stepCard.begin')
+      }}</BButton>
       <BButton
         v-if="step.waiting > 0"
         variant="quiet"
         size="sm"
         @click="startTimer(step, left(step) ? 0 : step.waiting)"
       >
-        {{ left(step) ? 'Stop timer' : `Timer ${duration(step.waiting)}` }}
+        {{
+          left(step) ? $t('plan.stepCard.stopTimer') : $t('plan.stepCard.timer', { waiting: duration(step.waiting) })
+        }}
       </BButton>
     </div>
   </section>

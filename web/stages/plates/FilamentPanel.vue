@@ -28,32 +28,52 @@ const save = (mesh: string, name: string): Promise<void> =>
 
 <template>
   <section v-if="parts.length > 0" class="mb-3">
-    <h2 class="mb-1">By filament</h2>
+    <h2 class="mb-1">{{ $t('plates.filamentPanel.byFilament') }}</h2>
     <div v-for="p in parts" :key="p.part.id" class="line" :data-filament="p.part.name">
       <span
-        >{{ p.part.name }}<br /><span class="soft small"
-          >{{ p.mass.toFixed(0) }} g, {{ duration(p.seconds) }}, {{ p.layers }} layers</span
-        ></span
+        >{{ p.part.name }}<br /><span class="soft small">{{
+          $t('plates.filamentPanel.gLayers', {
+            mass: p.mass.toFixed(0),
+            seconds: duration(p.seconds),
+            layers: p.layers,
+          })
+        }}</span></span
       >
-      <BButton variant="quiet" size="sm" :disabled="busy" @click="save(p.mesh, p.part.name)">Body (STL)</BButton>
+      <BButton variant="quiet" size="sm" :disabled="busy" @click="save(p.mesh, p.part.name)">{{
+        $t('plates.filamentPanel.bodyStl')
+      }}</BButton>
     </div>
     <p v-if="fault" role="alert" class="text-danger small mb-1">{{ fault }}</p>
     <details>
-      <summary>How it is laid down</summary>
+      <summary>{{ $t('plates.filamentPanel.howItIsLaid') }}</summary>
       <NumberField
         v-model="way.shells"
-        label="Lines round the outside"
+        :label="$t('plates.filamentPanel.linesRoundTheOutside')"
         unit=""
         :step="1"
         :min="1"
         :max="20"
         :digits="0"
       />
-      <NumberField v-model="way.line" label="A line is" unit="mm" :step="0.05" :min="0.1" :max="3" />
-      <NumberField v-model="way.layerHeight" label="A layer is" unit="mm" :step="0.05" :min="0.05" :max="2" />
+      <NumberField
+        v-model="way.line"
+        :label="$t('plates.filamentPanel.aLineIs')"
+        unit="mm"
+        :step="0.05"
+        :min="0.1"
+        :max="3"
+      />
+      <NumberField
+        v-model="way.layerHeight"
+        :label="$t('plates.filamentPanel.aLayerIs')"
+        unit="mm"
+        :step="0.05"
+        :min="0.05"
+        :max="2"
+      />
       <NumberField
         :model-value="100 * way.infill"
-        label="Inside filled"
+        :label="$t('plates.filamentPanel.insideFilled')"
         unit="%"
         :step="5"
         :min="0"
@@ -61,7 +81,15 @@ const save = (mesh: string, name: string): Promise<void> =>
         :digits="0"
         @update:model-value="way.infill = $event / 100"
       />
-      <NumberField v-model="way.flow" label="It melts" unit="mm³/s" :step="0.5" :min="0.5" :max="100" :digits="1" />
+      <NumberField
+        v-model="way.flow"
+        :label="$t('plates.filamentPanel.itMelts')"
+        unit="mm³/s"
+        :step="0.5"
+        :min="0.5"
+        :max="100"
+        :digits="1"
+      />
     </details>
   </section>
 </template>

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { BButton } from 'bootstrap-vue-next/components/BButton'
+import { text } from '../../i18n'
 import { printer as printerSchema, type PrinterRecord } from '../../../contract/stock'
 import { useDownload } from '../../composables/useDownload'
 
@@ -19,7 +20,7 @@ const BODIES = ['stl', 'obj', 'ply', '3mf', 'glb'] as const
 const OUTLINES = ['3mf', 'svg'] as const
 const save = (format: (typeof BODIES)[number]): Promise<void> =>
   download(props.body, { kind: 'export', format, name: props.name }, `${props.name}.${format}`)
-const layersFile = (format: string): string => `${props.name}-layers.${format}`
+const layersFile = (format: string): string => text('plates.filesPanel.layers', { name: props.name, format })
 async function saveLayers(format: (typeof OUTLINES)[number]): Promise<void> {
   if (!props.printer) return
   await download(
@@ -32,16 +33,16 @@ async function saveLayers(format: (typeof OUTLINES)[number]): Promise<void> {
 
 <template>
   <section class="mb-3">
-    <h2 class="mb-2">To take elsewhere</h2>
+    <h2 class="mb-2">{{ $t('plates.filesPanel.toTakeElsewhere') }}</h2>
     <dl class="files">
-      <dt>{{ supported ? 'body with supports' : 'body' }}</dt>
+      <dt>{{ supported ? $t('plates.filesPanel.bodyWithSupports') : $t('plates.filesPanel.body') }}</dt>
       <dd>
         <BButton v-for="f in BODIES" :key="f" variant="quiet" size="sm" :disabled="busy" @click="save(f)">
-          {{ making === `${name}.${f}` ? 'Writing …' : f.toUpperCase() }}
+          {{ making === `${name}.${f}` ? $t('plates.filesPanel.writing') : f.toUpperCase() }}
         </BButton>
       </dd>
       <template v-if="printer">
-        <dt>layers as outlines</dt>
+        <dt>{{ $t('plates.filesPanel.layersAsOutlines') }}</dt>
         <dd>
           <BButton
             v-for="f in OUTLINES"
@@ -49,10 +50,10 @@ async function saveLayers(format: (typeof OUTLINES)[number]): Promise<void> {
             variant="quiet"
             size="sm"
             :disabled="busy"
-            :aria-label="`Layers as ${f.toUpperCase()}`"
+            :aria-label="$t('plates.filesPanel.layersAs', { toUpperCase: f.toUpperCase() })"
             @click="saveLayers(f)"
           >
-            {{ making === layersFile(f) ? 'Writing …' : f.toUpperCase() }}
+            {{ making === layersFile(f) ? $t('plates.filesPanel.writing') : f.toUpperCase() }}
           </BButton>
         </dd>
       </template>

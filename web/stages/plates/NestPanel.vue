@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, ref } from 'vue'
+import { text } from '../../i18n'
 import type { NestedPlate } from '../../../core/print/nest/types'
 import DraftInput from '../../shell/DraftInput.vue'
 import { duration } from '../../shell/duration'
@@ -17,18 +18,28 @@ const n = computed(() => plating.report?.nesting ?? null)
 const nameOf = (id: string): string => plating.parts.find((p) => p.part.id === id)?.part.name ?? 'part'
 const printerName = (id: string): string => stock.printers.find((p) => p.id === id)?.name ?? 'printer'
 const WHY = {
-  tall: 'is too tall for every printer',
-  wide: 'is too wide for every plate',
-  taken: 'has no room where it was put',
+  tall: text('plates.nestPanel.isTooTallFor'),
+  wide: text('plates.nestPanel.isTooWideFor'),
+  taken: text('plates.nestPanel.hasNoRoomWhere'),
 }
 const ways = computed(() => {
   const r = plating.report
   if (!r) return []
   return [
-    { word: 'as drawn', ...r.nesting, plates: r.nesting.plates.length, left: r.nesting.left.length, now: true },
-    ...(r.soonest ? [{ word: 'side by side, soonest', ...r.soonest, now: false }] : []),
-    ...r.only.map((o) => ({ word: `all on ${printerName(o.printer)}`, ...o, now: false })),
-    { word: 'one by one as they come', ...r.oneByOne, now: false },
+    {
+      word: text('plates.nestPanel.asDrawn'),
+      ...r.nesting,
+      plates: r.nesting.plates.length,
+      left: r.nesting.left.length,
+      now: true,
+    },
+    ...(r.soonest ? [{ word: text('plates.nestPanel.sideBySideSoonest'), ...r.soonest, now: false }] : []),
+    ...r.only.map((o) => ({
+      word: text('plates.nestPanel.allOn', { printer: printerName(o.printer) }),
+      ...o,
+      now: false,
+    })),
+    { word: text('plates.nestPanel.byAsTheyCome'), ...r.oneByOne, now: false },
   ]
 })
 function copies(id: string, text: string): void {
@@ -78,28 +89,33 @@ function show(i: number): void {
 
 <template>
   <section class="mb-3">
-    <h2 class="mb-2">Plates</h2>
-    <p v-if="plating.parts.length === 0" class="soft mb-0">Nothing has been stood up yet.</p>
+    <h2 class="mb-2">{{ $t('plates.nestPanel.plates') }}</h2>
+    <p v-if="plating.parts.length === 0" class="soft mb-0">{{ $t('plates.nestPanel.nothingHasBeenStood') }}</p>
     <template v-else>
       <div v-if="n" class="sheet p-3 mb-2">
         <span class="figure">{{ duration(n.seconds) }}</span>
-        <span class="soft">
-          of machine time on {{ n.plates.length }} {{ n.plates.length === 1 ? 'plate' : 'plates'
-          }}<template v-if="n.finish < n.seconds - 60">, done after {{ duration(n.finish) }}</template
-          ><template v-if="plating.measuring"> · nesting …</template></span
+        <span class="soft"
+          >{{ ' ' }}{{ $t('plates.nestPanel.ofMachineTimeOn', { plates: n.plates.length })
+          }}<template v-if="n.finish < n.seconds - 60">{{
+            $t('plates.nestPanel.doneAfter', { finish: duration(n.finish) })
+          }}</template
+          ><template v-if="plating.measuring">{{ ' ' }}{{ $t('plates.nestPanel.nesting') }}</template></span
         >
         <ul class="plates mt-2">
           <li v-for="(p, i) in n.plates" :key="i" :class="{ now: plating.plate === p }">
             <span
-              >{{ printerName(p.printer) }}, {{ p.number + 1 }}<br /><span class="soft small"
-                >{{ p.parts.length }} {{ p.parts.length === 1 ? 'part' : 'parts' }}, {{ p.height.toFixed(0) }} mm,
-                {{ duration(p.seconds) }}</span
-              ></span
+              >{{ printerName(p.printer) }}, {{ p.number + 1 }}<br /><span class="soft small">{{
+                $t('plates.nestPanel.partsMm', {
+                  parts: p.parts.length,
+                  height: p.height.toFixed(0),
+                  seconds: duration(p.seconds),
+                })
+              }}</span></span
             >
             <span class="d-flex gap-1">
-              <BButton variant="quiet" size="sm" @click="show(i)">Show</BButton>
+              <BButton variant="quiet" size="sm" @click="show(i)">{{ $t('plates.nestPanel.show') }}</BButton>
               <BButton variant="quiet" size="sm" :disabled="busy || plating.behind" @click="slice(p, i)">
-                Slice
+                {{ $t('plates.nestPanel.slice') }}
               </BButton>
             </span>
           </li>
@@ -108,21 +124,21 @@ function show(i: number): void {
           {{ nameOf(l.id) }} {{ WHY[l.why] }}.
         </p>
         <details v-if="ways.length > 1" class="mt-1">
-          <summary>Other ways to print it all</summary>
+          <summary>{{ $t('plates.nestPanel.otherWaysToPrint') }}</summary>
           <table class="table table-sm mt-1 mb-0">
             <thead>
               <tr>
                 <th />
-                <th class="num">plates</th>
-                <th class="num">machine</th>
-                <th class="num">done after</th>
+                <th class="num">{{ $t('plates.nestPanel.plates2') }}</th>
+                <th class="num">{{ $t('plates.nestPanel.machine') }}</th>
+                <th class="num">{{ $t('plates.nestPanel.doneAfter2') }}</th>
               </tr>
             </thead>
             <tbody>
               <tr v-for="w in ways" :key="w.word" :class="{ nowRow: w.now }">
                 <th scope="row">{{ w.word }}</th>
                 <template v-if="w.left > 0 && !w.now"
-                  ><td colspan="3" class="soft">{{ w.left }} do not fit</td></template
+                  ><td colspan="3" class="soft">{{ $t('plates.nestPanel.doNotFit', { left: w.left }) }}</td></template
                 >
                 <template v-else>
                   <td class="num">{{ w.plates }}</td>
@@ -134,14 +150,14 @@ function show(i: number): void {
           </table>
         </details>
       </div>
-      <p v-else-if="plating.measuring" class="soft">Nesting …</p>
+      <p v-else-if="plating.measuring" class="soft">{{ $t('plates.nestPanel.nesting2') }}</p>
       <p v-if="plating.problem || fault" role="alert" class="text-danger small">{{ fault || plating.problem }}</p>
       <table class="table table-sm mb-2">
         <thead>
           <tr>
-            <th>part</th>
-            <th class="num">copies</th>
-            <th>turn</th>
+            <th>{{ $t('plates.nestPanel.part') }}</th>
+            <th class="num">{{ $t('plates.nestPanel.copies') }}</th>
+            <th>{{ $t('plates.nestPanel.turn') }}</th>
             <th />
           </tr>
         </thead>
@@ -150,11 +166,11 @@ function show(i: number): void {
             <td>
               {{ p.part.name
               }}<template v-if="p.spares > 0"
-                ><span class="soft">, and {{ p.spares }} spare</span>
+                ><span class="soft">{{ $t('plates.nestPanel.andSpare', { spares: p.spares }) }}</span>
                 <BButton
                   variant="quiet"
                   size="sm"
-                  :aria-label="`No spare of ${p.part.name}`"
+                  :aria-label="$t('plates.nestPanel.noSpareOf', { name: p.part.name })"
                   @click="plating.change({ spares: { ...plating.wish.spares, [p.part.id]: 0 } })"
                 >
                   ×
@@ -168,7 +184,7 @@ function show(i: number): void {
                 min="0"
                 max="200"
                 :value="String(p.copies)"
-                :aria-label="`Copies of ${p.part.name}`"
+                :aria-label="$t('plates.nestPanel.copiesOf', { name: p.part.name })"
                 @done="copies(p.part.id, $event)"
               />
             </td>
@@ -177,7 +193,7 @@ function show(i: number): void {
                 type="checkbox"
                 class="form-check-input"
                 :checked="!plating.wish.straight[p.part.id]"
-                :aria-label="`${p.part.name} may be turned`"
+                :aria-label="$t('plates.nestPanel.mayBeTurned', { name: p.part.name })"
                 @change="
                   plating.change({
                     straight: {
@@ -190,30 +206,37 @@ function show(i: number): void {
             </td>
             <td>
               <BButton v-if="plating.wish.locks[p.part.id]?.length" variant="quiet" size="sm" @click="free(p.part.id)">
-                Free it
+                {{ $t('plates.nestPanel.freeIt') }}
               </BButton>
             </td>
           </tr>
         </tbody>
       </table>
       <p v-for="a in advised" :key="a.id" class="soft small mb-2" :data-spares="a.name">
-        {{ a.name }}: {{ Math.round(100 * a.without) }} % that
-        {{ a.copies === 1 ? 'it comes out' : `all ${a.copies} come out` }}, as parts like it have so far. {{ a.spares }}
-        {{ a.spares === 1 ? 'spare makes' : 'spares make' }} it {{ Math.round(100 * a.with) }} %.
+        {{
+          $t('plates.nestPanel.thatCopiesAllCome', {
+            name: a.name,
+            round: Math.round(100 * a.without),
+            copies: a.copies,
+            spares: a.spares,
+            round2: Math.round(100 * a.with),
+          })
+        }}
         <BButton
           variant="quiet"
           size="sm"
           @click="plating.change({ spares: { ...plating.wish.spares, [a.id]: a.spares } })"
         >
-          Print {{ a.spares === 1 ? 'a spare' : `${a.spares} spares` }}
+          {{ $t('plates.nestPanel.printSparesSpares', { spares: a.spares }) }}
         </BButton>
       </p>
       <p v-if="plating.lying.length > 0" class="soft small mb-2">
-        Not stood up yet, so not on a plate: {{ plating.lying.map((p) => p.name).join(', ') }}.
+        {{ $t('plates.nestPanel.notStoodUpYet', { lying: plating.lying.map((p) => p.name).join(', ') }) }}
       </p>
       <details>
         <summary>
-          Printers<span class="soft">: {{ plating.printers.map((p) => p.name).join(', ') }}</span>
+          {{ $t('plates.nestPanel.printers')
+          }}<span class="soft">: {{ plating.printers.map((p) => p.name).join(', ') }}</span>
         </summary>
         <label v-for="p in stock.printers" :key="p.id" class="d-flex gap-2 align-items-center mt-1"
           ><input
@@ -224,15 +247,15 @@ function show(i: number): void {
           />{{ p.name }}</label
         >
         <label class="d-flex align-items-center gap-2 mt-2"
-          ><span>Wanted</span>
+          ><span>{{ $t('plates.nestPanel.wanted') }}</span>
           <ChoiceSelect
             size="sm"
             class="w-auto"
             :model-value="plating.wish.aim"
             @update:model-value="plating.change({ aim: $event as 'hours' })"
           >
-            <option value="hours">least machine time</option>
-            <option value="soonest">everything done soonest</option>
+            <option value="hours">{{ $t('plates.nestPanel.leastMachineTime') }}</option>
+            <option value="soonest">{{ $t('plates.nestPanel.everythingDoneSoonest') }}</option>
           </ChoiceSelect></label
         >
       </details>

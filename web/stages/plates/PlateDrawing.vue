@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
+import { text } from '../../i18n'
 import { plateSize } from '../../../core/print/slice/printer'
 import type { PrinterRecord } from '../../../contract/stock'
 import { nestDefaults, type NestedPlate, type Placed } from '../../../core/print/nest/types'
@@ -53,9 +54,10 @@ const RIM = nestDefaults.margin / 2
 function meets(index: number, part: Placed): string | null {
   const own = loopsOf(part)
   const [w, d] = size.value
-  if (own.some((l) => l.some(([x, y]) => Math.abs(x) > w / 2 - RIM || Math.abs(y) > d / 2 - RIM))) return 'the edge'
+  if (own.some((l) => l.some(([x, y]) => Math.abs(x) > w / 2 - RIM || Math.abs(y) > d / 2 - RIM)))
+    return text('plates.plateDrawing.theEdge')
   const other = props.plate.parts.find((p, i) => i !== index && shapesMeet(own, loopsOf(p)))
-  return other ? (props.names[other.id] ?? 'another part') : null
+  return other ? (props.names[other.id] ?? text('plates.plateDrawing.anotherPart')) : null
 }
 const blocked = computed(() => (held.value ? meets(held.value.index, held.value.part) : null))
 function at(e: PointerEvent): { x: number; y: number } {
@@ -97,7 +99,7 @@ function drop(): void {
       ref="svg"
       :viewBox="`${-size[0] / 2 - MARGIN} ${-size[1] / 2 - MARGIN} ${size[0] + 2 * MARGIN} ${size[1] + 2 * MARGIN}`"
       role="img"
-      :aria-label="`Plate of ${printer.name} with ${plate.parts.length} parts`"
+      :aria-label="$t('plates.plateDrawing.plateOfWithParts', { name: printer.name, parts: plate.parts.length })"
       v-on="drag"
     >
       <rect class="bed" :x="-size[0] / 2" :y="-size[1] / 2" :width="size[0]" :height="size[1]" rx="2" />
@@ -115,17 +117,20 @@ function drop(): void {
         <path :d="path(p.loops)" fill-rule="evenodd" />
         <text :transform="`translate(${middle(p.loops).join(' ')})`" :font-size="Math.max(3, size[0] / 50)">
           <tspan x="0">{{ names[p.part.id] }}{{ p.part.copy > 0 ? ` ${p.part.copy + 1}` : '' }}</tspan>
-          <tspan x="0" dy="1.15em">{{ (heights[p.part.id] ?? 0).toFixed(0) }} mm tall</tspan>
+          <tspan x="0" dy="1.15em">
+            {{ $t('plates.plateDrawing.mmTall', { heights: (heights[p.part.id] ?? 0).toFixed(0) }) }}
+          </tspan>
         </text>
       </g>
       <text class="side" :x="0" :y="size[1] / 2 + 5.5" :font-size="Math.max(3, size[0] / 55)">
-        front, {{ size[0].toFixed(0) }} × {{ size[1].toFixed(0) }} mm
+        {{ $t('plates.plateDrawing.frontMm', { size: size[0].toFixed(0), size2: size[1].toFixed(0) }) }}
       </text>
     </svg>
-    <figcaption v-if="blocked" role="status" class="text-danger">There it meets {{ blocked }}.</figcaption>
+    <figcaption v-if="blocked" role="status" class="text-danger">
+      {{ $t('plates.plateDrawing.thereItMeets', { blocked }) }}
+    </figcaption>
     <figcaption v-else class="soft">
-      Each shadow with half the distance that parts keep round it. Pull one to where it shall stay; the others make
-      room.
+      {{ $t('plates.plateDrawing.eachShadowWithHalf') }}
     </figcaption>
   </figure>
 </template>

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, ref } from 'vue'
+import { text } from '../../i18n'
 import type { JointRecord } from '../../../core/operations/pose'
 import { usePiece } from '../../stores/piece'
 import { useStock } from '../../stores/stock'
@@ -18,7 +19,7 @@ const turnedOnes = computed(() => joints.value.filter((j) => Math.abs(j.turn[3])
 async function remember(): Promise<void> {
   const shop = stock.workshop
   if (!shop) return
-  const called = name.value.trim() || `pose ${poses.value.length + 1}`
+  const called = name.value.trim() || text('pose.poseLibrary.pose', { poses: poses.value.length + 1 })
   const turns = Object.fromEntries(joints.value.map((j) => [j.name, j.turn]))
   const next = [...shop.poses.filter((p) => p.name !== called), { name: called, turns }]
   if (await store.guarded(() => stock.changeWorkshop({ poses: next }))) name.value = ''
@@ -33,17 +34,21 @@ const fits = (turns: object): number => joints.value.filter((j) => j.name in tur
 
 <template>
   <details class="mt-2">
-    <summary>Remembered poses{{ poses.length > 0 ? ` (${poses.length})` : '' }}</summary>
+    <summary>
+      {{
+        $t('pose.poseLibrary.rememberedPosesPoses', { poses: String(Boolean(poses.length > 0)), poses2: poses.length })
+      }}
+    </summary>
     <div class="d-flex gap-1 my-1">
       <input
         v-model="name"
         class="form-control form-control-sm"
         maxlength="60"
-        placeholder="Name of this pose"
-        aria-label="Name of this pose"
+        :placeholder="$t('pose.poseLibrary.nameOfThisPose')"
+        :aria-label="$t('pose.poseLibrary.nameOfThisPose')"
       />
       <BButton variant="quiet" size="sm" class="text-nowrap" :disabled="turnedOnes === 0" @click="remember">
-        Remember it
+        {{ $t('pose.poseLibrary.rememberIt') }}
       </BButton>
     </div>
     <div v-for="p in poses" :key="p.name" class="d-flex gap-1 mb-1">
@@ -54,9 +59,15 @@ const fits = (turns: object): number => joints.value.filter((j) => j.name in tur
         :disabled="fits(p.turns) === 0"
         @click="take(p.turns)"
       >
-        {{ p.name }} <span class="soft">{{ fits(p.turns) }} of its joints are here</span>
+        {{ p.name }} <span class="soft">{{ $t('pose.poseLibrary.ofItsJointsAre', { turns: fits(p.turns) }) }}</span>
       </BButton>
-      <BButton variant="quiet" size="sm" :aria-label="`Forget ${p.name}`" @click="forget(p.name)">×</BButton>
+      <BButton
+        variant="quiet"
+        size="sm"
+        :aria-label="$t('pose.poseLibrary.forget', { name: p.name })"
+        @click="forget(p.name)"
+        >×</BButton
+      >
     </div>
   </details>
 </template>

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { onBeforeUnmount, ref } from 'vue'
+import { text } from '../../i18n'
 import { usePicking } from '../../composables/usePicking'
 import { usePictureView } from '../../composables/usePictureView'
 import { useViewport } from '../../viewport/useViewport'
@@ -27,7 +28,7 @@ async function choose(e: Event): Promise<void> {
     await image.decode()
   } catch {
     URL.revokeObjectURL(next)
-    fault.value = `${f.name} is not a picture that this browser reads. Take a PNG or a JPEG.`
+    fault.value = text('pose.referencePanel.isNotAPicture', { name: f.name })
     return
   }
   forget()
@@ -49,40 +50,51 @@ viewport.describe(() =>
 
 <template>
   <details class="mb-3">
-    <summary>Against a picture</summary>
+    <summary>{{ $t('pose.referencePanel.againstAPicture') }}</summary>
     <input
       ref="picker"
       type="file"
       accept="image/*"
       class="visually-hidden"
-      aria-label="Reference picture"
+      :aria-label="$t('pose.referencePanel.referencePicture')"
       @change="choose"
     />
     <p v-if="fault" role="alert" class="text-danger small my-1">{{ fault }}</p>
-    <BButton v-if="!url" variant="quiet" size="sm" class="mt-2" @click="picker?.click()"
-      >Add a picture behind it</BButton
-    >
+    <BButton v-if="!url" variant="quiet" size="sm" class="mt-2" @click="picker?.click()">{{
+      $t('pose.referencePanel.addAPictureBehind')
+    }}</BButton>
     <template v-else>
       <div class="shot mt-2">
-        <img :src="url" alt="The reference picture" :class="{ aim: half }" @click="inPicture" />
+        <img
+          :src="url"
+          :alt="$t('pose.referencePanel.theReferencePicture')"
+          :class="{ aim: half }"
+          @click="inPicture"
+        />
         <span v-for="(d, i) in dots" :key="i" :style="{ left: `${d.x}%`, top: `${d.y}%` }">{{ i + 1 }}</span>
       </div>
       <label class="d-flex gap-2 align-items-center"
-        ><span class="soft small">Strength</span
+        ><span class="soft small">{{ $t('pose.referencePanel.strength') }}</span
         ><input
           v-model.number="strength"
           type="range"
           class="form-range"
           min="0"
           max="100"
-          aria-label="Strength of the picture"
+          :aria-label="$t('pose.referencePanel.strengthOfThePicture')"
       /></label>
       <div class="d-flex flex-wrap gap-1">
         <BButton variant="primary" size="sm" @click="picking.asking.value ? picking.stop() : pair()">
-          {{ picking.asking.value ? 'Cancel' : `Press place ${pairs.length + 1}` }}
+          {{
+            picking.asking.value
+              ? $t('pose.referencePanel.cancel')
+              : $t('pose.referencePanel.pressPlace', { pairs: pairs.length + 1 })
+          }}
         </BButton>
-        <BButton v-if="pairs.length >= enough" variant="quiet" size="sm" @click="match">Match the view</BButton>
-        <BButton variant="quiet" size="sm" @click="forget">Take it away</BButton>
+        <BButton v-if="pairs.length >= enough" variant="quiet" size="sm" @click="match">{{
+          $t('pose.referencePanel.matchTheView')
+        }}</BButton>
+        <BButton variant="quiet" size="sm" @click="forget">{{ $t('pose.referencePanel.takeItAway') }}</BButton>
       </div>
       <p class="soft small mt-1 mb-0">
         {{ told }}

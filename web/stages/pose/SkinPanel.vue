@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, ref } from 'vue'
+import { text } from '../../i18n'
 import NumberField from '../../shell/NumberField.vue'
 import type { Picked } from '../../viewport/scene'
 import { useViewport } from '../../viewport/useViewport'
@@ -19,7 +20,7 @@ function begin(): void {
 }
 viewport.describe(() =>
   brushing.value
-    ? { mode: 'brush', hint: `Brush over the skin that is to follow ${follows.value}`, onPick: brushed }
+    ? { mode: 'brush', hint: text('pose.skinPanel.brushOverTheSkin', { follows: follows.value }), onPick: brushed }
     : null,
 )
 function brushed(p: Picked): void {
@@ -38,18 +39,25 @@ defineExpose({ brushing })
 
 <template>
   <details class="mb-3" @toggle="($event.target as HTMLDetailsElement).open || stop()">
-    <summary>Which joint the skin follows</summary>
+    <summary>{{ $t('pose.skinPanel.whichJointTheSkin') }}</summary>
     <p class="soft small my-1">
-      Found by itself: each place follows the bones it sees. Where a sleeve or a strap goes with the wrong one, brush
-      it.
+      {{ $t('pose.skinPanel.foundByItselfEach') }}
     </p>
-    <NumberField v-model="radius" label="Brush" unit="mm" :step="1" :min="0.2" :max="200" source="radius" />
+    <NumberField
+      v-model="radius"
+      :label="$t('pose.skinPanel.brush')"
+      unit="mm"
+      :step="1"
+      :min="0.2"
+      :max="200"
+      :source="$t('pose.skinPanel.radius')"
+    />
     <div class="d-flex flex-wrap gap-1">
       <BButton :variant="brushing ? 'primary' : 'quiet'" size="sm" @click="brushing ? stop() : begin()">
-        {{ brushing ? 'Done brushing' : `Brush for ${follows}` }}
+        {{ brushing ? $t('pose.skinPanel.doneBrushing') : $t('pose.skinPanel.brushFor', { follows }) }}
       </BButton>
       <BButton v-if="paint.length > 0" variant="quiet" size="sm" @click="paint = []">
-        Forget all {{ paint.length }} dabs
+        {{ $t('pose.skinPanel.forgetAllDabs', { paint: paint.length }) }}
       </BButton>
     </div>
   </details>

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue'
+import { text } from '../../i18n'
 import type { Angles } from '../../../core/pose/angles'
 import NumberField from '../../shell/NumberField.vue'
 import type { Posing } from './usePosing'
@@ -9,9 +10,9 @@ const props = defineProps<{ posing: Posing }>()
 
 const { joints, chosen, angles, limited, strained, short, holds, rigid } = props.posing
 const WAYS: readonly { key: keyof Angles; word: string; most: number }[] = [
-  { key: 'forward', word: 'Forward', most: 180 },
-  { key: 'sideways', word: 'To its left', most: 90 },
-  { key: 'round', word: 'Round', most: 180 },
+  { key: 'forward', word: text('pose.turnPanel.forward'), most: 180 },
+  { key: 'sideways', word: text('pose.turnPanel.toItsLeft'), most: 90 },
+  { key: 'round', word: text('pose.turnPanel.round'), most: 180 },
 ]
 const unreached = computed(() =>
   holds.value.flatMap((h, i) =>
@@ -21,7 +22,7 @@ const unreached = computed(() =>
 </script>
 
 <template>
-  <h2 class="mb-2">Turn {{ joints[chosen]?.name }}</h2>
+  <h2 class="mb-2">{{ $t('pose.turnPanel.turn', { name: joints[chosen]?.name }) }}</h2>
   <template v-for="way in WAYS" :key="way.key">
     <NumberField
       :model-value="angles[way.key]"
@@ -38,13 +39,13 @@ const unreached = computed(() =>
       class="form-range"
       :min="-way.most"
       :max="way.most"
-      :aria-label="`${way.word}, by hand`"
+      :aria-label="$t('pose.turnPanel.byHand', { word: way.word })"
       :value="angles[way.key]"
       @input="posing.turn({ [way.key]: Number(($event.target as HTMLInputElement).value) })"
     />
   </template>
   <label class="d-flex gap-2 align-items-center"
-    ><input v-model="limited" type="checkbox" /> stop where a body’s joint would</label
+    ><input v-model="limited" type="checkbox" /> {{ $t('pose.turnPanel.stopWhereABodys') }}</label
   >
   <label class="d-flex gap-2 align-items-center"
     ><input
@@ -53,21 +54,30 @@ const unreached = computed(() =>
       :disabled="!posing.canHold(chosen)"
       @change="posing.toggleHold(chosen)"
     />
-    {{ joints[chosen]?.name }} stays where it is while the rest moves</label
+    {{ $t('pose.turnPanel.staysWhereItIs', { name: joints[chosen]?.name }) }}</label
   >
   <label class="d-flex gap-2 align-items-center mb-2"
-    ><input v-model="rigid" type="checkbox" /> the whole part follows this joint, unbent</label
+    ><input v-model="rigid" type="checkbox" /> {{ $t('pose.turnPanel.theWholePartFollows') }}</label
   >
   <p v-for="s in strained" :key="`${s.joint}${s.way}`" class="small text-danger mb-1">
     {{ s.name }}
     {{
       s.way === 'backward'
-        ? `bends ${s.has.toFixed(0)}° the wrong way`
-        : `${s.way === 'bend' ? 'is bent' : 'is twisted'} by ${s.has.toFixed(0)}°; ${s.may}° is what a body can`
+        ? $t('pose.turnPanel.bendsTheWrongWay', { has: s.has.toFixed(0) })
+        : $t('pose.turnPanel.wayByIsWhat', {
+            way: String(Boolean(s.way === 'bend')),
+            has: s.has.toFixed(0),
+            may: s.may,
+          })
     }}.
   </p>
   <p v-for="u in unreached" :key="u.name" class="small text-danger mb-1">
-    {{ u.name }} is
-    {{ Number.isFinite(u.by) ? `${u.by.toFixed(1)} mm out of reach` : 'not held: too few joints above it' }}.
+    {{
+      $t('pose.turnPanel.isIsfiniteMmOut', {
+        name: u.name,
+        isFinite: String(Boolean(Number.isFinite(u.by))),
+        by: u.by.toFixed(1),
+      })
+    }}
   </p>
 </template>

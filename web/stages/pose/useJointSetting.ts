@@ -1,3 +1,4 @@
+import { text } from '../../i18n'
 import { ref } from 'vue'
 import type { JointRecord } from '../../../core/operations/pose'
 import { FIGURE } from '../../../core/pose/figure'
@@ -27,10 +28,10 @@ export function useJointSetting(posing: Posing, source: () => string | null) {
   }
   const hint = (): string => {
     if (setting.value === 'figure')
-      return FIGURE[asked.value] ? `Press the ${FIGURE[asked.value]!.name} on the sculpt` : ''
+      return FIGURE[asked.value] ? text('pose.useJointSetting.pressTheOnThe', { name: FIGURE[asked.value]!.name }) : ''
     return joints.value.length === 0
-      ? 'Press where the first joint is; the body stays still there'
-      : `Press the next joint; it hangs on ${joints.value[chosen.value]?.name ?? 'the one before'}`
+      ? text('pose.useJointSetting.pressWhereTheFirst')
+      : text('pose.useJointSetting.pressTheNextJoint', { name: joints.value[chosen.value]?.name ?? 'the one before' })
   }
   viewport.describe(() => (setting.value === 'nothing' ? null : { mode: 'pick', hint: hint(), onPick: addJoint }))
   /** Presses may come faster than the middles are found; each waits for the one before. */
@@ -51,7 +52,8 @@ export function useJointSetting(posing: Posing, source: () => string | null) {
         askNext()
       } else {
         joints.value.push({
-          name: joints.value.length === 0 ? 'root' : `joint ${joints.value.length}`,
+          name:
+            joints.value.length === 0 ? 'root' : text('pose.useJointSetting.joint', { joints: joints.value.length }),
           parent: joints.value.length === 0 ? -1 : chosen.value,
           position: middle,
           turn,

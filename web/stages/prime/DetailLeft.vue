@@ -35,14 +35,15 @@ const um = (mm: number): string => `${Math.round(1000 * mm)} µm`
 <template>
   <p v-if="over" class="mb-3">
     <BButton variant="quiet" size="sm" :aria-pressed="on" @click="on = !on">
-      {{ on ? 'Hide the detail' : 'Map what detail is left' }}
+      {{ on ? $t('prime.detailLeft.hideTheDetail') : $t('prime.detailLeft.mapWhatDetailIs') }}
     </BButton>
-    <span class="soft small">
-      under {{ um(over.primer) }} of primer, when {{ um(over.sanded) }} are sanded off its crests</span
+    <span class="soft small"
+      >{{ ' '
+      }}{{ $t('prime.detailLeft.underOfPrimerWhen', { primer: um(over.primer), sanded: um(over.sanded) }) }}</span
     >
     <span v-if="problem" role="alert" class="text-danger small d-block">{{ problem }}</span>
   </p>
   <Teleport v-if="scale" to="#middle">
-    <MapLegend title="Detail, times as deep as is taken from it" :scale="scale" unit="×" />
+    <MapLegend :title="$t('prime.detailLeft.detailTimesAsDeep')" :scale="scale" unit="×" />
   </Teleport>
 </template>

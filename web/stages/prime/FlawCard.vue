@@ -2,6 +2,7 @@
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, ref } from 'vue'
 import { z } from 'zod'
+import { text } from '../../i18n'
 import type { FlawRecord } from '../../../contract/flaws'
 import { CAUTIONS } from '../../../core/plan/materials/cautions'
 import { remedyFor } from '../../../core/plan/facts/flaws'
@@ -23,10 +24,13 @@ const remedy = computed(() => remedyFor(props.flaw.kind, props.flaw.size))
 const cause = computed(() => {
   const c = props.flaw.cause
   if (!c) return ''
-  if (c.kind === 'tip') return `A tip of ${c.tip} mm stood there.`
-  return { layers: 'Steps of its layers.', joint: 'At a joint.', sanding: 'From sanding.', spray: 'From spraying.' }[
-    c.kind
-  ]
+  if (c.kind === 'tip') return text('prime.flawCard.aTipOfMm', { tip: c.tip })
+  return {
+    layers: text('prime.flawCard.stepsOfItsLayers'),
+    joint: text('prime.flawCard.atAJoint'),
+    sanding: text('prime.flawCard.fromSanding'),
+    spray: text('prime.flawCard.fromSpraying'),
+  }[c.kind]
 })
 const change = (fields: Parameters<typeof store.change>[1]): Promise<void> =>
   attempt(() => store.change(props.flaw, fields))
@@ -46,25 +50,28 @@ const photograph = (e: Event): Promise<void> =>
   <article class="flaw" :class="[flaw.state, { open }]" :data-flaw="flaw.kind" :data-state="flaw.state">
     <button class="name" :aria-expanded="open" @click="$emit('toggle')">
       <span class="n num">{{ number }}</span>
-      <b>{{ FLAWS[flaw.kind].word }}</b><span class="soft"
-        >, {{ flaw.size }} mm{{
-          flaw.state === 'open' ? '' : flaw.state === 'mended' ? `, mended in pass ${flaw.closedPass}` : ', accepted'
-        }}</span
-      >
+      <b>{{ FLAWS[flaw.kind].word }}</b><span class="soft">{{
+        $t('prime.flawCard.mmStateState2Mended', {
+          size: flaw.size,
+          state: String(Boolean(flaw.state === 'open')),
+          state2: String(Boolean(flaw.state === 'mended')),
+          closedPass: flaw.closedPass,
+        })
+      }}</span>
     </button>
     <template v-if="open">
       <p class="mb-1">
         {{ remedy.title }}. <span class="soft">{{ duration(remedy.handsOn) }}</span><span
           v-if="remedy.wait > 0"
           class="soft"
-          >, then {{ duration(remedy.wait) }} of waiting</span
+          >{{ $t('prime.flawCard.thenOfWaiting', { wait: duration(remedy.wait) }) }}</span
         >
       </p>
       <p v-if="cause" class="soft small mb-1">{{ cause }}</p>
       <p v-for="c in remedy.cautions" :key="c" class="caution">{{ CAUTIONS[c] }}</p>
       <NumberField
         :model-value="flaw.size"
-        label="Across"
+        :label="$t('prime.flawCard.across')"
         unit="mm"
         :step="0.1"
         :min="0.1"
@@ -72,30 +79,41 @@ const photograph = (e: Event): Promise<void> =>
         @update:model-value="change({ size: $event })"
       />
       <label class="d-block small mb-1"
-        >Note
+        >{{ $t('prime.flawCard.note') }}
         <DraftInput
           class="form-control form-control-sm"
           :value="flaw.note"
           maxlength="2000"
           @done="change({ note: $event })"
       /></label>
-      <img v-if="flaw.photo" :src="`/api/blobs/${flaw.photo}?type=image/png`" alt="Photo of the flaw" class="photo" />
+      <img
+        v-if="flaw.photo"
+        :src="`/api/blobs/${flaw.photo}?type=image/png`"
+        :alt="$t('prime.flawCard.photoOfTheFlaw')"
+        class="photo"
+      />
       <div class="d-flex gap-1 flex-wrap mt-1">
         <template v-if="flaw.state === 'open'">
-          <BButton variant="primary" size="sm" @click="change({ state: 'mended' })">Mended</BButton>
-          <BButton variant="quiet" size="sm" @click="change({ state: 'accepted' })">It may stay</BButton>
+          <BButton variant="primary" size="sm" @click="change({ state: 'mended' })">{{
+            $t('prime.flawCard.mended')
+          }}</BButton>
+          <BButton variant="quiet" size="sm" @click="change({ state: 'accepted' })">{{
+            $t('prime.flawCard.itMayStay')
+          }}</BButton>
         </template>
-        <BButton v-else variant="quiet" size="sm" @click="change({ state: 'open' })">Open after all</BButton>
-        <BButton variant="quiet" size="sm" @click="picker?.click()">Photo</BButton>
+        <BButton v-else variant="quiet" size="sm" @click="change({ state: 'open' })">{{
+          $t('prime.flawCard.openAfterAll')
+        }}</BButton>
+        <BButton variant="quiet" size="sm" @click="picker?.click()">{{ $t('prime.flawCard.photo') }}</BButton>
         <BButton v-if="flaw.state !== 'mended'" variant="quiet" size="sm" @click="attempt(() => store.drop(flaw))">
-          No flaw
+          {{ $t('prime.flawCard.noFlaw') }}
         </BButton>
         <input
           ref="picker"
           type="file"
           accept="image/png,image/jpeg,image/webp"
           class="visually-hidden"
-          :aria-label="`Photo of flaw ${number}`"
+          :aria-label="$t('prime.flawCard.photoOfFlaw', { number })"
           @change="photograph"
         />
       </div>

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue'
+import { text } from '../../i18n'
 import type { Inspection } from '../../../contract/flaws'
 
 /** How many flaws each pass found: it should fall, and end with none. */
@@ -8,14 +9,16 @@ const most = computed(() => Math.max(1, ...props.passes.map((p) => p.found)))
 const WIDE = 46,
   TALL = 64
 const bars = computed(() => props.passes.map((p, i) => ({ ...p, x: i * WIDE, h: (TALL * p.found) / most.value })))
-const words = computed(() => props.passes.map((p) => `pass ${p.pass}: ${p.found}`).join(', '))
+const words = computed(() =>
+  props.passes.map((p) => text('prime.passChart.pass', { pass: p.pass, found: p.found })).join(', '),
+)
 </script>
 
 <template>
   <svg
     class="passes"
     role="img"
-    :aria-label="`Flaws found, ${words}`"
+    :aria-label="$t('prime.passChart.flawsFound', { words })"
     :viewBox="`0 0 ${Math.max(6, passes.length) * WIDE} ${TALL + 34}`"
   >
     <line x1="0" :x2="Math.max(6, passes.length) * WIDE" :y1="TALL + 16" :y2="TALL + 16" class="ground" />

@@ -1,12 +1,13 @@
+import { text } from '../../i18n'
 import type { FlawKind } from '../../../core/plan/facts/flaws'
 
 /** Kinds of flaw as the hand that marks them would say it, with the size that is usual, mm. */
 export const FLAWS: Readonly<Record<FlawKind, { word: string; hint: string; size: number }>> = {
-  pit: { word: 'pit', hint: 'a hole or a torn tip', size: 0.6 },
-  step: { word: 'steps', hint: 'layers that show', size: 8 },
-  seam: { word: 'seam', hint: 'a joint that shows', size: 12 },
-  scratch: { word: 'scratch', hint: 'a line that paper left', size: 6 },
-  dust: { word: 'dust', hint: 'a speck under the film', size: 0.8 },
-  run: { word: 'run', hint: 'primer that ran or pooled', size: 6 },
-  missing: { word: 'detail gone', hint: 'sanded or drowned away', size: 3 },
+  pit: { word: text('prime.flawWords.pit'), hint: text('prime.flawWords.aHoleOrA'), size: 0.6 },
+  step: { word: text('prime.flawWords.steps'), hint: text('prime.flawWords.layersThatShow'), size: 8 },
+  seam: { word: text('prime.flawWords.seam'), hint: text('prime.flawWords.aJointThatShows'), size: 12 },
+  scratch: { word: text('prime.flawWords.scratch'), hint: text('prime.flawWords.aLineThatPaper'), size: 6 },
+  dust: { word: text('prime.flawWords.dust'), hint: text('prime.flawWords.aSpeckUnderThe'), size: 0.8 },
+  run: { word: text('prime.flawWords.run'), hint: text('prime.flawWords.primerThatRanOr'), size: 6 },
+  missing: { word: text('prime.flawWords.detailGone'), hint: text('prime.flawWords.sandedOrDrownedAway'), size: 3 },
 }

@@ -22,46 +22,60 @@ const again = computed(() => runs.runs.find((r) => r.id === runs.reprintOf) ?? n
 
 <template>
   <details class="mb-3" :open="runs.runs.length === 0 || again !== null">
-    <summary>{{ again ? `Print again what failed in run ${again.number}` : `Begin run ${next}` }}</summary>
+    <summary>
+      {{
+        again
+          ? $t('print.beginRun.printAgainWhatFailed', { number: again.number })
+          : $t('print.beginRun.beginRun', { next })
+      }}
+    </summary>
     <p v-if="plating.parts.length === 0" class="soft mb-0">
-      Nothing has been stood up yet.
-      <RouterLink :to="`/pieces/${piece.piece!.id}/stand`">Stand it up</RouterLink> first.
+      {{ $t('print.beginRun.nothingHasBeenStood') }}
+      <RouterLink :to="`/pieces/${piece.piece!.id}/stand`">{{ $t('print.beginRun.standItUp') }}</RouterLink>
+      {{ $t('print.beginRun.first') }}
     </p>
     <template v-else>
       <ul class="list mt-1">
         <li v-for="(p, i) in plates" :key="i">
           <span>{{ plating.printerOf(p)?.name }}</span>
-          <span class="soft small"
-            >{{ p.parts.length }} {{ p.parts.length === 1 ? 'part' : 'parts' }}, {{ p.height.toFixed(0) }} mm,
-            {{ duration(p.seconds) }}</span
-          >
+          <span class="soft small">{{
+            $t('print.beginRun.partsMm', {
+              parts: p.parts.length,
+              height: p.height.toFixed(0),
+              seconds: duration(p.seconds),
+            })
+          }}</span>
         </li>
       </ul>
-      <p v-if="plating.measuring && plates.length === 0" class="soft small">Nesting …</p>
+      <p v-if="plating.measuring && plates.length === 0" class="soft small">{{ $t('print.beginRun.nesting') }}</p>
       <p class="soft small mb-1">
-        Copies, printers and places are set at
-        <RouterLink :to="`/pieces/${piece.piece!.id}/plates`">Plates</RouterLink>.
+        {{ $t('print.beginRun.copiesPrintersAndPlaces') }}
+        <RouterLink :to="`/pieces/${piece.piece!.id}/plates`">{{ $t('print.beginRun.plates') }}</RouterLink>.
       </p>
       <label class="d-flex gap-2 align-items-center mb-2"
-        ><span class="text-nowrap">Lot of {{ resin?.name ?? 'the resin' }}</span
+        ><span class="text-nowrap">{{ $t('print.beginRun.lotOf', { name: resin?.name ?? 'the resin' }) }}</span
         ><input
           v-model.trim="lot"
           class="form-control form-control-sm"
           maxlength="80"
           list="lots"
-          placeholder="as on the bottle"
+          :placeholder="$t('print.beginRun.asOnTheBottle')"
       /></label>
       <datalist id="lots">
-        <option v-for="b in resin?.bottles ?? []" :key="b.lot" :value="b.lot">{{ b.ml.toFixed(0) }} ml left</option>
+        <option v-for="b in resin?.bottles ?? []" :key="b.lot" :value="b.lot">
+          {{ $t('print.beginRun.mlLeft', { ml: b.ml.toFixed(0) }) }}
+        </option>
       </datalist>
       <BButton
         variant="primary"
         :disabled="busy !== '' || plating.behind || plates.length === 0 || !resin"
         @click="begin(lot)"
       >
-        {{ busy || 'Slice and set up' }}
+        {{ busy || $t('print.beginRun.sliceAndSetUp') }}
       </BButton>
-      <BButton v-if="again" variant="quiet" class="ms-2" @click="runs.reprintOf = null">Not as a reprint</BButton>
+      <BButton v-if="again" variant="quiet" class="ms-2" @click="runs.reprintOf = null">{{
+        $t('print.beginRun.notAsAReprint')
+      }}</BButton>
       <p v-if="fault" role="alert" class="text-danger small mb-0 mt-1">{{ fault }}</p>
     </template>
   </details>

@@ -44,7 +44,7 @@ const stage = (c: Cause): 'stand' | 'core' => (c.change.kind === 'vent' ? 'core'
         <span
           class="weight"
           :style="{ '--share': c.weight }"
-          :title="`${Math.round(100 * c.weight)} % of what was weighed`"
+          :title="$t('print.causeList.ofWhatWasWeighed', { round: Math.round(100 * c.weight) })"
         />
         <span>{{ c.sentence }}</span>
         <div v-if="i === 0" class="mt-1">
@@ -56,10 +56,13 @@ const stage = (c: Cause): 'stand' | 'core' => (c.change.kind === 'vent' ? 'core'
             class="ms-2"
             @click="make(c.change, part, runs.runOf(plate).resinId)"
           >
-            Change it
+            {{ $t('print.causeList.changeIt') }}
           </BButton>
-          <RouterLink v-else-if="c.change.kind !== 'none'" class="ms-2" :to="`/pieces/${piece.piece!.id}/${stage(c)}`"
-            >Go there</RouterLink
+          <RouterLink
+            v-else-if="c.change.kind !== 'none'"
+            class="ms-2"
+            :to="`/pieces/${piece.piece!.id}/${stage(c)}`"
+            >{{ $t('print.causeList.goThere') }}</RouterLink
           >
         </div>
       </li>

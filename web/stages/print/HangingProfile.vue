@@ -54,7 +54,7 @@ function pick(e: MouseEvent): void {
     class="profile"
     :viewBox="`-34 0 ${WIDE + 40} ${TALL + 24}`"
     role="img"
-    :aria-label="`The print as it hangs: ${done} of ${layers} layers`"
+    :aria-label="$t('print.hangingProfile.thePrintAsIt', { done, layers })"
     @click="pick"
   >
     <rect class="plate" x="0" y="2" :width="WIDE" height="8" rx="1" />
@@ -73,14 +73,16 @@ function pick(e: MouseEvent): void {
       width="5"
       :height="Math.max(2, y(c.lastLayer) - y(c.firstLayer))"
     >
-      <title>sealed cup, layers {{ c.firstLayer + 1 }} to {{ c.lastLayer + 1 }}</title>
+      <title>
+        {{ $t('print.hangingProfile.sealedCupLayersTo', { firstLayer: c.firstLayer + 1, lastLayer: c.lastLayer + 1 }) }}
+      </title>
     </rect>
     <path v-for="(s, i) in islands" :key="`i${i}`" class="island" :d="`M${WIDE - 12} ${y(s.layer)}l7 -4v8z`">
-      <title>begins in the air, layer {{ s.layer + 1 }}</title>
+      <title>{{ $t('print.hangingProfile.beginsInTheAir', { layer: s.layer + 1 }) }}</title>
     </path>
     <g v-for="(s, i) in stops" :key="`s${i}`">
       <line class="stop" x1="0" :x2="WIDE" :y1="y(s.layer)" :y2="y(s.layer)">
-        <title>stood still at layer {{ s.layer + 1 }}: {{ s.why }}</title>
+        <title>{{ $t('print.hangingProfile.stoodStillAtLayer', { layer: s.layer + 1, why: s.why }) }}</title>
       </line>
     </g>
     <line v-if="done > 0 && done < layers" class="film" x1="-2" :x2="WIDE + 2" :y1="y(done)" :y2="y(done)" />

@@ -2,6 +2,7 @@
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, ref } from 'vue'
 import { useRouter } from 'vue-router'
+import { text } from '../../i18n'
 import { MARK_KINDS, type Mark, type PlateRecord } from '../../../contract/runs'
 import NumberField from '../../shell/NumberField.vue'
 import { usePiece } from '../../stores/piece'
@@ -26,7 +27,7 @@ const kind = ref<Mark['kind'] | null>(null)
 const open = ref<string | null>(null)
 const RESULTS = [
   ['good', 'good'],
-  ['usable', 'of use'],
+  ['usable', text('print.judgePanel.ofUse')],
   ['failed', 'failed'],
 ] as const
 const device = computed(() => runs.deviceOf(props.plate))
@@ -53,7 +54,9 @@ viewport.describe(() => ({
   })),
 }))
 viewport.describe(() =>
-  kind.value ? { mode: 'pick', hint: `${FAULTS[kind.value].hint}: press there`, onPick: pressed } : null,
+  kind.value
+    ? { mode: 'pick', hint: text('print.judgePanel.pressThere', { hint: FAULTS[kind.value].hint }), onPick: pressed }
+    : null,
 )
 function pressed(p: Picked): void {
   if (!kind.value) return
@@ -73,16 +76,30 @@ function show(m: Mark): void {
 </script>
 
 <template>
-  <BButton variant="quiet" size="sm" class="mb-2" @click="runs.judging = false">Back to the plate</BButton>
-  <h2 class="mb-1">How did it come out</h2>
-  <p class="soft small mb-2">{{ plate.printerName }}, plate {{ plate.number }} of run {{ runs.runOf(plate).number }}</p>
+  <BButton variant="quiet" size="sm" class="mb-2" @click="runs.judging = false">{{
+    $t('print.judgePanel.backToThePlate')
+  }}</BButton>
+  <h2 class="mb-1">{{ $t('print.judgePanel.howDidItCome') }}</h2>
+  <p class="soft small mb-2">
+    {{
+      $t('print.judgePanel.plateOfRun', {
+        printerName: plate.printerName,
+        number: plate.number,
+        number2: runs.runOf(plate).number,
+      })
+    }}
+  </p>
   <BButton v-if="canTell" variant="primary" size="sm" class="mb-2" @click="j.look()">
-    Ask {{ device!.card.name }} what hangs there
+    {{ $t('print.judgePanel.askWhatHangsThere', { name: device!.card.name }) }}
   </BButton>
   <ul class="parts">
     <li v-for="[p, i] in inOrder" :key="`${p.partId}${p.copy}`" :class="{ here: p === part }">
       <button class="name" @click="j.at.value = i">{{ p.name }}{{ p.copy > 0 ? ` ${p.copy + 1}` : '' }}</button>
-      <span class="btn-group btn-group-sm" role="group" :aria-label="`How ${p.name} came out`">
+      <span
+        class="btn-group btn-group-sm"
+        role="group"
+        :aria-label="$t('print.judgePanel.howCameOut', { name: p.name })"
+      >
         <BButton
           v-for="[r, word] in RESULTS"
           :key="r"
@@ -96,14 +113,15 @@ function show(m: Mark): void {
     </li>
   </ul>
   <section class="mb-3">
-    <h3 class="h6 mb-1">Faults of {{ part.name }}</h3>
-    <p v-if="own.length === 0" class="soft small mb-1">None marked.</p>
+    <h3 class="h6 mb-1">{{ $t('print.judgePanel.faultsOf', { name: part.name }) }}</h3>
+    <p v-if="own.length === 0" class="soft small mb-1">{{ $t('print.judgePanel.noneMarked') }}</p>
     <article v-for="m in own" :key="m.id" class="fault" :class="{ open: open === m.id }" :data-mark="m.kind">
       <button class="name" :aria-expanded="open === m.id" @click="show(m)">
         <b>{{ FAULTS[m.kind].word }}</b><span class="soft"
-          >, {{ m.point[2].toFixed(1) }} mm up<template v-if="m.reach"
-            >, to {{ m.reach[1].toFixed(1) }} mm</template
-          ></span
+          >{{ $t('print.judgePanel.mmUp', { point: m.point[2].toFixed(1) })
+          }}<template v-if="m.reach">{{
+            $t('print.judgePanel.toMm', { reach: m.reach[1].toFixed(1) })
+          }}</template></span
         >
       </button>
       <template v-if="open === m.id">
@@ -116,16 +134,16 @@ function show(m: Mark): void {
             :disabled="again.busy.value !== ''"
             @click="again.pieceOnly(m, living, plate)"
           >
-            {{ again.busy.value || 'Print only this piece' }}
+            {{ again.busy.value || $t('print.judgePanel.printOnlyThisPiece') }}
           </BButton>
-          <BButton variant="quiet" size="sm" @click="j.drop(m.id)">No fault</BButton>
+          <BButton variant="quiet" size="sm" @click="j.drop(m.id)">{{ $t('print.judgePanel.noFault') }}</BButton>
         </div>
       </template>
     </article>
     <p v-if="again.done.value" role="status" class="soft small mb-1">
       {{ again.done.value }}
       <BButton v-if="again.made.value" variant="primary" size="sm" class="ms-1" @click="orientAgain(again.made.value)">
-        Stand the piece up
+        {{ $t('print.judgePanel.standThePieceUp') }}
       </BButton>
     </p>
     <p v-if="again.fault.value" role="alert" class="text-danger small mb-1">{{ again.fault.value }}</p>
@@ -146,7 +164,7 @@ function show(m: Mark): void {
   <section class="mb-3">
     <NumberField
       :model-value="weighed ?? 0"
-      label="All that came off weighs"
+      :label="$t('print.judgePanel.allThatCameOff')"
       unit="g"
       :step="0.1"
       :min="0"
@@ -156,13 +174,14 @@ function show(m: Mark): void {
     />
     <p class="soft small mb-1">
       <template v-if="j.meant.value !== null"
-        >Should be {{ j.meant.value.toFixed(1) }} g with supports<template v-if="weighed"
+        >{{ $t('print.judgePanel.shouldBeGWith', { meant: j.meant.value.toFixed(1) })
+        }}<template v-if="weighed"
           >, {{ weighed > j.meant.value ? '+' : '−'
           }}{{ Math.abs((100 * (weighed - j.meant.value)) / j.meant.value).toFixed(1) }} %</template
         >.</template
       >
       <BButton v-if="runs.scale" variant="quiet" size="sm" class="ms-1" :disabled="j.busy.value" @click="j.weigh()">
-        Read {{ runs.scale.card.name }}
+        {{ $t('print.judgePanel.read', { name: runs.scale.card.name }) }}
       </BButton>
     </p>
   </section>
@@ -172,10 +191,10 @@ function show(m: Mark): void {
       :disabled="j.busy.value || (!j.changed.value && plate.state === 'judged')"
       @click="j.keep()"
     >
-      Keep the judgement
+      {{ $t('print.judgePanel.keepTheJudgement') }}
     </BButton>
     <BButton v-if="plate.state === 'judged' && failed > 0" variant="quiet" @click="again.failedOnly(plate)">
-      Print {{ failed === 1 ? 'the one' : `the ${failed}` }} that failed again
+      {{ $t('print.judgePanel.printFailedTheThat', { failed }) }}
     </BButton>
   </div>
   <p v-if="j.said.value" role="status" class="soft small mb-0 mt-1">{{ j.said.value }}</p>

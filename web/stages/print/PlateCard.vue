@@ -2,6 +2,7 @@
 import { BLink } from 'bootstrap-vue-next/components/BLink'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed } from 'vue'
+import { text } from '../../i18n'
 import type { PlateRecord } from '../../../contract/runs'
 import { useAttempt } from '../../composables/useAttempt'
 import { duration } from '../../shell/duration'
@@ -18,22 +19,26 @@ const word = computed(() => {
   const { state, progress: p, layers, parts } = props.plate
   switch (state) {
     case 'planned':
-      return `${parts.length} ${parts.length === 1 ? 'part' : 'parts'}, ${duration(props.plate.estimate.seconds)}`
+      return text('print.plateCard.parts', { parts: parts.length, seconds: duration(props.plate.estimate.seconds) })
     case 'sending':
-      return p.lostAt ? 'no answer' : `sent ${p.size > 0 ? Math.floor((100 * p.sent) / p.size) : 0} %`
-    case 'printing':
-      if (!props.plate.device) return 'printing, by hand'
       return p.lostAt
-        ? 'no answer'
+        ? text('print.plateCard.noAnswer')
+        : text('print.plateCard.sent', { value: p.size > 0 ? Math.floor((100 * p.sent) / p.size) : 0 })
+    case 'printing':
+      if (!props.plate.device) return text('print.plateCard.printingByHand')
+      return p.lostAt
+        ? text('print.plateCard.noAnswer')
         : p.state === 'paused'
-          ? `paused at layer ${p.layer}`
+          ? text('print.plateCard.pausedAtLayer', { layer: p.layer })
           : p.state === 'interrupted'
-            ? `cut off at layer ${p.layer}`
-            : `layer ${p.layer} of ${layers}`
+            ? text('print.plateCard.cutOffAtLayer', { layer: p.layer })
+            : text('print.plateCard.layerOf', { layer: p.layer, layers })
     case 'ended':
-      return 'to be looked at'
+      return text('print.plateCard.toBeLookedAt')
     case 'judged':
-      return failed.value > 0 ? `${failed.value} of ${parts.length} failed` : 'all parts succeeded'
+      return failed.value > 0
+        ? text('print.plateCard.ofFailed', { failed: failed.value, parts: parts.length })
+        : text('print.plateCard.allPartsSucceeded')
   }
   return ''
 })
@@ -52,7 +57,7 @@ function look(): void {
 <template>
   <article class="plate" :class="{ chosen }" :data-plate="plate.number">
     <button class="head" :aria-pressed="chosen" @click="runs.chosen = plate.id">
-      <span>{{ plate.printerName }}, plate {{ plate.number }}</span>
+      <span>{{ $t('print.plateCard.plate', { printerName: plate.printerName, number: plate.number }) }}</span>
       <span class="soft small" data-plate-word>{{ word }}</span>
     </button>
     <div v-if="plate.state === 'sending' || plate.state === 'printing'" class="bar" aria-hidden="true">
@@ -66,19 +71,19 @@ function look(): void {
           variant="primary"
           size="sm"
           :disabled="busy || !d.reachable"
-          :title="d.reachable ? '' : 'It does not answer.'"
+          :title="d.reachable ? '' : $t('print.plateCard.itDoesNotAnswer')"
           @click="attempt(() => runs.send(plate, d.serial))"
         >
-          Send to {{ d.card.name }} and start
+          {{ $t('print.plateCard.sendToAndStart', { name: d.card.name }) }}
         </BButton>
         <BButton variant="quiet" size="sm" :disabled="busy" @click="attempt(() => runs.send(plate, null))">
-          Started by hand
+          {{ $t('print.plateCard.startedByHand') }}
         </BButton>
         <BLink
           class="btn btn-sm btn-quiet"
           :href="`/api/blobs/${plate.archive}?download=plate-${plate.number}.zip`"
-          :download="`plate-${plate.number}.zip`"
-          >Layers (zip)</BLink
+          :download="$t('print.plateCard.plateZip', { number: plate.number })"
+          >{{ $t('print.plateCard.layersZip') }}</BLink
         >
       </template>
       <template v-else-if="plate.state === 'printing' || plate.state === 'sending'">
@@ -90,19 +95,25 @@ function look(): void {
             :disabled="busy"
             @click="attempt(() => runs.order(plate, 'resume'))"
           >
-            Go on
+            {{ $t('print.plateCard.goOn') }}
           </BButton>
           <BButton v-else variant="quiet" size="sm" :disabled="busy" @click="attempt(() => runs.order(plate, 'pause'))">
-            Pause
+            {{ $t('print.plateCard.pause') }}
           </BButton>
         </template>
         <BButton variant="quiet" size="sm" :disabled="busy" @click="attempt(() => runs.order(plate, 'stop'))">
-          {{ plate.state === 'sending' ? 'Do not print' : plate.device ? 'Stop' : 'It is done' }}
+          {{
+            plate.state === 'sending'
+              ? $t('print.plateCard.doNotPrint')
+              : plate.device
+                ? $t('print.plateCard.stop')
+                : $t('print.plateCard.itIsDone')
+          }}
         </BButton>
       </template>
       <template v-else>
         <BButton :variant="plate.state === 'ended' ? 'primary' : 'quiet'" size="sm" @click="look">
-          Look it over
+          {{ $t('print.plateCard.lookItOver') }}
         </BButton>
         <BButton
           v-if="device && device.state?.clear === false && device.state?.job === plate.id"
@@ -111,13 +122,12 @@ function look(): void {
           :disabled="busy"
           @click="attempt(() => runs.command(device!.serial, { do: 'clear' }))"
         >
-          Taken off the plate
+          {{ $t('print.plateCard.takenOffThePlate') }}
         </BButton>
       </template>
     </div>
     <p v-if="chosen && plate.state === 'planned' && fitting.length === 0" class="soft small mb-0 mt-1">
-      No machine on the net is {{ plate.printerName }}. Say which one it is under Stock, or take the layers there on a
-      stick.
+      {{ $t('print.plateCard.noMachineOnThe', { printerName: plate.printerName }) }}
     </p>
     <p v-if="fault" role="alert" class="text-danger small mb-0 mt-1">{{ fault }}</p>
   </article>

@@ -2,6 +2,7 @@
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { useTimestamp } from '@vueuse/core'
 import { computed, ref, watch } from 'vue'
+import { text } from '../../i18n'
 import { derivation, reportOf, type ReportOf } from '../../../contract/derivations'
 import type { PlateRecord } from '../../../contract/runs'
 import { api } from '../../api'
@@ -56,23 +57,23 @@ const ends = computed(() => {
   return at.toLocaleString(undefined, { weekday: 'short', hour: 'numeric', minute: '2-digit' })
 })
 const DOING: Record<string, string> = {
-  printing: 'printing',
-  paused: 'paused',
-  interrupted: 'cut off',
-  finished: 'finished',
-  stopped: 'stopped',
-  ready: 'about to start',
-  sending: 'being sent',
+  printing: text('print.plateView.printing'),
+  paused: text('print.plateView.paused'),
+  interrupted: text('print.plateView.cutOff'),
+  finished: text('print.plateView.finished'),
+  stopped: text('print.plateView.stopped'),
+  ready: text('print.plateView.aboutToStart'),
+  sending: text('print.plateView.beingSent'),
 }
 const doing = computed(() =>
   props.plate.state === 'planned'
-    ? 'not begun'
+    ? text('print.plateView.notBegun')
     : props.plate.state === 'sending'
-      ? `sent ${p.value.size > 0 ? Math.floor((100 * p.value.sent) / p.value.size) : 0} %`
+      ? text('print.plateView.sent', { value: p.value.size > 0 ? Math.floor((100 * p.value.sent) / p.value.size) : 0 })
       : props.plate.device === null && live.value
-        ? 'printing, by hand'
+        ? text('print.plateView.printingByHand')
         : p.value.lostAt
-          ? 'no answer'
+          ? text('print.plateView.noAnswer')
           : (DOING[p.value.state] ?? props.plate.state),
 )
 </script>
@@ -80,11 +81,11 @@ const doing = computed(() =>
 <template>
   <div class="page">
     <header>
-      <h2 class="m-0">{{ plate.printerName }}, plate {{ plate.number }}</h2>
+      <h2 class="m-0">{{ $t('print.plateView.plate', { printerName: plate.printerName, number: plate.number }) }}</h2>
       <span class="soft">{{ doing }}</span>
-      <span v-if="speed > 1 && live" class="soft small"
-        >stand-in, {{ speed.toLocaleString() }} times as fast as a machine</span
-      >
+      <span v-if="speed > 1 && live" class="soft small">{{
+        $t('print.plateView.standInTimesAs', { speed: speed.toLocaleString() })
+      }}</span>
     </header>
     <div class="body">
       <div class="hang">
@@ -99,17 +100,22 @@ const doing = computed(() =>
           :stops="plate.stops"
           @pick="held = $event"
         />
-        <p class="soft small m-0 text-center">mm below the plate</p>
+        <p class="soft small m-0 text-center">{{ $t('print.plateView.mmBelowThePlate') }}</p>
       </div>
       <div class="seen">
         <LayerPicture
           v-if="report"
           :src="`/api/layers/${plate.archive}/${layer}`"
-          :alt="`Layer ${layer + 1}`"
+          :alt="$t('print.plateView.layer', { layer: layer + 1 })"
           :pixels="report.pixels"
           :pitch="pitch"
-          >layer {{ layer + 1 }} of {{ plate.layers.toLocaleString() }},
-          {{ ((layer + 1) * plate.layerHeight).toFixed(2) }} mm<BButton
+          >{{
+            $t('print.plateView.layerOfMm', {
+              layer: layer + 1,
+              layers: plate.layers.toLocaleString(),
+              layer2: ((layer + 1) * plate.layerHeight).toFixed(2),
+            })
+          }}<BButton
             v-if="held !== null && live"
             variant="quiet"
             size="sm"
@@ -117,7 +123,7 @@ const doing = computed(() =>
             @click="held = null"
             @pointerdown.stop
           >
-            Follow the print
+            {{ $t('print.plateView.followThePrint') }}
           </BButton></LayerPicture
         >
         <div v-else />
@@ -134,38 +140,53 @@ const doing = computed(() =>
     </div>
     <dl class="row-facts">
       <div v-if="live && plate.device && !p.lostAt">
-        <dt>ready</dt>
+        <dt>{{ $t('print.plateView.ready') }}</dt>
         <dd>{{ ends }}</dd>
       </div>
       <div>
-        <dt>{{ live ? 'still to go' : plate.took ? 'it took' : 'will take' }}</dt>
+        <dt>
+          {{
+            live
+              ? $t('print.plateView.stillToGo')
+              : plate.took
+                ? $t('print.plateView.itTook')
+                : $t('print.plateView.willTake')
+          }}
+        </dt>
         <dd>{{ duration(live && plate.device ? p.left : (plate.took ?? plate.estimate.seconds)) }}</dd>
       </div>
       <div v-if="plate.took && plate.device">
-        <dt>estimate</dt>
+        <dt>{{ $t('print.plateView.estimate') }}</dt>
         <dd>
           {{ duration(plate.estimate.seconds) }}, {{ plate.estimate.seconds > plate.took ? '+' : '−'
           }}{{ Math.abs((100 * (plate.estimate.seconds - plate.took)) / plate.took).toFixed(1) }} %
         </dd>
       </div>
       <div>
-        <dt>resin</dt>
-        <dd>{{ plate.estimate.millilitres.toFixed(0) }} ml</dd>
+        <dt>{{ $t('print.plateView.resin') }}</dt>
+        <dd>{{ $t('print.plateView.ml', { millilitres: plate.estimate.millilitres.toFixed(0) }) }}</dd>
       </div>
       <div v-if="p.vat !== null && live">
-        <dt>in the vat</dt>
-        <dd>{{ p.vat.toFixed(0) }} ml</dd>
+        <dt>{{ $t('print.plateView.inTheVat') }}</dt>
+        <dd>{{ $t('print.plateView.ml2', { vat: p.vat.toFixed(0) }) }}</dd>
       </div>
       <div v-if="p.temperature !== null && live">
-        <dt>resin is at</dt>
+        <dt>{{ $t('print.plateView.resinIsAt') }}</dt>
         <dd>{{ p.temperature.toFixed(1) }} °C</dd>
       </div>
       <div v-if="report">
-        <dt>area, peel there</dt>
-        <dd>{{ (report.areas[layer]! / 100).toFixed(2) }} cm², {{ report.peel[layer]!.toFixed(1) }} N</dd>
+        <dt>{{ $t('print.plateView.areaPeelThere') }}</dt>
+        <dd>
+          {{
+            $t('print.plateView.cmN', {
+              areas: (report.areas[layer]! / 100).toFixed(2),
+              peel: report.peel[layer]!.toFixed(1),
+            })
+          }}
+        </dd>
       </div>
       <div v-if="plate.weighed !== null">
-        <dt>weighed</dt>
+        <dt>{{ $t('print.plateView.weighed') }}</dt>
         <dd>{{ plate.weighed.toFixed(1) }} g</dd>
       </div>
     </dl>

@@ -1,3 +1,4 @@
+import { text } from '../../i18n'
 import { computed, ref } from 'vue'
 import { printer as printerSchema, slicedResin } from '../../../contract/stock'
 import { newRun, run as runSchema } from '../../../contract/runs'
@@ -26,7 +27,7 @@ export function useBeginRun() {
     try {
       const made: z.input<typeof newRun>['plates'] = []
       for (const [i, p] of plates.value.entries()) {
-        busy.value = `Slicing plate ${i + 1} of ${plates.value.length} …`
+        busy.value = text('print.useBeginRun.slicingPlateOf', { i: i + 1, plates: plates.value.length })
         made.push(await sliced(p))
       }
       if (!piece.piece || !resin.value || made.length === 0) return
@@ -50,7 +51,7 @@ export function useBeginRun() {
   async function sliced(p: NestedPlate): Promise<z.input<typeof newRun>['plates'][number]> {
     const on = plating.printerOf(p)
     const mesh = await plating.bodyOf(p)
-    if (!on || !mesh || !resin.value) throw new Error('Choose a printer and a resin in the brief first.')
+    if (!on || !mesh || !resin.value) throw new Error(text('print.useBeginRun.chooseAPrinterAnd'))
     const d = await derivations.settled(mesh, {
       kind: 'slice',
       printer: printerSchema.parse(on),

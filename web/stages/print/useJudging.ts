@@ -1,3 +1,4 @@
+import { text } from '../../i18n'
 import { computed, ref, watch } from 'vue'
 import { z } from 'zod'
 import { judged, mark as markSchema, type Mark, type Outcome, type PlateRecord } from '../../../contract/runs'
@@ -87,7 +88,7 @@ export function useJudging(plate: () => PlateRecord) {
   const weigh = (): Promise<void> =>
     attempt(async () => {
       const scale = runs.scale
-      if (!scale) throw new Error('No scale is on the net. Type the weight instead.')
+      if (!scale) throw new Error(text('print.useJudging.noScaleIsOn'))
       if (scale.card.standIn && hangs.value !== null) {
         await runs.command(scale.serial, { do: 'load', grams: hangs.value })
         await new Promise((r) => setTimeout(r, 400))
@@ -120,7 +121,7 @@ export function useJudging(plate: () => PlateRecord) {
         weighed: weighed.value,
       })
       changed.value = false
-      said.value = 'Kept. The record counts it.'
+      said.value = text('print.useJudging.keptTheRecordCounts')
     })
   return {
     marks,

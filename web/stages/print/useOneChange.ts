@@ -1,3 +1,4 @@
+import { text } from '../../i18n'
 import { reportOf } from '../../../contract/derivations'
 import { ref } from 'vue'
 import type { PartRecord } from '../../../contract/pieces'
@@ -18,14 +19,13 @@ export function useOneChange() {
     try {
       if (change.kind === 'exposure' || change.kind === 'bottomExposure') {
         const r = stock.resins.find((x) => x.id === resinId)
-        if (!r) throw new Error('This resin is no longer in stock.')
+        if (!r) throw new Error(text('print.useOneChange.thisResinIsNo'))
         await stock.change('resin', r.id, { [change.kind]: change.to })
-        done.value = `${r.name} is exposed ${change.to} s from the next slicing on.`
+        done.value = text('print.useOneChange.isExposedSFrom', { name: r.name, to: change.to })
       } else if (change.kind === 'support' || change.kind === 'regrade') {
         const step = part?.steps.find((s) => s.op.kind === 'support')
         const report = reportOf(step?.derivation, 'support')
-        if (!part || step?.op.kind !== 'support' || !report)
-          throw new Error('This part has no generated supports. Set one at Stand.')
+        if (!part || step?.op.kind !== 'support' || !report) throw new Error(text('print.useOneChange.thisPartHasNo'))
         // Edits are kept on the body as it stands before its supports lift it.
         const point = change.point.map((v, k) => v - report.support.shift[k]!) as [number, number, number]
         const edit =
@@ -46,8 +46,8 @@ export function useOneChange() {
         if (!changed) return
         done.value =
           change.kind === 'support'
-            ? 'A strut is set there, and the supports are being calculated again.'
-            : `It is made a ${change.grade}, and the supports are being calculated again.`
+            ? text('print.useOneChange.aStrutIsSet')
+            : text('print.useOneChange.itIsMadeA', { grade: change.grade })
       }
     } catch (e) {
       fault.value = e instanceof Error ? e.message : String(e)

@@ -1,3 +1,4 @@
+import { text } from '../../i18n'
 import { reportOf } from '../../../contract/derivations'
 import { ref } from 'vue'
 import { operation, type OperationInput } from '../../../contract/operations'
@@ -47,9 +48,9 @@ export function useReprint() {
       const orient = op('orient'),
         stood = reportOf(orient?.derivation, 'orient'),
         held = reportOf(op('support')?.derivation, 'support')
-      if (orient?.op.kind !== 'orient' || !stood) throw new Error('The part is not stood up any more.')
+      if (orient?.op.kind !== 'orient' || !stood) throw new Error(text('print.useReprint.thePartIsNot'))
       const mesh = piece.meshAfter('cut', part)
-      if (!mesh) throw new Error('An earlier step is still being computed. Wait for it, then try again.')
+      if (!mesh) throw new Error(text('print.useReprint.anEarlierStepIs'))
       const shift = held?.support.shift ?? [0, 0, 0]
       const height = plate.layers * plate.layerHeight
       const lost = { point: mark.point, reach: mark.reach ?? ([mark.point[2], height] as [number, number]) }
@@ -64,14 +65,14 @@ export function useReprint() {
         .map((s) => s.op as OperationInput)
         .filter((o) => o.kind !== 'orient' && o.kind !== 'support')
       const operations = [...kept, half, ...pinned].sort((a, b) => rankOf(a.kind) - rankOf(b.kind))
-      const name = `${part.name}, piece that broke off`.slice(0, 120)
+      const name = text('print.useReprint.pieceThatBrokeOff', { name: part.name }).slice(0, 120)
       const created = await piece.arrange({ create: [{ name, from: part.id, operations: operations as never }] })
       if (!created) return
       made.value = created[0] ?? null
       done.value =
         pinned.length > 0
-          ? `“${name}” is a part now, with a hole for ${pin!.width.toFixed(1)} mm wire. Saw the stump at the cut, drill it alike, and stand the piece up.`
-          : `“${name}” is a part now. The cut has no room for a wire: glue it.`
+          ? text('print.useReprint.isAPartNow', { name, width: pin!.width.toFixed(1) })
+          : text('print.useReprint.isAPartNow2', { name })
     } catch (e) {
       fault.value = e instanceof Error ? e.message : String(e)
     } finally {

@@ -49,8 +49,8 @@ defineExpose({ take })
 </script>
 
 <template>
-  <h2>Coats, first to last</h2>
-  <p v-if="coats.length === 0" class="soft mt-1">No coat yet. Begin with a base.</p>
+  <h2>{{ $t('scheme.coatList.coatsFirstToLast') }}</h2>
+  <p v-if="coats.length === 0" class="soft mt-1">{{ $t('scheme.coatList.noCoatYetBegin') }}</p>
   <CoatRow
     v-for="(c, i) in coats"
     :key="c.id"

@@ -75,11 +75,13 @@ const title = (n: number): string => (n === 0 ? 'primed' : `${n} ${own.value[n -
 <template>
   <details class="my-2" @toggle="open = ($event.target as HTMLDetailsElement).open">
     <summary>
-      <h2 class="d-inline">Coat by coat</h2>
-      <span v-if="done" class="soft small ms-2">shown {{ at === 0 ? 'before the first' : `after coat ${at}` }}</span>
+      <h2 class="d-inline">{{ $t('scheme.coatPictures.coatByCoat') }}</h2>
+      <span v-if="done" class="soft small ms-2">{{
+        $t('scheme.coatPictures.shownAtAfterCoat', { at: String(Boolean(at === 0)), at2: at })
+      }}</span>
     </summary>
     <p v-if="open && pictures.length === 0" class="soft small m-0">
-      {{ absent ? 'Nothing of this region is on the part that is shown.' : 'Drawing …' }}
+      {{ absent ? $t('scheme.coatPictures.nothingOfThisRegion') : $t('scheme.coatPictures.drawing') }}
     </p>
     <div class="strip">
       <button
@@ -87,7 +89,7 @@ const title = (n: number): string => (n === 0 ? 'primed' : `${n} ${own.value[n -
         :key="n"
         :class="{ on: n === at }"
         :aria-pressed="n === at"
-        :aria-label="`Show it ${title(n)}`"
+        :aria-label="$t('scheme.coatPictures.showIt', { n: title(n) })"
         @click="show(n)"
       >
         <img :src="url" alt="" />

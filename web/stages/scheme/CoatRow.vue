@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed } from 'vue'
+import { text } from '../../i18n'
 import type { CoatFact } from '../../../core/paint/coats/coatFacts'
 import { AIRBRUSHED, BRUSHED } from '../../../core/paint/optics/film'
 import type { Coat } from '../../../contract/scheme'
@@ -30,13 +31,24 @@ const layers = (): number =>
   Math.max(1, Math.round(coat.value.film / (coat.value.tool === 'airbrush' ? AIRBRUSHED : BRUSHED)))
 /** Share of the lamp's light below which a clear part looks painted over. */
 const DIM = 0.1
-const percent = (share: number): string => (share < 0.005 ? 'less than 1 %' : `${Math.round(100 * share)} %`)
-const MAP_WORDS = { spray: 'spray light', recess: 'recesses', ridge: 'ridges', exposure: 'what lies open' } as const
+const percent = (share: number): string =>
+  share < 0.005 ? text('scheme.coatRow.lessThan1') : `${Math.round(100 * share)} %`
+const MAP_WORDS = {
+  spray: text('scheme.coatRow.sprayLight'),
+  recess: text('scheme.coatRow.recesses'),
+  ridge: text('scheme.coatRow.ridges'),
+  exposure: text('scheme.coatRow.whatLiesOpen'),
+} as const
 /** What its share is read from on the sculpt, and what of that is judgement. */
 const read = computed(() => {
   const { maps, judged } = readOf(coat.value)
   const measured = maps.map((m) => MAP_WORDS[m]).join(' and ')
-  return [measured && `Measured: ${measured}.`, judged && `Judged: ${judged}.`].filter(Boolean).join(' ')
+  return [
+    measured && text('scheme.coatRow.measured', { measured }),
+    judged && text('scheme.coatRow.judged', { judged }),
+  ]
+    .filter(Boolean)
+    .join(' ')
 })
 const aimed = computed(() => followsSpray(coat.value))
 const spotted = computed(() => ['stipple', 'chips', 'powder'].includes(coat.value.technique))
@@ -57,89 +69,106 @@ const mixed = (): string =>
   <article class="coat">
     <div class="line">
       <b class="num">{{ number }}</b>
-      <ChoiceSelect size="sm" :model-value="coat.technique" aria-label="Technique" @update:model-value="technique">
+      <ChoiceSelect
+        size="sm"
+        :model-value="coat.technique"
+        :aria-label="$t('scheme.coatRow.technique')"
+        @update:model-value="technique"
+      >
         <option v-for="t in TECHNIQUES" :key="t">{{ t }}</option>
       </ChoiceSelect>
       <ChoiceSelect
         size="sm"
         :model-value="coat.mix.length ? 'mix' : (coat.paintId ?? '')"
-        aria-label="Paint"
+        :aria-label="$t('scheme.coatRow.paint')"
         @update:model-value="set(String($event) === 'mix' ? {} : { paintId: String($event) || null, mix: [] })"
       >
-        <option value="">choose a paint</option>
+        <option value="">{{ $t('scheme.coatRow.chooseAPaint') }}</option>
         <option v-if="coat.mix.length" value="mix">{{ mixed() }}</option>
         <option v-for="p in paints" :key="p.id" :value="p.id">{{ p.name }}</option>
       </ChoiceSelect>
-      <span class="swatch" :style="{ background: fact?.hex }" title="What this coat looks like over what lies below" />
-      <BButton variant="quiet" size="sm" :aria-label="`Remove coat ${number}`" @click="emit('remove')">×</BButton>
+      <span class="swatch" :style="{ background: fact?.hex }" :title="$t('scheme.coatRow.whatThisCoatLooks')" />
+      <BButton
+        variant="quiet"
+        size="sm"
+        :aria-label="$t('scheme.coatRow.removeCoat', { number })"
+        @click="emit('remove')"
+        >×</BButton
+      >
     </div>
     <div class="line second">
       <label
-        >film<input
+        >{{ $t('scheme.coatRow.film')
+        }}<input
           type="range"
           class="form-range"
           min="1"
           max="120"
           :value="coat.film"
-          aria-label="Dry film in micrometres"
+          :aria-label="$t('scheme.coatRow.dryFilmInMicrometres')"
           @input="set({ film: Number(value($event)) })"
         /><span class="num">{{ coat.film }} µm</span></label
       >
       <label
-        >paint<input
+        >{{ $t('scheme.coatRow.paint2')
+        }}<input
           type="range"
           class="form-range"
           min="0.05"
           max="1"
           step="0.05"
           :value="coat.pigment"
-          aria-label="Share of paint in the mix"
+          :aria-label="$t('scheme.coatRow.shareOfPaintIn')"
           @input="set({ pigment: Number(value($event)) })"
         /><span class="num">{{ Math.round(coat.pigment * 100) }} %</span></label
       >
     </div>
     <div v-if="spotted" class="line second">
       <label
-        >covers<input
+        >{{ $t('scheme.coatRow.covers')
+        }}<input
           type="range"
           class="form-range"
           min="0.02"
           max="0.95"
           step="0.01"
           :value="coat.coverage"
-          aria-label="Share that is covered where it lies fully"
+          :aria-label="$t('scheme.coatRow.shareThatIsCovered')"
           @input="set({ coverage: Number(value($event)) })"
         /><span class="num">{{ Math.round(coat.coverage * 100) }} %</span></label
       >
       <label v-if="coat.technique !== 'powder'"
-        >dots<input
+        >{{ $t('scheme.coatRow.dots')
+        }}<input
           type="range"
           class="form-range"
           min="0.2"
           max="8"
           step="0.1"
           :value="coat.grain"
-          aria-label="Size of dots in mm"
+          :aria-label="$t('scheme.coatRow.sizeOfDotsIn')"
           @input="set({ grain: Number(value($event)) })"
-        /><span class="num">{{ coat.grain }} mm</span></label
+        /><span class="num">{{ $t('scheme.coatRow.mm', { grain: coat.grain }) }}</span></label
       >
     </div>
     <div v-if="aimed" class="aim">
       <span v-if="coat.from" class="soft"
-        >sprayed from {{ directionText(coat.from.turn, coat.from.lift) }}, cone of
+        >{{ $t('scheme.coatRow.sprayedFromConeOf', { turn: directionText(coat.from.turn, coat.from.lift) }) }}
         <input
           type="number"
           class="form-control form-control-sm num d-inline"
           min="2"
           max="60"
           :value="coat.from.spread"
-          aria-label="Half the angle of the cone in degrees"
+          :aria-label="$t('scheme.coatRow.halfTheAngleOf')"
           @change="set({ from: { ...coat.from, spread: Math.max(2, Math.min(60, Number(value($event)) || NOZZLE)) } })"
         />°</span
       >
-      <span v-else class="soft">sprayed from above, as the undercoat’s light</span>
-      <BButton variant="quiet" size="sm" @click="aim">From where I look</BButton>
-      <BButton v-if="coat.from" variant="quiet" size="sm" @click="set({ from: null })">From above</BButton>
+      <span v-else class="soft">{{ $t('scheme.coatRow.sprayedFromAboveAs') }}</span>
+      <BButton variant="quiet" size="sm" @click="aim">{{ $t('scheme.coatRow.fromWhereILook') }}</BButton>
+      <BButton v-if="coat.from" variant="quiet" size="sm" @click="set({ from: null })">{{
+        $t('scheme.coatRow.fromAbove')
+      }}</BButton>
     </div>
     <div class="foot">
       <ChoiceSelect
@@ -147,25 +176,27 @@ const mixed = (): string =>
         size="sm"
         class="w-auto"
         :model-value="coat.tool"
-        aria-label="Tool"
+        :aria-label="$t('scheme.coatRow.tool')"
         @update:model-value="set({ tool: $event as 'brush' })"
       >
-        <option>brush</option>
-        <option>airbrush</option>
+        <option>{{ $t('scheme.coatRow.brush') }}</option>
+        <option>{{ $t('scheme.coatRow.airbrush') }}</option>
       </ChoiceSelect>
       <p v-if="fact && fact.through !== null" class="soft small m-0">
-        <b v-if="fact.through < DIM">{{ percent(fact.through) }} of the light is left: it hides the lamp</b>
-        <template v-else>{{ percent(fact.through) }} of the light behind is left</template>
+        <b v-if="fact.through < DIM">{{ $t('scheme.coatRow.ofTheLightIs', { through: percent(fact.through) }) }}</b>
+        <template v-else>{{ $t('scheme.coatRow.ofTheLightBehind', { through: percent(fact.through) }) }}</template>
       </p>
       <p v-else-if="coat.technique === 'base' && fact" class="soft small m-0">
-        {{ layers() }} {{ layers() === 1 ? 'coat' : 'coats' }} planned;
-        <template v-if="fact.toHide === null">more than 12 would be needed to hide what lies below</template>
-        <b v-else-if="fact.toHide > layers()">{{ fact.toHide }} needed to hide</b>
-        <template v-else>{{ fact.toHide }} hide what lies below</template>
+        {{ $t('scheme.coatRow.valuePlanned', { value: layers() }) }}
+        <template v-if="fact.toHide === null">{{ $t('scheme.coatRow.moreThan12Would') }}</template>
+        <b v-else-if="fact.toHide > layers()">{{ $t('scheme.coatRow.neededToHide', { toHide: fact.toHide }) }}</b>
+        <template v-else>{{ $t('scheme.coatRow.hideWhatLiesBelow', { toHide: fact.toHide }) }}</template>
       </p>
       <details v-if="read" class="soft small">
         <summary>
-          {{ readOf(coat).hand.length > 0 ? 'where it lies; your own hand' : 'how we know where it lies' }}
+          {{
+            readOf(coat).hand.length > 0 ? $t('scheme.coatRow.whereItLiesYour') : $t('scheme.coatRow.howWeKnowWhere')
+          }}
         </summary>
         {{ read }}
         <HandFields :coat="coat" />

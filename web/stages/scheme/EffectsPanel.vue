@@ -43,14 +43,16 @@ const number = (e: Event, least: number, most: number): number =>
 <template>
   <details class="my-2">
     <summary>
-      <h2 class="d-inline">Ground, snow, water, rust</h2>
+      <h2 class="d-inline">{{ $t('scheme.effectsPanel.groundSnowWaterRust') }}</h2>
       <span v-if="own.length > 0" class="soft small ms-2">{{ own.map((e) => e.way.name).join(', ') }}</span>
     </summary>
     <div class="d-flex gap-2 my-2">
-      <BFormSelect v-model="kind" size="sm" class="w-auto" aria-label="Effect">
+      <BFormSelect v-model="kind" size="sm" class="w-auto" :aria-label="$t('scheme.effectsPanel.effect')">
         <option v-for="k in EFFECT_KINDS" :key="k" :value="k">{{ EFFECTS[k].name }}</option>
       </BFormSelect>
-      <BButton variant="quiet" size="sm" @click="add">Apply to “{{ region.name }}”</BButton>
+      <BButton variant="quiet" size="sm" @click="add">{{
+        $t('scheme.effectsPanel.applyTo', { name: region.name })
+      }}</BButton>
     </div>
     <article v-for="e in own" :key="e.id" class="effect">
       <div class="d-flex justify-content-between align-items-baseline">
@@ -58,7 +60,7 @@ const number = (e: Event, least: number, most: number): number =>
         <BButton
           variant="quiet"
           size="sm"
-          :aria-label="`Remove ${e.way.name}`"
+          :aria-label="$t('scheme.effectsPanel.remove', { name: e.way.name })"
           @click="change(all.filter((x) => x.id !== e.id))"
         >
           ×
@@ -66,40 +68,47 @@ const number = (e: Event, least: number, most: number): number =>
       </div>
       <div class="line">
         <label v-if="e.way.perMm"
-          >thick<input
+          >{{ $t('scheme.effectsPanel.thick')
+          }}<input
             type="number"
             class="form-control form-control-sm num"
             min="0.1"
             max="50"
             step="0.5"
             :value="e.thickness"
-            :aria-label="`${e.way.name}: thickness in mm`"
+            :aria-label="$t('scheme.effectsPanel.thicknessInMm', { name: e.way.name })"
             @change="set(e.id, { thickness: number($event, 0.1, 50) })"
-          />mm</label
+          />{{ $t('scheme.effectsPanel.mm') }}</label
         >
         <label
-          >over<input
+          >{{ $t('scheme.effectsPanel.over')
+          }}<input
             type="number"
             class="form-control form-control-sm num"
             min="1"
             max="100"
             :value="Math.round(100 * e.coverage)"
-            :aria-label="`${e.way.name}: share of the region in percent`"
+            :aria-label="$t('scheme.effectsPanel.shareOfTheRegion', { name: e.way.name })"
             @change="set(e.id, { coverage: number($event, 1, 100) / 100 })"
-          />% of it</label
+          />{{ $t('scheme.effectsPanel.ofIt') }}</label
         >
       </div>
       <p class="small m-0">
-        <b class="num">{{ e.plan.amount.toFixed(e.way.unit === 'g' ? 2 : 1) }} {{ e.way.unit }}</b> of
-        {{ e.way.stuff }}, {{ e.plan.layers === 1 ? 'one layer' : `${e.plan.layers} layers` }};
-        {{ duration(e.plan.handsOn) }} of work, each {{ e.way.setting === 'reaction' ? 'hard' : 'dry' }} in
-        {{ duration(e.plan.wait) }} at 20 °C
+        <b class="num">{{ e.plan.amount.toFixed(e.way.unit === 'g' ? 2 : 1) }} {{ e.way.unit }}</b>
+        {{
+          $t('scheme.effectsPanel.ofLayersLayersOf', {
+            stuff: e.way.stuff,
+            layers: e.plan.layers,
+            handsOn: duration(e.plan.handsOn),
+            setting: String(Boolean(e.way.setting === 'reaction')),
+            wait: duration(e.plan.wait),
+          })
+        }}
       </p>
       <p class="soft small m-0">{{ e.way.why }}</p>
     </article>
     <p v-if="own.length > 0" class="soft small mt-1 mb-0">
-      Amounts and times are starting values; the product’s own sheet goes before them. They stand in the bench plan. On
-      the sculpt they are drawn in colour and sheen, not in thickness.
+      {{ $t('scheme.effectsPanel.amountsAndTimesAre') }}
     </p>
   </details>
 </template>

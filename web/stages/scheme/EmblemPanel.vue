@@ -2,6 +2,7 @@
 import { BFormSelect } from 'bootstrap-vue-next/components/BFormSelect'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, ref, shallowRef, watch } from 'vue'
+import { text } from '../../i18n'
 import { svgPage } from '../../../core/formats/svg'
 import { svgOutlines } from '../../../core/formats/svgPath'
 import { circleOutline, sized, type Emblem } from '../../../core/paint/stencil/emblem'
@@ -40,7 +41,7 @@ function mark(): Float64Array[] {
     if (!r.ok) throw new Error(r.problem.message)
     return r.value.contours
   }
-  if (!drawing.value) throw new Error('Choose an SVG drawing of the mark first.')
+  if (!drawing.value) throw new Error(text('scheme.emblemPanel.chooseAnSvgDrawing'))
   return sized(drawing.value.outlines, size.value)
 }
 const name = computed(() =>
@@ -63,7 +64,10 @@ function place(): Promise<void> {
 }
 function press(): void {
   emit('ask', {
-    hint: `Press where the middle of the ${shape.value === 'letters' ? 'letters' : shape.value} is to be`,
+    hint: text('scheme.emblemPanel.pressWhereTheMiddle', {
+      shape: String(Boolean(shape.value === 'letters')),
+      shape2: shape.value,
+    }),
     taken: (p) => {
       emit('ask', null)
       if (p.companion !== null) return
@@ -88,8 +92,7 @@ function read(e: Event): Promise<void> {
     f = input.files?.[0]
   return attempt(async () => {
     if (!f) return
-    if (f.size > MAX_BYTES)
-      throw new Error(`${f.name} is larger than a mark is: 2 MB at most. Simplify it, then save it again.`)
+    if (f.size > MAX_BYTES) throw new Error(text('scheme.emblemPanel.isLargerThanA', { name: f.name }))
     const r = svgOutlines(await f.text())
     if (!r.ok) throw new Error(`${f.name}: ${r.problem.message}`)
     drawing.value = { name: f.name.replace(/\.svg$/i, ''), outlines: r.value }
@@ -112,50 +115,60 @@ function toRegion(): void {
 
 <template>
   <details class="my-2">
-    <summary><h2 class="d-inline">A circle, letters or a mark on it</h2></summary>
+    <summary>
+      <h2 class="d-inline">{{ $t('scheme.emblemPanel.aCircleLettersOr') }}</h2>
+    </summary>
     <div class="folded">
-      <BFormSelect v-model="shape" size="sm" aria-label="What is set on it">
-        <option value="circle">circle</option>
-        <option value="ring">ring</option>
-        <option value="letters">letters</option>
-        <option value="drawing">a drawing of your own (SVG)</option>
+      <BFormSelect v-model="shape" size="sm" :aria-label="$t('scheme.emblemPanel.whatIsSetOn')">
+        <option value="circle">{{ $t('scheme.emblemPanel.circle') }}</option>
+        <option value="ring">{{ $t('scheme.emblemPanel.ring') }}</option>
+        <option value="letters">{{ $t('scheme.emblemPanel.letters') }}</option>
+        <option value="drawing">{{ $t('scheme.emblemPanel.aDrawingOfYour') }}</option>
       </BFormSelect>
       <input
         v-if="shape === 'letters'"
         v-model="words"
         class="form-control form-control-sm"
         maxlength="40"
-        aria-label="What the letters say"
+        :aria-label="$t('scheme.emblemPanel.whatTheLettersSay')"
       />
       <input
         v-if="shape === 'drawing'"
         type="file"
         accept=".svg,image/svg+xml"
         class="form-control form-control-sm"
-        aria-label="SVG drawing of the mark"
+        :aria-label="$t('scheme.emblemPanel.svgDrawingOfThe')"
         @change="read"
       />
       <NumberField
         v-model="size"
-        :label="shape === 'letters' ? 'Height of a capital' : 'Width'"
+        :label="shape === 'letters' ? $t('scheme.emblemPanel.heightOfACapital') : $t('scheme.emblemPanel.width')"
         unit="mm"
         :min="0.5"
         :max="300"
         :step="0.5"
         :digits="1"
       />
-      <NumberField v-model="turn" label="Turned by" unit="°" :min="-180" :max="180" :step="5" :digits="0" />
+      <NumberField
+        v-model="turn"
+        :label="$t('scheme.emblemPanel.turnedBy')"
+        unit="°"
+        :min="-180"
+        :max="180"
+        :step="5"
+        :digits="0"
+      />
       <BButton variant="quiet" size="sm" :disabled="busy" @click="press">
-        {{ at ? 'Press another place' : 'Press where it goes' }}
+        {{ at ? $t('scheme.emblemPanel.pressAnotherPlace') : $t('scheme.emblemPanel.pressWhereItGoes') }}
       </BButton>
       <p v-if="fault" role="alert" class="problem m-0">{{ fault }}</p>
       <template v-if="placed">
         <p class="soft small m-0">
-          A flat mask lies on it with {{ (100 * placed.stretch).toFixed(1) }} % of stretch at worst.
+          {{ $t('scheme.emblemPanel.aFlatMaskLies', { value: (100 * placed.stretch).toFixed(1) }) }}
         </p>
         <div class="d-flex gap-2">
-          <BButton variant="primary" size="sm" @click="toRegion">Make it a region</BButton>
-          <BButton variant="quiet" size="sm" @click="svg">Mask as SVG, true size</BButton>
+          <BButton variant="primary" size="sm" @click="toRegion">{{ $t('scheme.emblemPanel.makeItARegion') }}</BButton>
+          <BButton variant="quiet" size="sm" @click="svg">{{ $t('scheme.emblemPanel.maskAsSvgSize') }}</BButton>
         </div>
       </template>
     </div>

@@ -2,6 +2,7 @@
 import { BFormSelect } from 'bootstrap-vue-next/components/BFormSelect'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, ref, watch } from 'vue'
+import { text } from '../../i18n'
 import type { Scheme } from '../../../contract/scheme'
 import { bounds } from '../../../core/mesh/mesh'
 import { vertexNormals } from '../../../core/mesh/measure'
@@ -67,7 +68,7 @@ watch(
 /** @param other the first eye is placed; `mine` shows it only after the next render */
 function press(other: boolean): void {
   emit('ask', {
-    hint: other ? 'Press the middle of the other eyeball' : 'Press the middle of an eyeball',
+    hint: other ? text('scheme.eyesPanel.pressTheMiddleOf') : text('scheme.eyesPanel.pressTheMiddleOf2'),
     taken: (p) => {
       const shown = viewport.shown,
         part = store.part
@@ -134,7 +135,11 @@ function toggled(e: Event): void {
   open.value = (e.target as HTMLDetailsElement).open
 }
 const name = (i: number): string =>
-  plans.value.length === 1 ? 'Eye' : i === 0 ? 'Eye on the left as you see it' : 'Eye on the right as you see it'
+  plans.value.length === 1
+    ? text('scheme.eyesPanel.eye2')
+    : i === 0
+      ? text('scheme.eyesPanel.eyeOnTheLeft')
+      : text('scheme.eyesPanel.eyeOnTheRight')
 function giveSheet(): void {
   const list = plans.value.map((plan, i) => ({ name: name(i), ball: mine.value!.balls[i]!, plan }))
   saveFile('eyes.svg', eyeSheet(list, times.value).svg, 'image/svg+xml')
@@ -144,16 +149,17 @@ const mm = (v: number): string => v.toFixed(1)
 
 <template>
   <details class="mt-3" @toggle="toggled">
-    <summary><h2 class="d-inline">Eyes</h2></summary>
+    <summary>
+      <h2 class="d-inline">{{ $t('scheme.eyesPanel.eyes') }}</h2>
+    </summary>
     <p v-if="fault" role="alert" class="problem small mt-2 mb-1">{{ fault }}</p>
     <p v-if="!mine" class="soft small mt-1 mb-1">
-      Press both eyeballs: the ball is laid through the skin about the place, and iris, pupil, lid and catch-light are
-      calculated for one gaze.
+      {{ $t('scheme.eyesPanel.pressBothEyeballsThe') }}
     </p>
     <NumberField
       v-model="reach"
       class="mt-2"
-      label="Skin about the place"
+      :label="$t('scheme.eyesPanel.skinAboutThePlace')"
       unit="mm"
       :min="0.2"
       :max="30"
@@ -161,12 +167,18 @@ const mm = (v: number): string => v.toFixed(1)
       :digits="1"
     />
     <BButton variant="quiet" size="sm" @click="press(mine?.balls.length === 1)">
-      {{ !mine ? 'Press the eyes' : mine.balls.length === 1 ? 'Press the other eye' : 'Press both again' }}
+      {{
+        !mine
+          ? $t('scheme.eyesPanel.pressTheEyes')
+          : mine.balls.length === 1
+            ? $t('scheme.eyesPanel.pressTheEye')
+            : $t('scheme.eyesPanel.pressBothAgain')
+      }}
     </BButton>
     <template v-if="mine">
       <div class="mt-2">
         <NumberField
-          label="Looks to its own left"
+          :label="$t('scheme.eyesPanel.looksToItsOwn')"
           :model-value="mine.turn"
           unit="°"
           :min="-80"
@@ -180,11 +192,11 @@ const mm = (v: number): string => v.toFixed(1)
           min="-80"
           max="80"
           :value="mine.turn"
-          aria-label="Gaze to its own left"
+          :aria-label="$t('scheme.eyesPanel.gazeToItsOwn')"
           @input="set({ turn: Number(($event.target as HTMLInputElement).value) })"
         />
         <NumberField
-          label="Looks up"
+          :label="$t('scheme.eyesPanel.looksUp')"
           :model-value="mine.lift"
           unit="°"
           :min="-80"
@@ -193,7 +205,7 @@ const mm = (v: number): string => v.toFixed(1)
           @update:model-value="set({ lift: $event })"
         />
         <NumberField
-          label="At something so far away"
+          :label="$t('scheme.eyesPanel.atSomethingSoFar')"
           :model-value="mine.distance"
           unit="mm"
           :min="1"
@@ -203,15 +215,16 @@ const mm = (v: number): string => v.toFixed(1)
           @update:model-value="set({ distance: $event })"
         />
         <div class="d-flex gap-2 align-items-center my-1">
-          <BButton variant="quiet" size="sm" @click="lookHere">They look at me</BButton>
-          <span class="soft small">or drag what they look at</span>
+          <BButton variant="quiet" size="sm" @click="lookHere">{{ $t('scheme.eyesPanel.theyLookAtMe') }}</BButton>
+          <span class="soft small">{{ $t('scheme.eyesPanel.orDragWhatThey') }}</span>
         </div>
         <label class="d-flex justify-content-between align-items-center"
-          >Lids<ChoiceSelect
+          >{{ $t('scheme.eyesPanel.lids')
+          }}<ChoiceSelect
             size="sm"
             class="w-auto"
             :model-value="mine.lid"
-            aria-label="Lids"
+            :aria-label="$t('scheme.eyesPanel.lids')"
             @update:model-value="set({ lid: $event as Eyes['lid'] })"
           >
             <option v-for="l in LID_NAMES" :key="l">{{ l }}</option>
@@ -219,22 +232,22 @@ const mm = (v: number): string => v.toFixed(1)
         >
         <NumberField
           :model-value="100 * mine.iris"
-          label="Iris, of the ball"
+          :label="$t('scheme.eyesPanel.irisOfTheBall')"
           unit="%"
           :min="30"
           :max="75"
           :digits="0"
-          :source="mine.iris === GROWN.iris ? 'a grown person’s' : 'yours'"
+          :source="mine.iris === GROWN.iris ? $t('scheme.eyesPanel.aGrownPersons') : $t('scheme.eyesPanel.yours')"
           @update:model-value="set({ iris: $event / 100 })"
         />
         <NumberField
           :model-value="100 * mine.pupil"
-          label="Pupil, of the ball"
+          :label="$t('scheme.eyesPanel.pupilOfTheBall')"
           unit="%"
           :min="5"
           :max="30"
           :digits="0"
-          :source="mine.pupil === GROWN.pupil ? 'a grown person’s, by middling light' : 'yours'"
+          :source="mine.pupil === GROWN.pupil ? $t('scheme.eyesPanel.aGrownPersonsBy') : $t('scheme.eyesPanel.yours')"
           @update:model-value="set({ pupil: $event / 100 })"
         />
       </div>
@@ -242,17 +255,25 @@ const mm = (v: number): string => v.toFixed(1)
       <table v-else class="plain small mt-2">
         <thead>
           <tr>
-            <th>mm</th>
-            <th class="num">Ball</th>
-            <th class="num">Iris</th>
-            <th class="num">Pupil</th>
-            <th class="num">Lid over</th>
-            <th class="num">Tip</th>
+            <th>{{ $t('scheme.eyesPanel.mm') }}</th>
+            <th class="num">{{ $t('scheme.eyesPanel.ball') }}</th>
+            <th class="num">{{ $t('scheme.eyesPanel.iris') }}</th>
+            <th class="num">{{ $t('scheme.eyesPanel.pupil') }}</th>
+            <th class="num">{{ $t('scheme.eyesPanel.lidOver') }}</th>
+            <th class="num">{{ $t('scheme.eyesPanel.tip') }}</th>
           </tr>
         </thead>
         <tbody>
           <tr v-for="(e, i) in plans" :key="i" data-eye>
-            <td>{{ plans.length === 1 ? 'eye' : i === 0 ? 'on your left' : 'on your right' }}</td>
+            <td>
+              {{
+                plans.length === 1
+                  ? $t('scheme.eyesPanel.eye')
+                  : i === 0
+                    ? $t('scheme.eyesPanel.onYourLeft')
+                    : $t('scheme.eyesPanel.onYourRight')
+              }}
+            </td>
             <td class="num">{{ mm(2 * mine.balls[i]!.radius) }}</td>
             <td class="num">{{ mm(2 * e.irisRadius) }}</td>
             <td class="num">{{ mm(2 * e.pupilRadius) }}</td>
@@ -262,22 +283,33 @@ const mm = (v: number): string => v.toFixed(1)
         </tbody>
       </table>
       <p v-if="openings.some((o) => o)" class="small mt-1 mb-0">
-        The sculpt leaves open
         {{
-          openings
-            .map((o) => (o ? `${mm(o.up)} mm above and ${mm(o.down)} mm below the middle` : 'no lids to be seen'))
-            .join('; ')
-        }}: iris and catch-light must lie within.
+          $t('scheme.eyesPanel.theSculptLeavesOpen', {
+            openings: openings
+              .map((o) => (o ? `${mm(o.up)} mm above and ${mm(o.down)} mm below the middle` : 'no lids to be seen'))
+              .join('; '),
+          })
+        }}
       </p>
       <p v-if="plans.length > 0" class="soft small mt-1">
-        Both look within {{ Math.max(...plans.map((e) => e.gazeOff)).toFixed(1) }}° of one point, set down to
-        {{ plans[0]!.step }} mm. The shares of iris and pupil are judgement, not measured on the sculpt.
+        {{
+          $t('scheme.eyesPanel.bothLookWithinOf', {
+            max: Math.max(...plans.map((e) => e.gazeOff)).toFixed(1),
+            step: plans[0]!.step,
+          })
+        }}
       </p>
       <div v-if="plans.length > 0" class="d-flex gap-2 align-items-center">
-        <BButton variant="quiet" size="sm" @click="giveSheet">Practice sheet</BButton>
+        <BButton variant="quiet" size="sm" @click="giveSheet">{{ $t('scheme.eyesPanel.practiceSheet') }}</BButton>
         <label class="d-flex gap-2 align-items-center small"
-          >at<BFormSelect v-model.number="times" size="sm" class="w-auto" aria-label="Times its size">
-            <option v-for="k in [1, 4, 8, 16]" :key="k" :value="k">{{ k }} times</option>
+          >{{ $t('scheme.eyesPanel.at')
+          }}<BFormSelect
+            v-model.number="times"
+            size="sm"
+            class="w-auto"
+            :aria-label="$t('scheme.eyesPanel.timesItsSize')"
+          >
+            <option v-for="k in [1, 4, 8, 16]" :key="k" :value="k">{{ $t('scheme.eyesPanel.times', { k }) }}</option>
           </BFormSelect></label
         >
       </div>

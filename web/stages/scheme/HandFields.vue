@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed } from 'vue'
+import { text } from '../../i18n'
 import type { Coat } from '../../../contract/scheme'
 import { HAND, type Hand } from '../../../core/defaults/paint'
 import { readOf } from '../../../core/paint/coats/technique'
@@ -10,14 +11,14 @@ import { useHand } from '../../stores/hand'
 const props = defineProps<{ coat: Pick<Coat, 'technique' | 'tool'> }>()
 const store = useHand()
 const WORDS: Record<keyof Hand, string> = {
-  washOpen: 'left on open skin',
-  layerFlat: 'laid on flat skin',
-  layerHollow: 'missed in the deepest hollow',
-  dryBrushHollow: 'missed on ridges in hollows',
-  chipsFlat: 'chips on a flat, of an edge’s',
-  powderOpen: 'stays on open skin',
-  powderHollow: 'more in the deepest hollow',
-  powderSheltered: 'more where it is sheltered',
+  washOpen: text('scheme.handFields.leftOnOpenSkin'),
+  layerFlat: text('scheme.handFields.laidOnFlatSkin'),
+  layerHollow: text('scheme.handFields.missedInTheDeepest'),
+  dryBrushHollow: text('scheme.handFields.missedOnRidgesIn'),
+  chipsFlat: text('scheme.handFields.chipsOnAFlat'),
+  powderOpen: text('scheme.handFields.staysOnOpenSkin'),
+  powderHollow: text('scheme.handFields.moreInTheDeepest'),
+  powderSheltered: text('scheme.handFields.moreWhereItIs'),
 }
 const fields = computed(() => readOf(props.coat).hand)
 const usual = computed(() => fields.value.every((k) => store.hand[k] === HAND[k]))
@@ -39,15 +40,14 @@ function reset(): void {
         max="100"
         step="1"
         :value="100 * store.hand[k]"
-        :aria-label="`Your hand: ${WORDS[k]}, %`"
+        :aria-label="$t('scheme.handFields.yourHand', { WORDS: WORDS[k] })"
         @input="store.set({ [k]: share($event) })"
         @change="store.keep()"
       /><span class="num">{{ Math.round(100 * store.hand[k]) }} %</span></label
     >
     <p class="m-0">
-      Your hand’s own: set it beside a piece that you painted. It holds for every {{ coat.technique }} coat of all
-      pieces.
-      <BButton v-if="!usual" variant="quiet" size="sm" @click="reset">Reset</BButton>
+      {{ $t('scheme.handFields.yourHandsOwnSet', { technique: coat.technique }) }}
+      <BButton v-if="!usual" variant="quiet" size="sm" @click="reset">{{ $t('scheme.handFields.reset') }}</BButton>
     </p>
     <p v-if="store.fault" role="alert" class="problem m-0">{{ store.fault }}</p>
   </div>

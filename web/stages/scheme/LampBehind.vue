@@ -18,11 +18,11 @@ const set = (fields: Partial<NonNullable<Region['behind']>>): void => {
         class="form-check-input me-2"
         :checked="behind !== null"
         @change="behind = behind ? null : { kelvin: 2700, strength: 1 }"
-      />A lamp shines from inside</label
+      />{{ $t('scheme.lampBehind.aLampShinesFrom') }}</label
     >
     <template v-if="behind">
       <label class="slide"
-        ><span class="soft">colour</span
+        ><span class="soft">{{ $t('scheme.lampBehind.colour') }}</span
         ><input
           type="range"
           class="form-range"
@@ -30,12 +30,12 @@ const set = (fields: Partial<NonNullable<Region['behind']>>): void => {
           :max="LAMP_RANGE[1]"
           step="100"
           :value="behind.kelvin"
-          aria-label="Lamp inside: colour temperature in kelvin"
+          :aria-label="$t('scheme.lampBehind.lampInsideColourTemperature')"
           @input="set({ kelvin: number($event) })"
         /><span class="num">{{ behind.kelvin }} K</span></label
       >
       <label class="slide"
-        ><span class="soft">bright</span
+        ><span class="soft">{{ $t('scheme.lampBehind.bright') }}</span
         ><input
           type="range"
           class="form-range"
@@ -43,13 +43,12 @@ const set = (fields: Partial<NonNullable<Region['behind']>>): void => {
           max="5"
           step="0.1"
           :value="behind.strength"
-          aria-label="Lamp inside: times as bright as a white card in the case"
+          :aria-label="$t('scheme.lampBehind.lampInsideTimesAs')"
           @input="set({ strength: number($event) })"
         /><span class="num">{{ behind.strength.toFixed(1) }} ×</span></label
       >
       <p class="soft small m-0">
-        Brightness is the bare part’s, beside a white card in the case. Each coat says what light it leaves; how evenly
-        the lamp fills the part is not calculated.
+        {{ $t('scheme.lampBehind.brightnessIsTheBare') }}
       </p>
     </template>
   </div>

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { BButton } from 'bootstrap-vue-next/components/BButton'
+import { text } from '../../i18n'
 import { LAMP_RANGE } from '../../../core/paint/optics/lamp'
 import { useViewport } from '../../viewport/useViewport'
 import { directionText } from '../../shell/directionText'
@@ -15,9 +16,9 @@ const set = (fields: Partial<Light>): void => {
 const number = (e: Event): number => Number((e.target as HTMLInputElement).value)
 const LAMPS: [string, number | null][] = [
   ['daylight', null],
-  ['bulb, 2700 K', 2700],
-  ['warm strip, 3500 K', 3500],
-  ['cool strip, 5000 K', 5000],
+  [text('scheme.lightPanel.bulb2700K'), 2700],
+  [text('scheme.lightPanel.warmStrip3500K'), 3500],
+  [text('scheme.lightPanel.coolStrip5000K'), 5000],
 ]
 const named = (): boolean => LAMPS.some(([, k]) => k === light.value.kelvin)
 /** From where one looks at it now. */
@@ -30,10 +31,13 @@ function fromHere(): void {
 <template>
   <details class="my-2" open>
     <summary>
-      <h2 class="d-inline">Light</h2>
+      <h2 class="d-inline">{{ $t('scheme.lightPanel.light') }}</h2>
       <span class="soft small ms-2"
-        >{{ light.at ? `from ${directionText(light.at.turn, light.at.lift)}` : 'rides with you'
-        }}{{ light.kelvin ? `, ${light.kelvin} K` : ', daylight' }}</span
+        >{{
+          light.at
+            ? $t('scheme.lightPanel.from', { turn: directionText(light.at.turn, light.at.lift) })
+            : $t('scheme.lightPanel.ridesWithYou')
+        }}{{ light.kelvin ? `, ${light.kelvin} K` : $t('scheme.lightPanel.daylight') }}</span
       >
     </summary>
     <div class="folded">
@@ -43,41 +47,41 @@ function fromHere(): void {
           class="form-check-input me-2"
           :checked="light.at !== null"
           @change="set({ at: light.at ? null : { turn: -25, lift: 60 } })"
-        />Stands still, as in a display case</label
+        />{{ $t('scheme.lightPanel.standsStillAsIn') }}</label
       >
       <template v-if="light.at">
         <label class="slide"
-          ><span>round</span
+          ><span>{{ $t('scheme.lightPanel.round') }}</span
           ><input
             type="range"
             class="form-range"
             min="-180"
             max="180"
             :value="light.at.turn"
-            aria-label="Light: degrees to the piece's left of its front"
+            :aria-label="$t('scheme.lightPanel.lightDegreesToThe')"
             @input="set({ at: { ...light.at, turn: number($event) } })"
           /><span class="num">{{ light.at.turn }}°</span></label
         >
         <label class="slide"
-          ><span>up</span
+          ><span>{{ $t('scheme.lightPanel.up') }}</span
           ><input
             type="range"
             class="form-range"
             min="-30"
             max="89"
             :value="light.at.lift"
-            aria-label="Light: degrees up"
+            :aria-label="$t('scheme.lightPanel.lightDegreesUp')"
             @input="set({ at: { ...light.at, lift: number($event) } })"
           /><span class="num">{{ light.at.lift }}°</span></label
         >
-        <BButton variant="quiet" size="sm" @click="fromHere">From where I look</BButton>
+        <BButton variant="quiet" size="sm" @click="fromHere">{{ $t('scheme.lightPanel.fromWhereILook') }}</BButton>
       </template>
       <label class="slide"
-        ><span>lamp</span
+        ><span>{{ $t('scheme.lightPanel.lamp') }}</span
         ><ChoiceSelect
           size="sm"
           :model-value="light.kelvin ?? ''"
-          aria-label="Lamp"
+          :aria-label="$t('scheme.lightPanel.lamp2')"
           @update:model-value="set({ kelvin: Number($event) || null })"
         >
           <option v-for="[name, k] in LAMPS" :key="name" :value="k ?? ''">
@@ -93,14 +97,13 @@ function fromHere(): void {
           step="100"
           :value="light.kelvin ?? ''"
           placeholder="K"
-          aria-label="Colour temperature of the lamp in kelvin"
+          :aria-label="$t('scheme.lightPanel.colourTemperatureOfThe')"
           @change="
             set({ kelvin: number($event) ? Math.max(LAMP_RANGE[0], Math.min(LAMP_RANGE[1], number($event))) : null })
           "
       /></label>
       <p v-if="light.kelvin" class="soft small m-0">
-        Each paint is weighed by a glowing body’s spectrum at {{ light.kelvin }} K; the eye takes most of its cast for
-        white. A strip of diodes of that colour may differ.
+        {{ $t('scheme.lightPanel.eachPaintIsWeighed', { kelvin: light.kelvin }) }}
       </p>
     </div>
   </details>

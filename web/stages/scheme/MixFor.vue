@@ -48,18 +48,18 @@ const table = computed(() => ({
 <template>
   <section class="mt-3">
     <div class="d-flex justify-content-between align-items-baseline">
-      <h2>Mix for a colour</h2>
-      <RouterLink :to="table">On the mixing table</RouterLink>
+      <h2>{{ $t('scheme.mixFor.mixForAColour') }}</h2>
+      <RouterLink :to="table">{{ $t('scheme.mixFor.onTheMixingTable') }}</RouterLink>
     </div>
     <div class="d-flex gap-2 align-items-center my-2">
       <input
         type="color"
         class="form-control form-control-sm form-control-color"
         :value="region.target ?? '#a0705a'"
-        aria-label="Target colour"
+        :aria-label="$t('scheme.mixFor.targetColour')"
         @change="emit('target', ($event.target as HTMLInputElement).value)"
       />
-      <span class="soft">{{ region.target ?? 'pick the colour it should be' }}</span>
+      <span class="soft">{{ region.target ?? $t('scheme.mixFor.pickTheColourIt') }}</span>
     </div>
     <ul v-if="answer" class="list-unstyled mb-1">
       <li v-for="(r, i) in answer.recipes" :key="i" class="recipe">
@@ -68,21 +68,19 @@ const table = computed(() => ({
           :style="{ background: r.hex }"
         />
         <span class="what">{{ r.drops.map((d) => `${d.drops} ${d.name}`).join(' + ') }}</span>
-        <span class="num soft" title="CIEDE2000 difference to the target at full hiding"
-          >ΔE {{ r.error.toFixed(1) }}</span
-        >
-        <BButton variant="quiet" size="sm" @click="emit('take', r.drops)">Use</BButton>
+        <span class="num soft" :title="$t('scheme.mixFor.ciede2000DifferenceToThe')">ΔE {{ r.error.toFixed(1) }}</span>
+        <BButton variant="quiet" size="sm" @click="emit('take', r.drops)">{{ $t('scheme.mixFor.use') }}</BButton>
       </li>
     </ul>
     <p v-if="(answer?.excluded.length ?? 0) > 0" class="soft small">
-      Left out: {{ answer!.excluded.length }} paints that mixing arithmetic does not describe.
+      {{ $t('scheme.mixFor.leftOutPaintsThat', { excluded: answer!.excluded.length }) }}
     </p>
     <label v-if="noted.length > 0" class="d-flex gap-2 align-items-center small"
-      ><span class="text-nowrap">From the mix book</span
+      ><span class="text-nowrap">{{ $t('scheme.mixFor.fromTheMixBook') }}</span
       ><ChoiceSelect
         :model-value="''"
         size="sm"
-        aria-label="A mix of the book"
+        :aria-label="$t('scheme.mixFor.aMixOfThe')"
         @update:model-value="
           (id) => {
             const m = noted.find((x) => x.id === id)
@@ -90,7 +88,7 @@ const table = computed(() => ({
           }
         "
       >
-        <option value="">choose one</option>
+        <option value="">{{ $t('scheme.mixFor.choose') }}</option>
         <option v-for="m in noted" :key="m.id" :value="m.id">{{ m.name }}</option>
       </ChoiceSelect></label
     >

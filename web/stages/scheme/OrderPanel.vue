@@ -2,6 +2,7 @@
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { storeToRefs } from 'pinia'
 import { computed, onBeforeUnmount } from 'vue'
+import { text } from '../../i18n'
 import type { OrderCosts } from '../../../core/defaults/paint'
 import type { OrderCost, OrderScheme, OrderStep } from '../../../core/paint/order/types'
 import { useAttempt } from '../../composables/useAttempt'
@@ -30,12 +31,12 @@ const { fault, attempt } = useAttempt()
 const setCost = (fields: Partial<OrderCosts>): Promise<unknown> =>
   attempt(() => stock.changeWorkshop({ orderCosts: { ...costs.value, ...fields } }))
 const COSTS: { key: keyof OrderCosts; label: string; unit: string; max: number; by: number }[] = [
-  { key: 'tape', label: 'Tape on and off', unit: 's a mm', max: 60, by: 1 },
-  { key: 'cover', label: 'Covering a region', unit: 's', max: 3600, by: 1 },
-  { key: 'cleanSpray', label: 'Another colour, airbrush', unit: 's', max: 3600, by: 1 },
-  { key: 'cleanBrush', label: 'Another colour, brush', unit: 's', max: 3600, by: 1 },
-  { key: 'lifts', label: 'A mask lifts or bleeds', unit: '%', max: 100, by: 100 },
-  { key: 'ghosts', label: 'A light coat has to be laid again', unit: '%', max: 100, by: 100 },
+  { key: 'tape', label: text('scheme.orderPanel.tapeOnAndOff'), unit: text('scheme.orderPanel.sAMm'), max: 60, by: 1 },
+  { key: 'cover', label: text('scheme.orderPanel.coveringARegion'), unit: 's', max: 3600, by: 1 },
+  { key: 'cleanSpray', label: text('scheme.orderPanel.anotherColourAirbrush'), unit: 's', max: 3600, by: 1 },
+  { key: 'cleanBrush', label: text('scheme.orderPanel.anotherColourBrush'), unit: 's', max: 3600, by: 1 },
+  { key: 'lifts', label: text('scheme.orderPanel.aMaskLiftsOr'), unit: '%', max: 100, by: 100 },
+  { key: 'ghosts', label: text('scheme.orderPanel.aLightCoatHas'), unit: '%', max: 100, by: 100 },
 ]
 const shown = computed<OrderStep[]>(() =>
   found.value ? (own.value ? found.value.plan.hand!.steps : found.value.plan.steps) : [],
@@ -44,9 +45,17 @@ const rows = computed<{ name: string; cost: OrderCost; broken: number }[]>(() =>
   const p = found.value?.plan
   if (!p) return []
   return [
-    { name: 'cheapest by the rules', cost: p.cost, broken: p.broken.length },
-    { name: own.value ? 'yours' : 'as listed', cost: p.hand!.cost, broken: p.hand!.broken.length },
-    { name: 'largest region first', cost: p.largestFirst.cost, broken: p.largestFirst.broken.length },
+    { name: text('scheme.orderPanel.cheapestByTheRules'), cost: p.cost, broken: p.broken.length },
+    {
+      name: own.value ? 'yours' : text('scheme.orderPanel.asListed'),
+      cost: p.hand!.cost,
+      broken: p.hand!.broken.length,
+    },
+    {
+      name: text('scheme.orderPanel.largestRegionFirst'),
+      cost: p.largestFirst.cost,
+      broken: p.largestFirst.broken.length,
+    },
   ]
 })
 const region = (id: number): string => found.value?.scheme.regions.find((r) => r.id === id)?.name ?? '?'
@@ -80,34 +89,40 @@ function means(s: OrderStep, covered: number): string {
 function masks(s: OrderStep): string {
   const by = new Map<number, number>()
   for (const m of s.masks) by.set(m.covered, (by.get(m.covered) ?? 0) + m.mm)
-  return [...by].map(([r, mm]) => `${region(r)} along ${Math.round(mm)} mm${means(s, r)}`).join('; ')
+  return [...by]
+    .map(([r, mm]) => text('scheme.orderPanel.alongMm', { r: region(r), round: Math.round(mm), s: means(s, r) }))
+    .join('; ')
 }
 </script>
 
 <template>
   <details class="mt-3" :open="open" @toggle="open = ($event.target as HTMLDetailsElement).open">
-    <summary><h2 class="d-inline">Order of painting, and masks</h2></summary>
-    <p v-if="open && !found" class="soft small">{{ busy ? 'Weighing orders …' : 'No coats yet.' }}</p>
+    <summary>
+      <h2 class="d-inline">{{ $t('scheme.orderPanel.orderOfPaintingAnd') }}</h2>
+    </summary>
+    <p v-if="open && !found" class="soft small">
+      {{ busy ? $t('scheme.orderPanel.weighingOrders') : $t('scheme.orderPanel.noCoatsYet') }}
+    </p>
     <template v-if="found && found.scheme.coats.length > 0">
       <FindingList class="mt-2" :judged="judged.byStage.order" :fixes="fixes" />
       <table class="plain small">
         <thead>
           <tr>
-            <th>Order</th>
-            <th class="num">Masking</th>
-            <th class="num">Cleaning</th>
-            <th class="num">In all</th>
+            <th>{{ $t('scheme.orderPanel.order') }}</th>
+            <th class="num">{{ $t('scheme.orderPanel.masking') }}</th>
+            <th class="num">{{ $t('scheme.orderPanel.cleaning') }}</th>
+            <th class="num">{{ $t('scheme.orderPanel.inAll') }}</th>
           </tr>
         </thead>
         <tbody>
           <tr v-for="r in rows" :key="r.name" :data-order="r.name">
             <td>
               {{ r.name
-              }}<span v-if="r.broken > 0" class="soft d-block"
-                >breaks {{ r.broken }} {{ r.broken === 1 ? 'rule' : 'rules' }}</span
-              >
+              }}<span v-if="r.broken > 0" class="soft d-block">{{
+                $t('scheme.orderPanel.breaksBroken', { broken: r.broken })
+              }}</span>
             </td>
-            <td class="num text-nowrap" :title="`${Math.round(r.cost.tape)} mm of tape`">
+            <td class="num text-nowrap" :title="$t('scheme.orderPanel.mmOfTape', { round: Math.round(r.cost.tape) })">
               {{ duration(r.cost.masking) }}
             </td>
             <td class="num">{{ duration(r.cost.cleaning) }}</td>
@@ -120,9 +135,9 @@ function masks(s: OrderStep): string {
       <table v-if="reach" class="plain small mt-2">
         <thead>
           <tr>
-            <th>Region</th>
-            <th class="num">Airbrush reaches</th>
-            <th class="num">Brush</th>
+            <th>{{ $t('scheme.orderPanel.region') }}</th>
+            <th class="num">{{ $t('scheme.orderPanel.airbrushReaches') }}</th>
+            <th class="num">{{ $t('scheme.orderPanel.brush') }}</th>
           </tr>
         </thead>
         <tbody>
@@ -133,30 +148,34 @@ function masks(s: OrderStep): string {
           </tr>
         </tbody>
       </table>
-      <p v-else-if="(book.scheme?.maps.length ?? 0) > 0" class="soft small">Looking what the airbrush reaches …</p>
+      <p v-else-if="(book.scheme?.maps.length ?? 0) > 0" class="soft small">
+        {{ $t('scheme.orderPanel.lookingWhatTheAirbrush') }}
+      </p>
       <div class="d-flex gap-2 my-2 align-items-center">
         <span class="soft small flex-grow-1">{{
-          own
-            ? 'In your order; the bench plan follows it'
-            : 'In the cheapest order by the rules; the bench plan still goes as listed'
+          own ? $t('scheme.orderPanel.inYourOrderThe') : $t('scheme.orderPanel.inTheCheapestOrder')
         }}</span>
         <BButton variant="quiet" size="sm" class="text-nowrap" @click="emit('order', order.cheapest())">
-          {{ own ? 'The cheapest again' : 'Plan by it' }}
+          {{ own ? $t('scheme.orderPanel.theCheapestAgain') : $t('scheme.orderPanel.planByIt') }}
         </BButton>
       </div>
       <ol class="steps">
         <li v-for="(s, i) in shown" :key="coatOf(s).id" :data-step="coatOf(s).id">
           <span class="what"
             ><b>{{ region(coatOf(s).region) }}</b
-            >: {{ coatOf(s).name }}<span class="soft">{{ coatOf(s).spray ? ', sprayed' : '' }}</span
-            ><span v-if="s.masks.length > 0" class="masks">mask {{ masks(s) }}, {{ duration(s.masking) }}</span></span
+            >: {{ coatOf(s).name }}<span class="soft">{{ coatOf(s).spray ? $t('scheme.orderPanel.sprayed') : '' }}</span
+            ><span v-if="s.masks.length > 0" class="masks">{{
+              $t('scheme.orderPanel.mask', { s: masks(s), masking: duration(s.masking) })
+            }}</span></span
           >
           <span class="moves"
             ><BButton
               variant="quiet"
               size="sm"
               :disabled="i === 0"
-              :aria-label="`${coatOf(s).name} on ${region(coatOf(s).region)} earlier`"
+              :aria-label="
+                $t('scheme.orderPanel.onEarlier', { name: coatOf(s).name, region: region(coatOf(s).region) })
+              "
               @click="move(i, -1)"
             >
               ↑</BButton
@@ -164,7 +183,7 @@ function masks(s: OrderStep): string {
               variant="quiet"
               size="sm"
               :disabled="i === shown.length - 1"
-              :aria-label="`${coatOf(s).name} on ${region(coatOf(s).region)} later`"
+              :aria-label="$t('scheme.orderPanel.onLater', { name: coatOf(s).name, region: region(coatOf(s).region) })"
               @click="move(i, 1)"
             >
               ↓
@@ -173,7 +192,7 @@ function masks(s: OrderStep): string {
         </li>
       </ol>
       <details class="small">
-        <summary>What masks and cleaning take here</summary>
+        <summary>{{ $t('scheme.orderPanel.whatMasksAndCleaning') }}</summary>
         <NumberField
           v-for="c in COSTS"
           :key="c.key"
@@ -185,8 +204,7 @@ function masks(s: OrderStep): string {
           @update:model-value="setCost({ [c.key]: $event / c.by })"
         />
         <p class="soft m-0">
-          Starting values are judgement; put your own. They hold for all pieces. The lengths of edges are measured on
-          the sculpt.
+          {{ $t('scheme.orderPanel.startingValuesAreJudgement') }}
         </p>
         <p v-if="fault" role="alert" class="problem m-0">{{ fault }}</p>
       </details>

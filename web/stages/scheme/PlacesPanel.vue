@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, onBeforeUnmount, ref, shallowRef, watch } from 'vue'
+import { text } from '../../i18n'
 import { BORDER_LOOK, ZONES, type LightPlaces } from '../../../core/paint/lighting/lightPlaces'
 import { newestOnly } from '../../composables/newest'
 import { usePaintWork } from '../../composables/usePaintWork'
@@ -48,10 +49,14 @@ watch([open, all, () => props.region.id, at, () => props.shown], () => {
   else places.value = null
 })
 onBeforeUnmount(() => clearTimeout(timer))
-const what = computed(() => (all.value ? 'all of it' : props.region.name))
+const what = computed(() => (all.value ? text('scheme.placesPanel.allOfIt') : props.region.name))
 async function sheet(): Promise<void> {
   if (!places.value) return
-  const title = `${store.piece?.name ?? 'Piece'}: light and shade on ${what.value}, light from ${directionText(at.value.turn, at.value.lift)}`
+  const title = text('scheme.placesPanel.lightAndShadeOn', {
+    name: store.piece?.name ?? 'Piece',
+    what: what.value,
+    turn: directionText(at.value.turn, at.value.lift),
+  })
   const svg = await work.placesSheet(places.value, title)
   if (svg) saveFile(`light and shade, ${what.value}.svg`, svg, 'image/svg+xml')
 }
@@ -60,16 +65,21 @@ async function sheet(): Promise<void> {
 <template>
   <details class="my-2" @toggle="open = ($event.target as HTMLDetailsElement).open">
     <summary>
-      <h2 class="d-inline">Where light and shade go</h2>
+      <h2 class="d-inline">{{ $t('scheme.placesPanel.whereLightAndShade') }}</h2>
     </summary>
     <div class="folded">
       <p class="soft small m-0">
-        By a light from {{ directionText(at.turn, at.lift) }}{{ light.at ? '' : '; set another under “Light”' }}.
-        Borders by share of the skin, so that dark cloth has its highlights too.
+        {{
+          $t('scheme.placesPanel.byALightFrom', {
+            turn: directionText(at.turn, at.lift),
+            at: String(Boolean(light.at)),
+          })
+        }}
       </p>
       <label
-        ><input v-model="all" type="checkbox" class="form-check-input me-2" />The whole part, not “{{ region.name }}”
-        alone</label
+        ><input v-model="all" type="checkbox" class="form-check-input me-2" />{{
+          $t('scheme.placesPanel.theWholePartNot', { name: region.name })
+        }}</label
       >
       <table v-if="places" class="num">
         <tbody>
@@ -83,12 +93,16 @@ async function sheet(): Promise<void> {
               />
             </td>
             <td>{{ z.name }}</td>
-            <td class="text-end">{{ ((places.areas[ZONES.length - 1 - i] ?? 0) / 100).toFixed(1) }} cm²</td>
+            <td class="text-end">
+              {{ $t('scheme.placesPanel.cm', { areas: ((places.areas[ZONES.length - 1 - i] ?? 0) / 100).toFixed(1) }) }}
+            </td>
           </tr>
         </tbody>
       </table>
-      <BButton v-if="places" variant="quiet" size="sm" @click="sheet">Sheet of four sides (SVG)</BButton>
-      <p v-else-if="open" class="soft small m-0">Waiting for the surface …</p>
+      <BButton v-if="places" variant="quiet" size="sm" @click="sheet">{{
+        $t('scheme.placesPanel.sheetOfFourSides')
+      }}</BButton>
+      <p v-else-if="open" class="soft small m-0">{{ $t('scheme.placesPanel.waitingForTheSurface') }}</p>
     </div>
   </details>
 </template>

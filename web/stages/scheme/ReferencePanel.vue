@@ -2,6 +2,7 @@
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { onBeforeUnmount, ref } from 'vue'
 import { z } from 'zod'
+import { text } from '../../i18n'
 import type { Scheme } from '../../../contract/scheme'
 import { toHex } from '../../../core/paint/optics/colour'
 import { api } from '../../api'
@@ -33,7 +34,7 @@ function add(e: Event): Promise<void> {
   return attempt(async () => {
     for (const f of files) {
       if (region.value.references.length >= MAX_COLOURS)
-        throw new Error(`A region keeps ${MAX_COLOURS} pictures. Take one off that is no longer needed.`)
+        throw new Error(text('scheme.referencePanel.aRegionKeepsPictures', { MAX_COLOURS }))
       const photo = new Uint8Array(await (await preparePhoto(f)).arrayBuffer())
       const { hash } = await api(z.object({ hash: z.string() }), 'POST', '/blobs', photo)
       if (!region.value.references.some((r) => r.photo === hash))
@@ -99,11 +100,11 @@ onBeforeUnmount(() => {
 <template>
   <details class="my-2">
     <summary>
-      <h2 class="d-inline">Painted after</h2>
+      <h2 class="d-inline">{{ $t('scheme.referencePanel.paintedAfter') }}</h2>
       <span class="soft small ms-2">{{
         region.references.length === 0
-          ? 'no picture yet'
-          : `${region.references.length} ${region.references.length === 1 ? 'picture' : 'pictures'}`
+          ? $t('scheme.referencePanel.noPictureYet')
+          : $t('scheme.referencePanel.references', { references: region.references.length })
       }}</span>
     </summary>
     <input
@@ -111,7 +112,7 @@ onBeforeUnmount(() => {
       accept="image/*"
       multiple
       class="form-control form-control-sm my-2"
-      aria-label="Pictures of what it is painted after"
+      :aria-label="$t('scheme.referencePanel.picturesOfWhatIt')"
       :disabled="busy"
       @change="add"
     />
@@ -120,7 +121,7 @@ onBeforeUnmount(() => {
       <figure v-for="(r, i) in region.references" :key="r.photo">
         <button
           class="sample"
-          :aria-label="`Read the colour of picture ${i + 1} where it is pressed`"
+          :aria-label="$t('scheme.referencePanel.readTheColourOf', { i: i + 1 })"
           @click="press(i, $event)"
         >
           <img ref="images" :src="url(r.photo)" alt="" />
@@ -139,12 +140,12 @@ onBeforeUnmount(() => {
             :aria-pressed="behind === r.photo"
             @click="hold(r.photo, images[i] ?? null)"
           >
-            Behind it
+            {{ $t('scheme.referencePanel.behindIt') }}
           </BButton>
           <BButton
             variant="quiet"
             size="sm"
-            :aria-label="`Take picture ${i + 1} off`"
+            :aria-label="$t('scheme.referencePanel.takePictureOff', { i: i + 1 })"
             @click="change(region.references.filter((_, j) => j !== i))"
           >
             ×
@@ -155,18 +156,19 @@ onBeforeUnmount(() => {
     <div v-if="behind" class="my-2">
       <div class="d-flex flex-wrap gap-1">
         <BButton variant="quiet" size="sm" @click="view.pair">
-          Press place {{ pairs.length + 1 }} on the sculpt
+          {{ $t('scheme.referencePanel.pressPlaceOnThe', { pairs: pairs.length + 1 }) }}
         </BButton>
-        <BButton v-if="pairs.length >= enough" variant="quiet" size="sm" @click="view.match">Match the view</BButton>
+        <BButton v-if="pairs.length >= enough" variant="quiet" size="sm" @click="view.match">{{
+          $t('scheme.referencePanel.matchTheView')
+        }}</BButton>
       </div>
       <p v-if="view.fault.value" role="alert" class="problem small m-0">{{ view.fault.value }}</p>
       <p class="soft small m-0">
-        {{ half ? 'Now press the same place in the picture above.' : `To see it from where it was taken: ${told}` }}
+        {{ half ? $t('scheme.referencePanel.nowPressTheSame') : $t('scheme.referencePanel.toSeeItFrom', { told }) }}
       </p>
     </div>
     <p v-if="region.references.length > 0" class="soft small m-0">
-      Press where its colour is to be read: it becomes the region’s target. A photo’s light is in it; a swatch with a
-      grey card, under Stock, is measured.
+      {{ $t('scheme.referencePanel.pressWhereItsColour') }}
     </p>
   </details>
 </template>

@@ -2,6 +2,7 @@
 import { BFormSelect } from 'bootstrap-vue-next/components/BFormSelect'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { ref } from 'vue'
+import { text } from '../../i18n'
 import type { Mesh } from '../../../core/mesh/mesh'
 import { usePaintWork } from '../../composables/usePaintWork'
 import NumberField from '../../shell/NumberField.vue'
@@ -52,19 +53,19 @@ const mirror = (): Promise<void> =>
       labels: r.labels,
       said:
         r.changed === 0
-          ? 'Nothing of it lies opposite.'
-          : `Mirrored.${lost > 1 ? ` Of ${lost} % of the other side nothing is known: the sculpt is not even there. Brush what is missing.` : ''}`,
+          ? text('scheme.regionTools.nothingOfItLies')
+          : `Mirrored.${lost > 1 ? text('scheme.regionTools.ofOfTheSide', { lost }) : ''}`,
     }
   })
 </script>
 
 <template>
   <details class="mt-2">
-    <summary>Move its edge, mirror, split</summary>
+    <summary>{{ $t('scheme.regionTools.moveItsEdgeMirror') }}</summary>
     <NumberField
       class="mt-2"
       v-model="by"
-      label="Move its edge by"
+      :label="$t('scheme.regionTools.moveItsEdgeBy')"
       unit="mm"
       :min="0.2"
       :max="30"
@@ -72,18 +73,24 @@ const mirror = (): Promise<void> =>
       :digits="1"
     />
     <div class="d-flex gap-2 flex-wrap align-items-center">
-      <BButton variant="quiet" size="sm" :disabled="busy" @click="grow(by)">Outward</BButton>
-      <BButton variant="quiet" size="sm" :disabled="busy" @click="grow(-by)">Inward</BButton>
+      <BButton variant="quiet" size="sm" :disabled="busy" @click="grow(by)">{{
+        $t('scheme.regionTools.outward')
+      }}</BButton>
+      <BButton variant="quiet" size="sm" :disabled="busy" @click="grow(-by)">{{
+        $t('scheme.regionTools.inward')
+      }}</BButton>
       <BButton
         variant="quiet"
         size="sm"
         :disabled="busy"
-        title="Across the middle of the sculpt, left to right"
+        :title="$t('scheme.regionTools.acrossTheMiddleOf')"
         @click="mirror"
       >
-        Mirror it
+        {{ $t('scheme.regionTools.mirrorIt') }}
       </BButton>
-      <BButton variant="quiet" size="sm" class="ms-auto" :disabled="!undoable" @click="emit('undo')">Take back</BButton>
+      <BButton variant="quiet" size="sm" class="ms-auto" :disabled="!undoable" @click="emit('undo')">{{
+        $t('scheme.regionTools.takeBack')
+      }}</BButton>
     </div>
     <div class="d-flex gap-2 mt-2 align-items-center">
       <BButton
@@ -92,23 +99,23 @@ const mirror = (): Promise<void> =>
         :aria-pressed="splitting"
         @click="emit('split', splitting ? null : [...WAYS[way]])"
       >
-        {{ splitting ? 'Do not split' : 'Split where I press' }}
+        {{ splitting ? $t('scheme.regionTools.doNotSplit') : $t('scheme.regionTools.splitWhereIPress') }}
       </BButton>
-      <BFormSelect v-model="way" size="sm" class="w-auto" aria-label="Which way it is split">
-        <option value="level">level</option>
-        <option value="side">left from right</option>
-        <option value="front">front from back</option>
+      <BFormSelect v-model="way" size="sm" class="w-auto" :aria-label="$t('scheme.regionTools.whichWayItIs')">
+        <option value="level">{{ $t('scheme.regionTools.level') }}</option>
+        <option value="side">{{ $t('scheme.regionTools.leftFromRight') }}</option>
+        <option value="front">{{ $t('scheme.regionTools.frontFromBack') }}</option>
       </BFormSelect>
     </div>
     <label v-if="others.length > 0" class="d-flex gap-2 mt-2 align-items-center"
-      ><span class="text-nowrap">Give it up, its skin to</span
+      ><span class="text-nowrap">{{ $t('scheme.regionTools.giveItUpIts') }}</span
       ><ChoiceSelect
         :model-value="''"
         size="sm"
-        aria-label="Region that gets its skin"
+        :aria-label="$t('scheme.regionTools.regionThatGetsIts')"
         @update:model-value="emit('join', Number($event))"
       >
-        <option value="">choose</option>
+        <option value="">{{ $t('scheme.regionTools.choose') }}</option>
         <option v-for="r in others" :key="r.id" :value="r.id">{{ r.name }}</option>
       </ChoiceSelect></label
     >

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { BFormSelect } from 'bootstrap-vue-next/components/BFormSelect'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
+import { text } from '../../i18n'
 import { dropsOf } from '../../../core/paint/coats/coatPaints'
 import { computed, onBeforeUnmount, ref, shallowRef, watch } from 'vue'
 import { coat as coatSchema, type Coat, type Scheme } from '../../../contract/scheme'
@@ -65,7 +66,11 @@ const bySchool = computed(() =>
 )
 const label = (s: LibraryStack): string =>
   s.school
-    ? `${s.name} (${SCHOOLS.shading.choices[s.school]}${s.school === house.value ? ', your school' : ''})`
+    ? text('scheme.stackPanel.school', {
+        name: s.name,
+        choices: SCHOOLS.shading.choices[s.school],
+        school: String(Boolean(s.school === house.value)),
+      })
     : s.name
 const here = computed(() => scheme.value.coats.filter((c) => c.regionId === props.region.id))
 const variants = computed(() => scheme.value.variants.filter((v) => v.regionId === props.region.id))
@@ -125,8 +130,7 @@ function addCoats(): Promise<unknown> {
     const stack = own.value.find((s) => `own ${s.name}` === chosen.value)
     if (stack) return take(stack.coats.map(fresh))
     const target = goal()
-    if (!target)
-      throw new Error('Give the region a colour first, under “Mix for a colour”: the tones are found from it.')
+    if (!target) throw new Error(text('scheme.stackPanel.giveTheRegionA'))
     const out = await slow.coatsOfStack(chosen.value, [...target], plainPaints(book.paints), {
       tones: tones.value,
       washScope: rule('washScope'),
@@ -140,7 +144,7 @@ function keep(): Promise<unknown> {
   return attempt(async () => {
     const w = stock.workshop!
     const called = name.value.trim()
-    if (!called) throw new Error('Give the stack a name.')
+    if (!called) throw new Error(text('scheme.stackPanel.giveTheStackA'))
     await stock.changeWorkshop({
       stacks: [...w.stacks.filter((s) => s.name !== called), { name: called, coats: here.value }],
     })
@@ -192,26 +196,28 @@ onBeforeUnmount(() => {
 <template>
   <details class="my-2">
     <summary>
-      <h2 class="d-inline">Stacks</h2>
+      <h2 class="d-inline">{{ $t('scheme.stackPanel.stacks') }}</h2>
       <span class="soft small ms-2">{{
-        variants.length > 0 ? `${variants.length} kept for later` : 'by a school, or your own'
+        variants.length > 0
+          ? $t('scheme.stackPanel.keptForLater', { variants: variants.length })
+          : $t('scheme.stackPanel.byASchoolOr')
       }}</span>
     </summary>
     <div class="folded">
-      <BFormSelect v-model="chosen" size="sm" aria-label="Stack">
+      <BFormSelect v-model="chosen" size="sm" :aria-label="$t('scheme.stackPanel.stack')">
         <option v-for="s in bySchool" :key="s.id" :value="s.id">{{ label(s) }}</option>
-        <optgroup v-if="own.length > 0" label="The workshop’s own">
+        <optgroup v-if="own.length > 0" :label="$t('scheme.stackPanel.theWorkshopsOwn')">
           <option v-for="s in own" :key="s.name" :value="`own ${s.name}`">{{ s.name }}</option>
         </optgroup>
       </BFormSelect>
       <p v-if="picked" class="soft small m-0">{{ picked.says }}</p>
       <div class="d-flex gap-2">
-        <BFormSelect v-if="picked" v-model="tones" size="sm" class="w-auto" aria-label="Tones">
+        <BFormSelect v-if="picked" v-model="tones" size="sm" class="w-auto" :aria-label="$t('scheme.stackPanel.tones')">
           <option v-for="(words, t) in TONES" :key="t" :value="t">{{ words }}</option>
         </BFormSelect>
-        <BButton variant="primary" size="sm" class="text-nowrap" :disabled="busy" @click="addCoats"
-          >Add these coats</BButton
-        >
+        <BButton variant="primary" size="sm" class="text-nowrap" :disabled="busy" @click="addCoats">{{
+          $t('scheme.stackPanel.addTheseCoats')
+        }}</BButton>
       </div>
       <p v-for="n in notes" :key="n" class="small m-0">{{ n }}</p>
       <p v-if="fault" role="alert" class="problem m-0">{{ fault }}</p>
@@ -220,15 +226,21 @@ onBeforeUnmount(() => {
           v-model="name"
           class="form-control form-control-sm"
           maxlength="60"
-          placeholder="name of this stack"
-          aria-label="Name of this stack"
+          :placeholder="$t('scheme.stackPanel.nameOfThisStack')"
+          :aria-label="$t('scheme.stackPanel.nameOfThisStack2')"
         />
-        <BButton type="submit" variant="quiet" size="sm" class="text-nowrap">Keep in the library</BButton>
+        <BButton type="submit" variant="quiet" size="sm" class="text-nowrap">{{
+          $t('scheme.stackPanel.keepInTheLibrary')
+        }}</BButton>
       </form>
       <template v-if="variants.length > 0">
         <label
-          ><input v-model="together" type="checkbox" class="form-check-input me-2" />Stand
-          {{ variants.length > MAX_SHOWN ? `the first ${MAX_SHOWN}` : 'them' }} beside it</label
+          ><input v-model="together" type="checkbox" class="form-check-input me-2" />{{
+            $t('scheme.stackPanel.standVariantsTheFirst', {
+              variants: String(Boolean(variants.length > MAX_SHOWN)),
+              MAX_SHOWN,
+            })
+          }}</label
         >
         <ul class="list-unstyled m-0">
           <li v-for="v in variants" :key="v.id" class="variant">
@@ -236,14 +248,21 @@ onBeforeUnmount(() => {
               class="form-control form-control-sm"
               :value="v.name"
               maxlength="60"
-              aria-label="Name of what was kept aside"
+              :aria-label="$t('scheme.stackPanel.nameOfWhatWas')"
               @change="rename(v.id, $event)"
             />
             <span class="soft small text-nowrap"
-              >{{ v.coats.length }} {{ v.coats.length === 1 ? 'coat' : 'coats' }}</span
+              >{{ v.coats.length }}
+              {{ v.coats.length === 1 ? $t('scheme.stackPanel.coat') : $t('scheme.stackPanel.coats') }}</span
             >
-            <BButton variant="quiet" size="sm" @click="use(v)">Use</BButton>
-            <BButton variant="quiet" size="sm" :aria-label="`Throw “${v.name}” away`" @click="drop(v.id)">×</BButton>
+            <BButton variant="quiet" size="sm" @click="use(v)">{{ $t('scheme.stackPanel.use') }}</BButton>
+            <BButton
+              variant="quiet"
+              size="sm"
+              :aria-label="$t('scheme.stackPanel.throwAway', { name: v.name })"
+              @click="drop(v.id)"
+              >×</BButton
+            >
           </li>
         </ul>
       </template>

@@ -2,6 +2,7 @@
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import * as Comlink from 'comlink'
 import { computed, onBeforeUnmount, ref, shallowRef, watch } from 'vue'
+import { text } from '../../i18n'
 import type { Mesh } from '../../../core/mesh/mesh'
 import { stencilPages, stencilSvg } from '../../../core/paint/stencil/pages'
 import { STENCIL, type Stencils } from '../../../core/paint/stencil/stencil'
@@ -29,7 +30,9 @@ const forget = (): void => {
 }
 watch(() => [props.region.id, props.labels, props.mesh], forget)
 onBeforeUnmount(forget)
-const title = computed(() => `${store.piece?.name ?? 'Piece'}: masks for “${props.region.name}”`)
+const title = computed(() =>
+  text('scheme.stencilPanel.masksFor', { name: store.piece?.name ?? 'Piece', name2: props.region.name }),
+)
 const pages = computed(() => (found.value ? stencilPages(title.value, found.value) : []))
 const drawn = computed(() => {
   const p = pages.value[page.value]
@@ -62,8 +65,8 @@ function flatten(): Promise<void> {
     if (got.pieces.length === 0)
       throw new Error(
         got.crumbs.count > 0
-          ? `Of “${props.region.name}” there are only specks here, too small to be cut. Touch them in by hand.`
-          : `Nothing of “${props.region.name}” is on this part. Brush it on first.`,
+          ? text('scheme.stencilPanel.ofThereAreOnly', { name: props.region.name })
+          : text('scheme.stencilPanel.nothingOfIsOn', { name: props.region.name }),
       )
     found.value = got
   })
@@ -89,9 +92,13 @@ const untrue = computed(() =>
   (found.value?.pieces ?? []).flatMap((p, i) =>
     (['edge', 'area'] as const)
       .filter((what) => Math.abs(off(p[what])) > TRUE)
-      .map(
-        (what) =>
-          `Piece ${i + 1}: its ${what} is ${percent(p[what])} ${off(p[what]) > 0 ? 'larger' : 'smaller'} on paper than on the sculpt. Allow more darts, or split the region.`,
+      .map((what) =>
+        text('scheme.stencilPanel.pieceItsIsP2', {
+          i: i + 1,
+          what,
+          p: percent(p[what]),
+          p2: String(Boolean(off(p[what]) > 0)),
+        }),
       ),
   ),
 )
@@ -102,20 +109,36 @@ const percent = (part: { skin: number; sheet: number }): string =>
 <template>
   <details class="my-2">
     <summary>
-      <h2 class="d-inline">Masks laid flat</h2>
-      <span v-if="found" class="soft small ms-2"
-        >{{ found.pieces.length }} {{ found.pieces.length === 1 ? 'piece' : 'pieces' }} on {{ pages.length }}
-        {{ pages.length === 1 ? 'page' : 'pages' }}</span
-      >
+      <h2 class="d-inline">{{ $t('scheme.stencilPanel.masksLaidFlat') }}</h2>
+      <span v-if="found" class="soft small ms-2">{{
+        $t('scheme.stencilPanel.piecesOnPages', { pieces: found.pieces.length, pages: pages.length })
+      }}</span>
     </summary>
     <div class="folded">
-      <NumberField v-model="stretch" label="Stretch allowed" unit="%" :min="0.5" :max="30" :step="0.5" :digits="1" />
-      <NumberField v-model="darts" label="Most darts a piece" :min="0" :max="40" :step="1" :digits="0" />
+      <NumberField
+        v-model="stretch"
+        :label="$t('scheme.stencilPanel.stretchAllowed')"
+        unit="%"
+        :min="0.5"
+        :max="30"
+        :step="0.5"
+        :digits="1"
+      />
+      <NumberField
+        v-model="darts"
+        :label="$t('scheme.stencilPanel.mostDartsAPiece')"
+        :min="0"
+        :max="40"
+        :step="1"
+        :digits="0"
+      />
       <div class="d-flex gap-2 align-items-center">
-        <BButton v-if="!busy" variant="primary" size="sm" @click="flatten">Flatten “{{ region.name }}”</BButton>
+        <BButton v-if="!busy" variant="primary" size="sm" @click="flatten">{{
+          $t('scheme.stencilPanel.flatten', { name: region.name })
+        }}</BButton>
         <template v-else>
-          <progress :value="share" max="1" aria-label="Laying flat" />
-          <BButton variant="quiet" size="sm" @click="stop?.()">Stop</BButton>
+          <progress :value="share" max="1" :aria-label="$t('scheme.stencilPanel.layingFlat')" />
+          <BButton variant="quiet" size="sm" @click="stop?.()">{{ $t('scheme.stencilPanel.stop') }}</BButton>
         </template>
       </div>
       <p v-if="fault" role="alert" class="problem m-0">{{ fault }}</p>
@@ -124,38 +147,50 @@ const percent = (part: { skin: number; sheet: number }): string =>
           <thead>
             <tr>
               <th></th>
-              <th>area</th>
-              <th>edge</th>
-              <th>darts</th>
-              <th>stretch</th>
+              <th>{{ $t('scheme.stencilPanel.area') }}</th>
+              <th>{{ $t('scheme.stencilPanel.edge') }}</th>
+              <th>{{ $t('scheme.stencilPanel.darts') }}</th>
+              <th>{{ $t('scheme.stencilPanel.stretch') }}</th>
             </tr>
           </thead>
           <tbody>
             <tr v-for="(p, i) in found.pieces.slice(0, 8)" :key="i">
               <td>{{ i + 1 }}</td>
-              <td :title="`on paper ${percent(p.area)}`">{{ (p.area.skin / 100).toFixed(1) }} cm²</td>
-              <td :title="`on paper ${percent(p.edge)}`">{{ p.edge.skin.toFixed(0) }} mm</td>
+              <td :title="$t('scheme.stencilPanel.onPaper', { area: percent(p.area) })">
+                {{ $t('scheme.stencilPanel.cm', { skin: (p.area.skin / 100).toFixed(1) }) }}
+              </td>
+              <td :title="$t('scheme.stencilPanel.onPaper2', { edge: percent(p.edge) })">
+                {{ $t('scheme.stencilPanel.mm', { skin: p.edge.skin.toFixed(0) }) }}
+              </td>
               <td>{{ p.darts }}</td>
               <td>{{ (100 * p.stretch).toFixed(1) }} %</td>
             </tr>
           </tbody>
         </table>
-        <p v-if="found.pieces.length > 8" class="soft small m-0">and {{ found.pieces.length - 8 }} smaller ones</p>
+        <p v-if="found.pieces.length > 8" class="soft small m-0">
+          {{ $t('scheme.stencilPanel.andSmallerOnes', { pieces: found.pieces.length - 8 }) }}
+        </p>
         <p v-for="n in untrue" :key="n" class="small m-0">{{ n }}</p>
         <p v-if="found.pieces.some((p) => p.overlaps)" class="small m-0">
-          A piece lies over itself on paper. Allow more darts, or split the region.
+          {{ $t('scheme.stencilPanel.aPieceLiesOver') }}
         </p>
         <p class="soft small m-0">
-          A twentieth of each sheet is stretched or pressed by more than is said. Print at 100 % and measure the bar.
-          Cut on a mat, away from the hand.
+          {{ $t('scheme.stencilPanel.aTwentiethOfEach') }}
         </p>
-        <img v-if="drawn" :src="drawn" :alt="`Page ${page + 1} of the masks`" class="page" />
+        <img
+          v-if="drawn"
+          :src="drawn"
+          :alt="$t('scheme.stencilPanel.pageOfTheMasks', { page: page + 1 })"
+          class="page"
+        />
         <div class="d-flex gap-2 flex-wrap">
           <BButton v-if="pages.length > 1" variant="quiet" size="sm" @click="page = (page + 1) % pages.length">
-            Page {{ page + 1 }} of {{ pages.length }}
+            {{ $t('scheme.stencilPanel.pageOf', { page: page + 1, pages: pages.length }) }}
           </BButton>
-          <BButton variant="quiet" size="sm" @click="svg">SVG, true size</BButton>
-          <BButton variant="quiet" size="sm" :disabled="busy" @click="pdf">PDF, true size</BButton>
+          <BButton variant="quiet" size="sm" @click="svg">{{ $t('scheme.stencilPanel.svgSize') }}</BButton>
+          <BButton variant="quiet" size="sm" :disabled="busy" @click="pdf">{{
+            $t('scheme.stencilPanel.pdfSize')
+          }}</BButton>
         </div>
       </template>
     </div>

@@ -50,15 +50,17 @@ const take = (undercoat: UndercoatChoice): void => {
 
 <template>
   <details class="mt-3" :open="open" @toggle="open = ($event.target as HTMLDetailsElement).open">
-    <summary><h2 class="d-inline">What each undercoat would cost</h2></summary>
-    <p v-if="open && bases === 0" class="soft small">Give the regions base coats first.</p>
+    <summary>
+      <h2 class="d-inline">{{ $t('scheme.undercoatPanel.whatEachUndercoatWould') }}</h2>
+    </summary>
+    <p v-if="open && bases === 0" class="soft small">{{ $t('scheme.undercoatPanel.giveTheRegionsBase') }}</p>
     <table v-else-if="bases > 0" class="plain small mt-1">
       <thead>
         <tr>
-          <th>Undercoat</th>
-          <th class="num">Coats</th>
-          <th class="num">Bench</th>
-          <th class="num">ml</th>
+          <th>{{ $t('scheme.undercoatPanel.undercoat') }}</th>
+          <th class="num">{{ $t('scheme.undercoatPanel.coats') }}</th>
+          <th class="num">{{ $t('scheme.undercoatPanel.bench') }}</th>
+          <th class="num">{{ $t('scheme.undercoatPanel.ml') }}</th>
           <th />
         </tr>
       </thead>
@@ -69,44 +71,49 @@ const take = (undercoat: UndercoatChoice): void => {
               {{ SCHOOLS.undercoat.choices[choiceOf(c.undercoat)] }}
             </td>
             <td class="num text-nowrap">
-              <b v-if="c.total === least" title="fewest coats">least&nbsp;</b>{{ c.total
-              }}<span v-if="c.coats.includes(null)" title="A region that twelve coats do not hide">+</span>
+              <b v-if="c.total === least" :title="$t('scheme.undercoatPanel.fewestCoats')">{{
+                $t('scheme.undercoatPanel.least')
+              }}</b>{{ c.total
+              }}<span v-if="c.coats.includes(null)" :title="$t('scheme.undercoatPanel.aRegionThatTwelve')">+</span>
             </td>
             <td class="num text-nowrap">{{ duration(c.handsOn) }}</td>
             <td class="num">{{ c.ml.toFixed(1) }}</td>
             <td class="num text-nowrap">
-              <span v-if="choiceOf(c.undercoat) === props.undercoat" class="soft">in use</span>
-              <BButton v-else variant="quiet" size="sm" @click="take(choiceOf(c.undercoat))">Take it</BButton>
+              <span v-if="choiceOf(c.undercoat) === props.undercoat" class="soft">{{
+                $t('scheme.undercoatPanel.inUse')
+              }}</span>
+              <BButton v-else variant="quiet" size="sm" @click="take(choiceOf(c.undercoat))">{{
+                $t('scheme.undercoatPanel.takeIt')
+              }}</BButton>
             </td>
           </tr>
           <tr v-if="choiceOf(c.undercoat) === 'tinted'" class="tint">
             <td colspan="5">
               <label
-                >its colour
+                >{{ $t('scheme.undercoatPanel.itsColour') }}
                 <input
                   type="color"
                   :value="c.undercoat"
-                  aria-label="Colour of the primer"
+                  :aria-label="$t('scheme.undercoatPanel.colourOfThePrimer')"
                   @change="emit('tint', ($event.target as HTMLInputElement).value)"
               /></label>
               <BButton
                 v-if="best && best !== c.undercoat"
                 variant="quiet"
                 size="sm"
-                title="over which these bases take fewest coats"
+                :title="$t('scheme.undercoatPanel.overWhichTheseBases')"
                 @click="emit('tint', best)"
               >
-                <i :style="{ background: best }" />what fits best
+                <i :style="{ background: best }" />{{ $t('scheme.undercoatPanel.whatFitsBest') }}
               </BButton>
-              <span v-else-if="best" class="soft">fits these bases best</span>
+              <span v-else-if="best" class="soft">{{ $t('scheme.undercoatPanel.fitsTheseBasesBest') }}</span>
             </td>
           </tr>
         </template>
       </tbody>
     </table>
     <p v-if="bases > 0" class="soft small mt-1 mb-0">
-      Coats of each base until it hides, or comes within ΔE 2 of its target, with the time at the bench and the paint
-      that they take. White from above is meant to show through: it counts as half lit.
+      {{ $t('scheme.undercoatPanel.coatsOfEachBase') }}
     </p>
   </details>
 </template>

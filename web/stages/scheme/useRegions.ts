@@ -1,3 +1,4 @@
+import { text } from '../../i18n'
 import { computed, ref, shallowRef, watch } from 'vue'
 import { z } from 'zod'
 import { region as regionSchema, type Scheme } from '../../../contract/scheme'
@@ -78,7 +79,7 @@ export function useRegions(changed: () => void) {
       }
     } catch (e) {
       next = new Uint8Array(0)
-      said = `Its regions could not be brought onto the part as it is now: ${e instanceof Error ? e.message : String(e)} They are kept; open the stage again to try once more.`
+      said = text('scheme.useRegions.itsRegionsCouldNot', { value: e instanceof Error ? e.message : String(e) })
     }
     // Another part was laid on the table meanwhile.
     if (viewport.shown !== shown) return
@@ -181,7 +182,7 @@ export function useRegions(changed: () => void) {
   function addOf(name: string, marked: Uint8Array): void {
     if (!ready.value) return
     if (!marked.some((m) => m === 1)) {
-      fault.value = 'It is smaller than the copy on the table can show. Make it larger, or mask it by its sheet alone.'
+      fault.value = text('scheme.useRegions.itIsSmallerThan')
       return
     }
     fault.value = ''
@@ -197,14 +198,16 @@ export function useRegions(changed: () => void) {
     if (s.coats.length > 0 || s.maps.some((m) => m.partId !== store.part?.id)) {
       fault.value =
         s.coats.length > 0
-          ? 'There are coats already, and a new parting would leave them without a region. Fill to creases instead.'
-          : 'Regions lie on other parts already. Fill to creases instead.'
+          ? text('scheme.useRegions.thereAreCoatsAlready')
+          : text('scheme.useRegions.regionsLieOnParts')
       return
     }
     fault.value = ''
     remember(true)
     const count = Math.max(...next) + 1
-    s.regions = Array.from({ length: count }, (_, id) => regionSchema.parse({ id, name: `Region ${id + 1}` }))
+    s.regions = Array.from({ length: count }, (_, id) =>
+      regionSchema.parse({ id, name: text('scheme.useRegions.region', { id: id + 1 }) }),
+    )
     current.value = 0
     put(next)
   }
@@ -214,7 +217,7 @@ export function useRegions(changed: () => void) {
   const freeId = (): number => Math.max(-1, ...book.scheme!.regions.map((r) => r.id)) + 1
   function add(): void {
     const id = freeId()
-    book.scheme!.regions.push(regionSchema.parse({ id, name: `Region ${id + 1}` }))
+    book.scheme!.regions.push(regionSchema.parse({ id, name: text('scheme.useRegions.region', { id: id + 1 }) }))
     current.value = id
     changed()
   }
@@ -228,13 +231,13 @@ export function useRegions(changed: () => void) {
     const plane = { point: [...point] as const, normal: [...normal] as const }
     const r = await work.split(viewport.shown!.mesh, labels.value.slice(), from.id, plane, into)
     if (r.changed === 0) {
-      fault.value = `No face of ${from.name} is beyond that place. Click on the region, where one half is to end.`
+      fault.value = text('scheme.useRegions.noFaceOfIs', { name: from.name })
       return
     }
     fault.value = ''
     remember(true)
     const s = book.scheme!
-    s.regions.push({ ...from, id: into, name: `${from.name}, split off`.slice(0, 60) })
+    s.regions.push({ ...from, id: into, name: text('scheme.useRegions.splitOff', { name: from.name }).slice(0, 60) })
     s.coats.push(
       ...s.coats
         .filter((c) => c.regionId === from.id)
@@ -248,7 +251,7 @@ export function useRegions(changed: () => void) {
       gone = region.value!
     const elsewhere = s.maps.filter((m) => m.partId !== store.part?.id && (m.areas[gone.id] ?? 0) > 0)
     if (elsewhere.length > 0) {
-      fault.value = `${gone.name} is on ${elsewhere.length} other ${elsewhere.length === 1 ? 'part' : 'parts'} too. Open those and brush it away there first.`
+      fault.value = text('scheme.useRegions.isOnElsewhereToo', { name: gone.name, elsewhere: elsewhere.length })
       return
     }
     fault.value = ''

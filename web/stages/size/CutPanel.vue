@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, ref } from 'vue'
+import { text } from '../../i18n'
 import type { FixingRecord } from '../../../core/operations/fix'
 import type { OperationInput } from '../../../contract/operations'
 import type { CutPlane } from '../../../core/shape/cutPlanes'
@@ -55,13 +56,21 @@ const proposals = useCheck(
 const proposed = ref(0)
 const where = (c: CutPlane): string =>
   Math.abs(c.normal[2]) > 0.1
-    ? `${(c.point[2] - (box.value?.min[2] ?? 0)).toFixed(0)} mm up`
+    ? text('size.cutPanel.mmUp', { point: (c.point[2] - (box.value?.min[2] ?? 0)).toFixed(0) })
     : Math.abs(c.normal[0]) > 0.5
-      ? 'Left from right'
-      : 'Front from back'
+      ? text('size.cutPanel.leftFromRight')
+      : text('size.cutPanel.frontFromBack')
 const words = (c: CutPlane): string => {
   const way = c.normal[2] > 0.99 ? 'level' : Math.abs(c.normal[2]) < 0.1 ? 'upright' : 'leaning'
-  return `${way}, seam ${c.seam.toFixed(0)} mm, ${c.seen.toFixed(0)} mm of it seen; ${(100 * c.smaller).toFixed(0)} % cut off; ${c.parts} parts fit the printer${c.pieces > 1 ? `; ${c.pieces} faces` : ''}${c.room < 2 ? '; no room for a key' : ''}`
+  return text('size.cutPanel.seamMmMmOf', {
+    way,
+    seam: c.seam.toFixed(0),
+    seen: c.seen.toFixed(0),
+    value: (100 * c.smaller).toFixed(0),
+    parts: c.parts,
+    pieces: c.pieces,
+    room: String(Boolean(c.room < 2)),
+  })
 }
 
 const plane = computed(() => {
@@ -112,7 +121,7 @@ viewport.describe(() =>
   open.value && way.value === 'line'
     ? {
         mode: 'pick',
-        hint: 'Press places round the part, in order: the cut runs through them',
+        hint: text('size.cutPanel.pressPlacesRoundThe'),
         markers: line.value.map((point) => ({ point, kind: 'hand' as const })),
         line: { points: taut.value, closed: line.value.length > 2 },
         onPick: (p) => {
@@ -160,14 +169,17 @@ async function cutIt(): Promise<void> {
     const made = await store.arrange({
       lists: [{ id: part.id, operations: list('below', 'plug') }],
       create: [
-        { name: `${part.name}, upper half`.slice(0, 120), from: part.id, operations: list('above', 'socket') as never },
+        {
+          name: text('size.cutPanel.upperHalf', { name: part.name }).slice(0, 120),
+          from: part.id,
+          operations: list('above', 'socket') as never,
+        },
       ],
     })
     // Refused, the places that were pressed stay.
     if (!made) return
     line.value = []
-    if (keyed.value && sites.length === 0)
-      said.value = `The section has no room for a key with ${KEY_WALL} mm of wall round it: cut without. Pin the halves with wire instead.`
+    if (keyed.value && sites.length === 0) said.value = text('size.cutPanel.theSectionHasNo', { KEY_WALL })
   }
 }
 async function keys(mesh: string, at: { point: Triple; normal: Triple }): Promise<Omit<FixingRecord, 'role'>[]> {
@@ -192,7 +204,7 @@ const ordered = (ops: OperationInput[]): OperationInput[] => {
 
 <template>
   <details class="mb-3" @toggle="toggle">
-    <summary>Cut {{ store.part?.name }} in two</summary>
+    <summary>{{ $t('size.cutPanel.cutInTwo', { name: store.part?.name }) }}</summary>
     <div class="d-flex flex-wrap gap-1 my-2">
       <BButton
         v-for="k in ['proposed', ...Object.keys(DIRECTIONS), 'line']"
@@ -201,11 +213,11 @@ const ordered = (ops: OperationInput[]): OperationInput[] => {
         size="sm"
         @click="way = k"
       >
-        {{ k === 'line' ? 'along a line' : k }}
+        {{ k === 'line' ? $t('size.cutPanel.alongALine') : k }}
       </BButton>
     </div>
     <template v-if="way === 'proposed'">
-      <p v-if="proposals.measuring.value" class="soft small mb-1">Trying cuts …</p>
+      <p v-if="proposals.measuring.value" class="soft small mb-1">{{ $t('size.cutPanel.tryingCuts') }}</p>
       <p v-if="proposals.problem.value" role="alert" class="text-danger small">{{ proposals.problem.value }}</p>
       <button
         v-for="(c, i) in proposals.report.value?.planes ?? []"
@@ -220,22 +232,38 @@ const ordered = (ops: OperationInput[]): OperationInput[] => {
       </button>
     </template>
     <template v-else-if="way !== 'line'">
-      <NumberField v-model="share" label="How far along" unit="%" :step="1" :min="0" :max="100" :digits="1" />
-      <NumberField v-model="lean" label="Leaning" unit="°" :step="5" :min="-60" :max="60" :digits="0" />
+      <NumberField
+        v-model="share"
+        :label="$t('size.cutPanel.howFarAlong')"
+        unit="%"
+        :step="1"
+        :min="0"
+        :max="100"
+        :digits="1"
+      />
+      <NumberField
+        v-model="lean"
+        :label="$t('size.cutPanel.leaning')"
+        unit="°"
+        :step="5"
+        :min="-60"
+        :max="60"
+        :digits="0"
+      />
     </template>
     <p v-else class="soft small mb-1">
-      {{ line.length }} places{{ line.length < 3 ? '; at least three' : '' }}
+      {{ $t('size.cutPanel.placesLine2', { line: line.length, line2: String(Boolean(line.length < 3)) }) }}
       <BButton v-if="line.length > 0" variant="quiet" size="sm" @click="line = line.slice(0, -1)">
-        Take the last back
+        {{ $t('size.cutPanel.takeTheLastBack') }}
       </BButton>
     </p>
     <label class="d-flex gap-2 align-items-center"
-      ><input v-model="keyed" type="checkbox" /> with keys, one way round</label
+      ><input v-model="keyed" type="checkbox" /> {{ $t('size.cutPanel.withKeysWayRound') }}</label
     >
     <NumberField
       v-if="keyed"
       v-model="clearance"
-      label="Clearance, per side"
+      :label="$t('size.cutPanel.clearancePerSide')"
       unit="mm"
       :step="0.05"
       :min="0"
@@ -245,7 +273,7 @@ const ordered = (ops: OperationInput[]): OperationInput[] => {
     <p v-if="said" role="status" class="soft small mb-1">{{ said }}</p>
     <p v-if="fault" role="alert" class="text-danger small mb-1">{{ fault }}</p>
     <BButton variant="primary" size="sm" class="mt-1" :disabled="busy || !plane" @click="cut">
-      {{ busy ? 'Cutting …' : 'Cut it' }}
+      {{ busy ? $t('size.cutPanel.cutting') : $t('size.cutPanel.cutIt') }}
     </BButton>
   </details>
 </template>

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
+import { text } from '../../i18n'
 import { doesNotFit } from '../../../core/findings/doesNotFit'
 import { SURVIVES } from '../../../core/findings/tooThin'
 import { plateCount } from '../../../core/print/slice/plateCount'
@@ -72,29 +73,39 @@ const rows = computed(() =>
 )
 type Row = (typeof rows.value)[number]
 const LINES: { word: string; of: (r: Row) => string }[] = [
-  { word: 'high, mm', of: (r) => r.height.toFixed(0) },
-  { word: 'stature, mm', of: (r) => r.stature.toFixed(0) },
-  { word: 'thinnest, mm', of: (r) => r.thinnest?.toFixed(2) ?? '…' },
-  { word: 'detail kept', of: (r) => r.detail },
-  { word: 'solid, g', of: (r) => r.grams.toFixed(0) },
-  { word: 'resin, ml', of: (r) => r.ml.toFixed(0) },
-  { word: 'resin', of: (r) => r.price },
-  { word: 'upright, h', of: (r) => r.hours },
-  { word: 'plates', of: (r) => r.plates },
-  { word: 'printers', of: (r) => (r.fits.length === 0 ? 'none' : `${r.fits.length} of ${stock.printers.length}`) },
+  { word: text('size.ratioTable.highMm'), of: (r) => r.height.toFixed(0) },
+  { word: text('size.ratioTable.statureMm'), of: (r) => r.stature.toFixed(0) },
+  { word: text('size.ratioTable.thinnestMm'), of: (r) => r.thinnest?.toFixed(2) ?? '…' },
+  { word: text('size.ratioTable.detailKept'), of: (r) => r.detail },
+  { word: text('size.ratioTable.solidG'), of: (r) => r.grams.toFixed(0) },
+  { word: text('size.ratioTable.resinMl'), of: (r) => r.ml.toFixed(0) },
+  { word: text('size.ratioTable.resin'), of: (r) => r.price },
+  { word: text('size.ratioTable.uprightH'), of: (r) => r.hours },
+  { word: text('size.ratioTable.plates'), of: (r) => r.plates },
+  {
+    word: text('size.ratioTable.printers'),
+    of: (r) =>
+      r.fits.length === 0
+        ? 'none'
+        : text('size.ratioTable.of', { fits: r.fits.length, printers: stock.printers.length }),
+  },
 ]
 </script>
 
 <template>
   <details class="mb-3" @toggle="open = ($event.target as HTMLDetailsElement).open">
-    <summary>Sizes side by side</summary>
+    <summary>{{ $t('size.ratioTable.sizesSideBySide') }}</summary>
     <div class="wide">
       <table class="table table-sm mt-1 mb-0">
         <thead>
           <tr>
             <th>1 :</th>
             <th v-for="r in rows" :key="r.ratio" class="num" :class="{ now: r.now }">
-              <button class="pick" :title="`Try 1 : ${r.ratio.toFixed(1)}`" @click="emit('choose', r.f)">
+              <button
+                class="pick"
+                :title="$t('size.ratioTable.try1', { ratio: r.ratio.toFixed(1) })"
+                @click="emit('choose', r.f)"
+              >
                 {{ Number(r.ratio.toFixed(1)) }}
               </button>
             </th>

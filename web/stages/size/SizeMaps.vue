@@ -40,16 +40,16 @@ const toggle = (what: 'thickness' | 'detail'): void => {
 <template>
   <div v-if="store.part" class="d-flex flex-wrap gap-1 mb-3">
     <BButton variant="quiet" size="sm" :aria-pressed="shown === 'thickness'" @click="toggle('thickness')">
-      {{ shown === 'thickness' ? 'Hide the thickness' : 'Map the thickness' }}
+      {{ shown === 'thickness' ? $t('size.sizeMaps.hideTheThickness') : $t('size.sizeMaps.mapTheThickness') }}
     </BButton>
     <BButton variant="quiet" size="sm" :aria-pressed="shown === 'detail'" @click="toggle('detail')">
-      {{ shown === 'detail' ? 'Hide the detail' : 'Map what detail survives' }}
+      {{ shown === 'detail' ? $t('size.sizeMaps.hideTheDetail') : $t('size.sizeMaps.mapWhatDetailSurvives') }}
     </BButton>
     <p v-if="problem" role="alert" class="text-danger small m-0">{{ problem }}</p>
   </div>
   <Teleport v-if="scale" to="#middle">
     <MapLegend
-      :title="shown === 'thickness' ? 'Thickness' : 'Detail, times as deep as layers and paint take'"
+      :title="shown === 'thickness' ? $t('size.sizeMaps.thickness') : $t('size.sizeMaps.detailTimesAsDeep')"
       :scale="scale"
       :unit="shown === 'thickness' ? 'mm' : '×'"
     />

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, ref } from 'vue'
+import { text } from '../../i18n'
 import { LANDMARKS } from '../../../core/defaults/fit'
 import { statureAlong } from '../../../core/fit/stature'
 import { usePicking } from '../../composables/usePicking'
@@ -29,7 +30,7 @@ function begin(): void {
   ask()
 }
 function ask(): void {
-  picking.ask(`Press the ${LANDMARKS[places.value.length]}, on the side you see best`, (p) => {
+  picking.ask(text('size.staturePanel.pressTheOnThe', { LANDMARKS: LANDMARKS[places.value.length] }), (p) => {
     if (p.companion !== null || !store.part) return
     places.value = [...places.value, p.point]
     if (places.value.length < LANDMARKS.length) return ask()
@@ -52,14 +53,19 @@ const along = computed(() => {
 <template>
   <details class="mb-3">
     <summary>
-      Stature{{ along !== null ? `: ${along.toFixed(1)} mm along the body` : ', measured along the body' }}
+      {{
+        $t('size.staturePanel.statureAlongMmAlong', {
+          along: String(Boolean(along !== null)),
+          along2: along?.toFixed(1),
+        })
+      }}
     </summary>
     <p v-if="along === null" class="soft small my-1">
-      Until it is measured the sculpt’s own height counts, base and crouch included.
+      {{ $t('size.staturePanel.untilItIsMeasured') }}
     </p>
     <NumberField
       :model-value="stature"
-      label="The subject stands"
+      :label="$t('size.staturePanel.theSubjectStands')"
       unit="mm"
       :step="10"
       :min="1"
@@ -69,9 +75,17 @@ const along = computed(() => {
     />
     <div class="d-flex gap-1">
       <BButton variant="quiet" size="sm" @click="picking.asking.value ? stop() : begin()">
-        {{ picking.asking.value ? 'Cancel' : set ? 'Measure again' : 'Measure along the body' }}
+        {{
+          picking.asking.value
+            ? $t('size.staturePanel.cancel')
+            : set
+              ? $t('size.staturePanel.measureAgain')
+              : $t('size.staturePanel.measureAlongTheBody')
+        }}
       </BButton>
-      <BButton v-if="set" variant="quiet" size="sm" @click="store.save({ landmarks: null })">Forget it</BButton>
+      <BButton v-if="set" variant="quiet" size="sm" @click="store.save({ landmarks: null })">{{
+        $t('size.staturePanel.forgetIt')
+      }}</BButton>
     </div>
   </details>
 </template>

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, ref } from 'vue'
+import { text } from '../../i18n'
 import NumberField from '../../shell/NumberField.vue'
 import { usePiece } from '../../stores/piece'
 import type { Picked } from '../../viewport/scene'
@@ -24,7 +25,7 @@ viewport.describe(() =>
     : null,
 )
 viewport.describe(() =>
-  brushing.value ? { mode: 'brush', hint: 'Brush over what is to become thicker', onPick: brushed } : null,
+  brushing.value ? { mode: 'brush', hint: text('size.thickenPanel.brushOverWhatIs'), onPick: brushed } : null,
 )
 function brushed(p: Picked): void {
   if (p.companion !== null) return
@@ -48,18 +49,26 @@ async function grow(): Promise<void> {
 
 <template>
   <details class="mb-3" @toggle="($event.target as HTMLDetailsElement).open || stop()">
-    <summary>Thicken a place</summary>
-    <NumberField v-model="by" label="By" unit="mm" :step="0.1" :min="0.02" :max="10" />
-    <NumberField v-model="radius" label="Brush" unit="mm" :step="1" :min="0.1" :max="200" source="radius" />
+    <summary>{{ $t('size.thickenPanel.thickenAPlace') }}</summary>
+    <NumberField v-model="by" :label="$t('size.thickenPanel.by')" unit="mm" :step="0.1" :min="0.02" :max="10" />
+    <NumberField
+      v-model="radius"
+      :label="$t('size.thickenPanel.brush')"
+      unit="mm"
+      :step="1"
+      :min="0.1"
+      :max="200"
+      :source="$t('size.thickenPanel.radius')"
+    />
     <div class="d-flex flex-wrap gap-1">
       <BButton :variant="brushing ? 'primary' : 'quiet'" size="sm" @click="brushing ? stop() : begin()">
-        {{ brushing ? 'Done brushing' : 'Brush' }}
+        {{ brushing ? $t('size.thickenPanel.doneBrushing') : $t('size.thickenPanel.brush') }}
       </BButton>
       <BButton v-if="dabs.length > 0" variant="primary" size="sm" :disabled="busy" @click="grow">
-        {{ busy ? 'Growing …' : 'Grow it' }}
+        {{ busy ? $t('size.thickenPanel.growing') : $t('size.thickenPanel.growIt') }}
       </BButton>
       <BButton v-if="dabs.length > 0" variant="quiet" size="sm" @click="forget">
-        Forget the {{ dabs.length }} dabs
+        {{ $t('size.thickenPanel.forgetTheDabs', { dabs: dabs.length }) }}
       </BButton>
     </div>
   </details>

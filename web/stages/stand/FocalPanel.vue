@@ -60,26 +60,42 @@ const toggle = (id: number): void => {
 <template>
   <details class="mb-2">
     <summary>
-      Keep clean<span class="soft">: {{ op ? `${op.dabs.length} dabs marked` : 'nothing marked yet' }}</span>
+      {{ $t('stand.focalPanel.keepClean')
+      }}<span class="soft"
+        >:
+        {{
+          op ? $t('stand.focalPanel.dabsMarked', { dabs: op.dabs.length }) : $t('stand.focalPanel.nothingMarkedYet')
+        }}</span
+      >
     </summary>
-    <NumberField v-model="stand.radius" label="Brush" unit="mm" :step="1" :min="0.5" :max="200" source="radius" />
+    <NumberField
+      v-model="stand.radius"
+      :label="$t('stand.focalPanel.brush')"
+      unit="mm"
+      :step="1"
+      :min="0.5"
+      :max="200"
+      :source="$t('stand.focalPanel.radius')"
+    />
     <div class="d-flex flex-wrap gap-1 mb-1">
       <BButton v-if="stand.tool !== 'focal'" variant="quiet" size="sm" @click="begin">
-        Brush what must stay clean
+        {{ $t('stand.focalPanel.brushWhatMustStay') }}
       </BButton>
       <template v-else>
-        <BButton variant="primary" size="sm" @click="keep(stand.dabs)">Keep {{ stand.dabs.length }} dabs</BButton>
-        <BButton variant="quiet" size="sm" @click="stand.dabs = []">Forget them</BButton>
-        <BButton variant="quiet" size="sm" @click="stand.tool = 'none'">Cancel</BButton>
+        <BButton variant="primary" size="sm" @click="keep(stand.dabs)">{{
+          $t('stand.focalPanel.keepDabs', { dabs: stand.dabs.length })
+        }}</BButton>
+        <BButton variant="quiet" size="sm" @click="stand.dabs = []">{{ $t('stand.focalPanel.forgetThem') }}</BButton>
+        <BButton variant="quiet" size="sm" @click="stand.tool = 'none'">{{ $t('stand.focalPanel.cancel') }}</BButton>
       </template>
     </div>
     <template v-if="regions.length > 0">
-      <p class="soft small mb-1">Or the regions of the scheme:</p>
+      <p class="soft small mb-1">{{ $t('stand.focalPanel.orTheRegionsOf') }}</p>
       <label v-for="r in regions" :key="r.id" class="me-2"
         ><input type="checkbox" :checked="picked.includes(r.id)" @change="toggle(r.id)" /> {{ r.name }}</label
       >
       <BButton variant="quiet" size="sm" :disabled="busy || picked.length === 0" @click="fromRegions">
-        Mark these
+        {{ $t('stand.focalPanel.markThese') }}
       </BButton>
     </template>
     <p v-if="fault" role="alert" class="text-danger small mb-0">{{ fault }}</p>

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { ref } from 'vue'
+import { text } from '../../i18n'
 import type { OrientationScore } from '../../../core/print/orient/orientation'
 import { GRID, usePlot } from '../../composables/usePlot'
 
@@ -41,14 +42,13 @@ usePlot(
               color: ways.map((w) => (chosen(w) ? '#26221c' : w.cup > CUP ? '#9c2f1c' : '#fff')),
             },
           },
-          hovertemplate:
-            'scar that counts %{x:.1f} cm², on focal areas %{customdata[3]}<br>%{y:.1f} h, supports %{customdata[0]} ml<br>largest layer %{customdata[1]} cm², cup %{customdata[2]} cm²<extra></extra>',
+          hovertemplate: text('stand.frontChart.scarThatCountsCm'),
         },
       ],
       layout: {
         margin: { l: 38, r: 8, t: 6, b: 34 },
-        xaxis: { title: { text: 'scar that counts, cm²' }, gridcolor: GRID, zeroline: false },
-        yaxis: { title: { text: 'print, h' }, gridcolor: GRID, zeroline: false },
+        xaxis: { title: { text: text('stand.frontChart.scarThatCountsCm2') }, gridcolor: GRID, zeroline: false },
+        yaxis: { title: { text: text('stand.frontChart.printH') }, gridcolor: GRID, zeroline: false },
       },
     }
   },
@@ -59,7 +59,12 @@ usePlot(
 </script>
 
 <template>
-  <div ref="box" class="front" role="img" :aria-label="`${ways.length} ways up, scar against hours`" />
+  <div
+    ref="box"
+    class="front"
+    role="img"
+    :aria-label="$t('stand.frontChart.waysUpScarAgainst', { ways: ways.length })"
+  />
 </template>
 
 <style scoped>

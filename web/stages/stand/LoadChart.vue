@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { ref } from 'vue'
+import { text } from '../../i18n'
 import type { LoadLayer } from '../../../core/print/support/supportLoad'
 import { suctionTrace } from '../../composables/traces'
 import { GRID, usePlot } from '../../composables/usePlot'
@@ -23,7 +24,7 @@ usePlot(box, () => {
         line: { color: '#0e5a61', width: 1.5 },
         fill: 'tozeroy',
         fillcolor: '#0e5a6122',
-        hovertemplate: '%{x:.0f} mm: %{y:.1f} N<extra></extra>',
+        hovertemplate: text('stand.loadChart.mmNExtraExtra'),
       },
       suctionTrace(props.suction, props.step),
       {
@@ -32,7 +33,7 @@ usePlot(box, () => {
         yaxis: 'y2',
         mode: 'lines',
         line: { color: '#8a5600', width: 1.2 },
-        hovertemplate: 'worst tip %{y:.0f} %<extra></extra>',
+        hovertemplate: text('stand.loadChart.worstTipExtraExtra'),
       },
     ],
     layout: {
@@ -50,10 +51,10 @@ usePlot(box, () => {
           line: { color: '#9c2f1c', dash: 'dot', width: 1 },
         },
       ],
-      xaxis: { title: { text: 'height above the plate, mm' }, gridcolor: GRID, zeroline: false },
-      yaxis: { title: { text: 'pull, N' }, gridcolor: GRID, rangemode: 'tozero' },
+      xaxis: { title: { text: text('stand.loadChart.heightAboveThePlate') }, gridcolor: GRID, zeroline: false },
+      yaxis: { title: { text: text('stand.loadChart.pullN') }, gridcolor: GRID, rangemode: 'tozero' },
       yaxis2: {
-        title: { text: 'worst tip, %' },
+        title: { text: text('stand.loadChart.worstTip') },
         overlaying: 'y',
         side: 'right',
         rangemode: 'tozero',
@@ -65,7 +66,7 @@ usePlot(box, () => {
 </script>
 
 <template>
-  <div ref="box" class="load" role="img" aria-label="Pull and worst tip by height" />
+  <div ref="box" class="load" role="img" :aria-label="$t('stand.loadChart.pullAndWorstTip')" />
 </template>
 
 <style scoped>

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, ref } from 'vue'
+import { text } from '../../i18n'
 import { resin as resinSchema } from '../../../contract/stock'
 import { calibrateSupports } from '../../../core/print/support/supportCalibration'
 import { peelOn } from '../../../core/print/slice/printer'
@@ -44,39 +45,46 @@ const log = (held: boolean): Promise<void> =>
     {
       prints: [...(resin.value?.prints ?? []), { on: stock.today(), held, ...props }].slice(-400),
     },
-    held ? 'Noted: all tips held.' : 'Noted: tips let go.',
+    held ? text('stand.outcomePanel.notedAllTipsHeld') : text('stand.outcomePanel.notedTipsLetGo'),
   )
 </script>
 
 <template>
   <details v-if="resin" class="mt-1">
     <summary>
-      How did it go<span v-if="learned && learned.prints > 0" class="soft"
-        >: {{ learned.prints }} prints noted, {{ learned.failures }} let go</span
-      >
+      {{ $t('stand.outcomePanel.howDidItGo')
+      }}<span v-if="learned && learned.prints > 0" class="soft">{{
+        $t('stand.outcomePanel.printsNotedLetGo', { prints: learned.prints, failures: learned.failures })
+      }}</span>
     </summary>
     <div class="d-flex gap-1 flex-wrap my-1">
-      <BButton variant="quiet" size="sm" @click="log(true)">All tips held</BButton>
-      <BButton variant="quiet" size="sm" @click="log(false)">Tips let go</BButton>
+      <BButton variant="quiet" size="sm" @click="log(true)">{{ $t('stand.outcomePanel.allTipsHeld') }}</BButton>
+      <BButton variant="quiet" size="sm" @click="log(false)">{{ $t('stand.outcomePanel.tipsLetGo') }}</BButton>
     </div>
     <p v-if="noted" role="status" class="soft small mb-1">{{ noted }}</p>
     <p v-if="fault" role="alert" class="text-danger small mb-1">{{ fault }}</p>
     <template v-if="learned && tells">
       <p class="mb-1">
-        {{ resin.name }} pulls {{ learned.factor.toFixed(2) }} times as hard as calculated (between
-        {{ learned.low.toFixed(2) }} and {{ learned.high.toFixed(2) }}), by {{ learned.prints }} prints.
+        {{
+          $t('stand.outcomePanel.pullsTimesAsHard', {
+            name: resin.name,
+            factor: learned.factor.toFixed(2),
+            low: learned.low.toFixed(2),
+            high: learned.high.toFixed(2),
+            prints: learned.prints,
+          })
+        }}
       </p>
       <BButton
         variant="primary"
         size="sm"
         @click="save({ peelPressure: Math.round(pressure / 100) * 100 }, 'Used from the next supports on.')"
       >
-        Calculate with {{ (pressure / 1000).toFixed(1) }} kPa
+        {{ $t('stand.outcomePanel.calculateWithKpa', { pressure: (pressure / 1000).toFixed(1) }) }}
       </BButton>
     </template>
     <p v-else class="soft small mb-0">
-      Worst tip of this one: {{ Math.round(100 * utilisation) }} %. From three prints on, what they say is held against
-      the resin’s peel pressure; only its ratio to the tips’ strength shows in them.
+      {{ $t('stand.outcomePanel.worstTipOfThis', { round: Math.round(100 * utilisation) }) }}
     </p>
   </details>
 </template>

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { BFormSelect } from 'bootstrap-vue-next/components/BFormSelect'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
+import { text } from '../../i18n'
 import { GREEN_STRENGTH, PEEL_PRESSURE } from '../../../core/defaults/print'
 import { computed, reactive, ref, watch } from 'vue'
 import { INSPECTION_STEP } from '../../../core/raster/layerGraph'
@@ -86,7 +87,7 @@ async function grow(more: Partial<NonNullable<typeof op.value>> = {}): Promise<v
     await store.applyIfNone({ kind: 'orient', quaternion: [0, 0, 0, 1] })
     const only = form.school === 'joints' ? await jointFaces() : undefined
     if (only?.length === 0) {
-      fault.value = 'No other part covers this one: there are no joint faces to stand on. Choose another school.'
+      fault.value = text('stand.supportPanel.noPartCoversThis')
       return
     }
     const o = op.value
@@ -150,7 +151,7 @@ function pressed(p: Triple): void {
     stand.held = null
   } else {
     const tip = nearestTip(p)
-    fault.value = tip ? '' : `No tip stands within ${MEANT_BY_PRESS} mm of there.`
+    fault.value = tip ? '' : text('stand.supportPanel.noTipStandsWithin', { MEANT_BY_PRESS })
     if (!tip) return
     if (stand.tool === 'move') stand.held = tip
     else if (stand.tool === 'regrade') edit({ kind: 'regrade', point: back(tip), grade: form.grade })
@@ -194,20 +195,20 @@ async function forgetPaint(): Promise<void> {
   await store.apply({ ...op.value, none: undefined, more: undefined })
 }
 const TOOLS: { tool: Tool; word: string; done: string }[] = [
-  { tool: 'add', word: 'Add', done: 'Done adding' },
-  { tool: 'remove', word: 'Remove', done: 'Done removing' },
-  { tool: 'clear', word: 'Clear round', done: 'Done clearing' },
-  { tool: 'move', word: 'Move', done: 'Done moving' },
-  { tool: 'regrade', word: 'Regrade', done: 'Done regrading' },
-  { tool: 'drop', word: 'Leave out', done: 'Done leaving out' },
-  { tool: 'bar', word: 'None here', done: 'Cancel' },
-  { tool: 'more', word: 'More here', done: 'Cancel' },
+  { tool: 'add', word: text('stand.supportPanel.add'), done: text('stand.supportPanel.doneAdding') },
+  { tool: 'remove', word: text('stand.supportPanel.remove'), done: text('stand.supportPanel.doneRemoving') },
+  { tool: 'clear', word: text('stand.supportPanel.clearRound'), done: text('stand.supportPanel.doneClearing') },
+  { tool: 'move', word: text('stand.supportPanel.move'), done: text('stand.supportPanel.doneMoving') },
+  { tool: 'regrade', word: text('stand.supportPanel.regrade'), done: text('stand.supportPanel.doneRegrading') },
+  { tool: 'drop', word: text('stand.supportPanel.leaveOut'), done: text('stand.supportPanel.doneLeavingOut') },
+  { tool: 'bar', word: text('stand.supportPanel.noneHere'), done: text('stand.supportPanel.cancel') },
+  { tool: 'more', word: text('stand.supportPanel.moreHere'), done: text('stand.supportPanel.cancel') },
 ]
 const SCHOOLS = [
-  { key: 'plain', word: 'as the load asks' },
-  { key: 'broad', word: 'broadly, then thinned out' },
-  { key: 'heavy', word: 'few and heavy' },
-  { key: 'joints', word: 'joint faces only' },
+  { key: 'plain', word: text('stand.supportPanel.asTheLoadAsks') },
+  { key: 'broad', word: text('stand.supportPanel.broadlyThenThinnedOut') },
+  { key: 'heavy', word: text('stand.supportPanel.fewAndHeavy') },
+  { key: 'joints', word: text('stand.supportPanel.jointFacesOnly') },
 ] as const
 const worst = computed(() => Math.max(0, ...(report.value?.tips.map((t) => t.utilisation) ?? [])))
 const suction = computed(() => found.layers?.suction ?? [])
@@ -225,94 +226,111 @@ defineExpose({ pressed, grab, slide, denser, leaveAsIs })
 <template>
   <section v-if="report" class="sheet p-3 mb-3">
     <span class="figure">{{ report.tips.length }}</span>
-    <span class="soft">
-      tips, {{ (report.supportVolume / 1000).toFixed(1) }} ml of support<template v-if="report.thinned > 0"
-        >, {{ report.thinned }} thinned out</template
-      ></span
+    <span class="soft"
+      >{{ ' '
+      }}{{ $t('stand.supportPanel.tipsMlOfSupport', { supportVolume: (report.supportVolume / 1000).toFixed(1) })
+      }}<template v-if="report.thinned > 0">{{
+        $t('stand.supportPanel.thinnedOut', { thinned: report.thinned })
+      }}</template></span
     >
     <dl class="facts mt-2">
-      <dt>whisker, strut, post</dt>
+      <dt>{{ $t('stand.supportPanel.whiskerStrutPost') }}</dt>
       <dd>
-        {{ ['whisker', 'strut', 'post'].map((g) => report!.tips.filter((t) => t.grade === g).length).join(', ') }}
+        {{
+          [$t('stand.supportPanel.whisker'), $t('stand.supportPanel.strut'), $t('stand.supportPanel.post')]
+            .map((g) => report!.tips.filter((t) => t.grade === g).length)
+            .join(', ')
+        }}
       </dd>
-      <dt>on the body, on a trunk</dt>
+      <dt>{{ $t('stand.supportPanel.onTheBodyOn') }}</dt>
       <dd>{{ report.tips.filter((t) => t.landsOn === 'body').length }}, {{ report.joined }}</dd>
-      <dt>skin scarred</dt>
-      <dd>{{ by(report, (r) => r.scarArea, 1) }} mm²</dd>
-      <dt>of that on what must stay clean</dt>
-      <dd>{{ op?.focal ? `${by(report, (r) => r.focalScar, 1)} mm²` : 'not marked when grown' }}</dd>
-      <dt>hardest worked tip</dt>
+      <dt>{{ $t('stand.supportPanel.skinScarred') }}</dt>
+      <dd>{{ $t('stand.supportPanel.mm', { report: by(report, (r) => r.scarArea, 1) }) }}</dd>
+      <dt>{{ $t('stand.supportPanel.ofThatOnWhat') }}</dt>
+      <dd>
+        {{
+          op?.focal
+            ? $t('stand.supportPanel.mm', { report: by(report, (r) => r.focalScar, 1) })
+            : $t('stand.supportPanel.notMarkedWhenGrown')
+        }}
+      </dd>
+      <dt>{{ $t('stand.supportPanel.hardestWorkedTip') }}</dt>
       <dd>{{ Math.round(worst * 100) }} %</dd>
-      <dt>by hand</dt>
-      <dd>{{ op?.edits.length ?? 0 }} edits</dd>
-      <dt>height with raft</dt>
-      <dd>{{ report.height.toFixed(1) }} mm</dd>
+      <dt>{{ $t('stand.supportPanel.byHand') }}</dt>
+      <dd>{{ $t('stand.supportPanel.edits', { edits: op?.edits.length ?? 0 }) }}</dd>
+      <dt>{{ $t('stand.supportPanel.heightWithRaft') }}</dt>
+      <dd>{{ $t('stand.supportPanel.mm2', { height: report.height.toFixed(1) }) }}</dd>
     </dl>
     <details class="mt-1">
       <summary>
-        Pull over the layers<span v-if="cupPull > 0" class="soft">: cups up to {{ cupPull.toFixed(1) }} N</span>
+        {{ $t('stand.supportPanel.pullOverTheLayers')
+        }}<span v-if="cupPull > 0" class="soft">{{
+          $t('stand.supportPanel.cupsUpToN', { cupPull: cupPull.toFixed(1) })
+        }}</span>
       </summary>
       <LoadChart :layers="report.layers" :suction="suction" :step="INSPECTION_STEP" />
-      <p class="soft small mb-0">Pull by the film; red, what shut cups could add; dotted, all that a tip holds.</p>
+      <p class="soft small mb-0">{{ $t('stand.supportPanel.pullByTheFilm') }}</p>
     </details>
     <OutcomePanel v-if="op" :utilisation="worst" :peel-pressure="op.peelPressure" :green-strength="op.greenStrength" />
   </section>
   <section>
-    <h2 class="mb-2">Supports</h2>
+    <h2 class="mb-2">{{ $t('stand.supportPanel.supports') }}</h2>
     <label class="d-flex align-items-center gap-2 mb-1"
-      ><span>Grown</span>
+      ><span>{{ $t('stand.supportPanel.grown') }}</span>
       <BFormSelect v-model="form.school" size="sm" class="w-auto">
         <option v-for="s in SCHOOLS" :key="s.key" :value="s.key">{{ s.word }}</option>
       </BFormSelect></label
     >
     <NumberField
       v-model="form.spacing"
-      label="Between tips"
+      :label="$t('stand.supportPanel.betweenTips')"
       unit="mm"
       :step="0.25"
       :min="0.8"
       :max="20"
-      source="default"
+      :source="$t('stand.supportPanel.default')"
     />
     <details class="mb-1">
-      <summary>Limit, clearance, lift</summary>
+      <summary>{{ $t('stand.supportPanel.limitClearanceLift') }}</summary>
       <NumberField
         v-model="form.limit"
-        label="Overhang limit from the plate"
+        :label="$t('stand.supportPanel.overhangLimitFromThe')"
         unit="°"
         :step="1"
         :min="15"
         :max="75"
-        source="default 30 to 45"
+        :source="$t('stand.supportPanel.default30To45')"
       />
       <NumberField
         v-model="form.clearance"
-        label="Clear of the body"
+        :label="$t('stand.supportPanel.clearOfTheBody')"
         unit="mm"
         :step="0.1"
         :min="0.1"
         :max="5"
-        source="default"
+        :source="$t('stand.supportPanel.default')"
       />
       <NumberField
         v-model="form.lift"
-        label="Raft to body"
+        :label="$t('stand.supportPanel.raftToBody')"
         unit="mm"
         :step="0.5"
         :min="0"
         :max="40"
-        source="0 stands on the plate"
+        :source="$t('stand.supportPanel.n0StandsOnThe')"
       />
     </details>
     <p v-if="fault" role="alert" class="text-danger small mb-1">{{ fault }}</p>
     <div class="d-flex gap-2 flex-wrap mt-2">
       <BButton variant="primary" :disabled="busy || !store.meshBefore('support')" @click="grow()">
-        {{ op ? 'Support again' : 'Generate supports' }}
+        {{ op ? $t('stand.supportPanel.supportAgain') : $t('stand.supportPanel.generateSupports') }}
       </BButton>
-      <BButton v-if="op" variant="quiet" @click="store.remove('support')">Take all away</BButton>
+      <BButton v-if="op" variant="quiet" @click="store.remove('support')">{{
+        $t('stand.supportPanel.takeAllAway')
+      }}</BButton>
     </div>
     <template v-if="op">
-      <h3 class="mt-3 mb-1">By hand</h3>
+      <h3 class="mt-3 mb-1">{{ $t('stand.supportPanel.byHand2') }}</h3>
       <div class="d-flex gap-1 flex-wrap align-items-center">
         <BButton
           v-for="t in TOOLS"
@@ -324,14 +342,27 @@ defineExpose({ pressed, grab, slide, denser, leaveAsIs })
         >
           {{ stand.tool === t.tool ? t.done : t.word }}
         </BButton>
-        <BFormSelect v-model="form.grade" size="sm" class="w-auto" aria-label="Grade of supports set by hand">
-          <option>whisker</option>
-          <option>strut</option>
-          <option>post</option>
+        <BFormSelect
+          v-model="form.grade"
+          size="sm"
+          class="w-auto"
+          :aria-label="$t('stand.supportPanel.gradeOfSupportsSet')"
+        >
+          <option>{{ $t('stand.supportPanel.whisker') }}</option>
+          <option>{{ $t('stand.supportPanel.strut') }}</option>
+          <option>{{ $t('stand.supportPanel.post') }}</option>
         </BFormSelect>
       </div>
       <div v-if="stand.tool === 'bar' || stand.tool === 'more' || stand.tool === 'clear'" class="mt-1">
-        <NumberField v-model="stand.radius" label="Brush" unit="mm" :step="1" :min="0.5" :max="100" source="radius" />
+        <NumberField
+          v-model="stand.radius"
+          :label="$t('stand.supportPanel.brush')"
+          unit="mm"
+          :step="1"
+          :min="0.5"
+          :max="100"
+          :source="$t('stand.supportPanel.radius')"
+        />
         <BButton
           v-if="stand.tool !== 'clear'"
           variant="primary"
@@ -339,11 +370,11 @@ defineExpose({ pressed, grab, slide, denser, leaveAsIs })
           :disabled="stand.dabs.length === 0"
           @click="keepPaint"
         >
-          Generate again around {{ stand.dabs.length }} places
+          {{ $t('stand.supportPanel.generateAgainAroundPlaces', { dabs: stand.dabs.length }) }}
         </BButton>
       </div>
       <BButton v-if="painted > 0" variant="quiet" size="sm" class="mt-1" @click="forgetPaint">
-        Forget the paint, {{ painted }} dabs
+        {{ $t('stand.supportPanel.forgetThePaintDabs', { painted }) }}
       </BButton>
     </template>
   </section>

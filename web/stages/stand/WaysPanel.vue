@@ -2,6 +2,7 @@
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, ref } from 'vue'
 import { RouterLink } from 'vue-router'
+import { text } from '../../i18n'
 import type { OrientationScore } from '../../../core/print/orient/orientation'
 import { whyThisWay } from '../../../core/print/orient/orientationWords'
 import { plateSize, printSeconds } from '../../../core/print/slice/printer'
@@ -84,13 +85,13 @@ const reason = computed(() => {
   if (c === best) {
     const next = front.value.find((w) => w !== c && w !== upright.value && dot(w, c) < 0.906)
     return [
-      upright.value && upright.value !== c ? whyThisWay(c, upright.value, 'standing upright') : '',
-      next ? whyThisWay(c, next, 'the next best') : '',
+      upright.value && upright.value !== c ? whyThisWay(c, upright.value, text('stand.waysPanel.standingUpright')) : '',
+      next ? whyThisWay(c, next, text('stand.waysPanel.theNextBest')) : '',
     ]
       .filter(Boolean)
       .join(' ')
   }
-  return whyThisWay(c, best, 'the proposed way')
+  return whyThisWay(c, best, text('stand.waysPanel.theProposedWay'))
 })
 const dot = (a: OrientationScore, b: OrientationScore): number =>
   a.up[0] * b.up[0] + a.up[1] * b.up[1] + a.up[2] * b.up[2]
@@ -152,62 +153,83 @@ defineExpose({ search, spin, setDown })
 
 <template>
   <section class="mb-3">
-    <h2 class="mb-2">Which way up</h2>
+    <h2 class="mb-2">{{ $t('stand.waysPanel.whichWayUp') }}</h2>
     <FocalPanel />
     <div class="d-flex gap-1 flex-wrap mb-2">
       <BButton variant="primary" size="sm" :disabled="searching || !printer" @click="search">
-        {{ searching ? 'Trying 700 ways …' : 'Find the best' }}
+        {{ searching ? $t('stand.waysPanel.trying700Ways') : $t('stand.waysPanel.findTheBest') }}
       </BButton>
       <BButton variant="quiet" size="sm" :aria-pressed="stand.tool === 'face'" @click="toggle('face')">
-        This face down
+        {{ $t('stand.waysPanel.thisFaceDown') }}
       </BButton>
       <BButton variant="quiet" size="sm" :aria-pressed="stand.tool === 'tilt'" @click="toggle('tilt')">
-        Tip by hand
+        {{ $t('stand.waysPanel.tipByHand') }}
       </BButton>
       <BButton variant="quiet" size="sm" :aria-pressed="steps" :disabled="!printer" @click="steps = !steps">
-        {{ steps ? 'Hide the steps' : 'Map the steps' }}
+        {{ steps ? $t('stand.waysPanel.hideTheSteps') : $t('stand.waysPanel.mapTheSteps') }}
       </BButton>
     </div>
     <p v-if="!printer" class="soft small">
-      The search and the map of steps need a printer. <RouterLink to="/stock">Set one up in Stock.</RouterLink>
+      {{ $t('stand.waysPanel.theSearchAndThe') }}
+      <RouterLink to="/stock">{{ $t('stand.waysPanel.setUpInStock') }}</RouterLink>
     </p>
     <p v-if="fault || problem" role="alert" class="text-danger small">{{ fault || problem }}</p>
     <template v-if="front.length > 0">
       <FrontChart :ways="front" :hours="hours" :on="on" @pick="stand.draft = [...$event.quaternion]" />
       <p class="soft small mb-1">
-        {{ front.length }} ways; none of them is beaten in all respects. Press one to try it. Larger: more supports;
-        darker: harder peel; red rim: a cup closes.
+        {{ $t('stand.waysPanel.waysNoneOfThem', { front: front.length }) }}
       </p>
       <p v-if="reason" class="mb-2">{{ reason }}</p>
     </template>
     <div v-if="posing" class="sheet p-2 mb-2">
       <div class="d-flex align-items-center gap-2 flex-wrap">
-        <span class="figure-sm">{{ tilt }}°</span><span class="soft">from upright</span>
-        <BButton variant="quiet" size="sm" @click="spin([1, 0, 0], -5)">back 5°</BButton
-        ><BButton variant="quiet" size="sm" @click="spin([1, 0, 0], 5)">forward 5°</BButton>
-        <BButton variant="quiet" size="sm" @click="spin([0, 1, 0], -5)">left 5°</BButton
-        ><BButton variant="quiet" size="sm" @click="spin([0, 1, 0], 5)">right 5°</BButton>
+        <span class="figure-sm">{{ tilt }}°</span><span class="soft">{{ $t('stand.waysPanel.fromUpright') }}</span>
+        <BButton variant="quiet" size="sm" @click="spin([1, 0, 0], -5)">{{
+          $t('stand.waysPanel.back5')
+        }}</BButton><BButton variant="quiet" size="sm" @click="spin([1, 0, 0], 5)">{{
+          $t('stand.waysPanel.forward5')
+        }}</BButton>
+        <BButton variant="quiet" size="sm" @click="spin([0, 1, 0], -5)">{{
+          $t('stand.waysPanel.left5')
+        }}</BButton><BButton variant="quiet" size="sm" @click="spin([0, 1, 0], 5)">{{
+          $t('stand.waysPanel.right5')
+        }}</BButton>
       </div>
       <div class="d-flex gap-2 mt-2">
-        <BButton variant="primary" size="sm" :disabled="!stand.draft" @click="setDown">Stand it like this</BButton
-        ><BButton variant="quiet" size="sm" @click="putBack">Cancel</BButton>
+        <BButton variant="primary" size="sm" :disabled="!stand.draft" @click="setDown">{{
+          $t('stand.waysPanel.standItLikeThis')
+        }}</BButton><BButton variant="quiet" size="sm" @click="putBack">{{ $t('stand.waysPanel.cancel') }}</BButton>
       </div>
     </div>
     <details class="mb-1">
-      <summary>Must look up, must stand alike<span v-if="stand.keep" class="soft">: one side is held up</span></summary>
+      <summary>
+        {{ $t('stand.waysPanel.mustLookUpMust')
+        }}<span v-if="stand.keep" class="soft">{{ $t('stand.waysPanel.sideIsHeldUp') }}</span>
+      </summary>
       <div class="d-flex gap-1 flex-wrap my-1">
         <BButton variant="quiet" size="sm" :aria-pressed="stand.tool === 'keepUp'" @click="toggle('keepUp')">
-          {{ stand.tool === 'keepUp' ? 'Cancel' : 'This side must look up' }}
+          {{ stand.tool === 'keepUp' ? $t('stand.waysPanel.cancel') : $t('stand.waysPanel.thisSideMustLook') }}
         </BButton>
-        <BButton v-if="stand.keep" variant="quiet" size="sm" @click="stand.keep = null">Any side may</BButton>
+        <BButton v-if="stand.keep" variant="quiet" size="sm" @click="stand.keep = null">{{
+          $t('stand.waysPanel.anySideMay')
+        }}</BButton>
       </div>
-      <NumberField v-model="within" label="Within" unit="°" :step="5" :min="5" :max="120" source="of straight up" />
+      <NumberField
+        v-model="within"
+        :label="$t('stand.waysPanel.within')"
+        unit="°"
+        :step="5"
+        :min="5"
+        :max="120"
+        :source="$t('stand.waysPanel.ofStraightUp')"
+      />
       <label v-for="p in others" :key="p.id" class="d-block"
-        ><input v-model="alike" type="checkbox" :value="p.id" /> {{ p.name }} stands alike</label
+        ><input v-model="alike" type="checkbox" :value="p.id" />
+        {{ $t('stand.waysPanel.standsAlike', { name: p.name }) }}</label
       >
     </details>
     <Teleport v-if="scale" to="#middle">
-      <MapLegend title="Steps of the layers" :scale="scale" unit="µm" />
+      <MapLegend :title="$t('stand.waysPanel.stepsOfTheLayers')" :scale="scale" unit="µm" />
     </Teleport>
   </section>
 </template>

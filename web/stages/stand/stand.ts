@@ -1,3 +1,4 @@
+import { text } from '../../i18n'
 import { inject, provide, reactive, type InjectionKey } from 'vue'
 import type { Quaternion } from '../../viewport/sceneDescription'
 
@@ -46,6 +47,6 @@ export function provideStand(): Stand {
 }
 export function useStand(): Stand {
   const stand = inject(KEY)
-  if (!stand) throw new Error('No Stand stage above.')
+  if (!stand) throw new Error(text('stand.stand.noStandStageAbove'))
   return stand
 }

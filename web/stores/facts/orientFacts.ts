@@ -1,3 +1,4 @@
+import { text } from '../../i18n'
 import { computed } from 'vue'
 import { known, missing, mapped, type Fact } from '../../../core/findings/facts'
 import type { KnownAt } from '../../../core/findings/judge'
@@ -28,7 +29,7 @@ export function orientFacts() {
     const support = piece.step('support')
     return support
       ? stepFact('support', support)
-      : stepFact('orient', piece.step('orient'), missing('an orientation, set at Stand'))
+      : stepFact('orient', piece.step('orient'), missing(text('facts.orientFacts.anOrientationSetAt')))
   })
   const orientedSize = computed(() => mapped(setUp.value, (r) => r.measures.size as [number, number, number]))
   const stand = computed<KnownAt<'stand'>>(() => ({
@@ -37,7 +38,7 @@ export function orientFacts() {
     printer: printer.value ? known(printer.value) : NO_PRINTER,
     layers:
       setUp.value.state === 'known'
-        ? mapped(checkFact(layers, missing('an orientation, set at Stand')), ({ islands, cups }) => ({
+        ? mapped(checkFact(layers, missing(text('facts.orientFacts.anOrientationSetAt'))), ({ islands, cups }) => ({
             islands,
             cups,
             step: INSPECTION_STEP,

@@ -1,3 +1,4 @@
+import { text } from '../../i18n'
 import { computed } from 'vue'
 import type { PlateRecord } from '../../../contract/runs'
 import { known, NONE, type Facts } from '../../../core/findings/facts'
@@ -14,7 +15,11 @@ export function runFacts() {
   const runs = useRuns(),
     inspection = useInspection()
   const name = (p: PlateRecord): string =>
-    `${p.printerName}, plate ${p.number} of run ${runs.runs.find((r) => r.id === p.runId)?.number ?? 0}`
+    text('facts.runFacts.plateOfRun', {
+      printerName: p.printerName,
+      number: p.number,
+      number2: runs.runs.find((r) => r.id === p.runId)?.number ?? 0,
+    })
   const atWork = (p: PlateRecord): Facts['platesAtWork'][number] => ({
     id: p.id,
     name: name(p),

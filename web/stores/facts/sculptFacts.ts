@@ -1,3 +1,4 @@
+import { text } from '../../i18n'
 import { computed } from 'vue'
 import { known, MEASURING, missing, NONE, mapped, type Fact } from '../../../core/findings/facts'
 import type { KnownAt } from '../../../core/findings/judge'
@@ -11,7 +12,7 @@ import { useSculpts } from '../sculpts'
 
 type Size = [number, number, number]
 /** What a rule waits for while no printer is in stock. */
-export const NO_PRINTER = missing('a printer, set up under Stock')
+export const NO_PRINTER = missing(text('facts.sculptFacts.aPrinterSetUp'))
 
 /** What is known of the sculpt of the part on the table, as imported and at its size. */
 export function sculptFacts() {
@@ -45,7 +46,7 @@ export function sculptFacts() {
   const sculpt = computed(() => sculpts.byId(piece.part?.sculptId) ?? null)
   const size = computed(() => health.report.value?.measures.size.map((s) => s * scale.value) as Size | undefined)
 
-  const looked = computed(() => checkFact(health, missing('a sculpt')))
+  const looked = computed(() => checkFact(health, missing(text('facts.sculptFacts.aSculpt'))))
   /** of a mesh only; a scan without faces has nothing of the kind */
   const ofMesh = <T>(fact: Fact<T>): Fact<T> =>
     points.value > 0 ? NONE : looked.value.state === 'known' ? fact : looked.value
@@ -87,7 +88,7 @@ export function sculptFacts() {
     size: ofMesh(mapped(looked.value, (h) => h.measures.size.map((s) => s * factor) as Size)),
     thinness: ofMesh(
       (health.report.value?.insideOut.count ?? 0) > 0
-        ? missing('the faces of the mesh turned outward: repair it in Intake')
+        ? missing(text('facts.sculptFacts.theFacesOfThe'))
         : mapped(checkFact(thin, MEASURING), () => thinnessAt(factor)!),
     ),
     printer: printer.value ? known(printer.value) : NO_PRINTER,

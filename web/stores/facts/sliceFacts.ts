@@ -1,3 +1,4 @@
+import { text } from '../../i18n'
 import { computed, ref, watch, type ComputedRef } from 'vue'
 import { reportOf } from '../../../contract/derivations'
 import { printer as printerSchema, resin as resinSchema, slicedResin } from '../../../contract/stock'
@@ -12,7 +13,7 @@ import { usePlating } from '../plating'
 import { useStock } from '../stock'
 import { NO_PRINTER } from './sculptFacts'
 
-const NO_RESIN = missing('a resin, set up under Stock')
+const NO_RESIN = missing(text('facts.sliceFacts.aResinSetUp'))
 
 /** What is known of what is to be printed, once it is sliced: the part on the table alone, or a whole plate. */
 export function sliceFacts(orientedSize: ComputedRef<Fact<[number, number, number]>>) {
@@ -54,7 +55,9 @@ export function sliceFacts(orientedSize: ComputedRef<Fact<[number, number, numbe
     if (!printing.value.printer) return NO_PRINTER
     if (!resin.value) return NO_RESIN
     if (sliced.value === null || sliced.value.status === 'failed')
-      return sliced.value?.problem ? failed(sliced.value.problem.message) : missing('its layers, sliced')
+      return sliced.value?.problem
+        ? failed(sliced.value.problem.message)
+        : missing(text('facts.sliceFacts.itsLayersSliced'))
     return MEASURING
   })
   const plates = computed<KnownAt<'plates'>>(() => ({

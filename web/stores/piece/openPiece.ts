@@ -1,3 +1,4 @@
+import { text } from '../../i18n'
 import { ref } from 'vue'
 import { piece as pieceSchema, pieceDetail, type PartRecord, type PieceDetail } from '../../../contract/pieces'
 import { api, ApiProblem } from '../../api'
@@ -91,7 +92,7 @@ export function openPiece() {
     } catch (e) {
       if (e instanceof ApiProblem && e.status === 409) {
         await reload()
-        problem.value = `${e.message} The newer version is shown now; make your change again if it still applies.`
+        problem.value = text('piece.openPiece.theNewerVersionIs', { message: e.message })
       } else problem.value = e instanceof Error ? e.message : String(e)
       return false
     }

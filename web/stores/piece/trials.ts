@@ -1,3 +1,4 @@
+import { text } from '../../i18n'
 import { issueSentence } from '../../../contract/issues'
 import { operation, type OperationInput } from '../../../contract/operations'
 import type { PartRecord } from '../../../contract/pieces'
@@ -17,7 +18,7 @@ export function trials({ problem, guarded }: OpenPiece, partOf: (id: string) => 
   async function tryOnly(input: OperationInput, of: PartRecord | null): Promise<boolean> {
     const read = operation.safeParse(input)
     if (!read.success) {
-      problem.value = `This cannot be done with these values. ${issueSentence(read.error.issues[0]!)}`
+      problem.value = text('piece.trials.thisCannotBeDone', { issues: issueSentence(read.error.issues[0]!) })
       return false
     }
     const op = read.data
@@ -26,7 +27,7 @@ export function trials({ problem, guarded }: OpenPiece, partOf: (id: string) => 
       REPEATED.includes(op.kind) ? rankOf(k) <= rankOf(op.kind) : rankOf(k) < rankOf(op.kind)
     const mesh = of && (await meshOnceMade(of.id, counts))
     if (!mesh) {
-      problem.value = 'An earlier step has failed. Change or remove it first.'
+      problem.value = text('piece.trials.anEarlierStepHas')
       return false
     }
     return (await tryOn(mesh, op)) !== null
