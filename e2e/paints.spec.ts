@@ -47,7 +47,7 @@ test('paints: a list taken in, a swatch read off a photo, a recipe laid out, dra
   })
   await test.step('a colour from a photo: without the card refused, with it set right', async () => {
     await page.getByRole('button', { name: /Ferry blue/ }).click()
-    await page.getByRole('button', { name: 'Photo: where it hides' }).click()
+    await page.getByRole('button', { name: 'Photo: at full coverage' }).click()
     // Bluish light at two thirds of a stop too little: the card is 18 %, the swatch #50708c by daylight.
     const encode = (v: number): number =>
       Math.round(255 * (v <= 0.0031308 ? 12.92 * v : 1.055 * v ** (1 / 2.4) - 0.055))
@@ -67,7 +67,7 @@ test('paints: a list taken in, a swatch read off a photo, a recipe laid out, dra
       const b = (await canvas.boundingBox())!
       await page.mouse.click(b.x + x * b.width, b.y + b.height / 2)
     }
-    await expect(page.getByText('Press on the grey card.')).toBeVisible()
+    await expect(page.getByText('Click the grey card.')).toBeVisible()
     // On the edge of both: no even card.
     await press(0.5)
     await press(0.8)
@@ -103,9 +103,9 @@ test('paints: a list taken in, a swatch read off a photo, a recipe laid out, dra
     await expect.poll(async () => Number(await error.innerText())).toBeGreaterThan(before + 1)
     await recipes.getByRole('button', { name: 'Use', exact: true }).first().click()
     await expect.poll(async () => Number(await error.innerText())).toBeCloseTo(before, 1)
-    await page.getByLabel('Known as').fill('Ferryman’s cheek')
+    await page.getByLabel('Name').fill('Ferryman’s cheek')
     await page.getByLabel('Region').fill('Face')
-    await page.getByRole('button', { name: 'Note it' }).click()
+    await page.getByRole('button', { name: 'Save mix' }).click()
     await expect(page.locator('[data-mix="Ferryman’s cheek"]')).toBeVisible()
     const [mix] = (await call<Mix[]>('GET', '/mixes')).filter((m) => m.name === 'Ferryman’s cheek')
     expect(mix).toMatchObject({ region: 'Face' })
@@ -138,10 +138,10 @@ test('order of painting: edges measured on the sculpt, masks said, a hand order 
   page,
 }) => {
   const id = await piece(page, 'Painted ball', 'ball.stl', writeStl(sphereBody(20, 4)))
-  await stage(page, 'Scheme')
+  await stage(page, 'Paint scheme')
   const paints = new Map((await call<Item[]>('GET', '/stock')).map((i) => [i.data.name, i.id]))
-  await page.getByRole('button', { name: '+ region' }).click()
-  await page.getByRole('button', { name: 'Brush it on' }).click()
+  await page.getByRole('button', { name: 'Add region' }).click()
+  await page.getByRole('button', { name: 'Brush' }).click()
   await idle(page)
   const { x, y } = await middleOf(page)
   await page.mouse.move(x - 20, y)
@@ -164,20 +164,20 @@ test('order of painting: edges measured on the sculpt, masks said, a hand order 
   await page.getByText('Move its edge, mirror, split').click()
   await page.getByRole('button', { name: 'Outward' }).click()
   await expect.poll(area).toBeGreaterThan(1.05 * brushed)
-  await page.getByRole('button', { name: 'Take back' }).click()
+  await page.getByRole('button', { name: 'Undo this change' }).click()
   await expect.poll(area).toBeCloseTo(brushed, 3)
   // Split in two and taken back; given up and taken back: regions, coats and skin are as before.
   const names = async (): Promise<string[]> => (await kept()).regions.map((r) => r.name)
   await page.getByRole('button', { name: 'Whole piece' }).click()
-  await page.getByRole('button', { name: 'Split where I press' }).click()
+  await page.getByRole('button', { name: 'Split at a click' }).click()
   await page.mouse.click(x, y + 60)
   await expect.poll(names).toEqual(['Whole piece', 'Region 2', 'Whole piece, split off'])
-  await page.getByRole('button', { name: 'Take back' }).click()
+  await page.getByRole('button', { name: 'Undo this change' }).click()
   await expect.poll(names).toEqual(['Whole piece', 'Region 2'])
   await page.getByRole('button', { name: 'Region 2' }).click()
-  await page.getByLabel('Region that gets its skin').selectOption({ label: 'Whole piece' })
+  await page.getByLabel('Region that gets its surface').selectOption({ label: 'Whole piece' })
   await expect.poll(names).toEqual(['Whole piece'])
-  await page.getByRole('button', { name: 'Take back' }).click()
+  await page.getByRole('button', { name: 'Undo this change' }).click()
   await expect.poll(area).toBeCloseTo(brushed, 3)
   const now = await kept()
   const mm = now.maps[0]!.borders[0]!.mm
@@ -216,7 +216,7 @@ test('order of painting: edges measured on the sculpt, masks said, a hand order 
       .filter((t) => t.includes('Ferry'))
   await expect.poll(async () => (await laid()).map((t) => t.includes('yellow'))).toEqual([true, false])
   await leaf(page, 'Light')
-  await page.getByText('What each undercoat would cost').click()
+  await page.getByText('Cost of each undercoat').click()
   await expect(page.locator('[data-undercoat]')).toHaveCount(5)
   const school = async (): Promise<string | undefined> =>
     (await call<{ schools: { undercoat?: string } }>('GET', `/pieces/${id}`)).schools.undercoat
@@ -224,9 +224,9 @@ test('order of painting: edges measured on the sculpt, masks said, a hand order 
   await expect.poll(school).toBe('white')
   // Over a primer of the colour that fits black and yellow best it takes no more coats than over any other.
   const tinted = page.locator('[data-undercoat="tinted"]')
-  await page.getByRole('button', { name: 'what fits best' }).click()
-  await expect(page.getByText('fits these bases best')).toBeVisible()
-  await expect(tinted).toContainText('least')
+  await page.getByRole('button', { name: 'best match' }).click()
+  await expect(page.getByText('matches these base coats best')).toBeVisible()
+  await expect(tinted).toContainText('smallest')
   await tinted.getByRole('button', { name: 'Take it' }).click()
   await expect.poll(school).toBe('tinted')
   const tint = await page.getByLabel('Colour of the primer').inputValue()
@@ -242,15 +242,15 @@ test('order of painting: edges measured on the sculpt, masks said, a hand order 
 test('eyes: two balls pressed on the sculpt look at one point, and the sheet has their size', async ({ page }) => {
   const pair = concatenate([sphereBody(20, 4, [-24, 0, 0]), sphereBody(20, 4, [24, 0, 0])])
   const id = await piece(page, 'Two balls', 'pair.stl', writeStl(pair))
-  await stage(page, 'Scheme')
+  await stage(page, 'Paint scheme')
   await idle(page)
-  await leaf(page, 'Eyes, ground')
+  await leaf(page, 'Eyes and ground')
   await page.locator('summary', { hasText: 'Eyes' }).click()
-  await type(page.getByLabel('Skin about the place'), '9')
-  await page.getByRole('button', { name: 'Press the eyes' }).click()
+  await type(page.getByLabel('Surface around the place'), '9')
+  await page.getByRole('button', { name: 'Choose the eyes' }).click()
   const { x, y } = await middleOf(page)
   await page.mouse.click(x - 110, y)
-  await expect(page.getByRole('button', { name: 'Press the other eye' })).toBeVisible()
+  await expect(page.getByRole('button', { name: 'Choose the other eye' })).toBeVisible()
   await page.mouse.click(x + 110, y)
   const rows = page.locator('[data-eye]')
   await expect(rows).toHaveCount(2)
@@ -269,7 +269,7 @@ test('eyes: two balls pressed on the sculpt look at one point, and the sheet has
     expect(Math.hypot(eyes!.balls[i]!.centre[0]! - at, eyes!.balls[i]!.centre[1]!)).toBeLessThan(0.4)
   }
   await accessible(page)
-  await page.getByLabel('Times its size').selectOption({ label: '4 times' })
+  await page.getByLabel('Enlargement').selectOption({ label: '4 times' })
   const [sheet] = await Promise.all([
     page.waitForEvent('download'),
     page.getByRole('button', { name: 'Practice sheet' }).click(),
@@ -278,7 +278,7 @@ test('eyes: two balls pressed on the sculpt look at one point, and the sheet has
   const drawn = Number(/class="ball" [^>]*r="([\d.]+)"/.exec(svg)![1])
   expect(drawn).toBeCloseTo(4 * eyes!.balls[0]!.radius, 2)
   // Nearer than an eye's own size nothing can be looked at.
-  await type(page.getByLabel('At something so far away'), '10')
+  await type(page.getByLabel('At something this far away'), '10')
   await expect(page.getByText('The target lies in or at an eye')).toBeVisible()
 })
 
@@ -287,7 +287,7 @@ test('the preview shows what the optics say: chosen pixels, one paint against an
   const HEX = { 'Pixel brown': '#7b5a40', 'Pixel white': '#f3f1ea' }
   for (const [name, hex] of Object.entries(HEX))
     await call('POST', '/stock/paint', { name, hex, opacity: 0.9, kind: 'acrylic' })
-  await stage(page, 'Scheme')
+  await stage(page, 'Paint scheme')
   await idle(page)
   const read = (): Promise<number[]> =>
     page.evaluate(() => {

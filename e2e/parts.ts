@@ -43,7 +43,7 @@ export const kinds = async (id: string, part: number): Promise<string> =>
   (await detail(id)).partList[part]!.steps.map((s) => s.op.kind).join()
 export async function piece(page: Page, name: string, sculpt: string, bytes: Uint8Array): Promise<string> {
   const { id } = await call<{ id: string }>('POST', '/pieces', { name })
-  await page.goto(`/pieces/${id}/intake`)
+  await page.goto(`/pieces/${id}/import`)
   await page.getByLabel('Sculpt files').setInputFiles([file(sculpt, bytes)])
   await expect.poll(async () => (await detail(id)).partList.length).toBe(1)
   return id

@@ -25,7 +25,7 @@ test('cast full, holes, plugs; kept clean, supported by another school, learned 
   const id = await piece(page, 'Skittle to print', 'skittle.stl', writeStl(skittle()))
 
   await test.step('core: chosen from the comparison, cast full counts in the weight', async () => {
-    await stage(page, 'Core')
+    await stage(page, 'Hollow')
     await page.getByRole('button', { name: 'Choose Cast full' }).click({ timeout: 240_000 })
     await expect.poll(() => kinds(id, 0)).toContain('hollow')
     await idle(page)
@@ -38,9 +38,9 @@ test('cast full, holes, plugs; kept clean, supported by another school, learned 
     await expect(page.getByRole('button', { name: 'Choose Cast full' })).toHaveCount(0)
   })
   await test.step('a hole set by hand is slid along the skin and felt again', async () => {
-    await page.getByRole('button', { name: 'Propose', exact: true }).click()
+    await page.getByRole('button', { name: 'Propose holes', exact: true }).click()
     await expect(page.getByRole('button', { name: 'Drill 2' })).toBeEnabled({ timeout: 120_000 })
-    await page.getByRole('button', { name: 'Place by hand' }).click()
+    await page.getByRole('button', { name: 'Place drain hole' }).click()
     await idle(page)
     const { x, y } = await middleOf(page)
     await page.mouse.click(x, y - 30)
@@ -77,7 +77,7 @@ test('cast full, holes, plugs; kept clean, supported by another school, learned 
     await expect.poll(async () => (await detail(id)).partList.length).toBe(1)
   })
   await test.step('stand: what is brushed is kept clean, few and heavy, and what prints taught changes the resin', async () => {
-    await stage(page, 'Stand')
+    await stage(page, 'Orient and support')
     await page.getByText('Keep clean').click()
     await page.getByRole('button', { name: 'Brush what must stay clean' }).click()
     await idle(page)
@@ -88,19 +88,19 @@ test('cast full, holes, plugs; kept clean, supported by another school, learned 
     await page.mouse.up()
     await page.getByRole('button', { name: /Keep \d+ dabs/ }).click()
     await expect.poll(() => kinds(id, 0)).toContain('focal')
-    await page.getByLabel('Grown').selectOption('few and heavy')
+    await page.getByLabel('Method').selectOption('few and strong')
     await page.getByRole('button', { name: 'Generate supports' }).click()
     await expect(page.getByText(/tips, .* ml of support/)).toBeVisible({ timeout: 240_000 })
     const { steps } = (await settled(id)).partList[0]!
     const { support } = steps.at(-1)!.derivation!.report as { support: SupportReport }
     expect(support.tips.filter((t) => !t.focal).every((t) => t.grade === 'post')).toBe(true)
     await idle(page)
-    await page.getByText('How did it go').click()
+    await page.getByText('Print result').click()
     for (let n = 1; n <= 6; n++) {
       // The panel may still settle under the pointer: a press that hit nothing is made again.
       await expect(async () => {
         const noted = page.getByText(`${n} prints noted`)
-        if ((await noted.count()) === 0) await page.getByRole('button', { name: 'Tips let go' }).click()
+        if ((await noted.count()) === 0) await page.getByRole('button', { name: 'Tips failed' }).click()
         await expect(noted).toBeVisible({ timeout: 20_000 })
       }).toPass({ timeout: 120_000 })
     }
@@ -138,7 +138,7 @@ test('cast full, holes, plugs; kept clean, supported by another school, learned 
     await page.mouse.move(x + by / 2, y)
     // Over the other it would meet it, and that is said.
     await page.mouse.move(other.x + other.width / 2, other.y + other.height / 2)
-    await expect(page.getByText('There it meets skittle.')).toBeVisible()
+    await expect(page.getByText('There it overlaps skittle.')).toBeVisible()
     await page.mouse.move(x + by, y)
     await page.mouse.up()
     const locks = async (): Promise<{ x: number }[]> => {
@@ -154,7 +154,7 @@ test('cast full, holes, plugs; kept clean, supported by another school, learned 
     const both = parseFloat((await resin.textContent())!)
     expect(both).toBeGreaterThan(2 * (alone - 2) + 1.7)
     expect(both).toBeLessThan(2 * (alone - 2) + 2.3)
-    await page.getByRole('button', { name: 'The part alone' }).click()
+    await page.getByRole('button', { name: 'Show the part alone' }).click()
     await expect(resin).toHaveText(new RegExp(`^${alone.toFixed(1)} ml`))
   })
   await test.step('a gauge measured once corrects every layer', async () => {
@@ -171,7 +171,7 @@ test('cast full, holes, plugs; kept clean, supported by another school, learned 
     const was = await first()
     await page.getByRole('link', { name: 'Stock' }).click()
     await page.getByRole('row').filter({ hasText: was.data.name }).getByRole('button', { name: 'Calibrate' }).click()
-    await expect(page.getByText('Type what the caliper says')).toBeVisible()
+    await expect(page.getByText('Enter what the caliper shows')).toBeVisible()
     // Light goes 0.05 mm past every edge: what stands out grows by 0.1, the slot shrinks by as much.
     for (const [length, mm] of [
       ['Slab, along x', '40.1'],
@@ -185,8 +185,8 @@ test('cast full, holes, plugs; kept clean, supported by another school, learned 
       await type(page.getByLabel(length, { exact: false }).first(), mm)
     await expect(page.getByText('0.050 mm of light past each edge')).toBeVisible()
     await accessible(page)
-    await page.getByRole('button', { name: 'Correct every print by this' }).click()
-    await expect(page.getByText('Kept.')).toBeVisible()
+    await page.getByRole('button', { name: 'Apply correction' }).click()
+    await expect(page.getByText('Saved.')).toBeVisible()
     expect((await first()).data.compensation!.growth).toBeCloseTo(0.05, 9)
     await page.goto(`/pieces/${id}/plates`)
     await expect(resin).toBeVisible({ timeout: 240_000 })

@@ -64,15 +64,15 @@ test('a region filled up to creases, a stack laid out and compared, its masks do
 }) => {
   await paints()
   const id = await piece(page, 'Filled cube', 'cube.stl', writeStl(refine(boxBody(30, 30, 30), 1.2, 100_000)))
-  await stage(page, 'Scheme')
+  await stage(page, 'Paint scheme')
   await idle(page)
   const area = async (region: number): Promise<number> => (await kept(id)).maps[0]?.areas[region] ?? 0
 
   await test.step('one press takes a side of the cube, and can be taken back', async () => {
-    await page.getByRole('button', { name: '+ region' }).click()
+    await page.getByRole('button', { name: 'Add region' }).click()
     await page.getByRole('button', { name: 'Fill to crease' }).click()
     await expect(page.getByText(/Press or drag to fill/)).toBeVisible({ timeout: 60_000 })
-    const reach = page.getByLabel('How far a press fills')
+    const reach = page.getByLabel('How far a click fills')
     // Six pieces are the six sides: the reach just short of fewer.
     await reach.fill('9')
     const { x, y } = await middleOf(page)
@@ -80,7 +80,7 @@ test('a region filled up to creases, a stack laid out and compared, its masks do
     await expect.poll(() => area(1)).toBeGreaterThan(800)
     expect(await area(1)).toBeLessThan(1000)
     await open(page, 'Move its edge')
-    await page.getByRole('button', { name: 'Take back' }).click()
+    await page.getByRole('button', { name: 'Undo this change' }).click()
     await expect.poll(() => area(1)).toBe(0)
     await page.mouse.click(x, y)
     await expect.poll(() => area(1)).toBeGreaterThan(800)
@@ -104,7 +104,7 @@ test('a region filled up to creases, a stack laid out and compared, its masks do
     expect((await kept(id)).coats.at(-1)!.from).toEqual({ turn: 0, lift: 80, spread: 14 })
     await expect.poll(async () => (await kept(id)).variants.map((v) => v.name)).toEqual(['base, wash, dry brush'])
     await page.getByLabel(/Stand them beside it/).check()
-    await expect(page.locator('.turntable').getByText('as it is')).toBeVisible({ timeout: 60_000 })
+    await expect(page.locator('.turntable').getByText('imported')).toBeVisible({ timeout: 60_000 })
     await expect(page.locator('.turntable').getByText('base, wash, dry brush')).toBeVisible()
     await page.getByLabel(/Stand them beside it/).uncheck()
     // The first ones are mixes for the colour; the stack's own is the last.
@@ -130,10 +130,10 @@ test('a region filled up to creases, a stack laid out and compared, its masks do
   })
   await test.step('light that stands still, and where light and shade go', async () => {
     await leaf(page, 'Light')
-    await page.getByLabel('Stands still, as in a display case').check()
+    await page.getByLabel('Fixed, as in a display case').check()
     await page.getByLabel('Lamp', { exact: true }).selectOption({ label: 'bulb, 2700 K' })
     await expect(page.getByText('from 25° to its right, 60° up, 2700 K')).toBeVisible()
-    await open(page, 'Where light and shade go')
+    await open(page, 'Light and shade')
     const svg = (await download(page, /Sheet of four sides/)).toString()
     expect(svg).toContain('highlight within')
     expect(svg).toContain('width="297mm" height="210mm"')
@@ -141,7 +141,7 @@ test('a region filled up to creases, a stack laid out and compared, its masks do
   })
   await test.step('masks: as large on paper as on the sculpt', async () => {
     await leaf(page, 'Masks')
-    await open(page, 'Masks laid flat')
+    await open(page, 'Flat masks')
     await page.getByRole('button', { name: /^Flatten “Region 2”/ }).click()
     const svg = (await download(page, 'SVG, true size')).toString()
     const { area: paper, length } = measured(/class="cut" d="([^"]*)"/.exec(svg)![1]!)
@@ -156,8 +156,8 @@ test('a region filled up to creases, a stack laid out and compared, its masks do
     expect(masks.tape).toBeGreaterThan(masks.liquid!)
   })
   await test.step('a circle set on the side, cut out at true size, and made a region', async () => {
-    await open(page, 'A circle, letters or a mark on it')
-    await page.getByRole('button', { name: 'Press where it goes' }).click()
+    await open(page, 'Add a circle, letters or a mark')
+    await page.getByRole('button', { name: 'Choose the place' }).click()
     const { x, y } = await middleOf(page)
     await page.mouse.click(x, y)
     await expect(page.getByText(/A flat mask lies on it with 0\.\d % of stretch/)).toBeVisible({ timeout: 60_000 })
@@ -182,7 +182,7 @@ test('a region filled up to creases, a stack laid out and compared, its masks do
 test('spots and sheen: dots keep to their share, metal under matt varnish is dull', async ({ page }) => {
   await paints()
   const id = await piece(page, 'Chipped ball', 'ball.stl', writeStl(sphereBody(20, 5)))
-  await stage(page, 'Scheme')
+  await stage(page, 'Paint scheme')
   await idle(page)
   const stock = new Map(
     (await call<{ id: string; data: { name: string } }[]>('GET', '/stock')).map((i) => [i.data.name, i.id]),
@@ -256,12 +256,12 @@ test('painted after a picture, with ground built up: the colour is read, and the
   page,
 }) => {
   const id = await piece(page, 'After a picture', 'ball.stl', writeStl(sphereBody(20, 4)))
-  await stage(page, 'Scheme')
+  await stage(page, 'Paint scheme')
   await idle(page)
-  await open(page, 'Painted after')
+  await open(page, 'Reference pictures')
   // Left half rust red, right half sea green.
   const half = paintedPng(80, 60, (x) => (x < 40 ? [168, 72, 48] : [60, 130, 120]))
-  const input = page.getByLabel('Pictures of what it is painted after')
+  const input = page.getByLabel('Reference pictures')
   await input.setInputFiles({ name: 'notes.png', mimeType: 'image/png', buffer: Buffer.from('none') })
   await expect(page.getByRole('main').getByRole('alert')).toContainText('notes.png is no picture')
   await input.setInputFiles({ name: 'two colours.png', mimeType: 'image/png', buffer: half })
@@ -272,7 +272,7 @@ test('painted after a picture, with ground built up: the colour is read, and the
     (await call<{ regions: never[] }>('GET', `/pieces/${id}/scheme`)).regions[0]!
   await expect.poll(async () => (await region()).target).toBe('#3c8278')
   expect((await region()).references[0]!.x).toBeCloseTo(0.8, 1)
-  await page.getByRole('button', { name: 'Behind it' }).click()
+  await page.getByRole('button', { name: 'Show behind the sculpt' }).click()
   await expect(page.locator('.turntable img.backdrop')).toBeVisible()
   // Four places on the ball as they lie in the picture: seen from the front, they meet.
   const { x, y } = await middleOf(page)
@@ -282,7 +282,7 @@ test('painted after a picture, with ground built up: the colour is read, and the
     [-1, 1],
     [1, 1],
   ] as const) {
-    await page.getByRole('button', { name: /^Press place \d on the sculpt/ }).click()
+    await page.getByRole('button', { name: /^Press fit place \d on the sculpt/ }).click()
     await page.mouse.click(x + 70 * u, y + 70 * v)
     await expect(page.getByText('Now press the same place in the picture above')).toBeVisible()
     await sample.click({ position: { x: (0.5 + 0.2 * u) * box.width, y: (0.5 + 0.2 * v * (4 / 3)) * box.height } })
@@ -291,9 +291,9 @@ test('painted after a picture, with ground built up: the colour is read, and the
   await expect(page.locator('.turntable img.backdrop.matched')).toBeVisible()
   // Its places are no colours: what was read before stays.
   expect((await region()).target).toBe('#3c8278')
-  await page.getByRole('button', { name: 'Behind it' }).click()
+  await page.getByRole('button', { name: 'Show behind the sculpt' }).click()
 
-  await leaf(page, 'Eyes, ground')
+  await leaf(page, 'Eyes and ground')
   await open(page, 'Ground, snow, water, rust')
   await page.getByLabel('Effect').selectOption({ label: 'Water' })
   await page.getByRole('button', { name: 'Apply to “Whole piece”' }).click()
@@ -321,21 +321,21 @@ test('practice: a body to print, and a try written down', async ({ page }) => {
   expect(stl.length).toBe(84 + 50 * stl.readUInt32LE(80))
   expect(stl.readUInt32LE(80)).toBeGreaterThan(20_000)
   await page.getByLabel('well', { exact: true }).check()
-  await page.getByLabel('What came of it').fill('Thin ring, brush of 0.3.')
-  await page.getByLabel('Photo of the try').setInputFiles({
+  await page.getByLabel('Result').fill('Thin ring, brush of 0.3.')
+  await page.getByLabel('Photo of the attempt').setInputFiles({
     name: 'eyes.png',
     mimeType: 'image/png',
     buffer: paintedPng(20, 20, () => [200, 190, 180]),
   })
-  await page.getByRole('button', { name: 'Write it down' }).click()
-  await expect(page.getByAltText('The try')).toBeVisible()
+  await page.getByRole('button', { name: 'Save attempt' }).click()
+  await expect(page.getByAltText('The attempt')).toBeVisible()
   await expect(page.getByText('Thin ring, brush of 0.3.')).toBeVisible()
-  await expect(page.getByRole('button', { name: /^A pair of eyes/ })).toContainText('1 try, last well')
+  await expect(page.getByRole('button', { name: /^A pair of eyes/ })).toContainText('1 attempt, last well')
 })
 
 test('regions go along when a limb is bent: as large as before, on the same skin', async ({ page }) => {
   const id = await piece(page, 'Bent limb', 'limb.stl', writeStl(refine(boxBody(16, 16, 90, -8, -8), 1.5, 100_000)))
-  await stage(page, 'Scheme')
+  await stage(page, 'Paint scheme')
   await idle(page)
   interface Map {
     meshHash: string
@@ -343,8 +343,8 @@ test('regions go along when a limb is bent: as large as before, on the same skin
   }
   const map = async (): Promise<Map | undefined> => (await call<{ maps: Map[] }>('GET', `/pieces/${id}/scheme`)).maps[0]
   const { x, y } = await middleOf(page)
-  await page.getByRole('button', { name: '+ region' }).click()
-  await page.getByRole('button', { name: 'Brush it on' }).click()
+  await page.getByRole('button', { name: 'Add region' }).click()
+  await page.getByRole('button', { name: 'Brush' }).click()
   await page.getByLabel('Brush radius in mm').fill('20')
   // The upper end of the limb, round to its sides.
   await page.mouse.click(x, y - 150)
@@ -373,8 +373,8 @@ test('regions go along when a limb is bent: as large as before, on the same skin
   await idle(page)
   await expect(page.getByRole('alert')).toHaveCount(0)
   // A dab of a third region somewhere on the skin: what is kept now is where all of them lie on the bent limb.
-  await page.getByRole('button', { name: '+ region' }).click()
-  await page.getByRole('button', { name: 'Brush it on' }).click()
+  await page.getByRole('button', { name: 'Add region' }).click()
+  await page.getByRole('button', { name: 'Brush' }).click()
   await page.getByLabel('Brush radius in mm').fill('1')
   await expect(async () => {
     for (const up of [-100, -50, 0, 50, 100]) await page.mouse.click(x, y + up)

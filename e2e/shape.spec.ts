@@ -16,7 +16,7 @@ test('a base under it, cut in two with keys, moved about, taken back: the halves
   const id = await piece(page, 'Skittle in parts', 'skittle.stl', writeStl(skittle()))
   await stage(page, 'Combine')
   await idle(page)
-  await expect(page.getByText('tips first at')).toBeVisible()
+  await expect(page.getByText('tips over at')).toBeVisible()
   await accessible(page)
 
   await test.step('a base goes under what stands there', async () => {
@@ -33,8 +33,8 @@ test('a base under it, cut in two with keys, moved about, taken back: the halves
     await page.getByText('Cut skittle in two').click()
     await expect(page.locator('.proposal').first()).toContainText('2 parts fit the printer')
     await page.getByRole('button', { name: 'level', exact: true }).click()
-    await type(page.getByLabel('How far along'), '40')
-    await page.getByRole('button', { name: 'Cut it' }).click()
+    await type(page.getByLabel('Position along the axis'), '40')
+    await page.getByRole('button', { name: 'Cut' }).click()
     await expect.poll(async () => (await detail(id)).partList.length, { timeout: 120_000 }).toBe(3)
     await expect.poll(async () => kinds(id, 2), { timeout: 120_000 }).toBe('cut,fix')
     await idle(page)
@@ -49,8 +49,8 @@ test('a base under it, cut in two with keys, moved about, taken back: the halves
     expect(fit.value.p95).toBeLessThan(0.13)
   })
   await test.step('a cut that misses is answered in words and changes nothing', async () => {
-    await type(page.getByLabel('How far along'), '0')
-    await page.getByRole('button', { name: 'Cut it' }).click()
+    await type(page.getByLabel('Position along the axis'), '0')
+    await page.getByRole('button', { name: 'Cut' }).click()
     await expect(page.getByRole('alert')).toContainText('does not pass through this part')
     await page.getByRole('button', { name: 'Close' }).click()
     expect((await detail(id)).partList).toHaveLength(3)
@@ -87,12 +87,12 @@ test('a base under it, cut in two with keys, moved about, taken back: the halves
 test('bent at a joint that is pressed onto it: the skin stays whole and the balance follows', async ({ page }) => {
   const id = await piece(page, 'Skittle that bows', 'skittle.stl', writeStl(skittle()))
   await stage(page, 'Combine')
-  const tips = page.locator('dt:has-text("tips first at") + dd')
+  const tips = page.locator('dt:has-text("tips over at") + dd')
   await expect(tips).toContainText('°', { timeout: 60_000 })
   const upright = parseFloat(await tips.innerText())
   await stage(page, 'Pose')
   await idle(page)
-  await page.getByRole('button', { name: 'A free chain' }).click()
+  await page.getByRole('button', { name: 'Chain of joints' }).click()
   const { x, y } = await middleOf(page)
   const joints = page.getByRole('button', { name: /^(root|joint \d)/ })
   for (const [i, dy] of [130, -40, -150].entries()) {
@@ -102,11 +102,11 @@ test('bent at a joint that is pressed onto it: the skin stays whole and the bala
       await expect(joints).toHaveCount(i + 1, { timeout: 8000 })
     }).toPass({ timeout: 120_000 })
   }
-  await page.getByRole('button', { name: 'Done setting' }).click()
+  await page.getByRole('button', { name: 'Done adding' }).click()
   await page.getByRole('button', { name: /^joint 1/ }).click()
   await accessible(page)
   await type(page.getByLabel('Forward').first(), '40')
-  await page.getByRole('button', { name: 'Keep this pose' }).click()
+  await page.getByRole('button', { name: 'Apply pose' }).click()
   await expect(page.getByText('faces turned over')).toBeVisible({ timeout: 120_000 })
   await expect(page.locator('dt:has-text("faces turned over") + dd').first()).toHaveText('0')
   await expect.poll(async () => kinds(id, 0)).toBe('pose')
@@ -150,16 +150,16 @@ test('a scan becomes a closed surface of true size; a file that is none is answe
   await idle(page)
   await accessible(page)
 
-  await page.getByRole('button', { name: 'Pick two places' }).click()
+  await page.getByRole('button', { name: 'Choose two places' }).click()
   const { x, y } = await middleOf(page)
   await pressUntil(page, x, y - 30, () =>
-    expect(page.getByText('Press the second place')).toBeVisible({ timeout: 5000 }),
+    expect(page.getByText('Click the second place')).toBeVisible({ timeout: 5000 }),
   )
   await page.mouse.click(x, y + 60)
   const apart = page.locator('.figure-sm', { hasText: /\d/ })
   await expect(apart).toBeVisible()
   // The true distance of the two is what the page measured, by the units that only the scanner knew.
-  await type(page.getByLabel('In truth'), String(Number(await apart.innerText()) / unitsPerMm))
+  await type(page.getByLabel('True distance'), String(Number(await apart.innerText()) / unitsPerMm))
   await page.getByRole('button', { name: 'Calibrate', exact: true }).click()
   await expect.poll(async () => kinds(id, 0)).toBe('trim,surface,calibrate')
   await idle(page)

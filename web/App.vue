@@ -136,7 +136,7 @@ nav a.router-link-active {
   min-height: 0;
 }
 .offline {
-  background: var(--settle);
+  background: var(--problem);
   color: #fff;
   margin: 0;
   padding: 5px 16px;

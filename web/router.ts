@@ -1,6 +1,9 @@
 import { createRouter, createWebHistory } from 'vue-router'
 import PiecesPlace from './places/PiecesPlace.vue'
 
+/** Names that stages had before, and which the addresses that people kept still have. */
+const FORMER = { intake: 'import', size: 'scale', core: 'hollow', stand: 'orient' }
+
 const stage = (name: string, load: () => Promise<object>) => ({
   path: name,
   name,
@@ -28,21 +31,22 @@ export const router = createRouter({
     {
       path: '/pieces/:id',
       component: () => import('./places/PiecePlace.vue'),
-      redirect: (to) => `/pieces/${String(to.params.id)}/intake`,
+      redirect: (to) => `/pieces/${String(to.params.id)}/import`,
       children: [
         stage('brief', () => import('./stages/BriefStage.vue')),
-        stage('intake', () => import('./stages/IntakeStage.vue')),
+        stage('import', () => import('./stages/ImportStage.vue')),
         stage('combine', () => import('./stages/CombineStage.vue')),
         stage('pose', () => import('./stages/PoseStage.vue')),
-        stage('size', () => import('./stages/SizeStage.vue')),
-        stage('core', () => import('./stages/CoreStage.vue')),
-        stage('stand', () => import('./stages/StandStage.vue')),
+        stage('scale', () => import('./stages/ScaleStage.vue')),
+        stage('hollow', () => import('./stages/HollowStage.vue')),
+        stage('orient', () => import('./stages/OrientStage.vue')),
         stage('plates', () => import('./stages/PlatesStage.vue')),
         stage('print', () => import('./stages/PrintStage.vue')),
         stage('clean', () => import('./stages/CleanStage.vue')),
         stage('prime', () => import('./stages/PrimeStage.vue')),
         stage('scheme', () => import('./stages/SchemeStage.vue')),
         stage('plan', () => import('./stages/PlanStage.vue')),
+        ...Object.entries(FORMER).map(([path, name]) => ({ path, redirect: { name } })),
       ],
     },
     { path: '/:rest(.*)', redirect: '/pieces' },

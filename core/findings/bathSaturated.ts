@@ -15,7 +15,7 @@ export function bathSaturated(
     return [
       {
         id: `bath-${which}`,
-        level: full ? 'settle' : 'know',
+        level: full ? 'problem' : 'warning',
         value: s.now.toFixed(1),
         unit: `% resin in the ${which} bath`,
         sentence: full

@@ -9,7 +9,7 @@ export function cavityHoles(h: HollowReport, holes: number): Finding<'proposeHol
   return [
     {
       id: 'cavity-holes',
-      level: 'settle',
+      level: 'problem',
       value: (h.cavityVolume / 1000).toFixed(1),
       unit: 'ml shut in',
       places: [],
@@ -27,7 +27,7 @@ export function wallKept(h: HollowReport, voxel: number): Finding<never>[] {
   return [
     {
       id: 'wall',
-      level: 'know',
+      level: 'warning',
       value: h.wall.minimum.toFixed(2),
       unit: 'mm wall',
       sentence: `At its thinnest the wall is ${h.wall.minimum.toFixed(2)} mm where ${h.wallAsked} mm was asked.`,
@@ -40,13 +40,13 @@ export function wallKept(h: HollowReport, voxel: number): Finding<never>[] {
 
 export const drainHoles = rule({
   title: 'every cavity has two holes',
-  stages: ['core'],
+  stages: ['hollow'],
   inputs: ['hollow'],
   find: ({ hollow }) => cavityHoles(hollow.report, hollow.holes),
 })
 export const wallAsAsked = rule({
   title: 'the wall is as thick as asked',
-  stages: ['core'],
+  stages: ['hollow'],
   inputs: ['hollow'],
   find: ({ hollow }) => wallKept(hollow.report, hollow.voxel),
 })

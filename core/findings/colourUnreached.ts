@@ -9,7 +9,7 @@ export function colourUnreached(region: string, target: string, answer: RecipeAn
   return [
     {
       id: `colour-${region}`,
-      level: 'know',
+      level: 'warning',
       value: best === Infinity ? '–' : best.toFixed(1),
       unit: 'ΔE00 off',
       sentence: `${region} (${target}) cannot be mixed from the stock. ${answer.missing ?? ''}`,

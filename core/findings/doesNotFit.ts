@@ -19,7 +19,7 @@ function tooLarge<F extends Finding['fixes']>(over: number, size: Size, printer:
   const [w, d, h] = room(printer)
   return {
     id: 'does-not-fit',
-    level: 'settle' as const,
+    level: 'problem' as const,
     value: over < 10 ? over.toFixed(1) : over.toFixed(0),
     unit: 'mm too large',
     places: [],
@@ -59,13 +59,13 @@ export function doesNotStand(size: Size, printer: Printer): Finding<'scale' | 'q
 
 export const fitsSomehow = rule({
   title: 'it fits the printer',
-  stages: ['size'],
+  stages: ['scale'],
   inputs: ['size', 'printer'],
   find: ({ size, printer }) => doesNotFit(size, printer),
 })
 export const fitsStanding = rule({
   title: 'it fits the printer as it stands',
-  stages: ['stand', 'plates'],
+  stages: ['orient', 'plates'],
   inputs: ['orientedSize', 'printer'],
   find: ({ orientedSize, printer }) => doesNotStand(orientedSize, printer),
 })

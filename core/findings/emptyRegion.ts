@@ -7,7 +7,7 @@ export function emptyRegion(name: string, area: number, coats: number, painted: 
   return [
     {
       id: `empty-${name}`,
-      level: 'know',
+      level: 'warning',
       value: '0',
       unit: 'mm²',
       sentence: `${name} has ${plural(coats, 'coat')} but lies nowhere on the sculpt. Brush it on, or take its coats away: they count for nothing in paint and hours.`,

@@ -20,7 +20,7 @@ export function enoughResin(needed: number, level: number | null, plate: readonl
   return [
     {
       id: 'resin-short',
-      level: short ? 'settle' : 'know',
+      level: short ? 'problem' : 'warning',
       value: (needed + vat - level).toFixed(0),
       unit: 'ml of resin short',
       sentence: short

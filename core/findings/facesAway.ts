@@ -25,7 +25,7 @@ export function facesAway(
     const d = between(face, plate)
     out.push({
       id: 'plate-aside',
-      level: 'know',
+      level: 'warning',
       value: `${Math.abs(d).toFixed(0)}°`,
       unit: 'beside the nameplate',
       sentence: `The face looks ${Math.abs(d).toFixed(0)}° to the ${side(d)} of the nameplate.`,

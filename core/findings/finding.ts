@@ -6,7 +6,7 @@ import type { Act, Fix } from './fix'
  */
 export interface Finding<out A extends Act = Act> {
   id: string
-  level: 'settle' | 'know' | 'note'
+  level: 'problem' | 'warning' | 'note'
   /** the measured figure, printed large, with its unit */
   value: string
   unit: string
@@ -19,7 +19,7 @@ export interface Finding<out A extends Act = Act> {
   fixes: Fix<A>[]
 }
 
-const LEVELS = { settle: 0, know: 1, note: 2 }
+const LEVELS = { problem: 0, warning: 1, note: 2 }
 /** Worst first, otherwise as given. */
 export const ranked = <F extends Finding>(list: readonly F[]): F[] =>
   [...list].sort((a, b) => LEVELS[a.level] - LEVELS[b.level])

@@ -43,7 +43,7 @@ describe('what is wrong with a file', () => {
     )
     const list = openMesh(health(concatenate([torn, boxBody(0.4, 0.4, 0.4, 40, 0, 0)])))
     complete(list)
-    expect(list.find((f) => f.id === 'holes')).toMatchObject({ level: 'settle', value: '2' })
+    expect(list.find((f) => f.id === 'holes')).toMatchObject({ level: 'problem', value: '2' })
     expect(list.find((f) => f.id === 'holes')!.places).toHaveLength(2)
     expect(list.map((f) => f.id)).toContain('crumbs')
   })
@@ -65,8 +65,8 @@ describe('thin places', () => {
     }) as never
   it('are named by whether they print at all or merely break', () => {
     expect(tooThin(thin(SURVIVES + 0.01))).toEqual([])
-    expect(tooThin(thin(PRINTS + 0.05))).toMatchObject([{ level: 'know' }])
-    expect(tooThin(thin(PRINTS - 0.05))).toMatchObject([{ level: 'settle' }])
+    expect(tooThin(thin(PRINTS + 0.05))).toMatchObject([{ level: 'warning' }])
+    expect(tooThin(thin(PRINTS - 0.05))).toMatchObject([{ level: 'problem' }])
     complete(tooThin(thin(0.2)))
   })
 })
@@ -83,7 +83,7 @@ describe('what the layers say', () => {
       0.1,
     )
     complete(list)
-    expect(list.map((f) => f.level)).toEqual(['settle', 'know', 'note'])
+    expect(list.map((f) => f.level)).toEqual(['problem', 'warning', 'note'])
     expect(list[0]!.places[0]).toEqual([1, 2, 1.05])
   })
   it('passes over flecks, and tells overloaded tips and unreached places from islands', () => {
@@ -131,7 +131,7 @@ describe('paint on the sculpt', () => {
   it('tells of skin that is newer than its regions, and of regions that lie nowhere', () => {
     expect(newSurface(0)).toEqual([])
     complete(newSurface(0.004))
-    expect(newSurface(0.004)[0]).toMatchObject({ value: '0.4', level: 'know' })
+    expect(newSurface(0.004)[0]).toMatchObject({ value: '0.4', level: 'warning' })
     expect(newSurface(0.13)[0]).toMatchObject({ value: '13' })
     complete(emptyRegion('Belt', 0, 2, true))
     expect(emptyRegion('Belt', 0, 2, true)[0]!.sentence).toContain('2 coats')
@@ -176,13 +176,13 @@ describe('paint on the sculpt', () => {
     const forbidden = forbiddenCoats(scheme, new Set(['amber ink']))
     complete(forbidden)
     expect(forbidden.map((f) => [f.level, f.value])).toEqual([
-      ['settle', '1'],
-      ['settle', '1'],
+      ['problem', '1'],
+      ['problem', '1'],
     ])
     expect(forbidden[1]!.sentence).toContain('Lantern glass is clear')
     const list = paintOrder(scheme, orderPlan(scheme, [0, 1, 2, 3, 4]))
     complete(list)
-    expect(list[0]).toMatchObject({ level: 'settle', sentence: expect.stringContaining('kills its sheen') })
+    expect(list[0]).toMatchObject({ level: 'problem', sentence: expect.stringContaining('kills its sheen') })
     expect(paintOrder(scheme, orderPlan(scheme, [0, 1, 2, 4, 3]))).toEqual([])
     const listed = listedOrder(orderPlan(scheme, [0, 1, 2, 3, 4]))
     complete(listed)
@@ -202,8 +202,8 @@ describe('paint on the sculpt', () => {
 
 describe('what the library says', () => {
   it('stops a sale that is not allowed, asks where nobody has noted it, and is silent otherwise', () => {
-    expect(licence('Tern', 'no', 'sell')[0]).toMatchObject({ level: 'settle' })
-    expect(licence('Tern', 'ask', 'commission')[0]).toMatchObject({ level: 'know' })
+    expect(licence('Tern', 'no', 'sell')[0]).toMatchObject({ level: 'problem' })
+    expect(licence('Tern', 'ask', 'commission')[0]).toMatchObject({ level: 'warning' })
     expect([...licence('Tern', 'no', 'keep'), ...licence('Tern', 'yes', 'sell')]).toEqual([])
     expect(laterEdition('Tern', 1, 3)[0]!.fixes[0]!.act).toBe('newestEdition')
     expect(laterEdition('Tern', 3, 3)).toEqual([])
@@ -222,16 +222,21 @@ describe('what stays inside', () => {
     voxel: 0.5,
   } as TrapReport
   it('says how to drain it, stops where nothing drains it, and is silent when all leaves as it hangs', () => {
-    expect(trappedResin(report)[0]).toMatchObject({ id: 'trapped', level: 'know', value: '4.2', places: [[0, 0, 3]] })
+    expect(trappedResin(report)[0]).toMatchObject({
+      id: 'trapped',
+      level: 'warning',
+      value: '4.2',
+      places: [[0, 0, 3]],
+    })
     expect(trappedResin(report)[0]!.sentence).toBe('Drain it head down: then it is empty.')
     const never = { ...report, routine: [{ down: [0, 0, 1], left: 900 }] } as TrapReport
     expect(trappedResin(never)[0]).toMatchObject({
       id: 'never-drains',
-      level: 'settle',
+      level: 'problem',
       value: '0.90',
       places: [[0, 0, 7]],
     })
-    expect(trappedResin({ ...report, shut: 5000 })[0]).toMatchObject({ id: 'shut-in', level: 'settle' })
+    expect(trappedResin({ ...report, shut: 5000 })[0]).toMatchObject({ id: 'shut-in', level: 'problem' })
     expect(trappedResin({ ...report, trapped: 20 })).toEqual([])
   })
 })
@@ -240,7 +245,7 @@ it('tells whether the resin on the shelf is enough, with what must stand in the 
   // 100 × 60 mm of film at 3 mm: 18 ml.
   const at = (level: number | null): Finding[] => enoughResin(100, level, [100, 60])
   expect([at(null), at(118), at(500)]).toEqual([[], [], []])
-  expect(at(117)).toMatchObject([{ level: 'know', value: '1' }])
-  expect(at(90)).toMatchObject([{ level: 'settle', value: '28', sentence: expect.stringContaining('end in the air') }])
+  expect(at(117)).toMatchObject([{ level: 'warning', value: '1' }])
+  expect(at(90)).toMatchObject([{ level: 'problem', value: '28', sentence: expect.stringContaining('end in the air') }])
   complete([...at(110), ...at(50).map((f) => ({ ...f, id: 'other' }))])
 })

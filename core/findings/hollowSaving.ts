@@ -13,7 +13,7 @@ export function hollowSaving(before: number, after: number, drainable: boolean):
   return [
     {
       id: 'not-worth-hollow',
-      level: 'know',
+      level: 'warning',
       value: saved.toFixed(1),
       unit: 'ml saved',
       places: [],
@@ -28,7 +28,7 @@ export function hollowSaving(before: number, after: number, drainable: boolean):
 
 export const worthHollowing = rule({
   title: 'hollowing saves enough resin',
-  stages: ['core'],
+  stages: ['hollow'],
   inputs: ['hollow'],
   find: ({ hollow: { report } }) => hollowSaving(report.volumeBefore, report.volumeAfter, true),
 })

@@ -17,7 +17,7 @@ export function islandGaps(islands: readonly Island[], step: number, supported: 
   return [
     {
       id: 'islands',
-      level: 'settle',
+      level: 'problem',
       value: String(real.length),
       unit: real.length === 1 ? 'island' : 'islands',
       sentence: `${plural(real.length, 'region starts', 'regions start')} in mid air; the largest covers ${Math.max(...real.map((i) => i.area)).toFixed(1)} mm². It would drop into the vat.`,
@@ -37,7 +37,7 @@ export function islandGaps(islands: readonly Island[], step: number, supported: 
 
 export const noIsland = rule({
   title: 'nothing begins in mid air',
-  stages: ['stand', 'plates'],
+  stages: ['orient', 'plates'],
   inputs: ['layers'],
   find: ({ layers }) => islandGaps(layers.islands, layers.step, layers.supported),
 })

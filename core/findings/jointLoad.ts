@@ -17,7 +17,7 @@ export function jointLoad(j: JointLoad): Finding<'pin'>[] {
   return [
     {
       id: `load:${j.key}`,
-      level: pin.enough ? 'note' : 'know',
+      level: pin.enough ? 'note' : 'warning',
       value: pin.moment < 1000 ? pin.moment.toFixed(0) : (pin.moment / 1000).toFixed(1),
       unit: pin.moment < 1000 ? 'N·mm' : 'N·m',
       sentence: `${j.mass.toFixed(0)} g hang on the joint of ${j.hangs} and ${j.holds}. ${pin.enough ? `A brass wire of ${pin.wire} mm bears it, ${pin.depth} mm into each.` : 'No single wire bears it: set two, or widen the joint.'}${magnets}`,

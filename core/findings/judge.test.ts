@@ -7,7 +7,7 @@ import { rule, STAGES, type Rule } from './rule'
 
 const told = (n: number) => ({
   id: `f${n}`,
-  level: 'know' as const,
+  level: 'warning' as const,
   value: String(n),
   unit: 'mm',
   sentence: 'So it is.',
@@ -17,12 +17,12 @@ const told = (n: number) => ({
 })
 const toy = rule({
   title: 'a toy rule',
-  stages: ['size'],
+  stages: ['scale'],
   inputs: ['cloudPoints', 'newSkin'],
   find: ({ cloudPoints, newSkin }) => (cloudPoints > newSkin ? [told(cloudPoints - newSkin)] : []),
 })
 const toyRules = [toy] as unknown as Rule[]
-const by = (cloudPoints: Fact<number>, newSkin: Fact<number>) => judgedBy(toyRules, 'size', { cloudPoints, newSkin })
+const by = (cloudPoints: Fact<number>, newSkin: Fact<number>) => judgedBy(toyRules, 'scale', { cloudPoints, newSkin })
 
 describe('a rule', () => {
   it('speaks only when all of its facts are known, and says what keeps it otherwise', () => {
@@ -70,7 +70,7 @@ describe('the registry', () => {
   })
   it('judges a stage from its facts alone: a sculpt too large for the printer, with the factor that fits', () => {
     const printer = { name: 'Quern', pixelsX: 1000, pixelsY: 1000, pitchX: 0.1, pitchY: 0.1, height: 150 } as never
-    const j = judge('size', { size: known([50, 60, 200]), printer: known(printer), thinness: MEASURING })
+    const j = judge('scale', { size: known([50, 60, 200]), printer: known(printer), thinness: MEASURING })
     expect(j.findings).toMatchObject([{ id: 'does-not-fit', fixes: [{ act: 'scale', factor: 0.98 * 0.75 }] }])
     expect(measuredOf(j)).toEqual({ measured: 1, of: 2 })
   })

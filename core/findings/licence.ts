@@ -12,7 +12,7 @@ export function licence(
   return [
     {
       id: 'licence',
-      level: maySell === 'no' ? 'settle' : 'know',
+      level: maySell === 'no' ? 'problem' : 'warning',
       value: maySell === 'no' ? 'Not for sale' : 'Ask first',
       unit: '',
       sentence:
@@ -51,13 +51,13 @@ export function laterEdition(name: string, edition: number, newest: number): Fin
 
 export const mayBeSold = rule({
   title: 'prints of the sculpt may leave the workshop as the brief says',
-  stages: ['intake'],
+  stages: ['import'],
   inputs: ['sculptTerms'],
   find: ({ sculptTerms: { name, maySell, purpose } }) => licence(name, maySell, purpose),
 })
 export const newestEdition = rule({
   title: 'the sculpt is its newest edition',
-  stages: ['intake'],
+  stages: ['import'],
   inputs: ['sculptEdition'],
   find: ({ sculptEdition: { name, edition, newest } }) => laterEdition(name, edition, newest),
 })

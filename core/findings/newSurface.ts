@@ -7,7 +7,7 @@ export function newSurface(share: number): Finding<never>[] {
   return [
     {
       id: 'new-skin',
-      level: 'know',
+      level: 'warning',
       value: share < 0.01 ? (100 * share).toFixed(1) : String(Math.round(100 * share)),
       unit: '% of its skin is new',
       sentence:

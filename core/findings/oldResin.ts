@@ -14,7 +14,7 @@ export function oldResin(name: string, bottles: readonly Bottle[], today: string
     return [
       {
         id: `resin-old-${b.lot}`,
-        level: old ? 'know' : 'note',
+        level: old ? 'warning' : 'note',
         value: String(Math.abs(days)),
         unit: old ? 'days past its time' : 'days left',
         sentence: `${name}${b.lot ? `, lot ${b.lot}` : ''}, was opened ${b.opened} and keeps ${b.keeps} months. ${old ? 'Shake it well and print a small test first: old resin cures soft.' : 'Use it up first.'}`,

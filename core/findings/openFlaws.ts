@@ -27,7 +27,7 @@ export function openFlaws(
   return [
     {
       id: 'flaws-open',
-      level: 'know',
+      level: 'warning',
       value: String(open.length),
       unit: open.length === 1 ? 'flaw open' : 'flaws open',
       sentence: `Found up to pass ${pass}, and neither mended nor accepted.`,

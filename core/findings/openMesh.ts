@@ -30,17 +30,17 @@ export function openMesh(h: Health): Finding<'repair' | 'scale'>[] {
   add(
     'holes',
     h.holes.count,
-    'settle',
+    'problem',
     h.holes.count === 1 ? 'hole' : 'holes',
     `The skin is open along ${rim.toFixed(1)} mm of edge: a slicer may fill the wrong side.`,
     h.holes.places,
   )
   if (h.holes.count === 0)
-    add('open-edges', h.openEdges.count, 'settle', 'open edges', 'Single edges are open.', h.openEdges.places)
+    add('open-edges', h.openEdges.count, 'problem', 'open edges', 'Single edges are open.', h.openEdges.places)
   add(
     'non-manifold',
     h.nonManifold.count,
-    'settle',
+    'problem',
     'knotted edges',
     'More than two faces meet at an edge: inside and outside are undefined there.',
     h.nonManifold.places,
@@ -48,7 +48,7 @@ export function openMesh(h: Health): Finding<'repair' | 'scale'>[] {
   add(
     'disoriented',
     h.disoriented.count,
-    'settle',
+    'problem',
     'turned edges',
     'Neighbouring faces disagree which side is out.',
     h.disoriented.places,
@@ -56,7 +56,7 @@ export function openMesh(h: Health): Finding<'repair' | 'scale'>[] {
   add(
     'inside-out',
     h.insideOut.count,
-    'settle',
+    'problem',
     plural(h.insideOut.count, 'shell').replace(/^\S+ /, ''),
     'A body is inside out: it would print as a hole.',
     h.insideOut.places,
@@ -64,7 +64,7 @@ export function openMesh(h: Health): Finding<'repair' | 'scale'>[] {
   add(
     'faulty',
     h.degenerate.count + h.duplicate.count,
-    'know',
+    'warning',
     'faulty faces',
     `${h.degenerate.count} without area, ${h.duplicate.count} doubled.`,
     [...h.degenerate.places, ...h.duplicate.places],
@@ -72,7 +72,7 @@ export function openMesh(h: Health): Finding<'repair' | 'scale'>[] {
   add(
     'crossing',
     h.selfIntersecting.count,
-    'know',
+    'warning',
     `${h.selfIntersecting.complete ? '' : 'or more '}crossings`,
     'Faces pass through each other. The slicer here unites them; other tools may not.',
     h.selfIntersecting.places,
@@ -81,7 +81,7 @@ export function openMesh(h: Health): Finding<'repair' | 'scale'>[] {
   add(
     'crumbs',
     h.crumbs.count,
-    'know',
+    'warning',
     h.crumbs.count === 1 ? 'crumb' : 'crumbs',
     'Loose bits under 0.1 % of the volume would print as scraps in the vat.',
     h.crumbs.places,
@@ -90,7 +90,7 @@ export function openMesh(h: Health): Finding<'repair' | 'scale'>[] {
     const factor = h.units === 'looks like metres' ? 1000 : h.units === 'looks like inches' ? 25.4 : 0.001
     out.push({
       id: 'units',
-      level: 'settle',
+      level: 'problem',
       value: Math.max(...h.size).toPrecision(3),
       unit: 'mm',
       sentence: `The longest side ${h.units}.`,
@@ -111,7 +111,7 @@ export function openMesh(h: Health): Finding<'repair' | 'scale'>[] {
 
 export const meshSound = rule({
   title: 'the mesh is closed, oriented, without crossing faces and crumbs, and of a plausible size',
-  stages: ['intake'],
+  stages: ['import'],
   inputs: ['health'],
   find: ({ health }) => openMesh(health),
 })

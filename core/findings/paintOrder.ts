@@ -33,7 +33,7 @@ export function paintOrder(scheme: OrderScheme, plan: OrderPlan): Finding<'cheap
   for (const r of (plan.hand?.broken ?? []).slice(0, 6))
     out.push({
       id: `order-${scheme.coats[r.first]!.id}-${scheme.coats[r.then]!.id}`,
-      level: r.rule === 'mattBeforeMetal' || r.rule === 'stack' ? 'settle' : 'know',
+      level: r.rule === 'mattBeforeMetal' || r.rule === 'stack' ? 'problem' : 'warning',
       value: String(1 + (plan.hand?.steps.findIndex((s) => s.coat === r.then) ?? 0)),
       unit: 'in your order comes too early',
       sentence: say(r),
@@ -45,7 +45,7 @@ export function paintOrder(scheme: OrderScheme, plan: OrderPlan): Finding<'cheap
   if (more > 0)
     out.push({
       id: 'order-more',
-      level: 'know',
+      level: 'warning',
       value: String(more),
       unit: `more ${more === 1 ? 'rule' : 'rules'} broken`,
       sentence: 'Your order breaks further rules of the same kinds.',
@@ -75,7 +75,7 @@ export function listedOrder({ hand, cost }: OrderPlan): Finding<'cheapestOrder'>
   return [
     {
       id: 'as-listed',
-      level: 'know',
+      level: 'warning',
       value: String(broken),
       unit: `${broken === 1 ? 'rule' : 'rules'} broken as listed`,
       sentence: 'The bench plan takes the coats as they are listed until an order is chosen.',
@@ -104,7 +104,7 @@ export function forbiddenCoats(scheme: OrderScheme, inks: ReadonlySet<string>): 
     return [
       {
         id: `forbidden-${r.id}`,
-        level: 'settle',
+        level: 'problem',
         value: String(wrong.length),
         unit: plural(wrong.length, 'coat').replace(/^\S+ /, ''),
         sentence: r.glueFace

@@ -16,7 +16,7 @@ export function poorFit(a: string, b: string, key: string, r: FitReport): Findin
     return [
       {
         id: `overlap:${key}`,
-        level: 'settle',
+        level: 'problem',
         value: r.deepest ? (-r.deepest.gap).toFixed(2) : r.overlap.toFixed(0),
         unit: r.deepest ? 'mm too deep' : 'mm³ shared',
         sentence: `${a} and ${b} claim the same ${r.overlap < 100 ? r.overlap.toFixed(1) : r.overlap.toFixed(0)} mm³: printed, they will not go together.`,
@@ -32,7 +32,7 @@ export function poorFit(a: string, b: string, key: string, r: FitReport): Findin
   return [
     {
       id: `gap:${key}`,
-      level: 'know',
+      level: 'warning',
       value: r.p95.toFixed(2),
       unit: 'mm gap',
       sentence: `Between ${a} and ${b}; ${r.seam.toFixed(0)} mm of the seam show and take ${(r.filler / 1000).toFixed(2)} ml of filler.`,

@@ -13,7 +13,7 @@ export function posedSkin(r: PoseReport): Finding<never>[] {
     if (j.flipped > 0)
       out.push({
         id: `flipped:${j.name}`,
-        level: 'settle',
+        level: 'problem',
         value: String(j.flipped),
         unit: j.flipped === 1 ? 'face turned over' : 'faces turned over',
         sentence: `At ${j.name} the skin folds into itself: ${plural(j.flipped, 'face')} point inward. Turn it less, or move the joint to the middle of the limb.`,
@@ -24,7 +24,7 @@ export function posedSkin(r: PoseReport): Finding<never>[] {
     else if (Math.abs(j.volumeChange) > VOLUME && Math.abs(r.volumeChange) > 0.002)
       out.push({
         id: `volume:${j.name}`,
-        level: 'know',
+        level: 'warning',
         value: `${(100 * j.volumeChange).toFixed(0)} %`,
         unit: 'volume there',
         sentence: `${j.name} ${j.volumeChange < 0 ? 'grows thinner' : 'swells'} as it bends.`,
@@ -35,7 +35,7 @@ export function posedSkin(r: PoseReport): Finding<never>[] {
     if (j.stretch > STRETCH)
       out.push({
         id: `stretch:${j.name}`,
-        level: 'know',
+        level: 'warning',
         value: `× ${j.stretch.toFixed(2)}`,
         unit: 'stretched',
         sentence: `Texture at ${j.name} is drawn out by ${((j.stretch - 1) * 100).toFixed(0)} % where it stretches most.`,

@@ -40,7 +40,7 @@ describe('plates that wait for a hand', () => {
   })
   it('say what the printer said, how long it is silent, and offer what can be done', () => {
     expect(of({ state: 'planned', problem: 'It ends at 10 mm.' })[0]!.sentence).toContain('It ends at 10 mm.')
-    expect(of({ silent: 0.2 })[0]).toMatchObject({ level: 'settle', value: '1' })
+    expect(of({ silent: 0.2 })[0]).toMatchObject({ level: 'problem', value: '1' })
     const [empty] = of({ doing: 'paused', why: 'vat-empty', vat: 14, needed: 61 })
     expect(empty!.fixes).toMatchObject([{ act: 'refill', label: 'Filled up with 100 ml' }])
     expect(of({ doing: 'interrupted' })[0]!.fixes[0]).toMatchObject({ act: 'resume', effect: 'from layer 301' })
@@ -63,11 +63,11 @@ describe('baths', () => {
   const baths = { first: { litres: 2, resin: 150, limit: 10 }, second: { litres: 2, resin: 45, limit: 2 } }
   it('are told of when they clean no more, and before the wash that would bring them there', () => {
     expect(bathSaturated(baths, { first: 10, second: 1 }).map((f) => [f.id, f.level])).toEqual([
-      ['bath-second', 'settle'],
+      ['bath-second', 'problem'],
     ])
     expect(bathSaturated(baths, { first: 60, second: 0 }).map((f) => [f.id, f.level])).toEqual([
-      ['bath-first', 'know'],
-      ['bath-second', 'settle'],
+      ['bath-first', 'warning'],
+      ['bath-second', 'problem'],
     ])
     expect(bathSaturated({ ...baths, second: { ...baths.second, resin: 0 } }, { first: 0, second: 0 })).toEqual([])
     expect(bathSaturated(baths, { first: 60, second: 0 })[0]!.fixes[0]).toMatchObject({
@@ -84,9 +84,9 @@ describe('layers by usual figures', () => {
     const cup: Mishap = { kind: 'cup', area: 90, force: 5, wall: 0.4, ...at }
     const found = supportFailures([tip(false), tip(true), cup, tip(false)])
     expect(found.map((f) => [f.id, f.level, f.value])).toEqual([
-      ['falls', 'settle', '1'],
-      ['tears', 'settle', '1'],
-      ['lets-go', 'know', '2'],
+      ['falls', 'problem', '1'],
+      ['tears', 'problem', '1'],
+      ['lets-go', 'warning', '2'],
     ])
     expect(found[0]!.sentence).toContain('layer 42')
     expect(found[2]!.places).toEqual([

@@ -12,7 +12,7 @@ export function printTrouble(plates: readonly PlateAtWork[]): Finding<PlateAct>[
     const at = `layer ${p.layer} of ${p.layers}`
     if (p.problem && p.state === 'planned')
       return of('refused', {
-        level: 'settle',
+        level: 'problem',
         value: '0',
         unit: 'layers printed: refused',
         sentence: `${p.name}: ${p.problem}`,
@@ -21,7 +21,7 @@ export function printTrouble(plates: readonly PlateAtWork[]): Finding<PlateAct>[
       })
     if (p.silent !== null && (p.state === 'sending' || p.state === 'printing'))
       return of('lost', {
-        level: 'settle',
+        level: 'problem',
         value: String(Math.max(1, Math.round(p.silent))),
         unit: 'min without an answer',
         sentence: `Nothing is heard of ${p.name} since ${at}. Look whether the printer is on; what it prints goes on without us, and is taken up again as soon as it answers.`,
@@ -30,7 +30,7 @@ export function printTrouble(plates: readonly PlateAtWork[]): Finding<PlateAct>[
       })
     if (p.state === 'printing' && p.why === 'vat-empty')
       return of('vat', {
-        level: 'settle',
+        level: 'problem',
         value: (p.vat ?? 0).toFixed(0),
         unit: 'ml in the vat',
         sentence: `${p.name} stands still at ${at}: too little resin covers the film. Fill the vat, then let it go on; ${p.needed.toFixed(0)} ml are still to come.`,
@@ -46,7 +46,7 @@ export function printTrouble(plates: readonly PlateAtWork[]): Finding<PlateAct>[
       })
     if (p.state === 'printing' && p.doing === 'interrupted')
       return of('power', {
-        level: 'settle',
+        level: 'problem',
         value: p.layer.toLocaleString(),
         unit: 'layers before a power cut',
         sentence: `${p.name} was cut off at ${at}. It can go on from there; a line will show where it stood, and resin that stood for hours wants stirring first.`,
@@ -55,7 +55,7 @@ export function printTrouble(plates: readonly PlateAtWork[]): Finding<PlateAct>[
       })
     if (p.state === 'printing' && p.vat !== null && p.vat < p.needed)
       return of('vat-soon', {
-        level: 'know',
+        level: 'warning',
         value: (p.needed - p.vat).toFixed(0),
         unit: 'ml more than the vat has',
         sentence: `${p.needed.toFixed(0)} ml are still to be printed and ${p.vat.toFixed(0)} are in the vat of ${p.name}: it will stand still before the end. Top it up in time.`,
@@ -64,7 +64,7 @@ export function printTrouble(plates: readonly PlateAtWork[]): Finding<PlateAct>[
       })
     if (p.state === 'ended')
       return of('look', {
-        level: 'know',
+        level: 'warning',
         value: '1',
         unit: 'plate to look over',
         sentence: `${p.name}${p.layer < p.layers ? ` ended at ${at}` : ' is printed'}. Take it off, look it over, and say how each part came out: the next prints learn from it.`,
@@ -73,7 +73,7 @@ export function printTrouble(plates: readonly PlateAtWork[]): Finding<PlateAct>[
       })
     if (p.failed > 0 && !p.reprinted)
       return of('failed', {
-        level: 'settle',
+        level: 'problem',
         value: String(p.failed),
         unit: `${p.failed === 1 ? 'part' : 'parts'} failed`,
         sentence:

@@ -5,12 +5,12 @@ import type { Act } from './fix'
 /** The stages of a piece, in working order. */
 export const PIECE_STAGES = [
   'brief',
-  'intake',
+  'import',
   'combine',
   'pose',
-  'size',
-  'core',
-  'stand',
+  'scale',
+  'hollow',
+  'orient',
   'plates',
   'print',
   'clean',

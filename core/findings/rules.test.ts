@@ -35,7 +35,7 @@ describe('a hollow part', () => {
     }) as HollowReport
   it('needs two holes for each cavity, and is told how many are wanting', () => {
     expect(cavityHoles(hollow({}), 2)).toEqual([])
-    expect(cavityHoles(hollow({}), 1)[0]).toMatchObject({ level: 'settle', value: '4.2' })
+    expect(cavityHoles(hollow({}), 1)[0]).toMatchObject({ level: 'problem', value: '4.2' })
     expect(cavityHoles(hollow({}), 1)[0]!.sentence).toContain('1 cavity with 1 hole')
     expect(cavityHoles(hollow({}), 1)[0]!.sentence).toContain('1 more is needed')
     expect(cavityHoles(hollow({ cavities: 3 }), 2)[0]!.sentence).toContain('3 cavities with 2 holes')
@@ -44,7 +44,7 @@ describe('a hollow part', () => {
   it('keeps its wall within a twentieth or one voxel, whichever is less strict', () => {
     const at = (minimum: number) => hollow({ wall: { ...hollow({}).wall, minimum } })
     expect(wallKept(at(1.9), 0.05)).toEqual([])
-    expect(ids(wallKept(at(1.89), 0.05))).toEqual(['wall know'])
+    expect(ids(wallKept(at(1.89), 0.05))).toEqual(['wall warning'])
     expect(wallKept(at(1.6), 0.4)).toEqual([])
     expect(wallKept(at(1.59), 0.4)[0]).toMatchObject({ value: '1.59', places: [[1, 2, 3]] })
   })
@@ -65,7 +65,7 @@ describe('the printer’s room', () => {
     // 100 by 50 by 150 mm.
     expect(doesNotFit([150, 100, 50], printer)).toEqual([])
     const [f] = doesNotFit([200, 40, 40], printer)
-    expect(f).toMatchObject({ level: 'settle', value: '50', fixes: [{ act: 'scale' }] })
+    expect(f).toMatchObject({ level: 'problem', value: '50', fixes: [{ act: 'scale' }] })
     expect((f!.fixes[0] as { factor: number }).factor).toBeCloseTo(0.98 * 0.75)
     expect(doesNotFit([150.05, 1, 1], printer)[0]!.value).toBe('0.1')
   })
@@ -83,9 +83,9 @@ describe('resin on the shelf', () => {
   it('is enough with what must stand over the film, nearly enough, or not', () => {
     const film = [100, 50] as const // 15 ml stand in it
     expect(enoughResin(80, 95, film)).toEqual([])
-    expect(ids(enoughResin(80, 94, film))).toEqual(['resin-short know'])
+    expect(ids(enoughResin(80, 94, film))).toEqual(['resin-short warning'])
     expect(enoughResin(80, 94, film)[0]!.value).toBe('1')
-    expect(ids(enoughResin(80, 79, film))).toEqual(['resin-short settle'])
+    expect(ids(enoughResin(80, 79, film))).toEqual(['resin-short problem'])
     expect(enoughResin(80, null, film)).toEqual([])
   })
   it('is told of within a month of its time, and past it, while there is any', () => {
@@ -95,7 +95,7 @@ describe('resin on the shelf', () => {
     const [soon] = oldResin('Grey', [bottle('2025-12-10')], today)
     expect(soon).toMatchObject({ level: 'note', value: '20', unit: 'days left' })
     const [late] = oldResin('Grey', [bottle('2025-11-10')], today)
-    expect(late).toMatchObject({ level: 'know', value: '10', unit: 'days past its time' })
+    expect(late).toMatchObject({ level: 'warning', value: '10', unit: 'days past its time' })
     expect(oldResin('Grey', [bottle('2020-01-01', 0), bottle(null)], today)).toEqual([])
   })
 })
@@ -128,14 +128,14 @@ describe('two parts that meet', () => {
   })
   it('gape, and are told what filler that takes', () => {
     const [f] = found({ p95: 0.3 })
-    expect(f).toMatchObject({ id: 'gap:k', level: 'know', value: '0.30', places: [[1, 1, 1]], fixes: [] })
+    expect(f).toMatchObject({ id: 'gap:k', level: 'warning', value: '0.30', places: [[1, 1, 1]], fixes: [] })
     expect(f!.sentence).toContain('30 mm of the seam show and take 0.04 ml')
   })
   it('claim the same room by more than a skin, wherever that is deepest', () => {
     const deep = (gap: number) => ({ overlap: 12.34, deepest: { point: [2, 2, 2] as [number, number, number], gap } })
     expect(found(deep(-0.07))).toEqual([])
     const [f] = found(deep(-0.5))
-    expect(f).toMatchObject({ id: 'overlap:k', level: 'settle', value: '0.50', places: [[2, 2, 2]] })
+    expect(f).toMatchObject({ id: 'overlap:k', level: 'problem', value: '0.50', places: [[2, 2, 2]] })
     expect(f!.fixes.map((x) => x.act)).toEqual(['relieve', 'union'])
     expect(found({ overlap: 0.29, deepest: { point: [2, 2, 2], gap: -1 } })).toEqual([])
     expect(found({ touching: false, overlap: 250 })[0]).toMatchObject({ value: '250', unit: 'mm³ shared' })
@@ -162,7 +162,7 @@ describe('two parts that meet', () => {
     })
     expect(f!.sentence).toContain(`A brass wire of ${pin.wire} mm bears it`)
     const [heavy] = jointLoad(hanging(5000, 400))
-    expect(heavy).toMatchObject({ level: 'know', unit: 'N·m', fixes: [] })
+    expect(heavy).toMatchObject({ level: 'warning', unit: 'N·m', fixes: [] })
     expect(heavy!.sentence).toContain('No single wire bears it')
   })
 })
@@ -175,10 +175,10 @@ describe('how the whole stands', () => {
   })
   it('falls, or tips too soon, and is told toward where and what helps', () => {
     const [tips] = topples(report(8, 3, { ballast: 40.2, widen: 1.234 }), 15)
-    expect(tips).toMatchObject({ level: 'know', value: '8.0°', unit: 'of 15° wished' })
+    expect(tips).toMatchObject({ level: 'warning', value: '8.0°', unit: 'of 15° wished' })
     expect(tips!.sentence).toBe('It tips first toward back right. It needs 41 g low in the foot, or a foot 24 % wider.')
     const [falls] = topples(report(-4, -2.5, { ballast: null, widen: 2 }), 15)
-    expect(falls).toMatchObject({ level: 'settle', value: '2.5', unit: 'mm beyond its foot' })
+    expect(falls).toMatchObject({ level: 'problem', value: '2.5', unit: 'mm beyond its foot' })
     expect(falls!.sentence).toContain('no ballast is enough')
   })
   it('looks where its nameplate is, or where its base’s front is', () => {
@@ -209,7 +209,7 @@ describe('what supports leave', () => {
         lostEdits: 2,
       }),
     )
-    expect(ids(all)).toEqual(['overload know', 'barred settle', 'unreached note', 'lost-edits know'])
+    expect(ids(all)).toEqual(['overload warning', 'barred problem', 'unreached note', 'lost-edits warning'])
     expect(all[0]).toMatchObject({
       value: '240 %',
       places: [
@@ -219,7 +219,7 @@ describe('what supports leave', () => {
     })
     expect(all[0]!.sentence).toContain('2 tips are')
     expect(all[1]!.unit).toBe('island without a tip')
-    expect(supportGaps(report({ unreached: [{ point: [2, 2, 2], island: true }] }))[0]!.level).toBe('know')
+    expect(supportGaps(report({ unreached: [{ point: [2, 2, 2], island: true }] }))[0]!.level).toBe('warning')
   })
   it('was in the file already: it is left as it stands', () => {
     const own = { stems: 24, height: 3.2, raft: true }
@@ -235,7 +235,7 @@ describe('what supports leave', () => {
       { ...at(4), kind: 'tip', fell: true },
       { ...at(7), kind: 'cup' },
     ] as never)
-    expect(ids(list)).toEqual(['falls settle', 'tears settle', 'lets-go know'])
+    expect(ids(list)).toEqual(['falls problem', 'tears problem', 'lets-go warning'])
     expect(list[0]!.sentence).toContain('first in layer 5')
     expect(list.map((f) => f.places[0]![0])).toEqual([4, 7, 9])
     expect(supportFailures([])).toEqual([])

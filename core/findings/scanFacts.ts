@@ -7,7 +7,7 @@ import { rule } from './rule'
 export const withoutSkin = (points: number): Finding<'makeSurface'>[] => [
   {
     id: 'no-skin',
-    level: 'settle',
+    level: 'problem',
     value: points.toLocaleString('en'),
     unit: 'points',
     sentence: 'This is a scan without a skin. Cut off what is not the object, then make a surface of it.',
@@ -23,7 +23,7 @@ export const withoutSkin = (points: number): Finding<'makeSurface'>[] => [
 export const scannedFloor = (floor: Floor): Finding<'cutFloor'>[] => [
   {
     id: 'floor',
-    level: 'settle',
+    level: 'problem',
     value: `${(floor.share * 100).toFixed(0)} %`,
     unit: 'of it is floor',
     sentence: 'The flat that it stood on was scanned too and would grow onto its feet.',
@@ -49,7 +49,7 @@ export function inventedSkin(report: ReconstructReport, area: number): Finding<n
   return [
     {
       id: 'invented',
-      level: 'know',
+      level: 'warning',
       value: `${((100 * sum) / area).toFixed(1)} %`,
       unit: 'of the skin invented',
       sentence: `In ${plural(report.invented.length, 'place')} there were no points; the surface spans them smoothly.`,
@@ -62,19 +62,19 @@ export function inventedSkin(report: ReconstructReport, area: number): Finding<n
 
 export const hasSkin = rule({
   title: 'the scan has a skin',
-  stages: ['intake'],
+  stages: ['import'],
   inputs: ['cloudPoints'],
   find: ({ cloudPoints }) => withoutSkin(cloudPoints),
 })
 export const noFloor = rule({
   title: 'no floor was scanned along',
-  stages: ['intake'],
+  stages: ['import'],
   inputs: ['floor'],
   find: ({ floor }) => (floor ? scannedFloor(floor) : []),
 })
 export const skinWasSeen = rule({
   title: 'the scanner saw all of the skin',
-  stages: ['intake'],
+  stages: ['import'],
   inputs: ['reconstruction'],
   find: ({ reconstruction: { report, area } }) => inventedSkin(report, area),
 })

@@ -18,7 +18,7 @@ export function scheduleFindings(f: ScheduleFacts): Finding<'showDeciding'>[] {
     if (r.late < KNOW && over <= 0) continue
     out.push({
       id: `late:${p.id}`,
-      level: over > 0 || r.late >= SETTLE ? 'settle' : 'know',
+      level: over > 0 || r.late >= SETTLE ? 'problem' : 'warning',
       value: over > 0 ? over.toFixed(over < 10 ? 1 : 0) : String(Math.round(100 * r.late)),
       unit: over > 0 ? 'days late' : '% likely late',
       sentence: `${p.name} is due ${f.day(p.due)} and done ${f.day(p.finish)} as laid; nine times in ten by ${f.day(r.most)}.`,
@@ -37,7 +37,7 @@ export function scheduleFindings(f: ScheduleFacts): Finding<'showDeciding'>[] {
   if (f.impossible.length > 0)
     out.push({
       id: 'impossible',
-      level: 'settle',
+      level: 'problem',
       value: String(f.impossible.length),
       unit: f.impossible.length === 1 ? 'step without hours' : 'steps without hours',
       sentence: `No bench hours hold ${list(f.impossible)}, or who should do it has none. Add hours under Workshop, or give it to somebody else.`,
@@ -48,7 +48,7 @@ export function scheduleFindings(f: ScheduleFacts): Finding<'showDeciding'>[] {
   if (f.broken.length > 0)
     out.push({
       id: 'broken',
-      level: 'know',
+      level: 'warning',
       value: String(f.broken.length),
       unit: f.broken.length === 1 ? 'order let go' : 'orders let go',
       sentence: `The plan changed, and what was put in order by hand would wait for itself: ${list(f.broken)}. There the plan’s own order counts.`,
@@ -59,7 +59,7 @@ export function scheduleFindings(f: ScheduleFacts): Finding<'showDeciding'>[] {
   if (f.spray !== undefined && (f.spray === null || f.spray.from > f.now))
     out.push({
       id: 'spray',
-      level: f.spray === null ? 'settle' : 'know',
+      level: f.spray === null ? 'problem' : 'warning',
       value: f.spray === null ? 'none' : f.day(f.spray.from),
       unit: f.spray === null ? 'to spray in' : 'next to spray',
       sentence:

@@ -21,7 +21,7 @@ export function scheduleRisk(
     if (finish > due)
       out.push({
         id: 'late',
-        level: 'settle',
+        level: 'problem',
         value: String(days),
         unit: days === 1 ? 'day late' : 'days late',
         sentence: `The plan ends after the deadline of ${deadline}.`,
@@ -34,7 +34,7 @@ export function scheduleRisk(
   if (long)
     out.push({
       id: 'long-wait',
-      level: 'know',
+      level: 'warning',
       value: (long.waiting / 3600).toFixed(0),
       unit: 'h of waiting',
       sentence: `“${long.title}” cannot be hurried: start it before a night.`,

@@ -20,7 +20,7 @@ export function sprayReach(scheme: OrderScheme, reach: ReadonlyMap<number, Regio
       return [
         {
           id: `unreached-${r.id}`,
-          level: 'know',
+          level: 'warning',
           value: share(1 - found.brush),
           unit: '% out of reach',
           sentence: `No brush gets at that much of ${r.name}. Nobody will look in there either: let a wash run in, or paint it before its parts are joined.`,
@@ -33,7 +33,7 @@ export function sprayReach(scheme: OrderScheme, reach: ReadonlyMap<number, Regio
       return [
         {
           id: `unsprayed-${r.id}`,
-          level: 'know',
+          level: 'warning',
           value: share(1 - found.airbrush),
           unit: '% not sprayed',
           sentence: `The airbrush does not reach that much of ${r.name}: its ${plural(sprayed.length, 'sprayed coat')} ${sprayed.length === 1 ? 'has' : 'have'} to be brushed in there.`,

@@ -12,7 +12,7 @@ export const airToSpray = rule({
       : [
           {
             id: 'spray',
-            level: 'settle',
+            level: 'problem',
             value: '0',
             unit: 'spray coats today',
             sentence: sprayRefused,

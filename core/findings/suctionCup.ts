@@ -12,7 +12,7 @@ const closed = (c: Cup, step: number): [number, number, number] => [c.startX, c.
 export function suctionCup(cups: readonly Cup[], step: number): Finding<'ventCup' | 'reorient'>[] {
   return cups.slice(0, 6).map((c, i) => ({
     id: `cup-${i}`,
-    level: c.force >= SERIOUS ? 'settle' : c.force > 1.5 ? 'know' : 'note',
+    level: c.force >= SERIOUS ? 'problem' : c.force > 1.5 ? 'warning' : 'note',
     value: c.force.toFixed(c.force < 10 ? 1 : 0),
     unit: 'N of suction',
     sentence: `A cup of ${(c.area / 100).toFixed(c.area < 100 ? 2 : 1)} cm² closes against the film between ${(c.firstLayer * step).toFixed(1)} and ${(c.lastLayer * step).toFixed(1)} mm.`,
@@ -28,7 +28,7 @@ export function suctionCup(cups: readonly Cup[], step: number): Finding<'ventCup
 
 export const noCup = rule({
   title: 'no cup closes against the film',
-  stages: ['stand', 'plates'],
+  stages: ['orient', 'plates'],
   inputs: ['layers'],
   find: ({ layers }) => suctionCup(layers.cups, layers.step),
 })

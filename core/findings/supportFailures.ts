@@ -14,7 +14,7 @@ export function supportFailures(mishaps: readonly Mishap[]): Finding<never>[] {
   if (fell.length > 0)
     out.push({
       id: 'falls',
-      level: 'settle',
+      level: 'problem',
       value: fell.length.toLocaleString('en'),
       unit: `${fell.length === 1 ? 'piece' : 'pieces'} torn off`,
       sentence: `The last tip that holds it lets go, ${first(fell)}. More tips or thicker ones there, or a way up with less area.`,
@@ -25,7 +25,7 @@ export function supportFailures(mishaps: readonly Mishap[]): Finding<never>[] {
   if (torn.length > 0)
     out.push({
       id: 'tears',
-      level: 'settle',
+      level: 'problem',
       value: torn.length.toLocaleString('en'),
       unit: `${torn.length === 1 ? 'wall' : 'walls'} torn by suction`,
       sentence: `A sealed cup pulls on a wall too thin for it, ${first(torn)}. Vent it where it closes.`,
@@ -36,7 +36,7 @@ export function supportFailures(mishaps: readonly Mishap[]): Finding<never>[] {
   if (loose.length > 0)
     out.push({
       id: 'lets-go',
-      level: 'know',
+      level: 'warning',
       value: loose.length.toLocaleString('en'),
       unit: 'tips let go',
       sentence: `${plural(loose.length, 'tip')} would be pulled harder than ${loose.length === 1 ? 'it holds' : 'they hold'}; others take over, ${first(loose)}.`,

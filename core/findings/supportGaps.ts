@@ -9,7 +9,7 @@ export function supportGaps(report: SupportReport): Finding<'support' | 'reorien
   if (over.length > 0)
     out.push({
       id: 'overload',
-      level: 'know',
+      level: 'warning',
       value: `${Math.round(Math.max(...over.map((t) => t.utilisation)) * 100)} %`,
       unit: 'of tip strength',
       sentence: `${plural(over.length, 'tip is', 'tips are')} pulled harder than a green tip holds.`,
@@ -20,7 +20,7 @@ export function supportGaps(report: SupportReport): Finding<'support' | 'reorien
   if (report.barred.length > 0)
     out.push({
       id: 'barred',
-      level: 'settle',
+      level: 'problem',
       value: String(report.barred.length),
       unit: report.barred.length === 1 ? 'island without a tip' : 'islands without a tip',
       sentence:
@@ -32,7 +32,7 @@ export function supportGaps(report: SupportReport): Finding<'support' | 'reorien
   if (report.unreached.length > 0)
     out.push({
       id: 'unreached',
-      level: report.unreached.some((u) => u.island) ? 'know' : 'note',
+      level: report.unreached.some((u) => u.island) ? 'warning' : 'note',
       value: String(report.unreached.length),
       unit: 'places not reached',
       sentence: 'No stem finds a way there without touching the body.',
@@ -43,7 +43,7 @@ export function supportGaps(report: SupportReport): Finding<'support' | 'reorien
   if (report.lostEdits > 0)
     out.push({
       id: 'lost-edits',
-      level: 'know',
+      level: 'warning',
       value: String(report.lostEdits),
       unit: 'edits lost',
       sentence:
@@ -57,7 +57,7 @@ export function supportGaps(report: SupportReport): Finding<'support' | 'reorien
 
 export const supportsHold = rule({
   title: 'no tip is overloaded, every contact is reached',
-  stages: ['stand'],
+  stages: ['orient'],
   inputs: ['supports'],
   find: ({ supports }) => supportGaps(supports),
 })

@@ -7,7 +7,7 @@ export function supportedAlready(p: Presupported): Finding<'leaveSupported'>[] {
   return [
     {
       id: 'supported-already',
-      level: 'know',
+      level: 'warning',
       value: String(p.stems),
       unit: 'stems in it already',
       sentence: `This part carries supports${p.raft ? ' and a raft' : ''} of its own. Turning it or adding more would spoil them: leave it as it stands and check its layers.`,
@@ -36,13 +36,13 @@ export function supportedFile(p: Presupported): Finding<never>[] {
 
 export const noOwnSupports = rule({
   title: 'the part carries no supports of its own',
-  stages: ['stand'],
+  stages: ['orient'],
   inputs: ['fileSupports'],
   find: ({ fileSupports }) => (fileSupports ? supportedAlready(fileSupports) : []),
 })
 export const fileWithoutSupports = rule({
   title: 'the file carries no supports',
-  stages: ['intake'],
+  stages: ['import'],
   inputs: ['fileSupports'],
   find: ({ fileSupports }) => (fileSupports ? supportedFile(fileSupports) : []),
 })

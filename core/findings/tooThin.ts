@@ -12,7 +12,7 @@ export function tooThin(t: Thinness): Finding<'scale'>[] {
   return [
     {
       id: 'too-thin',
-      level: hopeless ? 'settle' : 'know',
+      level: hopeless ? 'problem' : 'warning',
       value: t.thinnest.toFixed(2),
       unit: 'mm thin',
       sentence: `${(t.thinArea / 100).toFixed(1)} cm² of skin is thinner than ${SURVIVES} mm${hopeless ? `; under ${PRINTS} mm it may not print at all` : ' and may break when the supports come off'}.`,
@@ -32,7 +32,7 @@ export function tooThin(t: Thinness): Finding<'scale'>[] {
 
 export const nothingTooThin = rule({
   title: `nothing is thinner than ${SURVIVES} mm`,
-  stages: ['size'],
+  stages: ['scale'],
   inputs: ['thinness'],
   find: ({ thinness }) => tooThin(thinness),
 })

@@ -16,7 +16,7 @@ export function topples(r: BalanceReport, wish: number): Finding<'widenBase'>[] 
   return [
     {
       id: 'topples',
-      level: falls ? 'settle' : 'know',
+      level: falls ? 'problem' : 'warning',
       value: falls ? (-weakest.margin).toFixed(1) : `${weakest.angle.toFixed(1)}°`,
       unit: falls ? 'mm beyond its foot' : `of ${wish}° wished`,
       sentence: `${falls ? 'It falls over' : 'It tips first'} toward ${toward(weakest.direction)}. It needs ${ballast}, or a foot ${Math.ceil((remedy.widen - 1) * 100)} % wider.`,

@@ -27,7 +27,7 @@ export function trappedResin(r: TrapReport): Finding<DrainAct>[] {
   if (r.shut > 150)
     out.push({
       id: 'shut-in',
-      level: 'settle',
+      level: 'problem',
       value: (r.shut / 1000).toFixed(1),
       unit: 'ml shut in',
       sentence: 'A cavity has no opening at all: raw resin stays inside, weeps out later or splits the wall.',
@@ -43,7 +43,7 @@ export function trappedResin(r: TrapReport): Finding<DrainAct>[] {
   if (last && last.left > least && r.cavity > 0)
     out.push({
       id: 'never-drains',
-      level: 'settle',
+      level: 'problem',
       value: (last.left / 1000).toFixed(2),
       unit: 'ml never leave',
       sentence: `Whichever way it is turned, ${plural(r.routine.length, 'pose')} after another, this much stays. It needs a hole where it stays.`,
@@ -59,7 +59,7 @@ export function trappedResin(r: TrapReport): Finding<DrainAct>[] {
   else if (r.trapped > least)
     out.push({
       id: 'trapped',
-      level: 'know',
+      level: 'warning',
       value: (r.trapped / 1000).toFixed(1),
       unit: 'ml stay inside as it hangs',
       sentence: `Drain it ${r.routine.map((s) => directionWords(s.down)).join(', then ')}${last && last.left <= least ? ': then it is empty' : ''}.`,
@@ -72,7 +72,7 @@ export function trappedResin(r: TrapReport): Finding<DrainAct>[] {
 
 export const resinDrains = rule({
   title: 'all resin leaves the cavities',
-  stages: ['core'],
+  stages: ['hollow'],
   inputs: ['drainage'],
   find: ({ drainage }) => trappedResin(drainage),
 })

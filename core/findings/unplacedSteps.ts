@@ -12,7 +12,7 @@ export function unplacedSteps(steps: number, anyHours: boolean): Finding<never>[
   return [
     {
       id: 'no-hours',
-      level: 'settle',
+      level: 'problem',
       value: String(steps),
       unit: steps === 1 ? 'step without a place' : 'steps without a place',
       sentence: anyHours

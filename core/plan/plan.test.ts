@@ -34,7 +34,7 @@ describe('findings', () => {
     kept: 0,
   }
   it('ask for two holes a cavity, then rest', () => {
-    expect(cavityHoles(hollow, 1)).toMatchObject([{ level: 'settle', value: '14.2', unit: 'ml shut in' }])
+    expect(cavityHoles(hollow, 1)).toMatchObject([{ level: 'problem', value: '14.2', unit: 'ml shut in' }])
     expect(cavityHoles(hollow, 2)).toEqual([])
   })
   it('measure how far a body does not fit, any way up or as it stands', () => {
@@ -52,7 +52,7 @@ describe('findings', () => {
       bottomLayers: 1,
     }
     expect(doesNotFit([140, 40, 40], printer)).toEqual([])
-    expect(doesNotStand([140, 40, 40], printer)[0]).toMatchObject({ value: '40', level: 'settle' })
+    expect(doesNotStand([140, 40, 40], printer)[0]).toMatchObject({ value: '40', level: 'problem' })
     expect(doesNotStand([40, 90, 40], printer)[0]!.fixes[0]!.act).toBe('quarterTurn')
     expect(doesNotStand([40, 40, 170], printer)[0]).toMatchObject({ value: '20' })
   })

@@ -12,7 +12,7 @@ describe('bottles', () => {
     expect(spent(bottle('A', 1, '2025-11-30', 3), '2026-02-28')).toBe(false)
     expect(spent(bottle('A', 1, '2025-11-30', 3), '2026-03-01')).toBe(true)
     const said = oldResin('Grey', [bottle('A', 9, '2025-11-30', 3), bottle('B', 0, '2020-01-01')], '2026-03-02')
-    expect(said.map((f) => [f.level, f.value])).toEqual([['know', '2']])
+    expect(said.map((f) => [f.level, f.value])).toEqual([['warning', '2']])
   })
   it('are poured from the lot that was named, then from the oldest, and never below empty', () => {
     const shelf = [bottle('new', 500, null), bottle('old', 40, '2025-01-01'), bottle('L2', 100, '2025-06-01')]

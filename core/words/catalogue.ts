@@ -3,10 +3,11 @@ import calendar from './en/calendar.json'
 import clean from './en/clean.json'
 import combine from './en/combine.json'
 import composables from './en/composables.json'
-import core from './en/core.json'
 import facts from './en/facts.json'
-import intake from './en/intake.json'
+import hollow from './en/hollow.json'
+import importing from './en/import.json'
 import mixing from './en/mixing.json'
+import orient from './en/orient.json'
 import paints from './en/paints.json'
 import piece from './en/piece.json'
 import places from './en/places.json'
@@ -15,11 +16,10 @@ import plates from './en/plates.json'
 import pose from './en/pose.json'
 import prime from './en/prime.json'
 import print from './en/print.json'
+import scale from './en/scale.json'
 import scheme from './en/scheme.json'
 import shell from './en/shell.json'
-import size from './en/size.json'
 import stages from './en/stages.json'
-import stand from './en/stand.json'
 import stock from './en/stock.json'
 import stores from './en/stores.json'
 import viewport from './en/viewport.json'
@@ -32,10 +32,11 @@ export const english = {
   clean,
   combine,
   composables,
-  core,
   facts,
-  intake,
+  hollow,
+  import: importing,
   mixing,
+  orient,
   paints,
   piece,
   places,
@@ -44,11 +45,10 @@ export const english = {
   pose,
   prime,
   print,
+  scale,
   scheme,
   shell,
-  size,
   stages,
-  stand,
   stock,
   stores,
   viewport,

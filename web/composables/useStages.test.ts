@@ -17,7 +17,7 @@ afterEach(() => {
   page.end()
 })
 async function stages(): Promise<
-  (name: StageEntry['name']) => Pick<StageEntry, 'state' | 'measure' | 'settle' | 'know'>
+  (name: StageEntry['name']) => Pick<StageEntry, 'state' | 'measure' | 'problems' | 'warnings'>
 > {
   await page.piece()
   scope = effectScope()
@@ -25,17 +25,17 @@ async function stages(): Promise<
   await settle()
   await settle()
   return (name) => {
-    const { state, measure, settle: must, know } = list.value.flatMap((l) => l.entries).find((e) => e.name === name)!
-    return { state, measure, settle: must, know }
+    const { state, measure, problems, warnings } = list.value.flatMap((l) => l.entries).find((e) => e.name === name)!
+    return { state, measure, problems, warnings }
   }
 }
 
 describe('the list of stages', () => {
   it('is open where nothing was done, and names what the part is when it is imported', async () => {
     const of = await stages()
-    expect(of('intake')).toMatchObject({ measure: '1 part' })
-    expect(of('core')).toMatchObject({ state: 'open', measure: 'solid' })
-    for (const name of ['stand', 'print', 'clean', 'scheme'] as const)
+    expect(of('import')).toMatchObject({ measure: '1 part' })
+    expect(of('hollow')).toMatchObject({ state: 'open', measure: 'solid' })
+    for (const name of ['orient', 'print', 'clean', 'scheme'] as const)
       expect(of(name)).toMatchObject({ state: 'open', measure: '' })
   })
   it('tells of each stage the one measure that matters there', async () => {
@@ -47,14 +47,14 @@ describe('the list of stages', () => {
     ]
     const of = await stages()
     expect(of('brief').measure).toContain('due')
-    expect(of('size')).toMatchObject({ state: 'done', measure: '20 mm tall' })
-    expect(of('core').measure).toBe('−0.0 ml')
-    expect(of('stand').measure).toBe('turned')
+    expect(of('scale')).toMatchObject({ state: 'done', measure: '20 mm tall' })
+    expect(of('hollow').measure).toBe('−0.0 ml')
+    expect(of('orient').measure).toBe('oriented')
   })
   it('says that a stage needs a look where what was done there failed', async () => {
     page.bench.operations = [{ kind: 'hollow', wall: 2, voxel: 0.5, opening: 1 }]
     page.bench.failing.set('hollow', 'The wall leaves no cavity.')
-    expect((await stages())('core').state).toBe('stale')
+    expect((await stages())('hollow').state).toBe('stale')
   })
   it('counts plates that print, that came off and that were cleaned', async () => {
     const still = plate().progress
@@ -83,8 +83,8 @@ describe('the list of stages', () => {
       holes: { count: 1, lengths: [12], places: [[1, 1, 20]], complete: true },
     })
     const of = await stages()
-    expect(of('intake').settle).toBeGreaterThan(0)
-    expect(of('intake').state).toBe('stale')
+    expect(of('import').problems).toBeGreaterThan(0)
+    expect(of('import').state).toBe('stale')
   })
   it('names regions that are bare', async () => {
     page.bench.replies.set(`GET /pieces/${PIECE}/scheme`, {
@@ -96,6 +96,6 @@ describe('the list of stages', () => {
       coats: [{ id: 'c', regionId: 0, technique: 'base' }],
       maps: [],
     })
-    expect((await stages())('scheme')).toMatchObject({ state: 'open', measure: '1 of 2 bare' })
+    expect((await stages())('scheme')).toMatchObject({ state: 'open', measure: '1 of 2 without coats' })
   })
 })

@@ -16,12 +16,12 @@ export interface StageEntry {
   title: string
   state: 'done' | 'open' | 'stale' | 'waiting'
   measure: string
-  /** findings that must be dealt with, and those to know */
-  settle: number
-  know: number
+  /** findings that must be fixed, and those that may spoil the result */
+  problems: number
+  warnings: number
 }
 const SHAPING: readonly OperationRecord['kind'][] = ['base', 'place', 'join', 'fix']
-type Bare = Omit<StageEntry, 'settle' | 'know'>
+type Bare = Omit<StageEntry, 'problems' | 'warnings'>
 
 /** The piece's stages in working order, each with its state and the one measure that matters there. */
 export function useStages() {
@@ -65,7 +65,7 @@ export function useStages() {
               : '',
           },
           {
-            name: 'intake',
+            name: 'import',
             title: text('composables.useStages.intake'),
             state: part ? (store.step('repair') ? state('repair') : 'done') : 'open',
             measure: part
@@ -78,7 +78,7 @@ export function useStages() {
           { name: 'combine', title: text('composables.useStages.combine'), ...combined() },
           { name: 'pose', title: text('composables.useStages.pose'), state: state('pose'), measure: posed() },
           {
-            name: 'size',
+            name: 'scale',
             title: text('composables.useStages.size'),
             state: state('scale'),
             measure: size
@@ -93,7 +93,7 @@ export function useStages() {
         length: text('composables.useStages.print'),
         entries: [
           {
-            name: 'core',
+            name: 'hollow',
             title: text('composables.useStages.core'),
             state: state('hollow', 'drill'),
             measure: hollow
@@ -107,7 +107,7 @@ export function useStages() {
                 : '',
           },
           {
-            name: 'stand',
+            name: 'orient',
             title: text('composables.useStages.stand'),
             state: state('orient', 'support'),
             measure: support
@@ -237,13 +237,13 @@ export function useStages() {
       ...l,
       entries: l.entries.map((k) => {
         const list = [...found.byStage[k.name].findings, ...(k.name === 'scheme' ? found.byStage.order.findings : [])]
-        const settle = list.filter((f) => f.level === 'settle').length
+        const problems = list.filter((f) => f.level === 'problem').length
         return {
           ...k,
-          // What must be settled keeps a stage from being done.
-          state: k.state === 'done' && settle > 0 ? 'stale' : k.state,
-          settle,
-          know: list.filter((f) => f.level === 'know').length,
+          // What must be fixed keeps a stage from being done.
+          state: k.state === 'done' && problems > 0 ? 'stale' : k.state,
+          problems,
+          warnings: list.filter((f) => f.level === 'warning').length,
         }
       }),
     })),

@@ -25,7 +25,7 @@ beforeEach(() => {
       )
     })
   }) as never)
-  useViewport().shown = { mesh: {} as never, hash: 'copy', of: 'whole', bodyFaces: 0 }
+  useViewport().shown = { mesh: {} as never, hash: 'copy', of: 'Reset view', bodyFaces: 0 }
 })
 function panel() {
   let made!: ReturnType<typeof useSurfaceMap>

@@ -74,7 +74,7 @@ const add = (data: Partial<MaterialRecord> = {}): Promise<void> =>
 const adopt = (r: ShoppingRow): Promise<void> => add({ name: r.name, serves: [r.what], unit: r.unit })
 const giveOut = (): void => {
   const lines = (list.value ?? []).map((r) => `${r.name}\t${amountText(r.unit, r.buy)}`)
-  saveFile(text('places.materialsPlace.toBuyTxt'), lines.join('\n'), 'text/plain')
+  saveFile('to buy.txt', lines.join('\n'), 'text/plain')
 }
 const itemOf = (r: (typeof rows.value)[number]): Item<MaterialRecord> => r.item
 </script>
@@ -191,7 +191,7 @@ tr.on td {
   white-space: nowrap;
 }
 .word {
-  color: var(--know);
+  color: var(--warning);
   font-weight: 600;
 }
 .buy {

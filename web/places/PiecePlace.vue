@@ -39,7 +39,7 @@ async function drop(e: DragEvent): Promise<void> {
   const files = [...(e.dataTransfer?.files ?? [])]
   if (files.length === 0) return
   refused.value = await store.dropFiles(files)
-  await router.push(`/pieces/${id.value}/intake`)
+  await router.push(`/pieces/${id.value}/import`)
 }
 function keys(e: KeyboardEvent): void {
   if (
@@ -190,7 +190,7 @@ useEventListener('keydown', keys)
 }
 .refused {
   background: #f4ddd6;
-  border-left: 4px solid var(--settle);
+  border-left: 4px solid var(--problem);
   padding: 7px 10px;
   border-radius: 4px;
 }

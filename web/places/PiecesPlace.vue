@@ -47,7 +47,7 @@ async function guard(work: () => Promise<unknown>): Promise<void> {
 const create = (): Promise<void> =>
   guard(async () => {
     const p = await api(pieceSchema, 'POST', '/pieces', { name: name.value })
-    await router.push(`/pieces/${p.id}/intake`)
+    await router.push(`/pieces/${p.id}/import`)
   })
 const bin = (p: Summary): Promise<void> =>
   guard(async () => {
@@ -99,14 +99,14 @@ const due = (p: Summary): string => {
     <ul class="rows">
       <li v-for="p in pieces ?? []" :key="p.id" class="sheet row-piece">
         <RouterLink
-          :to="`/pieces/${p.id}/intake`"
+          :to="`/pieces/${p.id}/import`"
           class="thumb"
           :aria-label="$t('places.piecesPlace.open', { name: p.name })"
           ><SculptThumb :mesh="p.thumbnailMesh"
         /></RouterLink>
         <div class="about">
           <h2>
-            <RouterLink :to="`/pieces/${p.id}/intake`">{{ p.name }}</RouterLink>
+            <RouterLink :to="`/pieces/${p.id}/import`">{{ p.name }}</RouterLink>
           </h2>
           <p class="soft m-0">{{ p.client || $t('places.piecesPlace.ownPiece') }}</p>
           <p class="brief">{{ p.brief }}</p>

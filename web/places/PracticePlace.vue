@@ -176,7 +176,7 @@ const day = (at: string): string => new Date(at).toLocaleDateString(undefined, {
   max-width: 78ch;
 }
 .caution {
-  border-left: 4px solid var(--know);
+  border-left: 4px solid var(--warning);
   padding: 4px 10px;
 }
 .try {

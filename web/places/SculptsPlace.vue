@@ -62,7 +62,7 @@ const newPiece = (s: SculptRecord): Promise<void> =>
     await api(arranged, 'POST', `/pieces/${p.id}/arrange`, {
       create: [{ name: s.name, from: null, sculpt: s.id, operations: [] }],
     })
-    await router.push(`/pieces/${p.id}/intake`)
+    await router.push(`/pieces/${p.id}/import`)
   })
 const picker = ref<HTMLInputElement | null>(null)
 function choose(e: Event): void {
@@ -233,7 +233,7 @@ function drop(e: DragEvent): void {
         <h3 class="mt-3 mb-1">{{ $t('places.sculptsPlace.usedIn') }}</h3>
         <ul class="list-unstyled mb-3">
           <li v-for="p in chosen.usedIn" :key="p.id">
-            <RouterLink :to="`/pieces/${p.id}/intake`">{{ p.name }}</RouterLink>
+            <RouterLink :to="`/pieces/${p.id}/import`">{{ p.name }}</RouterLink>
           </li>
           <li v-if="chosen.usedIn.length === 0" class="soft">{{ $t('places.sculptsPlace.noPieceYet') }}</li>
         </ul>

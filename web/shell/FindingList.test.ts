@@ -8,7 +8,7 @@ import { doFix } from './fixHandlers'
 
 const island: Finding<'support' | 'reorient'> = {
   id: 'islands',
-  level: 'settle',
+  level: 'problem',
   value: '3',
   unit: 'islands',
   sentence: '3 regions start in mid air.',
@@ -42,7 +42,7 @@ function shown(findings: Finding<'support' | 'reorient'>[], rules: RuleState[], 
 describe('the list of findings', () => {
   it('says that nothing is to settle only when every rule that concerns the piece was measured', () => {
     const some: RuleState[] = [measured('a'), { title: 'b', state: 'not applicable' }]
-    expect(shown([], some).list.text()).toContain('Nothing to settle')
+    expect(shown([], some).list.text()).toContain('No problems found')
     expect(shown([], some).list.text()).toContain('Every island has a tip.')
     for (const open of [
       { title: 'it fits', state: 'waiting', for: ['a printer'] },
@@ -50,7 +50,7 @@ describe('the list of findings', () => {
       { title: 'it fits', state: 'failed', sentence: 'Too fine.' },
     ] as RuleState[]) {
       const text = shown([], [...some, open]).list.text()
-      expect(text).not.toContain('Nothing to settle')
+      expect(text).not.toContain('No problems found')
       expect(text).not.toContain('Every island has a tip.')
       expect(text).toContain('1 of 2')
     }
@@ -101,7 +101,7 @@ describe('the list of findings', () => {
   })
   it('shows the places of a finding one after another, and begins again', async () => {
     const { list } = shown([island], [measured('a')])
-    const show = list.findAll('button').find((b) => b.text().startsWith('Show me'))!
+    const show = list.findAll('button').find((b) => b.text().startsWith('Show'))!
     for (let i = 0; i < 3; i++) await show.trigger('click')
     expect(list.emitted('show')).toEqual([[[0, 0, 1]], [[2, 0, 4]], [[0, 0, 1]]])
   })

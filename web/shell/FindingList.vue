@@ -18,8 +18,8 @@ const props = defineProps<{
 const emit = defineEmits<{ show: [place: [number, number, number]] }>()
 const list = computed(() => ranked(props.judged.findings))
 const LEVEL = {
-  settle: { icon: OctagonAlert, word: text('shell.findingList.settle') },
-  know: { icon: TriangleAlert, word: text('shell.findingList.know') },
+  problem: { icon: OctagonAlert, word: text('shell.findingList.problem') },
+  warning: { icon: TriangleAlert, word: text('shell.findingList.warning') },
   note: { icon: Info, word: text('shell.findingList.note') },
 }
 const progress = computed(() => measuredOf(props.judged))
@@ -28,12 +28,12 @@ const measuring = computed(() => props.judged.rules.some((r) => r.state === 'mea
 const headline = computed(() => {
   const n = (l: Finding['level']): number => list.value.filter((f) => f.level === l).length
   const words = [
-    n('settle') && text('shell.findingList.toSettle', { n: n('settle') }),
-    n('know') && text('shell.findingList.toKnow', { n: n('know') }),
-    n('note') && text('shell.findingList.toNote', { n: n('note') }),
+    n('problem') && text('shell.findingList.problems', { n: n('problem') }),
+    n('warning') && text('shell.findingList.warnings', { n: n('warning') }),
+    n('note') && text('shell.findingList.notes', { n: n('note') }),
   ].filter(Boolean)
   if (words.length > 0) return words.join(', ')
-  return fine.value ? text('shell.findingList.nothingToSettle') : ''
+  return fine.value ? text('shell.findingList.noProblemsFound') : ''
 })
 const far = computed(() => {
   const { measured, of } = progress.value
@@ -152,17 +152,17 @@ const press = (fix: Fix<A>): void => {
   padding: 9px 12px 10px;
   margin-bottom: 9px;
 }
-.settle {
-  border-left-color: var(--settle);
+.problem {
+  border-left-color: var(--problem);
 }
-.settle .sign {
-  color: var(--settle);
+.problem .sign {
+  color: var(--problem);
 }
-.know {
-  border-left-color: var(--know);
+.warning {
+  border-left-color: var(--warning);
 }
-.know .sign {
-  color: var(--know);
+.warning .sign {
+  color: var(--warning);
 }
 .note {
   border-left-color: var(--note);

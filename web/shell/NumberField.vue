@@ -113,7 +113,7 @@ function nudge(n: number): void {
 }
 .wrong {
   grid-column: 1 / -1;
-  color: var(--settle);
+  color: var(--problem);
   font-size: 0.82rem;
   text-align: right;
 }

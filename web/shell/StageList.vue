@@ -43,13 +43,13 @@ const WORD: Record<StageEntry['state'], string> = {
           ><span class="measure">{{ k.measure || WORD[k.state] }}</span></span
         >
         <span
-          v-if="k.settle + k.know > 0"
+          v-if="k.problems + k.warnings > 0"
           class="count"
-          :class="{ settle: k.settle > 0 }"
-          :title="$t('shell.stageList.toSettleToKnow', { settle: k.settle, know: k.know })"
-          >{{ k.settle || k.know
+          :class="{ problem: k.problems > 0 }"
+          :title="$t('shell.stageList.problemsAndWarnings', { problems: k.problems, warnings: k.warnings })"
+          >{{ k.problems || k.warnings
           }}<span class="visually-hidden">{{
-            k.settle > 0 ? $t('shell.stageList.toSettle') : $t('shell.stageList.toKnow')
+            k.problems > 0 ? $t('shell.stageList.problems') : $t('shell.stageList.warnings')
           }}</span></span
         >
         <span class="visually-hidden">{{ WORD[k.state] }}</span>
@@ -107,7 +107,7 @@ const WORD: Record<StageEntry['state'], string> = {
   color: var(--fine);
 }
 .knot.stale svg {
-  color: var(--know);
+  color: var(--warning);
 }
 .knot.waiting svg {
   color: var(--action);
@@ -118,21 +118,21 @@ const WORD: Record<StageEntry['state'], string> = {
 .knot.here svg {
   background: transparent;
 }
-/* Square to settle, round to know: told apart without colour. */
+/* Square for problems, round for warnings: told apart without colour. */
 .count {
   min-width: 20px;
   text-align: center;
   font-size: 0.8rem;
   font-weight: 600;
   line-height: 18px;
-  border: 1px solid var(--know);
+  border: 1px solid var(--warning);
   border-radius: 10px;
-  color: var(--know);
+  color: var(--warning);
 }
-.count.settle {
+.count.problem {
   border-radius: 3px;
-  background: var(--settle);
-  border-color: var(--settle);
+  background: var(--problem);
+  border-color: var(--problem);
   color: var(--paper-raised);
 }
 .text {

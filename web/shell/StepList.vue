@@ -49,6 +49,6 @@ const steps = computed(() =>
   width: calc(100% - 34px);
 }
 .failed {
-  color: var(--settle);
+  color: var(--problem);
 }
 </style>

@@ -43,7 +43,7 @@ async function ask(): Promise<void> {
   gap: 4px 26px;
   align-items: center;
   background: #f6e9cf;
-  border-bottom: 2px solid var(--know);
+  border-bottom: 2px solid var(--warning);
   padding: 7px 16px;
 }
 .tray.dark {

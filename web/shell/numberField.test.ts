@@ -37,9 +37,9 @@ describe('a field for a number', () => {
   })
   it('says beside it that something is no number, and keeps what was typed to be put right', async () => {
     const f = field()
-    await typed(f, 'thick')
+    await typed(f, 'thickness')
     expect(told(f)).toEqual([])
-    expect(entry(f).element.value).toBe('thick')
+    expect(entry(f).element.value).toBe('thickness')
     expect(entry(f).attributes('aria-invalid')).toBe('true')
     expect(f.text()).toContain('Type a number')
     await typed(f, '4')

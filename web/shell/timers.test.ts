@@ -108,7 +108,7 @@ describe('clocks', () => {
     expect(shown).toEqual(['Cure: the wait is over.'])
     pass(10)
     pass(1)
-    expect(shown[1]).toContain('Putty: what was mixed has set')
+    expect(shown[1]).toContain('Putty: the mix has set')
   })
 })
 
@@ -119,7 +119,7 @@ describe('the tray of clocks that ran out', () => {
     expect(t.find('[role=alert]').exists()).toBe(false)
     pass(6)
     await nextTick()
-    expect(t.find('[role=alert]').text()).toContain('Second coat: the next coat may go on.')
+    expect(t.find('[role=alert]').text()).toContain('Second coat: the next coat can go on.')
     expect(t.findComponent(RouterLinkStub).props('to')).toBe(`/pieces/${PIECE}/plan`)
   })
   it('tells the server that somebody dismissed it', async () => {

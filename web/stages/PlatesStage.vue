@@ -98,8 +98,8 @@ const mendAtStand = (fix: Fix<'support' | 'reorient' | 'quarterTurn' | 'ventCup'
   const on = target && place ? partAt(target.plate.parts, plating.report?.shapes ?? [], place) : null
   const i = store.piece!.partList.findIndex((p) => p.id === on?.id)
   if (i >= 0) store.partIndex = i
-  requested.request('stand', 'place' in fix && on ? { ...fix, place: on.place } : fix)
-  return router.push(`/pieces/${store.piece!.id}/stand`)
+  requested.request('orient', 'place' in fix && on ? { ...fix, place: on.place } : fix)
+  return router.push(`/pieces/${store.piece!.id}/orient`)
 }
 const fixes: StageHandlers<'plates'> = {
   support: mendAtStand,
@@ -203,7 +203,7 @@ function goTo(place: [number, number, number]): void {
         <p v-if="!store.part" class="soft">{{ $t('stages.platesStage.dropASculptAt') }}</p>
         <p v-else-if="!store.step('orient')" class="soft">
           {{ $t('stages.platesStage.itHasNotBeen') }}
-          <RouterLink :to="`/pieces/${store.piece!.id}/stand`">{{
+          <RouterLink :to="`/pieces/${store.piece!.id}/orient`">{{
             $t('stages.platesStage.chooseAWayUp')
           }}</RouterLink>{{ $t('stages.platesStage.thenSlice') }}
         </p>
@@ -275,7 +275,7 @@ function goTo(place: [number, number, number]): void {
         v-if="zip"
         class="btn btn-primary"
         :href="`/api/blobs/${zip}?download=${fileName}-layers.zip`"
-        :download="$t('stages.platesStage.layersZip', { fileName })"
+        :download="`${fileName}-layers.zip`"
         >{{ $t('stages.platesStage.downloadLayersZip') }}</BLink
       >
     </div>

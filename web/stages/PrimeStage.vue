@@ -39,7 +39,7 @@ viewport.describe(() => ({
     point: f.point,
     over: f.id === chosen.value,
     radius: Math.min(3, Math.max(1, f.size / 3)),
-    kind: f.id === chosen.value ? ('hand' as const) : f.state === 'open' ? ('know' as const) : ('tip' as const),
+    kind: f.id === chosen.value ? ('hand' as const) : f.state === 'open' ? ('warning' as const) : ('tip' as const),
   })),
 }))
 viewport.describe(() =>

@@ -21,7 +21,7 @@ describe('the brief', () => {
     await open()
     const at = middle()
     await type(at, 'Name', 'Lighthouse keeper')
-    await choose(at, /What for/, 'commission')
+    await choose(at, /Purpose/, 'commission')
     await choose(at, /Finish/, 'exhibition')
     expect(sent()).toEqual([
       { version: 1, name: 'Lighthouse keeper' },
@@ -35,7 +35,7 @@ describe('the brief', () => {
     await open()
     await settle()
     const at = middle()
-    await control(at, /What for/).setValue('sell')
+    await control(at, /Purpose/).setValue('sell')
     await control(at, /Finish/).setValue('exhibition')
     await vi.waitFor(() => expect(page.bench.fields).toMatchObject({ purpose: 'sell', finish: 'exhibition' }))
   })

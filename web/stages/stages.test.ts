@@ -61,17 +61,17 @@ const button = (at: VueWrapper, name: string | RegExp) => {
 
 describe('the size stage', () => {
   it('says what it could not check without a printer, and enlarges to what survives only when it is set', async () => {
-    const at = await stage(() => import('./SizeStage.vue'))
-    expect(at.text()).toContain('1 to know')
+    const at = await stage(() => import('./ScaleStage.vue'))
+    expect(at.text()).toContain('1 warning')
     expect(at.text()).toContain('Not checked: it fits the printer – needs a printer')
-    expect(at.text()).not.toContain('Nothing to settle')
+    expect(at.text()).not.toContain('No problems found')
     await button(at, 'Enlarge by 100 %').trigger('click')
     await settle()
     // Tried: the finding is gone, the size is shown, nothing was sent.
     expect(at.find('[data-finding=too-thin]').exists()).toBe(false)
     expect(at.text()).toContain('40.0')
     expect(bench.operations).toEqual([])
-    await button(at, 'Set this size').trigger('click')
+    await button(at, 'Scale').trigger('click')
     await settle()
     expect(bench.operations).toMatchObject([{ kind: 'scale', factor: 2, about: 'foot' }])
   })
@@ -79,18 +79,18 @@ describe('the size stage', () => {
     const turned = { ...health(body), measures: { ...measure(body), volume: -2000 }, points: 0 }
     turned.insideOut = { count: 1, places: [[5, 5, 5]], complete: true } as never
     bench.checks.set('health', turned)
-    const at = await stage(() => import('./SizeStage.vue'))
+    const at = await stage(() => import('./ScaleStage.vue'))
     expect(at.find('[data-finding=too-thin]').exists()).toBe(false)
-    expect(at.text()).toContain('needs the faces of the mesh turned outward')
+    expect(at.text()).toContain('needs faces that point outward')
     expect(at.text()).toContain('solid volume2.0 ml')
     expect(at.text()).not.toMatch(/[-−]\d+(\.\d+)? (g|ml)/)
   })
   it('goes back to the size that is set', async () => {
-    const at = await stage(() => import('./SizeStage.vue'))
+    const at = await stage(() => import('./ScaleStage.vue'))
     await button(at, 'Enlarge by 100 %').trigger('click')
     await button(at, /^Back to/).trigger('click')
     expect(at.find('[data-finding=too-thin]').exists()).toBe(true)
-    expect(button(at, 'Set this size').attributes('disabled')).toBeDefined()
+    expect(button(at, 'Scale').attributes('disabled')).toBeDefined()
   })
 })
 
@@ -99,8 +99,8 @@ describe('the intake stage', () => {
     const torn = { ...health(body), measures: measure(body), points: 0 }
     torn.holes = { count: 1, lengths: [12], places: [[1, 1, 20]], complete: true } as never
     bench.checks.set('health', torn)
-    const at = await stage(() => import('./IntakeStage.vue'))
-    expect(useViewport().scene.markers).toMatchObject([{ point: [1, 1, 20], kind: 'settle' }])
+    const at = await stage(() => import('./ImportStage.vue'))
+    expect(useViewport().scene.markers).toMatchObject([{ point: [1, 1, 20], kind: 'problem' }])
     const hole = at.find('[data-finding=holes]')
     await hole
       .findAll('button')
@@ -128,11 +128,11 @@ describe('the stand stage', () => {
     await usePiece().open(PIECE)
     await usePiece().apply({ kind: 'orient', quaternion: [0, 0, 0, 1] })
     const fix = { act: 'support' as const, closer: false, label: 'Generate supports', effect: '' }
-    useRequestedFix().request('stand', fix)
+    useRequestedFix().request('orient', fix)
     expect(useRequestedFix().taken('plates')).toBeNull()
-    const at = await stage(() => import('./StandStage.vue'))
+    const at = await stage(() => import('./OrientStage.vue'))
     expect(bench.operations.map((o) => o.kind)).toEqual(['orient', 'support'])
-    expect(useRequestedFix().taken('stand')).toBeNull()
+    expect(useRequestedFix().taken('orient')).toBeNull()
     expect(useStock().printers).toEqual([])
     const cup = at.find('[data-finding=cup-0]')
     for (const name of ['Turn it', 'Put a hole there'])

@@ -38,16 +38,16 @@ export const useFindings = defineStore('findings', () => {
     runs = runFacts(),
     bench = benchFacts()
 
-  /** The size stage as it would be at another factor. */
-  const sizeAt = (factor: number): Judged<'size'> => judge('size', sculpt.sizeAt(factor))
+  /** The Scale stage as it would be at another factor. */
+  const sizeAt = (factor: number): Judged<'scale'> => judge('scale', sculpt.sizeAt(factor))
   const at = {
     brief: computed(() => judge('brief', {})),
-    intake: computed(() => judge('intake', sculpt.intake.value)),
+    import: computed(() => judge('import', sculpt.intake.value)),
     combine: computed(() => judge('combine', assembly.known)),
     pose: computed(() => judge('pose', { pose: mapped(stepFact('pose', piece.step('pose')), (r) => r.pose) })),
-    size: computed(() => sizeAt(sculpt.scale.value)),
-    core: computed(() => judge('core', hollow.core.value)),
-    stand: computed(() => judge('stand', standing.stand.value)),
+    scale: computed(() => sizeAt(sculpt.scale.value)),
+    hollow: computed(() => judge('hollow', hollow.core.value)),
+    orient: computed(() => judge('orient', standing.stand.value)),
     plates: computed(() => judge('plates', slices.plates.value)),
     print: computed(() => judge('print', runs.print.value)),
     clean: computed(() => judge('clean', cleaning.known)),

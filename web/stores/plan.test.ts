@@ -45,7 +45,7 @@ vi.mock('../api', () => ({
       : new Promise((answer) => {
           // What it is when it is asked for, however late the answer comes.
           const is = {
-            steps: [{ key: 'wash', title: 'Wash', phase: 'Clean', begunAt: begun, doneAt: done }],
+            steps: [{ key: 'wash', title: 'Wash', phase: 'Clean and cure', begunAt: begun, doneAt: done }],
             pending,
           }
           asked.push({ answer: () => answer(is) })
@@ -53,7 +53,7 @@ vi.mock('../api', () => ({
 }))
 const settle = (): Promise<void> => new Promise((r) => setTimeout(r, 5))
 const shown = (p: ReturnType<typeof usePlan>): string =>
-  p.next === null ? 'done' : p.next.begunAt ? 'begun' : 'not begun'
+  p.next === null ? 'done' : p.next.begunAt ? 'begun' : 'not started'
 
 describe('the plan on the page', () => {
   beforeEach(() => {
@@ -69,7 +69,7 @@ describe('the plan on the page', () => {
     const p = usePlan()
     asked.shift()!.answer()
     await settle()
-    expect(shown(p)).toBe('not begun')
+    expect(shown(p)).toBe('not started')
     return p
   }
 
@@ -101,7 +101,7 @@ describe('the plan on the page', () => {
       news[0]!({ type: 'piece', id: 'p' })
       asked.shift()!.answer()
       await settle()
-      expect(shown(p)).toBe('not begun')
+      expect(shown(p)).toBe('not started')
     },
   )
   it.each(['done', 'failed'])(
@@ -135,7 +135,7 @@ describe('the plan on the page', () => {
     const refused = p.begin(p.next!)
     sending.shift()!.refuse()
     expect(await refused).toBe(false)
-    expect(shown(p)).toBe('not begun')
+    expect(shown(p)).toBe('not started')
     expect(p.fault).toBe('no')
   })
 })

@@ -1,4 +1,3 @@
-import { text } from '../i18n'
 import { defineStore } from 'pinia'
 import { computed, ref, watch } from 'vue'
 import { z } from 'zod'
@@ -81,13 +80,13 @@ export const useRuns = defineStore('runs', () => {
     }
   }
   const send = (p: PlateRecord, serial: string | null): Promise<PlateRecord> =>
-    put(text('stores.runs.send', { id: p.id }), 'POST', { device: serial })
+    put(`${p.id}/send`, 'POST', { device: serial })
   const order = (p: PlateRecord, what: 'pause' | 'resume' | 'stop'): Promise<PlateRecord> =>
-    put(text('stores.runs.commands', { id: p.id }), 'POST', { do: what })
+    put(`${p.id}/commands`, 'POST', { do: what })
   const judge = (p: PlateRecord, body: object): Promise<PlateRecord> =>
     queued(`plate ${p.id}`, () => {
       const { version } = plates.value.find((x) => x.id === p.id) ?? p
-      return put(text('stores.runs.judgement', { id: p.id }), 'PUT', { ...body, version })
+      return put(`${p.id}/judgement`, 'PUT', { ...body, version })
     })
   async function command(serial: string, body: { do: string } & Record<string, unknown>): Promise<DeviceRecord> {
     const d = await api(device, 'POST', `/devices/${serial}/commands`, body)

@@ -319,7 +319,7 @@ canvas.crosshair {
   max-width: 88%;
 }
 .hint.bad {
-  background: var(--settle);
+  background: var(--problem);
 }
 .busy {
   position: absolute;

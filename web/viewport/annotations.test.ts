@@ -42,7 +42,7 @@ describe('marks on the sculpt', () => {
     expect(all.map((m) => new THREE.Vector3().setFromMatrixScale(m).x)).toEqual([0.5, 3])
   })
   it('have a colour for each meaning, one draw call for all of a kind, and show through only when asked', () => {
-    notes.mark([at(1), at(2), at(3, { kind: 'settle' }), at(4, { kind: 'settle', over: true })], 1)
+    notes.mark([at(1), at(2), at(3, { kind: 'problem' }), at(4, { kind: 'problem', over: true })], 1)
     const all = drawn(notes.onBody) as THREE.InstancedMesh[]
     expect(all.map((o) => o.count).sort()).toEqual([1, 1, 2])
     const material = (o: THREE.InstancedMesh) => o.material as THREE.MeshBasicMaterial

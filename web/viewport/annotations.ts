@@ -6,14 +6,14 @@ import type { Mesh } from '../../core/mesh/mesh'
 
 export interface Marker {
   point: [number, number, number]
-  kind: 'settle' | 'know' | 'note' | 'hole' | 'tip' | 'hand'
+  kind: 'problem' | 'warning' | 'note' | 'hole' | 'tip' | 'hand'
   radius?: number
   /** drawn over the skin, for what lies inside it */
   over?: boolean
 }
 const MARKER_COLOURS = {
-  settle: 0xb3361f,
-  know: 0xc07c00,
+  problem: 0xb3361f,
+  warning: 0xc07c00,
   note: 0x37588a,
   hole: 0x0e5a61,
   tip: 0x5d7f50,

@@ -139,7 +139,7 @@ describe('the turntable', () => {
     await shown(() => ({ mesh: mesh.value }))
     expect(table.text()).toContain('The body is gone.')
     expect(table.attributes('aria-busy')).toBe('false')
-    mesh.value = 'whole'
+    mesh.value = 'Reset view'
     await flushPromises()
     expect(table.text()).not.toContain('The body is gone.')
     expect(done('show')).toHaveLength(1)
@@ -158,7 +158,7 @@ describe('the turntable', () => {
     mesh.value = 'two'
     await flushPromises()
     expect(done('home')).toEqual([])
-    await table.find('button[title^="Frame the whole"]').trigger('click')
+    await table.find('button[title^="Show the whole"]').trigger('click')
     expect(done('home')).toHaveLength(1)
   })
 })

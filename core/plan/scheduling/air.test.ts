@@ -88,14 +88,14 @@ describe('the air', () => {
       scheduleFindings(facts(more)).map((f) => `${f.id} ${f.level} ${f.value} ${f.unit}`)
     expect(said({})).toEqual([])
     const risk = (late: number) => ({ a: { half: 1, most: 1, late } })
-    expect(said({ risks: risk(0.3) })).toEqual(['late:a know 30 % likely late'])
-    expect(said({ risks: risk(0.7) })).toEqual(['late:a settle 70 % likely late'])
+    expect(said({ risks: risk(0.3) })).toEqual(['late:a warning 30 % likely late'])
+    expect(said({ risks: risk(0.7) })).toEqual(['late:a problem 70 % likely late'])
     const over = [{ id: 'a', name: 'Pilot', due: 6 * 24 * HOUR, finish: 8 * 24 * HOUR }]
-    expect(said({ pieces: over, risks: risk(1) })).toEqual(['late:a settle 2.0 days late'])
+    expect(said({ pieces: over, risks: risk(1) })).toEqual(['late:a problem 2.0 days late'])
     expect(said({ impossible: ['Wash'], spray: null })).toEqual([
-      'impossible settle 1 step without hours',
-      'spray settle none to spray in',
+      'impossible problem 1 step without hours',
+      'spray problem none to spray in',
     ])
-    expect(said({ spray: { from: 24 * HOUR, to: 30 * HOUR } })).toEqual(['spray know day 1 next to spray'])
+    expect(said({ spray: { from: 24 * HOUR, to: 30 * HOUR } })).toEqual(['spray warning day 1 next to spray'])
   })
 })

@@ -66,8 +66,8 @@ describe('clocks that the server keeps', () => {
     await useTimers().load()
     const at = await page.show(TimerTray)
     expect(at.findAll('p b').map((b) => b.text())).toEqual([
-      'Putty: what was mixed has set. Mix again if there is more to do.',
-      'Black: the next coat may go on.',
+      'Putty: the mix has set. Mix again if there is more to do.',
+      'Black: the next coat can go on.',
     ])
     expect(words(clock(T(3), 0) as never)).toBe('Wash: the wait is over.')
     page.bench.replies.set(`PUT /timers/${T(1)}/heard`, {})
@@ -91,8 +91,8 @@ describe('what is being computed', () => {
         .findAll('.job span:first-child')
         .map((s) => s.text())
         .filter((t) => t !== ''),
-    ).toEqual(['hollowing', 'growing supports', 'rinsing it'])
-    expect(at.find('.percent').text()).toBe('waits')
+    ).toEqual(['hollowing', 'generating supports', 'simulating rinsing'])
+    expect(at.find('.percent').text()).toBe('waiting')
     expect(at.text()).toContain('and 1 more')
     page.bench.replies.set('POST /derivations/k0/cancel', {})
     await button(at, 'Cancel').trigger('click')
@@ -153,7 +153,7 @@ describe('the bench', () => {
       kind: 'wait',
       seconds: 1800,
     })
-    expect(at.find('[role=status]').text()).toContain('a clock runs for it')
+    expect(at.find('[role=status]').text()).toContain('A timer runs')
     expect(at.find('h1').text()).toBe('Cure')
   })
   it('says nothing is written down that was not', async () => {
@@ -162,7 +162,7 @@ describe('the bench', () => {
     vi.spyOn(useOutbox(), 'send').mockRejectedValue(new Error('It is too long.'))
     await press(at, 'Note')
     await at.find('textarea').setValue('remember')
-    await press(at, 'Write down')
+    await press(at, 'Save')
     expect(at.findAll('.said')).toHaveLength(0)
     expect(at.find('[role=alert]').text()).toBe('It is too long.')
     // What was typed is still there.

@@ -45,7 +45,7 @@ describe('the one big button', () => {
 
   it('begins, and is done by the next press that is meant', async () => {
     const { word, act } = useBigButton(step, (s) => said.push(`told ${s.key}`))
-    expect(word.value).toBe('Begin')
+    expect(word.value).toBe('Start')
     void act()
     await wait(SLIP - 1)
     void act()
@@ -60,7 +60,7 @@ describe('the one big button', () => {
     const { word, act } = useBigButton(step, () => undefined)
     void act()
     await wait(5000 + SLIP - 1)
-    expect(word.value).toBe('Done')
+    expect(word.value).toBe('Mark as done')
     void act()
     expect(said).toEqual(['begin wash'])
     await wait(1)

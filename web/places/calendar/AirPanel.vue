@@ -84,7 +84,7 @@ polyline {
   stroke-width: 1.6;
 }
 .warm {
-  stroke: var(--settle);
+  stroke: var(--problem);
 }
 .damp {
   stroke: var(--note);
@@ -96,7 +96,7 @@ text {
 }
 .key {
   padding-left: 18px;
-  background: linear-gradient(var(--settle), var(--settle)) no-repeat left center / 14px 2px;
+  background: linear-gradient(var(--problem), var(--problem)) no-repeat left center / 14px 2px;
 }
 .damp-key {
   background: repeating-linear-gradient(90deg, var(--note) 0 4px, transparent 4px 6px) no-repeat left center / 14px 2px;

@@ -53,10 +53,7 @@ function face(b: Block): Face {
   const slack = Math.min(...tasks.map((t) => props.laid.slots.get(t.id)?.slack ?? 0))
   return {
     letters: own.map(letterOf).join(''),
-    tint:
-      own.length > 1
-        ? text('calendar.dayStrips.linearGradient90deg', { own: own.map(tintOf).join(', ') })
-        : tintOf(own[0] ?? 0),
+    tint: own.length > 1 ? `linear-gradient(90deg, ${own.map(tintOf).join(', ')})` : tintOf(own[0] ?? 0),
     title: tasks.map((t) => t.title).join('; '),
     critical: slack === 0,
     wished: tasks.some((t) => t.edit?.notBefore),

@@ -52,14 +52,14 @@ describe('what is wanted of a step', () => {
   }
   it('says when it is laid and how far it may slip', async () => {
     const at = await open()
-    expect(at.text()).toContain('begins')
+    expect(at.text()).toContain('starts')
     expect(at.text()).toContain('1 h')
-    expect(at.text()).toContain('may slip by')
+    expect(at.text()).toContain('slack')
   })
   it('keeps what was wanted before when something else is', async () => {
     const edit = { ...NO_WISH, handsOn: 1800 }
     const at = await open({ edit })
-    await enter(at, 'Begin at', '2026-11-25T10:30')
+    await enter(at, 'Start at', '2026-11-25T10:30')
     expect(sent(WISH)).toEqual([{ ...edit, notBefore: '2026-11-25T10:30:00.000Z' }])
     await enter(at, 'Wait, minutes', '90')
     expect(sent(WISH)[1]).toEqual({ ...edit, waiting: 5400 })
@@ -70,17 +70,17 @@ describe('what is wanted of a step', () => {
     const edit = { ...NO_WISH, notBefore: '2026-11-25T10:30:00.000Z' }
     const at = await open({ edit }, { zone: 'Pacific/Auckland' })
     // Thirteen hours ahead in November.
-    expect(control(at, 'Begin at').element.value).toBe('2026-11-25T23:30')
-    await enter(at, 'Begin at', '2026-11-26T09:00')
+    expect(control(at, 'Start at').element.value).toBe('2026-11-25T23:30')
+    await enter(at, 'Start at', '2026-11-26T09:00')
     expect(sent(WISH)).toMatchObject([{ notBefore: '2026-11-25T20:00:00.000Z' }])
-    await enter(at, 'Begin at', '')
+    await enter(at, 'Start at', '')
     expect(sent(WISH)[1]).toMatchObject({ notBefore: null })
   })
   it('waits for a step of another piece, and no longer', async () => {
     const edit = { ...NO_WISH, after: [{ piece: B, step: 'gone' }] }
     const at = await open({ edit })
     expect(at.text()).toContain('a step that is done')
-    await choose(at, /Not before this is over/, JSON.stringify({ piece: B, step: 'wash' }))
+    await choose(at, /Not before this step is finished/, JSON.stringify({ piece: B, step: 'wash' }))
     expect(sent(WISH)).toMatchObject([
       {
         after: [
@@ -89,12 +89,12 @@ describe('what is wanted of a step', () => {
         ],
       },
     ])
-    await press(at, 'No longer after a step that is done')
+    await press(at, 'Remove “not before a step that is done”')
     expect(sent(WISH)[1]).toMatchObject({ after: [] })
   })
   it('goes back to what the plan says, and says why it was refused', async () => {
     const at = await open({ edit: { ...NO_WISH, handsOn: 60 } })
-    await press(at, 'As the plan says')
+    await press(at, 'Follow the plan')
     expect(sent(WISH)).toEqual([NO_WISH])
     page.bench.replies.delete(WISH)
     await enter(at, 'Work, minutes', '5')
@@ -148,7 +148,7 @@ describe('steps in one go', () => {
     await useCalendar().load()
     page.bench.replies.set('POST /batches', {})
     const at = await page.show(TogetherPanel)
-    expect(at.text()).toContain('Spray primer, grey A B: spares 15 min')
+    expect(at.text()).toContain('Spray primer, grey A B: saves 15 min')
     await press(at, 'Do together')
     expect(sent('POST /batches')).toMatchObject([
       {
@@ -165,7 +165,7 @@ describe('steps in one go', () => {
     await useCalendar().load()
     await settle()
     page.bench.replies.set('DELETE /batches/x', {})
-    await press(at, 'Take apart')
+    await press(at, 'Do separately')
     expect(sent('DELETE /batches/x')).toHaveLength(1)
   })
   it('are no longer named when only one of them is left to do', async () => {
@@ -174,7 +174,7 @@ describe('steps in one go', () => {
     })
     await useCalendar().load()
     const at = await page.show(TogetherPanel)
-    expect(at.text()).not.toContain('Take apart')
+    expect(at.text()).not.toContain('Do separately')
   })
 })
 
@@ -194,6 +194,6 @@ describe('time to spare', () => {
     await minutes.setValue('10')
     await minutes.trigger('blur')
     await settle()
-    expect(at.text()).toContain('Nothing that could begin now is over by then')
+    expect(at.text()).toContain('Nothing that can start now fits into this time')
   })
 })

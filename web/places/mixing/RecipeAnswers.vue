@@ -99,6 +99,6 @@ const answer = computed(() => mixing.answer)
   border: 1px solid rgba(0, 0, 0, 0.25);
 }
 .far {
-  color: var(--know);
+  color: var(--warning);
 }
 </style>

@@ -51,9 +51,9 @@ const calculate = newestOnly(async () => {
     const mixed = async (c: Triple): Promise<Recipe | null> =>
       (await work.recipe([...c], mixing.paints)).recipes[0] ?? null
     tones.value = [
-      { name: 'shadow', lab: t.shadow, recipe: await mixed(t.shadow) },
-      { name: 'base', lab: t.base, recipe: null },
-      { name: 'light', lab: t.light, recipe: await mixed(t.light) },
+      { name: text('mixing.tonesPanel.shadow'), lab: t.shadow, recipe: await mixed(t.shadow) },
+      { name: text('mixing.tonesPanel.base'), lab: t.base, recipe: null },
+      { name: text('mixing.tonesPanel.light'), lab: t.light, recipe: await mixed(t.light) },
     ]
   }
 })

@@ -27,11 +27,11 @@ describe('one paint', () => {
   }
   it('is set by three numbers, and a colour that is none is refused in words', async () => {
     const at = await open()
-    await enter(at, 'Colour where it hides, as L / a / b', '42 / 18')
+    await enter(at, 'Colour at full coverage, as L / a / b', '42 / 18')
     expect(at.find('[role=alert]').text()).toContain('Three numbers')
-    await enter(at, 'Colour where it hides, as L / a / b', '142 / 18 / −7')
+    await enter(at, 'Colour at full coverage, as L / a / b', '142 / 18 / −7')
     expect(kept().lab).toBeUndefined()
-    await enter(at, 'Colour where it hides, as L / a / b', '42,5 / 18 / −7')
+    await enter(at, 'Colour at full coverage, as L / a / b', '42,5 / 18 / −7')
     expect(kept().lab).toEqual([42.5, 18, -7])
     expect(at.find('[role=alert]').exists()).toBe(false)
   })
@@ -41,36 +41,36 @@ describe('one paint', () => {
       expect.stringContaining('A, in use'),
       expect.stringMatching(/^BΔE \d\.\d from it/),
     ])
-    await enter(at, 'Colour where it hides, as L / a / b', '60 / 0 / 0')
+    await enter(at, 'Colour at full coverage, as L / a / b', '60 / 0 / 0')
     expect(kept().lots).toMatchObject([
       { lot: 'A', lab: [60, 0, 0] },
       { lot: 'B', lab: [52, 10, -20] },
     ])
     expect(kept().lab).toBeUndefined()
     // Forgotten, the next bottle is the one in use.
-    await press(at, 'Forget lot A')
+    await press(at, 'Remove lot A')
     expect(kept().lots).toMatchObject([{ lot: 'B' }])
   })
   it('is known by its coat over black rather than by what was said of its opacity', async () => {
     const at = await open()
-    expect(at.text()).toContain('as you said')
+    expect(at.text()).toContain('as you entered it')
     await enter(at, 'Colour of one coat over black, as L / a / b', '20 / 2 / 8')
     expect(kept().overBlack).toEqual([20, 2, 8])
     await at.setProps({ item: useStock().paints[0]! })
-    expect(at.text()).toContain('the coat over black says more')
+    expect(at.text()).toContain('the coat over black is more exact')
     await enter(at, 'Colour of one coat over black, as L / a / b', '')
     expect(kept().overBlack).toBeNull()
   })
   it('without opacity is clear medium, and says what that means', async () => {
     const at = await open()
-    await type(at, 'Hides, of one brushed coat', '0')
+    await type(at, 'Opacity of one brushed coat', '0')
     await at.setProps({ item: useStock().paints[0]! })
     expect(kept().opacity).toBe(0)
     expect(at.text()).toContain('clear medium')
   })
   it('is thinned for the brush and the airbrush apart', async () => {
     const at = await open({ thinning: { brush: 0.8, airbrush: 0.4 } })
-    await type(at, 'Paint in what is airbrushed', '35')
+    await type(at, 'Share of paint when airbrushed', '35')
     expect(kept().thinning).toEqual({ brush: 0.8, airbrush: 0.35 })
     expect(at.text()).toContain('Logged in 1 coat, 0.4 ml.')
   })
@@ -121,6 +121,6 @@ describe('all paints', () => {
     expect(control(at, 'Name of the paint').element.value).toBe('New paint')
     await press(at, 'Remove New paint')
     expect(names(at)).not.toContain('New paint')
-    expect(at.text()).toContain('Press one to set its colour')
+    expect(at.text()).toContain('Click a paint to set its colour')
   })
 })

@@ -32,7 +32,7 @@ const importFile = (e: Event): Promise<void> =>
   <BButton variant="quiet" size="sm" :disabled="busy" @click="picker?.click()">{{
     $t('stock.csvList.importCsv')
   }}</BButton>
-  <BLink class="btn btn-sm btn-quiet" :href="`/api/${words}.csv`" :download="$t('stock.csvList.csv', { words })">{{
+  <BLink class="btn btn-sm btn-quiet" :href="`/api/${words}.csv`" :download="`${words}.csv`">{{
     $t('stock.csvList.exportCsv')
   }}</BLink>
   <input

@@ -209,7 +209,7 @@ label {
   padding-top: 6px;
 }
 .lot.old {
-  border-left: 4px solid var(--know);
+  border-left: 4px solid var(--warning);
   padding-left: 8px;
 }
 </style>

@@ -39,10 +39,10 @@ describe('the bottles of a resin', () => {
   it('say until when each keeps, and which is past its time', async () => {
     const at = await open([bottle(), bottle({ lot: 'B', opened: '2026-08-01' }), bottle({ lot: 'C', opened: null })])
     const [old, fresh, shut] = at.findAll('tbody tr')
-    expect(old!.text()).toContain('2026-01-10, past its time')
+    expect(old!.text()).toContain('2026-01-10, past its date')
     expect(fresh!.text()).toContain('2027-08-01')
     expect(fresh!.text()).not.toContain('past')
-    expect(shut!.text()).toContain('shut')
+    expect(shut!.text()).toContain('unopened')
   })
   it('hold no less than nothing, and keep for one to a hundred and twenty months', async () => {
     const at = await open([bottle()])
@@ -54,7 +54,7 @@ describe('the bottles of a resin', () => {
   })
   it('begin with what was left of all, and change one without the other', async () => {
     const at = await open([])
-    expect(at.text()).toContain('Not counted one by one')
+    expect(at.text()).toContain('Bottles are not counted one by one')
     await press(at, 'Add a bottle')
     expect(kept().bottles).toMatchObject([{ ml: 750, opened: null }])
     await at.setProps({ resin: one('resins') })
@@ -63,7 +63,7 @@ describe('the bottles of a resin', () => {
     await enter(at, 'Lot of bottle 2', ' B7 ')
     expect(kept().bottles).toMatchObject([{ lot: '' }, { lot: 'B7' }])
     await at.setProps({ resin: one('resins') })
-    await press(at, 'Bottle 1 is gone')
+    await press(at, 'Remove bottle 1')
     expect(kept().bottles).toMatchObject([{ lot: 'B7' }])
   })
 })
@@ -72,7 +72,7 @@ describe('the figures of a resin', () => {
   it('are shown in the unit that one reads and kept in the unit that is computed with', async () => {
     await stocked('resin', { name: 'Grey', peelPressure: 12_500, greenStrength: 4.5e6 })
     const at = await page.show(FiguresPanel, { kind: 'resin', item: one('resins') })
-    expect(control(at, 'Peel, on a usual film').element.value).toBe('12.5')
+    expect(control(at, 'Peel pressure on a usual film').element.value).toBe('12.5')
     await type(at, 'Green strength of a tip', '5.25')
     expect(kept().greenStrength).toBeCloseTo(5.25e6)
     expect(kept().peelPressure).toBe(12_500)
@@ -88,7 +88,7 @@ describe('the figures of a resin', () => {
   it('go with it out of stock', async () => {
     await stocked('resin', { name: 'Grey' })
     const at = await page.show(FiguresPanel, { kind: 'resin', item: one('resins') })
-    await press(at, 'Take Grey out of stock')
+    await press(at, 'Delete Grey')
     expect(page.bench.stock).toEqual([])
     expect(at.emitted('gone')).toHaveLength(1)
   })
@@ -111,7 +111,7 @@ describe('the calibration of a printer', () => {
   }
   it('finds scale, growth and bleed from what the caliper says, and keeps them only when asked', async () => {
     const at = await open()
-    expect(at.text()).toContain('Type what the caliper says')
+    expect(at.text()).toContain('Enter what the caliper shows')
     // x shrank by half a percent, and light spreads 0.06 mm past each edge: outer lengths grow, inner ones shrink by twice that.
     const { slabX, slabY, postX, postY, slotX, slotY } = gaugeNominal
     for (const [field, mm] of [
@@ -126,14 +126,14 @@ describe('the calibration of a printer', () => {
     expect(at.text()).toContain('0.060 mm of light past each edge')
     expect(at.text()).toContain('along x−0.50 %')
     expect(kept().compensation).toBeUndefined()
-    await press(at, 'Correct every print by this')
+    await press(at, 'Apply correction')
     const c = kept().compensation as { scale: number[]; growth: number; bleedLayers: number }
     expect(c.scale[0]).toBeCloseTo(0.995, 4)
     expect(c.scale[1]).toBeCloseTo(1, 4)
     expect(c.growth).toBeCloseTo(0.06, 4)
     // Where it was never said, the first layers bleed.
     expect(c.bleedLayers).toBe(6)
-    expect(at.find('[role=status]').text()).toContain('Kept.')
+    expect(at.find('[role=status]').text()).toContain('Saved.')
   })
   it('refuses a length that cannot be, in words, and corrects nothing by it', async () => {
     const at = await open()
@@ -154,8 +154,8 @@ describe('the calibration of a printer', () => {
       },
     })
     await at.findAll('input[type=checkbox]')[0]!.setValue(true)
-    await type(at, 'Greys it shows', '16')
-    await press(at, 'Keep these')
+    await type(at, 'Grey levels', '16')
+    await press(at, 'Save')
     expect(kept().compensation).toMatchObject({
       mirrorX: true,
       greys: 16,
@@ -203,21 +203,21 @@ describe('a material', () => {
     const strange = SUPPLIES.find(
       (s) => ofProduct(material.parse({ name: 'x', unit: 'ml', serves: [s.what] }), s.what) === null,
     )!
-    await choose(at, 'It serves as', strange.what)
+    await choose(at, 'It is used as', strange.what)
     await again(at)
     expect(at.find('.problem').text()).toContain(`Steps use ${strange.name} in ${strange.unit}`)
-    await press(at, `No longer ${strange.name}`)
+    await press(at, `Remove ${strange.name}`)
     await again(at)
     expect(at.find('.problem').exists()).toBe(false)
     expect(kept().serves).toEqual([])
   })
   it('says of each lot whether it keeps, and takes a new one as empty and shut', async () => {
     const at = await open({ lots: [{ lot: '1', amount: 50, opened: '2024-01-01', keeps: 12, bestBefore: null }] })
-    expect(at.find('.lot').text()).toContain('past its time since 2025-01-01')
+    expect(at.find('.lot').text()).toContain('past its date since 2025-01-01')
     await press(at, 'Add a lot')
     await again(at)
-    expect(at.findAll('.lot')[1]!.text()).toContain('shut, no date on it')
-    await press(at, 'Lot 1 is gone')
+    expect(at.findAll('.lot')[1]!.text()).toContain('unopened, no date')
+    await press(at, 'Remove lot 1')
     expect(kept().lots).toMatchObject([{ lot: '', amount: 0 }])
   })
 })

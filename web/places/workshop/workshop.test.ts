@@ -37,7 +37,7 @@ describe('who works here', () => {
   const people = (): Workshop['people'] => [{ name: 'Ada', hours: null, off: ['2026-12-24'] }]
   it('is one person in the bench hours until somebody is named', async () => {
     const { at, value } = on(PeoplePanel, [] as Workshop['people'])
-    expect(at.text()).toContain('One person, in the bench hours.')
+    expect(at.text()).toContain('One person works in the bench hours.')
     await press(at, 'Add a person')
     expect(value).toEqual([{ name: 'Person 1', hours: null, off: [] }])
   })
@@ -62,7 +62,7 @@ describe('who works here', () => {
     await day('2026-12-24')
     await day('')
     expect(value[0]!.off).toEqual(['2026-12-06', '2026-12-24'])
-    await press(at, 'Ada works on 2026-12-24 after all')
+    await press(at, 'Remove Ada’s day off on 2026-12-24')
     expect(value[0]!.off).toEqual(['2026-12-06'])
   })
 })
@@ -80,10 +80,10 @@ describe('clearances', () => {
     await type(resin, 'Peg of 10 mm measures', '10.1')
     await type(resin, 'Hole of 10 mm measures', '9.94')
     const closes = (0.1 + 0.06) / 2
-    expect(resin.text()).toContain(`Closes by ${closes.toFixed(3)} mm a side`)
+    expect(resin.text()).toContain(`Your printer closes gaps by ${closes.toFixed(3)} mm per side`)
     expect(resin.text()).toContain(`${(value.resin.sliding + closes).toFixed(3)} mm apart`)
     expect(value.filament.print).toBeNull()
-    await press(resin, 'Forget the print')
+    await press(resin, 'Remove fit print')
     expect(value.resin.print).toBeNull()
   })
 })

@@ -91,6 +91,6 @@ const change = (which: 'first' | 'second', more: Partial<BathRecord>): Promise<v
   background: #5b8a86;
 }
 .level i.full {
-  background: var(--settle);
+  background: var(--problem);
 }
 </style>

@@ -25,8 +25,8 @@ describe('the baths', () => {
     const at = await open({ first: 10, second: 1 })
     const [first, second] = at.findAll('[data-bath]')
     // 100 ml in 2 l; up to a tenth of it are 100 ml more, ten times 10 ml.
-    expect(first!.find('summary').text()).toBe('First, dirty bath: 5.0 % of 10 %, 10 more like this')
-    expect(second!.find('summary').text()).toContain('12.0 % of 10 %, 0 more like this')
+    expect(first!.find('summary').text()).toBe('First, dirty bath: 5.0 % of 10 %, enough for 10 more prints like this')
+    expect(second!.find('summary').text()).toContain('12.0 % of 10 %, enough for 0 more prints like this')
     expect(second!.find('i').classes()).toContain('full')
   })
   it('promise nothing where nothing is washed', async () => {
@@ -35,7 +35,7 @@ describe('the baths', () => {
   })
   it('change the figure that is typed and leave the other bath', async () => {
     const at = await open(null)
-    await type(at.find('[data-bath=second]'), 'Resin in it', 40)
+    await type(at.find('[data-bath=second]'), 'Resin in the liquid', 40)
     expect(sent('PUT /workshop')).toMatchObject([{ baths: { first: bath(2, 100), second: bath(1, 40) } }])
   })
   it('are refilled: no resin, as much liquid', async () => {
@@ -48,7 +48,7 @@ describe('the baths', () => {
 describe('cleaning what came off a plate', () => {
   it('says where it comes from while nothing has', async () => {
     await page.on(() => import('../CleanStage.vue'))
-    expect(new DOMWrapper(document.body).text()).toContain('Nothing has come off a plate yet.')
+    expect(new DOMWrapper(document.body).text()).toContain('No plate is finished yet.')
   })
   const open = async () => {
     page.bench.replies.set(`GET /pieces/${PIECE}/runs`, [run([plate()])])
@@ -71,14 +71,14 @@ describe('cleaning what came off a plate', () => {
     expect(middle().find('[data-step=rinse]').classes()).toContain('next')
     expect(middle().findAll('.caution')).toHaveLength(1)
     expect(middle().find('[data-step=rinse] .caution').text()).toBe('Nitrile gloves.')
-    expect(at.text()).toContain('10 min of work left, and 20 min to wait')
+    expect(at.text()).toContain('10 min of work left, and 20 min of waiting')
     expect(at.text()).toContain('2 × bust')
   })
   it('ticks a step and says when all of it is clean', async () => {
     const at = await open()
     await choose(middle(), 'Done: rinse', true)
     expect(sent(`PUT /plates/${PLATE}/cleaning`)).toEqual([{ key: 'rinse', done: true }])
-    expect(at.text()).toContain('All of it is clean.')
+    expect(at.text()).toContain('Everything is clean.')
     expect(middle().find('.next').exists()).toBe(false)
   })
   it('carries nothing more into a bath that was washed in already', async () => {

@@ -120,10 +120,10 @@ function choose(id: string, name: keyof typeof KINDS): void {
 }
 .curve.weak {
   fill: rgb(192 124 0 / 22%);
-  stroke: var(--know);
+  stroke: var(--warning);
 }
 .weakest {
-  stroke: var(--settle);
+  stroke: var(--problem);
   stroke-width: 0.8;
 }
 text {

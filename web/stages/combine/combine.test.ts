@@ -38,7 +38,7 @@ describe('joining to another part', () => {
   it('makes one body of both in one step, and the other part goes', async () => {
     page.bench.trials.set('join', JOINED)
     const at = await open()
-    await press(at, 'blended')
+    await press(at, 'blend')
     await type(at, 'Fillet', '3')
     await press(at, 'Merge')
     expect(arranged()).toMatchObject({
@@ -69,7 +69,7 @@ describe('joining to another part', () => {
     )
     page.bench.trials.set('join', JOINED)
     const at = await open()
-    await press(at, 'relieved')
+    await press(at, 'cut clearance')
     // Drawn wider by what the machine closes: a peg that comes 0.1 mm too thick takes half of it a side.
     expect(control(at, 'Clearance, per side').element.value).toBe('0.17')
     expect(at.text()).toContain('by your fit print')
@@ -90,7 +90,7 @@ describe('joining to another part', () => {
     const at = await open()
     await press(at, 'wire pin')
     await type(at, 'Wire', '1.2')
-    await press(at, 'Press where it goes')
+    await press(at, 'Choose the place')
     expect(useViewport().scene.mode).toBe('pick')
     // What was pressed on the other part is not asked.
     useViewport().scene.onPick!(on([9, 9, 9], [0, 0, 1], 'plinth-sculpt'))
@@ -106,7 +106,7 @@ describe('joining to another part', () => {
     expect(useViewport().scene.mode).not.toBe('pick')
     page.bench.arranged = null
     page.bench.failing.set('fix', 'The wall is too thin.')
-    await press(at, 'Press where it goes')
+    await press(at, 'Choose the place')
     useViewport().scene.onPick!(on([1, 2, 3]))
     await settle()
     expect(page.bench.arranged).toBeNull()
@@ -186,7 +186,7 @@ describe('a base', () => {
     // 4 mm beside the middle of a foot of 2 mm, 30 mm over the table and 8 of base: 2 (4 + 38 tan 15°).
     await vi.waitFor(() => expect(control(at, /^Width/).element.value).toBe('28.4'))
     expect(control(at, /^Depth/).element.value).toBe('28.4')
-    expect(at.text()).toContain('so that it can be tipped by 15°')
+    expect(at.text()).toContain('so that it stands up to a tilt of 15°')
   })
   it('is proposed wider than what stands on it, and goes under it without moving it', async () => {
     page.bench.replies.set(`POST /pieces/${PIECE}/arrange`, { created: [OTHER] })

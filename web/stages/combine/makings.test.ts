@@ -23,18 +23,18 @@ describe('a nameplate', () => {
     page.bench.trials.set('nameplate', REPORT)
     page.bench.operations = [{ kind: 'scale', factor: 2, about: 'foot' }]
     const at = await open()
-    expect(button(at, 'Let it in').element.disabled).toBe(true)
-    await control(at, 'Text of the plate').setValue('TERN')
+    expect(button(at, 'Add nameplate').element.disabled).toBe(true)
+    await control(at, 'Text').setValue('TERN')
     await press(at, 'sunk')
-    await type(at, 'Capitals', '5')
-    await press(at, 'Let it in')
+    await type(at, 'Height of capitals', '5')
+    await press(at, 'Add nameplate')
     const op = page.bench.operations.find((o) => o.kind === 'nameplate')
     expect(op).toMatchObject({ text: 'TERN', style: 'sunk', letter: 2.5, relief: 0.3, recess: 0.4, up: null })
     // Twice as large on the table; a stroke of 0.6 mm prints.
     expect(at.text()).toContain('40.0 × 12.0 mm')
     expect(at.text()).toContain('0.60 mm')
     await type(at, /^Above the foot/, '8')
-    await press(at, 'Change the plate')
+    await press(at, 'Change nameplate')
     expect(page.bench.operations.find((o) => o.kind === 'nameplate')).toMatchObject({ up: 4, letter: 2.5 })
     await press(at, 'Remove nameplate')
     expect(page.bench.operations.map((o) => o.kind)).toEqual(['scale'])
@@ -56,7 +56,7 @@ describe('a nameplate', () => {
     ]
     const at = await open()
     expect(at.text()).toContain('too thin to print')
-    expect((control(at, 'Text of the plate').element as unknown as HTMLTextAreaElement).value).toBe('TERN')
+    expect((control(at, 'Text').element as unknown as HTMLTextAreaElement).value).toBe('TERN')
     expect(button(at, 'sans').classes()).toContain('btn-primary')
   })
 })
@@ -126,8 +126,8 @@ describe('how the whole stands', () => {
   })
   it('is asked to bear as many degrees as somebody wants', async () => {
     const at = await open()
-    expect(control(at, 'Should bear').element.value).toBe('15')
-    await type(at, 'Should bear', '25')
+    expect(control(at, 'Should stand up to').element.value).toBe('15')
+    await type(at, 'Should stand up to', '25')
     expect(page.bench.fields.tipWish).toBe(25)
   })
 })
@@ -141,7 +141,7 @@ describe('where the face looks', () => {
   })
   it('is pressed on this part alone, told from the front of the table, and forgotten', async () => {
     const at = await page.on(() => import('./FacingPanel.vue'))
-    await press(at, 'Press the face')
+    await press(at, 'Choose the face')
     useViewport().scene.onPick!(on([0, -1, 0], 'plinth-sculpt'))
     await settle()
     expect(page.bench.fields.facing).toBeUndefined()
@@ -152,7 +152,7 @@ describe('where the face looks', () => {
     expect(page.bench.fields.facing).toMatchObject({ partId: PART, joint: null })
     expect(at.text()).toContain('the face30° to the right')
     expect(at.text()).toContain('front of the baseto the front')
-    await press(at, 'Forget it')
+    await press(at, 'Remove')
     expect(page.bench.fields.facing).toBeNull()
     expect(usePiece().piece!.facing).toBeNull()
   })
@@ -161,7 +161,7 @@ describe('where the face looks', () => {
       { kind: 'place', quaternion: [0, 0, Math.SQRT1_2, Math.SQRT1_2], shift: [0, 0, 0], mirror: false },
     ]
     const at = await page.on(() => import('./FacingPanel.vue'))
-    await press(at, 'Press the face')
+    await press(at, 'Choose the face')
     useViewport().scene.onPick!(on([0, -1, 0]))
     await settle()
     const { direction } = page.bench.fields.facing as { direction: number[] }

@@ -41,11 +41,11 @@ describe('another way of working', () => {
     expect(sent(`POST /pieces/${PIECE}/plan/compare`)).toEqual([{ schools: { [question]: two } }])
     expect(at.find('[data-difference]').text()).toContain('30 min less')
     expect(at.find('[data-difference]').text()).toContain('waitingthe same')
-    expect(at.text()).toContain('Comes in: Prime white.')
+    expect(at.text()).toContain('Added: Prime white.')
     expect(at.text()).toContain('1 step that is done stays done.')
-    expect(at.text()).toContain('Done, and no longer asked for: Prime grey.')
+    expect(at.text()).toContain('Done, but no longer needed: Prime grey.')
     expect(sent(`PATCH /pieces/${PIECE}`)).toEqual([])
-    await press(at, 'Work it so')
+    await press(at, 'Apply')
     expect(saved()).toMatchObject({ schools: { [question]: two } })
     expect(at.find('[data-difference]').exists()).toBe(false)
   })
@@ -74,7 +74,7 @@ describe('another way of working', () => {
     expect(at.find('[data-difference]').exists()).toBe(false)
     await box.setValue(false)
     await settle()
-    await press(at, 'Work it so')
+    await press(at, 'Apply')
     expect(saved()).toMatchObject({ without: [filler.id] })
   })
   it('says why it could not be weighed', async () => {
@@ -82,7 +82,7 @@ describe('another way of working', () => {
     const at = await page.on(() => import('./ComparePanel.vue'))
     await choose(at, SCHOOLS[question].question, two)
     expect(at.find('[role=alert]').text()).not.toBe('')
-    expect(at.findAll('button').some((b) => b.text() === 'Work it so')).toBe(false)
+    expect(at.findAll('button').some((b) => b.text() === 'Apply')).toBe(false)
   })
 })
 
@@ -117,7 +117,7 @@ describe('the dry fit', () => {
   }
   it('keeps how a pair went beside what was said of others', async () => {
     const at = await open(pair())
-    expect(at.text()).toContain('0 of 1 tried')
+    expect(at.text()).toContain('0 of 1 tested')
     await press(at, 'too tight')
     expect(saved().dryFits).toEqual({ 'c+d': { tight: 0.3 }, 'a+b': { tight: 0.2 } })
     await press(at, 'too loose')
@@ -175,16 +175,16 @@ describe('a step of the plan', () => {
     const at = await open()
     expect(at.find('.caution').text()).toBe('Nitrile gloves.')
     expect(at.text()).toContain('At hand: wash liquid; tongs.')
-    expect(at.text()).toContain('under 1 % for a scratch, 15 min to mend.')
-    expect(button(at, 'Timer 30 min').exists()).toBe(true)
+    expect(at.text()).toContain('under 1 % for a scratch; 15 min to repair.')
+    expect(button(at, 'Start timer 30 min').exists()).toBe(true)
   })
   /** What would go to the server, now or when it is there. */
   const outgoing = () => vi.spyOn(useOutbox(), 'send').mockResolvedValue(true)
   it('is begun with the window that it sets in, and done with how long it was planned to take', async () => {
     const at = await open({ window: 900 })
     const send = outgoing()
-    await press(at, 'Begin')
-    await press(at, 'Done')
+    await press(at, 'Start')
+    await press(at, 'Mark as done')
     expect(send.mock.calls.map(([s]) => s)).toMatchObject([
       { path: `/pieces/${PIECE}/ticks`, body: { stepKey: 'wash', title: 'Wash', planned: 600, sets: 900 } },
       { path: `/pieces/${PIECE}/ticks`, body: { stepKey: 'wash', planned: 600, waits: 1800 } },
@@ -203,6 +203,6 @@ describe('a step of the plan', () => {
       await enter(at, 'Minutes that it took', typed)
       expect(send.mock.calls.at(-1)![0].body).toMatchObject({ took: kept })
     }
-    expect(button(at, 'Not done after all').exists()).toBe(true)
+    expect(button(at, 'Mark as not done').exists()).toBe(true)
   })
 })

@@ -1,6 +1,5 @@
 <script setup lang="ts">
 import { BButton } from 'bootstrap-vue-next/components/BButton'
-import { text } from '../../i18n'
 import { printer as printerSchema, type PrinterRecord } from '../../../contract/stock'
 import { useDownload } from '../../composables/useDownload'
 
@@ -20,7 +19,7 @@ const BODIES = ['stl', 'obj', 'ply', '3mf', 'glb'] as const
 const OUTLINES = ['3mf', 'svg'] as const
 const save = (format: (typeof BODIES)[number]): Promise<void> =>
   download(props.body, { kind: 'export', format, name: props.name }, `${props.name}.${format}`)
-const layersFile = (format: string): string => text('plates.filesPanel.layers', { name: props.name, format })
+const layersFile = (format: string): string => `${props.name}-layers.${format}`
 async function saveLayers(format: (typeof OUTLINES)[number]): Promise<void> {
   if (!props.printer) return
   await download(

@@ -119,7 +119,7 @@ describe('the plates of a piece', () => {
     const at = await open()
     expect(at.findAll('[role=alert]').map((p) => p.text())).toEqual([
       'bust is too tall for every printer.',
-      'bust has no room where it was put.',
+      'bust does not fit where it was placed.',
     ])
   })
   it('compare other ways, and of a way that leaves parts out only say how many', async () => {
@@ -131,7 +131,7 @@ describe('the plates of a piece', () => {
   it('name what has not been stood up, and put none of it on a plate', async () => {
     page.bench.others = [otherPart(SECOND, 'plinth')]
     const at = await open()
-    expect(at.text()).toContain('Not stood up yet, so not on a plate: plinth.')
+    expect(at.text()).toContain('Without orientation, so not on a plate: plinth.')
     expect(nestAsked().parts).toHaveLength(1)
   })
   it('advise spares by what parts like it have come to, and none where all succeeded', async () => {
@@ -140,7 +140,7 @@ describe('the plates of a piece', () => {
     page.bench.fields = { plating: { copies: { [PART]: 4 } } }
     const at = await open()
     const advice = at.find('[data-spares=bust]')
-    expect(advice.text()).toContain('as parts like it have so far')
+    expect(advice.text()).toContain('by the results of similar parts so far')
     await press(advice, /^Print \d+ spares?|^Print a spare/)
     expect((wished().spares as Record<string, number>)[PART]).toBeGreaterThan(0)
     expect(at.find('[data-spares=bust]').exists()).toBe(false)
@@ -161,7 +161,7 @@ describe('the plates of a piece', () => {
       { copy: 0, printer: PRINTER_ID, plate: 0, x: 1, y: 2, angle: 0.5 },
     ])
     expect(nestAsked().parts[0]!.locks).toHaveLength(2)
-    await press(at, 'Free it')
+    await press(at, 'Unlock')
     expect(wished().locks).toEqual({})
   })
 })
@@ -208,11 +208,11 @@ describe('a plate seen from above', () => {
     const { at, pointer } = await open([0, 1])
     await pointer('pointerdown', '[data-part="0"] path', 0, 0)
     await pointer('pointermove', 'svg', 5, 0)
-    expect(at.find('[role=status]').text()).toBe('There it meets bust.')
+    expect(at.find('[role=status]').text()).toBe('There it overlaps bust.')
     await pointer('pointerup', 'svg', 5, 0)
     await pointer('pointerdown', '[data-part="0"] path', 0, 0)
     await pointer('pointermove', 'svg', -45, 0)
-    expect(at.find('[role=status]').text()).toBe('There it meets the edge.')
+    expect(at.find('[role=status]').text()).toBe('There it overlaps the edge.')
     await pointer('pointerup', 'svg', -45, 0)
     expect(at.emitted('put')).toBeUndefined()
   })
@@ -293,8 +293,8 @@ describe('what is found on a plate', () => {
     // 2 mm in front of the plinth's middle on the plate: it is turned by a quarter.
     await fixes.ventCup({ act: 'ventCup', place: [20, 12, 7], label: 'Put a hole there', effect: '' })
     await settle()
-    expect(page.router.currentRoute.value.path).toBe(`/pieces/${PIECE}/stand`)
-    const wanted = useRequestedFix().taken('stand')
+    expect(page.router.currentRoute.value.path).toBe(`/pieces/${PIECE}/orient`)
+    const wanted = useRequestedFix().taken('orient')
     expect(wanted).toMatchObject({ act: 'ventCup' })
     const { place } = wanted as unknown as { place: number[] }
     expect(place[0]).toBeCloseTo(2)

@@ -107,7 +107,7 @@ describe('joints that are pressed on the sculpt', () => {
     expect(useViewport().scene.hint).toContain('the body stays still there')
     await press(1)
     await press(9, 'plinth-sculpt')
-    expect(useViewport().scene.hint).toContain('it hangs on root')
+    expect(useViewport().scene.hint).toContain('it is attached to root')
     await press(2)
     await press(3)
     expect(p.joints.value.map((j) => [j.name, j.parent, j.position])).toEqual([

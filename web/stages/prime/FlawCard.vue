@@ -124,7 +124,7 @@ const photograph = (e: Event): Promise<void> =>
 
 <style scoped>
 .flaw {
-  border-left: 3px solid var(--know);
+  border-left: 3px solid var(--warning);
   padding: 3px 0 4px 9px;
   margin-bottom: 4px;
 }

@@ -45,12 +45,12 @@ describe('looking over a primed part', () => {
   it('begins with a first pass, and can mark nothing before', async () => {
     told({})
     const at = await open()
-    expect(at.text()).toContain('Not looked over yet')
+    expect(at.text()).toContain('Not inspected yet')
     expect(at.text()).not.toContain('Mark what you see')
     page.bench.replies.set(`POST /pieces/${PIECE}/inspection/passes`, inspected({ passes: [pass(1, false, 0)] }))
-    await press(at, 'Begin pass 1')
+    await press(at, 'Start pass 1')
     expect(at.text()).toContain('Mark what you see')
-    expect(button(at, 'Nothing found: done').exists()).toBe(true)
+    expect(button(at, 'No flaws found: finish').exists()).toBe(true)
   })
   it('marks a flaw of the kind that is chosen where it is pressed, as large as such flaws are', async () => {
     told({ passes: [pass(1, false, 0)] })
@@ -82,7 +82,7 @@ describe('looking over a primed part', () => {
     })
     const at = await open()
     expect(at.findAll('[data-flaw] .n').map((n) => n.text())).toEqual(['3', '1', '2'])
-    expect(at.findAll('[data-flaw]').at(-1)!.text()).toContain('mended in pass 1')
+    expect(at.findAll('[data-flaw]').at(-1)!.text()).toContain('repaired in pass 1')
   })
   it('says what helps and with which caution before it is mended, and keeps a note and the press after it', async () => {
     told({ passes: [pass(1, false, 1)], flaws: [flaw(1, { cause: { kind: 'tip', tip: 0.4, focal: false } })] })
@@ -91,11 +91,11 @@ describe('looking over a primed part', () => {
     await at.find('[data-flaw] .name').trigger('click')
     await settle()
     expect(useViewport().spot).toEqual([1, 0, 0])
-    expect(at.find('[data-flaw]').text()).toContain('A tip of 0.4 mm stood there.')
+    expect(at.find('[data-flaw]').text()).toContain('A support tip of 0.4 mm was here.')
     expect(at.findAll('.caution').length).toBeGreaterThan(0)
     page.bench.slow = 10
-    await type(at, 'Across', '1.2')
-    await press(at, 'Mended')
+    await type(at, 'Size', '1.2')
+    await press(at, 'Mark as repaired')
     for (let i = 0; i < 4; i++) await settle()
     expect(sent(`PUT /flaws/${flaw(1).id}`)).toEqual([
       { size: 1.2, version: 1 },
@@ -109,21 +109,21 @@ describe('looking over a primed part', () => {
       inspected({ passes: [pass(2, true, 1)], flaws: [flaw(1, { state: 'accepted' })], closed: true }),
     )
     const at = await open()
-    expect(button(at, 'Accept what is left').element.disabled).toBe(true)
+    expect(button(at, 'Accept the remaining flaws').element.disabled).toBe(true)
     const reason = at.findAll('[data-passes] input').at(0)!
     await reason.setValue('under the plinth')
-    await press(at, 'Accept what is left')
+    await press(at, 'Accept the remaining flaws')
     expect(sent(`PUT /pieces/${PIECE}/inspection/passes/2`)).toEqual([{ note: 'under the plinth', acceptRest: true }])
-    expect(at.text()).toContain('Looked over')
+    expect(at.text()).toContain('Inspected')
     expect(at.text()).toContain('accepted')
-    expect(button(at, 'Begin pass 3').exists()).toBe(true)
+    expect(button(at, 'Start pass 3').exists()).toBe(true)
   })
   it('shows a change by somebody else, and says why its own was refused', async () => {
     told({ passes: [pass(1, false, 1)], flaws: [flaw(1)] })
     const at = await open()
     await at.find('[data-flaw] .name').trigger('click')
     told({ passes: [pass(1, false, 1)], flaws: [flaw(1, { version: 7, size: 3 })] })
-    await press(at, 'It may stay')
+    await press(at, 'Accept')
     expect(at.find('[data-flaw] [role=alert]').text()).not.toBe('')
     expect(useInspection().flaws[0]).toMatchObject({ version: 7, size: 3, state: 'open' })
   })

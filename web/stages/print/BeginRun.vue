@@ -31,7 +31,7 @@ const again = computed(() => runs.runs.find((r) => r.id === runs.reprintOf) ?? n
     </summary>
     <p v-if="plating.parts.length === 0" class="soft mb-0">
       {{ $t('print.beginRun.nothingHasBeenStood') }}
-      <RouterLink :to="`/pieces/${piece.piece!.id}/stand`">{{ $t('print.beginRun.standItUp') }}</RouterLink>
+      <RouterLink :to="`/pieces/${piece.piece!.id}/orient`">{{ $t('print.beginRun.standItUp') }}</RouterLink>
       {{ $t('print.beginRun.first') }}
     </p>
     <template v-else>

@@ -48,8 +48,8 @@ viewport.describe(() => ({
       m.id === open.value
         ? ('hand' as const)
         : m.kind === 'missing' || m.kind === 'torn'
-          ? ('settle' as const)
-          : ('know' as const),
+          ? ('problem' as const)
+          : ('warning' as const),
     over: true,
   })),
 }))
@@ -67,7 +67,7 @@ function pressed(p: Picked): void {
 /** The piece comes onto the table; its own stage is keyed by it. */
 function orientAgain(id: string): void {
   piece.partIndex = Math.max(0, piece.piece?.partList.findIndex((p) => p.id === id) ?? 0)
-  void router.push(`/pieces/${piece.piece!.id}/stand`)
+  void router.push(`/pieces/${piece.piece!.id}/orient`)
 }
 function show(m: Mark): void {
   open.value = open.value === m.id ? null : m.id

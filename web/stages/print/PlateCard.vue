@@ -82,7 +82,7 @@ function look(): void {
         <BLink
           class="btn btn-sm btn-quiet"
           :href="`/api/blobs/${plate.archive}?download=plate-${plate.number}.zip`"
-          :download="$t('print.plateCard.plateZip', { number: plate.number })"
+          :download="`plate-${plate.number}.zip`"
           >{{ $t('print.plateCard.layersZip') }}</BLink
         >
       </template>

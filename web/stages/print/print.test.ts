@@ -38,9 +38,9 @@ describe('a plate of a run', () => {
       [{ state: 'printing', device: 'p1', progress: { ...still, layer: 9, state: 'paused' } }, 'paused at layer 9'],
       [
         { state: 'printing', device: 'p1', progress: { ...still, layer: 9, state: 'interrupted' } },
-        'cut off at layer 9',
+        'interrupted at layer 9',
       ],
-      [{ state: 'ended' }, 'to be looked at'],
+      [{ state: 'ended' }, 'result not entered'],
       [{ state: 'judged', outcomes: [{ partId: PART, copy: 0, result: 'usable' }] }, 'all parts succeeded'],
       [{ state: 'judged', outcomes: [{ partId: PART, copy: 1, result: 'failed' }] }, '1 of 2 failed'],
     ]
@@ -73,7 +73,7 @@ describe('a plate of a run', () => {
   it('says what to do where no machine on the net is its printer', async () => {
     printed([plate({ state: 'planned' })], [machine({ printerId: null })])
     const at = await stage()
-    expect(at.text()).toContain('No machine on the net is Test printer.')
+    expect(at.text()).toContain('No network device is Test printer.')
   })
   it('is paused while it prints and goes on when it stands still; a refusal is said', async () => {
     printed(
@@ -90,7 +90,7 @@ describe('a plate of a run', () => {
     )
     await useRuns().fresh()
     await settle()
-    await press(at, 'Go on')
+    await press(at, 'Continue')
     expect(sent(`POST /plates/${PLATE}/commands`)[1]).toEqual({ do: 'resume' })
   })
 })
@@ -101,7 +101,7 @@ describe('the result of a plate', () => {
     page.bench.replies.set(`PUT /plates/${PLATE}/judgement`, plate({ ...p, state: 'judged' }))
     page.bench.replies.set(`POST /plates/${PLATE}/causes`, [])
     const at = await stage()
-    await press(at, 'Look it over')
+    await press(at, 'Enter result')
     return at
   }
   it('is good for what nobody found fault with, and kept only when that is said', async () => {
@@ -111,7 +111,7 @@ describe('the result of a plate', () => {
       'failed',
     )
     expect(sent(`PUT /plates/${PLATE}/judgement`)).toEqual([])
-    await press(at, 'Keep the judgement')
+    await press(at, 'Save result')
     expect(sent(`PUT /plates/${PLATE}/judgement`)).toEqual([
       {
         version: 4,
@@ -123,7 +123,7 @@ describe('the result of a plate', () => {
         ],
       },
     ])
-    expect(at.find('[role=status]').text()).toBe('Kept. The record counts it.')
+    expect(at.find('[role=status]').text()).toBe('Saved. The print statistics include it.')
   })
   it('has faults where they are pressed: what is missing makes the part failed, what is rough leaves it of use', async () => {
     const at = await judge()
@@ -140,11 +140,11 @@ describe('the result of a plate', () => {
     await press(at, FAULTS.ragged.word)
     useViewport().scene.onPick!({ point: [0, 0, 5], normal: [0, 0, 1], face: 0, companion: null })
     await settle()
-    expect(button(at.findAll('li')[1]!, 'of use').attributes('aria-pressed')).toBe('true')
+    expect(button(at.findAll('li')[1]!, 'usable').attributes('aria-pressed')).toBe('true')
     expect(at.findAll('[data-mark]')).toHaveLength(1)
     await press(at, 'No fault')
     expect(at.findAll('[data-mark]')).toHaveLength(0)
-    await press(at, 'Keep the judgement')
+    await press(at, 'Save result')
     expect(sent(`PUT /plates/${PLATE}/judgement`)).toMatchObject([
       { marks: [{ kind: 'missing', copy: 0, point: [1, 2, 12.34], reach: [12.34, 40] }] },
     ])
@@ -152,8 +152,8 @@ describe('the result of a plate', () => {
   it('is weighed against what the parts hold in resin', async () => {
     const at = await judge()
     // Two parts of 4 ml at 1.2 g/ml.
-    expect(at.text()).toContain('Should be 9.6 g with supports')
-    await type(at, 'All that came off weighs', '10.8')
+    expect(at.text()).toContain('Expected: 9.6 g with supports')
+    await type(at, 'Weight of everything on the plate', '10.8')
     expect(at.text()).toContain('+12.5 %')
   })
   it('is not overwritten by news of the plate while somebody says it', async () => {
@@ -163,7 +163,7 @@ describe('the result of a plate', () => {
     await useRuns().fresh()
     await settle()
     expect(button(at.findAll('li')[0]!, 'failed').attributes('aria-pressed')).toBe('true')
-    await press(at, 'Keep the judgement')
+    await press(at, 'Save result')
     expect(sent(`PUT /plates/${PLATE}/judgement`)).toMatchObject([{ version: 5 }])
   })
   it('asks for what failed to be printed again, that and nothing else', async () => {
@@ -178,12 +178,12 @@ describe('the result of a plate', () => {
         ],
       }),
     )
-    await press(at, 'Print the one that failed again')
+    await press(at, 'Print the failed part again')
     expect(usePlating().wish).toMatchObject({ copies: { [PART]: 1 }, spares: {}, locks: {} })
     expect(useRuns().reprintOf).toBe(RUN)
-    expect(at.text()).toContain('Print again what failed in run 3')
-    await press(at, 'Not as a reprint')
-    expect(at.text()).toContain('Begin run 4')
+    expect(at.text()).toContain('Print the failed parts of run 3 again')
+    await press(at, 'Not a reprint')
+    expect(at.text()).toContain('Prepare run 4')
   })
 })
 
@@ -207,9 +207,9 @@ describe('a piece that broke off', () => {
     page.bench.replies.set(`POST /plates/${PLATE}/causes`, [])
     page.bench.replies.set(`POST /pieces/${PIECE}/arrange`, { created: [PART] })
     const at = await stage()
-    await press(at, 'Look it over')
+    await press(at, 'Enter result')
     await at.find('[data-mark] .name').trigger('click')
-    await press(at, 'Print only this piece')
+    await press(at, 'Print only this piece again')
     for (let i = 0; i < 4; i++) await settle()
     return at
   }
@@ -220,8 +220,8 @@ describe('a piece that broke off', () => {
     expect(created()).toMatchObject([
       { name: 'bust, piece that broke off', operations: [{ kind: 'cut', keep: 'above', point: [0, 0, 28.5] }] },
     ])
-    expect(at.text()).toContain('is a part now. The cut has no room for a wire: glue it.')
-    expect(button(at, 'Stand the piece up').exists()).toBe(true)
+    expect(at.text()).toContain('is now a part. The cut has no room for a wire: glue it.')
+    expect(button(at, 'Choose an orientation for the piece').exists()).toBe(true)
   })
   it('is cut closer where the margin would take what is sound as well', async () => {
     await open([lost([30, 40])], [300, 90])
@@ -255,10 +255,10 @@ describe('a piece that broke off', () => {
     printed([plate({ marks: [lost([30, 40])], outcomes: [{ partId: PART, copy: 0, result: 'failed' }] })])
     page.bench.replies.set(`POST /plates/${PLATE}/causes`, [])
     const at = await stage()
-    await press(at, 'Look it over')
+    await press(at, 'Enter result')
     await at.find('[data-mark] .name').trigger('click')
-    await press(at, 'Print only this piece')
-    expect(at.find('[role=alert]').text()).toBe('The part is not stood up any more.')
+    await press(at, 'Print only this piece again')
+    expect(at.find('[role=alert]').text()).toBe('The part no longer has an orientation.')
   })
 })
 
@@ -277,7 +277,7 @@ describe('the one change that follows from a cause', () => {
     const { make, done, part } = await open()
     await make({ kind: 'support', point: [1, 2, 3] } as never, part, RESIN_ID)
     expect(edits()).toEqual([{ kind: 'add', point: [1, 2, 3], grade: 'strut' }])
-    expect(done.value).toContain('A strut is set there')
+    expect(done.value).toContain('A medium support is added there')
     // Somebody else has changed the part meanwhile.
     page.bench.version += 5
     await make({ kind: 'regrade', point: [4, 5, 6], grade: 'post' } as never, part, RESIN_ID)
@@ -288,7 +288,7 @@ describe('the one change that follows from a cause', () => {
   it('exposes the resin longer from the next slicing on, or says that the resin is gone', async () => {
     const { make, done, fault, part } = await open()
     await make({ kind: 'exposure', to: 2.6 } as never, part, RESIN_ID)
-    expect(done.value).toBe('Test resin is exposed 2.6 s from the next slicing on.')
+    expect(done.value).toBe('Test resin will be exposed for 2.6 s from the next slicing on.')
     expect(page.bench.stock.at(-1)).toMatchObject({ data: { exposure: 2.6 } })
     await make({ kind: 'exposure', to: 3 } as never, part, PLATE)
     expect(done.value).toBe('')
@@ -330,7 +330,7 @@ describe('a run', () => {
     expect(new DOMWrapper(document.body).text()).toContain('Nothing has been printed yet.')
     const lot = at.find<HTMLInputElement>('input[list=lots]')
     await lot.setValue('  L9 ')
-    await press(at, 'Slice and set up')
+    await press(at, 'Slice and prepare')
     for (let i = 0; i < 3; i++) await settle()
     expect(sent(`POST /pieces/${PIECE}/runs`)).toMatchObject([
       {
@@ -345,12 +345,12 @@ describe('a run', () => {
     printed([plate({ state: 'planned' })])
     page.bench.replies.set(`DELETE /runs/${RUN}`, {})
     const at = await stage()
-    await press(at, 'Put this run in the bin')
+    await press(at, 'Delete run')
     expect(sent(`DELETE /runs/${RUN}`)).toHaveLength(1)
     printed([plate({ state: 'printing' })])
     await useRuns().fresh()
     await settle()
-    expect(at.text()).not.toContain('Put this run in the bin')
+    expect(at.text()).not.toContain('Delete run')
   })
 })
 const SLICED = {

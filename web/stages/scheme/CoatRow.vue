@@ -179,8 +179,8 @@ const mixed = (): string =>
         :aria-label="$t('scheme.coatRow.tool')"
         @update:model-value="set({ tool: $event as 'brush' })"
       >
-        <option>{{ $t('scheme.coatRow.brush') }}</option>
-        <option>{{ $t('scheme.coatRow.airbrush') }}</option>
+        <option value="brush">{{ $t('scheme.coatRow.brush') }}</option>
+        <option value="airbrush">{{ $t('scheme.coatRow.airbrush') }}</option>
       </ChoiceSelect>
       <p v-if="fact && fact.through !== null" class="soft small m-0">
         <b v-if="fact.through < DIM">{{ $t('scheme.coatRow.ofTheLightIs', { through: percent(fact.through) }) }}</b>

@@ -230,7 +230,7 @@ function masks(s: OrderStep): string {
 }
 .masks {
   display: block;
-  color: var(--know);
+  color: var(--warning);
 }
 .moves {
   float: right;

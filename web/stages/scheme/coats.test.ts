@@ -58,7 +58,7 @@ describe('the coats of a region', () => {
   })
   it('begin as their technique usually is: a glaze thin and thinned, an airbrushed one with the airbrush', async () => {
     const { at, now } = await open([])
-    expect(at.text()).toContain('Begin with a base')
+    expect(at.text()).toContain('Start with a base coat')
     await press(at, '+ glaze')
     await press(at, '+ airbrush')
     expect(now()).toMatchObject([
@@ -97,8 +97,8 @@ describe('the coats of a region', () => {
       coat('c', 0, { technique: 'powder' }),
     ])
     const [base, dots, powder] = at.findAll('.coat')
-    expect(base!.text()).not.toContain('covers')
-    expect(dots!.text()).toContain('covers')
+    expect(base!.text()).not.toContain('coverage')
+    expect(dots!.text()).toContain('coverage')
     expect(dots!.text()).toContain('dots')
     expect(powder!.text()).not.toContain('dots')
   })
@@ -150,13 +150,15 @@ describe('stacks of coats', () => {
   it('that were kept change places with what is there, and none is lost', async () => {
     const at = await open({
       coats: [coat('now', 0, { technique: 'glaze' })],
-      variants: [{ id: 'v', regionId: 0, name: 'brighter', coats: [coat('then', 0, { technique: 'wash' })] }],
+      variants: [
+        { id: 'v', regionId: 0, name: 'brighter', coats: [coat('with this value', 0, { technique: 'wash' })] },
+      ],
     })
     await press(at, 'Use')
     const { coats, variants } = useScheme().scheme!
-    expect(coats.map((c) => c.id)).toEqual(['then'])
+    expect(coats.map((c) => c.id)).toEqual(['with this value'])
     expect(variants).toMatchObject([{ id: 'v', name: 'glaze', coats: [{ id: 'now' }] }])
-    await press(at, /^Throw “glaze” away/)
+    await press(at, /^Delete “glaze”/)
     expect(useScheme().scheme!.variants).toEqual([])
   })
   it('are kept in the workshop’s library under a name, in place of one that has it', async () => {
@@ -217,8 +219,8 @@ describe('eyes', () => {
   })
   it('are two presses: a ball is laid through the skin about each, left to right whichever came first', async () => {
     const { at, asked, now } = await open()
-    await type(at, /^Skin about the place/, '5')
-    await press(at, 'Press the eyes')
+    await type(at, /^Surface around the place/, '5')
+    await press(at, 'Choose the eyes')
     asked()!.taken(on(20))
     await settle()
     expect(now()!.balls).toHaveLength(1)
@@ -236,7 +238,7 @@ describe('eyes', () => {
   })
   it('take no press on another part', async () => {
     const { at, asked, now } = await open()
-    await press(at, 'Press the eyes')
+    await press(at, 'Choose the eyes')
     asked()!.taken(on(20, 'plinth-sculpt'))
     await settle()
     expect(now()).toBeNull()
@@ -263,8 +265,8 @@ describe('eyes', () => {
   })
   it('of another part are none of this one’s', async () => {
     const { at } = await open({ ...both, partId: '99999999-9999-4999-8999-999999999999' })
-    expect(at.text()).toContain('Press both eyeballs')
+    expect(at.text()).toContain('Click both eyeballs')
     expect(useViewport().scene.markers).toEqual([])
-    expect(button(at, 'Press the eyes').exists()).toBe(true)
+    expect(button(at, 'Choose the eyes').exists()).toBe(true)
   })
 })

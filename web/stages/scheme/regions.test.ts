@@ -94,7 +94,7 @@ describe('regions of the part on the table', () => {
     })
     await r.splitAt([0, 0, 0], [0, 0, 1])
     const { scheme } = useScheme()
-    expect(scheme!.regions.map((x) => x.name)).toEqual(['Whole', 'Whole, split off'])
+    expect(scheme!.regions.map((x) => x.name)).toEqual(['Whole', 'Whole, second half'])
     expect(scheme!.coats.map((c) => c.regionId)).toEqual([0, 1])
     expect(scheme!.coats[1]!.id).not.toBe('c1')
     expect(scheme!.coats[1]!.mix).toEqual(scheme!.coats[0]!.mix)
@@ -149,7 +149,7 @@ describe('regions of the part on the table', () => {
     })
     r.current.value = 1
     r.joinTo(0)
-    expect(r.fault.value).toContain('Scarf is on 1 other part too')
+    expect(r.fault.value).toContain('Scarf is also on 1 other part')
     expect(useScheme().scheme!.regions).toHaveLength(2)
   })
   it('are proposed again only while nothing was painted', async () => {
@@ -168,7 +168,7 @@ describe('regions of the part on the table', () => {
   it('get a stencil’s mark as one of their own, unless the copy is too coarse to show it', async () => {
     const r = await regionsOf()
     r.addOf('Emblem', new Uint8Array(vertices))
-    expect(r.fault.value).toContain('smaller than the copy on the table can show')
+    expect(r.fault.value).toContain('smaller than the copy shown here can resolve')
     expect(useScheme().scheme!.regions).toHaveLength(1)
     const marked = new Uint8Array(vertices)
     marked[5] = marked[6] = 1

@@ -20,7 +20,7 @@ export function hollowFacts() {
     () => (piece.step('drill') ? piece.meshAfter('drill') : null),
     () => ({ kind: 'trapped', down: down.value }),
   )
-  const core = computed<KnownAt<'core'>>(() => {
+  const core = computed<KnownAt<'hollow'>>(() => {
     const op = piece.step('hollow')?.op,
       drill = stepFact('drill', piece.step('drill'))
     return {

@@ -32,7 +32,7 @@ export function orientFacts() {
       : stepFact('orient', piece.step('orient'), missing(text('facts.orientFacts.anOrientationSetAt')))
   })
   const orientedSize = computed(() => mapped(setUp.value, (r) => r.measures.size as [number, number, number]))
-  const stand = computed<KnownAt<'stand'>>(() => ({
+  const stand = computed<KnownAt<'orient'>>(() => ({
     fileSupports: mapped(checkFact(carries), (r) => r.found),
     orientedSize: orientedSize.value,
     printer: printer.value ? known(printer.value) : NO_PRINTER,

@@ -52,7 +52,7 @@ export function sculptFacts() {
     points.value > 0 ? NONE : looked.value.state === 'known' ? fact : looked.value
   const ofScan = <T>(fact: Fact<T>): Fact<T> =>
     isMesh.value ? NONE : looked.value.state === 'known' ? fact : looked.value
-  const intake = computed<KnownAt<'intake'>>(() => {
+  const intake = computed<KnownAt<'import'>>(() => {
     const s = sculpt.value
     return {
       sculptTerms: s ? known({ name: s.name, maySell: s.maySell, purpose: piece.piece?.purpose ?? 'keep' }) : NONE,
@@ -84,7 +84,7 @@ export function sculptFacts() {
     )
   }
   /** As it would be at another factor. The size of a scan says nothing before it is calibrated. */
-  const sizeAt = (factor: number): KnownAt<'size'> => ({
+  const sizeAt = (factor: number): KnownAt<'scale'> => ({
     size: ofMesh(mapped(looked.value, (h) => h.measures.size.map((s) => s * factor) as Size)),
     thinness: ofMesh(
       (health.report.value?.insideOut.count ?? 0) > 0

@@ -6,7 +6,7 @@ type Status = 'done' | 'running' | 'failed'
 const step = (kind: string, status: Status | null, meshHash: string | null = null): PartRecord['steps'][number] =>
   ({ op: { kind }, derivation: status && { status, meshHash, key: kind } }) as PartRecord['steps'][number]
 const part = (...steps: PartRecord['steps']): PartRecord => ({ sculptMesh: 'sculpt', steps }) as unknown as PartRecord
-const whole = part(step('scale', 'done', 'scaled'), step('hollow', 'done', 'shell'), step('orient', 'done', 'turned'))
+const whole = part(step('scale', 'done', 'scaled'), step('hollow', 'done', 'shell'), step('orient', 'done', 'oriented'))
 
 describe('meshes of a part', () => {
   it('are the last one made before a step, and the one after it', () => {
@@ -15,13 +15,13 @@ describe('meshes of a part', () => {
     // A kind that is not in the list has its place all the same.
     expect(meshBefore(whole, 'drill')).toBe('shell')
     expect(meshAfter(whole, 'drill')).toBe('shell')
-    expect(meshAfter(whole, 'support')).toBe('turned')
+    expect(meshAfter(whole, 'support')).toBe('oriented')
     expect(meshAfter(part(), 'support')).toBe('sculpt')
     expect(meshAfter(null, 'support')).toBeNull()
   })
   it('are not there while a step before them is computed, was refused or was never asked for', () => {
     for (const status of ['running', 'failed', null] as const) {
-      const p = part(step('scale', 'done', 'scaled'), step('hollow', status), step('orient', 'done', 'turned'))
+      const p = part(step('scale', 'done', 'scaled'), step('hollow', status), step('orient', 'done', 'oriented'))
       expect(meshAfter(p, 'scale')).toBe('scaled')
       expect(meshAfter(p, 'hollow')).toBeNull()
       expect(meshAfter(p, 'orient')).toBeNull()
@@ -29,15 +29,15 @@ describe('meshes of a part', () => {
     }
   })
   it('lead back to the sculpt from any that the steps made, without those that changed nothing', () => {
-    expect(chainOf(whole, 'turned')).toEqual(['turned', 'shell', 'scaled', 'sculpt'])
+    expect(chainOf(whole, 'oriented')).toEqual(['oriented', 'shell', 'scaled', 'sculpt'])
     expect(chainOf(whole, 'scaled')).toEqual(['scaled', 'sculpt'])
     expect(chainOf(whole, 'sculpt')).toEqual(['sculpt'])
     const still = part(
       step('scale', 'done', 'scaled'),
       step('focal', 'done', 'scaled'),
-      step('orient', 'done', 'turned'),
+      step('orient', 'done', 'oriented'),
     )
-    expect(chainOf(still, 'turned')).toEqual(['turned', 'scaled', 'sculpt'])
+    expect(chainOf(still, 'oriented')).toEqual(['oriented', 'scaled', 'sculpt'])
     // Older than the list, or not made yet.
     expect(chainOf(whole, 'gone')).toEqual([])
     expect(chainOf(part(step('scale', 'running')), 'scaled')).toEqual([])

@@ -1,0 +1,263 @@
+<script setup lang="ts">
+import { BFormSelect } from 'bootstrap-vue-next/components/BFormSelect'
+import { BButton } from 'bootstrap-vue-next/components/BButton'
+import { computed, reactive, ref, watch } from 'vue'
+import { text } from '../../i18n'
+import type { OperationInput } from '../../../contract/operations'
+import { loadDefaults, type WallLoad } from '../../../core/fit/wallLoad'
+import { usePrinterAndResin } from '../../composables/usePrinterAndResin'
+import NumberField from '../../shell/NumberField.vue'
+import { useDerivations } from '../../stores/derivations'
+import { usePiece } from '../../stores/piece'
+import type { Picked } from '../../viewport/scene'
+import { useViewport } from '../../viewport/useViewport'
+
+/** The wall, where it is thicker because a brush or a load says so, and what stiffens the cavity. */
+const props = defineProps<{ wall: number; voxel: number; opening: number; source: string }>()
+const emit = defineEmits<{ change: [values: { wall: number; voxel: number; opening: number }] }>()
+const store = usePiece(),
+  viewport = useViewport(),
+  derivations = useDerivations()
+const { resin } = usePrinterAndResin()
+type BrushSpot = { point: [number, number, number]; radius: number }
+const op = computed(() => {
+  const o = store.step('hollow')?.op
+  return o?.kind === 'hollow' ? o : null
+})
+const dabs = ref<BrushSpot[]>([]),
+  by = ref(1.5),
+  radius = ref(8)
+const fill = reactive<{ kind: 'none' | 'bars' | 'gyroid'; spacing: number; thickness: number }>({
+  kind: 'none',
+  spacing: 15,
+  thickness: 2,
+})
+watch(
+  op,
+  (o) => {
+    if (!o) return
+    dabs.value = o.thicker?.dabs.map((d) => ({ ...d })) ?? []
+    by.value = o.thicker?.by ?? by.value
+    fill.kind = o.fill?.kind ?? 'none'
+    if (o.fill) Object.assign(fill, o.fill)
+  },
+  { immediate: true },
+)
+const wanted = computed<OperationInput>(() => ({
+  kind: 'hollow',
+  wall: props.wall,
+  voxel: props.voxel,
+  opening: props.opening,
+  ...(dabs.value.length > 0 ? { thicker: { dabs: dabs.value, by: by.value } } : {}),
+  ...(fill.kind === 'none'
+    ? {}
+    : { fill: { kind: fill.kind, spacing: fill.spacing, thickness: Math.min(fill.thickness, fill.spacing / 2.1) } }),
+}))
+
+const brushing = ref(false)
+function brush(): void {
+  brushing.value = true
+}
+viewport.describe(() => {
+  // Spots that the part was hollowed with are not in the way of what else is set on it.
+  if (!brushing.value && JSON.stringify(dabs.value) === JSON.stringify(op.value?.thicker?.dabs ?? [])) return null
+  return {
+    markers: dabs.value.map((d) => ({ point: d.point, kind: 'hand' as const, radius: d.radius / 4, over: true })),
+  }
+})
+viewport.describe(() =>
+  brushing.value ? { mode: 'brush', hint: text('hollow.wallPanel.brushOverTheSkin'), onPick: brushed } : null,
+)
+function brushed(p: Picked): void {
+  if (p.companion !== null) return
+  if (dabs.value.some((d) => Math.hypot(...d.point.map((v, k) => v - p.point[k]!)) < radius.value / 3)) return
+  dabs.value = [...dabs.value, { point: p.point, radius: radius.value }]
+}
+function stop(): void {
+  brushing.value = false
+}
+function forget(): void {
+  dabs.value = []
+}
+
+/** What it is asked to bear, to be changed by whoever knows who will handle it. */
+const bears = reactive({ push: loadDefaults.push, handling: loadDefaults.handling, allow: loadDefaults.allow })
+const load = ref<WallLoad | null>(null),
+  asking = ref(false),
+  fault = ref('')
+async function byLoad(): Promise<void> {
+  const mesh = store.meshBefore('hollow')
+  if (!mesh) return
+  asking.value = true
+  fault.value = ''
+  try {
+    load.value = await derivations.reported(mesh, {
+      kind: 'wallLoad',
+      ...bears,
+      wall: props.wall,
+      density: resin.value?.density ?? loadDefaults.density,
+    })
+    const { places } = load.value
+    if (places.length > 0) {
+      // The whole ring at that height: full strength out to its farthest skin.
+      dabs.value = places.map((p) => ({ point: p.point, radius: 2 * p.reach + 1 }))
+      by.value = Number(Math.max(...places.map((p) => (p.wall ?? p.reach) - props.wall)).toFixed(1))
+    }
+  } catch (e) {
+    fault.value = e instanceof Error ? e.message : String(e)
+  } finally {
+    asking.value = false
+  }
+}
+const verdict = computed(() => {
+  const l = load.value
+  if (!l) return ''
+  const { stress, height } = l.planned
+  const worst = text('hollow.wallPanel.mostIsAskedMm', {
+    height: height.toFixed(0),
+    stress: stress.toFixed(1),
+    allow: bears.allow,
+  })
+  if (l.places.length === 0) return text('hollow.wallPanel.theWallCarriesIt', { worst })
+  const even = l.places.filter((p) => p.wall === null).length
+  return even > 0
+    ? text('hollow.wallPanel.evenSolidItBends', { worst })
+    : text('hollow.wallPanel.thereTheWallBecomes', { worst, wall: (props.wall + by.value).toFixed(1) })
+})
+function hollow(): void {
+  stop()
+  void store.apply(wanted.value)
+}
+</script>
+
+<template>
+  <section class="mb-3">
+    <h2 class="mb-2">{{ $t('hollow.wallPanel.wall') }}</h2>
+    <NumberField
+      :model-value="wall"
+      :label="$t('hollow.wallPanel.wall')"
+      unit="mm"
+      :step="0.1"
+      :min="0.4"
+      :max="20"
+      :source="source"
+      @update:model-value="emit('change', { wall: $event, voxel, opening })"
+    />
+    <details class="mb-1" @toggle="($event.target as HTMLDetailsElement).open || stop()">
+      <summary>
+        {{ $t('hollow.wallPanel.thickerInPlaces')
+        }}<span v-if="dabs.length > 0" class="soft">{{
+          $t('hollow.wallPanel.mmMoreAtDabs', { by, dabs: dabs.length })
+        }}</span>
+      </summary>
+      <NumberField v-model="by" :label="$t('hollow.wallPanel.more')" unit="mm" :step="0.5" :min="0.1" :max="50" />
+      <NumberField
+        v-model="radius"
+        :label="$t('hollow.wallPanel.brush')"
+        unit="mm"
+        :step="1"
+        :min="0.5"
+        :max="200"
+        :source="$t('hollow.wallPanel.radius')"
+      />
+      <div class="d-flex flex-wrap gap-1">
+        <BButton :variant="brushing ? 'primary' : 'quiet'" size="sm" @click="brushing ? stop() : brush()">
+          {{ brushing ? $t('hollow.wallPanel.doneBrushing') : $t('hollow.wallPanel.brush') }}
+        </BButton>
+        <BButton variant="quiet" size="sm" :disabled="asking" @click="byLoad">
+          {{ asking ? $t('hollow.wallPanel.loadingIt') : $t('hollow.wallPanel.whereItCarriesMost') }}
+        </BButton>
+        <BButton v-if="dabs.length > 0" variant="quiet" size="sm" @click="forget">{{
+          $t('hollow.wallPanel.forgetThem')
+        }}</BButton>
+      </div>
+      <details class="mt-1">
+        <summary class="soft small">{{ $t('hollow.wallPanel.whatItMustBear') }}</summary>
+        <NumberField
+          v-model="bears.push"
+          :label="$t('hollow.wallPanel.pushAtTheTop')"
+          unit="N"
+          :step="0.5"
+          :min="0"
+          :max="100"
+          :source="$t('hollow.wallPanel.default')"
+        />
+        <NumberField
+          v-model="bears.handling"
+          :label="$t('hollow.wallPanel.ownWeightTimes')"
+          unit="×"
+          :step="1"
+          :min="0"
+          :max="20"
+          :source="$t('hollow.wallPanel.handlingDefault')"
+        />
+        <NumberField
+          v-model="bears.allow"
+          :label="$t('hollow.wallPanel.curedResinTakes')"
+          unit="MPa"
+          :step="1"
+          :min="1"
+          :max="60"
+          :source="$t('hollow.wallPanel.ofSome50Default')"
+        />
+      </details>
+      <p v-if="verdict" role="status" class="soft small mb-0 mt-1">{{ verdict }}</p>
+      <p v-if="fault" role="alert" class="text-danger small mb-0">{{ fault }}</p>
+    </details>
+    <details class="mb-1">
+      <summary>
+        {{ $t('hollow.wallPanel.inside')
+        }}<span class="soft">: {{ fill.kind === 'none' ? $t('hollow.wallPanel.open') : fill.kind }}</span>
+      </summary>
+      <label class="d-flex align-items-center gap-2 mb-1"
+        ><span>{{ $t('hollow.wallPanel.stiffenedBy') }}</span>
+        <BFormSelect v-model="fill.kind" size="sm" class="w-auto">
+          <option value="none">{{ $t('hollow.wallPanel.nothing') }}</option>
+          <option value="bars">{{ $t('hollow.wallPanel.barsAt35') }}</option>
+          <option value="gyroid">{{ $t('hollow.wallPanel.aGyroidsNetwork') }}</option>
+        </BFormSelect></label
+      >
+      <template v-if="fill.kind !== 'none'">
+        <NumberField
+          v-model="fill.spacing"
+          :label="$t('hollow.wallPanel.spacing')"
+          unit="mm"
+          :step="1"
+          :min="3"
+          :max="100"
+        />
+        <NumberField
+          v-model="fill.thickness"
+          :label="$t('hollow.wallPanel.thick')"
+          unit="mm"
+          :step="0.2"
+          :min="0.4"
+          :max="20"
+        />
+      </template>
+      <NumberField
+        :model-value="voxel"
+        :label="$t('hollow.wallPanel.voxel')"
+        unit="mm"
+        :step="0.1"
+        :min="0.1"
+        :max="3"
+        :source="$t('hollow.wallPanel.default')"
+        @update:model-value="emit('change', { wall, voxel: $event, opening })"
+      />
+      <NumberField
+        :model-value="opening"
+        :label="$t('hollow.wallPanel.closeSlitsUnder')"
+        unit="mm"
+        :step="0.1"
+        :min="0.2"
+        :max="10"
+        :source="$t('hollow.wallPanel.radiusDefault')"
+        @update:model-value="emit('change', { wall, voxel, opening: $event })"
+      />
+    </details>
+    <BButton variant="primary" class="mt-1" :disabled="!store.meshBefore('hollow')" @click="hollow">
+      {{ op ? $t('hollow.wallPanel.hollowAgain') : $t('hollow.wallPanel.hollowIt') }}
+    </BButton>
+  </section>
+</template>

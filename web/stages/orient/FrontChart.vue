@@ -1,0 +1,74 @@
+<script setup lang="ts">
+import { ref } from 'vue'
+import { text } from '../../i18n'
+import type { OrientationScore } from '../../../core/print/orient/orientation'
+import { GRID, usePlot } from '../../composables/usePlot'
+
+/** The ways up that none beats in every respect: scar against time, as large as their supports, dark where peel is hard. */
+const props = defineProps<{ ways: OrientationScore[]; hours: (height: number) => number; on: string }>()
+const emit = defineEmits<{ pick: [way: OrientationScore] }>()
+const box = ref<HTMLDivElement | null>(null)
+const chosen = (w: OrientationScore): boolean => w.quaternion.join() === props.on
+/** mm²: a cup larger than this pulls by more than 2 N */
+const CUP = 20
+usePlot(
+  box,
+  () => {
+    const { ways } = props
+    const most = Math.max(1, ...ways.map((w) => w.resin))
+    return {
+      data: [
+        {
+          x: ways.map((w) => w.scar / 100),
+          y: ways.map((w) => props.hours(w.height)),
+          customdata: ways.map((w) => [
+            (w.resin / 1000).toFixed(1),
+            (w.peak / 100).toFixed(0),
+            (w.cup / 100).toFixed(1),
+            (w.focal / 100).toFixed(1),
+          ]),
+          mode: 'markers',
+          type: 'scatter',
+          marker: {
+            size: ways.map((w) => 6 + 9 * Math.sqrt(w.resin / most)),
+            color: ways.map((w) => w.peak),
+            colorscale: [
+              [0, '#cfe0c8'],
+              [0.5, '#3f8079'],
+              [1, '#152f45'],
+            ],
+            line: {
+              width: ways.map((w) => (chosen(w) ? 3 : w.cup > CUP ? 1.5 : 0.5)),
+              color: ways.map((w) => (chosen(w) ? '#26221c' : w.cup > CUP ? '#9c2f1c' : '#fff')),
+            },
+          },
+          hovertemplate: text('orient.frontChart.scarThatCountsCm'),
+        },
+      ],
+      layout: {
+        margin: { l: 38, r: 8, t: 6, b: 34 },
+        xaxis: { title: { text: text('orient.frontChart.scarThatCountsCm2') }, gridcolor: GRID, zeroline: false },
+        yaxis: { title: { text: text('orient.frontChart.printH') }, gridcolor: GRID, zeroline: false },
+      },
+    }
+  },
+  (i) => {
+    emit('pick', props.ways[i]!)
+  },
+)
+</script>
+
+<template>
+  <div
+    ref="box"
+    class="front"
+    role="img"
+    :aria-label="$t('orient.frontChart.waysUpScarAgainst', { ways: ways.length })"
+  />
+</template>
+
+<style scoped>
+.front {
+  height: 190px;
+}
+</style>
