@@ -78,7 +78,9 @@ function describeBalance(name: string, r: BalanceReport, wish: number): string {
   if (r.remedy) {
     rows.push([
       `for ${wish}°: ballast`,
-      r.remedy.ballast === null ? 'no ballast is enough' : `${r.remedy.ballast.toFixed(0)} g low in the foot`,
+      r.remedy.ballast === null
+        ? 'no ballast is enough'
+        : `${r.remedy.ballast.toFixed(0)} g of ballast low in the foot`,
     ])
     rows.push(['or widen the foot', `by ${((r.remedy.widen - 1) * 100).toFixed(0)} %`])
   }

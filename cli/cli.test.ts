@@ -161,7 +161,7 @@ describe('command line', () => {
     const box = file('box.stl', writeStl(boxBody(30, 20, 12)))
     const [target, report] = [join(folder, 'plate.stl'), join(folder, 'nest.json')]
     const r = await call('nest', `${sphere}:4`, `${box}:3`, '--printers', printers, '-o', target, '--report', report)
-    expect(r).toMatchObject({ code: 0, out: expect.stringContaining('one by one as they come') })
+    expect(r).toMatchObject({ code: 0, out: expect.stringContaining('one by one in the order given') })
     const { nesting, only, soonest } = JSON.parse(readFileSync(report, 'utf8'))
     expect(nesting.plates.flatMap((p: { parts: unknown[] }) => p.parts)).toHaveLength(7)
     expect(only.map((o: { printer: string }) => o.printer)).toEqual(['Small', 'Wide'])

@@ -79,7 +79,7 @@ export async function coatsCommand({ words, flags, out, fail }: Call): Promise<n
     for (const c of coats)
       out(
         `${c.hex}  ${c.name}, ${c.count} ${c.count === 1 ? 'coat' : 'coats'}: ${
-          c.hides === null ? 'does not hide in 12' : `${c.hides} hide what lies below`
+          c.hides === null ? 'does not cover in 12' : `${c.hides} cover what is below`
         }; ΔE00 ${c.short.toFixed(2)} short of full hiding\n`,
       )
   return coats.every((c) => c.glaze || (c.hides !== null && c.hides <= c.count)) ? 0 : 1

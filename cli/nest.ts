@@ -73,7 +73,7 @@ const WHY = { tall: 'too tall for every printer', wide: 'too wide for every plat
 
 function describe({ nesting: n, oneByOne, only, soonest }: NestReport): string {
   return [
-    `${n.plates.length} plates, ${hours(n.seconds)} of machine time, done after ${hours(n.finish)}; one by one as they come: ${oneByOne.plates} plates, ${hours(oneByOne.seconds)}`,
+    `${n.plates.length} plates, ${hours(n.seconds)} of machine time, done after ${hours(n.finish)}; one by one in the order given: ${oneByOne.plates} plates, ${hours(oneByOne.seconds)}`,
     ...n.plates.map(
       (p) =>
         `  ${p.printer}, plate ${p.number + 1}: ${p.parts.length} parts, ${p.height.toFixed(1)} mm tall, ${hours(p.seconds)}, ${(100 * p.filled).toFixed(0)} % covered`,

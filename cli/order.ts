@@ -57,7 +57,7 @@ export async function orderCommand({ words, flags, out, fail }: Call): Promise<n
   const known = new Map(read.coats.map((c, i) => [c.id, i]))
   const gone = read.coats.find((c) => !read.regions.some((r) => r.id === c.region))
   if (gone)
-    return fail({ code: 'scheme-unreadable', message: `${file}: ${gone.id} lies on a region that is not there.` }, 2)
+    return fail({ code: 'scheme-unreadable', message: `${file}: ${gone.id} is on a region that does not exist.` }, 2)
   if (known.size < read.coats.length)
     return fail({ code: 'scheme-unreadable', message: `${file}: two coats have the same id. Tell them apart.` }, 2)
   const hand = read.order?.map((x) => known.get(x) ?? -1) ?? null

@@ -83,6 +83,8 @@ describe('colour on the command line', () => {
     expect((await call('order', scheme({ lights: 'both' }))).err).toContain('scheme.json')
     expect((await call('order', scheme({ order: ['navy'] }))).err).toContain('does not name every coat once')
     expect((await call('order', scheme({ coats: [] }))).err).toContain('no coat to put in order')
-    expect((await call('order', scheme({ coats: [{ id: 'x', region: 7, paint: 'x' }] }))).err).toContain('not there')
+    expect((await call('order', scheme({ coats: [{ id: 'x', region: 7, paint: 'x' }] }))).err).toContain(
+      'does not exist',
+    )
   })
 })

@@ -54,7 +54,7 @@ function describe(name: string, r: SupportReport, o: { fits: boolean; islands: r
   return [
     `${name}: ${r.tips.length} tips, ${(r.supportVolume / 1000).toFixed(1)} ml of support, ${r.joined} on trunks`,
     `  worst tip works at ${(100 * worst(r)).toFixed(0)} %, stems keep ${Number.isFinite(least) ? least.toFixed(2) : '–'} mm`,
-    `  scars ${r.scarArea.toFixed(1)} mm² of skin; ${r.unreached.length} places not reached, ${o.islands.length} islands`,
+    `  scars ${r.scarArea.toFixed(1)} mm² of surface; ${r.unreached.length} places not reached, ${o.islands.length} islands`,
     `  ${o.fits ? 'fits the printer' : 'does not fit the printer'}, ${r.height.toFixed(1)} mm tall`,
     '',
   ].join('\n')

@@ -49,7 +49,7 @@ test('a sculpt in the library: found again, not for sale, a later edition under 
   await page.getByLabel('This is the next edition of').selectOption({ label: 'ninepin' })
   await expect(page.getByText('1: ninepin.stl')).toBeVisible()
   await page.goto(`/pieces/${id}/import`)
-  await page.getByRole('button', { name: 'Take the newest' }).click()
+  await page.getByRole('button', { name: 'Use the newest edition' }).click()
   await expect(page.locator('[data-finding=edition]')).toHaveCount(0)
   const height = async (): Promise<number> => measure(await meshOf((await detail(id)).partList[0]!.sculptMesh)).size[2]
   expect(await height()).toBeCloseTo(90, 3)
@@ -72,7 +72,7 @@ test('a base with a nameplate under a face that looks aside, a channel for a lig
   await idle(page)
 
   await test.step('letters that do not fit are answered with what fits; then they stand out', async () => {
-    await page.getByText('A nameplate on Slab').click()
+    await page.getByText('Nameplate on Slab').click()
     await page.getByLabel('Text').fill('NINE')
     await type(page.getByLabel('Height of capitals'), '30')
     await page.getByRole('button', { name: 'Add nameplate' }).click()
@@ -93,7 +93,7 @@ test('a base with a nameplate under a face that looks aside, a channel for a lig
     await pressUntil(page, x + 26, y + 5, () =>
       expect(page.locator('[data-finding=plate-aside]')).toBeVisible({ timeout: 6000 }),
     )
-    await page.getByRole('button', { name: 'Turn the plate there' }).click()
+    await page.getByRole('button', { name: 'Turn the nameplate to the face' }).click()
     await expect(page.locator('[data-finding=plate-aside]')).toHaveCount(0)
     const plate = (await detail(id)).partList[1]!.steps.find((s) => s.op.kind === 'nameplate')!
     expect(Math.abs(plate.op.around!)).toBeGreaterThan(12)
@@ -157,14 +157,14 @@ test('thickened by the brush, measured along the body; posed within limits, a he
   page,
 }) => {
   const id = await piece(page, 'Skittle at size', 'skittle.stl', writeStl(skittle()))
-  await stage(page, 'Size')
+  await stage(page, 'Scale')
   await idle(page)
   const { x, y } = await middleOf(page)
   await test.step('the brush adds where it went', async () => {
     await page.getByText('Thicken').click()
     await type(page.getByLabel('By', { exact: true }), '0.5')
     await page.getByRole('button', { name: 'Brush', exact: true }).click()
-    const grow = page.getByRole('button', { name: 'Thicken' })
+    const grow = page.getByRole('button', { name: 'Thicken', exact: true })
     await pressUntil(page, x, y, () => expect(grow).toBeVisible({ timeout: 4000 }))
     await grow.click()
     await expect.poll(() => kinds(id, 0)).toBe('thicken')
@@ -216,7 +216,7 @@ test('thickened by the brush, measured along the body; posed within limits, a he
     await type(page.getByLabel('Forward').first(), '170')
     // 65° between the limbs is what a neck can; the field says what came of it.
     await expect.poll(async () => parseFloat(await page.getByLabel('Forward').first().inputValue())).toBeLessThan(75)
-    await expect(page.getByText(/until it tips|over as it stands/)).toBeVisible()
+    await expect(page.getByText(/until it tips over|as it stands now/)).toBeVisible()
     await page.getByText('Remembered poses').click()
     await page.getByLabel('Name of this pose').fill('bow')
     await page.getByRole('button', { name: 'Save pose' }).click()
@@ -227,7 +227,7 @@ test('thickened by the brush, measured along the body; posed within limits, a he
     await page.getByRole('button', { name: /^bow/ }).click()
     await expect.poll(turned).toBeCloseTo(bow, 0)
     await page.getByRole('button', { name: /^crown/ }).click()
-    await page.getByLabel('crown stays where it is').check()
+    await page.getByLabel('crown stays in place').check()
     await page.getByRole('button', { name: /^pelvis/ }).click()
     await type(forward, '12')
     // The joints between the turned one and the held end have given way.
@@ -250,13 +250,13 @@ test('thickened by the brush, measured along the body; posed within limits, a he
         [8, -120],
       ] as const
     ).entries()) {
-      await page.getByRole('button', { name: `Press place ${i + 1}` }).click()
+      await page.getByRole('button', { name: `Click place ${i + 1}` }).click()
       await pressUntil(page, x + dx, y + dy, () =>
         expect(page.locator('.hint')).toContainText('small picture', { timeout: 4000 }),
       )
       await shot.click({ position: { x: 100 + dx, y: 150 + dy * 0.6 } })
     }
-    await expect(page.getByText(/Matched; the places lie/)).toBeVisible()
+    await expect(page.getByText(/Matched. The mean error/)).toBeVisible()
     await accessible(page)
   })
 })

@@ -76,7 +76,7 @@ test('paints: a list taken in, a swatch read off a photo, a recipe laid out, dra
     await press(0.75)
     await press(0.85)
     await expect(page.getByText('2 places read.')).toBeVisible()
-    await page.getByRole('button', { name: 'Take it' }).click()
+    await page.getByRole('button', { name: 'Use this colour' }).click()
     await expect.poll(async () => (await paint('Ferry blue')).data.lab).not.toBeNull()
     expect(deltaE00((await paint('Ferry blue')).data.lab!, hexToLab('#50708c'))).toBeLessThan(1)
   })
@@ -123,7 +123,7 @@ test('paints: a list taken in, a swatch read off a photo, a recipe laid out, dra
       version: all.version,
       data: { ...all.data, lots: [{ lot: 'B2', lab: [30, -30, 10] }] },
     })
-    await expect(page_.getByText(/of another lot now: the same drops come out ΔE/)).toBeVisible()
+    await expect(page_.getByText(/of another lot now: the same drops give a colour ΔE/)).toBeVisible()
     await page_.getByRole('button', { name: 'Mix it again' }).click()
     await expect(page.getByLabel('Target colour, as L / a / b')).not.toHaveValue('62 / 20 / 24')
     await page.getByRole('button', { name: 'Mute it' }).click()
@@ -141,7 +141,7 @@ test('order of painting: edges measured on the sculpt, masks said, a hand order 
   await stage(page, 'Paint scheme')
   const paints = new Map((await call<Item[]>('GET', '/stock')).map((i) => [i.data.name, i.id]))
   await page.getByRole('button', { name: 'Add region' }).click()
-  await page.getByRole('button', { name: 'Brush' }).click()
+  await page.getByRole('button', { name: 'Brush', exact: true }).click()
   await idle(page)
   const { x, y } = await middleOf(page)
   await page.mouse.move(x - 20, y)
@@ -206,8 +206,8 @@ test('order of painting: edges measured on the sculpt, masks said, a hand order 
   await expect(page.getByText(/light and covers poorly/)).toBeVisible()
   await expect.poll(async () => (await kept()).order).toEqual(['c1', 'c2'])
   await accessible(page)
-  await page.getByRole('button', { name: 'Take the cheapest order' }).click()
-  await expect(page.getByText(/^Checked: .*the order of coats keeps every rule of the craft/)).toBeVisible()
+  await page.getByRole('button', { name: 'Use the cheapest order' }).click()
+  await expect(page.getByText(/^Checked: .*the order of coats keeps every rule/)).toBeVisible()
   // The bench plan goes by it from now on.
   await expect.poll(async () => (await kept()).order).toEqual(['c2', 'c1'])
   const laid = async (): Promise<string[]> =>
@@ -220,14 +220,14 @@ test('order of painting: edges measured on the sculpt, masks said, a hand order 
   await expect(page.locator('[data-undercoat]')).toHaveCount(5)
   const school = async (): Promise<string | undefined> =>
     (await call<{ schools: { undercoat?: string } }>('GET', `/pieces/${id}`)).schools.undercoat
-  await page.locator('[data-undercoat="white"]').getByRole('button', { name: 'Take it' }).click()
+  await page.locator('[data-undercoat="white"]').getByRole('button', { name: 'Use this colour' }).click()
   await expect.poll(school).toBe('white')
   // Over a primer of the colour that fits black and yellow best it takes no more coats than over any other.
   const tinted = page.locator('[data-undercoat="tinted"]')
   await page.getByRole('button', { name: 'best match' }).click()
   await expect(page.getByText('matches these base coats best')).toBeVisible()
   await expect(tinted).toContainText('smallest')
-  await tinted.getByRole('button', { name: 'Take it' }).click()
+  await tinted.getByRole('button', { name: 'Use this colour' }).click()
   await expect.poll(school).toBe('tinted')
   const tint = await page.getByLabel('Colour of the primer').inputValue()
   await expect
@@ -279,7 +279,7 @@ test('eyes: two balls pressed on the sculpt look at one point, and the sheet has
   expect(drawn).toBeCloseTo(4 * eyes!.balls[0]!.radius, 2)
   // Nearer than an eye's own size nothing can be looked at.
   await type(page.getByLabel('At something this far away'), '10')
-  await expect(page.getByText('The target lies in or at an eye')).toBeVisible()
+  await expect(page.getByText('The target is in or at an eye')).toBeVisible()
 })
 
 test('the preview shows what the optics say: chosen pixels, one paint against another', async ({ page }) => {
@@ -354,7 +354,7 @@ test('the preview shows what the optics say: chosen pixels, one paint against an
   })
   await page.reload()
   await page.locator('summary', { hasText: 'your own hand' }).click()
-  const left = page.getByLabel('Your hand: left on open skin, %')
+  const left = page.getByLabel('Your hand: left on open surfaces, %')
   await expect.poll(async () => far(await read(), brown), { timeout: 60_000 }).toBeLessThan(25)
   const little = await read()
   await left.fill('100')

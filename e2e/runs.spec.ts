@@ -58,7 +58,7 @@ test('from plates to a print that fails, why, one change, clean up, and the repr
   })
   await test.step('it is looked over: what is missing is marked where it fell, blamed, weighed, and one change made', async () => {
     await page.getByRole('button', { name: 'Enter result' }).first().click()
-    await page.getByRole('button', { name: 'Ask Tiny what hangs there' }).click()
+    await page.getByRole('button', { name: 'Ask Tiny what is on the plate' }).click()
     await expect(page.locator('[data-mark="missing"]')).toHaveCount(1)
     await expect(page.getByRole('button', { name: 'failed', pressed: true })).toBeVisible()
     await page.locator('[data-mark="missing"] button').first().click()
@@ -80,7 +80,7 @@ test('from plates to a print that fails, why, one change, clean up, and the repr
   })
   await test.step('what broke off becomes a part of its own, cut on the sound side', async () => {
     await page.getByRole('button', { name: 'Print only this piece again' }).click()
-    await expect(page.getByText('is a part now')).toBeVisible({ timeout: 120_000 })
+    await expect(page.getByText('is now a part')).toBeVisible({ timeout: 120_000 })
     const [, lost] = (await settled(id)).partList
     const { volume } = measure(await meshOf(lost!.meshHash))
     // The ball alone, whole: the post beside it is left out, as nothing of it holds to the ball.
@@ -91,9 +91,9 @@ test('from plates to a print that fails, why, one change, clean up, and the repr
     await stage(page, 'Clean and cure')
     await page.getByLabel('Done: Let it drain over the vat').check()
     await page.getByRole('button', { name: /in Tub$/ }).click()
-    await expect(page.getByText('Tub is done.')).toBeVisible({ timeout: 60_000 })
+    await expect(page.getByText('Tub is finished.')).toBeVisible({ timeout: 60_000 })
     await page.getByLabel('Done: Wash in the first, dirty bath').check()
-    await expect(page.locator('[data-bath="first"]')).toContainText('more like this')
+    await expect(page.locator('[data-bath="first"]')).toContainText('more prints like this')
     await accessible(page)
     const { baths } = await call<{ baths: { first: { resin: number } } }>('GET', '/workshop')
     expect(baths.first.resin).toBeGreaterThan(0)
@@ -109,7 +109,7 @@ test('from plates to a print that fails, why, one change, clean up, and the repr
     await page.getByRole('button', { name: 'Send to Tiny and start' }).click({ timeout: 120_000 })
     await expect(page.locator('[data-plate-word]').first()).toHaveText('result not entered', { timeout: 120_000 })
     await page.getByRole('button', { name: 'Enter result' }).first().click()
-    await page.getByRole('button', { name: 'Ask Tiny what hangs there' }).click()
+    await page.getByRole('button', { name: 'Ask Tiny what is on the plate' }).click()
     await expect(page.getByRole('button', { name: 'good', pressed: true })).toBeVisible()
     await page.getByRole('button', { name: 'Save result' }).click()
     await expect(page.getByText('Saved. The print statistics include it.')).toBeVisible()
@@ -146,7 +146,7 @@ test('from plates to a print that fails, why, one change, clean up, and the repr
     await expect(page.getByRole('row', { name: /^Attic printer/ })).toContainText('34.4')
     await type(page.getByLabel('Print height, at most'), '-3')
     await expect(page.getByText('Between 2 and 2000 mm.')).toBeVisible()
-    await page.getByRole('button', { name: 'Take Attic printer out of stock' }).click()
+    await page.getByRole('button', { name: 'Delete Attic printer' }).click()
     await expect(page.getByRole('row', { name: /^Attic printer/ })).toHaveCount(0)
     await page.getByRole('button', { name: 'Figures of Tiny resin' }).click()
     await type(page.getByLabel('Peel pressure on a usual film'), '14')

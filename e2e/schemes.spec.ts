@@ -71,7 +71,7 @@ test('a region filled up to creases, a stack laid out and compared, its masks do
   await test.step('one press takes a side of the cube, and can be taken back', async () => {
     await page.getByRole('button', { name: 'Add region' }).click()
     await page.getByRole('button', { name: 'Fill to crease' }).click()
-    await expect(page.getByText(/Press or drag to fill/)).toBeVisible({ timeout: 60_000 })
+    await expect(page.getByText(/Click or drag to fill/)).toBeVisible({ timeout: 60_000 })
     const reach = page.getByLabel('How far a click fills')
     // Six pieces are the six sides: the reach just short of fewer.
     await reach.fill('9')
@@ -103,10 +103,10 @@ test('a region filled up to creases, a stack laid out and compared, its masks do
     await expect.poll(laid).toEqual(['base', 'airbrush', 'airbrush'])
     expect((await kept(id)).coats.at(-1)!.from).toEqual({ turn: 0, lift: 80, spread: 14 })
     await expect.poll(async () => (await kept(id)).variants.map((v) => v.name)).toEqual(['base, wash, dry brush'])
-    await page.getByLabel(/Stand them beside it/).check()
+    await page.getByLabel(/Show them beside it/).check()
     await expect(page.locator('.turntable').getByText('imported')).toBeVisible({ timeout: 60_000 })
     await expect(page.locator('.turntable').getByText('base, wash, dry brush')).toBeVisible()
-    await page.getByLabel(/Stand them beside it/).uncheck()
+    await page.getByLabel(/Show them beside it/).uncheck()
     // The first ones are mixes for the colour; the stack's own is the last.
     await page.getByRole('button', { name: 'Use', exact: true }).last().click()
     await expect.poll(laid).toEqual(['base', 'wash', 'dry brush'])
@@ -160,7 +160,7 @@ test('a region filled up to creases, a stack laid out and compared, its masks do
     await page.getByRole('button', { name: 'Choose the place' }).click()
     const { x, y } = await middleOf(page)
     await page.mouse.click(x, y)
-    await expect(page.getByText(/A flat mask lies on it with 0\.\d % of stretch/)).toBeVisible({ timeout: 60_000 })
+    await expect(page.getByText(/A flat mask on it is stretched by 0\.\d %/)).toBeVisible({ timeout: 60_000 })
     const svg = (await download(page, 'Mask as SVG, true size')).toString()
     expect(Math.abs(measured(/class="cut" d="([^"]*)"/.exec(svg)![1]!).area / (Math.PI * 25) - 1)).toBeLessThan(0.01)
     await page.getByRole('button', { name: 'Make it a region' }).click()
@@ -282,12 +282,12 @@ test('painted after a picture, with ground built up: the colour is read, and the
     [-1, 1],
     [1, 1],
   ] as const) {
-    await page.getByRole('button', { name: /^Press fit place \d on the sculpt/ }).click()
+    await page.getByRole('button', { name: /^Click place \d on the sculpt/ }).click()
     await page.mouse.click(x + 70 * u, y + 70 * v)
-    await expect(page.getByText('Now press the same place in the picture above')).toBeVisible()
+    await expect(page.getByText('Now click the same place in the picture above')).toBeVisible()
     await sample.click({ position: { x: (0.5 + 0.2 * u) * box.width, y: (0.5 + 0.2 * v * (4 / 3)) * box.height } })
   }
-  await expect(page.getByText(/^To see it from where it was taken: Matched/)).toBeVisible()
+  await expect(page.getByText(/^To see the sculpt from where the picture was taken: Matched/)).toBeVisible()
   await expect(page.locator('.turntable img.backdrop.matched')).toBeVisible()
   // Its places are no colours: what was read before stays.
   expect((await region()).target).toBe('#3c8278')
@@ -344,7 +344,7 @@ test('regions go along when a limb is bent: as large as before, on the same skin
   const map = async (): Promise<Map | undefined> => (await call<{ maps: Map[] }>('GET', `/pieces/${id}/scheme`)).maps[0]
   const { x, y } = await middleOf(page)
   await page.getByRole('button', { name: 'Add region' }).click()
-  await page.getByRole('button', { name: 'Brush' }).click()
+  await page.getByRole('button', { name: 'Brush', exact: true }).click()
   await page.getByLabel('Brush radius in mm').fill('20')
   // The upper end of the limb, round to its sides.
   await page.mouse.click(x, y - 150)
@@ -374,7 +374,7 @@ test('regions go along when a limb is bent: as large as before, on the same skin
   await expect(page.getByRole('alert')).toHaveCount(0)
   // A dab of a third region somewhere on the skin: what is kept now is where all of them lie on the bent limb.
   await page.getByRole('button', { name: 'Add region' }).click()
-  await page.getByRole('button', { name: 'Brush' }).click()
+  await page.getByRole('button', { name: 'Brush', exact: true }).click()
   await page.getByLabel('Brush radius in mm').fill('1')
   await expect(async () => {
     for (const up of [-100, -50, 0, 50, 100]) await page.mouse.click(x, y + up)

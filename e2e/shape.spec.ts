@@ -28,7 +28,7 @@ test('a base under it, cut in two with keys, moved about, taken back: the halves
   })
   await test.step('the skittle is cut and keyed; both halves are solids that fit by the clearance', async () => {
     await page.getByRole('button', { name: 'skittle', exact: true }).click()
-    await stage(page, 'Size')
+    await stage(page, 'Scale')
     await idle(page)
     await page.getByText('Cut skittle in two').click()
     await expect(page.locator('.proposal').first()).toContainText('2 parts fit the printer')
@@ -142,7 +142,7 @@ test('a scan becomes a closed surface of true size; a file that is none is answe
   await expect(page.getByText('cut.ply: The PLY header announces')).toBeVisible()
   await page.getByRole('button', { name: 'Dismiss' }).click()
   await expect(page.locator('[data-finding=floor]')).toBeVisible()
-  await page.getByRole('button', { name: 'Cut it away' }).click()
+  await page.getByRole('button', { name: 'Cut off the floor' }).click()
   await expect(page.locator('[data-finding=floor]')).toHaveCount(0, { timeout: 60_000 })
   await idle(page)
   await page.getByRole('button', { name: 'Make a surface' }).first().click()

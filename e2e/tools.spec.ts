@@ -106,7 +106,7 @@ test('bodies come down in every format as the same solid', async ({ page }) => {
     version: part.version,
     operations: [{ kind: 'orient', quaternion: [0, 0, Math.SQRT1_2, Math.SQRT1_2] }],
   })
-  await expect(page.getByText('It has not been stood up yet')).toHaveCount(0)
+  await expect(page.getByText('The part has no orientation yet')).toHaveCount(0)
   const [outlines] = await Promise.all([
     page.waitForEvent('download'),
     page.getByRole('button', { name: 'Layers as SVG' }).click(),
@@ -137,7 +137,7 @@ test('two tabs: the slower one is shown the newer version, and a change appears 
   const height = (p: Page): ReturnType<Page['getByLabel']> => p.getByLabel('Height', { exact: true })
   await height(page).fill('24')
   await height(page).press('Enter')
-  await page.getByRole('button', { name: 'Scale' }).click()
+  await page.getByRole('button', { name: 'Scale', exact: true }).click()
   await expect(other.getByRole('navigation', { name: 'Stages' })).toContainText('24 mm tall')
 
   // A tab that the news does not reach, as after a broken connection.
@@ -149,11 +149,11 @@ test('two tabs: the slower one is shown the newer version, and a change appears 
   await expect(height(deaf)).toHaveValue(/24/)
   await height(page).fill('36')
   await height(page).press('Enter')
-  await page.getByRole('button', { name: 'Scale' }).click()
+  await page.getByRole('button', { name: 'Scale', exact: true }).click()
   await expect(page.getByRole('navigation', { name: 'Stages' })).toContainText('36 mm tall')
   await height(deaf).fill('48')
   await height(deaf).press('Enter')
-  await deaf.getByRole('button', { name: 'Scale' }).click()
+  await deaf.getByRole('button', { name: 'Scale', exact: true }).click()
   await expect(deaf.getByRole('alert').filter({ hasText: 'newer version is shown now' })).toBeVisible()
   await expect(deaf.getByRole('navigation', { name: 'Stages' })).toContainText('36 mm tall')
 })

@@ -63,11 +63,11 @@ test('bench mode: a piece from the plate to done, over several days, with one bi
     }).toPass({ intervals: [400], timeout: 60_000 })
   const work = async (minutes: number): Promise<void> => {
     const title = (await page.getByRole('heading', { level: 1 }).textContent())!
-    await press('Start', () => expect(big(page, 'Done')).toBeVisible({ timeout: 2000 }))
+    await press('Start', () => expect(big(page, 'Mark as done')).toBeVisible({ timeout: 2000 }))
     // A second press at once is a slip, and does nothing.
     await page.keyboard.press('Space')
     await until(time + minutes * 60_000)
-    await press('Done', () => expect(page.getByText(`Done: ${title}`)).toBeVisible({ timeout: 2000 }))
+    await press('Mark as done', () => expect(page.getByText(`Done: ${title}`)).toBeVisible({ timeout: 2000 }))
   }
   for (let day = 0; day < all.length; day++) {
     await until(first + day * DAY)
@@ -102,9 +102,9 @@ test('bench mode without the net: ticks, notes and photos are kept, and arrive o
   await expect(page.getByRole('heading', { level: 1 })).toHaveText(one.title)
   await context.setOffline(true)
   await big(page, 'Start').click()
-  await expect(page.getByText('1 kept here')).toBeVisible()
+  await expect(page.getByText('1 kept on this device')).toBeVisible()
   await page.waitForTimeout(800)
-  await big(page, 'Done').click()
+  await big(page, 'Mark as done').click()
   // The next step stands there, though nobody was told.
   await expect(page.getByRole('heading', { level: 1 })).toHaveText(two.title)
   await big(page, 'Note').click()
@@ -115,7 +115,7 @@ test('bench mode without the net: ticks, notes and photos are kept, and arrive o
     mimeType: 'image/png',
     buffer: plainPng(40, 30),
   })
-  await expect(page.getByText('4 kept here')).toBeVisible()
+  await expect(page.getByText('4 kept on this device')).toBeVisible()
   expect((await steps(id))[0]!.doneAt).toBeNull()
   // The page is closed and opened again meanwhile: what is kept is kept.
   await context.setOffline(false)

@@ -6,7 +6,7 @@
  */
 export const SCHOOLS = {
   strip: {
-    question: 'Supports come off',
+    question: 'Supports are removed',
     choices: { beforeWash: 'before the wash', afterWash: 'after the wash', afterCure: 'after the cure' },
   },
   sanding: { question: 'Sanding', choices: { wet: 'wet', dry: 'dry' } },
@@ -30,7 +30,7 @@ export const SCHOOLS = {
   },
   joints: {
     question: 'Joints',
-    choices: { pinAll: 'pin all', pinLoaded: 'pin what bears load', glueOnly: 'glue only' },
+    choices: { pinAll: 'pin all', pinLoaded: 'pin loaded joints', glueOnly: 'glue only' },
   },
   shading: {
     question: 'Shading',

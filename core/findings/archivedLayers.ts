@@ -8,13 +8,13 @@ import { supportFailures } from './supportFailures'
 const asTold = (list: readonly Finding[]): Finding<never>[] => list.map((f) => ({ ...f, fixes: [] }))
 
 export const archiveIslands = rule({
-  title: 'nothing begins in mid air',
+  title: 'nothing starts in the air',
   stages: ['layers'],
   inputs: ['archive'],
   find: ({ archive }) => asTold(islandGaps(archive.islands, archive.step, true)),
 })
 export const archiveCups = rule({
-  title: 'no cup closes against the film',
+  title: 'no suction cup closes against the film',
   stages: ['layers'],
   inputs: ['archive'],
   find: ({ archive }) => asTold(suctionCup(archive.cups, archive.step)),

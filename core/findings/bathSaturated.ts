@@ -20,12 +20,12 @@ export function bathSaturated(
         unit: `% resin in the ${which} bath`,
         sentence: full
           ? which === 'first'
-            ? 'It no longer takes resin off. Let it settle in light, pour off what is clear, and hand over the sludge as local rules say; the second bath moves up.'
-            : 'Parts that are washed in it stay tacky. Make it the first bath, and fill the second again.'
-          : `This wash brings it to ${s.after.toFixed(1)} %, over the ${bath.limit} % at which it cleans no more.`,
+            ? 'It no longer removes resin. Let it settle in light, pour off the clear liquid, and dispose of the sludge as local rules say. Use the second bath as the first.'
+            : 'Parts washed in it stay tacky. Use it as the first bath, and refill the second.'
+          : `This wash brings it to ${s.after.toFixed(1)} % resin; above ${bath.limit} % it no longer cleans.`,
         places: [],
-        how: `Resin by volume: 0.1 ml for each 100 cm² of skin that was washed, and what hung in cavities, in ${bath.litres} l.`,
-        fixes: [{ act: 'freshBath', bath: which, label: 'It was refilled', effect: 'counts its resin from zero' }],
+        how: `Resin by volume: 0.1 ml for each 100 cm² of surface that was washed, and the resin left in cavities, in ${bath.litres} l.`,
+        fixes: [{ act: 'freshBath', bath: which, label: 'Mark as refilled', effect: 'counts its resin from zero' }],
       },
     ]
   })

@@ -11,12 +11,12 @@ export function cavityHoles(h: HollowReport, holes: number): Finding<'proposeHol
       id: 'cavity-holes',
       level: 'problem',
       value: (h.cavityVolume / 1000).toFixed(1),
-      unit: 'ml shut in',
+      unit: 'ml enclosed',
       places: [],
-      sentence: `${plural(h.cavities, 'cavity', 'cavities')} with ${plural(holes, 'hole')}: raw resin stays inside, weeps out later or splits the wall. ${needed - holes} more ${needed - holes === 1 ? 'is' : 'are'} needed.`,
-      how: 'Volume of the inner skin; two holes for each cavity.',
+      sentence: `${plural(h.cavities, 'cavity', 'cavities')} with ${plural(holes, 'hole')}: raw resin stays inside, leaks later or splits the wall. ${needed - holes} more ${needed - holes === 1 ? 'is' : 'are'} needed.`,
+      how: 'Volume of the inner surface; two holes for each cavity.',
       fixes: [
-        { act: 'proposeHoles', label: 'Propose holes', effect: 'one low as it hangs, one for air, both out of sight' },
+        { act: 'proposeHoles', label: 'Propose holes', effect: 'one low while it hangs, one for air, both hidden' },
       ],
     },
   ]
@@ -30,9 +30,9 @@ export function wallKept(h: HollowReport, voxel: number): Finding<never>[] {
       level: 'warning',
       value: h.wall.minimum.toFixed(2),
       unit: 'mm wall',
-      sentence: `At its thinnest the wall is ${h.wall.minimum.toFixed(2)} mm where ${h.wallAsked} mm was asked.`,
+      sentence: `At its thinnest the wall is ${h.wall.minimum.toFixed(2)} mm; ${h.wallAsked} mm was set.`,
       places: [h.wall.thinnest],
-      how: `${h.wall.samples.toLocaleString('en')} exact distances from inner to outer skin.`,
+      how: `${h.wall.samples.toLocaleString('en')} exact distances from the inner to the outer surface.`,
       fixes: [],
     },
   ]
@@ -45,7 +45,7 @@ export const drainHoles = rule({
   find: ({ hollow }) => cavityHoles(hollow.report, hollow.holes),
 })
 export const wallAsAsked = rule({
-  title: 'the wall is as thick as asked',
+  title: 'the wall is as thick as set',
   stages: ['hollow'],
   inputs: ['hollow'],
   find: ({ hollow }) => wallKept(hollow.report, hollow.voxel),

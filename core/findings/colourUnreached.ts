@@ -11,10 +11,10 @@ export function colourUnreached(region: string, target: string, answer: RecipeAn
       id: `colour-${region}`,
       level: 'warning',
       value: best === Infinity ? '–' : best.toFixed(1),
-      unit: 'ΔE00 off',
+      unit: 'ΔE00 from the target',
       sentence: `${region} (${target}) cannot be mixed from the stock. ${answer.missing ?? ''}`,
       places: [],
-      how: 'Kubelka–Munk mixes of up to four paints in twelve drops; 2 is the most that passes unseen.',
+      how: 'Kubelka–Munk mixes of up to four paints in twelve drops; a difference of 2 is hardly visible.',
       fixes: [],
     },
   ]

@@ -23,7 +23,7 @@ function tooLarge<F extends Finding['fixes']>(over: number, size: Size, printer:
     value: over < 10 ? over.toFixed(1) : over.toFixed(0),
     unit: 'mm too large',
     places: [],
-    sentence: `${size.map((s) => s.toFixed(0)).join(' × ')} mm does not go into ${printer.name} (${w.toFixed(0)} × ${d.toFixed(0)} × ${h} mm) ${how}.`,
+    sentence: `${size.map((s) => s.toFixed(0)).join(' × ')} mm does not fit ${printer.name} (${w.toFixed(0)} × ${d.toFixed(0)} × ${h} mm) ${how}.`,
     how: 'Bounding box against the build volume.',
     fixes,
   }
@@ -47,9 +47,9 @@ export function doesNotStand(size: Size, printer: Printer): Finding<'scale' | 'q
   if (over <= 0) return []
   const quarter = size[0] <= space[1] && size[1] <= space[0] && size[2] <= space[2]
   return [
-    tooLarge(over, size, printer, 'as it stands', [
+    tooLarge(over, size, printer, 'in its orientation', [
       ...(quarter
-        ? [{ act: 'quarterTurn' as const, label: 'Quarter turn', effect: 'turned on the plate it fits' }]
+        ? [{ act: 'quarterTurn' as const, label: 'Quarter turn', effect: 'it fits when turned on the plate' }]
         : []),
       shrunk(Math.min(...size.map((s, k) => space[k]! / s))),
       { act: 'reorient' as const, label: 'Turn it', effect: 'finds the best orientation that fits' },
@@ -64,7 +64,7 @@ export const fitsSomehow = rule({
   find: ({ size, printer }) => doesNotFit(size, printer),
 })
 export const fitsStanding = rule({
-  title: 'it fits the printer as it stands',
+  title: 'it fits the printer in its orientation',
   stages: ['orient', 'plates'],
   inputs: ['orientedSize', 'printer'],
   find: ({ orientedSize, printer }) => doesNotStand(orientedSize, printer),

@@ -10,7 +10,7 @@ export function emptyRegion(name: string, area: number, coats: number, painted: 
       level: 'warning',
       value: '0',
       unit: 'mm²',
-      sentence: `${name} has ${plural(coats, 'coat')} but lies nowhere on the sculpt. Brush it on, or take its coats away: they count for nothing in paint and hours.`,
+      sentence: `${name} has ${plural(coats, 'coat')} but is nowhere on the sculpt. Brush it on, or remove its coats. They do not count in paint and hours.`,
       places: [],
       how: 'Area of all faces whose corners belong to the region, over all parts.',
       fixes: [],

@@ -24,17 +24,17 @@ export function enoughResin(needed: number, level: number | null, plate: readonl
       value: (needed + vat - level).toFixed(0),
       unit: 'ml of resin short',
       sentence: short
-        ? `It takes ${needed.toFixed(0)} ml and the shelf has ${level.toFixed(0)}: the print would end in the air. Open another bottle, or print less of it.`
-        : `It takes ${needed.toFixed(0)} ml of the ${level.toFixed(0)} on the shelf, which leaves the vat shallower than ${LEAST_DEPTH} mm toward the end. Top it up before that.`,
+        ? `The print needs ${needed.toFixed(0)} ml and ${level.toFixed(0)} ml are in stock: it would not be finished. Open another bottle, or print fewer parts.`
+        : `The print needs ${needed.toFixed(0)} ml of the ${level.toFixed(0)} ml in stock, which leaves the vat shallower than ${LEAST_DEPTH} mm toward the end. Refill it before that.`,
       places: [],
-      how: `Solid volume, film and vat loss, and ${vat.toFixed(0)} ml that must stand over ${plate[0].toFixed(0)} × ${plate[1].toFixed(0)} mm of film.`,
+      how: `Solid volume, film and vat loss, and ${vat.toFixed(0)} ml that must cover ${plate[0].toFixed(0)} × ${plate[1].toFixed(0)} mm of film.`,
       fixes: [],
     },
   ]
 }
 
 export const resinLasts = rule({
-  title: 'the resin on the shelf is enough',
+  title: 'the resin in stock is enough',
   stages: ['plates'],
   inputs: ['resinNeed'],
   find: ({ resinNeed: { needed, level, plate } }) => enoughResin(needed, level, plate),

@@ -18,7 +18,7 @@ export function facesAway(
 ): Finding<'turnNameplate' | 'turnBase'>[] {
   const out: Finding<'turnNameplate' | 'turnBase'>[] = []
   const how =
-    'Direction that was picked on the face, turned as its part and its joint are, against the front round the upright.'
+    'The direction chosen on the face, turned with its part and joint, compared with the front around the vertical.'
   const side = (d: number): string => (d > 0 ? 'right' : 'left')
   const aside = between(face, front)
   if (plate !== null && Math.abs(between(face, plate)) > STRAIGHT) {
@@ -34,8 +34,8 @@ export function facesAway(
       fixes: [
         {
           act: 'turnNameplate',
-          label: 'Turn the plate there',
-          effect: `sets it at ${face.toFixed(0)}° round the base`,
+          label: 'Turn the nameplate to the face',
+          effect: `sets it at ${face.toFixed(0)}° around the base`,
         },
       ],
     })
@@ -49,7 +49,7 @@ export function facesAway(
       sentence: `The face looks ${Math.abs(aside).toFixed(0)}° to the ${side(aside)} of the base’s front.`,
       places: [at],
       how,
-      fixes: [{ act: 'turnBase', label: 'Turn the base there', effect: 'its front comes under the face' }],
+      fixes: [{ act: 'turnBase', label: 'Turn the base to the face', effect: 'its front is then under the face' }],
     })
   return out
 }

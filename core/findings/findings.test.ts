@@ -182,7 +182,7 @@ describe('paint on the sculpt', () => {
     expect(forbidden[1]!.sentence).toContain('Lantern glass is clear')
     const list = paintOrder(scheme, orderPlan(scheme, [0, 1, 2, 3, 4]))
     complete(list)
-    expect(list[0]).toMatchObject({ level: 'problem', sentence: expect.stringContaining('kills its sheen') })
+    expect(list[0]).toMatchObject({ level: 'problem', sentence: expect.stringContaining('removes its sheen') })
     expect(paintOrder(scheme, orderPlan(scheme, [0, 1, 2, 4, 3]))).toEqual([])
     const listed = listedOrder(orderPlan(scheme, [0, 1, 2, 3, 4]))
     complete(listed)
@@ -241,11 +241,13 @@ describe('what stays inside', () => {
   })
 })
 
-it('tells whether the resin on the shelf is enough, with what must stand in the vat', () => {
+it('tells whether the resin in stock is enough, with what must stand in the vat', () => {
   // 100 × 60 mm of film at 3 mm: 18 ml.
   const at = (level: number | null): Finding[] => enoughResin(100, level, [100, 60])
   expect([at(null), at(118), at(500)]).toEqual([[], [], []])
   expect(at(117)).toMatchObject([{ level: 'warning', value: '1' }])
-  expect(at(90)).toMatchObject([{ level: 'problem', value: '28', sentence: expect.stringContaining('end in the air') }])
+  expect(at(90)).toMatchObject([
+    { level: 'problem', value: '28', sentence: expect.stringContaining('would not be finished') },
+  ])
   complete([...at(110), ...at(50).map((f) => ({ ...f, id: 'other' }))])
 })

@@ -18,10 +18,10 @@ export function hollowSaving(before: number, after: number, drainable: boolean):
       unit: 'ml saved',
       places: [],
       sentence: drainable
-        ? `Hollowing saves ${saved.toFixed(1)} ml, ${(100 * share).toFixed(0)} %: little for two holes, rinsing and plugs. Leaving it solid is the usual choice.`
-        : `It saves ${saved.toFixed(1)} ml, but no place takes the two holes that a cavity needs: raw resin would stay shut in. Leave it solid.`,
+        ? `Hollowing saves ${saved.toFixed(1)} ml, ${(100 * share).toFixed(0)} %: little for the work of two holes, rinsing and plugs. Keeping it solid is the usual choice.`
+        : `It saves ${saved.toFixed(1)} ml, but there is no room for the two holes that a cavity needs: raw resin would stay enclosed. Keep it solid.`,
       how: `Volume before and after. Worth it from ${LEAST_SAVING.ml} ml and ${(100 * LEAST_SAVING.share).toFixed(0)} % on, and only where it can drain.`,
-      fixes: [{ act: 'leaveSolid', label: 'Leave it solid', effect: `adds ${saved.toFixed(1)} ml of resin, no holes` }],
+      fixes: [{ act: 'leaveSolid', label: 'Keep it solid', effect: `adds ${saved.toFixed(1)} ml of resin, no holes` }],
     },
   ]
 }

@@ -20,14 +20,14 @@ export function islandGaps(islands: readonly Island[], step: number, supported: 
       level: 'problem',
       value: String(real.length),
       unit: real.length === 1 ? 'island' : 'islands',
-      sentence: `${plural(real.length, 'region starts', 'regions start')} in mid air; the largest covers ${Math.max(...real.map((i) => i.area)).toFixed(1)} mm². It would drop into the vat.`,
+      sentence: `${plural(real.length, 'region starts', 'regions start')} in the air; the largest covers ${Math.max(...real.map((i) => i.area)).toFixed(1)} mm². It would fall into the vat.`,
       places: real.map((i) => [i.x, i.y, (i.layer + 0.5) * step]),
       how: `Regions of each layer without overlap with the one below, at ${step} mm.`,
       fixes: [
         {
           act: 'support',
           closer: supported,
-          label: supported ? 'Support again, closer' : 'Generate supports',
+          label: supported ? 'Generate closer supports' : 'Generate supports',
           effect: 'puts a tip under every island',
         },
       ],
@@ -36,7 +36,7 @@ export function islandGaps(islands: readonly Island[], step: number, supported: 
 }
 
 export const noIsland = rule({
-  title: 'nothing begins in mid air',
+  title: 'nothing starts in the air',
   stages: ['orient', 'plates'],
   inputs: ['layers'],
   find: ({ layers }) => islandGaps(layers.islands, layers.step, layers.supported),

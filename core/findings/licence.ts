@@ -17,10 +17,10 @@ export function licence(
       unit: '',
       sentence:
         maySell === 'no'
-          ? `This piece is ${use}, and prints of ${name} may not be sold. Take another sculpt, or come to terms with its maker.`
-          : `This piece is ${use}; nobody has noted yet whether prints of ${name} may be sold. Note it in the library.`,
+          ? `This piece is ${use}, and prints of ${name} may not be sold. Choose another sculpt, or agree with its maker.`
+          : `This piece is ${use}; whether prints of ${name} may be sold is not recorded yet. Enter it in the library.`,
       places: [],
-      how: 'What the library says of the sculpt, against what the brief says the piece is for.',
+      how: 'The licence in the library, compared with the purpose in the brief.',
       fixes: [],
     },
   ]
@@ -41,8 +41,8 @@ export function laterEdition(name: string, edition: number, newest: number): Fin
       fixes: [
         {
           act: 'newestEdition',
-          label: 'Take the newest',
-          effect: 'under the same operations; undo brings this one back',
+          label: 'Use the newest edition',
+          effect: 'with the same operations; undo restores this edition',
         },
       ],
     },

@@ -9,18 +9,18 @@ export function newSurface(share: number): Finding<never>[] {
       id: 'new-skin',
       level: 'warning',
       value: share < 0.01 ? (100 * share).toFixed(1) : String(Math.round(100 * share)),
-      unit: '% of its skin is new',
+      unit: '% of its surface is new',
       sentence:
-        'The part was cut, joined or changed after its regions were painted. All that was painted is kept; what is new took the region that lies nearest. Look it over and brush what is wrong.',
+        'The part was cut, joined or changed after its regions were painted. Everything painted is kept; new surface took the nearest region. Check it and brush what is wrong.',
       places: [],
-      how: 'Each vertex takes the region of the nearest skin of the painted copy; skin farther from it than 1.2 % of its size counts as new.',
+      how: 'Each vertex takes the region of the nearest surface of the painted copy; surface farther from it than 1.2 % of its size counts as new.',
       fixes: [],
     },
   ]
 }
 
 export const regionsStillFit = rule({
-  title: 'no skin is newer than its regions',
+  title: 'no surface is newer than its regions',
   stages: ['scheme'],
   inputs: ['newSkin'],
   find: ({ newSkin }) => newSurface(newSkin),

@@ -16,10 +16,10 @@ export function oldResin(name: string, bottles: readonly Bottle[], today: string
         id: `resin-old-${b.lot}`,
         level: old ? 'warning' : 'note',
         value: String(Math.abs(days)),
-        unit: old ? 'days past its time' : 'days left',
+        unit: old ? 'days past its date' : 'days left',
         sentence: `${name}${b.lot ? `, lot ${b.lot}` : ''}, was opened ${b.opened} and keeps ${b.keeps} months. ${old ? 'Shake it well and print a small test first: old resin cures soft.' : 'Use it up first.'}`,
         places: [],
-        how: 'By the day it was opened and the months it keeps, both as said under Stock.',
+        how: 'By the day it was opened and the months it keeps, both entered under Stock.',
         fixes: [],
       },
     ]
@@ -27,7 +27,7 @@ export function oldResin(name: string, bottles: readonly Bottle[], today: string
 }
 
 export const resinFresh = rule({
-  title: 'no bottle is past its time',
+  title: 'no bottle is past its date',
   stages: ['plates'],
   inputs: ['resinStock'],
   find: ({ resinStock: { name, bottles, today } }) => oldResin(name, bottles, today),

@@ -12,10 +12,10 @@ const PLURAL: Readonly<Record<FlawKind, string>> = {
   missing: 'places without detail',
 }
 const FROM: Readonly<Record<Exclude<Cause['kind'], 'tip'>, [words: string, change: string]>> = {
-  layers: ['are steps of its layers', 'Thinner layers, or another way up, leave lower ones.'],
-  joint: ['are at joints', 'Fit them closer, or fill once more before primer.'],
-  sanding: ['are from sanding', 'No grit more than twice as fine as the one before.'],
-  spray: ['come from spraying', 'Thinner coats, from farther off, in cleaner air.'],
+  layers: ['are layer steps', 'Thinner layers or another orientation leave lower steps.'],
+  joint: ['are at joints', 'Fit the joints closer, or fill once more before primer.'],
+  sanding: ['are from sanding', 'Use no grit more than twice as fine as the one before.'],
+  spray: ['come from spraying', 'Spray thinner coats from farther away, in cleaner air.'],
 }
 
 /** What is open of a piece's flaws, and what they say of how it was printed and worked. */
@@ -30,9 +30,9 @@ export function openFlaws(
       level: 'warning',
       value: String(open.length),
       unit: open.length === 1 ? 'flaw open' : 'flaws open',
-      sentence: `Found up to pass ${pass}, and neither mended nor accepted.`,
+      sentence: `Found up to pass ${pass}, and neither repaired nor accepted.`,
       places: open.map((f) => [...f.point]),
-      how: 'Marked on the sculpt by hand; a flaw is closed when it is ticked mended, or accepted with a note.',
+      how: 'Marked on the sculpt by hand; a flaw is closed when it is marked as repaired, or accepted with a note.',
       fixes: [],
     },
   ]
@@ -45,7 +45,7 @@ export function flawCauses(learned: readonly Learned[]): Finding<never>[] {
       l.cause.kind === 'tip'
         ? [
             `are scars of tips of ${l.cause.tip} mm`,
-            'Thinner tips there, or supports off while the resin is still green, leave smaller ones.',
+            'Thinner tips there, or removing supports while the resin is still green, leave smaller ones.',
           ]
         : FROM[l.cause.kind]
     return {
@@ -55,7 +55,7 @@ export function flawCauses(learned: readonly Learned[]): Finding<never>[] {
       unit: PLURAL[l.kind],
       sentence: `${l.count} of ${l.of} ${PLURAL[l.kind]} ${words}${l.region ? `, most of them on ${l.region.toLowerCase()}` : ''}. ${change}`,
       places: [],
-      how: 'Each flaw is laid to the nearest support tip within 0.8 mm of it, else to what its kind comes of.',
+      how: 'Each flaw is attributed to the nearest support tip within 0.8 mm of it, else to the usual cause of its kind.',
       fixes: [],
     }
   })
@@ -68,7 +68,7 @@ export const noFlawOpen = rule({
   find: ({ openFlaws: { open, pass } }) => openFlaws(open, pass),
 })
 export const whatFlawsCameOf = rule({
-  title: 'no single cause stands behind most flaws of a kind',
+  title: 'no single cause explains most flaws of a kind',
   stages: ['prime', 'print'],
   inputs: ['flawCauses'],
   find: (facts) => flawCauses(facts.flawCauses),

@@ -12,7 +12,7 @@ export function openMesh(h: Health): Finding<'repair' | 'scale'>[] {
     {
       act: 'repair',
       label: 'Repair',
-      effect: 'welds, orients, fills and drops crumbs; the file itself stays as it came',
+      effect: 'welds, orients, fills and removes crumbs; the imported file stays unchanged',
     },
   ]
   const add = (
@@ -32,7 +32,7 @@ export function openMesh(h: Health): Finding<'repair' | 'scale'>[] {
     h.holes.count,
     'problem',
     h.holes.count === 1 ? 'hole' : 'holes',
-    `The skin is open along ${rim.toFixed(1)} mm of edge: a slicer may fill the wrong side.`,
+    `The surface is open along ${rim.toFixed(1)} mm of edge: a slicer may fill the wrong side.`,
     h.holes.places,
   )
   if (h.holes.count === 0)
@@ -41,7 +41,7 @@ export function openMesh(h: Health): Finding<'repair' | 'scale'>[] {
     'non-manifold',
     h.nonManifold.count,
     'problem',
-    'knotted edges',
+    'edges with more than two faces',
     'More than two faces meet at an edge: inside and outside are undefined there.',
     h.nonManifold.places,
   )
@@ -49,8 +49,8 @@ export function openMesh(h: Health): Finding<'repair' | 'scale'>[] {
     'disoriented',
     h.disoriented.count,
     'problem',
-    'turned edges',
-    'Neighbouring faces disagree which side is out.',
+    'edges between turned faces',
+    'Neighbouring faces disagree about which side is outside.',
     h.disoriented.places,
   )
   add(
@@ -74,7 +74,7 @@ export function openMesh(h: Health): Finding<'repair' | 'scale'>[] {
     h.selfIntersecting.count,
     'warning',
     `${h.selfIntersecting.complete ? '' : 'or more '}crossings`,
-    'Faces pass through each other. The slicer here unites them; other tools may not.',
+    'Faces pass through each other. Undercut’s slicer unites them; other programs may not.',
     h.selfIntersecting.places,
     [],
   )
@@ -95,7 +95,7 @@ export function openMesh(h: Health): Finding<'repair' | 'scale'>[] {
       unit: 'mm',
       sentence: `The longest side ${h.units}.`,
       places: [],
-      how: 'Display pieces are 15 mm to 4 m long; this is outside.',
+      how: 'Display pieces are 15 mm to 4 m long; this one is not.',
       fixes: [
         {
           act: 'scale',

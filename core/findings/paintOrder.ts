@@ -4,15 +4,15 @@ import { plural, type Finding } from './finding'
 import { rule } from './rule'
 
 const WHY: Record<Rule, (first: string, then: string) => string> = {
-  stack: (a, b) => `${a} lies under ${b} in its own region.`,
-  clear: (a) => `${a} lies on a clear part, which takes inks only.`,
+  stack: (a, b) => `${a} is under ${b} in its own region.`,
+  clear: (a) => `${a} is on a clear part, which takes inks only.`,
   sprayFirst: (a, b) => `${a} is sprayed after ${b} was brushed beside it: the brushed work has to be masked.`,
   lightFirst: (a, b) =>
     `${a} is light and covers poorly; after the dark ${b} beside it, overspray and edges show through.`,
   darkFirst: (a, b) => `${b} is light and comes before the dark ${a} beside it; your rule is dark to light.`,
   messyFirst: (a, b) => `${a} goes beyond its edge; ${b} beside it is clean by then.`,
-  mattBeforeMetal: (a, b) => `${a} over ${b} kills its sheen: matt comes before metal, or the metal is masked.`,
-  accentsLast: (a, b) => `${b} is a gloss accent: what comes after it, ${a}, dulls it.`,
+  mattBeforeMetal: (a, b) => `${a} over ${b} removes its sheen: matt comes before metal, or the metal is masked.`,
+  accentsLast: (a, b) => `${b} is a gloss accent: the later ${a} dulls it.`,
 }
 const HOW =
   'By the rules of the craft, over regions that touch. Minutes are calculated from what masking and cleaning take in this workshop.'
@@ -35,11 +35,11 @@ export function paintOrder(scheme: OrderScheme, plan: OrderPlan): Finding<'cheap
       id: `order-${scheme.coats[r.first]!.id}-${scheme.coats[r.then]!.id}`,
       level: r.rule === 'mattBeforeMetal' || r.rule === 'stack' ? 'problem' : 'warning',
       value: String(1 + (plan.hand?.steps.findIndex((s) => s.coat === r.then) ?? 0)),
-      unit: 'in your order comes too early',
+      unit: 'is too early in your order',
       sentence: say(r),
       places: [],
       how: HOW,
-      fixes: [{ act: 'cheapestOrder', label: 'Take the cheapest order', effect: 'keeps every rule that can be kept' }],
+      fixes: [{ act: 'cheapestOrder', label: 'Use the cheapest order', effect: 'keeps every rule that can be kept' }],
     })
   const more = (plan.hand?.broken.length ?? 0) - 6
   if (more > 0)
@@ -59,7 +59,7 @@ export function paintOrder(scheme: OrderScheme, plan: OrderPlan): Finding<'cheap
       level: 'note',
       value: String(ring.length),
       unit: `${plural(ring.length, 'coat').replace(/^\S+ /, '')} in a ring`,
-      sentence: `Rules contradict each other among ${few(ring.map(name))}. The softest gives way: ${say(rule)} It is masked instead; another tool for one of them would spare that.`,
+      sentence: `Rules contradict each other among ${few(ring.map(name))}. The least strict one is broken: ${say(rule)} It is masked instead; another tool for one of the coats would avoid that.`,
       places: [],
       how: HOW,
       fixes: [],
@@ -78,13 +78,13 @@ export function listedOrder({ hand, cost }: OrderPlan): Finding<'cheapestOrder'>
       level: 'warning',
       value: String(broken),
       unit: `${broken === 1 ? 'rule' : 'rules'} broken as listed`,
-      sentence: 'The bench plan takes the coats as they are listed until an order is chosen.',
+      sentence: 'The plan uses the coats as listed until an order is chosen.',
       places: [],
       how: HOW,
       fixes: [
         {
           act: 'cheapestOrder',
-          label: 'Take the cheapest order',
+          label: 'Use the cheapest order',
           effect:
             more > 0
               ? `keeps every rule that can be kept, for ${more} min more`
@@ -108,10 +108,10 @@ export function forbiddenCoats(scheme: OrderScheme, inks: ReadonlySet<string>): 
         value: String(wrong.length),
         unit: plural(wrong.length, 'coat').replace(/^\S+ /, ''),
         sentence: r.glueFace
-          ? `${r.name} takes glue, and paint does not hold glue. Leave it bare and mask it.`
-          : `${r.name} is clear: what covers it shuts out its light. Take inks, without a primer.`,
+          ? `${r.name} will be glued, and glue does not hold on paint. Keep it bare and mask it.`
+          : `${r.name} is clear: paint that covers it blocks its light. Use inks, without a primer.`,
         places: [],
-        how: 'By what the region is said to be.',
+        how: 'By the material entered for the region.',
         fixes: [],
       },
     ]
@@ -119,14 +119,14 @@ export function forbiddenCoats(scheme: OrderScheme, inks: ReadonlySet<string>): 
 }
 
 export const orderKept = rule({
-  title: 'the order of coats keeps every rule of the craft',
+  title: 'the order of coats keeps every rule',
   stages: ['order'],
   inputs: ['paintOrder'],
   find: ({ paintOrder: { scheme, plan, chosen } }) =>
     chosen ? paintOrder(scheme, plan) : [...listedOrder(plan), ...paintOrder(scheme, { ...plan, hand: null })],
 })
 export const noForbiddenCoat = rule({
-  title: 'nothing covers what is clear or takes glue',
+  title: 'nothing covers what is clear or will be glued',
   stages: ['order'],
   inputs: ['paintOrder'],
   find: ({ paintOrder: { scheme, inks } }) => forbiddenCoats(scheme, inks),

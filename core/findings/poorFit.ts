@@ -11,19 +11,24 @@ const HAIRLINE = 0.12
 /** How two parts meet: overlapping, gaping, or well. */
 export function poorFit(a: string, b: string, key: string, r: FitReport): Finding<'relieve' | 'union'>[] {
   if (!r.touching && r.overlap < TOUCH) return []
-  const how = `Signed gap from ${(r.area / 100).toFixed(1)} cm² of facing skin to the other's, by closest point; overlap by boolean.`
+  const how = `Signed gap from ${(r.area / 100).toFixed(1)} cm² of facing surface to the other part's, by closest point; overlap by intersection.`
   if (r.overlap >= TOUCH && (!r.deepest || -r.deepest.gap > SKIN))
     return [
       {
         id: `overlap:${key}`,
         level: 'problem',
         value: r.deepest ? (-r.deepest.gap).toFixed(2) : r.overlap.toFixed(0),
-        unit: r.deepest ? 'mm too deep' : 'mm³ shared',
-        sentence: `${a} and ${b} claim the same ${r.overlap < 100 ? r.overlap.toFixed(1) : r.overlap.toFixed(0)} mm³: printed, they will not go together.`,
+        unit: r.deepest ? 'mm too deep' : 'mm³ overlap',
+        sentence: `${a} and ${b} overlap by ${r.overlap < 100 ? r.overlap.toFixed(1) : r.overlap.toFixed(0)} mm³: once printed, they will not fit together.`,
         places: r.deepest ? [r.deepest.point] : [],
         how,
         fixes: [
-          { act: 'relieve', pair: key, label: 'Cut clearance', effect: `takes ${b}, grown by the clearance, off ${a}` },
+          {
+            act: 'relieve',
+            pair: key,
+            label: 'Cut clearance',
+            effect: `subtracts ${b}, enlarged by the clearance, from ${a}`,
+          },
           { act: 'union', pair: key, label: 'Merge', effect: `${b} becomes part of ${a}` },
         ],
       },
@@ -35,7 +40,7 @@ export function poorFit(a: string, b: string, key: string, r: FitReport): Findin
       level: 'warning',
       value: r.p95.toFixed(2),
       unit: 'mm gap',
-      sentence: `Between ${a} and ${b}; ${r.seam.toFixed(0)} mm of the seam show and take ${(r.filler / 1000).toFixed(2)} ml of filler.`,
+      sentence: `Between ${a} and ${b}; ${r.seam.toFixed(0)} mm of the seam are visible and need ${(r.filler / 1000).toFixed(2)} ml of filler.`,
       places: r.widest ? [r.widest.point] : [],
       how,
       fixes: [],
@@ -44,7 +49,7 @@ export function poorFit(a: string, b: string, key: string, r: FitReport): Findin
 }
 
 export const partsFit = rule({
-  title: 'no part reaches into another, no seam gapes',
+  title: 'no parts overlap, no seam has a gap',
   stages: ['combine'],
   inputs: ['pairs'],
   find: ({ pairs }) => pairs.flatMap(({ a, b, key, fit }) => poorFit(a, b, key, fit)),

@@ -16,7 +16,7 @@ export function posedSkin(r: PoseReport): Finding<never>[] {
         level: 'problem',
         value: String(j.flipped),
         unit: j.flipped === 1 ? 'face turned over' : 'faces turned over',
-        sentence: `At ${j.name} the skin folds into itself: ${plural(j.flipped, 'face')} point inward. Turn it less, or move the joint to the middle of the limb.`,
+        sentence: `At ${j.name} the surface folds into itself: ${plural(j.flipped, 'face')} point inward. Turn it less, or move the joint to the middle of the limb.`,
         places: [j.at],
         how,
         fixes: [],
@@ -27,7 +27,7 @@ export function posedSkin(r: PoseReport): Finding<never>[] {
         level: 'warning',
         value: `${(100 * j.volumeChange).toFixed(0)} %`,
         unit: 'volume there',
-        sentence: `${j.name} ${j.volumeChange < 0 ? 'grows thinner' : 'swells'} as it bends.`,
+        sentence: `${j.name} ${j.volumeChange < 0 ? 'becomes thinner' : 'becomes thicker'} as it bends.`,
         places: [j.at],
         how,
         fixes: [],
@@ -38,7 +38,7 @@ export function posedSkin(r: PoseReport): Finding<never>[] {
         level: 'warning',
         value: `× ${j.stretch.toFixed(2)}`,
         unit: 'stretched',
-        sentence: `Texture at ${j.name} is drawn out by ${((j.stretch - 1) * 100).toFixed(0)} % where it stretches most.`,
+        sentence: `Texture at ${j.name} is stretched by ${((j.stretch - 1) * 100).toFixed(0)} % where it stretches most.`,
         places: [j.at],
         how: `${how} 95th percentile of edge lengths.`,
         fixes: [],
@@ -48,7 +48,7 @@ export function posedSkin(r: PoseReport): Finding<never>[] {
 }
 
 export const skinKept = rule({
-  title: 'no face is turned over, no limb thinner, no texture drawn out',
+  title: 'no face is turned over, no limb thinner, no texture stretched',
   stages: ['pose'],
   inputs: ['pose'],
   find: ({ pose }) => posedSkin(pose),

@@ -42,7 +42,7 @@ describe('plates that wait for a hand', () => {
     expect(of({ state: 'planned', problem: 'It ends at 10 mm.' })[0]!.sentence).toContain('It ends at 10 mm.')
     expect(of({ silent: 0.2 })[0]).toMatchObject({ level: 'problem', value: '1' })
     const [empty] = of({ doing: 'paused', why: 'vat-empty', vat: 14, needed: 61 })
-    expect(empty!.fixes).toMatchObject([{ act: 'refill', label: 'Filled up with 100 ml' }])
+    expect(empty!.fixes).toMatchObject([{ act: 'refill', label: 'Refill with 100 ml' }])
     expect(of({ doing: 'interrupted' })[0]!.fixes[0]).toMatchObject({ act: 'resume', effect: 'from layer 301' })
     expect(empty!.fixes).toMatchObject([{ act: 'refill', plate: plate.id }])
     // A plate that was stopped early says so where it asks to be looked over.
@@ -98,12 +98,12 @@ describe('layers by usual figures', () => {
   })
 })
 
-describe('steps without a place', () => {
+describe('steps that cannot be scheduled', () => {
   it('are blamed on missing hours only where there are none', () => {
     expect(unplacedSteps(0, false)).toEqual([])
     expect(unplacedSteps(1, false)[0]!.sentence).toContain('There are no bench hours')
     const [some] = unplacedSteps(3, true)
-    expect(some).toMatchObject({ value: '3', unit: 'steps without a place' })
+    expect(some).toMatchObject({ value: '3', unit: 'steps that cannot be scheduled' })
     expect(some!.sentence).not.toContain('There are no bench hours')
   })
 })

@@ -24,7 +24,7 @@ export function printTrouble(plates: readonly PlateAtWork[]): Finding<PlateAct>[
         level: 'problem',
         value: String(Math.max(1, Math.round(p.silent))),
         unit: 'min without an answer',
-        sentence: `Nothing is heard of ${p.name} since ${at}. Look whether the printer is on; what it prints goes on without us, and is taken up again as soon as it answers.`,
+        sentence: `${p.name} has not answered since ${at}. Check whether the printer is on. It goes on printing by itself, and is followed again as soon as it answers.`,
         how: 'Asked several times a second; each answer may take four seconds.',
         fixes: [],
       })
@@ -33,14 +33,14 @@ export function printTrouble(plates: readonly PlateAtWork[]): Finding<PlateAct>[
         level: 'problem',
         value: (p.vat ?? 0).toFixed(0),
         unit: 'ml in the vat',
-        sentence: `${p.name} stands still at ${at}: too little resin covers the film. Fill the vat, then let it go on; ${p.needed.toFixed(0)} ml are still to come.`,
-        how: 'The printer’s own level; what is to come by the areas of the layers left.',
+        sentence: `${p.name} has stopped at ${at}: too little resin covers the film. Refill the vat, then continue; ${p.needed.toFixed(0)} ml are still to be printed.`,
+        how: 'The level reported by the printer; the rest is calculated from the areas of the layers left.',
         fixes: [
           {
             act: 'refill',
             plate: p.id,
-            label: `Filled up with ${fill(p.needed)} ml`,
-            effect: 'the printer is told, and goes on',
+            label: `Refill with ${fill(p.needed)} ml`,
+            effect: 'the printer is told, and continues',
           },
         ],
       })
@@ -49,8 +49,8 @@ export function printTrouble(plates: readonly PlateAtWork[]): Finding<PlateAct>[
         level: 'problem',
         value: p.layer.toLocaleString(),
         unit: 'layers before a power cut',
-        sentence: `${p.name} was cut off at ${at}. It can go on from there; a line will show where it stood, and resin that stood for hours wants stirring first.`,
-        how: 'The printer keeps how far it was, and the job.',
+        sentence: `${p.name} was interrupted at ${at}. It can continue from there. A line will show at that layer. Stir resin that has stood for hours first.`,
+        how: 'The printer remembers the layer and the job.',
         fixes: [{ act: 'resume', plate: p.id, label: 'Go on', effect: `from layer ${p.layer + 1}` }],
       })
     if (p.state === 'printing' && p.vat !== null && p.vat < p.needed)
@@ -58,26 +58,25 @@ export function printTrouble(plates: readonly PlateAtWork[]): Finding<PlateAct>[
         level: 'warning',
         value: (p.needed - p.vat).toFixed(0),
         unit: 'ml more than the vat has',
-        sentence: `${p.needed.toFixed(0)} ml are still to be printed and ${p.vat.toFixed(0)} are in the vat of ${p.name}: it will stand still before the end. Top it up in time.`,
-        how: 'The printer’s own level against the areas of the layers left.',
+        sentence: `${p.needed.toFixed(0)} ml are still to be printed and ${p.vat.toFixed(0)} are in the vat of ${p.name}: it will stop before the end. Refill it in time.`,
+        how: 'The level reported by the printer, compared with the areas of the layers left.',
         fixes: [],
       })
     if (p.state === 'ended')
       return of('look', {
         level: 'warning',
         value: '1',
-        unit: 'plate to look over',
-        sentence: `${p.name}${p.layer < p.layers ? ` ended at ${at}` : ' is printed'}. Take it off, look it over, and say how each part came out: the next prints learn from it.`,
+        unit: 'plate without a result',
+        sentence: `${p.name}${p.layer < p.layers ? ` ended at ${at}` : ' is printed'}. Remove it, check it, and enter the result of each part. The estimates of the next prints use it.`,
         how: '',
-        fixes: [{ act: 'judge', plate: p.id, label: 'Look it over', effect: 'part by part' }],
+        fixes: [{ act: 'judge', plate: p.id, label: 'Enter result', effect: 'part by part' }],
       })
     if (p.failed > 0 && !p.reprinted)
       return of('failed', {
         level: 'problem',
         value: String(p.failed),
         unit: `${p.failed === 1 ? 'part' : 'parts'} failed`,
-        sentence:
-          'Change the one thing that most likely did it, then print just these again, or only the piece that broke off.',
+        sentence: 'Change the most likely cause, then print only these parts again, or only the piece that broke off.',
         how: 'As judged by hand, or by what the device saw.',
         fixes: [{ act: 'judge', plate: p.id, label: 'See why', effect: 'causes, and what to print again' }],
       })
@@ -89,7 +88,7 @@ export function printTrouble(plates: readonly PlateAtWork[]): Finding<PlateAct>[
 export const fill = (needed: number): number => Math.ceil((needed + 30) / 50) * 50
 
 export const platesGoOn = rule({
-  title: 'no plate waits for a hand',
+  title: 'no plate needs attention',
   stages: ['print'],
   inputs: ['platesAtWork'],
   find: ({ platesAtWork }) => printTrouble(platesAtWork),

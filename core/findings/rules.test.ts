@@ -55,7 +55,7 @@ describe('a hollow part', () => {
     // Two millilitres of a hundred are few, however many they are.
     expect(hollowSaving(1e5, 1e5 * (1 - share) + 1, true)).toHaveLength(1)
     expect(hollowSaving(1e5, 1e5 * (1 - share) - 1, true)).toEqual([])
-    expect(hollowSaving(1e5, 2e4, false)[0]!.sentence).toContain('no place takes the two holes')
+    expect(hollowSaving(1e5, 2e4, false)[0]!.sentence).toContain('there is no room for the two holes')
   })
 })
 
@@ -95,7 +95,7 @@ describe('resin on the shelf', () => {
     const [soon] = oldResin('Grey', [bottle('2025-12-10')], today)
     expect(soon).toMatchObject({ level: 'note', value: '20', unit: 'days left' })
     const [late] = oldResin('Grey', [bottle('2025-11-10')], today)
-    expect(late).toMatchObject({ level: 'warning', value: '10', unit: 'days past its time' })
+    expect(late).toMatchObject({ level: 'warning', value: '10', unit: 'days past its date' })
     expect(oldResin('Grey', [bottle('2020-01-01', 0), bottle(null)], today)).toEqual([])
   })
 })
@@ -129,7 +129,7 @@ describe('two parts that meet', () => {
   it('gape, and are told what filler that takes', () => {
     const [f] = found({ p95: 0.3 })
     expect(f).toMatchObject({ id: 'gap:k', level: 'warning', value: '0.30', places: [[1, 1, 1]], fixes: [] })
-    expect(f!.sentence).toContain('30 mm of the seam show and take 0.04 ml')
+    expect(f!.sentence).toContain('30 mm of the seam are visible and need 0.04 ml')
   })
   it('claim the same room by more than a skin, wherever that is deepest', () => {
     const deep = (gap: number) => ({ overlap: 12.34, deepest: { point: [2, 2, 2] as [number, number, number], gap } })
@@ -138,7 +138,7 @@ describe('two parts that meet', () => {
     expect(f).toMatchObject({ id: 'overlap:k', level: 'problem', value: '0.50', places: [[2, 2, 2]] })
     expect(f!.fixes.map((x) => x.act)).toEqual(['relieve', 'union'])
     expect(found({ overlap: 0.29, deepest: { point: [2, 2, 2], gap: -1 } })).toEqual([])
-    expect(found({ touching: false, overlap: 250 })[0]).toMatchObject({ value: '250', unit: 'mm³ shared' })
+    expect(found({ touching: false, overlap: 250 })[0]).toMatchObject({ value: '250', unit: 'mm³ overlap' })
   })
   const hanging = (mass: number, reach: number) => ({
     key: 'k',
@@ -163,7 +163,7 @@ describe('two parts that meet', () => {
     expect(f!.sentence).toContain(`A brass wire of ${pin.wire} mm bears it`)
     const [heavy] = jointLoad(hanging(5000, 400))
     expect(heavy).toMatchObject({ level: 'warning', unit: 'N·m', fixes: [] })
-    expect(heavy!.sentence).toContain('No single wire bears it')
+    expect(heavy!.sentence).toContain('No single wire is strong enough')
   })
 })
 
@@ -176,7 +176,9 @@ describe('how the whole stands', () => {
   it('falls, or tips too soon, and is told toward where and what helps', () => {
     const [tips] = topples(report(8, 3, { ballast: 40.2, widen: 1.234 }), 15)
     expect(tips).toMatchObject({ level: 'warning', value: '8.0°', unit: 'of 15° wished' })
-    expect(tips!.sentence).toBe('It tips first toward back right. It needs 41 g low in the foot, or a foot 24 % wider.')
+    expect(tips!.sentence).toBe(
+      'It tips over first toward back right. It needs 41 g of ballast low in the foot, or a foot 24 % wider.',
+    )
     const [falls] = topples(report(-4, -2.5, { ballast: null, widen: 2 }), 15)
     expect(falls).toMatchObject({ level: 'problem', value: '2.5', unit: 'mm beyond its foot' })
     expect(falls!.sentence).toContain('no ballast is enough')
@@ -224,7 +226,7 @@ describe('what supports leave', () => {
   it('was in the file already: it is left as it stands', () => {
     const own = { stems: 24, height: 3.2, raft: true }
     expect(supportedAlready(own)[0]).toMatchObject({ value: '24', fixes: [{ act: 'leaveSupported' }] })
-    expect(supportedAlready(own)[0]!.sentence).toContain('supports and a raft of its own')
+    expect(supportedAlready(own)[0]!.sentence).toContain('already has supports and a raft')
     expect(supportedAlready({ ...own, raft: false })[0]!.sentence).not.toContain('raft')
     expect(supportedFile(own)[0]).toMatchObject({ id: 'supported-file', fixes: [] })
   })

@@ -10,11 +10,11 @@ export const withoutSkin = (points: number): Finding<'makeSurface'>[] => [
     level: 'problem',
     value: points.toLocaleString('en'),
     unit: 'points',
-    sentence: 'This is a scan without a skin. Cut off what is not the object, then make a surface of it.',
+    sentence: 'This is a scan without a surface. Cut off what is not the object, then make a surface of it.',
     places: [],
     how: 'Counted in the file: it has points but no faces.',
     fixes: [
-      { act: 'makeSurface', label: 'Make a surface', effect: 'closed, at the voxel below; the scan itself stays' },
+      { act: 'makeSurface', label: 'Make a surface', effect: 'closed, with the voxel size below; the scan is kept' },
     ],
   },
 ]
@@ -26,7 +26,7 @@ export const scannedFloor = (floor: Floor): Finding<'cutFloor'>[] => [
     level: 'problem',
     value: `${(floor.share * 100).toFixed(0)} %`,
     unit: 'of it is floor',
-    sentence: 'The flat that it stood on was scanned too and would grow onto its feet.',
+    sentence: 'The floor was scanned too and would merge with the feet.',
     places: [floor.point],
     how: `The plane with most points on it and nearly all others on one side; its points scatter by ${floor.scatter.toPrecision(2)} units.`,
     fixes: [
@@ -35,7 +35,7 @@ export const scannedFloor = (floor: Floor): Finding<'cutFloor'>[] => [
         point: floor.point,
         normal: floor.normal,
         scatter: floor.scatter,
-        label: 'Cut it away',
+        label: 'Cut off the floor',
         effect: 'everything up to four times its scatter',
       },
     ],
@@ -51,29 +51,29 @@ export function inventedSkin(report: ReconstructReport, area: number): Finding<n
       id: 'invented',
       level: 'warning',
       value: `${((100 * sum) / area).toFixed(1)} %`,
-      unit: 'of the skin invented',
+      unit: 'of the surface is filled in',
       sentence: `In ${plural(report.invented.length, 'place')} there were no points; the surface spans them smoothly.`,
       places: report.invented.slice(0, 12).map((i) => i.point),
-      how: 'Connected skin farther than three point spacings from every point of the scan.',
+      how: 'Connected surface farther than three point spacings from every point of the scan.',
       fixes: [],
     },
   ]
 }
 
 export const hasSkin = rule({
-  title: 'the scan has a skin',
+  title: 'the scan has a surface',
   stages: ['import'],
   inputs: ['cloudPoints'],
   find: ({ cloudPoints }) => withoutSkin(cloudPoints),
 })
 export const noFloor = rule({
-  title: 'no floor was scanned along',
+  title: 'no floor is in the scan',
   stages: ['import'],
   inputs: ['floor'],
   find: ({ floor }) => (floor ? scannedFloor(floor) : []),
 })
 export const skinWasSeen = rule({
-  title: 'the scanner saw all of the skin',
+  title: 'the scanner saw the whole surface',
   stages: ['import'],
   inputs: ['reconstruction'],
   find: ({ reconstruction: { report, area } }) => inventedSkin(report, area),

@@ -26,7 +26,7 @@ export function scheduleRisk(
         unit: days === 1 ? 'day late' : 'days late',
         sentence: `The plan ends after the deadline of ${deadline}.`,
         places: [],
-        how: 'Steps laid on the bench hours one after another, waits included.',
+        how: 'Steps scheduled into the bench hours one after another, waiting times included.',
         fixes: [],
       })
   }
@@ -37,9 +37,9 @@ export function scheduleRisk(
       level: 'warning',
       value: (long.waiting / 3600).toFixed(0),
       unit: 'h of waiting',
-      sentence: `“${long.title}” cannot be hurried: start it before a night.`,
+      sentence: `“${long.title}” cannot be shortened: start it before a night.`,
       places: [],
-      how: 'Product time at 20 °C and 50 %, corrected for the room.',
+      how: 'Product time at 20 °C and 50 % humidity, corrected for the room.',
       fixes: [],
     })
   return out

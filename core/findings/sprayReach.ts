@@ -15,7 +15,7 @@ export function sprayReach(scheme: OrderScheme, reach: ReadonlyMap<number, Regio
     if (!found || on.length === 0) return []
     const share = (v: number): string => String(Math.round(100 * v))
     const how =
-      'Straight ways from places spread evenly over the part by itself: within 75° of upright for a brush, and two of them within 50° for a nozzle.'
+      'Straight paths from places spread evenly over the part alone: within 75° of upright for a brush, and two of them within 50° for a nozzle.'
     if (found.brush < 1 - MISSED)
       return [
         {
@@ -23,7 +23,7 @@ export function sprayReach(scheme: OrderScheme, reach: ReadonlyMap<number, Regio
           level: 'warning',
           value: share(1 - found.brush),
           unit: '% out of reach',
-          sentence: `No brush gets at that much of ${r.name}. Nobody will look in there either: let a wash run in, or paint it before its parts are joined.`,
+          sentence: `No brush reaches that share of ${r.name}. It is hardly visible either: let a wash run in, or paint it before its parts are joined.`,
           places: [],
           how,
           fixes: [],
@@ -36,15 +36,15 @@ export function sprayReach(scheme: OrderScheme, reach: ReadonlyMap<number, Regio
           level: 'warning',
           value: share(1 - found.airbrush),
           unit: '% not sprayed',
-          sentence: `The airbrush does not reach that much of ${r.name}: its ${plural(sprayed.length, 'sprayed coat')} ${sprayed.length === 1 ? 'has' : 'have'} to be brushed in there.`,
+          sentence: `The airbrush does not reach that share of ${r.name}: its ${plural(sprayed.length, 'sprayed coat')} ${sprayed.length === 1 ? 'has' : 'have'} to be brushed there.`,
           places: [],
           how,
           fixes: [
             {
               act: 'brushRegion',
               region: r.id,
-              label: 'Brush them',
-              effect: 'takes the brush for those coats; no mask is needed then',
+              label: 'Use the brush',
+              effect: 'uses the brush for those coats; then no mask is needed',
             },
           ],
         },

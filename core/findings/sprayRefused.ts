@@ -3,7 +3,7 @@ import { rule } from './rule'
 
 /** The air of the room is too cold or too damp to spray in. */
 export const airToSpray = rule({
-  title: 'the air is fit to spray in',
+  title: 'the air is suitable for spraying',
   stages: ['plan'],
   inputs: ['sprayRefused'],
   find: ({ sprayRefused }): Finding<never>[] =>

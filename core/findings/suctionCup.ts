@@ -15,19 +15,24 @@ export function suctionCup(cups: readonly Cup[], step: number): Finding<'ventCup
     level: c.force >= SERIOUS ? 'problem' : c.force > 1.5 ? 'warning' : 'note',
     value: c.force.toFixed(c.force < 10 ? 1 : 0),
     unit: 'N of suction',
-    sentence: `A cup of ${(c.area / 100).toFixed(c.area < 100 ? 2 : 1)} cm² closes against the film between ${(c.firstLayer * step).toFixed(1)} and ${(c.lastLayer * step).toFixed(1)} mm.`,
+    sentence: `A suction cup of ${(c.area / 100).toFixed(c.area < 100 ? 2 : 1)} cm² closes against the film between ${(c.firstLayer * step).toFixed(1)} and ${(c.lastLayer * step).toFixed(1)} mm.`,
     // The closed end first: there a vent helps. Then where it pulls hardest.
     places: [closed(c, step), [c.x, c.y, (c.worstLayer + 0.5) * step]],
     how: `Void regions followed from layer to layer at ${step} mm; force at ${VACUUM / 1000} kPa over the enclosed area.`,
     fixes: [
-      { act: 'ventCup', place: closed(c, step), label: 'Put a hole there', effect: 'lets air in as the cup forms' },
-      { act: 'reorient', label: 'Turn it', effect: 'another way up may not close it' },
+      {
+        act: 'ventCup',
+        place: closed(c, step),
+        label: 'Place drain hole there',
+        effect: 'lets air in as the cup forms',
+      },
+      { act: 'reorient', label: 'Turn it', effect: 'another orientation may not close it' },
     ],
   }))
 }
 
 export const noCup = rule({
-  title: 'no cup closes against the film',
+  title: 'no suction cup closes against the film',
   stages: ['orient', 'plates'],
   inputs: ['layers'],
   find: ({ layers }) => suctionCup(layers.cups, layers.step),

@@ -9,7 +9,7 @@ export function supportFailures(mishaps: readonly Mishap[]): Finding<never>[] {
     torn = mishaps.filter((m) => m.kind === 'cup')
   const places = (list: readonly Mishap[]): Finding['places'] => list.map((m) => [m.x, m.y, m.z])
   const first = (list: readonly Mishap[]): string => `first in layer ${list[0]!.layer + 1}`
-  const HOW = `Followed through the layers: what hangs on what, pulled by ${PEEL_PRESSURE / 1000} kPa of film on its area, held by ${GREEN_STRENGTH / 1e6} MPa of green resin at each neck, cups by ${LIFT_SUCTION / 1000} kPa. A printer or a resin may be a third off either way.`
+  const HOW = `Followed through the layers: what hangs on what, pulled by ${PEEL_PRESSURE / 1000} kPa of film on its area, held by ${GREEN_STRENGTH / 1e6} MPa of green resin at each neck, cups by ${LIFT_SUCTION / 1000} kPa. A printer or a resin may differ by a third either way.`
   const out: Finding<never>[] = []
   if (fell.length > 0)
     out.push({
@@ -17,7 +17,7 @@ export function supportFailures(mishaps: readonly Mishap[]): Finding<never>[] {
       level: 'problem',
       value: fell.length.toLocaleString('en'),
       unit: `${fell.length === 1 ? 'piece' : 'pieces'} torn off`,
-      sentence: `The last tip that holds it lets go, ${first(fell)}. More tips or thicker ones there, or a way up with less area.`,
+      sentence: `The last tip that holds it fails, ${first(fell)}. Use more or stronger tips there, or an orientation with less area.`,
       places: places(fell),
       how: HOW,
       fixes: [],
@@ -28,7 +28,7 @@ export function supportFailures(mishaps: readonly Mishap[]): Finding<never>[] {
       level: 'problem',
       value: torn.length.toLocaleString('en'),
       unit: `${torn.length === 1 ? 'wall' : 'walls'} torn by suction`,
-      sentence: `A sealed cup pulls on a wall too thin for it, ${first(torn)}. Vent it where it closes.`,
+      sentence: `A sealed suction cup pulls on a wall that is too thin, ${first(torn)}. Vent it where it closes.`,
       places: places(torn),
       how: HOW,
       fixes: [],
@@ -38,7 +38,7 @@ export function supportFailures(mishaps: readonly Mishap[]): Finding<never>[] {
       id: 'lets-go',
       level: 'warning',
       value: loose.length.toLocaleString('en'),
-      unit: 'tips let go',
+      unit: 'tips fail',
       sentence: `${plural(loose.length, 'tip')} would be pulled harder than ${loose.length === 1 ? 'it holds' : 'they hold'}; others take over, ${first(loose)}.`,
       places: places(loose),
       how: HOW,

@@ -24,10 +24,10 @@ export function supportGaps(report: SupportReport): Finding<'support' | 'reorien
       value: String(report.barred.length),
       unit: report.barred.length === 1 ? 'island without a tip' : 'islands without a tip',
       sentence:
-        'They begin where nothing may stand: the paint, or supports on joint faces alone, does not hold for this part.',
+        'They start where no support may be: the brushed areas, or supports on joint faces alone, are not enough for this part.',
       places: report.barred.map((p) => [...p] as [number, number, number]),
-      how: 'Islands of the layers whose lowest place lies where supports are painted out, or off the joint faces.',
-      fixes: [{ act: 'reorient', label: 'Turn it', effect: 'another way up may begin elsewhere' }],
+      how: 'Islands of the layers whose lowest place is where supports are excluded, or off the joint faces.',
+      fixes: [{ act: 'reorient', label: 'Turn it', effect: 'another orientation may start elsewhere' }],
     })
   if (report.unreached.length > 0)
     out.push({
@@ -35,10 +35,10 @@ export function supportGaps(report: SupportReport): Finding<'support' | 'reorien
       level: report.unreached.some((u) => u.island) ? 'warning' : 'note',
       value: String(report.unreached.length),
       unit: 'places not reached',
-      sentence: 'No stem finds a way there without touching the body.',
+      sentence: 'No stem reaches that place without touching the body.',
       places: report.unreached.map((u) => [...u.point] as [number, number, number]),
-      how: 'Stems were tried along the skin’s normal, to 16 sides and down onto the body.',
-      fixes: [{ act: 'reorient', label: 'Turn it', effect: 'another way up may open them' }],
+      how: 'Stems were tried along the surface normal, to 16 sides and down onto the body.',
+      fixes: [{ act: 'reorient', label: 'Turn it', effect: 'another orientation may reach them' }],
     })
   if (report.lostEdits > 0)
     out.push({
@@ -47,7 +47,7 @@ export function supportGaps(report: SupportReport): Finding<'support' | 'reorien
       value: String(report.lostEdits),
       unit: 'edits lost',
       sentence:
-        'Changes made by hand lie where there is no support or skin any more. They are kept and come back if the body does.',
+        'Changes made by hand are where there is no support or surface any more. They are kept and return if the body does.',
       places: [],
       how: 'An edit belongs to the supports within 1.6 mm of its place.',
       fixes: [],

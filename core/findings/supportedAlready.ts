@@ -9,14 +9,14 @@ export function supportedAlready(p: Presupported): Finding<'leaveSupported'>[] {
       id: 'supported-already',
       level: 'warning',
       value: String(p.stems),
-      unit: 'stems in it already',
-      sentence: `This part carries supports${p.raft ? ' and a raft' : ''} of its own. Turning it or adding more would spoil them: leave it as it stands and check its layers.`,
+      unit: 'stems in the imported file',
+      sentence: `This part already has supports${p.raft ? ' and a raft' : ''}. Turning it or adding more would spoil them. Keep its orientation and check its layers.`,
       places: [],
       how: `Thin round regions in the section ${p.height.toFixed(1)} mm over its lowest point, more than anything else there.`,
       fixes: [
         {
           act: 'leaveSupported',
-          label: 'Leave it as it stands',
+          label: 'Keep its orientation',
           effect: 'no turning, no lift, no supports; layers checked',
         },
       ],
@@ -29,13 +29,13 @@ export function supportedFile(p: Presupported): Finding<never>[] {
   return supportedAlready(p).map((f) => ({
     ...f,
     id: 'supported-file',
-    sentence: `This file carries supports${p.raft ? ' and a raft' : ''} of its own. Posing, sizing, hollowing or turning it would spoil them: take the unsupported file for that, or go to Stand and leave it as it is.`,
+    sentence: `This file already has supports${p.raft ? ' and a raft' : ''}. Posing, scaling, hollowing or turning it would spoil them. Import the file without supports for that, or go to Orient and support and keep it unchanged.`,
     fixes: [],
   }))
 }
 
 export const noOwnSupports = rule({
-  title: 'the part carries no supports of its own',
+  title: 'the imported part has no supports',
   stages: ['orient'],
   inputs: ['fileSupports'],
   find: ({ fileSupports }) => (fileSupports ? supportedAlready(fileSupports) : []),

@@ -15,9 +15,9 @@ export function tooThin(t: Thinness): Finding<'scale'>[] {
       level: hopeless ? 'problem' : 'warning',
       value: t.thinnest.toFixed(2),
       unit: 'mm thin',
-      sentence: `${(t.thinArea / 100).toFixed(1)} cm² of skin is thinner than ${SURVIVES} mm${hopeless ? `; under ${PRINTS} mm it may not print at all` : ' and may break when the supports come off'}.`,
+      sentence: `${(t.thinArea / 100).toFixed(1)} cm² of surface is thinner than ${SURVIVES} mm${hopeless ? `; under ${PRINTS} mm it may not print at all` : ' and may break when the supports are removed'}.`,
       places: t.places.map((p) => p.point),
-      how: `Median of nine rays in a 30° cone into the body, from ${t.samples.toLocaleString('en')} places spread over the skin.`,
+      how: `Median of nine rays in a 30° cone into the body, from ${t.samples.toLocaleString('en')} places spread over the surface.`,
       fixes: [
         {
           act: 'scale',

@@ -23,19 +23,19 @@ export function trappedResin(r: TrapReport): Finding<DrainAct>[] {
   const out: Finding<DrainAct>[] = []
   const least = rinsedAway(r.cavity)
   const inside = r.pools.filter((p) => p.inside)
-  const how = `Cells of ${r.voxel.toFixed(2)} mm; resin leaves by whichever way to the open rises least, and stays where that is above it.`
+  const how = `Cells of ${r.voxel.toFixed(2)} mm; resin leaves by the lowest path to an opening, and stays where that path is above it.`
   if (r.shut > 150)
     out.push({
       id: 'shut-in',
       level: 'problem',
       value: (r.shut / 1000).toFixed(1),
-      unit: 'ml shut in',
-      sentence: 'A cavity has no opening at all: raw resin stays inside, weeps out later or splits the wall.',
+      unit: 'ml enclosed',
+      sentence: 'A cavity has no opening: raw resin stays inside, leaks later or splits the wall.',
       places: [],
       how,
       fixes: [
         { act: 'proposeHoles', label: 'Propose holes', effect: 'two that lead into each cavity' },
-        { act: 'leaveSolid', label: 'Leave it solid', effect: 'no cavity, no holes, more resin' },
+        { act: 'leaveSolid', label: 'Keep it solid', effect: 'no cavity, no holes, more resin' },
       ],
     })
   const last = r.routine.at(-1)
@@ -45,15 +45,15 @@ export function trappedResin(r: TrapReport): Finding<DrainAct>[] {
       id: 'never-drains',
       level: 'problem',
       value: (last.left / 1000).toFixed(2),
-      unit: 'ml never leave',
-      sentence: `Whichever way it is turned, ${plural(r.routine.length, 'pose')} after another, this much stays. It needs a hole where it stays.`,
+      unit: 'ml never drain',
+      sentence: `However it is turned, in ${plural(r.routine.length, 'position')} one after another, this much stays. It needs a hole there.`,
       places: stuck.slice(0, 6).map((p) => p.deepest),
       how,
       fixes: stuck.slice(0, 1).map((p) => ({
         act: 'holeAt',
         place: p.deepest,
-        label: 'A hole there',
-        effect: 'the nearest place that takes one',
+        label: 'Place drain hole there',
+        effect: 'the nearest place with room for one',
       })),
     })
   else if (r.trapped > least)
@@ -61,7 +61,7 @@ export function trappedResin(r: TrapReport): Finding<DrainAct>[] {
       id: 'trapped',
       level: 'warning',
       value: (r.trapped / 1000).toFixed(1),
-      unit: 'ml stay inside as it hangs',
+      unit: 'ml stay inside while it hangs',
       sentence: `Drain it ${r.routine.map((s) => directionWords(s.down)).join(', then ')}${last && last.left <= least ? ': then it is empty' : ''}.`,
       places: inside.slice(0, 6).map((p) => p.deepest),
       how,

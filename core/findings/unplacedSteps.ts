@@ -14,19 +14,19 @@ export function unplacedSteps(steps: number, anyHours: boolean): Finding<never>[
       id: 'no-hours',
       level: 'problem',
       value: String(steps),
-      unit: steps === 1 ? 'step without a place' : 'steps without a place',
+      unit: steps === 1 ? 'step that cannot be scheduled' : 'steps that cannot be scheduled',
       sentence: anyHours
-        ? 'Within the time that is planned ahead there is no stretch in which everything they need is free: hours at the bench in one go, the machine, air to spray in, or a step before them that has no place itself.'
+        ? 'Within the planned period, what they need is never free at the same time: uninterrupted bench hours, the printer, air suitable for spraying, or an earlier step that has no time itself.'
         : 'There are no bench hours. Set them under Workshop.',
       places: [],
-      how: 'Each step at the first moment at which its hours, its machine and the air allow it.',
+      how: 'Each step at the first moment at which its hours, its printer and the air allow it.',
       fixes: [],
     },
   ]
 }
 
 export const stepsPlaced = rule({
-  title: 'every step has a place in the bench hours',
+  title: 'every step has a time in the bench hours',
   stages: ['plan'],
   inputs: ['unplaced'],
   find: ({ unplaced }) => unplacedSteps(unplaced.steps, unplaced.anyHours),

@@ -37,5 +37,5 @@ it('finds hollowing not worth it when it saves little, or when nothing drains it
   expect(hollowSaving(20_000, 9_000, true)).toEqual([])
   expect(hollowSaving(9_000, 7_500, true)[0]).toMatchObject({ value: '1.5', fixes: [{ act: 'leaveSolid' }] })
   expect(hollowSaving(90_000, 80_000, true)[0]!.sentence).toContain('11 %')
-  expect(hollowSaving(20_000, 9_000, false)[0]!.sentence).toContain('no place takes the two holes')
+  expect(hollowSaving(20_000, 9_000, false)[0]!.sentence).toContain('there is no room for the two holes')
 })

@@ -70,7 +70,7 @@ export async function fitOf(
   report: Report = silent,
 ): Promise<Answer<FitReport>> {
   if (!isClosed(a) || !isClosed(b))
-    return bad('not-solid', 'One of the two is open: what is inside it is undefined. Repair it at Intake first.')
+    return bad('not-solid', 'One of the two is open: its inside is undefined. Repair it under Import first.')
   const near = facesNear(a, b, options.reach)
   const patch = refine(near, Math.max(0.4, boxDiagonal(bounds(near)) / 160), MAX_FACES)
   const tree = treeOf(b)

@@ -15,7 +15,7 @@ export function checkSoup(coordinates: Float32Array, name: (face: number) => str
     if (v > REACH || v < -REACH)
       return bad(
         'coordinate-too-far',
-        `A corner of ${name(Math.floor(i / 9))} lies ${Math.abs(v / 1000).toFixed(0)} m from the origin. Check the file's units, or move the sculpt to the origin before exporting.`,
+        `A corner of ${name(Math.floor(i / 9))} is ${Math.abs(v / 1000).toFixed(0)} m from the origin. Check the file's units, or move the sculpt to the origin before exporting.`,
       )
   }
   return null

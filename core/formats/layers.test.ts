@@ -157,7 +157,7 @@ describe('PNG layers read back', () => {
   it('that are broken or hostile are refused in words', () => {
     const good = encodeLayer(square(40, 30, [[5, 5, 20, 20]]))
     const cases: [Uint8Array, RegExp][] = [
-      [new Uint8Array(60), /does not begin/],
+      [new Uint8Array(60), /does not start/],
       [good.subarray(0, 60), /ends too early|damaged/],
       [good.map((b, i) => (i === 45 ? b ^ 255 : b)), /IDAT is damaged/],
       [png([header(100_000, 9, 8, 0), end]), /no layer/],

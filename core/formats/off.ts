@@ -19,7 +19,7 @@ export function readOff(bytes: Uint8Array): Answer<Mesh> {
   }
   const head = next()
   const kind = /^(C?)(N?)OFF$/.exec(head?.[0] ?? '')
-  if (!kind) return bad('off-not-off', 'The file does not begin with OFF.')
+  if (!kind) return bad('off-not-off', 'The file does not start with OFF.')
   if (head![1] === 'BINARY')
     return bad('off-binary', 'This is a binary OFF, which is not read. Save it as OFF text, PLY or STL.')
   const counts = (head!.length > 2 ? head!.slice(1) : next())?.map(Number)

@@ -76,7 +76,7 @@ export function readPly(bytes: Uint8Array): Answer<Mesh> {
 function readHeader(bytes: Uint8Array): Answer<Header> {
   if (bytes.length === 0) return bad('file-empty', 'The file is empty.')
   const head = new TextDecoder('latin1').decode(bytes.subarray(0, 65_536))
-  if (!/^ply\s/.test(head)) return bad('ply-not-ply', 'The file does not begin like a PLY.')
+  if (!/^ply\s/.test(head)) return bad('ply-not-ply', 'The file does not start like a PLY.')
   const end = /(^|\n|\r)end_header[ \t]*(\r\n|\n|\r)/.exec(head)
   if (!end) return bad('ply-truncated', 'The PLY header has no end: the file is cut off or damaged.')
   const elements: Element[] = []

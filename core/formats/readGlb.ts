@@ -150,7 +150,10 @@ class Reader {
     let visits = 0
     const walk = (index: number, parent: Matrix4, depth: number): void => {
       if (onPath.has(index) || depth > DEEPEST)
-        throw new Refused('glb-cycle', 'The nodes of this glTF contain themselves, or lie too deep. Export it again.')
+        throw new Refused(
+          'glb-cycle',
+          'The nodes of this glTF contain themselves, or are nested too deep. Export it again.',
+        )
       if (++visits > MAX_NODES) throw new Refused('glb-too-many', 'There are more than 100,000 nodes in this glTF.')
       const node = listed(gltf.nodes, index, 'node')
       const world = product4(parent, localMatrix(node))
@@ -283,7 +286,7 @@ class Reader {
       if (!data)
         throw new Refused(
           'glb-external',
-          `The shape lies in another file ("${String(b.uri).slice(0, 40)}"), and nothing outside the dropped file is opened. Export it as one GLB.`,
+          `The shape is in another file ("${String(b.uri).slice(0, 40)}"), and only the dropped file is opened. Export it as one GLB.`,
         )
       try {
         bytes = Uint8Array.from(atob((b.uri as string).slice(data[0].length)), (c) => c.charCodeAt(0))

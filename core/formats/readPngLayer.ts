@@ -23,7 +23,7 @@ const MAX_SIDE = 65_535
  */
 export function readPngLayer(bytes: Uint8Array): Answer<PngLayer> {
   const damaged = (what: string): Answer<never> => bad('layer-damaged', `is no sound PNG: ${what}`)
-  if (bytes.length < 45 || SIGNATURE.some((b, i) => bytes[i] !== b)) return damaged('it does not begin like one.')
+  if (bytes.length < 45 || SIGNATURE.some((b, i) => bytes[i] !== b)) return damaged('it does not start like one.')
   const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength)
   let rows: Rows | null = null
   let palette: Uint8Array | null = null

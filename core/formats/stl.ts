@@ -68,7 +68,7 @@ function readAscii(bytes: Uint8Array): Answer<Mesh> {
   if (!/^\s*solid\b/i.test(text)) {
     return bad(
       'stl-not-stl',
-      'The file is text but does not begin with "solid": it is not an STL, only named like one.',
+      'The file is text but does not start with "solid": it is not an STL, only named like one.',
     )
   }
   const numbers: number[] = []

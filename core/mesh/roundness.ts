@@ -61,7 +61,7 @@ export function axisAt(mesh: Mesh, place: Vector3): Answer<Axis> {
     }
   }
   const none = (): ReturnType<typeof bad> =>
-    bad('no-axis', 'The skin there is not round: no axis is to be found. Press on a peg, a neck, a rim or a socle.')
+    bad('no-axis', 'The surface there is not round, so it has no axis. Click on a peg, a neck, a rim or a turned base.')
   // A flat place is turned about any axis across it.
   if (1 - Math.hypot(...mean) / sum < FLAT) return none()
   const inverse = pseudoInverse(n22)

@@ -18,7 +18,10 @@ export async function applyOperation(
 ): Promise<Answer<{ mesh: Mesh; report: OperationReport }>> {
   const definition = operationOf(op.kind) as unknown as OperationDefinition
   if (isCloud(mesh) && !definition.clouds)
-    return bad('cloud-no-surface', 'This is a cloud of points, without a skin. Make a surface of it at Intake first.')
+    return bad(
+      'cloud-no-surface',
+      'This is a cloud of points, without a surface. Make a surface of it under Import first.',
+    )
   const made = await definition.apply({ mesh, op, others, progress })
   if (!made.ok) return made
   const result = transferColours(mesh, made.value.mesh)

@@ -20,7 +20,9 @@ export const fix = defineOperation({
   repeated: true,
   schema: z.object({ kind: z.literal('fix'), fixings: z.array(fixing).min(1).max(64) }),
   report: z.object({
-    fix: z.object({ walls: z.array(z.number().nullable()).describe('mm; null of one too short to be near the skin') }),
+    fix: z.object({
+      walls: z.array(z.number().nullable()).describe('mm; null of one too short to be near the surface'),
+    }),
   }),
   label: ({ fixings }) => fixings.map((f) => `${f.shape} ${f.role}, ${millimetres(f.width)}`).join('; '),
   apply: async ({ mesh, op }) => {

@@ -40,7 +40,7 @@ export const join = defineOperation({
   label: ({ mode, fillet, clearance }) =>
     ({
       union: 'joined with another part',
-      subtract: 'another part taken off',
+      subtract: 'another part subtracted',
       blend: `blended into another part, fillet ${millimetres(fillet)}`,
       relieve: `relieved by ${millimetres(clearance)}`,
     })[mode],

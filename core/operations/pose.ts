@@ -20,13 +20,18 @@ export const pose = defineOperation({
   schema: z.object({
     kind: z.literal('pose'),
     joints: z.array(joint).max(80),
-    rigid: z.int().min(0).nullable().default(null).describe('joint that the whole part follows; null bends its skin'),
+    rigid: z
+      .int()
+      .min(0)
+      .nullable()
+      .default(null)
+      .describe('joint that the whole part follows; null bends its surface'),
     settle: z.boolean().default(true),
     paint: z
       .array(z.object({ joint: z.int().min(0).max(79), point, radius: z.number().gt(0).max(200) }))
       .max(2000)
       .default([])
-      .describe('which joint the skin follows where a brush went, on the sculpt before the pose'),
+      .describe('which joint the surface follows where a brush went, on the sculpt before the pose'),
   }),
   report: z.object({
     pose: z.object({

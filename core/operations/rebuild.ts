@@ -7,7 +7,7 @@ export const rebuild = defineOperation({
   version: 1,
   schema: z.object({ kind: z.literal('rebuild'), voxel: z.number().min(0.02).max(50).describe('mm') }),
   report: z.object({}),
-  label: ({ voxel }) => `skin rebuilt, voxel ${millimetres(voxel)}`,
+  label: ({ voxel }) => `surface rebuilt, voxel ${millimetres(voxel)}`,
   apply: async ({ mesh, op, progress }) => {
     const { rebuild: rebuilt } = await import('../volume/rebuild')
     let made: Mesh

@@ -20,7 +20,12 @@ export const support = defineOperation({
   version: 7,
   schema: z.object({
     kind: z.literal('support'),
-    limit: z.number().min(15).max(75).default(40).describe('degrees from the plate below which skin needs support'),
+    limit: z
+      .number()
+      .min(15)
+      .max(75)
+      .default(40)
+      .describe('degrees from the plate below which the surface needs support'),
     spacing: z.number().min(0.8).max(20).default(3.5).describe('mm between tips'),
     clearance: z.number().min(0.1).max(5).default(0.6).describe('mm between stems and body'),
     lift: z.number().min(0).max(40).default(5).describe('mm between raft and body; 0 stands it on the plate'),

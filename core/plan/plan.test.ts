@@ -34,7 +34,7 @@ describe('findings', () => {
     kept: 0,
   }
   it('ask for two holes a cavity, then rest', () => {
-    expect(cavityHoles(hollow, 1)).toMatchObject([{ level: 'problem', value: '14.2', unit: 'ml shut in' }])
+    expect(cavityHoles(hollow, 1)).toMatchObject([{ level: 'problem', value: '14.2', unit: 'ml enclosed' }])
     expect(cavityHoles(hollow, 2)).toEqual([])
   })
   it('measure how far a body does not fit, any way up or as it stands', () => {

@@ -52,7 +52,7 @@ export function reconstruct(
   if (used < LEAST_POINTS)
     return bad(
       'too-few-points',
-      `Of ${(cloud.positions.length / 3).toLocaleString('en')} points ${used.toLocaleString('en')} are left that lie apart; a surface needs at least ${LEAST_POINTS}. Use a finer voxel, or scan again.`,
+      `Of ${(cloud.positions.length / 3).toLocaleString('en')} points ${used.toLocaleString('en')} are left at separate places; a surface needs at least ${LEAST_POINTS}. Use a finer voxel, or scan again.`,
     )
   const near = nearestNeighbours(positions, NEIGHBOURS)
   report(0.1)

@@ -38,7 +38,7 @@ export async function cut(mesh: Mesh, o: CutOptions): Promise<Answer<{ mesh: Mes
   if (!half.ok) return half
   const left = half.value.triangles.length
   if (left === 0)
-    return bad('cut-misses', 'The cut does not pass through this part: all of it lies on the other side. Move the cut.')
+    return bad('cut-misses', 'The cut does not pass through this part: all of it is on one side. Move the cut.')
   const { area, length, pieces } = sectionOutline(mesh, o.point, o.normal)
   if (pieces === 0) return bad('cut-misses', 'The cut does not pass through this part. Move it onto the sculpt.')
   const report = { area, seam: length, pieces }

@@ -94,7 +94,7 @@ export function probe(tree: Tree, hole: DrainHole): Answer<DrilledHole> {
   ) {
     return bad(
       'hole-misses-cavity',
-      `it comes out on the other side after ${axis.through.toFixed(1)} mm without meeting the cavity. Move it, or turn the drill.`,
+      `it leaves the part on the other side after ${axis.through.toFixed(1)} mm without meeting the cavity. Move it, or turn the drill.`,
     )
   }
   if (clear < diameter)

@@ -52,7 +52,7 @@ export async function drillGuide(
   const near = await common([mesh, ring(-o.height, o.lap + SWEEP, o.radius + 2)])
   if (!near.ok) return near
   if (near.value.triangles.length === 0)
-    return bad('guide-misses', 'There is no part where the guide would sit. Look whether the parts still meet there.')
+    return bad('guide-misses', 'There is no part where the guide would be. Check whether the parts still meet there.')
   const [u, v] = frame(o.direction)
   const moved = (body: Mesh, down: number, across: number, turn: number): Mesh =>
     transformed(

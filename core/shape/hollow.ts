@@ -129,7 +129,7 @@ function noInside(mesh: Mesh, wall: number, opening: number): ReturnType<typeof 
       : 'No wall that prints would leave one: print it solid.'
   return bad(
     'no-inside',
-    `Nothing inside is deeper than ${(wall + opening).toFixed(1)} mm, so a ${wall} mm wall leaves no cavity worth having; the deepest place lies ${deepest.toFixed(1)} mm in. ${instead}`,
+    `Nothing inside is deeper than ${(wall + opening).toFixed(1)} mm, so a ${wall} mm wall leaves no useful cavity; the deepest place is ${deepest.toFixed(1)} mm in. ${instead}`,
   )
 }
 /** mm */

@@ -51,7 +51,7 @@ export async function join(
     if ((o.mode === 'union' || o.mode === 'blend') && both > (1 - SWALLOWED) * measure(other).volume)
       return bad(
         'part-swallowed',
-        'The other part lies wholly inside this one and would vanish. Move it outward first.',
+        'The other part is completely inside this one and would vanish. Move it outward first.',
       )
   }
   const joined = await joinedMesh(mesh, others, o, report)

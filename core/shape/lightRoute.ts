@@ -102,7 +102,7 @@ function search(
   const start = nearestSolid(grid, wish.from),
     goal = nearestSolid(grid, wish.to)
   if (start < 0 || goal < 0)
-    return bad('route-outside', 'One end of the light’s way lies outside all parts. Press both on the sculpt.')
+    return bad('route-outside', 'One end of the light’s path is outside all parts. Click both on the sculpt.')
   const cost = new Float32Array(depth.length).fill(Infinity),
     before = new Int32Array(depth.length).fill(-1),
     done = new Uint8Array(depth.length)

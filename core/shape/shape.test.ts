@@ -106,7 +106,7 @@ describe('booleans', () => {
       Uint8Array.from({ length: 12 }, (_, f) => (f === 3 ? 0 : 1)),
     )
     const bad = await subtract(open, [boxBody(1, 1, 1)])
-    expect(bad.ok || bad.problem.message).toMatch(/Repair it at Intake/)
+    expect(bad.ok || bad.problem.message).toMatch(/Repair it under Import/)
     expect(await acceptedAsSolid(open)).toBe(false)
   })
 })

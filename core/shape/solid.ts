@@ -41,7 +41,7 @@ function notSolid(status: string): ReturnType<typeof bad> {
   const why =
     Object.entries(REFUSED).find(([k]) => status.replace(/\s/g, '').toLowerCase().includes(k.toLowerCase()))?.[1] ??
     REFUSED.NotManifold
-  return bad('not-solid', `The sculpt cannot be cut because ${why}. Repair it at Intake first.`)
+  return bad('not-solid', `The sculpt cannot be cut because ${why}. Repair it under Import first.`)
 }
 
 function close(solid: Solid): Mesh {

@@ -54,4 +54,4 @@ export function trim(mesh: Mesh, { planes, box }: TrimOptions): Answer<{ mesh: M
 }
 
 const nothing = (): ReturnType<typeof bad> =>
-  bad('nothing-left', 'Nothing of the scan lies inside. Turn the plane round, or make the box larger.')
+  bad('nothing-left', 'Nothing of the scan is inside. Turn the plane round, or make the box larger.')

@@ -45,7 +45,7 @@ export function ventSite(mesh: Mesh, wish: VentWish): Answer<DrilledHole> {
     ? good(best)
     : bad(
         'no-vent',
-        'No drill gets from there to the outside without grazing a wall. Turn the part instead, or drill by hand under Core.',
+        'No drill gets from there to the outside without grazing a wall. Turn the part instead, or drill by hand under Hollow.',
       )
 }
 

@@ -36,7 +36,7 @@ export const BAND_FROM = 2
  * @throws RangeError when the offset is too near to the skin or the grid would be absurd
  */
 export function skinBand(tree: Tree, box: Box, voxel: number, depth: number, report: Report = silent): Band {
-  if (Math.abs(depth) < BAND_FROM * voxel) throw new RangeError('The offset lies too near to the skin for this voxel.')
+  if (Math.abs(depth) < BAND_FROM * voxel) throw new RangeError('The offset is too near to the surface for this voxel.')
   const reach = Math.abs(depth) + 2 * voxel
   const field = emptyField(box, voxel)
   field.places = chooseBlocks(field, tree, depth < 0 ? -reach : 0, depth > 0 ? reach : 0)

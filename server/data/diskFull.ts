@@ -2,7 +2,7 @@
 const FULL = new Set(['53100', 'ENOSPC'])
 
 export const DISK_FULL =
-  'The disk is full. Nothing was half stored. Make room where the database lies, then ask for it again.'
+  'The disk is full. Nothing was half stored. Make room on the disk of the database, then try again.'
 
 /** Whether an error, or one that it carries, means that there is no room left. */
 export function isDiskFull(error: unknown): boolean {

@@ -204,12 +204,7 @@ export class Watcher {
         if (s.job !== id) {
           // Nothing was printed of it yet: it is as though it had not been sent.
           if (Number(row.progress.layer ?? 0) === 0) await this.back(row, LOST)
-          else
-            await this.end(
-              row,
-              null,
-              'The printer no longer knows this job. Look at the plate and say how it came out.',
-            )
+          else await this.end(row, null, 'The printer no longer knows this job. Check the plate and enter the result.')
           ended.abort()
           return
         }

@@ -61,7 +61,7 @@ export async function makeRun(pieceId: string, wish: z.infer<typeof newRun>): Pr
       if (!printer) throw notFound('This printer')
       const sliced = await Derivation.findByPk(p.sliceKey)
       if (sliced?.kind !== 'slice' || sliced.status !== 'done' || !sliced.blobs.zip)
-        throw new Refusal(409, 'not-sliced', 'A plate of the run is not sliced yet. Wait for it, then begin the run.')
+        throw new Refusal(409, 'not-sliced', 'A plate of the run is not sliced yet. Wait for it, then start the run.')
       const report = reportOfRow(sliced, 'slice')!
       const figures = printerSchema.parse(printer.data)
       const used = resinSchema.parse((sliced.params as { resin: unknown }).resin)

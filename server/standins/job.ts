@@ -87,7 +87,7 @@ export async function checkJob(
   if (m.printer.pitch.some((p, k) => Math.abs(p / printer.pitch[k]! - 1) > 0.001))
     return bad(
       'job-pitch',
-      `The job was sliced for pixels of ${m.printer.pitch.join(' × ')} mm; this printer’s are ${printer.pitch.join(' × ')} mm. It would come out in the wrong size. Slice it for this printer.`,
+      `The job was sliced for pixels of ${m.printer.pitch.join(' × ')} mm; this printer’s are ${printer.pitch.join(' × ')} mm. It would have the wrong size. Slice it for this printer.`,
     )
   const tall = m.layers * m.layerHeight
   if (tall > printer.height + 1e-6)

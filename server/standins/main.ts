@@ -13,7 +13,7 @@ process.on('disconnect', () => process.exit(0))
 KINDS[config.kind](config).then(
   () => console.log('device ready'),
   (error: unknown) => {
-    console.error('The stand-in cannot start:', error)
+    console.error('The simulated device cannot start:', error)
     process.exit(1)
   },
 )

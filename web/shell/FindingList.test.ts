@@ -18,7 +18,7 @@ const island: Finding<'support' | 'reorient'> = {
   ],
   how: 'Regions of each layer.',
   fixes: [
-    { act: 'support', closer: true, label: 'Support again, closer', effect: 'puts a tip under every island' },
+    { act: 'support', closer: true, label: 'Generate closer supports', effect: 'puts a tip under every island' },
     { act: 'reorient', label: 'Turn it', effect: 'another way up' },
   ],
 }
@@ -91,7 +91,7 @@ describe('the list of findings', () => {
   })
   it('offers every fix, gives it to its handler whole, and says why one cannot be done now', async () => {
     const { list, support, reorient } = shown([island], [measured('a')], false)
-    const [again, turn] = list.findAll('button').filter((b) => /Support again|Turn it/.test(b.text()))
+    const [again, turn] = list.findAll('button').filter((b) => /Generate closer supports|Turn it/.test(b.text()))
     await again!.trigger('click')
     expect(support).toHaveBeenCalledExactlyOnceWith(island.fixes[0])
     expect(turn!.attributes('disabled')).toBeDefined()

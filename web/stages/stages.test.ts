@@ -135,7 +135,7 @@ describe('the stand stage', () => {
     expect(useRequestedFix().taken('orient')).toBeNull()
     expect(useStock().printers).toEqual([])
     const cup = at.find('[data-finding=cup-0]')
-    for (const name of ['Turn it', 'Put a hole there'])
+    for (const name of ['Turn it', 'Place drain hole there'])
       expect(
         cup
           .findAll('button')

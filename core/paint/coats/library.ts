@@ -108,7 +108,7 @@ export const LIBRARY: readonly LibraryStack[] = [
     id: 'worn',
     name: 'Worn and chipped',
     school: null,
-    says: 'What lies below shows at edges in the open; dust lies where nothing wipes it off.',
+    says: 'What is below shows at open edges; dust stays where nothing wipes it off.',
     coats: [
       { technique: 'base', tone: 'base', film: 40 },
       { technique: 'chips', tone: 'light', film: 24, coverage: 0.5, grain: 1.6 },

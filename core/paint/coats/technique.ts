@@ -34,11 +34,11 @@ export const READ: Record<
 > = {
   base: { maps: [], judged: null, hand: [] },
   airbrush: { maps: ['spray'], judged: null, hand: [] },
-  wash: { maps: ['recess'], judged: 'how much of it is left on the open skin', hand: ['washOpen'] },
+  wash: { maps: ['recess'], judged: 'how much of it is left on open surfaces', hand: ['washOpen'] },
   glaze: { maps: [], judged: null, hand: [] },
   layer: {
     maps: ['ridge', 'recess'],
-    judged: 'the brush lays most on what stands out and misses the hollows',
+    judged: 'the brush leaves most on ridges and misses the recesses',
     hand: ['layerFlat', 'layerHollow'],
   },
   'dry brush': {
@@ -49,7 +49,7 @@ export const READ: Record<
   stipple: { maps: [], judged: 'where each dot falls', hand: [] },
   chips: {
     maps: ['ridge', 'exposure'],
-    judged: 'edges in the open wear first, and where each chip lies',
+    judged: 'open edges wear first, and where each chip is',
     hand: ['chipsFlat'],
   },
   powder: {
@@ -57,7 +57,7 @@ export const READ: Record<
     judged: 'powder stays where nothing wipes it off',
     hand: ['powderOpen', 'powderHollow', 'powderSheltered'],
   },
-  metallic: { maps: [], judged: 'flakes lie flat, so their shine is drawn, not calculated', hand: [] },
+  metallic: { maps: [], judged: 'flakes align flat, so their shine is drawn, not calculated', hand: [] },
   'clear ink': { maps: [], judged: null, hand: [] },
   varnish: { maps: [], judged: 'its sheen alone is shown', hand: [] },
 }

@@ -34,7 +34,7 @@ export function ballThrough(points: readonly Vector3[]): Answer<Ball> {
   const scale = Math.max(...A.map((r) => Math.abs(r[0]!) + Math.abs(r[1]!) + Math.abs(r[2]!)))
   const { x, rank } = solved(A, 1e-9 * (scale + 1e-12))
   if (rank < 4)
-    return bad('eye-flat', 'These places lie in one plane, which no ball goes through. Press where the eye bulges.')
+    return bad('eye-flat', 'These places are in one plane, so no ball fits them. Click where the eye bulges.')
   const c = [x[0]! / 2, x[1]! / 2, x[2]! / 2]
   const radius = Math.sqrt(Math.max(0, x[3]! + c[0]! ** 2 + c[1]! ** 2 + c[2]! ** 2))
   const centre = c.map((v, k) => v + mean[k]!) as unknown as Vector3
@@ -86,7 +86,7 @@ const ROUND = 0.06,
  */
 export function eyeballAt(places: readonly Vector3[], at: Vector3, normal: Vector3, reach: number): Answer<Ball> {
   if (places.length < 4)
-    return bad('eye-few', `Too little skin lies within ${reach} mm of there. Take more of it about the place.`)
+    return bad('eye-few', `There is too little surface within ${reach} mm of that place. Use a larger area around it.`)
   const ball = agreedBall(places, at, normal, reach)
   if (!ball.ok) return ball
   const { centre, radius, off } = ball.value
@@ -94,12 +94,12 @@ export function eyeballAt(places: readonly Vector3[], at: Vector3, normal: Vecto
   if (out < 0 || radius > FLAT * reach)
     return bad(
       'eye-flat',
-      'The skin is flat or hollow there, not the bulge of an eyeball. Press the middle of the ball.',
+      'The surface is flat or hollow there, not the bulge of an eyeball. Click the middle of the ball.',
     )
   if (off > ROUND * radius)
     return bad(
       'eye-uneven',
-      `Within ${reach} mm of there the skin is no ball: it is ${off.toFixed(2)} mm off. A lid or the brow lies in it; take less skin about the place.`,
+      `Within ${reach} mm of that place the surface is not a ball: it is ${off.toFixed(2)} mm off. It includes a lid or the brow; use a smaller area around the place.`,
     )
   return ball
 }
@@ -159,10 +159,7 @@ export function planEyes(
   shares: EyeShares = GROWN,
 ): Answer<EyePlan[]> {
   if (balls.some((b) => distance(b.centre, target) < 1.5 * b.radius))
-    return bad(
-      'gaze-near',
-      'The target lies in or at an eye. Set it farther away: what is looked at lies before the face.',
-    )
+    return bad('gaze-near', 'The target is in or at an eye. Move it farther away, in front of the face.')
   const half = unit([light[0] + viewer[0], light[1] + viewer[1], light[2] + viewer[2]])
   return good(balls.map((b, i) => planEye(b, target, lid, half, openings[i] ?? null, shares)))
 }

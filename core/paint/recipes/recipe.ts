@@ -59,9 +59,9 @@ export const BINDER: Partial<Record<PaintKind, 'water' | 'oil' | 'enamel'>> = {
 }
 const WHY_NOT: Partial<Record<PaintKind, string>> = {
   metallic: 'flakes reflect by angle, which mixing arithmetic does not describe',
-  fluorescent: 'it gives off light of its own, which mixing arithmetic does not describe',
-  wash: 'it is thinned already, so that a mix with it does not hide',
-  powder: 'dry pigment is laid on, not mixed in',
+  fluorescent: 'it glows, which cannot be calculated as a mix',
+  wash: 'it is thinned already, so a mix with it does not cover',
+  powder: 'dry pigment is dusted on, not mixed in',
   varnish: 'it has no colour',
 }
 /** Opacity below which a paint is clear medium. */

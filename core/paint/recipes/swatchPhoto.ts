@@ -43,13 +43,13 @@ export function readSwatch(card: Pixels, swatches: readonly Pixels[], cardReflec
   if (clipped(card))
     return bad(
       'card-clipped',
-      'The grey card is burnt out or drowned in this photo, so that its light cannot be told. Expose so that it is a middle grey and take it again.',
+      'The grey card is overexposed or too dark in this photo, so the light cannot be measured. Expose it as a middle grey and take the photo again.',
     )
   const grey = mean(card)
   if (spreadOf(card, grey) > UNEVEN)
     return bad(
       'no-card',
-      'What was pressed as the grey card is not even: an edge, a shadow or a pattern. Without an even grey the light cannot be told. Press on the middle of the card.',
+      'The place clicked as the grey card is not even: an edge, a shadow or a pattern. Without an even grey the light cannot be measured. Click the middle of the card.',
     )
   const gain = grey.map((v) => cardReflectance / v) as [number, number, number]
   const red = gain[0] / gain[1],

@@ -59,7 +59,7 @@ describe('a mark on the skin', () => {
     expect(big.ok).toBe(false)
     const at = [R, 0, 28] as const
     const off = placeEmblem(tube, at, faceNear(...at), [circleOutline(5)], 0)
-    expect(!off.ok && off.problem.message).toContain('runs off the skin')
+    expect(!off.ok && off.problem.message).toContain('extends past the surface')
   })
   it('is read from the paths of a drawing, curves and all', () => {
     const got = svgOutlines(

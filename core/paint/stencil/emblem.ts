@@ -94,7 +94,7 @@ export function placeEmblem(mesh: Mesh, point: Vector3, face: number, mark: Outl
       if (found === null)
         return bad(
           'emblem-edge',
-          'The mark runs off the skin there, or round a corner. Make it smaller, or press nearer to the middle of the face.',
+          'The mark extends past the surface there, or around a corner. Make it smaller, or click nearer to the middle of the face.',
         )
       last = found.face
       under.add(last)
@@ -110,7 +110,7 @@ export function placeEmblem(mesh: Mesh, point: Vector3, face: number, mark: Outl
   if (stretch > BULGES || flat.flipped > 0)
     return bad(
       'emblem-bulges',
-      `The skin bulges too much there for a flat mask of that size: it would be ${Math.round(100 * stretch)} % off. Make it smaller.`,
+      `The surface bulges too much there for a flat mask of that size: it would be ${Math.round(100 * stretch)} % off. Make it smaller.`,
     )
   return good({ lines, inside, stretch })
 }

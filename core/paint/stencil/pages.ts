@@ -80,7 +80,7 @@ export function stencilPages(title: string, { pieces, crumbs }: Stencils): Stenc
 /** What a piece is, in one line. */
 function told(p: StencilPiece, nth: number): string {
   const darts = p.darts > 0 ? `, ${p.darts} ${p.darts === 1 ? 'dart' : 'darts'}` : ''
-  return `${nth}: ${(p.area.skin / 100).toFixed(1)} cm², edge ${p.edge.skin.toFixed(0)} mm, stretch ${(100 * p.stretch).toFixed(1)} %${darts}${p.overlaps ? ', lies over itself: cut it in two' : ''}`
+  return `${nth}: ${(p.area.skin / 100).toFixed(1)} cm², edge ${p.edge.skin.toFixed(0)} mm, stretch ${(100 * p.stretch).toFixed(1)} %${darts}${p.overlaps ? ', overlaps itself: cut it in two' : ''}`
 }
 
 /** Turned to least height (one side of its hull level), y down, its box at the origin. */

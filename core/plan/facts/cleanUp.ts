@@ -71,7 +71,7 @@ export function cleanUp({ parts, strip, room }: CleanFacts): CleanStep[] {
     const cured = strip === 'afterCure'
     steps.push({
       key: 'strip',
-      title: 'Take the supports off',
+      title: 'Remove the supports',
       why: `${tips} tips. ${cured ? 'Cured, they break hard and leave deeper scars.' : 'Still soft, they come away clean; warm water helps.'}`,
       handsOn: BENCH.strip.setUp + tips * (cured ? BENCH.strip.curedTip : BENCH.strip.tip),
       wait: 0,
@@ -85,8 +85,8 @@ export function cleanUp({ parts, strip, room }: CleanFacts): CleanStep[] {
     title: hollow.length > 0 ? 'Let it drain over the vat, holes down' : 'Let it drain over the vat',
     why:
       hollow.length > 0
-        ? `What runs out of ${named(hollow)} now does not spoil the bath.`
-        : 'What runs off now does not spoil the bath.',
+        ? `Resin that drains from ${named(hollow)} now does not dirty the bath.`
+        : 'Resin that drains now does not dirty the bath.',
     handsOn: BENCH.drain.handsOn,
     wait: (hollow.length > 0 ? BENCH.drain.hollow : BENCH.drain.solid) * 2 ** ((20 - room.temperature) / 10),
     program: null,
@@ -98,7 +98,7 @@ export function cleanUp({ parts, strip, room }: CleanFacts): CleanStep[] {
   steps.push({
     key: 'wash',
     title: 'Wash in the first, dirty bath',
-    why: `${(area / CM2).toFixed(0)} cm² carry ${carryOver(parts, strip).first.toFixed(1)} ml of resin into it. Longer than ${Math.ceil(bath / MIN) + 4} min softens thin skin.`,
+    why: `${(area / CM2).toFixed(0)} cm² carry ${carryOver(parts, strip).first.toFixed(1)} ml of resin into it. Longer than ${Math.ceil(bath / MIN) + 4} min softens thin walls.`,
     handsOn: BENCH.wash.bath,
     wait: bath,
     program: 'wash',
@@ -109,7 +109,7 @@ export function cleanUp({ parts, strip, room }: CleanFacts): CleanStep[] {
     steps.push({
       key: 'flush',
       title: 'Flush every cavity through its holes',
-      why: `${named(hollow)}: ${holes} ${holes === 1 ? 'hole' : 'holes'}. In at one, out at the other, until it runs clear.`,
+      why: `${named(hollow)}: ${holes} ${holes === 1 ? 'hole' : 'holes'}. Flush in at one hole and out at the other, until the liquid is clear.`,
       handsOn: holes * BENCH.wash.flush,
       wait: 0,
       program: null,
@@ -119,7 +119,7 @@ export function cleanUp({ parts, strip, room }: CleanFacts): CleanStep[] {
   steps.push({
     key: 'rinse',
     title: 'Wash in the second, clean bath',
-    why: 'Takes off what the dirty bath leaves; a tacky film under primer comes from here.',
+    why: 'Removes what the dirty bath leaves. A remaining film stays tacky under primer.',
     handsOn: BENCH.wash.rinse,
     wait: 0.6 * bath,
     program: 'wash',
@@ -129,8 +129,8 @@ export function cleanUp({ parts, strip, room }: CleanFacts): CleanStep[] {
   if (strip === 'afterWash') strips()
   steps.push({
     key: 'dry',
-    title: hollow.length > 0 ? 'Dry it, the inside too' : 'Dry it completely',
-    why: `Liquid that is cured in stays white. ${room.temperature.toFixed(0)} °C and ${room.humidity.toFixed(0)} % here.`,
+    title: hollow.length > 0 ? 'Dry it, inside as well' : 'Dry it completely',
+    why: `Liquid left under the lamp leaves white marks. ${room.temperature.toFixed(0)} °C and ${room.humidity.toFixed(0)} % here.`,
     handsOn: MIN,
     wait: waitingIn(room, hollow.length > 0 ? BENCH.wash.dryHollow : BENCH.wash.drySolid, 'evaporation'),
     program: 'dry',
@@ -145,7 +145,7 @@ export function cleanUp({ parts, strip, room }: CleanFacts): CleanStep[] {
     title: 'Cure it, turning it once',
     why:
       clear.length > 0
-        ? `${minutes.toFixed(0)} min: ${named(clear)} ${clear.length === 1 ? 'is' : 'are'} clear and would yellow. Opaque parts of ${tallest.toFixed(0)} mm take ${full.toFixed(0)}: cure them apart.`
+        ? `${minutes.toFixed(0)} min: ${named(clear)} ${clear.length === 1 ? 'is' : 'are'} clear and would turn yellow. Opaque parts of ${tallest.toFixed(0)} mm need ${full.toFixed(0)} min: cure them separately.`
         : `${minutes.toFixed(0)} min for ${tallest.toFixed(0)} mm.`,
     handsOn: BENCH.cure.setUp,
     wait: minutes * MIN,
@@ -157,11 +157,11 @@ export function cleanUp({ parts, strip, room }: CleanFacts): CleanStep[] {
     const lit = hollow.filter((p) => p.holes.some((d) => d >= LIT))
     steps.push({
       key: 'inside',
-      title: 'Cure the inside of what is hollow',
+      title: 'Cure the inside of hollow parts',
       why:
         lit.length === hollow.length
           ? `${named(hollow)}: put a small lamp in through the widest hole.`
-          : `${named(hollow.filter((p) => !lit.includes(p)))}: no hole of ${LIT} mm for a lamp. Light it through the holes from all sides, and give it longer.`,
+          : `${named(hollow.filter((p) => !lit.includes(p)))}: no hole of ${LIT} mm for a lamp. Light it through the holes from all sides, for longer.`,
       handsOn: BENCH.cure.inside * hollow.length,
       wait: lit.length === hollow.length ? BENCH.cure.lampInside : BENCH.cure.throughHoles,
       program: null,
@@ -172,8 +172,8 @@ export function cleanUp({ parts, strip, room }: CleanFacts): CleanStep[] {
   if (strip === 'afterCure') strips()
   steps.push({
     key: 'feel',
-    title: 'Feel it: tacky is not done',
-    why: 'Where a gloved finger sticks, wash that spot with clean liquid, dry it and cure again.',
+    title: 'Check for tacky spots',
+    why: 'Where a gloved finger sticks, wash the spot with clean liquid, dry it and cure it again.',
     handsOn: MIN,
     wait: 0,
     program: null,

@@ -25,12 +25,12 @@ export function expected({ p5, p50, p95 }: PairFit): Expectation {
   if (p5 < -0.02)
     return {
       word: 'binds',
-      sentence: `Both claim the same room, ${mm(-p5)} deep: it will not close without being opened.`,
+      sentence: `The parts overlap by ${mm(-p5)}: the joint does not close without rework.`,
     }
-  if (p50 < PRESS) return { word: 'press', sentence: `${mm(p50)} a side: it must be pressed together.` }
-  if (p50 <= SLIDE) return { word: 'slides', sentence: `${mm(p50)} a side: it slides in.` }
-  if (p95 <= LOOSE) return { word: 'loose', sentence: `${mm(p50)} a side: it rattles; glue with body holds it.` }
-  return { word: 'gapes', sentence: `It gapes up to ${mm(p95)}: filler, or a closer fit.` }
+  if (p50 < PRESS) return { word: 'press', sentence: `${mm(p50)} per side: it must be pushed together.` }
+  if (p50 <= SLIDE) return { word: 'slides', sentence: `${mm(p50)} per side: it slides in.` }
+  if (p95 <= LOOSE) return { word: 'loose', sentence: `${mm(p50)} per side: it is loose; a gap-filling glue holds it.` }
+  return { word: 'gapes', sentence: `The gap is up to ${mm(p95)}: fill it, or make the fit closer.` }
 }
 
 /** What helps a pair that does not fit, with the figure it takes; nothing when it does. */
@@ -39,12 +39,14 @@ export function remedies(tried: Tried, fit: PairFit): string[] {
   if (tight === null) return []
   if (tight > 0)
     return [
-      `Open the socket by ${(tight / 2).toFixed(2)} mm a side, or take as much off the peg.`,
-      `Relieve the socket by ${(tight / 2 + 0.05).toFixed(2)} mm in the file and print that part again.`,
-      ...(fit.overlap > 0 ? [`As drawn both claim ${fit.overlap.toFixed(1)} mm³: look at the fit map first.`] : []),
+      `Widen the socket by ${(tight / 2).toFixed(2)} mm per side, or sand as much off the peg.`,
+      `Or cut a clearance of ${(tight / 2 + 0.05).toFixed(2)} mm in the model and print that part again.`,
+      ...(fit.overlap > 0
+        ? [`In the model both overlap by ${fit.overlap.toFixed(1)} mm³: check the fit map first.`]
+        : []),
     ]
   return [
-    `Take up ${(-tight).toFixed(2)} mm with an adhesive that has body, or shim the peg.`,
+    `Fill ${(-tight).toFixed(2)} mm with a gap-filling adhesive, or shim the peg.`,
     ...(tight < -0.3 ? ['Fill the seam once it is glued.'] : []),
   ]
 }

@@ -36,9 +36,9 @@ export function remedyFor(kind: FlawKind, size: number): Remedy {
     case 'seam':
       return remedy('Water-thinned filler brushed along it, grit 400 wet', 60 + 3 * size, 3600, ['dust'])
     case 'scratch':
-      return remedy('Back to the grit before, then 600; prime thin', 40 + 2 * size, 0, ['dust'])
+      return remedy('Sand with the grit before, then 600; prime thin', 40 + 2 * size, 0, ['dust'])
     case 'dust':
-      return remedy('Lift it with grit 800 wet, prime thin', 40, 0, ['dust'])
+      return remedy('Remove it with grit 800 wet, prime thin', 40, 0, ['dust'])
     case 'run':
       return remedy('Let it harden, level with grit 600, prime thin', 90, 2 * 3600, ['dust'])
     case 'missing':

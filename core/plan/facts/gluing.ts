@@ -31,10 +31,10 @@ const MISSED_SHARE = 0.02
  */
 export function gluingFor(j: JointFacts, school: Schools['gluing']): GluingAdvice {
   if (school === 'assembleFirst')
-    return { when: 'before', why: 'House rule: all is assembled, then painted.', mask: false }
+    return { when: 'before', why: 'House rule: everything is assembled, then painted.', mask: false }
   if (school === 'subAssemblies')
     return { when: 'apart', why: 'House rule: painted in sub-assemblies; glue faces are masked.', mask: true }
-  const seam = `${j.seam.toFixed(0)} mm of seam show`
+  const seam = `${j.seam.toFixed(0)} mm of seam are visible`
   if (!j.access)
     return {
       when: j.seam > SEEN ? 'before' : 'apart',
@@ -49,20 +49,24 @@ export function gluingFor(j: JointFacts, school: Schools['gluing']): GluingAdvic
   if (j.seam > SEEN && !much)
     return {
       when: 'before',
-      why: `${seam}, and joined the brush loses only ${cm2(lost)}.${sprayed > MISSED ? ` The airbrush loses ${cm2(sprayed)}: those by brush.` : ''}`,
+      why: `${seam}, and once joined the brush loses only ${cm2(lost)}.${sprayed > MISSED ? ` The airbrush loses ${cm2(sprayed)}: those by brush.` : ''}`,
       mask: false,
     }
   if (much && j.seam <= SEEN)
-    return { when: 'apart', why: `Joined, no brush reaches ${cm2(lost)}, and hardly any seam shows.`, mask: true }
+    return {
+      when: 'apart',
+      why: `Once joined, no brush reaches ${cm2(lost)}, and hardly any seam is visible.`,
+      mask: true,
+    }
   if (much)
     return {
       when: 'apart',
-      why: `Joined, no brush reaches ${cm2(lost)}. ${seam[0]!.toUpperCase()}${seam.slice(1)}: fit it tight, a filled seam would have to be painted over again.`,
+      why: `Once joined, no brush reaches ${cm2(lost)}. ${seam[0]!.toUpperCase()}${seam.slice(1)}: fit it closely, because a filled seam would have to be painted again.`,
       mask: true,
     }
   return {
     when: 'before',
-    why: 'Hardly any seam shows and nothing is out of reach: joined it is easier to hold.',
+    why: 'Hardly any seam is visible and everything is within reach; joined, it is easier to hold.',
     mask: false,
   }
 }

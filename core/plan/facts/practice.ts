@@ -9,9 +9,9 @@ export const EXERCISES = [
     does: [
       'Two coats of the base tone, each dry.',
       'Mix five steps from shade to light in a palette, a drop more each time.',
-      'Lay each step where the one before ends, thinned to milk; a glaze of the middle tone over all.',
+      'Paint each step where the one before ends, thinned like milk; then a glaze of the middle tone over all.',
     ],
-    look: ['No step shows at arm’s length.', 'The lightest place lies where the light comes from, not at the top.'],
+    look: ['No step shows at arm’s length.', 'The lightest place is where the light comes from, not at the top.'],
     cautions: [],
   },
   {
@@ -22,7 +22,7 @@ export const EXERCISES = [
       'Base, then shade into the valleys with a glaze, pulled toward the deepest place.',
       'Light along the ridges, thinner toward their ends.',
     ],
-    look: ['The valleys stay clean of light.', 'Ridges catch one light, not each their own.'],
+    look: ['No light tone is in the valleys.', 'All ridges are lit from the same side.'],
     cautions: [],
   },
   {
@@ -40,7 +40,7 @@ export const EXERCISES = [
     id: 'wash',
     name: 'A wash in recesses',
     where: 'the grooves',
-    does: ['Flood one groove at a time.', 'Lift what stands on the flat with a clean damp brush before it dries.'],
+    does: ['Flood one groove at a time.', 'Remove what is on the flat with a clean damp brush before it dries.'],
     look: ['The groove is dark to its end, the flat beside it clean.', 'No ring where it dried.'],
     cautions: [],
   },
@@ -61,7 +61,7 @@ export const EXERCISES = [
     where: 'the small bead and the plate round it',
     does: [
       'Black, then metal on the bead; gloss on it, dry.',
-      'Mask it with putty, mist matt over the plate, take the putty off at once.',
+      'Mask it with putty, mist matt over the plate, remove the putty at once.',
     ],
     look: ['The metal has not dulled.', 'The edge between gloss and matt is as sharp as the mask was.'],
     cautions: ['spray'],

@@ -66,7 +66,7 @@ describe('a region without primer', () => {
     for (const s of steps.filter((x) => x.key.startsWith('prime-')))
       expect(s.lines).toEqual([
         'Cover Neck joint first: glue holds on bare resin.',
-        'Cover Lantern glass first: it is clear, and primer shuts out its light.',
+        'Cover Lantern glass first: it is clear, and primer blocks its light.',
       ])
     expect(steps.some((x) => x.key.startsWith('prime-'))).toBe(true)
   })

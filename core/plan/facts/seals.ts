@@ -33,9 +33,9 @@ export function sealsBetween(coats: readonly SealedCoat[]): Seal[] {
   coats.forEach((c, i) => {
     const metals = (c.masks?.names ?? []).filter((n) => open.get(n)?.metal)
     if (metals.length > 0)
-      seal(i, metals, 'A mask pulls flakes off bare metal: a coat of gloss holds them, and keeps their sheen.')
+      seal(i, metals, 'A mask pulls flakes off bare metal: a coat of gloss protects it, and keeps its sheen.')
     if (c.solvent && open.get(c.region)?.water)
-      seal(i, [c.region], 'Solvent would lift what lies below; over gloss it flows into recesses and wipes off again.')
+      seal(i, [c.region], 'Solvent would lift the coats below; over gloss it flows into recesses and wipes off again.')
     const there = open.get(c.region)
     open.set(c.region, {
       water: (there?.water ?? false) || !c.solvent,

@@ -96,7 +96,7 @@ export function varnishPasses(
       'matt',
       of('matt'),
       regions.filter(shines),
-      'One matt coat ties the surfaces together. Metal and glass are masked: matt kills them.',
+      'One matt coat ties the surfaces together. Metal and glass are masked: matt removes their shine.',
     )
   } else
     for (const sheen of ['matt', 'satin'] as const)
@@ -110,7 +110,7 @@ export function varnishPasses(
     'gloss',
     of('gloss'),
     list.filter((r) => sheenOf(r) !== 'gloss').concat(bare),
-    'Wet and polished things shine last of all; matt over them would dull them.',
+    'Wet and polished surfaces come last; matt over them would dull them.',
   )
   return { seal, passes, bare: bare.map((r) => r.name) }
 }

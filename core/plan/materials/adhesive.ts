@@ -61,22 +61,22 @@ export function adhesiveFor(
     utilisation,
     why: best!.against
       ? `The strongest there is, but ${lower(best!.against)}`
-      : `It bridges ${needs.gap.toFixed(2)} mm, leaves time to line up ${(needs.area / 100).toFixed(1)} cm², and bears what hangs on it${utilisation > 0.01 ? ` (${Math.round(100 * utilisation)} % of what it is trusted with)` : ''}.`,
+      : `It bridges ${needs.gap.toFixed(2)} mm, leaves time to line up ${(needs.area / 100).toFixed(1)} cm², and is strong enough for what hangs on it${utilisation > 0.01 ? ` (${Math.round(100 * utilisation)} % of what it is trusted with)` : ''}.`,
     others: judged
       .filter((j) => j !== best)
-      .map((j) => ({ material: j.material, against: j.against ?? 'Does as well, and takes longer.' })),
+      .map((j) => ({ material: j.material, against: j.against ?? 'Also suitable, but takes longer.' })),
   }
 }
 
 function against(m: BenchMaterial, n: JointNeeds, stress: number, waiting: number): string | null {
-  if (n.gap > m.gap[1]) return `It bridges ${m.gap[1]} mm at most; the joint gapes ${n.gap.toFixed(2)} mm.`
+  if (n.gap > m.gap[1]) return `It bridges ${m.gap[1]} mm at most; the gap of the joint is ${n.gap.toFixed(2)} mm.`
   if (stress > m.strength)
-    return `It is trusted with ${m.strength} N/mm² in peel; the joint asks for ${stress.toFixed(1)}. Pin it.`
+    return `It holds ${m.strength} N/mm² in peel; the joint needs ${stress.toFixed(1)} N/mm². Pin it.`
   if ((m.working ?? Infinity) < placing(n.area))
     return `It grabs after ${m.working} s; lining up ${(n.area / 100).toFixed(1)} cm² takes ${placing(n.area)} s.`
   // Cyanoacrylate is glass between things that move against each other.
-  if (n.mixed && m.id.startsWith('ca')) return 'It is brittle, and the two parts are of different stuff.'
-  if (waiting > n.hurry) return `It takes ${Math.round(waiting / 60)} min to be let go; there is no time for that.`
+  if (n.mixed && m.id.startsWith('ca')) return 'It is brittle, and the two parts are of different materials.'
+  if (waiting > n.hurry) return `It takes ${Math.round(waiting / 60)} min until it holds; there is no time for that.`
   return null
 }
 const lower = (s: string): string => s[0]!.toLowerCase() + s.slice(1)

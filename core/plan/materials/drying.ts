@@ -23,6 +23,6 @@ export function waitingIn(room: Room, seconds: number, setting: Setting): number
 /** Sprays ruin in cold or damp: why not now, or null. */
 export function sprayRefused(room: Room): string | null {
   if (room.temperature < 10) return `${room.temperature} °C is under 10 °C: the coat would run and stay soft.`
-  if (room.humidity > 80) return `${room.humidity} % humidity is over 80 %: the coat would bloom.`
+  if (room.humidity > 80) return `${room.humidity} % humidity is over 80 %: the coat would turn cloudy.`
   return null
 }

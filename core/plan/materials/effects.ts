@@ -39,7 +39,7 @@ export const EFFECTS: Record<EffectKind, EffectWay> = {
     setting: 'evaporation',
     work: 12,
     cautions: [],
-    why: 'Thick paste cracks as it dries: thin layers, each dry through.',
+    why: 'Thick paste cracks as it dries: use thin layers, each completely dry.',
     when: 'before',
   },
   rust: {
@@ -69,7 +69,7 @@ export const EFFECTS: Record<EffectKind, EffectWay> = {
     setting: 'evaporation',
     work: 8,
     cautions: ['dust'],
-    why: 'It lies where nothing wipes it off; what binds it darkens it by half.',
+    why: 'It stays where nothing wipes it off; its binder darkens it by half.',
     when: 'before',
   },
   grass: {
@@ -99,7 +99,7 @@ export const EFFECTS: Record<EffectKind, EffectWay> = {
     setting: 'evaporation',
     work: 8,
     cautions: [],
-    why: 'It lies on what faces up, and is the last that touches the ground.',
+    why: 'It goes on what faces up, and is the last step on the ground.',
     when: 'after',
   },
   water: {
@@ -129,7 +129,7 @@ export const EFFECTS: Record<EffectKind, EffectWay> = {
     setting: 'evaporation',
     work: 20,
     cautions: ['fumes'],
-    why: 'Wet to the end: nothing matt may come over it.',
+    why: 'It must stay glossy: no matt coat may cover it.',
     when: 'after',
   },
 }

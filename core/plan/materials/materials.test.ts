@@ -206,7 +206,7 @@ describe('a dry fit', () => {
     expect(expected({ ...fit, p5: -0.2, overlap: 3 }).word).toBe('binds')
     expect(expected({ ...fit, p50: 0.3, p95: 1.4 }).word).toBe('gapes')
     expect(remedies({ tight: null }, fit)).toEqual([])
-    expect(remedies({ tight: 0.3 }, fit)[0]).toContain('0.15 mm a side')
+    expect(remedies({ tight: 0.3 }, fit)[0]).toContain('0.15 mm per side')
     expect(remedies({ tight: -0.4 }, fit).join(' ')).toContain('Fill the seam')
   })
 })

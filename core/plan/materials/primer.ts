@@ -38,6 +38,6 @@ export function primerFor(step: number, area: number, stepped: number, plain: nu
     why:
       filler > 0
         ? `Steps of ${Math.round(step)} µm are left; ${filler === 1 ? 'a coat' : `${filler} coats`} of filler primer ${filler === 1 ? 'levels' : 'level'} them where they are, sanded between.`
-        : `What is left is under ${HIDDEN} µm: plain primer covers it, and filler would only drown detail.`,
+        : `What is left is under ${HIDDEN} µm: plain primer covers it, and filler would only fill detail.`,
   }
 }

@@ -94,8 +94,8 @@ describe('the air', () => {
     expect(said({ pieces: over, risks: risk(1) })).toEqual(['late:a problem 2.0 days late'])
     expect(said({ impossible: ['Wash'], spray: null })).toEqual([
       'impossible problem 1 step without hours',
-      'spray problem none to spray in',
+      'spray problem none suitable for spraying',
     ])
-    expect(said({ spray: { from: 24 * HOUR, to: 30 * HOUR } })).toEqual(['spray warning day 1 next to spray'])
+    expect(said({ spray: { from: 24 * HOUR, to: 30 * HOUR } })).toEqual(['spray warning day 1 next time to spray'])
   })
 })

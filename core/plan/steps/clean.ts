@@ -19,8 +19,8 @@ export function cleanSteps(b: PlanBuilder): void {
     b.add({
       key: 'strip',
       phase: 'Clean',
-      title: 'Take the supports off',
-      why: `${tips} tips hold it${cured ? '; cured tips break hard and leave deeper scars' : '; green tips come away with warm water'}.`,
+      title: 'Remove the supports',
+      why: `${tips} tips hold it${cured ? '; cured tips break hard and leave deeper scars' : '; green tips come off easily in warm water'}.`,
       handsOn: BENCH.strip.setUp + tips * (cured ? BENCH.strip.curedTip : BENCH.strip.tip),
       needs: 'bench',
       cautions: ['resin', 'blade'],
@@ -42,8 +42,8 @@ export function cleanSteps(b: PlanBuilder): void {
     title: hollow.length > 0 ? 'Wash in two baths and flush every cavity' : 'Wash in two baths',
     why:
       hollow.length > 0
-        ? `${hollow.map((p) => p.name).join(', ')} ${hollow.length > 1 ? 'are' : 'is'} hollow: what stays inside weeps out or splits the wall later.`
-        : 'Uncured film left on the skin turns tacky and milky under primer.',
+        ? `${hollow.map((p) => p.name).join(', ')} ${hollow.length > 1 ? 'are' : 'is'} hollow: resin left inside leaks or splits the wall later.`
+        : 'Uncured film left on the surface turns tacky and milky under primer.',
     handsOn: BENCH.wash.setUp + (BENCH.wash.dm2 * area) / DM2 + BENCH.wash.hole * holes,
     wait: BENCH.wash.dries,
     setting: 'evaporation',
@@ -60,7 +60,7 @@ export function cleanSteps(b: PlanBuilder): void {
     key: 'cure',
     phase: 'Clean',
     title: 'Cure, turning it once',
-    why: `${cure.toFixed(0)} minutes for ${tallest.toFixed(0)} mm${clear ? '; clear parts at most 2, or they yellow' : ''}${hollow.length > 0 ? '; light the inside through the holes' : ''}.`,
+    why: `${cure.toFixed(0)} minutes for ${tallest.toFixed(0)} mm${clear ? '; clear parts at most 2, or they turn yellow' : ''}${hollow.length > 0 ? '; light the inside through the holes' : ''}.`,
     handsOn: BENCH.cure.handsOn,
     wait: cure * MIN,
     needs: 'curing lamp',
@@ -82,7 +82,7 @@ function layered(b: PlanBuilder): void {
     key: 'strip-filament',
     phase: 'Clean',
     title: `Break the supports and the brim off ${parts.length === 1 ? parts[0]!.name : `${parts.length} filament parts`}`,
-    why: 'They come off cold; strings and seams of the layers are cut, not torn.',
+    why: 'Remove them cold. Cut strings and layer seams, do not tear them.',
     handsOn: BENCH.strip.filamentPart * parts.length + (BENCH.strip.filamentDm2 * area) / DM2,
     needs: 'bench',
     cautions: ['blade'],

@@ -22,7 +22,7 @@ function oneStep(b: PlanBuilder): void {
     phase: 'Finish',
     title: matt ? 'Matt coat over all, then gloss accents' : `Varnish ${varnish}, each region its own finish`,
     why: matt
-      ? 'Handling rubs paint off. Metallics are masked first: matt kills them.'
+      ? 'Handling rubs paint off. Metallics are masked first: matt removes their shine.'
       : 'Handling rubs paint off; each material keeps its sheen.',
     handsOn: (matt ? BENCH.varnish.matt : BENCH.varnish.byRegion) + (BENCH.varnish.dm2 * area) / DM2,
     wait: BENCH.varnish.cures,
@@ -43,7 +43,7 @@ function byRegion(b: PlanBuilder): void {
       key: 'seal-powder',
       phase: 'Finish',
       title: `Seal the powder on ${listed(seal)}`,
-      why: 'A finger wipes powder off. A mist from farther away than usual binds it without washing it along.',
+      why: 'A finger wipes powder off. A mist from farther away than usual binds it without moving it.',
       handsOn: BENCH.varnish.powder,
       wait: VARNISH_DRIES,
       setting: 'evaporation',
@@ -63,7 +63,9 @@ function byRegion(b: PlanBuilder): void {
       why: p.why,
       lines: [
         ...(p.masks.length > 0 ? [`Mask ${listed(p.masks)}, ${Math.round(p.mm)} mm of edge.`] : []),
-        ...(last && bare.length > 0 ? [`${capital(listed(bare))} stays bare: do not touch it with bare fingers.`] : []),
+        ...(last && bare.length > 0
+          ? [`${capital(listed(bare))} stays unvarnished: do not touch it with bare fingers.`]
+          : []),
       ],
       handsOn:
         BENCH.varnish.pass +

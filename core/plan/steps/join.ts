@@ -97,7 +97,7 @@ export function joinSteps(b: PlanBuilder, plan: readonly JoinedPlan[]): void {
       key: 'pin',
       phase: 'Fit',
       title: `Drill and pin ${pinned.length === 1 ? 'a joint' : `${pinned.length} joints`}`,
-      why: 'Glue holds in shear and fails in peel; wire takes the bending.',
+      why: 'Glue holds in shear and fails in peel; wire carries the bending.',
       handsOn: pinned.reduce((s, p) => s + (p.joint.fixed ? BENCH.pin.printedHole : BENCH.pin.drilled), 0),
       needs: 'bench',
       cautions: ['blade', 'dust'],
@@ -131,7 +131,7 @@ export function maskSteps(b: PlanBuilder, plan: readonly JoinedPlan[]): void {
     key: 'mask',
     phase: 'Prime',
     title: `Mask ${2 * apart.length} glue faces`,
-    why: 'They are joined after paint, and paint does not hold glue.',
+    why: 'They are joined after painting, and glue does not hold on paint.',
     handsOn: BENCH.mask.setUp + BENCH.mask.joint * apart.length + (60 * area) / BENCH.mask.area,
     needs: 'bench',
     materials: ['masking tape or fluid'],
@@ -183,7 +183,7 @@ function glueEach(
       after: [...new Set([...ready, ...before])],
       risks: [
         {
-          what: 'a joint that lets go in handling',
+          what: 'a joint that breaks in handling',
           chance: pin ? 0.01 : Math.min(0.5, 0.03 + 0.3 * Math.min(1, adhesive.utilisation) * (moment > 60 ? 1 : 0.3)),
           costs: BENCH.glue.failed,
         },

@@ -40,7 +40,7 @@ export function overDetail(f: PlanFacts): { primer: number; sanded: number } {
   return { primer: film / 1000, sanded: stepOf(f).cusp / 1000 }
 }
 
-const NO_PRIMER = { glue: 'glue holds on bare resin.', light: 'it is clear, and primer shuts out its light.' }
+const NO_PRIMER = { glue: 'glue holds on bare resin.', light: 'it is clear, and primer blocks its light.' }
 
 /** Primer and inspection, pass by pass, and the light from above where that is the undercoat. */
 export function primeSteps(b: PlanBuilder): void {
@@ -62,7 +62,7 @@ export function primeSteps(b: PlanBuilder): void {
       key: `prime-${pass}`,
       phase: 'Prime',
       title: `Prime ${colour}, pass ${pass} of ${passes}`,
-      why: `${pass === 1 ? 'Primer shows what bare resin hid.' : 'The pass before was sanded where flaws were mended.'} ${p.why} ${Math.round(p.film)} µm in all.`,
+      why: `${pass === 1 ? 'Primer shows flaws that bare resin does not.' : 'The pass before was sanded where flaws were repaired.'} ${p.why} ${Math.round(p.film)} µm in all.`,
       handsOn:
         (tinted && pass === 1 ? BESIDES.tinted! : 0) +
         BENCH.prime.setUp +
@@ -74,7 +74,7 @@ export function primeSteps(b: PlanBuilder): void {
       lines: [
         ...(tinted && pass === 1
           ? [
-              `It has the colour ${tinted}: mix enough for ${passes === 1 ? 'all coats' : passes === 2 ? 'both passes' : `all ${passes} passes`} at once, within what its maker lets be added, and hold a dried dab beside it.`,
+              `It has the colour ${tinted}: mix enough for ${passes === 1 ? 'all coats' : passes === 2 ? 'both passes' : `all ${passes} passes`} at once, within what its maker allows to be added, and compare with a dried sample.`,
             ]
           : []),
         ...b.facts.unprimed.map((r) => `Cover ${r.name} first: ${NO_PRIMER[r.takes]}`),
@@ -95,8 +95,8 @@ export function primeSteps(b: PlanBuilder): void {
     b.add({
       key: `inspect-${pass}`,
       phase: 'Prime',
-      title: `Inspect under raking light, mend, pass ${pass}`,
-      why: 'A pass that finds nothing ends the loop.',
+      title: `Inspect under raking light, repair, pass ${pass}`,
+      why: 'Repeat until a pass finds nothing.',
       handsOn:
         b.care * (BENCH.inspect.pass + (BENCH.inspect.dm2 * area) / DM2) + known.reduce((s, f) => s + f.handsOn, 0),
       waiting: Math.max(0, ...known.map((f) => f.wait)),
@@ -113,7 +113,7 @@ export function primeSteps(b: PlanBuilder): void {
       key: 'zenithal',
       phase: 'Prime',
       title: 'Spray white from above',
-      why: 'Light and shade stand on the sculpt before the first colour.',
+      why: 'Light and shade are on the sculpt before the first colour.',
       handsOn: BESIDES.zenithal!,
       wait: BENCH.prime.dries,
       setting: 'evaporation',
@@ -160,7 +160,7 @@ export function paintSteps(b: PlanBuilder): void {
         key: `mask-${c.nth ?? i}-${c.region}`,
         phase: 'Paint',
         title: `Mask ${listed(c.masks.names)} along ${Math.round(c.masks.mm)} mm`,
-        why: `${c.region} is sprayed beside ${c.masks.names.length === 1 ? 'it' : 'them'}. What is covered must be dry through, or tape lifts it.`,
+        why: `${c.region} is sprayed beside ${c.masks.names.length === 1 ? 'it' : 'them'}. What is covered must be completely dry, or the tape lifts it.`,
         handsOn: c.masks.seconds,
         needs: 'bench',
         materials: ['masking tape, putty or liquid mask'],
@@ -171,7 +171,7 @@ export function paintSteps(b: PlanBuilder): void {
       title: `${c.region}: ${c.technique}, ${c.paint}${c.coats > 1 ? `, ${c.coats} coats` : ''}`,
       why:
         c.coats > 1
-          ? `${c.coats} thin coats hide what lies below; one thick one drowns detail.`
+          ? `${c.coats} thin coats cover what is below; one thick coat fills detail.`
           : 'One pass by the scheme.',
       handsOn: c.coats * each,
       wait: dries * c.coats,

@@ -12,8 +12,8 @@ export function printSteps(b: PlanBuilder): void {
       title: `Print ${p.plate === null ? '' : `plate ${p.plate} `}on ${p.printer}`,
       why:
         p.plate === null
-          ? 'No print of it is begun yet: the time is that of a plate as high as the tallest part.'
-          : 'The time is that of the plate as it was sliced.',
+          ? 'No print of it has started yet: the time is that of a plate as high as the tallest part.'
+          : 'The time is that of the sliced plate.',
       handsOn: BENCH.print.attended,
       waiting: p.seconds,
       needs: p.printer,

@@ -75,9 +75,9 @@ export function probableCauses(mark: { kind: MarkKind; point: Vector3 }, f: Prin
   for (const i of nearest(f.islands, (i) => Math.hypot(i.x - x, i.y - y, i.layer * f.layerHeight - z)))
     add((gone ? 1.6 : mark.kind === 'ragged' ? 0.8 : 0) * i.near, {
       kind: 'island',
-      sentence: `${i.it.area.toFixed(1)} mm² begin in the air at layer ${i.it.layer + 1}, ${i.gap.toFixed(1)} mm from here: nothing held them.`,
+      sentence: `${i.it.area.toFixed(1)} mm² start in the air at layer ${i.it.layer + 1}, ${i.gap.toFixed(1)} mm from here: no support held them.`,
       change: { kind: 'support', point: own(i.it.x, i.it.y, i.it.layer * f.layerHeight) },
-      words: 'Set a support under the island.',
+      words: 'Add a support under the island.',
     })
   // The worst tip counts, not the nearest: what it lets go of tears off at some way from it.
   const tips = f.tips
@@ -88,12 +88,12 @@ export function probableCauses(mark: { kind: MarkKind; point: Vector3 }, f: Prin
   if (tip)
     add(hangs ? 1.2 * Math.min(1.5, tip.weight) : 0, {
       kind: 'tip',
-      sentence: `A ${tip.t.grade} tip ${tip.gap.toFixed(1)} mm from here works at ${Math.round(100 * tip.t.utilisation)} % of what it holds.`,
+      sentence: `A ${tip.t.grade} tip ${tip.gap.toFixed(1)} mm from here carries ${Math.round(100 * tip.t.utilisation)} % of what it holds.`,
       change: { kind: 'regrade', point: tip.t.point, grade: tip.t.grade === 'whisker' ? 'strut' : 'post' },
       words:
         tip.t.grade === 'post'
-          ? 'Set another post beside it.'
-          : `Make it a ${tip.t.grade === 'whisker' ? 'strut' : 'post'}.`,
+          ? 'Add another strong support beside it.'
+          : `Make its size ${tip.t.grade === 'whisker' ? 'medium' : 'strong'}.`,
     })
   for (const c of f.cups) {
     const low = c.firstLayer * f.layerHeight - 1,
@@ -105,7 +105,7 @@ export function probableCauses(mark: { kind: MarkKind; point: Vector3 }, f: Prin
       (mark.kind === 'torn' ? 2 : hangs ? 0.9 : 0.2) * Math.min(1, c.force / 15) * closeness(Math.hypot(aside, above)),
       {
         kind: 'cup',
-        sentence: `A cup of ${(c.area / 100).toFixed(2)} cm² is sealed from layer ${c.firstLayer + 1} to ${c.lastLayer + 1} and pulls up to ${c.force.toFixed(0)} N.`,
+        sentence: `A suction cup of ${(c.area / 100).toFixed(2)} cm² is sealed from layer ${c.firstLayer + 1} to ${c.lastLayer + 1} and pulls up to ${c.force.toFixed(0)} N.`,
         change: { kind: 'vent', point: own(c.startX, c.startY, c.firstLayer * f.layerHeight) },
         words: 'Vent it where it closes.',
       },
@@ -122,7 +122,7 @@ export function probableCauses(mark: { kind: MarkKind; point: Vector3 }, f: Prin
   const bottom = f.bottomLayers * f.layerHeight
   add(mark.kind === 'notStuck' ? 1.5 : hangs && z < bottom + 1 ? 0.5 : 0, {
     kind: 'bottom',
-    sentence: `It let go within ${(bottom + 1).toFixed(1)} mm of the plate: the first ${f.bottomLayers} layers hold it there.`,
+    sentence: `It came loose within ${(bottom + 1).toFixed(1)} mm of the plate: the first ${f.bottomLayers} layers hold it there.`,
     change: { kind: 'bottomExposure', from: f.bottomExposure, to: round(f.bottomExposure * 1.2) },
     words: `Expose the first layers ${round(f.bottomExposure * 1.2)} s instead of ${f.bottomExposure} s.`,
   })
@@ -130,15 +130,15 @@ export function probableCauses(mark: { kind: MarkKind; point: Vector3 }, f: Prin
   if (stop)
     add((mark.kind === 'line' ? 2 : 0.3) * closeness(stop.gap), {
       kind: 'stop',
-      sentence: `The printer stood still at layer ${stop.s.layer + 1} (${stop.s.why}), ${stop.gap.toFixed(1)} mm from here.`,
+      sentence: `The printer stopped at layer ${stop.s.layer + 1} (${stop.s.why}), ${stop.gap.toFixed(1)} mm from here.`,
       change: { kind: 'none' },
       words: 'Nothing in the part needs changing. Print it again.',
     })
   add(mark.kind === 'warped' ? 1 : 0, {
     kind: 'warp',
-    sentence: 'Thin and wide skin draws itself crooked while it cures unevenly or is cured before it is dry.',
+    sentence: 'Thin and wide walls warp while they cure unevenly or are cured before they are dry.',
     change: { kind: 'none' },
-    words: 'Let it dry, cure it in shorter turns and from all sides, or give it more wall.',
+    words: 'Let it dry, cure it in shorter turns and from all sides, or make its walls thicker.',
   })
   // Weak light is the likelier, the more of a plate fails, and the less else there is to blame.
   const share = f.parts > 1 ? f.failed / f.parts : 0.5
@@ -146,8 +146,8 @@ export function probableCauses(mark: { kind: MarkKind; point: Vector3 }, f: Prin
     kind: 'exposure',
     sentence:
       f.parts > 1 && f.failed > 1
-        ? `${f.failed} of ${f.parts} parts on the plate failed, with ${f.exposure} s a layer: green resin that is lit too little is weak.`
-        : `${f.exposure} s a layer may be too little for this resin: green resin that is lit too little is weak.`,
+        ? `${f.failed} of ${f.parts} parts on the plate failed, with ${f.exposure} s a layer: underexposed resin is weak.`
+        : `${f.exposure} s a layer may be too little for this resin: underexposed resin is weak.`,
     change: { kind: 'exposure', from: f.exposure, to: round(f.exposure * 1.1) },
     words: `Expose ${round(f.exposure * 1.1)} s instead of ${f.exposure} s.`,
   })

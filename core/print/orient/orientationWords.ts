@@ -11,9 +11,9 @@ function better(a: OrientationScore, b: OrientationScore): string[] {
   compare(a.focal, b.focal, 5, (x, y) =>
     x < 5 ? 'keeps tips off the focal areas' : `puts tips on ${cm2(x)} of focal areas instead of ${cm2(y)}`,
   )
-  compare(a.scar, b.scar, 20, (x, y) => `scars ${cm2(x)} that counts instead of ${cm2(y)}`)
+  compare(a.scar, b.scar, 20, (x, y) => `marks ${cm2(x)} of visible surface instead of ${cm2(y)}`)
   compare(a.cup, b.cup, 20, (x, y) =>
-    x < 20 ? 'closes no suction cup' : `closes a cup of ${cm2(x)} instead of ${cm2(y)}`,
+    x < 20 ? 'closes no suction cup' : `closes a suction cup of ${cm2(x)} instead of ${cm2(y)}`,
   )
   compare(a.peak, b.peak, 50, (x, y) => `has layers of ${cm2(x)} at most instead of ${cm2(y)}`)
   compare(a.height, b.height, 3, (x, y) => `is ${x.toFixed(0)} mm tall instead of ${y.toFixed(0)}`)
@@ -23,7 +23,7 @@ function better(a: OrientationScore, b: OrientationScore): string[] {
     300,
     (x, y) => `takes ${(x / 1000).toFixed(1)} ml of supports instead of ${(y / 1000).toFixed(1)}`,
   )
-  compare(a.starts, b.starts, 3, (x, y) => `begins in mid air at ${x} places instead of ${y}`)
+  compare(a.starts, b.starts, 3, (x, y) => `starts in the air at ${x} places instead of ${y}`)
   return said.sort((x, y) => y.gain - x.gain).map((s) => s.words)
 }
 
@@ -35,7 +35,7 @@ export function whyThisWay(chosen: OrientationScore, other: OrientationScore, na
   const gains = better(chosen, other),
     costs = better(other, chosen)
   if (gains.length === 0 && costs.length === 0) return `About as good as ${name} in every respect.`
-  if (gains.length === 0) return `Against ${name} it gains nothing.`
+  if (gains.length === 0) return `Compared with ${name} it has no advantage.`
   const price = costs.length > 0 ? ` For that, ${name} ${listed(costs.slice(0, 2))}.` : ''
-  return `Against ${name} it ${listed(gains.slice(0, 3))}.${price}`
+  return `Compared with ${name} it ${listed(gains.slice(0, 3))}.${price}`
 }

@@ -60,7 +60,7 @@ endpoint(
 
 const measured = z.object({ measure: z.string().optional() })
 const PLAN =
-  'The bench plan, its steps laid on bench hours with those of all other pieces; `?measure=1` has measured what it is not sure of yet'
+  'The plan, its steps scheduled into bench hours with those of all other pieces; `?measure=1` has measured what it is not sure of yet'
 endpoint(
   bench,
   'get',

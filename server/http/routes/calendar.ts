@@ -84,7 +84,7 @@ endpoint(
       throw new Refusal(
         409,
         'ring',
-        'One of these steps has to be over before another begins: they cannot be done in one go.',
+        'One of these steps has to be finished before another starts, so they cannot be done together.',
       )
     await BatchRow.findOrCreate({ where: { id: body.id }, defaults: { id: body.id, data: { key: body.key, tasks } } })
     await announce({ type: 'calendar' })

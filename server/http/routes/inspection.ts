@@ -144,7 +144,7 @@ endpoint(inspections, 'delete', '/flaws/:id', 'Take back a mark that is none', {
   if (!row) return undefined
   const gone = await FlawRow.destroy({ where: { id: row.id, state: { [Op.ne]: 'mended' } } })
   if (gone === 0)
-    throw new Refusal(409, 'flaw-mended', 'It was mended, so there was a flaw. Open it again first if it was none.')
+    throw new Refusal(409, 'flaw-mended', 'It was repaired, so there was a flaw. Mark it as open first if it was none.')
   await announce({ type: 'piece', id: row.pieceId })
   return undefined
 })

@@ -54,7 +54,7 @@ async function checked(data: z.infer<typeof mixFields>): Promise<void> {
   await mustBePicture(data.photo)
 }
 
-endpoint(paintRoutes, 'get', '/mixes', 'The mix book, newest first', { reply: z.array(mixRecord) }, async () =>
+endpoint(paintRoutes, 'get', '/mixes', 'The mix log, newest first', { reply: z.array(mixRecord) }, async () =>
   (await MixRow.findAll({ where: { deletedAt: null }, order: [['createdAt', 'DESC']] })).map(publicMix),
 )
 

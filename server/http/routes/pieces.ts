@@ -159,20 +159,27 @@ endpoint(
   },
 )
 
-endpoint(pieces, 'delete', '/pieces/:id', 'Put a piece in the bin for 30 days', {}, async (req) => {
+endpoint(pieces, 'delete', '/pieces/:id', 'Move a piece to the trash for 30 days', {}, async (req) => {
   const p = await findPiece(req.params.id!)
   await p.update({ deletedAt: new Date() })
   await announce({ type: 'piece', id: p.id })
   return undefined
 })
 
-endpoint(pieces, 'post', '/pieces/:id/restore', 'Take a piece out of the bin', { reply: pieceSchema }, async (req) => {
-  const row = await Piece.findByPk(req.params.id!)
-  if (!row) throw notFound('This piece')
-  await row.update({ deletedAt: null })
-  await announce({ type: 'piece', id: row.id })
-  return publicPiece(row)
-})
+endpoint(
+  pieces,
+  'post',
+  '/pieces/:id/restore',
+  'Restore a piece from the trash',
+  { reply: pieceSchema },
+  async (req) => {
+    const row = await Piece.findByPk(req.params.id!)
+    if (!row) throw notFound('This piece')
+    await row.update({ deletedAt: null })
+    await announce({ type: 'piece', id: row.id })
+    return publicPiece(row)
+  },
+)
 
 endpoint(
   pieces,
@@ -230,7 +237,7 @@ endpoint(
   pieces,
   'post',
   '/pieces/:id/arrange',
-  'Change, add, take away and bring back several parts at once',
+  'Change, add, remove and restore several parts at once',
   { body: arrangement, reply: arranged },
   async (req, body) => {
     const piece = await findPiece(req.params.id!)

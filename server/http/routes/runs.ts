@@ -157,7 +157,7 @@ endpoint(runs, 'post', '/pieces/:id/runs', 'Begin a run', { body: newRun, reply:
   await announce({ type: 'run', id: piece.id })
   return publicRun(row)
 })
-endpoint(runs, 'delete', '/runs/:id', 'Put a run in the bin (kept 30 days)', {}, async (req) => {
+endpoint(runs, 'delete', '/runs/:id', 'Move a run to the trash (kept 30 days)', {}, async (req) => {
   const row = await RunRow.findByPk(req.params.id!)
   if (!row) throw notFound('This run')
   if (await PlatePrint.count({ where: { runId: row.id, state: ['sending', 'printing'] } }))
@@ -181,7 +181,7 @@ endpoint(
         { state: 'printing', startedAt: rightNow(), version: row.version + 1 },
         { where: { id: row.id, state: 'planned' } },
       )
-      if (mine === 0) throw new Refusal(409, 'plate-begun', 'This plate was begun already.')
+      if (mine === 0) throw new Refusal(409, 'plate-begun', 'This plate was started already.')
       await announce({ type: 'run', id: owner.pieceId })
     }
     return publicPlate(await row.reload())
@@ -261,7 +261,7 @@ endpoint(
   runs,
   'put',
   '/plates/:id/judgement',
-  'How each part came out, and what is wrong where',
+  'The result of each part, and what is wrong where',
   { body: judged, reply: plate },
   async (req, body) => {
     const { plate: row, run: owner } = await findPlate(req.params.id!)
@@ -333,7 +333,7 @@ endpoint(
   runs,
   'get',
   '/record',
-  'What the prints teach: how often parts come out, and how long layers really take',
+  'Print statistics: how often parts succeed, and how long layers really take',
   { reply: record },
   async () => {
     const owners = new Map((await RunRow.findAll({ where: { deletedAt: null } })).map((r) => [r.id, r]))

@@ -117,7 +117,7 @@ async function changeAt(
   await row.reload()
 }
 
-endpoint(sculpts, 'delete', '/sculpts/:id', 'Put a sculpt in the bin for 30 days', {}, async (req) => {
+endpoint(sculpts, 'delete', '/sculpts/:id', 'Move a sculpt to the trash for 30 days', {}, async (req) => {
   await (await findSculpt(req.params.id!)).update({ deletedAt: new Date() })
   await announce({ type: 'sculpts' })
   return undefined
@@ -127,7 +127,7 @@ endpoint(
   sculpts,
   'post',
   '/sculpts/:id/restore',
-  'Take a sculpt out of the bin',
+  'Restore a sculpt from the trash',
   { reply: sculptSchema },
   async (req) => {
     const row = z.uuid().safeParse(req.params.id).success ? await SculptRow.findByPk(req.params.id!) : null

@@ -58,7 +58,7 @@ endpoint(
         throw new Refusal(
           422,
           'done-before-begun',
-          `It would be done at ${done.toISOString()}, before it was begun at ${begun.toISOString()}. Look at both times.`,
+          `It would be done at ${done.toISOString()}, before it was started at ${begun.toISOString()}. Check both times.`,
         )
       const measured = begun && done ? Math.round((done.getTime() - begun.getTime()) / 1000) : null
       await was.update(
@@ -145,7 +145,7 @@ endpoint(
   },
 )
 
-endpoint(ticks, 'put', '/timers/:id/heard', 'Somebody heard that it ran out', {}, async (req) => {
+endpoint(ticks, 'put', '/timers/:id/heard', 'Dismiss the notice that it ran out', {}, async (req) => {
   await TimerRow.update({ heardAt: rightNow() }, { where: { id: req.params.id!, heardAt: null } })
   await announce({ type: 'timers' })
   return undefined

@@ -291,7 +291,7 @@ describe('what is found on a plate', () => {
       ventCup: (f: object) => unknown
     }
     // 2 mm in front of the plinth's middle on the plate: it is turned by a quarter.
-    await fixes.ventCup({ act: 'ventCup', place: [20, 12, 7], label: 'Put a hole there', effect: '' })
+    await fixes.ventCup({ act: 'ventCup', place: [20, 12, 7], label: 'Place drain hole there', effect: '' })
     await settle()
     expect(page.router.currentRoute.value.path).toBe(`/pieces/${PIECE}/orient`)
     const wanted = useRequestedFix().taken('orient')
