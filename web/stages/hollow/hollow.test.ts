@@ -44,7 +44,7 @@ describe('drain holes', () => {
   it('are proposed, and are drilled only when that is pressed', async () => {
     page.bench.checks.set('drainSites', { sites: [site(1), site(9)] })
     const at = await open()
-    await press(at, 'Propose holes')
+    await press(at, 'Propose places')
     expect(at.findAll('li').map((l) => l.text())).toEqual([
       expect.stringContaining('lowest place of the cavity'),
       expect.stringContaining('lowest place of the cavity'),
@@ -65,7 +65,7 @@ describe('drain holes', () => {
       return { sites: diameter <= 2.5 ? [site(1, { diameter }), site(9, { diameter })] : [] }
     })
     const at = await open()
-    await press(at, 'Propose holes')
+    await press(at, 'Propose places')
     for (let i = 0; i < 3; i++) await settle()
     expect(asked).toEqual([4, 3, 2.5])
     expect(at.find('[role=alert]').text()).toBe('Holes of 4 mm do not fit everywhere; holes of 2.5 mm do.')
@@ -73,7 +73,7 @@ describe('drain holes', () => {
   it('say that no place takes one, and leave nothing to drill', async () => {
     page.bench.checks.set('drainSites', { sites: [] })
     const at = await open()
-    await press(at, 'Propose holes')
+    await press(at, 'Propose places')
     for (let i = 0; i < 3; i++) await settle()
     expect(at.find('[role=alert]').text()).toContain('Leave the part solid')
     expect(button(at, 'Drill 0').element.disabled).toBe(true)
