@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { BFormInput } from 'bootstrap-vue-next/components/BFormInput'
 import { computed, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { z } from 'zod'
@@ -85,10 +86,9 @@ function goTo([, , height]: [number, number, number]): void {
             })
           }}</LayerPicture
         >
-        <input
+        <BFormInput
           v-model.number="layer"
           type="range"
-          class="form-range"
           min="0"
           :max="report.layers - 1"
           :aria-label="$t('places.layersPlace.layer2')"

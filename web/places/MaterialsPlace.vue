@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { BTableSimple, BTbody, BTd, BTh, BThead, BTr } from 'bootstrap-vue-next/components/BTable'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, onBeforeUnmount, onMounted, ref } from 'vue'
 import { z } from 'zod'
@@ -84,27 +85,27 @@ const itemOf = (r: (typeof rows.value)[number]): Item<MaterialRecord> => r.item
     <div class="middle scroll">
       <StockNav />
       <p v-if="fault" role="alert" class="problem">{{ fault }}</p>
-      <table class="plain">
-        <thead>
-          <tr>
-            <th>{{ $t('places.materialsPlace.material') }}</th>
-            <th>{{ $t('places.materialsPlace.servesAs') }}</th>
-            <th class="num">{{ $t('places.materialsPlace.left') }}</th>
-            <th class="num">{{ $t('places.materialsPlace.lots') }}</th>
-            <th>{{ $t('places.materialsPlace.keepsUntil') }}</th>
-            <th class="num">{{ $t('places.materialsPlace.buyAt') }}</th>
-            <th />
-          </tr>
-        </thead>
-        <tbody>
-          <tr v-for="r in rows" :key="r.item.id" :class="{ on: open === r.item.id }">
-            <td>{{ r.m.name }}</td>
-            <td class="soft serves">{{ served(r.m) || $t('places.materialsPlace.nothingThatStepsUse') }}</td>
-            <td class="num">{{ amountText(r.m.unit, r.left) }}</td>
-            <td class="num">{{ r.m.lots.length }}</td>
-            <td>{{ r.until ?? '' }}</td>
-            <td class="num">{{ r.m.reorder === null ? '' : amountText(r.m.unit, r.m.reorder) }}</td>
-            <td class="num text-nowrap">
+      <BTableSimple class="plain">
+        <BThead>
+          <BTr>
+            <BTh>{{ $t('places.materialsPlace.material') }}</BTh>
+            <BTh>{{ $t('places.materialsPlace.servesAs') }}</BTh>
+            <BTh class="num">{{ $t('places.materialsPlace.left') }}</BTh>
+            <BTh class="num">{{ $t('places.materialsPlace.lots') }}</BTh>
+            <BTh>{{ $t('places.materialsPlace.keepsUntil') }}</BTh>
+            <BTh class="num">{{ $t('places.materialsPlace.buyAt') }}</BTh>
+            <BTh />
+          </BTr>
+        </BThead>
+        <BTbody>
+          <BTr v-for="r in rows" :key="r.item.id" :class="{ on: open === r.item.id }">
+            <BTd>{{ r.m.name }}</BTd>
+            <BTd class="soft serves">{{ served(r.m) || $t('places.materialsPlace.nothingThatStepsUse') }}</BTd>
+            <BTd class="num">{{ amountText(r.m.unit, r.left) }}</BTd>
+            <BTd class="num">{{ r.m.lots.length }}</BTd>
+            <BTd>{{ r.until ?? '' }}</BTd>
+            <BTd class="num">{{ r.m.reorder === null ? '' : amountText(r.m.unit, r.m.reorder) }}</BTd>
+            <BTd class="num text-nowrap">
               <span v-if="r.words.length > 0" class="word me-2">{{ r.words.join(', ') }}</span>
               <BButton
                 variant="quiet"
@@ -115,10 +116,10 @@ const itemOf = (r: (typeof rows.value)[number]): Item<MaterialRecord> => r.item
               >
                 {{ open === r.item.id ? $t('places.materialsPlace.close') : $t('places.materialsPlace.open2') }}
               </BButton>
-            </td>
-          </tr>
-        </tbody>
-      </table>
+            </BTd>
+          </BTr>
+        </BTbody>
+      </BTableSimple>
       <p v-if="rows.length === 0" class="soft mt-2">
         {{ $t('places.materialsPlace.nothingIsCountedYet') }}
       </p>

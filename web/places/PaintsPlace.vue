@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { BFormInput } from 'bootstrap-vue-next/components/BFormInput'
 import { BFormSelect } from 'bootstrap-vue-next/components/BFormSelect'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, onMounted, ref, watch } from 'vue'
@@ -78,9 +79,10 @@ const add = (): Promise<void> =>
       <StockNav />
       <p v-if="fault" role="alert" class="problem">{{ fault }}</p>
       <div class="d-flex flex-wrap gap-2 align-items-center mb-2">
-        <input
+        <BFormInput
           v-model="sought"
-          class="form-control form-control-sm w-auto"
+          class="w-auto"
+          size="sm"
           :placeholder="$t('places.paintsPlace.findByName')"
           :aria-label="$t('places.paintsPlace.findByName')"
         />

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { BFormInput } from 'bootstrap-vue-next/components/BFormInput'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { text } from '../i18n'
 import { daysBetween } from '../../core/math/wallClock'
@@ -75,9 +76,9 @@ const due = (p: Summary): string => {
     <div class="head">
       <h1>{{ $t('places.piecesPlace.onTheBench') }}</h1>
       <form class="d-flex gap-2" @submit.prevent="create">
-        <input
+        <BFormInput
           v-model="name"
-          class="form-control form-control-sm"
+          size="sm"
           :placeholder="$t('places.piecesPlace.nameOfANew')"
           :aria-label="$t('places.piecesPlace.nameOfANew')"
           required

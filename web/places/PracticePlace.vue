@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { BFormTextarea } from 'bootstrap-vue-next/components/BFormTextarea'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, ref } from 'vue'
 import { z } from 'zod'
@@ -108,9 +109,9 @@ const day = (at: string): string => new Date(at).toLocaleDateString(undefined, {
             ><input v-model="went" type="radio" name="went" class="form-check-input me-2" :value="w" />{{ w }}</label
           >
         </fieldset>
-        <textarea
+        <BFormTextarea
           v-model="note"
-          class="form-control my-2"
+          class="my-2"
           rows="2"
           maxlength="1000"
           :placeholder="$t('places.practicePlace.paintThinningBrushWhat')"

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { BFormInput } from 'bootstrap-vue-next/components/BFormInput'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, onMounted, ref } from 'vue'
 import { RouterLink, useRouter } from 'vue-router'
@@ -89,10 +90,11 @@ function drop(e: DragEvent): void {
     <div class="list scroll">
       <div class="d-flex gap-3 align-items-center mb-3">
         <h1>{{ $t('places.sculptsPlace.sculpts') }}</h1>
-        <input
+        <BFormInput
           v-model="words"
           type="search"
-          class="form-control form-control-sm search"
+          class="search"
+          size="sm"
           :placeholder="$t('places.sculptsPlace.nameTagOriginLicence')"
           :aria-label="$t('places.sculptsPlace.findASculpt')"
         />

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { BTableSimple, BTbody, BTd, BTh, BThead, BTr } from 'bootstrap-vue-next/components/BTable'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, onMounted, ref } from 'vue'
 import { text } from '../i18n'
@@ -71,33 +72,33 @@ const shelf = (r: (typeof stock.resins)[number], v: string): Promise<void> =>
     <StockNav />
     <p v-if="fault" role="alert" class="text-danger">{{ fault }}</p>
     <h2>{{ $t('places.stockPlace.printers') }}</h2>
-    <table class="plain mb-2">
-      <thead>
-        <tr>
-          <th>{{ $t('places.stockPlace.name') }}</th>
-          <th class="num">{{ $t('places.stockPlace.plateMm') }}</th>
-          <th class="num">{{ $t('places.stockPlace.heightMm') }}</th>
-          <th class="num">{{ $t('places.stockPlace.pixels') }}</th>
-          <th class="num">{{ $t('places.stockPlace.pitchM') }}</th>
-          <th class="num">{{ $t('places.stockPlace.layerMm') }}</th>
-          <th class="num">{{ $t('places.stockPlace.sALayerMotion') }}</th>
-          <th />
-        </tr>
-      </thead>
-      <tbody>
-        <tr v-for="p in stock.printers" :key="p.id">
-          <td>{{ p.name }}</td>
-          <td class="num">
+    <BTableSimple class="plain mb-2">
+      <BThead>
+        <BTr>
+          <BTh>{{ $t('places.stockPlace.name') }}</BTh>
+          <BTh class="num">{{ $t('places.stockPlace.plateMm') }}</BTh>
+          <BTh class="num">{{ $t('places.stockPlace.heightMm') }}</BTh>
+          <BTh class="num">{{ $t('places.stockPlace.pixels') }}</BTh>
+          <BTh class="num">{{ $t('places.stockPlace.pitchM') }}</BTh>
+          <BTh class="num">{{ $t('places.stockPlace.layerMm') }}</BTh>
+          <BTh class="num">{{ $t('places.stockPlace.sALayerMotion') }}</BTh>
+          <BTh />
+        </BTr>
+      </BThead>
+      <BTbody>
+        <BTr v-for="p in stock.printers" :key="p.id">
+          <BTd>{{ p.name }}</BTd>
+          <BTd class="num">
             {{
               plateSize(p)
                 .map((v) => v.toFixed(0))
                 .join(' × ')
             }}
-          </td>
-          <td class="num">{{ p.height }}</td>
-          <td class="num">{{ p.pixelsX }} × {{ p.pixelsY }}</td>
-          <td class="num">{{ (p.pitchX * 1000).toFixed(1) }}</td>
-          <td class="num">
+          </BTd>
+          <BTd class="num">{{ p.height }}</BTd>
+          <BTd class="num">{{ p.pixelsX }} × {{ p.pixelsY }}</BTd>
+          <BTd class="num">{{ (p.pitchX * 1000).toFixed(1) }}</BTd>
+          <BTd class="num">
             <ChoiceSelect
               size="sm"
               class="d-inline-block w-auto"
@@ -107,9 +108,9 @@ const shelf = (r: (typeof stock.resins)[number], v: string): Promise<void> =>
             >
               <option v-for="h in [0.025, 0.03, 0.04, 0.05, 0.08, 0.1]" :key="h" :value="h">{{ h }}</option>
             </ChoiceSelect>
-          </td>
-          <td class="num">{{ (p.liftTime + p.retractTime + p.restTime).toFixed(1) }}</td>
-          <td class="num">
+          </BTd>
+          <BTd class="num">{{ (p.liftTime + p.retractTime + p.restTime).toFixed(1) }}</BTd>
+          <BTd class="num">
             <BButton
               variant="quiet"
               size="sm"
@@ -128,10 +129,10 @@ const shelf = (r: (typeof stock.resins)[number], v: string): Promise<void> =>
             >
               {{ calibrating === p.id ? $t('places.stockPlace.close') : $t('places.stockPlace.calibrate') }}
             </BButton>
-          </td>
-        </tr>
-      </tbody>
-    </table>
+          </BTd>
+        </BTr>
+      </BTbody>
+    </BTableSimple>
     <p>
       <BButton variant="quiet" size="sm" @click="addNew('printer')">{{ $t('places.stockPlace.addAPrinter') }}</BButton>
     </p>
@@ -146,30 +147,30 @@ const shelf = (r: (typeof stock.resins)[number], v: string): Promise<void> =>
     <DevicePanel />
     <RecordPanel />
     <h2>{{ $t('places.stockPlace.resins') }}</h2>
-    <table class="plain mb-2">
-      <thead>
-        <tr>
-          <th>{{ $t('places.stockPlace.name') }}</th>
-          <th class="num">{{ $t('places.stockPlace.densityGMl') }}</th>
-          <th class="num">{{ $t('places.stockPlace.priceALitre') }}</th>
-          <th class="num">{{ $t('places.stockPlace.exposureS') }}</th>
-          <th class="num">{{ $t('places.stockPlace.firstLayersS') }}</th>
-          <th class="num">{{ $t('places.stockPlace.peelKpa') }}</th>
-          <th class="num">{{ $t('places.stockPlace.greenStrengthMpa') }}</th>
-          <th class="num">{{ $t('places.stockPlace.onTheShelfMl') }}</th>
-          <th />
-        </tr>
-      </thead>
-      <tbody>
-        <tr v-for="r in stock.resins" :key="r.id">
-          <td>{{ r.name }}{{ r.clear ? $t('places.stockPlace.clear') : '' }}</td>
-          <td class="num">{{ r.density }}</td>
-          <td class="num">{{ stock.money(r.pricePerLitre) }}</td>
-          <td class="num">{{ r.exposure }}</td>
-          <td class="num">{{ r.bottomExposure }}</td>
-          <td class="num">{{ (r.peelPressure / 1000).toFixed(1) }}</td>
-          <td class="num">{{ (r.greenStrength / 1e6).toFixed(1) }}</td>
-          <td class="num">
+    <BTableSimple class="plain mb-2">
+      <BThead>
+        <BTr>
+          <BTh>{{ $t('places.stockPlace.name') }}</BTh>
+          <BTh class="num">{{ $t('places.stockPlace.densityGMl') }}</BTh>
+          <BTh class="num">{{ $t('places.stockPlace.priceALitre') }}</BTh>
+          <BTh class="num">{{ $t('places.stockPlace.exposureS') }}</BTh>
+          <BTh class="num">{{ $t('places.stockPlace.firstLayersS') }}</BTh>
+          <BTh class="num">{{ $t('places.stockPlace.peelKpa') }}</BTh>
+          <BTh class="num">{{ $t('places.stockPlace.greenStrengthMpa') }}</BTh>
+          <BTh class="num">{{ $t('places.stockPlace.onTheShelfMl') }}</BTh>
+          <BTh />
+        </BTr>
+      </BThead>
+      <BTbody>
+        <BTr v-for="r in stock.resins" :key="r.id">
+          <BTd>{{ r.name }}{{ r.clear ? $t('places.stockPlace.clear') : '' }}</BTd>
+          <BTd class="num">{{ r.density }}</BTd>
+          <BTd class="num">{{ stock.money(r.pricePerLitre) }}</BTd>
+          <BTd class="num">{{ r.exposure }}</BTd>
+          <BTd class="num">{{ r.bottomExposure }}</BTd>
+          <BTd class="num">{{ (r.peelPressure / 1000).toFixed(1) }}</BTd>
+          <BTd class="num">{{ (r.greenStrength / 1e6).toFixed(1) }}</BTd>
+          <BTd class="num">
             <span v-if="r.bottles?.length">{{ shelfLevel(resinSchema.parse(r))!.toFixed(0) }}</span>
             <DraftInput
               v-else
@@ -182,8 +183,8 @@ const shelf = (r: (typeof stock.resins)[number], v: string): Promise<void> =>
               :aria-label="$t('places.stockPlace.millilitresOfOnThe', { name: r.name })"
               @done="shelf(r, $event)"
             />
-          </td>
-          <td class="num">
+          </BTd>
+          <BTd class="num">
             <BButton
               variant="quiet"
               size="sm"
@@ -202,10 +203,10 @@ const shelf = (r: (typeof stock.resins)[number], v: string): Promise<void> =>
             >
               {{ bottles === r.id ? $t('places.stockPlace.close') : $t('places.stockPlace.bottles') }}
             </BButton>
-          </td>
-        </tr>
-      </tbody>
-    </table>
+          </BTd>
+        </BTr>
+      </BTbody>
+    </BTableSimple>
     <p>
       <BButton variant="quiet" size="sm" @click="addNew('resin')">{{ $t('places.stockPlace.addAResin') }}</BButton>
     </p>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { BFormInput } from 'bootstrap-vue-next/components/BFormInput'
 import { BFormSelect } from 'bootstrap-vue-next/components/BFormSelect'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, ref, shallowRef, watch } from 'vue'
@@ -89,12 +90,11 @@ const choose = (s: School, v: string): void => {
       <section>
         <h2 class="mb-2">{{ $t('places.workshopPlace.roomAndMoney') }}</h2>
         <label class="d-block mb-2"
-          >{{ $t('places.workshopPlace.name')
-          }}<input v-model="form.name" class="form-control form-control-sm" maxlength="120"
+          >{{ $t('places.workshopPlace.name') }}<BFormInput v-model="form.name" size="sm" maxlength="120"
         /></label>
         <label class="d-block mb-2"
           >{{ $t('places.workshopPlace.currency')
-          }}<input v-model="form.currency" class="form-control form-control-sm" pattern="[A-Z]{3}" maxlength="3"
+          }}<BFormInput v-model="form.currency" size="sm" pattern="[A-Z]{3}" maxlength="3"
         /></label>
         <NumberField
           v-model="form.temperature"
@@ -130,9 +130,9 @@ const choose = (s: School, v: string): void => {
         >
         <label class="d-block mb-2"
           >{{ $t('places.workshopPlace.timeZone')
-          }}<input
+          }}<BFormInput
             v-model="zone"
-            class="form-control form-control-sm"
+            size="sm"
             maxlength="60"
             :placeholder="$t('places.workshopPlace.thatOfTheMachine', { own })"
         /></label>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { BFormInput } from 'bootstrap-vue-next/components/BFormInput'
 import { computed, onMounted, ref } from 'vue'
 import type { SculptRecord } from '../../contract/sculpts'
 import { useSculpts } from '../stores/sculpts'
@@ -23,10 +24,11 @@ const found = computed(() => {
 </script>
 
 <template>
-  <input
+  <BFormInput
     v-model="words"
     type="search"
-    class="form-control form-control-sm my-2"
+    class="my-2"
+    size="sm"
     :placeholder="$t('shell.sculptPicker.nameTagOrOrigin')"
     :aria-label="$t('shell.sculptPicker.findASculpt')"
   />

@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { BFormInput } from 'bootstrap-vue-next/components/BFormInput'
+import { BFormTextarea } from 'bootstrap-vue-next/components/BFormTextarea'
 import { reactive, watch } from 'vue'
 import { text } from '../i18n'
 import { SCHOOLS, type School } from '../../core/defaults/plan'
@@ -41,18 +43,12 @@ function school(s: School, v: string): void {
       <div class="grid">
         <label
           >{{ $t('stages.briefStage.name')
-          }}<input
-            v-model="form.name"
-            class="form-control"
-            maxlength="120"
-            required
-            @change="save({ name: form.name })"
+          }}<BFormInput v-model="form.name" maxlength="120" required @change="save({ name: form.name })"
         /></label>
         <label
           >{{ $t('stages.briefStage.forWhom')
-          }}<input
+          }}<BFormInput
             v-model="form.client"
-            class="form-control"
             maxlength="120"
             :placeholder="$t('stages.briefStage.ownPiece')"
             @change="save({ client: form.client })"
@@ -67,11 +63,7 @@ function school(s: School, v: string): void {
         >
         <label
           >{{ $t('stages.briefStage.deadline')
-          }}<input
-            v-model="form.deadline"
-            type="date"
-            class="form-control"
-            @change="save({ deadline: form.deadline || null })"
+          }}<BFormInput v-model="form.deadline" type="date" @change="save({ deadline: form.deadline || null })"
         /></label>
         <label
           >{{ $t('stages.briefStage.finish') }}
@@ -103,13 +95,7 @@ function school(s: School, v: string): void {
         >
         <label class="wide"
           >{{ $t('stages.briefStage.whatWasAgreedWhat')
-          }}<textarea
-            v-model="form.brief"
-            class="form-control"
-            rows="5"
-            maxlength="10000"
-            @change="save({ brief: form.brief })"
-          />
+          }}<BFormTextarea v-model="form.brief" rows="5" maxlength="10000" @change="save({ brief: form.brief })" />
         </label>
       </div>
     </div>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { BFormCheckbox } from 'bootstrap-vue-next/components/BFormCheckbox'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { storeToRefs } from 'pinia'
 import { computed } from 'vue'
@@ -58,12 +59,10 @@ const when = (iso: string): string =>
       </p>
       <ol v-else-if="list" class="steps">
         <li v-for="s in list.steps" :key="s.key" :class="{ done: s.doneAt, next: s === next }" :data-step="s.key">
-          <input
-            type="checkbox"
-            class="form-check-input"
-            :checked="s.doneAt !== null"
+          <BFormCheckbox
+            :model-value="s.doneAt !== null"
             :aria-label="$t('stages.cleanStage.done', { title: s.title })"
-            @change="tick(s, ($event.target as HTMLInputElement).checked)"
+            @update:model-value="tick(s, Boolean($event))"
           />
           <div class="what">
             <b>{{ s.title }}</b>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { BTableSimple, BTbody, BTd, BTh, BThead, BTr } from 'bootstrap-vue-next/components/BTable'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, ref } from 'vue'
 import { Copy, Trash2 } from 'lucide-vue-next'
@@ -75,19 +76,19 @@ const remove = (id: string): Promise<string[] | null> => store.arrange({ remove:
 <template>
   <template v-if="store.part">
     <FindingList :judged="found.byStage.combine" :fixes="fixes" @show="viewport.show" />
-    <table v-if="assembly.pairs.length > 0" class="table table-sm mb-3">
-      <thead>
-        <tr>
-          <th>{{ $t('stages.combineStage.whereTheyMeet') }}</th>
-          <th class="num">{{ $t('stages.combineStage.gapMm') }}</th>
-          <th class="num">{{ $t('stages.combineStage.sharedMm') }}</th>
-          <th></th>
-        </tr>
-      </thead>
-      <tbody>
-        <tr v-for="p in assembly.pairs" :key="p.key">
-          <td>{{ p.a.part.name }} – {{ p.b.part.name }}</td>
-          <td class="num text-nowrap">
+    <BTableSimple v-if="assembly.pairs.length > 0" class="mb-3" small>
+      <BThead>
+        <BTr>
+          <BTh>{{ $t('stages.combineStage.whereTheyMeet') }}</BTh>
+          <BTh class="num">{{ $t('stages.combineStage.gapMm') }}</BTh>
+          <BTh class="num">{{ $t('stages.combineStage.sharedMm') }}</BTh>
+          <BTh></BTh>
+        </BTr>
+      </BThead>
+      <BTbody>
+        <BTr v-for="p in assembly.pairs" :key="p.key">
+          <BTd>{{ p.a.part.name }} – {{ p.b.part.name }}</BTd>
+          <BTd class="num text-nowrap">
             {{
               p.fit
                 ? p.fit.touching
@@ -97,9 +98,9 @@ const remove = (id: string): Promise<string[] | null> => store.arrange({ remove:
                   ? '–'
                   : '…'
             }}
-          </td>
-          <td class="num">{{ p.fit ? p.fit.overlap.toFixed(1) : '' }}</td>
-          <td class="text-end">
+          </BTd>
+          <BTd class="num">{{ p.fit ? p.fit.overlap.toFixed(1) : '' }}</BTd>
+          <BTd class="text-end">
             <BButton
               variant="quiet"
               size="sm"
@@ -109,10 +110,10 @@ const remove = (id: string): Promise<string[] | null> => store.arrange({ remove:
             >
               {{ mapped === p.key ? $t('stages.combineStage.hide') : $t('stages.combineStage.map') }}
             </BButton>
-          </td>
-        </tr>
-      </tbody>
-    </table>
+          </BTd>
+        </BTr>
+      </BTbody>
+    </BTableSimple>
     <p v-for="p in assembly.pairs.filter((x) => x.problem)" :key="p.key" role="alert" class="text-danger small">
       {{ p.a.part.name }} – {{ p.b.part.name }}: {{ p.problem }}
     </p>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import FoldPanel from '../shell/FoldPanel.vue'
 import { computed, reactive, ref, watch } from 'vue'
 import { usePrinterAndResin } from '../composables/usePrinterAndResin'
 import FindingList from '../shell/FindingList.vue'
@@ -64,13 +65,13 @@ const grams = (mm3: number): string => `${((mm3 / 1000) * (resin.value?.density 
     :source="op ? $t('stages.hollowStage.yours') : $t('stages.hollowStage.usualForMm', { height: height.toFixed(0) })"
     @change="Object.assign(form, $event)"
   />
-  <details v-if="report" class="mb-3">
-    <summary>
-      {{ $t('stages.hollowStage.wallAsMeasured')
+  <FoldPanel v-if="report" class="mb-3">
+    <template #title
+      >{{ $t('stages.hollowStage.wallAsMeasured')
       }}<span class="soft">{{
         $t('stages.hollowStage.mmAtItsThinnest', { minimum: report.wall.minimum.toFixed(2) })
       }}</span>
-    </summary>
+    </template>
     <dl class="facts mt-1">
       <dt>{{ $t('stages.hollowStage.n1In100Under') }}</dt>
       <dd>{{ $t('stages.hollowStage.mm', { percentile1: report.wall.percentile1.toFixed(2) }) }}</dd>
@@ -101,7 +102,7 @@ const grams = (mm3: number): string => `${((mm3 / 1000) * (resin.value?.density 
         </dd>
       </template>
     </dl>
-  </details>
+  </FoldPanel>
   <HolesPanel v-if="report" ref="holes" />
   <DrainPanel v-if="found.drained && report" class="mt-3" :report="found.drained" />
   <p v-if="found.drainedProblem" role="alert" class="problem">{{ found.drainedProblem }}</p>

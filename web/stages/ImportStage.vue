@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import FoldPanel from '../shell/FoldPanel.vue'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, ref } from 'vue'
 import { text } from '../i18n'
@@ -146,10 +147,10 @@ const notices = computed(() =>
   <BButton variant="quiet" size="sm" @click="picker?.click()">
     {{ store.part ? $t('stages.importStage.addAnotherFile') : $t('stages.importStage.chooseFiles') }}
   </BButton>
-  <details class="mt-2" @toggle="shelf = ($event.target as HTMLDetailsElement).open">
-    <summary>{{ $t('stages.importStage.takeFromTheLibrary') }}</summary>
+  <FoldPanel class="mt-2" @toggle="shelf = $event">
+    <template #title>{{ $t('stages.importStage.takeFromTheLibrary') }}</template>
     <SculptPicker v-if="shelf" @choose="take" />
-  </details>
+  </FoldPanel>
 </template>
 
 <style scoped>

@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { BFormCheckbox } from 'bootstrap-vue-next/components/BFormCheckbox'
+import { BFormTextarea } from 'bootstrap-vue-next/components/BFormTextarea'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { storeToRefs } from 'pinia'
 import { computed, ref } from 'vue'
@@ -59,12 +61,10 @@ const titleOf = (key: string | null): string => plan.value?.steps.find((s) => s.
         <h3 class="day">{{ d.day }}</h3>
         <ul class="list-unstyled m-0">
           <li v-for="s in d.steps" :key="s.key" class="step" :class="{ done: s.doneAt, on: s.key === selected?.key }">
-            <input
-              type="checkbox"
-              class="form-check-input"
-              :checked="s.doneAt !== null"
+            <BFormCheckbox
+              :model-value="s.doneAt !== null"
               :aria-label="$t('stages.planStage.done', { title: s.title })"
-              @change="tick(s, ($event.target as HTMLInputElement).checked)"
+              @update:model-value="tick(s, Boolean($event))"
             />
             <button class="what" @click="open = s.key">
               <span class="phase soft">{{ s.phase }}</span>{{ s.title }}
@@ -111,9 +111,9 @@ const titleOf = (key: string | null): string => plan.value?.steps.find((s) => s.
   <section>
     <h2>{{ $t('stages.planStage.log') }}</h2>
     <form class="my-2" @submit.prevent="note">
-      <textarea
+      <BFormTextarea
         v-model="text"
-        class="form-control form-control-sm"
+        size="sm"
         rows="2"
         :placeholder="
           selected ? $t('stages.planStage.about', { title: selected.title }) : $t('stages.planStage.whatHappened')

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { BFormInput } from 'bootstrap-vue-next/components/BFormInput'
 import { BLink } from 'bootstrap-vue-next/components/BLink'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, onBeforeUnmount, onMounted, ref, watch } from 'vue'
@@ -169,10 +170,9 @@ function goTo(place: [number, number, number]): void {
         <div class="scrub">
           <label class="d-flex gap-3 align-items-center"
             ><span class="num at">{{ $t('stages.platesStage.layer2', { layer: layer + 1 }) }}</span
-            ><input
+            ><BFormInput
               v-model.number="layer"
               type="range"
-              class="form-range"
               min="0"
               :max="report.layers - 1"
               :aria-label="$t('stages.platesStage.layer3')"

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { BFormInput } from 'bootstrap-vue-next/components/BFormInput'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { storeToRefs } from 'pinia'
 import { computed, ref } from 'vue'
@@ -109,8 +110,7 @@ const checked = computed(() =>
     <PassChart v-if="inspection.passes.length > 0" :passes="inspection.passes" class="my-2" />
     <template v-if="pass">
       <label v-if="open.length > 0" class="d-block small mb-1"
-        >{{ $t('stages.primeStage.whyWhatIsLeft') }}
-        <input v-model="note" class="form-control form-control-sm" maxlength="2000"
+        >{{ $t('stages.primeStage.whyWhatIsLeft') }} <BFormInput v-model="note" size="sm" maxlength="2000"
       /></label>
       <div class="d-flex gap-2 flex-wrap">
         <BButton variant="primary" size="sm" :disabled="busy" @click="end(false)">

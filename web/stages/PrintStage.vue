@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import FoldPanel from '../shell/FoldPanel.vue'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, onBeforeUnmount, onMounted } from 'vue'
 import { fill } from '../../core/findings/printTrouble'
@@ -84,13 +85,13 @@ const day = (iso: string): string => new Date(iso).toLocaleDateString(undefined,
       </BButton>
     </section>
     <BeginRun />
-    <details v-for="r in older" :key="r.id" class="mb-1">
-      <summary>
-        {{ $t('stages.printStage.run', { number: r.number })
+    <FoldPanel v-for="r in older" :key="r.id" class="mb-1">
+      <template #title
+        >{{ $t('stages.printStage.run', { number: r.number })
         }}<span class="soft">, {{ day(r.createdAt) }}, {{ r.resinName }}</span>
-      </summary>
+      </template>
       <PlateCard v-for="p in r.plates" :key="p.id" :plate="p" :chosen="runs.plate?.id === p.id" class="mt-1" />
-    </details>
+    </FoldPanel>
   </template>
 </template>
 

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import FoldPanel from '../shell/FoldPanel.vue'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, ref, watch } from 'vue'
 import { text } from '../i18n'
@@ -154,8 +155,8 @@ const setAxis = (k: number, v: number): void => {
         1:{{ r }}
       </BButton>
     </div>
-    <details class="mt-2">
-      <summary>{{ $t('stages.scaleStage.stretchAlongWay') }}</summary>
+    <FoldPanel class="mt-2">
+      <template #title>{{ $t('stages.scaleStage.stretchAlongWay') }}</template>
       <NumberField
         v-for="(word, k) in AXES"
         :key="word"
@@ -168,7 +169,7 @@ const setAxis = (k: number, v: number): void => {
         :digits="3"
         @update:model-value="setAxis(k, $event)"
       />
-    </details>
+    </FoldPanel>
   </section>
   <div class="d-flex gap-2 mb-3">
     <BButton variant="primary" :disabled="!changed" @click="setSize">

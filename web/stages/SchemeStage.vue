@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { BFormInput } from 'bootstrap-vue-next/components/BFormInput'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { storeToRefs } from 'pinia'
 import { computed, nextTick, ref, shallowRef, watch } from 'vue'
@@ -195,10 +196,10 @@ const swatch = (id: number): string =>
       }}</BButton>
       <label class="d-flex gap-2 align-items-center small"
         >{{ $t('stages.schemeStage.about')
-        }}<input
+        }}<BFormInput
           v-model.number="parts"
           type="number"
-          class="form-control form-control-sm"
+          size="sm"
           style="width: 64px"
           min="2"
           max="40"
@@ -208,12 +209,7 @@ const swatch = (id: number): string =>
     <section v-if="region" class="sheet p-3 my-3">
       <label class="name"
         ><span class="soft">{{ $t('stages.schemeStage.name') }}</span
-        ><input
-          v-model="region.name"
-          class="form-control form-control-sm"
-          maxlength="60"
-          list="region-words"
-          @change="changed"
+        ><BFormInput v-model="region.name" size="sm" maxlength="60" list="region-words" @change="changed"
       /></label>
       <datalist id="region-words">
         <option v-for="w in REGION_WORDS" :key="w.name">{{ w.name }}</option>
@@ -238,10 +234,9 @@ const swatch = (id: number): string =>
         <BButton variant="quiet" size="sm" @click="regions.fill">{{ $t('stages.schemeStage.wholePart') }}</BButton>
         <label v-if="tool === 'fill'" class="d-flex gap-2 align-items-center small w-100"
           >{{ $t('stages.schemeStage.aPressTakes')
-          }}<input
+          }}<BFormInput
             v-model.number="reach"
             type="range"
-            class="form-range"
             min="0"
             :max="REACHES.length - 1"
             :aria-label="$t('stages.schemeStage.howFarAPress')"
@@ -255,10 +250,9 @@ const swatch = (id: number): string =>
         >
         <label v-else-if="tool === 'brush'" class="d-flex gap-2 align-items-center small w-100"
           >{{ $t('stages.schemeStage.size')
-          }}<input
+          }}<BFormInput
             v-model.number="radius"
             type="range"
-            class="form-range"
             min="1"
             max="25"
             :aria-label="$t('stages.schemeStage.brushRadiusInMm')"

@@ -130,11 +130,15 @@ export function control(at: Within, label: string | RegExp): DOMWrapper<HTMLInpu
       .map((n) => n.textContent)
       .join(' ')
   const found = fields.find((f) => {
-    const around = f.element.closest('label')
+    const around = f.element.closest('label') ?? f.element.labels?.[0] ?? null
     return is(f.attributes('aria-label')) || (around !== null && is(ownText(around)))
   })
   if (!found) throw new Error(`There is no field ${String(label)}.`)
   return found
+}
+/** Opens a panel that is folded: the first, or the one at a place. */
+export async function unfold(at: Within, index = 0): Promise<void> {
+  await at.findAll('.fold-title')[index]!.trigger('click')
 }
 /** Types into a field that tells its text when it is left. */
 export async function enter(at: Within, label: string | RegExp, text: string): Promise<void> {

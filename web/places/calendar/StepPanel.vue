@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { BFormCheckbox } from 'bootstrap-vue-next/components/BFormCheckbox'
+import FoldPanel from '../../shell/FoldPanel.vue'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed } from 'vue'
 import { text } from '../../i18n'
@@ -73,8 +75,8 @@ const named = (a: StepEdit['after'][number]): string => {
       <dd>{{ slot.slack === 0 ? $t('calendar.stepPanel.nothingItDecidesWhen') : duration(slot.slack) }}</dd>
     </dl>
     <p v-else class="text-danger">{{ $t('calendar.stepPanel.noHoursHoldIt') }}</p>
-    <details v-if="tasks.length === 1" class="wishes" :open="tasks[0]!.edit !== null">
-      <summary>{{ $t('calendar.stepPanel.whatYouWantOf') }}</summary>
+    <FoldPanel v-if="tasks.length === 1" class="wishes" :open="tasks[0]!.edit !== null">
+      <template #title>{{ $t('calendar.stepPanel.whatYouWantOf') }}</template>
       <DraftField
         :label="$t('calendar.stepPanel.beginAt')"
         type="datetime-local"
@@ -132,14 +134,11 @@ const named = (a: StepEdit['after'][number]): string => {
           ×
         </BButton>
       </p>
-      <label v-if="tasks[0]!.shuns || tasks[0]!.edit?.anyway"
-        ><input
-          type="checkbox"
-          class="form-check-input"
-          :checked="tasks[0]!.edit?.anyway ?? false"
-          @change="change(tasks[0]!, { anyway: ($event.target as HTMLInputElement).checked })"
-        />
-        {{ $t('calendar.stepPanel.sprayItInCold') }}</label
+      <BFormCheckbox
+        v-if="tasks[0]!.shuns || tasks[0]!.edit?.anyway"
+        :model-value="tasks[0]!.edit?.anyway ?? false"
+        @update:model-value="change(tasks[0]!, { anyway: Boolean($event) })"
+        >{{ $t('calendar.stepPanel.sprayItInCold') }}</BFormCheckbox
       >
       <BButton
         v-if="tasks[0]!.edit"
@@ -150,7 +149,7 @@ const named = (a: StepEdit['after'][number]): string => {
       >
         {{ $t('calendar.stepPanel.asThePlanSays') }}
       </BButton>
-    </details>
+    </FoldPanel>
     <p v-if="fault" role="alert" class="problem mt-2 mb-0">{{ fault }}</p>
   </section>
 </template>

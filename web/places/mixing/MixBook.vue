@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { BFormInput } from 'bootstrap-vue-next/components/BFormInput'
 import { computed, onMounted, ref } from 'vue'
 import { labToHex } from '../../../core/paint/optics/colour'
 import { useAttempt } from '../../composables/useAttempt'
@@ -27,10 +28,11 @@ const day = (d: string): string =>
       <span class="soft">{{ $t('mixing.mixBook.mixes', { book: mixes.book?.length ?? 0 }) }}</span>
     </div>
     <p v-if="fault" role="alert" class="problem small">{{ fault }}</p>
-    <input
+    <BFormInput
       v-if="(mixes.book?.length ?? 0) > 6"
       v-model="sought"
-      class="form-control form-control-sm mb-2"
+      class="mb-2"
+      size="sm"
       :placeholder="$t('mixing.mixBook.findAMix')"
       :aria-label="$t('mixing.mixBook.findAMix')"
     />

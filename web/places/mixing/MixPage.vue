@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { BTableSimple, BTbody, BTd, BTfoot, BTr } from 'bootstrap-vue-next/components/BTable'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, ref, shallowRef, watch } from 'vue'
 import type { MixRecord } from '../../../contract/mixes'
@@ -73,28 +74,28 @@ const measured = (lab: Triple): Promise<void> =>
 <template>
   <div class="page">
     <p v-if="fault" role="alert" class="problem small">{{ fault }}</p>
-    <table class="plain">
-      <tbody>
-        <tr v-for="(d, i) in mix.drops" :key="i">
-          <td><span class="swatch" :style="{ background: labToHex(d.lab) }" /></td>
-          <td>
+    <BTableSimple class="plain">
+      <BTbody>
+        <BTr v-for="(d, i) in mix.drops" :key="i">
+          <BTd><span class="swatch" :style="{ background: labToHex(d.lab) }" /></BTd>
+          <BTd>
             {{ d.name }}<span v-if="d.lot" class="soft small ms-2">{{ d.lot }}</span>
-          </td>
-          <td class="num">{{ d.drops }}</td>
-          <td class="num">
+          </BTd>
+          <BTd class="num">{{ d.drops }}</BTd>
+          <BTd class="num">
             <b>{{ batch.drops[i] }}</b>
-          </td>
-        </tr>
-      </tbody>
-      <tfoot>
-        <tr class="soft small">
-          <td />
-          <td>{{ $t('mixing.mixPage.dropsAsNotedAnd') }}</td>
-          <td class="num">{{ mix.drops.reduce((s, d) => s + d.drops, 0) }}</td>
-          <td class="num">{{ batch.drops.reduce((s, d) => s + d, 0) }}</td>
-        </tr>
-      </tfoot>
-    </table>
+          </BTd>
+        </BTr>
+      </BTbody>
+      <BTfoot>
+        <BTr class="soft small">
+          <BTd />
+          <BTd>{{ $t('mixing.mixPage.dropsAsNotedAnd') }}</BTd>
+          <BTd class="num">{{ mix.drops.reduce((s, d) => s + d.drops, 0) }}</BTd>
+          <BTd class="num">{{ batch.drops.reduce((s, d) => s + d, 0) }}</BTd>
+        </BTr>
+      </BTfoot>
+    </BTableSimple>
     <NumberField
       v-model="area"
       :label="$t('mixing.mixPage.areaToCover')"

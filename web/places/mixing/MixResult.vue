@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { BFormInput } from 'bootstrap-vue-next/components/BFormInput'
 import { BFormSelect } from 'bootstrap-vue-next/components/BFormSelect'
 import { text } from '../../i18n'
 import { FILM } from '../../../core/paint/coats/batch'
@@ -33,12 +34,11 @@ const words = (n: number | null, what: string): string =>
         ><span class="text-nowrap"
           >{{ mixing.coats }}
           {{ mixing.coats === 1 ? $t('mixing.mixResult.coat') : $t('mixing.mixResult.coats') }}</span
-        ><input
+        ><BFormInput
           v-model.number="mixing.coats"
           type="range"
           min="1"
           max="12"
-          class="form-range"
           :aria-label="$t('mixing.mixResult.coats2')"
         /><span class="num text-nowrap">{{ $t('mixing.mixResult.mDry', { film: mixing.film }) }}</span></label
       >

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { BFormInput } from 'bootstrap-vue-next/components/BFormInput'
 import { BFormSelect } from 'bootstrap-vue-next/components/BFormSelect'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, onMounted, ref } from 'vue'
@@ -73,7 +74,7 @@ const note = (): Promise<void> =>
     <div class="fields">
       <label
         ><span class="soft small">{{ $t('mixing.noteMix.knownAs') }}</span
-        ><input v-model="mixing.about.name" class="form-control form-control-sm" required maxlength="120"
+        ><BFormInput v-model="mixing.about.name" size="sm" required maxlength="120"
       /></label>
       <label
         ><span class="soft small">{{ $t('mixing.noteMix.piece') }}</span
@@ -84,7 +85,7 @@ const note = (): Promise<void> =>
       >
       <label
         ><span class="soft small">{{ $t('mixing.noteMix.region') }}</span
-        ><input v-model="mixing.about.region" class="form-control form-control-sm" maxlength="60"
+        ><BFormInput v-model="mixing.about.region" size="sm" maxlength="60"
       /></label>
       <label
         ><span class="soft small">{{ $t('mixing.noteMix.coat') }}</span
@@ -94,17 +95,11 @@ const note = (): Promise<void> =>
       >
       <label
         ><span class="soft small">{{ $t('mixing.noteMix.countedOutSoMany') }}</span
-        ><input
-          v-model.number="batches"
-          type="number"
-          min="0.5"
-          step="0.5"
-          max="1000"
-          class="form-control form-control-sm"
+        ><BFormInput v-model.number="batches" type="number" min="0.5" step="0.5" max="1000" size="sm"
       /></label>
       <label
         ><span class="soft small">{{ $t('mixing.noteMix.putByForTouching') }}</span
-        ><input v-model.number="kept" type="number" min="0" step="0.1" max="1000" class="form-control form-control-sm"
+        ><BFormInput v-model.number="kept" type="number" min="0" step="0.1" max="1000" size="sm"
       /></label>
     </div>
     <div class="d-flex gap-3 align-items-center mt-2">

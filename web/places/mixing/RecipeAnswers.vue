@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import FoldPanel from '../../shell/FoldPanel.vue'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed } from 'vue'
 import { text } from '../../i18n'
@@ -61,12 +62,12 @@ const answer = computed(() => mixing.answer)
         $t('mixing.recipeAnswers.use')
       }}</BButton>
     </article>
-    <details v-if="answer && answer.excluded.length > 0" class="soft small mt-1">
-      <summary>{{ $t('mixing.recipeAnswers.paintsLeftOut', { excluded: answer.excluded.length }) }}</summary>
+    <FoldPanel v-if="answer && answer.excluded.length > 0" class="soft small mt-1">
+      <template #title>{{ $t('mixing.recipeAnswers.paintsLeftOut', { excluded: answer.excluded.length }) }}</template>
       <ul class="mb-0">
         <li v-for="e in answer.excluded" :key="e">{{ e }}</li>
       </ul>
-    </details>
+    </FoldPanel>
   </section>
 </template>
 

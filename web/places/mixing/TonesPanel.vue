@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { BFormInput } from 'bootstrap-vue-next/components/BFormInput'
 import { BFormSelect } from 'bootstrap-vue-next/components/BFormSelect'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, ref, shallowRef, watch } from 'vue'
@@ -100,10 +101,9 @@ function useMuted(m: (typeof muted.value)[number]): void {
       </BFormSelect>
       <label v-if="what === 'mute'" class="d-flex gap-2 align-items-center ms-auto small"
         >{{ $t('mixing.tonesPanel.to')
-        }}<input
+        }}<BFormInput
           v-model.number="keep"
           type="range"
-          class="form-range"
           min="20"
           max="90"
           step="5"

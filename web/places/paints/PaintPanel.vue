@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { BFormInput } from 'bootstrap-vue-next/components/BFormInput'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, ref } from 'vue'
 import { PAINT_FINISHES, paint as paintSchema, type PaintRecord } from '../../../contract/stock'
@@ -198,9 +199,9 @@ const off = (lab: Triple): string => deltaE00(lab, labOfPaint(p.value)).toFixed(
     </div>
     <p v-if="p.lots.length === 0" class="soft small mb-1">{{ $t('paints.paintPanel.noneAllBottlesAre') }}</p>
     <div class="d-flex gap-2 mt-1">
-      <input
+      <BFormInput
         v-model="lot"
-        class="form-control form-control-sm"
+        size="sm"
         :placeholder="$t('paints.paintPanel.lot')"
         :aria-label="$t('paints.paintPanel.lotOfTheNew')"
       />

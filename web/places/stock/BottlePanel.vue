@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { BTableSimple, BTbody, BTd, BTh, BThead, BTr } from 'bootstrap-vue-next/components/BTable'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed } from 'vue'
 import { resin as resinSchema, type ResinRecord } from '../../../contract/stock'
@@ -24,20 +25,20 @@ const add = (): Promise<void> =>
 <template>
   <section class="sheet p-3 mb-4">
     <h3 class="h6">{{ $t('stock.bottlePanel.bottlesOf', { name: resin.name }) }}</h3>
-    <table v-if="parsed.bottles.length > 0" class="plain mb-2">
-      <thead>
-        <tr>
-          <th>{{ $t('stock.bottlePanel.lot') }}</th>
-          <th class="num">{{ $t('stock.bottlePanel.leftMl') }}</th>
-          <th>{{ $t('stock.bottlePanel.opened') }}</th>
-          <th class="num">{{ $t('stock.bottlePanel.keepsMonths') }}</th>
-          <th>{{ $t('stock.bottlePanel.until') }}</th>
-          <th />
-        </tr>
-      </thead>
-      <tbody>
-        <tr v-for="(b, i) in parsed.bottles" :key="i">
-          <td>
+    <BTableSimple v-if="parsed.bottles.length > 0" class="plain mb-2">
+      <BThead>
+        <BTr>
+          <BTh>{{ $t('stock.bottlePanel.lot') }}</BTh>
+          <BTh class="num">{{ $t('stock.bottlePanel.leftMl') }}</BTh>
+          <BTh>{{ $t('stock.bottlePanel.opened') }}</BTh>
+          <BTh class="num">{{ $t('stock.bottlePanel.keepsMonths') }}</BTh>
+          <BTh>{{ $t('stock.bottlePanel.until') }}</BTh>
+          <BTh />
+        </BTr>
+      </BThead>
+      <BTbody>
+        <BTr v-for="(b, i) in parsed.bottles" :key="i">
+          <BTd>
             <DraftInput
               class="form-control form-control-sm"
               maxlength="80"
@@ -45,8 +46,8 @@ const add = (): Promise<void> =>
               :aria-label="$t('stock.bottlePanel.lotOfBottle', { i: i + 1 })"
               @done="change(i, { lot: $event.trim() })"
             />
-          </td>
-          <td class="num">
+          </BTd>
+          <BTd class="num">
             <DraftInput
               class="form-control form-control-sm short"
               type="number"
@@ -55,8 +56,8 @@ const add = (): Promise<void> =>
               :aria-label="$t('stock.bottlePanel.millilitresInBottle', { i: i + 1 })"
               @done="change(i, { ml: Math.max(0, Number($event) || 0) })"
             />
-          </td>
-          <td>
+          </BTd>
+          <BTd>
             <DraftInput
               class="form-control form-control-sm"
               type="date"
@@ -65,8 +66,8 @@ const add = (): Promise<void> =>
               :aria-label="$t('stock.bottlePanel.bottleOpened', { i: i + 1 })"
               @done="change(i, { opened: $event || null })"
             />
-          </td>
-          <td class="num">
+          </BTd>
+          <BTd class="num">
             <DraftInput
               class="form-control form-control-sm short"
               type="number"
@@ -76,12 +77,12 @@ const add = (): Promise<void> =>
               :aria-label="$t('stock.bottlePanel.monthsThatBottleKeeps', { i: i + 1 })"
               @done="change(i, { keeps: Math.min(120, Math.max(1, Math.round(Number($event) || 12))) })"
             />
-          </td>
-          <td :class="{ 'text-danger': spent(b, today) }">
+          </BTd>
+          <BTd :class="{ 'text-danger': spent(b, today) }">
             {{ keepsUntil(b) ?? $t('stock.bottlePanel.shut')
             }}{{ spent(b, today) ? $t('stock.bottlePanel.pastItsTime') : '' }}
-          </td>
-          <td class="num">
+          </BTd>
+          <BTd class="num">
             <BButton
               variant="quiet"
               size="sm"
@@ -90,10 +91,10 @@ const add = (): Promise<void> =>
             >
               {{ $t('stock.bottlePanel.gone') }}
             </BButton>
-          </td>
-        </tr>
-      </tbody>
-    </table>
+          </BTd>
+        </BTr>
+      </BTbody>
+    </BTableSimple>
     <p v-else class="soft small mb-2">{{ $t('stock.bottlePanel.notCountedByPrints') }}</p>
     <BButton variant="primary" size="sm" @click="add">{{ $t('stock.bottlePanel.addABottle') }}</BButton>
     <p v-if="fault" role="alert" class="text-danger small mb-0 mt-1">{{ fault }}</p>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { BFormCheckbox } from 'bootstrap-vue-next/components/BFormCheckbox'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, reactive, ref, watch } from 'vue'
 import { text } from '../../i18n'
@@ -92,16 +93,10 @@ const signed = (v: number): string => `${v < 0 ? '−' : ''}${Math.abs(v).toFixe
         <dt>{{ $t('stock.calibrationPanel.firstLayersBleed') }}</dt>
         <dd>{{ $t('stock.calibrationPanel.mmLayers', { bleed: signed(now.bleed), bleedLayers: now.bleedLayers }) }}</dd>
       </dl>
-      <label class="d-flex gap-2 align-items-center mt-2"
-        ><input v-model="form.mirrorX" type="checkbox" class="form-check-input m-0" />{{
-          $t('stock.calibrationPanel.panelMirrorsLeftAnd')
-        }}</label
-      >
-      <label class="d-flex gap-2 align-items-center"
-        ><input v-model="form.mirrorY" type="checkbox" class="form-check-input m-0" />{{
-          $t('stock.calibrationPanel.panelMirrorsFrontAnd')
-        }}</label
-      >
+      <BFormCheckbox class="mt-2" v-model="form.mirrorX">{{
+        $t('stock.calibrationPanel.panelMirrorsLeftAnd')
+      }}</BFormCheckbox>
+      <BFormCheckbox v-model="form.mirrorY">{{ $t('stock.calibrationPanel.panelMirrorsFrontAnd') }}</BFormCheckbox>
       <NumberField
         v-model="form.greys"
         :label="$t('stock.calibrationPanel.greysItShows')"

@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { BTableSimple, BTbody, BTd, BTh, BThead, BTr } from 'bootstrap-vue-next/components/BTable'
+import { BFormInput } from 'bootstrap-vue-next/components/BFormInput'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, onMounted, ref } from 'vue'
 import { text } from '../../i18n'
@@ -63,24 +65,24 @@ const command = (d: DeviceRecord, body: { do: string } & Record<string, unknown>
 
 <template>
   <h2>{{ $t('stock.devicePanel.machinesOnTheNet') }}</h2>
-  <table v-if="list.length > 0" class="plain mb-2">
-    <thead>
-      <tr>
-        <th>{{ $t('stock.devicePanel.name') }}</th>
-        <th>{{ $t('stock.devicePanel.what') }}</th>
-        <th>{{ $t('stock.devicePanel.now') }}</th>
-        <th>{{ $t('stock.devicePanel.isThePrinter') }}</th>
-        <th class="num">{{ $t('stock.devicePanel.inTheVatMl') }}</th>
-        <th class="num">{{ $t('stock.devicePanel.timesAsFast') }}</th>
-        <th />
-      </tr>
-    </thead>
-    <tbody>
-      <tr v-for="d in list" :key="d.serial">
-        <td>{{ d.card.name }}</td>
-        <td>{{ KINDS[d.card.kind] }}{{ d.card.standIn ? $t('stock.devicePanel.standIn') : '' }}</td>
-        <td :class="{ 'text-danger': !d.reachable }">{{ word(d) }}</td>
-        <td>
+  <BTableSimple v-if="list.length > 0" class="plain mb-2">
+    <BThead>
+      <BTr>
+        <BTh>{{ $t('stock.devicePanel.name') }}</BTh>
+        <BTh>{{ $t('stock.devicePanel.what') }}</BTh>
+        <BTh>{{ $t('stock.devicePanel.now') }}</BTh>
+        <BTh>{{ $t('stock.devicePanel.isThePrinter') }}</BTh>
+        <BTh class="num">{{ $t('stock.devicePanel.inTheVatMl') }}</BTh>
+        <BTh class="num">{{ $t('stock.devicePanel.timesAsFast') }}</BTh>
+        <BTh />
+      </BTr>
+    </BThead>
+    <BTbody>
+      <BTr v-for="d in list" :key="d.serial">
+        <BTd>{{ d.card.name }}</BTd>
+        <BTd>{{ KINDS[d.card.kind] }}{{ d.card.standIn ? $t('stock.devicePanel.standIn') : '' }}</BTd>
+        <BTd :class="{ 'text-danger': !d.reachable }">{{ word(d) }}</BTd>
+        <BTd>
           <ChoiceSelect
             v-if="d.card.kind === 'printer'"
             size="sm"
@@ -92,9 +94,9 @@ const command = (d: DeviceRecord, body: { do: string } & Record<string, unknown>
             <option value="">{{ $t('stock.devicePanel.notSaid') }}</option>
             <option v-for="p in stock.printers" :key="p.id" :value="p.id">{{ p.name }}</option>
           </ChoiceSelect>
-        </td>
-        <td class="num">{{ d.card.kind === 'printer' && d.state ? Number(d.state.vat).toFixed(0) : '' }}</td>
-        <td class="num">
+        </BTd>
+        <BTd class="num">{{ d.card.kind === 'printer' && d.state ? Number(d.state.vat).toFixed(0) : '' }}</BTd>
+        <BTd class="num">
           <DraftInput
             v-if="d.card.kind === 'printer' && d.card.standIn"
             class="form-control form-control-sm speed"
@@ -104,8 +106,8 @@ const command = (d: DeviceRecord, body: { do: string } & Record<string, unknown>
             :aria-label="$t('stock.devicePanel.howManyTimesAs', { name: d.card.name })"
             @done="command(d, { do: 'settings', speedUp: Math.max(0.1, Number($event) || 1) })"
           />
-        </td>
-        <td class="num text-nowrap">
+        </BTd>
+        <BTd class="num text-nowrap">
           <template v-if="d.card.kind === 'printer'">
             <BButton variant="quiet" size="sm" @click="command(d, { do: 'refill', ml: 250 })">
               {{ $t('stock.devicePanel.n250MlFilledIn') }}
@@ -123,15 +125,16 @@ const command = (d: DeviceRecord, body: { do: string } & Record<string, unknown>
           <BButton v-if="d.card.kind === 'scale'" variant="quiet" size="sm" @click="command(d, { do: 'tare' })">
             {{ $t('stock.devicePanel.toZero') }}
           </BButton>
-        </td>
-      </tr>
-    </tbody>
-  </table>
+        </BTd>
+      </BTr>
+    </BTbody>
+  </BTableSimple>
   <p v-else class="soft">{{ $t('stock.devicePanel.noneWasFound') }}</p>
   <form class="d-flex gap-2 mb-4 align-items-center" @submit.prevent="look">
-    <input
+    <BFormInput
       v-model="address"
-      class="form-control form-control-sm find"
+      class="find"
+      size="sm"
       :placeholder="$t('stock.devicePanel.portOrHttp127')"
       :aria-label="$t('stock.devicePanel.addressOfAMachine')"
     />

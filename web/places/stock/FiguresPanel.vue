@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { BFormCheckbox } from 'bootstrap-vue-next/components/BFormCheckbox'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed } from 'vue'
 import { printer as printerSchema, resin as resinSchema } from '../../../contract/stock'
@@ -62,13 +63,12 @@ const remove = (): Promise<void> =>
         :aria-label="$t('stock.figuresPanel.filmOf', { name: item.name })"
         @done="save({ film: $event.trim() })"
     /></label>
-    <label v-if="kind === 'resin'" class="d-flex gap-2 align-items-center mt-1"
-      ><input
-        type="checkbox"
-        class="form-check-input m-0"
-        :checked="Boolean(data.clear)"
-        @change="save({ clear: ($event.target as HTMLInputElement).checked })"
-      />{{ $t('stock.figuresPanel.clearCuredShortOr') }}</label
+    <BFormCheckbox
+      v-if="kind === 'resin'"
+      class="mt-1"
+      :model-value="Boolean(data.clear)"
+      @update:model-value="save({ clear: Boolean($event) })"
+      >{{ $t('stock.figuresPanel.clearCuredShortOr') }}</BFormCheckbox
     >
     <BButton variant="quiet" size="sm" class="mt-2" @click="remove">{{
       $t('stock.figuresPanel.takeOutOfStock', { name: item.name })

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { BTableSimple, BTbody, BTd, BTh, BThead, BTr } from 'bootstrap-vue-next/components/BTable'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, onMounted, ref } from 'vue'
 import { text } from '../../i18n'
@@ -45,54 +46,54 @@ const take = (t: PrintRecord['times'][number]): Promise<void> =>
 <template>
   <template v-if="record && record.plates > 0">
     <h2>{{ $t('stock.recordPanel.whatPrintsHaveTaught') }}</h2>
-    <table v-if="record.times.length > 0" class="plain mb-3 times">
-      <thead>
-        <tr>
-          <th>{{ $t('stock.recordPanel.printer') }}</th>
-          <th class="num">{{ $t('stock.recordPanel.prints') }}</th>
-          <th class="num">{{ $t('stock.recordPanel.motionALayerS') }}</th>
-          <th class="num">{{ $t('stock.recordPanel.asTheyTook') }}</th>
-          <th class="num">{{ $t('stock.recordPanel.estimatesOffBy') }}</th>
-          <th class="num">{{ $t('stock.recordPanel.then') }}</th>
-          <th />
-        </tr>
-      </thead>
-      <tbody>
-        <tr v-for="t in record.times" :key="t.printerId">
-          <td>{{ t.name }}</td>
-          <td class="num">{{ t.prints }}</td>
-          <td class="num">{{ t.now.toFixed(2) }}</td>
-          <td class="num">{{ t.motion.toFixed(2) }}</td>
-          <td class="num">{{ (100 * t.before).toFixed(1) }} %</td>
-          <td class="num">{{ (100 * t.after).toFixed(1) }} %</td>
-          <td class="num">
+    <BTableSimple v-if="record.times.length > 0" class="plain mb-3 times">
+      <BThead>
+        <BTr>
+          <BTh>{{ $t('stock.recordPanel.printer') }}</BTh>
+          <BTh class="num">{{ $t('stock.recordPanel.prints') }}</BTh>
+          <BTh class="num">{{ $t('stock.recordPanel.motionALayerS') }}</BTh>
+          <BTh class="num">{{ $t('stock.recordPanel.asTheyTook') }}</BTh>
+          <BTh class="num">{{ $t('stock.recordPanel.estimatesOffBy') }}</BTh>
+          <BTh class="num">{{ $t('stock.recordPanel.then') }}</BTh>
+          <BTh />
+        </BTr>
+      </BThead>
+      <BTbody>
+        <BTr v-for="t in record.times" :key="t.printerId">
+          <BTd>{{ t.name }}</BTd>
+          <BTd class="num">{{ t.prints }}</BTd>
+          <BTd class="num">{{ t.now.toFixed(2) }}</BTd>
+          <BTd class="num">{{ t.motion.toFixed(2) }}</BTd>
+          <BTd class="num">{{ (100 * t.before).toFixed(1) }} %</BTd>
+          <BTd class="num">{{ (100 * t.after).toFixed(1) }} %</BTd>
+          <BTd class="num">
             <BButton v-if="Math.abs(t.motion - t.now) > 0.02" variant="primary" size="sm" @click="take(t)">
               {{ $t('stock.recordPanel.calculateWithS', { motion: t.motion.toFixed(2) }) }}
             </BButton>
             <span v-else class="soft">{{ $t('stock.recordPanel.asCalculated') }}</span>
-          </td>
-        </tr>
-      </tbody>
-    </table>
+          </BTd>
+        </BTr>
+      </BTbody>
+    </BTableSimple>
     <div class="rates mb-4">
-      <table v-for="g in groups" :key="g.by" class="plain">
-        <thead>
-          <tr>
-            <th>{{ BY[g.by] }}</th>
-            <th class="num">{{ $t('stock.recordPanel.cameOut') }}</th>
-            <th class="num">{{ $t('stock.recordPanel.likely') }}</th>
-          </tr>
-        </thead>
-        <tbody>
-          <tr v-for="r in g.rows" :key="r.what">
-            <td>{{ r.what }}</td>
-            <td class="num">{{ $t('stock.recordPanel.of', { good: r.good, parts: r.parts }) }}</td>
-            <td class="num soft" :title="$t('stock.recordPanel.n90IntervalByWilsons')">
+      <BTableSimple v-for="g in groups" :key="g.by" class="plain">
+        <BThead>
+          <BTr>
+            <BTh>{{ BY[g.by] }}</BTh>
+            <BTh class="num">{{ $t('stock.recordPanel.cameOut') }}</BTh>
+            <BTh class="num">{{ $t('stock.recordPanel.likely') }}</BTh>
+          </BTr>
+        </BThead>
+        <BTbody>
+          <BTr v-for="r in g.rows" :key="r.what">
+            <BTd>{{ r.what }}</BTd>
+            <BTd class="num">{{ $t('stock.recordPanel.of', { good: r.good, parts: r.parts }) }}</BTd>
+            <BTd class="num soft" :title="$t('stock.recordPanel.n90IntervalByWilsons')">
               {{ $t('stock.recordPanel.to', { low: pc(r.low), high: pc(r.high) }) }}
-            </td>
-          </tr>
-        </tbody>
-      </table>
+            </BTd>
+          </BTr>
+        </BTbody>
+      </BTableSimple>
     </div>
     <p v-if="fault" role="alert" class="text-danger">{{ fault }}</p>
   </template>

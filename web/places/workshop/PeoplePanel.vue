@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { BFormInput } from 'bootstrap-vue-next/components/BFormInput'
+import { BFormCheckbox } from 'bootstrap-vue-next/components/BFormCheckbox'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import type { Workshop } from '../../../contract/workshop'
 import HoursEditor from './HoursEditor.vue'
@@ -19,9 +21,9 @@ function off(p: Person, day: string): void {
   <p v-if="people.length === 0" class="soft small">{{ $t('workshop.peoplePanel.onePersonInThe') }}</p>
   <div v-for="(p, i) in people" :key="i" class="sheet p-2 mb-2">
     <div class="d-flex gap-2">
-      <input
+      <BFormInput
         v-model="p.name"
-        class="form-control form-control-sm"
+        size="sm"
         maxlength="80"
         required
         :aria-label="$t('workshop.peoplePanel.person', { i: i + 1 })"
@@ -35,14 +37,11 @@ function off(p: Person, day: string): void {
         ×
       </BButton>
     </div>
-    <label class="d-block small mt-1"
-      ><input
-        type="checkbox"
-        class="form-check-input"
-        :checked="p.hours !== null"
-        @change="own(p, ($event.target as HTMLInputElement).checked, [])"
-      />
-      {{ $t('workshop.peoplePanel.hasHoursOfTheir') }}</label
+    <BFormCheckbox
+      class="small mt-1"
+      :model-value="p.hours !== null"
+      @update:model-value="own(p, Boolean($event), [])"
+      >{{ $t('workshop.peoplePanel.hasHoursOfTheir') }}</BFormCheckbox
     >
     <HoursEditor v-if="p.hours" v-model="p.hours" :whose="p.name" />
     <label class="d-block small mt-1"

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import FoldPanel from '../../shell/FoldPanel.vue'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed } from 'vue'
 import { text } from '../../i18n'
@@ -38,9 +39,9 @@ const change = (which: 'first' | 'second', more: Partial<BathRecord>): Promise<v
 <template>
   <section class="mb-3">
     <h2 class="mb-2">{{ $t('clean.bathPanel.baths') }}</h2>
-    <details v-for="b in baths" :key="b.which" class="mb-1" :data-bath="b.which">
-      <summary>
-        {{ NAMES[b.which]
+    <FoldPanel v-for="b in baths" :key="b.which" class="mb-1" :data-bath="b.which">
+      <template #title
+        >{{ NAMES[b.which]
         }}<span class="soft"
           >{{ $t('clean.bathPanel.of', { now: b.now.toFixed(1), limit: b.bath.limit })
           }}<template v-if="Number.isFinite(b.runs)">{{
@@ -52,7 +53,7 @@ const change = (which: 'first' | 'second', more: Partial<BathRecord>): Promise<v
             :style="{ width: `${Math.min(100, (100 * b.now) / b.bath.limit)}%` }"
             :class="{ full: b.now > b.bath.limit }"
         /></span>
-      </summary>
+      </template>
       <NumberField
         v-for="f in FIGURES"
         :key="f.key"
@@ -68,7 +69,7 @@ const change = (which: 'first' | 'second', more: Partial<BathRecord>): Promise<v
       <BButton variant="quiet" size="sm" class="mt-1" @click="change(b.which, { resin: 0 })">{{
         $t('clean.bathPanel.markAsRefilled')
       }}</BButton>
-    </details>
+    </FoldPanel>
     <p class="soft small mb-0">
       {{ $t('clean.bathPanel.nothingDownTheDrain') }}
     </p>

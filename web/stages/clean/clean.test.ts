@@ -25,8 +25,10 @@ describe('the baths', () => {
     const at = await open({ first: 10, second: 1 })
     const [first, second] = at.findAll('[data-bath]')
     // 100 ml in 2 l; up to a tenth of it are 100 ml more, ten times 10 ml.
-    expect(first!.find('summary').text()).toBe('First, dirty bath: 5.0 % of 10 %, enough for 10 more prints like this')
-    expect(second!.find('summary').text()).toContain('12.0 % of 10 %, enough for 0 more prints like this')
+    expect(first!.find('.fold-title').text()).toBe(
+      'First, dirty bath: 5.0 % of 10 %, enough for 10 more prints like this',
+    )
+    expect(second!.find('.fold-title').text()).toContain('12.0 % of 10 %, enough for 0 more prints like this')
     expect(second!.find('i').classes()).toContain('full')
   })
   it('promise nothing where nothing is washed', async () => {

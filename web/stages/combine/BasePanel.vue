@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import FoldPanel from '../../shell/FoldPanel.vue'
 import { BFormSelect } from 'bootstrap-vue-next/components/BFormSelect'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, ref, watch } from 'vue'
@@ -181,8 +182,8 @@ function within(e: PointerEvent): [number, number] {
 </script>
 
 <template>
-  <details class="mb-3" :open="!!existing">
-    <summary>{{ existing ? $t('combine.basePanel.thisBase') : $t('combine.basePanel.addABase') }}</summary>
+  <FoldPanel class="mb-3" :open="!!existing">
+    <template #title>{{ existing ? $t('combine.basePanel.thisBase') : $t('combine.basePanel.addABase') }}</template>
     <div class="d-flex flex-wrap gap-1 my-2">
       <BButton
         v-for="(_, name) in SHAPES"
@@ -266,7 +267,7 @@ function within(e: PointerEvent): [number, number] {
       {{ busy ? $t('combine.basePanel.addingTheBase') : $t('combine.basePanel.addBase') }}
     </BButton>
     <p v-if="fault" role="alert" class="text-danger small mb-0">{{ fault }}</p>
-  </details>
+  </FoldPanel>
 </template>
 
 <style scoped>

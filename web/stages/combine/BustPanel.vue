@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { BFormCheckbox } from 'bootstrap-vue-next/components/BFormCheckbox'
+import FoldPanel from '../../shell/FoldPanel.vue'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { text } from '../../i18n'
 import { reportOf } from '../../../contract/derivations'
@@ -112,8 +114,8 @@ const FIELDS: { key: keyof BustShape; label: string }[] = [
 </script>
 
 <template>
-  <details class="mb-3" @toggle="($event.target as HTMLDetailsElement).open || leave()">
-    <summary>{{ $t('combine.bustPanel.makeABustOf', { name: store.part?.name }) }}</summary>
+  <FoldPanel class="mb-3" @toggle="$event || leave()">
+    <template #title>{{ $t('combine.bustPanel.makeABustOf', { name: store.part?.name }) }}</template>
     <BButton variant="quiet" size="sm" class="my-2" @click="picking.asking.value ? leave() : begin()">
       {{
         picking.asking.value
@@ -137,12 +139,10 @@ const FIELDS: { key: keyof BustShape; label: string }[] = [
         :max="1000"
         :digits="1"
       />
-      <label class="d-flex gap-2 align-items-center mb-2"
-        ><input v-model="socle" type="checkbox" /> {{ $t('combine.bustPanel.onATurnedSocle') }}</label
-      >
+      <BFormCheckbox class="mb-2" v-model="socle">{{ $t('combine.bustPanel.onATurnedSocle') }}</BFormCheckbox>
       <BButton variant="primary" size="sm" :disabled="busy !== ''" @click="make">
         {{ busy || $t('combine.bustPanel.cutItToA') }}
       </BButton>
     </template>
-  </details>
+  </FoldPanel>
 </template>

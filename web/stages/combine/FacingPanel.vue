@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import FoldPanel from '../../shell/FoldPanel.vue'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed } from 'vue'
 import { text } from '../../i18n'
@@ -30,8 +31,8 @@ const f = computed(() => assembly.facing)
 </script>
 
 <template>
-  <details class="mb-3" :open="!!f">
-    <summary>{{ $t('combine.facingPanel.whereItLooks') }}</summary>
+  <FoldPanel class="mb-3" :open="!!f">
+    <template #title>{{ $t('combine.facingPanel.whereItLooks') }}</template>
     <dl v-if="f" class="facts mt-1">
       <dt>{{ $t('combine.facingPanel.theFace') }}</dt>
       <dd>{{ words(f.face) }}</dd>
@@ -56,5 +57,5 @@ const f = computed(() => assembly.facing)
         $t('combine.facingPanel.forgetIt')
       }}</BButton>
     </div>
-  </details>
+  </FoldPanel>
 </template>

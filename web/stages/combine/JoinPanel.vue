@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import FoldPanel from '../../shell/FoldPanel.vue'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, ref } from 'vue'
 import { text } from '../../i18n'
@@ -105,8 +106,8 @@ async function fix(point: [number, number, number], normal: [number, number, num
 </script>
 
 <template>
-  <details class="mb-3">
-    <summary>{{ $t('combine.joinPanel.joinToAnotherPart') }}</summary>
+  <FoldPanel class="mb-3">
+    <template #title>{{ $t('combine.joinPanel.joinToAnotherPart') }}</template>
     <ChoiceSelect
       :model-value="target?.part.id"
       size="sm"
@@ -192,5 +193,5 @@ async function fix(point: [number, number, number], normal: [number, number, num
       }}
     </BButton>
     <p v-if="fault" role="alert" class="text-danger small mb-0">{{ fault }}</p>
-  </details>
+  </FoldPanel>
 </template>

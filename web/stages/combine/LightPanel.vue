@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import FoldPanel from '../../shell/FoldPanel.vue'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, ref } from 'vue'
 import { text } from '../../i18n'
@@ -165,8 +166,8 @@ const LID = 1.6,
 </script>
 
 <template>
-  <details class="mb-3" @toggle="($event.target as HTMLDetailsElement).open || leave()">
-    <summary>{{ $t('combine.lightPanel.aLightInside') }}</summary>
+  <FoldPanel class="mb-3" @toggle="$event || leave()">
+    <template #title>{{ $t('combine.lightPanel.aLightInside') }}</template>
     <NumberField
       v-model="diameter"
       :label="$t('combine.lightPanel.channel')"
@@ -241,5 +242,5 @@ const LID = 1.6,
     <p class="soft small mt-2 mb-0">
       {{ $t('combine.lightPanel.aRemovableCellFrom') }}
     </p>
-  </details>
+  </FoldPanel>
 </template>

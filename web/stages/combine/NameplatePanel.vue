@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { BFormTextarea } from 'bootstrap-vue-next/components/BFormTextarea'
+import FoldPanel from '../../shell/FoldPanel.vue'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, ref, watch } from 'vue'
 import type { OperationInput, OperationRecord } from '../../../contract/operations'
@@ -63,24 +65,24 @@ async function letIn(): Promise<void> {
 </script>
 
 <template>
-  <details class="mb-3" :open="!!there">
-    <summary>
-      {{
+  <FoldPanel class="mb-3" :open="!!there">
+    <template #title
+      >{{
         there
           ? $t('combine.nameplatePanel.itsNameplate')
           : $t('combine.nameplatePanel.aNameplateOn', { name: store.part?.name })
       }}
-    </summary>
+    </template>
     <label class="d-block my-2"
       ><span class="visually-hidden">{{ $t('combine.nameplatePanel.textOfThePlate') }}</span>
-      <textarea
+      <BFormTextarea
         v-model="text"
-        class="form-control form-control-sm"
+        size="sm"
         rows="2"
         maxlength="200"
         :placeholder="$t('combine.nameplatePanel.whatThePlateSays')"
         :aria-label="$t('combine.nameplatePanel.textOfThePlate')"
-      ></textarea>
+      ></BFormTextarea>
     </label>
     <div class="d-flex flex-wrap gap-1 mb-2">
       <BButton
@@ -180,5 +182,5 @@ async function letIn(): Promise<void> {
         $t('combine.nameplatePanel.removeNameplate')
       }}</BButton>
     </div>
-  </details>
+  </FoldPanel>
 </template>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { BFormInput } from 'bootstrap-vue-next/components/BFormInput'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, ref, shallowRef } from 'vue'
 import { text } from '../../i18n'
@@ -136,7 +137,7 @@ function stop(): void {
     </div>
     <div class="d-flex flex-wrap gap-1 mt-1 align-items-center">
       <label class="visually-hidden" for="turn-by">{{ $t('combine.placePanel.turnBy') }}</label>
-      <input id="turn-by" v-model.number="angle" type="number" step="5" class="form-control form-control-sm degrees" />
+      <BFormInput id="turn-by" v-model.number="angle" type="number" step="5" class="degrees" size="sm" />
       <span class="soft">°</span>
       <BButton variant="quiet" size="sm" @click="placing.spin([0, 0, 1], angle)">{{
         $t('combine.placePanel.turn')

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import FoldPanel from '../../shell/FoldPanel.vue'
 import { computed } from 'vue'
 import DraftInput from '../../shell/DraftInput.vue'
 import NumberField from '../../shell/NumberField.vue'
@@ -26,8 +27,8 @@ function choose(id: string, name: keyof typeof KINDS): void {
 </script>
 
 <template>
-  <details class="mb-3" open>
-    <summary>{{ $t('combine.standsPanel.doesItStand') }}</summary>
+  <FoldPanel class="mb-3" open>
+    <template #title>{{ $t('combine.standsPanel.doesItStand') }}</template>
     <p v-if="assembly.balanceProblem" role="alert" class="text-danger mt-1">{{ assembly.balanceProblem }}</p>
     <div v-if="r" class="d-flex gap-2 mt-2">
       <svg
@@ -95,7 +96,7 @@ function choose(id: string, name: keyof typeof KINDS): void {
       />
       <span class="soft">{{ $t('combine.standsPanel.filled') }}</span>
     </div>
-  </details>
+  </FoldPanel>
 </template>
 
 <style scoped>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import FoldPanel from '../../shell/FoldPanel.vue'
 import { BFormSelect } from 'bootstrap-vue-next/components/BFormSelect'
 import { ref } from 'vue'
 import { text } from '../../i18n'
@@ -45,8 +46,8 @@ async function swap(to: SculptRecord): Promise<void> {
 </script>
 
 <template>
-  <details class="mb-3" :open="open" @toggle="open = ($event.target as HTMLDetailsElement).open">
-    <summary>{{ $t('combine.swapPanel.swapForAnotherSculpt', { name: store.part?.name }) }}</summary>
+  <FoldPanel class="mb-3" :open="open" @toggle="open = $event">
+    <template #title>{{ $t('combine.swapPanel.swapForAnotherSculpt', { name: store.part?.name }) }}</template>
     <template v-if="open">
       <label class="soft small mt-2" for="swap-align">{{ $t('combine.swapPanel.put') }}</label>
       <BFormSelect id="swap-align" v-model="align" size="sm">
@@ -56,5 +57,5 @@ async function swap(to: SculptRecord): Promise<void> {
       <SculptPicker v-else :except="store.part?.sculptId" @choose="swap" />
       <p class="soft small mt-1 mb-0">{{ $t('combine.swapPanel.sizeKeysPinsAnd') }}</p>
     </template>
-  </details>
+  </FoldPanel>
 </template>

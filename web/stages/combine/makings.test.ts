@@ -4,7 +4,7 @@ import { sculpt } from '../../../contract/sculpts'
 import { MEASURES, otherPart, OWN, PART } from '../../stores/fakeServer'
 import { usePiece } from '../../stores/piece'
 import { useViewport } from '../../viewport/useViewport'
-import { button, choose, control, enter, press, settle, shop, StageBench, type } from '../stageTesting'
+import { button, choose, control, enter, press, settle, shop, StageBench, type, unfold } from '../stageTesting'
 
 let page: StageBench
 const OTHER = '99999999-9999-4999-8999-999999999999'
@@ -85,9 +85,7 @@ describe('another sculpt under the same operations', () => {
       box: mesh.startsWith('f') ? { min: [4, 0, 1], max: [14, 10, 31] } : MEASURES.box,
     }))
     const at = await page.on(() => import('./SwapPanel.vue'))
-    const details = at.find<HTMLDetailsElement>('details')
-    details.element.open = true
-    await details.trigger('toggle')
+    await unfold(at)
     await settle()
     return at
   }

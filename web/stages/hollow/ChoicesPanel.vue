@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { BTableSimple, BTbody, BTd, BTh, BThead, BTr } from 'bootstrap-vue-next/components/BTable'
+import FoldPanel from '../../shell/FoldPanel.vue'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { text } from '../../i18n'
 import { reportOf } from '../../../contract/derivations'
@@ -168,23 +170,23 @@ async function choose(key: Key): Promise<void> {
       {{ $t('hollow.choicesPanel.thePartIsInside') }}
     </p>
     <template v-else-if="choices">
-      <table class="plain choices">
-        <thead>
-          <tr>
-            <th></th>
-            <th v-for="c in COLUMNS" :key="c.key" class="num" :class="{ on: current === c.key }">{{ c.name }}</th>
-          </tr>
-        </thead>
-        <tbody>
-          <tr v-for="r in rows" :key="r.name">
-            <th scope="row">{{ r.name }}</th>
-            <td v-for="(cell, i) in r.cells" :key="i" class="num" :class="{ on: current === COLUMNS[i]!.key }">
+      <BTableSimple class="plain choices">
+        <BThead>
+          <BTr>
+            <BTh></BTh>
+            <BTh v-for="c in COLUMNS" :key="c.key" class="num" :class="{ on: current === c.key }">{{ c.name }}</BTh>
+          </BTr>
+        </BThead>
+        <BTbody>
+          <BTr v-for="r in rows" :key="r.name">
+            <BTh scope="row">{{ r.name }}</BTh>
+            <BTd v-for="(cell, i) in r.cells" :key="i" class="num" :class="{ on: current === COLUMNS[i]!.key }">
               {{ cell }}
-            </td>
-          </tr>
-          <tr>
-            <td></td>
-            <td v-for="c in COLUMNS" :key="c.key" class="num" :class="{ on: current === c.key }">
+            </BTd>
+          </BTr>
+          <BTr>
+            <BTd></BTd>
+            <BTd v-for="c in COLUMNS" :key="c.key" class="num" :class="{ on: current === c.key }">
               <span v-if="current === c.key" class="chosen">{{ $t('hollow.choicesPanel.chosen') }}</span>
               <BButton
                 v-else
@@ -195,17 +197,17 @@ async function choose(key: Key): Promise<void> {
               >
                 {{ $t('hollow.choicesPanel.choose2') }}
               </BButton>
-            </td>
-          </tr>
-        </tbody>
-      </table>
+            </BTd>
+          </BTr>
+        </BTbody>
+      </BTableSimple>
       <p v-if="!resin" class="soft small mb-1">
         {{ $t('hollow.choicesPanel.noResinIsChosen', { density: loadDefaults.density }) }}
       </p>
       <p v-else-if="!printer" class="soft small mb-1">{{ $t('hollow.choicesPanel.noPrinterIsChosen') }}</p>
       <p class="soft small mb-1 mt-2">{{ risks[current] }}</p>
-      <details class="small">
-        <summary>{{ $t('hollow.choicesPanel.howWeKnowAnd') }}</summary>
+      <FoldPanel class="small">
+        <template #title>{{ $t('hollow.choicesPanel.howWeKnowAnd') }}</template>
         <p class="soft mb-1">
           {{
             $t('hollow.choicesPanel.bendingWhereItIs', {
@@ -235,7 +237,7 @@ async function choose(key: Key): Promise<void> {
           :max="1000"
           :source="$t('hollow.choicesPanel.default')"
         />
-      </details>
+      </FoldPanel>
     </template>
   </section>
 </template>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import FoldPanel from '../../shell/FoldPanel.vue'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, ref, watch } from 'vue'
 import { text } from '../../i18n'
@@ -284,8 +285,8 @@ defineExpose({ propose, holeAt })
         {{ placing ? $t('hollow.holesPanel.donePlacing') : $t('hollow.holesPanel.placeByHand') }}
       </BButton>
     </div>
-    <details v-if="drilled" class="mt-2">
-      <summary>{{ $t('hollow.holesPanel.plugsForTheHoles') }}</summary>
+    <FoldPanel v-if="drilled" class="mt-2">
+      <template #title>{{ $t('hollow.holesPanel.plugsForTheHoles') }}</template>
       <NumberField
         v-model="clearance"
         :label="$t('hollow.holesPanel.clearance')"
@@ -299,7 +300,7 @@ defineExpose({ propose, holeAt })
         {{ $t('hollow.holesPanel.makeHolesPlugsAs', { holes: drilled.holes.length }) }}
       </BButton>
       <p class="soft small mb-0 mt-1">{{ $t('hollow.holesPanel.eachIsThePiece') }}</p>
-    </details>
+    </FoldPanel>
   </section>
 </template>
 

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import FoldPanel from '../../shell/FoldPanel.vue'
 import { BFormSelect } from 'bootstrap-vue-next/components/BFormSelect'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, reactive, ref, watch } from 'vue'
@@ -143,13 +144,13 @@ function hollow(): void {
       :source="source"
       @update:model-value="emit('change', { wall: $event, voxel, opening })"
     />
-    <details class="mb-1" @toggle="($event.target as HTMLDetailsElement).open || stop()">
-      <summary>
-        {{ $t('hollow.wallPanel.thickerInPlaces')
+    <FoldPanel class="mb-1" @toggle="$event || stop()">
+      <template #title
+        >{{ $t('hollow.wallPanel.thickerInPlaces')
         }}<span v-if="dabs.length > 0" class="soft">{{
           $t('hollow.wallPanel.mmMoreAtDabs', { by, dabs: dabs.length })
         }}</span>
-      </summary>
+      </template>
       <NumberField v-model="by" :label="$t('hollow.wallPanel.more')" unit="mm" :step="0.5" :min="0.1" :max="50" />
       <NumberField
         v-model="radius"
@@ -171,8 +172,10 @@ function hollow(): void {
           $t('hollow.wallPanel.forgetThem')
         }}</BButton>
       </div>
-      <details class="mt-1">
-        <summary class="soft small">{{ $t('hollow.wallPanel.whatItMustBear') }}</summary>
+      <FoldPanel class="mt-1">
+        <template #title
+          ><span class="soft small">{{ $t('hollow.wallPanel.whatItMustBear') }}</span></template
+        >
         <NumberField
           v-model="bears.push"
           :label="$t('hollow.wallPanel.pushAtTheTop')"
@@ -200,15 +203,15 @@ function hollow(): void {
           :max="60"
           :source="$t('hollow.wallPanel.ofSome50Default')"
         />
-      </details>
+      </FoldPanel>
       <p v-if="verdict" role="status" class="soft small mb-0 mt-1">{{ verdict }}</p>
       <p v-if="fault" role="alert" class="text-danger small mb-0">{{ fault }}</p>
-    </details>
-    <details class="mb-1">
-      <summary>
-        {{ $t('hollow.wallPanel.inside')
+    </FoldPanel>
+    <FoldPanel class="mb-1">
+      <template #title
+        >{{ $t('hollow.wallPanel.inside')
         }}<span class="soft">: {{ fill.kind === 'none' ? $t('hollow.wallPanel.open') : fill.kind }}</span>
-      </summary>
+      </template>
       <label class="d-flex align-items-center gap-2 mb-1"
         ><span>{{ $t('hollow.wallPanel.stiffenedBy') }}</span>
         <BFormSelect v-model="fill.kind" size="sm" class="w-auto">
@@ -255,7 +258,7 @@ function hollow(): void {
         :source="$t('hollow.wallPanel.radiusDefault')"
         @update:model-value="emit('change', { wall, voxel, opening: $event })"
       />
-    </details>
+    </FoldPanel>
     <BButton variant="primary" class="mt-1" :disabled="!store.meshBefore('hollow')" @click="hollow">
       {{ op ? $t('hollow.wallPanel.hollowAgain') : $t('hollow.wallPanel.hollowIt') }}
     </BButton>

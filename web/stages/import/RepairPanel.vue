@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { BTableSimple, BTbody, BTd, BTh, BThead, BTr } from 'bootstrap-vue-next/components/BTable'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, ref } from 'vue'
 import { text } from '../../i18n'
@@ -67,22 +68,22 @@ const most = (values: Float32Array): number => values.reduce((a, b) => Math.max(
 <template>
   <section v-if="mended && rows.length > 0" class="sheet p-3 mb-3">
     <h3>{{ store.step('rebuild') ? $t('import.repairPanel.rebuilt') : $t('import.repairPanel.repaired') }}</h3>
-    <table class="table table-sm mt-1 mb-2">
-      <thead>
-        <tr>
-          <th></th>
-          <th class="num">{{ $t('import.repairPanel.before') }}</th>
-          <th class="num">{{ $t('import.repairPanel.after') }}</th>
-        </tr>
-      </thead>
-      <tbody>
-        <tr v-for="r in rows" :key="r.what">
-          <td>{{ r.what }}</td>
-          <td class="num">{{ r.before.toLocaleString() }}</td>
-          <td class="num">{{ r.after.toLocaleString() }}</td>
-        </tr>
-      </tbody>
-    </table>
+    <BTableSimple class="mt-1 mb-2" small>
+      <BThead>
+        <BTr>
+          <BTh></BTh>
+          <BTh class="num">{{ $t('import.repairPanel.before') }}</BTh>
+          <BTh class="num">{{ $t('import.repairPanel.after') }}</BTh>
+        </BTr>
+      </BThead>
+      <BTbody>
+        <BTr v-for="r in rows" :key="r.what">
+          <BTd>{{ r.what }}</BTd>
+          <BTd class="num">{{ r.before.toLocaleString() }}</BTd>
+          <BTd class="num">{{ r.after.toLocaleString() }}</BTd>
+        </BTr>
+      </BTbody>
+    </BTableSimple>
     <BButton variant="quiet" size="sm" :aria-pressed="showing" @click="showing = !showing">
       {{ showing ? $t('import.repairPanel.hideWhatMoved') : $t('import.repairPanel.showWhatMoved') }}
     </BButton>

@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { BFormCheckbox } from 'bootstrap-vue-next/components/BFormCheckbox'
+import FoldPanel from '../../shell/FoldPanel.vue'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { ref } from 'vue'
 import { fetchBytes } from '../../api'
@@ -44,8 +46,8 @@ async function scan(): Promise<void> {
 </script>
 
 <template>
-  <details class="mb-3">
-    <summary>{{ $t('import.scannerPanel.scannerStandIn') }}</summary>
+  <FoldPanel class="mb-3">
+    <template #title>{{ $t('import.scannerPanel.scannerStandIn') }}</template>
     <p class="soft small mt-1 mb-1">
       {{ $t('import.scannerPanel.noScannerAtHand') }}
     </p>
@@ -66,12 +68,10 @@ async function scan(): Promise<void> {
       :max="90"
       :digits="0"
     />
-    <label class="d-flex gap-2 align-items-center mb-2"
-      ><input v-model="floor" type="checkbox" /> {{ $t('import.scannerPanel.withTheFloorIt') }}</label
-    >
+    <BFormCheckbox class="mb-2" v-model="floor">{{ $t('import.scannerPanel.withTheFloorIt') }}</BFormCheckbox>
     <BButton variant="quiet" size="sm" :disabled="busy || !store.meshAfter('scale')" @click="scan">
       {{ busy ? $t('import.scannerPanel.scanning') : $t('import.scannerPanel.scan', { name: store.part?.name ?? '' }) }}
     </BButton>
     <p v-if="problem" role="alert" class="text-danger">{{ problem }}</p>
-  </details>
+  </FoldPanel>
 </template>

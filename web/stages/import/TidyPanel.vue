@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import FoldPanel from '../../shell/FoldPanel.vue'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, ref } from 'vue'
 import { text } from '../../i18n'
@@ -75,8 +76,8 @@ async function smooth(): Promise<void> {
 </script>
 
 <template>
-  <details class="mb-3" @toggle="cropping = ($event.target as HTMLDetailsElement).open || (leave(), false)">
-    <summary>{{ $t('import.tidyPanel.cropToABox') }}</summary>
+  <FoldPanel class="mb-3" @toggle="cropping = $event || (leave(), false)">
+    <template #title>{{ $t('import.tidyPanel.cropToABox') }}</template>
     <NumberField
       v-for="([word], i) in SIDES"
       :key="word"
@@ -90,9 +91,9 @@ async function smooth(): Promise<void> {
     <BButton variant="primary" size="sm" :disabled="busy !== '' || empty || inward.every((v) => v === 0)" @click="cut">
       {{ busy || $t('import.tidyPanel.keepWhatIsInside') }}
     </BButton>
-  </details>
-  <details v-if="hasFaces" class="mb-3">
-    <summary>{{ $t('import.tidyPanel.fewerFacesSmootherSkin') }}</summary>
+  </FoldPanel>
+  <FoldPanel v-if="hasFaces" class="mb-3">
+    <template #title>{{ $t('import.tidyPanel.fewerFacesSmootherSkin') }}</template>
     <NumberField
       :model-value="faces"
       :label="$t('import.tidyPanel.faces')"
@@ -120,5 +121,5 @@ async function smooth(): Promise<void> {
     <BButton variant="primary" size="sm" :disabled="busy !== ''" @click="smooth">{{
       busy || $t('import.tidyPanel.smoothIt')
     }}</BButton>
-  </details>
+  </FoldPanel>
 </template>

@@ -6,7 +6,7 @@ import { boxBody } from '../../../core/testBodies'
 import { MEASURES, OWN, PIECE } from '../../stores/fakeServer'
 import { usePiece } from '../../stores/piece'
 import { useViewport } from '../../viewport/useViewport'
-import { button, control, press, settle, StageBench, type } from '../stageTesting'
+import { button, control, press, settle, StageBench, type, unfold } from '../stageTesting'
 
 let page: StageBench
 const body = boxBody(10, 10, 20)
@@ -20,9 +20,7 @@ const places = (count: number) => ({ count, lengths: [], places: [], complete: t
 describe('cropping to a box', () => {
   const open = async () => {
     const at = await page.on(() => import('./TidyPanel.vue'))
-    const [crop] = at.findAll<HTMLDetailsElement>('details')
-    crop!.element.open = true
-    await crop!.trigger('toggle')
+    await unfold(at)
     return at
   }
   it('shows the box as it would be, and cuts to it only when that is pressed', async () => {

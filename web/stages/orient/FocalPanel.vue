@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { BFormCheckbox } from 'bootstrap-vue-next/components/BFormCheckbox'
+import FoldPanel from '../../shell/FoldPanel.vue'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, ref } from 'vue'
 import { regionDabs } from '../../../core/paint/surface/regionDabs'
@@ -58,16 +60,16 @@ const toggle = (id: number): void => {
 </script>
 
 <template>
-  <details class="mb-2">
-    <summary>
-      {{ $t('orient.focalPanel.keepClean')
+  <FoldPanel class="mb-2">
+    <template #title
+      >{{ $t('orient.focalPanel.keepClean')
       }}<span class="soft"
         >:
         {{
           op ? $t('orient.focalPanel.dabsMarked', { dabs: op.dabs.length }) : $t('orient.focalPanel.nothingMarkedYet')
         }}</span
       >
-    </summary>
+    </template>
     <NumberField
       v-model="stand.radius"
       :label="$t('orient.focalPanel.brush')"
@@ -91,13 +93,18 @@ const toggle = (id: number): void => {
     </div>
     <template v-if="regions.length > 0">
       <p class="soft small mb-1">{{ $t('orient.focalPanel.orTheRegionsOf') }}</p>
-      <label v-for="r in regions" :key="r.id" class="me-2"
-        ><input type="checkbox" :checked="picked.includes(r.id)" @change="toggle(r.id)" /> {{ r.name }}</label
+      <BFormCheckbox
+        v-for="r in regions"
+        :key="r.id"
+        class="me-2"
+        :model-value="picked.includes(r.id)"
+        @update:model-value="toggle(r.id)"
+        >{{ r.name }}</BFormCheckbox
       >
       <BButton variant="quiet" size="sm" :disabled="busy || picked.length === 0" @click="fromRegions">
         {{ $t('orient.focalPanel.markThese') }}
       </BButton>
     </template>
     <p v-if="fault" role="alert" class="text-danger small mb-0">{{ fault }}</p>
-  </details>
+  </FoldPanel>
 </template>

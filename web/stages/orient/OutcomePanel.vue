@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import FoldPanel from '../../shell/FoldPanel.vue'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, ref } from 'vue'
 import { text } from '../../i18n'
@@ -50,13 +51,13 @@ const log = (held: boolean): Promise<void> =>
 </script>
 
 <template>
-  <details v-if="resin" class="mt-1">
-    <summary>
-      {{ $t('orient.outcomePanel.howDidItGo')
+  <FoldPanel v-if="resin" class="mt-1">
+    <template #title
+      >{{ $t('orient.outcomePanel.howDidItGo')
       }}<span v-if="learned && learned.prints > 0" class="soft">{{
         $t('orient.outcomePanel.printsNotedLetGo', { prints: learned.prints, failures: learned.failures })
       }}</span>
-    </summary>
+    </template>
     <div class="d-flex gap-1 flex-wrap my-1">
       <BButton variant="quiet" size="sm" @click="log(true)">{{ $t('orient.outcomePanel.allTipsHeld') }}</BButton>
       <BButton variant="quiet" size="sm" @click="log(false)">{{ $t('orient.outcomePanel.tipsLetGo') }}</BButton>
@@ -86,5 +87,5 @@ const log = (held: boolean): Promise<void> =>
     <p v-else class="soft small mb-0">
       {{ $t('orient.outcomePanel.worstTipOfThis', { round: Math.round(100 * utilisation) }) }}
     </p>
-  </details>
+  </FoldPanel>
 </template>

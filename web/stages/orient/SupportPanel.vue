@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import FoldPanel from '../../shell/FoldPanel.vue'
 import { BFormSelect } from 'bootstrap-vue-next/components/BFormSelect'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { text } from '../../i18n'
@@ -261,16 +262,16 @@ defineExpose({ pressed, grab, slide, denser, leaveAsIs })
       <dt>{{ $t('orient.supportPanel.heightWithRaft') }}</dt>
       <dd>{{ $t('orient.supportPanel.mm2', { height: report.height.toFixed(1) }) }}</dd>
     </dl>
-    <details class="mt-1">
-      <summary>
-        {{ $t('orient.supportPanel.pullOverTheLayers')
+    <FoldPanel class="mt-1">
+      <template #title
+        >{{ $t('orient.supportPanel.pullOverTheLayers')
         }}<span v-if="cupPull > 0" class="soft">{{
           $t('orient.supportPanel.cupsUpToN', { cupPull: cupPull.toFixed(1) })
         }}</span>
-      </summary>
+      </template>
       <LoadChart :layers="report.layers" :suction="suction" :step="INSPECTION_STEP" />
       <p class="soft small mb-0">{{ $t('orient.supportPanel.pullByTheFilm') }}</p>
-    </details>
+    </FoldPanel>
     <OutcomePanel v-if="op" :utilisation="worst" :peel-pressure="op.peelPressure" :green-strength="op.greenStrength" />
   </section>
   <section>
@@ -290,8 +291,8 @@ defineExpose({ pressed, grab, slide, denser, leaveAsIs })
       :max="20"
       :source="$t('orient.supportPanel.default')"
     />
-    <details class="mb-1">
-      <summary>{{ $t('orient.supportPanel.limitClearanceLift') }}</summary>
+    <FoldPanel class="mb-1">
+      <template #title>{{ $t('orient.supportPanel.limitClearanceLift') }}</template>
       <NumberField
         v-model="form.limit"
         :label="$t('orient.supportPanel.overhangLimitFromThe')"
@@ -319,7 +320,7 @@ defineExpose({ pressed, grab, slide, denser, leaveAsIs })
         :max="40"
         :source="$t('orient.supportPanel.n0StandsOnThe')"
       />
-    </details>
+    </FoldPanel>
     <p v-if="fault" role="alert" class="text-danger small mb-1">{{ fault }}</p>
     <div class="d-flex gap-2 flex-wrap mt-2">
       <BButton variant="primary" :disabled="busy || !store.meshBefore('support')" @click="grow()">

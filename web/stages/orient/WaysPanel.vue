@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { BFormCheckbox } from 'bootstrap-vue-next/components/BFormCheckbox'
+import FoldPanel from '../../shell/FoldPanel.vue'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, ref } from 'vue'
 import { RouterLink } from 'vue-router'
@@ -203,11 +205,11 @@ defineExpose({ search, spin, setDown })
         }}</BButton><BButton variant="quiet" size="sm" @click="putBack">{{ $t('orient.waysPanel.cancel') }}</BButton>
       </div>
     </div>
-    <details class="mb-1">
-      <summary>
-        {{ $t('orient.waysPanel.mustLookUpMust')
+    <FoldPanel class="mb-1">
+      <template #title
+        >{{ $t('orient.waysPanel.mustLookUpMust')
         }}<span v-if="stand.keep" class="soft">{{ $t('orient.waysPanel.sideIsHeldUp') }}</span>
-      </summary>
+      </template>
       <div class="d-flex gap-1 flex-wrap my-1">
         <BButton variant="quiet" size="sm" :aria-pressed="stand.tool === 'keepUp'" @click="toggle('keepUp')">
           {{ stand.tool === 'keepUp' ? $t('orient.waysPanel.cancel') : $t('orient.waysPanel.thisSideMustLook') }}
@@ -225,11 +227,10 @@ defineExpose({ search, spin, setDown })
         :max="120"
         :source="$t('orient.waysPanel.ofStraightUp')"
       />
-      <label v-for="p in others" :key="p.id" class="d-block"
-        ><input v-model="alike" type="checkbox" :value="p.id" />
-        {{ $t('orient.waysPanel.standsAlike', { name: p.name }) }}</label
-      >
-    </details>
+      <BFormCheckbox v-for="p in others" :key="p.id" v-model="alike" :value="p.id">{{
+        $t('orient.waysPanel.standsAlike', { name: p.name })
+      }}</BFormCheckbox>
+    </FoldPanel>
     <Teleport v-if="scale" to="#middle">
       <MapLegend :title="$t('orient.waysPanel.stepsOfTheLayers')" :scale="scale" unit="µm" />
     </Teleport>

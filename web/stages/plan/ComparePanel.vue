@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { BFormCheckbox } from 'bootstrap-vue-next/components/BFormCheckbox'
+import FoldPanel from '../../shell/FoldPanel.vue'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, reactive, ref, watch } from 'vue'
 import { text } from '../../i18n'
@@ -100,8 +102,8 @@ const rows = computed(() => {
 </script>
 
 <template>
-  <details class="mb-3">
-    <summary>{{ $t('plan.comparePanel.howThisPieceIs') }}</summary>
+  <FoldPanel class="mb-3">
+    <template #title>{{ $t('plan.comparePanel.howThisPieceIs') }}</template>
     <label v-for="key in QUESTIONS" :key="key" class="line">
       <span>{{ SCHOOLS[key].question }}</span>
       <ChoiceSelect size="sm" :model-value="wish[key] ?? now[key]" @update:model-value="choose(key, String($event))">
@@ -110,14 +112,13 @@ const rows = computed(() => {
     </label>
     <fieldset class="mt-2">
       <legend class="small soft mb-1">{{ $t('plan.comparePanel.filledAndGluedWith') }}</legend>
-      <label v-for="m in MATERIALS" :key="m.id" class="d-block small"
-        ><input
-          type="checkbox"
-          class="form-check-input"
-          :checked="!unused.includes(m.id)"
-          @change="use(m.id, ($event.target as HTMLInputElement).checked)"
-        />
-        {{ m.name }}</label
+      <BFormCheckbox
+        v-for="m in MATERIALS"
+        :key="m.id"
+        class="small"
+        :model-value="!unused.includes(m.id)"
+        @update:model-value="use(m.id, Boolean($event))"
+        >{{ m.name }}</BFormCheckbox
       >
     </fieldset>
     <section v-if="asked" class="sheet p-3 mt-2" data-difference>
@@ -150,7 +151,7 @@ const rows = computed(() => {
       </template>
     </section>
     <p v-if="fault" role="alert" class="text-danger small mb-0">{{ fault }}</p>
-  </details>
+  </FoldPanel>
 </template>
 
 <style scoped>

@@ -62,10 +62,7 @@ describe('another way of working', () => {
   it('can do without a filler, and back with all of them asks nothing', async () => {
     const at = await open()
     const filler = [...FILLERS, ...ADHESIVES][0]!
-    const box = at
-      .findAll('label')
-      .find((l) => l.text() === filler.name)!
-      .find('input')
+    const box = control(at, filler.name)
     await box.setValue(false)
     await settle()
     expect(sent(`POST /pieces/${PIECE}/plan/compare`).at(-1)).toEqual({ schools: {}, without: [filler.id] })

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import FoldPanel from '../../shell/FoldPanel.vue'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, reactive } from 'vue'
 import { filamentDefaults, filamentEstimate } from '../../../core/print/slice/filament'
@@ -44,8 +45,8 @@ const save = (mesh: string, name: string): Promise<void> =>
       }}</BButton>
     </div>
     <p v-if="fault" role="alert" class="text-danger small mb-1">{{ fault }}</p>
-    <details>
-      <summary>{{ $t('plates.filamentPanel.howItIsLaid') }}</summary>
+    <FoldPanel>
+      <template #title>{{ $t('plates.filamentPanel.howItIsLaid') }}</template>
       <NumberField
         v-model="way.shells"
         :label="$t('plates.filamentPanel.linesRoundTheOutside')"
@@ -90,7 +91,7 @@ const save = (mesh: string, name: string): Promise<void> =>
         :max="100"
         :digits="1"
       />
-    </details>
+    </FoldPanel>
   </section>
 </template>
 

@@ -1,4 +1,7 @@
 <script setup lang="ts">
+import { BTableSimple, BTbody, BTd, BTh, BThead, BTr } from 'bootstrap-vue-next/components/BTable'
+import { BFormCheckbox } from 'bootstrap-vue-next/components/BFormCheckbox'
+import FoldPanel from '../../shell/FoldPanel.vue'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, ref } from 'vue'
 import { text } from '../../i18n'
@@ -123,47 +126,47 @@ function show(i: number): void {
         <p v-for="(l, i) in n.left" :key="i" role="alert" class="text-danger small mb-0">
           {{ nameOf(l.id) }} {{ WHY[l.why] }}.
         </p>
-        <details v-if="ways.length > 1" class="mt-1">
-          <summary>{{ $t('plates.nestPanel.otherWaysToPrint') }}</summary>
-          <table class="table table-sm mt-1 mb-0">
-            <thead>
-              <tr>
-                <th />
-                <th class="num">{{ $t('plates.nestPanel.plates2') }}</th>
-                <th class="num">{{ $t('plates.nestPanel.machine') }}</th>
-                <th class="num">{{ $t('plates.nestPanel.doneAfter2') }}</th>
-              </tr>
-            </thead>
-            <tbody>
-              <tr v-for="w in ways" :key="w.word" :class="{ nowRow: w.now }">
-                <th scope="row">{{ w.word }}</th>
+        <FoldPanel v-if="ways.length > 1" class="mt-1">
+          <template #title>{{ $t('plates.nestPanel.otherWaysToPrint') }}</template>
+          <BTableSimple class="mt-1 mb-0" small>
+            <BThead>
+              <BTr>
+                <BTh />
+                <BTh class="num">{{ $t('plates.nestPanel.plates2') }}</BTh>
+                <BTh class="num">{{ $t('plates.nestPanel.machine') }}</BTh>
+                <BTh class="num">{{ $t('plates.nestPanel.doneAfter2') }}</BTh>
+              </BTr>
+            </BThead>
+            <BTbody>
+              <BTr v-for="w in ways" :key="w.word" :class="{ nowRow: w.now }">
+                <BTh scope="row">{{ w.word }}</BTh>
                 <template v-if="w.left > 0 && !w.now"
-                  ><td colspan="3" class="soft">{{ $t('plates.nestPanel.doNotFit', { left: w.left }) }}</td></template
+                  ><BTd colspan="3" class="soft">{{ $t('plates.nestPanel.doNotFit', { left: w.left }) }}</BTd></template
                 >
                 <template v-else>
-                  <td class="num">{{ w.plates }}</td>
-                  <td class="num">{{ duration(w.seconds) }}</td>
-                  <td class="num">{{ duration(w.finish) }}</td>
+                  <BTd class="num">{{ w.plates }}</BTd>
+                  <BTd class="num">{{ duration(w.seconds) }}</BTd>
+                  <BTd class="num">{{ duration(w.finish) }}</BTd>
                 </template>
-              </tr>
-            </tbody>
-          </table>
-        </details>
+              </BTr>
+            </BTbody>
+          </BTableSimple>
+        </FoldPanel>
       </div>
       <p v-else-if="plating.measuring" class="soft">{{ $t('plates.nestPanel.nesting2') }}</p>
       <p v-if="plating.problem || fault" role="alert" class="text-danger small">{{ fault || plating.problem }}</p>
-      <table class="table table-sm mb-2">
-        <thead>
-          <tr>
-            <th>{{ $t('plates.nestPanel.part') }}</th>
-            <th class="num">{{ $t('plates.nestPanel.copies') }}</th>
-            <th>{{ $t('plates.nestPanel.turn') }}</th>
-            <th />
-          </tr>
-        </thead>
-        <tbody>
-          <tr v-for="p in plating.parts" :key="p.part.id">
-            <td>
+      <BTableSimple class="mb-2" small>
+        <BThead>
+          <BTr>
+            <BTh>{{ $t('plates.nestPanel.part') }}</BTh>
+            <BTh class="num">{{ $t('plates.nestPanel.copies') }}</BTh>
+            <BTh>{{ $t('plates.nestPanel.turn') }}</BTh>
+            <BTh />
+          </BTr>
+        </BThead>
+        <BTbody>
+          <BTr v-for="p in plating.parts" :key="p.part.id">
+            <BTd>
               {{ p.part.name
               }}<template v-if="p.spares > 0"
                 ><span class="soft">{{ $t('plates.nestPanel.andSpare', { spares: p.spares }) }}</span>
@@ -176,8 +179,8 @@ function show(i: number): void {
                   ×
                 </BButton></template
               >
-            </td>
-            <td class="num">
+            </BTd>
+            <BTd class="num">
               <DraftInput
                 class="form-control form-control-sm count"
                 type="number"
@@ -187,31 +190,29 @@ function show(i: number): void {
                 :aria-label="$t('plates.nestPanel.copiesOf', { name: p.part.name })"
                 @done="copies(p.part.id, $event)"
               />
-            </td>
-            <td>
-              <input
-                type="checkbox"
-                class="form-check-input"
-                :checked="!plating.wish.straight[p.part.id]"
+            </BTd>
+            <BTd>
+              <BFormCheckbox
+                :model-value="!plating.wish.straight[p.part.id]"
                 :aria-label="$t('plates.nestPanel.mayBeTurned', { name: p.part.name })"
-                @change="
+                @update:model-value="
                   plating.change({
                     straight: {
                       ...plating.wish.straight,
-                      [p.part.id]: !($event.target as HTMLInputElement).checked,
+                      [p.part.id]: !Boolean($event),
                     },
                   })
                 "
               />
-            </td>
-            <td>
+            </BTd>
+            <BTd>
               <BButton v-if="plating.wish.locks[p.part.id]?.length" variant="quiet" size="sm" @click="free(p.part.id)">
                 {{ $t('plates.nestPanel.freeIt') }}
               </BButton>
-            </td>
-          </tr>
-        </tbody>
-      </table>
+            </BTd>
+          </BTr>
+        </BTbody>
+      </BTableSimple>
       <p v-for="a in advised" :key="a.id" class="soft small mb-2" :data-spares="a.name">
         {{
           $t('plates.nestPanel.thatCopiesAllCome', {
@@ -233,18 +234,18 @@ function show(i: number): void {
       <p v-if="plating.lying.length > 0" class="soft small mb-2">
         {{ $t('plates.nestPanel.notStoodUpYet', { lying: plating.lying.map((p) => p.name).join(', ') }) }}
       </p>
-      <details>
-        <summary>
-          {{ $t('plates.nestPanel.printers')
+      <FoldPanel>
+        <template #title
+          >{{ $t('plates.nestPanel.printers')
           }}<span class="soft">: {{ plating.printers.map((p) => p.name).join(', ') }}</span>
-        </summary>
-        <label v-for="p in stock.printers" :key="p.id" class="d-flex gap-2 align-items-center mt-1"
-          ><input
-            type="checkbox"
-            class="form-check-input m-0"
-            :checked="plating.printers.some((q) => q.id === p.id)"
-            @change="printer(p.id, ($event.target as HTMLInputElement).checked)"
-          />{{ p.name }}</label
+        </template>
+        <BFormCheckbox
+          v-for="p in stock.printers"
+          :key="p.id"
+          class="mt-1"
+          :model-value="plating.printers.some((q) => q.id === p.id)"
+          @update:model-value="printer(p.id, Boolean($event))"
+          >{{ p.name }}</BFormCheckbox
         >
         <label class="d-flex align-items-center gap-2 mt-2"
           ><span>{{ $t('plates.nestPanel.wanted') }}</span>
@@ -258,7 +259,7 @@ function show(i: number): void {
             <option value="soonest">{{ $t('plates.nestPanel.everythingDoneSoonest') }}</option>
           </ChoiceSelect></label
         >
-      </details>
+      </FoldPanel>
     </template>
   </section>
 </template>

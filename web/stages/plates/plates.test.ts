@@ -98,7 +98,7 @@ describe('the plates of a piece', () => {
   })
   it('always have a printer: the last one cannot be removed', async () => {
     const at = await open()
-    const box = at.findAll<HTMLInputElement>('details input[type=checkbox]')[0]!
+    const box = at.findAll<HTMLInputElement>('.fold input[type=checkbox]')[0]!
     const before = page.bench.sent.length
     await box.setValue(false)
     await settle()

@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { BFormInput } from 'bootstrap-vue-next/components/BFormInput'
+import FoldPanel from '../../shell/FoldPanel.vue'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, ref } from 'vue'
 import { text } from '../../i18n'
@@ -33,16 +35,16 @@ const fits = (turns: object): number => joints.value.filter((j) => j.name in tur
 </script>
 
 <template>
-  <details class="mt-2">
-    <summary>
-      {{
+  <FoldPanel class="mt-2">
+    <template #title
+      >{{
         $t('pose.poseLibrary.rememberedPosesPoses', { poses: String(Boolean(poses.length > 0)), poses2: poses.length })
       }}
-    </summary>
+    </template>
     <div class="d-flex gap-1 my-1">
-      <input
+      <BFormInput
         v-model="name"
-        class="form-control form-control-sm"
+        size="sm"
         maxlength="60"
         :placeholder="$t('pose.poseLibrary.nameOfThisPose')"
         :aria-label="$t('pose.poseLibrary.nameOfThisPose')"
@@ -69,5 +71,5 @@ const fits = (turns: object): number => joints.value.filter((j) => j.name in tur
         >×</BButton
       >
     </div>
-  </details>
+  </FoldPanel>
 </template>

@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { BFormInput } from 'bootstrap-vue-next/components/BFormInput'
+import FoldPanel from '../../shell/FoldPanel.vue'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { onBeforeUnmount, ref } from 'vue'
 import { text } from '../../i18n'
@@ -49,8 +51,8 @@ viewport.describe(() =>
 </script>
 
 <template>
-  <details class="mb-3">
-    <summary>{{ $t('pose.referencePanel.againstAPicture') }}</summary>
+  <FoldPanel class="mb-3">
+    <template #title>{{ $t('pose.referencePanel.againstAPicture') }}</template>
     <input
       ref="picker"
       type="file"
@@ -75,10 +77,9 @@ viewport.describe(() =>
       </div>
       <label class="d-flex gap-2 align-items-center"
         ><span class="soft small">{{ $t('pose.referencePanel.strength') }}</span
-        ><input
+        ><BFormInput
           v-model.number="strength"
           type="range"
-          class="form-range"
           min="0"
           max="100"
           :aria-label="$t('pose.referencePanel.strengthOfThePicture')"
@@ -100,7 +101,7 @@ viewport.describe(() =>
         {{ told }}
       </p>
     </template>
-  </details>
+  </FoldPanel>
 </template>
 
 <style scoped>

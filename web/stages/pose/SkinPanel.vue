@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import FoldPanel from '../../shell/FoldPanel.vue'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, ref } from 'vue'
 import { text } from '../../i18n'
@@ -38,8 +39,8 @@ defineExpose({ brushing })
 </script>
 
 <template>
-  <details class="mb-3" @toggle="($event.target as HTMLDetailsElement).open || stop()">
-    <summary>{{ $t('pose.skinPanel.whichJointTheSkin') }}</summary>
+  <FoldPanel class="mb-3" @toggle="$event || stop()">
+    <template #title>{{ $t('pose.skinPanel.whichJointTheSkin') }}</template>
     <p class="soft small my-1">
       {{ $t('pose.skinPanel.foundByItselfEach') }}
     </p>
@@ -60,5 +61,5 @@ defineExpose({ brushing })
         {{ $t('pose.skinPanel.forgetAllDabs', { paint: paint.length }) }}
       </BButton>
     </div>
-  </details>
+  </FoldPanel>
 </template>

@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { BFormInput } from 'bootstrap-vue-next/components/BFormInput'
+import { BFormCheckbox } from 'bootstrap-vue-next/components/BFormCheckbox'
 import { computed } from 'vue'
 import { text } from '../../i18n'
 import type { Angles } from '../../../core/pose/angles'
@@ -34,31 +36,23 @@ const unreached = computed(() =>
       :digits="1"
       @update:model-value="posing.turn({ [way.key]: $event })"
     />
-    <input
+    <BFormInput
       type="range"
-      class="form-range"
       :min="-way.most"
       :max="way.most"
       :aria-label="$t('pose.turnPanel.byHand', { word: way.word })"
-      :value="angles[way.key]"
+      :model-value="angles[way.key]"
       @input="posing.turn({ [way.key]: Number(($event.target as HTMLInputElement).value) })"
     />
   </template>
-  <label class="d-flex gap-2 align-items-center"
-    ><input v-model="limited" type="checkbox" /> {{ $t('pose.turnPanel.stopWhereABodys') }}</label
+  <BFormCheckbox v-model="limited">{{ $t('pose.turnPanel.stopWhereABodys') }}</BFormCheckbox>
+  <BFormCheckbox
+    :model-value="posing.isHeld(chosen)"
+    :disabled="!posing.canHold(chosen)"
+    @update:model-value="posing.toggleHold(chosen)"
+    >{{ $t('pose.turnPanel.staysWhereItIs', { name: joints[chosen]?.name }) }}</BFormCheckbox
   >
-  <label class="d-flex gap-2 align-items-center"
-    ><input
-      type="checkbox"
-      :checked="posing.isHeld(chosen)"
-      :disabled="!posing.canHold(chosen)"
-      @change="posing.toggleHold(chosen)"
-    />
-    {{ $t('pose.turnPanel.staysWhereItIs', { name: joints[chosen]?.name }) }}</label
-  >
-  <label class="d-flex gap-2 align-items-center mb-2"
-    ><input v-model="rigid" type="checkbox" /> {{ $t('pose.turnPanel.theWholePartFollows') }}</label
-  >
+  <BFormCheckbox class="mb-2" v-model="rigid">{{ $t('pose.turnPanel.theWholePartFollows') }}</BFormCheckbox>
   <p v-for="s in strained" :key="`${s.joint}${s.way}`" class="small text-danger mb-1">
     {{ s.name }}
     {{

@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { BFormInput } from 'bootstrap-vue-next/components/BFormInput'
+import FoldPanel from '../../shell/FoldPanel.vue'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, ref } from 'vue'
 import { RouterLink } from 'vue-router'
@@ -21,14 +23,14 @@ const again = computed(() => runs.runs.find((r) => r.id === runs.reprintOf) ?? n
 </script>
 
 <template>
-  <details class="mb-3" :open="runs.runs.length === 0 || again !== null">
-    <summary>
-      {{
+  <FoldPanel class="mb-3" :open="runs.runs.length === 0 || again !== null">
+    <template #title
+      >{{
         again
           ? $t('print.beginRun.printAgainWhatFailed', { number: again.number })
           : $t('print.beginRun.beginRun', { next })
       }}
-    </summary>
+    </template>
     <p v-if="plating.parts.length === 0" class="soft mb-0">
       {{ $t('print.beginRun.nothingHasBeenStood') }}
       <RouterLink :to="`/pieces/${piece.piece!.id}/orient`">{{ $t('print.beginRun.standItUp') }}</RouterLink>
@@ -54,9 +56,9 @@ const again = computed(() => runs.runs.find((r) => r.id === runs.reprintOf) ?? n
       </p>
       <label class="d-flex gap-2 align-items-center mb-2"
         ><span class="text-nowrap">{{ $t('print.beginRun.lotOf', { name: resin?.name ?? 'the resin' }) }}</span
-        ><input
+        ><BFormInput
           v-model.trim="lot"
-          class="form-control form-control-sm"
+          size="sm"
           maxlength="80"
           list="lots"
           :placeholder="$t('print.beginRun.asOnTheBottle')"
@@ -78,7 +80,7 @@ const again = computed(() => runs.runs.find((r) => r.id === runs.reprintOf) ?? n
       }}</BButton>
       <p v-if="fault" role="alert" class="text-danger small mb-0 mt-1">{{ fault }}</p>
     </template>
-  </details>
+  </FoldPanel>
 </template>
 
 <style scoped>

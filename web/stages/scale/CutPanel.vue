@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { BFormCheckbox } from 'bootstrap-vue-next/components/BFormCheckbox'
+import FoldPanel from '../../shell/FoldPanel.vue'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, ref } from 'vue'
 import { text } from '../../i18n'
@@ -130,8 +132,8 @@ viewport.describe(() =>
       }
     : null,
 )
-function toggle(e: Event): void {
-  open.value = (e.target as HTMLDetailsElement).open
+function toggle(shown: boolean): void {
+  open.value = shown
 }
 
 /** mm of body round a key */
@@ -203,8 +205,8 @@ const ordered = (ops: OperationInput[]): OperationInput[] => {
 </script>
 
 <template>
-  <details class="mb-3" @toggle="toggle">
-    <summary>{{ $t('scale.cutPanel.cutInTwo', { name: store.part?.name }) }}</summary>
+  <FoldPanel class="mb-3" @toggle="toggle">
+    <template #title>{{ $t('scale.cutPanel.cutInTwo', { name: store.part?.name }) }}</template>
     <div class="d-flex flex-wrap gap-1 my-2">
       <BButton
         v-for="k in ['proposed', ...Object.keys(DIRECTIONS), 'line']"
@@ -257,9 +259,7 @@ const ordered = (ops: OperationInput[]): OperationInput[] => {
         {{ $t('scale.cutPanel.takeTheLastBack') }}
       </BButton>
     </p>
-    <label class="d-flex gap-2 align-items-center"
-      ><input v-model="keyed" type="checkbox" /> {{ $t('scale.cutPanel.withKeysWayRound') }}</label
-    >
+    <BFormCheckbox v-model="keyed">{{ $t('scale.cutPanel.withKeysWayRound') }}</BFormCheckbox>
     <NumberField
       v-if="keyed"
       v-model="clearance"
@@ -275,7 +275,7 @@ const ordered = (ops: OperationInput[]): OperationInput[] => {
     <BButton variant="primary" size="sm" class="mt-1" :disabled="busy || !plane" @click="cut">
       {{ busy ? $t('scale.cutPanel.cutting') : $t('scale.cutPanel.cutIt') }}
     </BButton>
-  </details>
+  </FoldPanel>
 </template>
 
 <style scoped>

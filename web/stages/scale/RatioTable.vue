@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { BTableSimple, BTbody, BTd, BTh, BThead, BTr } from 'bootstrap-vue-next/components/BTable'
+import FoldPanel from '../../shell/FoldPanel.vue'
 import { computed, ref } from 'vue'
 import { text } from '../../i18n'
 import { doesNotFit } from '../../../core/findings/doesNotFit'
@@ -93,14 +95,14 @@ const LINES: { word: string; of: (r: Row) => string }[] = [
 </script>
 
 <template>
-  <details class="mb-3" @toggle="open = ($event.target as HTMLDetailsElement).open">
-    <summary>{{ $t('scale.ratioTable.sizesSideBySide') }}</summary>
+  <FoldPanel class="mb-3" @toggle="open = $event">
+    <template #title>{{ $t('scale.ratioTable.sizesSideBySide') }}</template>
     <div class="wide">
-      <table class="table table-sm mt-1 mb-0">
-        <thead>
-          <tr>
-            <th>1 :</th>
-            <th v-for="r in rows" :key="r.ratio" class="num" :class="{ now: r.now }">
+      <BTableSimple class="mt-1 mb-0" small>
+        <BThead>
+          <BTr>
+            <BTh>1 :</BTh>
+            <BTh v-for="r in rows" :key="r.ratio" class="num" :class="{ now: r.now }">
               <button
                 class="pick"
                 :title="$t('scale.ratioTable.try1', { ratio: r.ratio.toFixed(1) })"
@@ -108,13 +110,13 @@ const LINES: { word: string; of: (r: Row) => string }[] = [
               >
                 {{ Number(r.ratio.toFixed(1)) }}
               </button>
-            </th>
-          </tr>
-        </thead>
-        <tbody>
-          <tr v-for="line in LINES" :key="line.word">
-            <th scope="row">{{ line.word }}</th>
-            <td
+            </BTh>
+          </BTr>
+        </BThead>
+        <BTbody>
+          <BTr v-for="line in LINES" :key="line.word">
+            <BTh scope="row">{{ line.word }}</BTh>
+            <BTd
               v-for="r in rows"
               :key="r.ratio"
               class="num"
@@ -125,12 +127,12 @@ const LINES: { word: string; of: (r: Row) => string }[] = [
               :title="line.word === 'printers' ? r.fits.join(', ') : undefined"
             >
               {{ line.of(r) }}
-            </td>
-          </tr>
-        </tbody>
-      </table>
+            </BTd>
+          </BTr>
+        </BTbody>
+      </BTableSimple>
     </div>
-  </details>
+  </FoldPanel>
 </template>
 
 <style scoped>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import FoldPanel from '../../shell/FoldPanel.vue'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, ref } from 'vue'
 import { text } from '../../i18n'
@@ -51,15 +52,15 @@ const along = computed(() => {
 </script>
 
 <template>
-  <details class="mb-3">
-    <summary>
-      {{
+  <FoldPanel class="mb-3">
+    <template #title
+      >{{
         $t('scale.staturePanel.statureAlongMmAlong', {
           along: String(Boolean(along !== null)),
           along2: along?.toFixed(1),
         })
       }}
-    </summary>
+    </template>
     <p v-if="along === null" class="soft small my-1">
       {{ $t('scale.staturePanel.untilItIsMeasured') }}
     </p>
@@ -87,5 +88,5 @@ const along = computed(() => {
         $t('scale.staturePanel.forgetIt')
       }}</BButton>
     </div>
-  </details>
+  </FoldPanel>
 </template>

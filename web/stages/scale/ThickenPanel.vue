@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import FoldPanel from '../../shell/FoldPanel.vue'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, ref } from 'vue'
 import { text } from '../../i18n'
@@ -48,8 +49,8 @@ async function grow(): Promise<void> {
 </script>
 
 <template>
-  <details class="mb-3" @toggle="($event.target as HTMLDetailsElement).open || stop()">
-    <summary>{{ $t('scale.thickenPanel.thickenAPlace') }}</summary>
+  <FoldPanel class="mb-3" @toggle="$event || stop()">
+    <template #title>{{ $t('scale.thickenPanel.thickenAPlace') }}</template>
     <NumberField v-model="by" :label="$t('scale.thickenPanel.by')" unit="mm" :step="0.1" :min="0.02" :max="10" />
     <NumberField
       v-model="radius"
@@ -71,5 +72,5 @@ async function grow(): Promise<void> {
         {{ $t('scale.thickenPanel.forgetTheDabs', { dabs: dabs.length }) }}
       </BButton>
     </div>
-  </details>
+  </FoldPanel>
 </template>

@@ -7,7 +7,7 @@ import { statureAlong } from '../../../core/fit/stature'
 import { MEASURES, otherPart, PART, PIECE } from '../../stores/fakeServer'
 import { usePiece } from '../../stores/piece'
 import { useViewport } from '../../viewport/useViewport'
-import { button, choose, press, settle, shop, StageBench, type } from '../stageTesting'
+import { button, choose, press, settle, shop, StageBench, type, unfold } from '../stageTesting'
 
 let page: StageBench
 beforeEach(() => {
@@ -35,9 +35,7 @@ describe('cutting a part in two', () => {
     page.bench.trials.set('fix', { fix: { walls: [2] } })
     page.bench.checks.set('keySites', { sites: [SITE] })
     const at = await page.on(() => import('./CutPanel.vue'))
-    const details = at.find('details').element as HTMLDetailsElement
-    details.open = true
-    await at.find('details').trigger('toggle')
+    await unfold(at)
     await settle()
     return at
   }

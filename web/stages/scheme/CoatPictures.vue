@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import FoldPanel from '../../shell/FoldPanel.vue'
 import { computed, onBeforeUnmount, ref, watch } from 'vue'
 import type { Coat } from '../../../contract/scheme'
 import { vertexNormals } from '../../../core/mesh/measure'
@@ -73,13 +74,13 @@ const title = (n: number): string => (n === 0 ? 'primed' : `${n} ${own.value[n -
 </script>
 
 <template>
-  <details class="my-2" @toggle="open = ($event.target as HTMLDetailsElement).open">
-    <summary>
-      <h2 class="d-inline">{{ $t('scheme.coatPictures.coatByCoat') }}</h2>
+  <FoldPanel class="my-2" @toggle="open = $event">
+    <template #title
+      ><h2 class="d-inline">{{ $t('scheme.coatPictures.coatByCoat') }}</h2>
       <span v-if="done" class="soft small ms-2">{{
         $t('scheme.coatPictures.shownAtAfterCoat', { at: String(Boolean(at === 0)), at2: at })
       }}</span>
-    </summary>
+    </template>
     <p v-if="open && pictures.length === 0" class="soft small m-0">
       {{ absent ? $t('scheme.coatPictures.nothingOfThisRegion') : $t('scheme.coatPictures.drawing') }}
     </p>
@@ -96,7 +97,7 @@ const title = (n: number): string => (n === 0 ? 'primed' : `${n} ${own.value[n -
         <span>{{ title(n) }}</span>
       </button>
     </div>
-  </details>
+  </FoldPanel>
 </template>
 
 <style scoped>

@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { BFormInput } from 'bootstrap-vue-next/components/BFormInput'
+import FoldPanel from '../../shell/FoldPanel.vue'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed } from 'vue'
 import { text } from '../../i18n'
@@ -99,25 +101,23 @@ const mixed = (): string =>
     <div class="line second">
       <label
         >{{ $t('scheme.coatRow.film')
-        }}<input
+        }}<BFormInput
           type="range"
-          class="form-range"
           min="1"
           max="120"
-          :value="coat.film"
+          :model-value="coat.film"
           :aria-label="$t('scheme.coatRow.dryFilmInMicrometres')"
           @input="set({ film: Number(value($event)) })"
         /><span class="num">{{ coat.film }} µm</span></label
       >
       <label
         >{{ $t('scheme.coatRow.paint2')
-        }}<input
+        }}<BFormInput
           type="range"
-          class="form-range"
           min="0.05"
           max="1"
           step="0.05"
-          :value="coat.pigment"
+          :model-value="coat.pigment"
           :aria-label="$t('scheme.coatRow.shareOfPaintIn')"
           @input="set({ pigment: Number(value($event)) })"
         /><span class="num">{{ Math.round(coat.pigment * 100) }} %</span></label
@@ -126,26 +126,24 @@ const mixed = (): string =>
     <div v-if="spotted" class="line second">
       <label
         >{{ $t('scheme.coatRow.covers')
-        }}<input
+        }}<BFormInput
           type="range"
-          class="form-range"
           min="0.02"
           max="0.95"
           step="0.01"
-          :value="coat.coverage"
+          :model-value="coat.coverage"
           :aria-label="$t('scheme.coatRow.shareThatIsCovered')"
           @input="set({ coverage: Number(value($event)) })"
         /><span class="num">{{ Math.round(coat.coverage * 100) }} %</span></label
       >
       <label v-if="coat.technique !== 'powder'"
         >{{ $t('scheme.coatRow.dots')
-        }}<input
+        }}<BFormInput
           type="range"
-          class="form-range"
           min="0.2"
           max="8"
           step="0.1"
-          :value="coat.grain"
+          :model-value="coat.grain"
           :aria-label="$t('scheme.coatRow.sizeOfDotsIn')"
           @input="set({ grain: Number(value($event)) })"
         /><span class="num">{{ $t('scheme.coatRow.mm', { grain: coat.grain }) }}</span></label
@@ -192,15 +190,15 @@ const mixed = (): string =>
         <b v-else-if="fact.toHide > layers()">{{ $t('scheme.coatRow.neededToHide', { toHide: fact.toHide }) }}</b>
         <template v-else>{{ $t('scheme.coatRow.hideWhatLiesBelow', { toHide: fact.toHide }) }}</template>
       </p>
-      <details v-if="read" class="soft small">
-        <summary>
-          {{
+      <FoldPanel v-if="read" class="soft small">
+        <template #title
+          >{{
             readOf(coat).hand.length > 0 ? $t('scheme.coatRow.whereItLiesYour') : $t('scheme.coatRow.howWeKnowWhere')
           }}
-        </summary>
+        </template>
         {{ read }}
         <HandFields :coat="coat" />
-      </details>
+      </FoldPanel>
     </div>
   </article>
 </template>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import FoldPanel from '../../shell/FoldPanel.vue'
 import { BFormSelect } from 'bootstrap-vue-next/components/BFormSelect'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, ref } from 'vue'
@@ -41,11 +42,11 @@ const number = (e: Event, least: number, most: number): number =>
 </script>
 
 <template>
-  <details class="my-2">
-    <summary>
-      <h2 class="d-inline">{{ $t('scheme.effectsPanel.groundSnowWaterRust') }}</h2>
+  <FoldPanel class="my-2">
+    <template #title
+      ><h2 class="d-inline">{{ $t('scheme.effectsPanel.groundSnowWaterRust') }}</h2>
       <span v-if="own.length > 0" class="soft small ms-2">{{ own.map((e) => e.way.name).join(', ') }}</span>
-    </summary>
+    </template>
     <div class="d-flex gap-2 my-2">
       <BFormSelect v-model="kind" size="sm" class="w-auto" :aria-label="$t('scheme.effectsPanel.effect')">
         <option v-for="k in EFFECT_KINDS" :key="k" :value="k">{{ EFFECTS[k].name }}</option>
@@ -110,7 +111,7 @@ const number = (e: Event, least: number, most: number): number =>
     <p v-if="own.length > 0" class="soft small mt-1 mb-0">
       {{ $t('scheme.effectsPanel.amountsAndTimesAre') }}
     </p>
-  </details>
+  </FoldPanel>
 </template>
 
 <style scoped>

@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { BFormInput } from 'bootstrap-vue-next/components/BFormInput'
+import FoldPanel from '../../shell/FoldPanel.vue'
 import { BFormSelect } from 'bootstrap-vue-next/components/BFormSelect'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, ref, shallowRef, watch } from 'vue'
@@ -114,10 +116,10 @@ function toRegion(): void {
 </script>
 
 <template>
-  <details class="my-2">
-    <summary>
-      <h2 class="d-inline">{{ $t('scheme.emblemPanel.aCircleLettersOr') }}</h2>
-    </summary>
+  <FoldPanel class="my-2">
+    <template #title
+      ><h2 class="d-inline">{{ $t('scheme.emblemPanel.aCircleLettersOr') }}</h2>
+    </template>
     <div class="folded">
       <BFormSelect v-model="shape" size="sm" :aria-label="$t('scheme.emblemPanel.whatIsSetOn')">
         <option value="circle">{{ $t('scheme.emblemPanel.circle') }}</option>
@@ -125,10 +127,10 @@ function toRegion(): void {
         <option value="letters">{{ $t('scheme.emblemPanel.letters') }}</option>
         <option value="drawing">{{ $t('scheme.emblemPanel.aDrawingOfYour') }}</option>
       </BFormSelect>
-      <input
+      <BFormInput
         v-if="shape === 'letters'"
         v-model="words"
-        class="form-control form-control-sm"
+        size="sm"
         maxlength="40"
         :aria-label="$t('scheme.emblemPanel.whatTheLettersSay')"
       />
@@ -172,5 +174,5 @@ function toRegion(): void {
         </div>
       </template>
     </div>
-  </details>
+  </FoldPanel>
 </template>

@@ -1,4 +1,7 @@
 <script setup lang="ts">
+import { BFormInput } from 'bootstrap-vue-next/components/BFormInput'
+import { BTableSimple, BTbody, BTd, BTh, BThead, BTr } from 'bootstrap-vue-next/components/BTable'
+import FoldPanel from '../../shell/FoldPanel.vue'
 import { BFormSelect } from 'bootstrap-vue-next/components/BFormSelect'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, ref, watch } from 'vue'
@@ -131,8 +134,8 @@ viewport.describe(() => {
   const points = [a!.iris, far, ...(b ? [b.iris] : [])].map((p) => [...p] as [number, number, number])
   return { target: [...far], onTarget: aimed, markers, line: { points, closed: false, sharp: true } }
 })
-function toggled(e: Event): void {
-  open.value = (e.target as HTMLDetailsElement).open
+function toggled(shown: boolean): void {
+  open.value = shown
 }
 const name = (i: number): string =>
   plans.value.length === 1
@@ -148,10 +151,10 @@ const mm = (v: number): string => v.toFixed(1)
 </script>
 
 <template>
-  <details class="mt-3" @toggle="toggled">
-    <summary>
-      <h2 class="d-inline">{{ $t('scheme.eyesPanel.eyes') }}</h2>
-    </summary>
+  <FoldPanel class="mt-3" @toggle="toggled">
+    <template #title
+      ><h2 class="d-inline">{{ $t('scheme.eyesPanel.eyes') }}</h2>
+    </template>
     <p v-if="fault" role="alert" class="problem small mt-2 mb-1">{{ fault }}</p>
     <p v-if="!mine" class="soft small mt-1 mb-1">
       {{ $t('scheme.eyesPanel.pressBothEyeballsThe') }}
@@ -186,12 +189,11 @@ const mm = (v: number): string => v.toFixed(1)
           :digits="0"
           @update:model-value="set({ turn: $event })"
         />
-        <input
+        <BFormInput
           type="range"
-          class="form-range"
           min="-80"
           max="80"
-          :value="mine.turn"
+          :model-value="mine.turn"
           :aria-label="$t('scheme.eyesPanel.gazeToItsOwn')"
           @input="set({ turn: Number(($event.target as HTMLInputElement).value) })"
         />
@@ -252,20 +254,20 @@ const mm = (v: number): string => v.toFixed(1)
         />
       </div>
       <p v-if="planned && !planned.ok" role="alert" class="problem small mt-2">{{ planned.problem.message }}</p>
-      <table v-else class="plain small mt-2">
-        <thead>
-          <tr>
-            <th>{{ $t('scheme.eyesPanel.mm') }}</th>
-            <th class="num">{{ $t('scheme.eyesPanel.ball') }}</th>
-            <th class="num">{{ $t('scheme.eyesPanel.iris') }}</th>
-            <th class="num">{{ $t('scheme.eyesPanel.pupil') }}</th>
-            <th class="num">{{ $t('scheme.eyesPanel.lidOver') }}</th>
-            <th class="num">{{ $t('scheme.eyesPanel.tip') }}</th>
-          </tr>
-        </thead>
-        <tbody>
-          <tr v-for="(e, i) in plans" :key="i" data-eye>
-            <td>
+      <BTableSimple v-else class="plain small mt-2">
+        <BThead>
+          <BTr>
+            <BTh>{{ $t('scheme.eyesPanel.mm') }}</BTh>
+            <BTh class="num">{{ $t('scheme.eyesPanel.ball') }}</BTh>
+            <BTh class="num">{{ $t('scheme.eyesPanel.iris') }}</BTh>
+            <BTh class="num">{{ $t('scheme.eyesPanel.pupil') }}</BTh>
+            <BTh class="num">{{ $t('scheme.eyesPanel.lidOver') }}</BTh>
+            <BTh class="num">{{ $t('scheme.eyesPanel.tip') }}</BTh>
+          </BTr>
+        </BThead>
+        <BTbody>
+          <BTr v-for="(e, i) in plans" :key="i" data-eye>
+            <BTd>
               {{
                 plans.length === 1
                   ? $t('scheme.eyesPanel.eye')
@@ -273,15 +275,15 @@ const mm = (v: number): string => v.toFixed(1)
                     ? $t('scheme.eyesPanel.onYourLeft')
                     : $t('scheme.eyesPanel.onYourRight')
               }}
-            </td>
-            <td class="num">{{ mm(2 * mine.balls[i]!.radius) }}</td>
-            <td class="num">{{ mm(2 * e.irisRadius) }}</td>
-            <td class="num">{{ mm(2 * e.pupilRadius) }}</td>
-            <td class="num">{{ mm(e.upperCut) }}</td>
-            <td class="num">{{ e.tip.toFixed(2) }}</td>
-          </tr>
-        </tbody>
-      </table>
+            </BTd>
+            <BTd class="num">{{ mm(2 * mine.balls[i]!.radius) }}</BTd>
+            <BTd class="num">{{ mm(2 * e.irisRadius) }}</BTd>
+            <BTd class="num">{{ mm(2 * e.pupilRadius) }}</BTd>
+            <BTd class="num">{{ mm(e.upperCut) }}</BTd>
+            <BTd class="num">{{ e.tip.toFixed(2) }}</BTd>
+          </BTr>
+        </BTbody>
+      </BTableSimple>
       <p v-if="openings.some((o) => o)" class="small mt-1 mb-0">
         {{
           $t('scheme.eyesPanel.theSculptLeavesOpen', {
@@ -314,5 +316,5 @@ const mm = (v: number): string => v.toFixed(1)
         >
       </div>
     </template>
-  </details>
+  </FoldPanel>
 </template>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { BFormInput } from 'bootstrap-vue-next/components/BFormInput'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed } from 'vue'
 import { text } from '../../i18n'
@@ -33,13 +34,12 @@ function reset(): void {
   <div v-if="fields.length > 0" class="mt-1">
     <label v-for="k in fields" :key="k"
       ><span>{{ WORDS[k] }}</span
-      ><input
+      ><BFormInput
         type="range"
-        class="form-range"
         min="0"
         max="100"
         step="1"
-        :value="100 * store.hand[k]"
+        :model-value="100 * store.hand[k]"
         :aria-label="$t('scheme.handFields.yourHand', { WORDS: WORDS[k] })"
         @input="store.set({ [k]: share($event) })"
         @change="store.keep()"

@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { BFormCheckbox } from 'bootstrap-vue-next/components/BFormCheckbox'
+import { BFormInput } from 'bootstrap-vue-next/components/BFormInput'
 import type { Region } from '../../../contract/scheme'
 import { LAMP_RANGE } from '../../../core/paint/optics/lamp'
 
@@ -12,37 +14,32 @@ const set = (fields: Partial<NonNullable<Region['behind']>>): void => {
 
 <template>
   <div class="mt-2">
-    <label
-      ><input
-        type="checkbox"
-        class="form-check-input me-2"
-        :checked="behind !== null"
-        @change="behind = behind ? null : { kelvin: 2700, strength: 1 }"
-      />{{ $t('scheme.lampBehind.aLampShinesFrom') }}</label
+    <BFormCheckbox
+      :model-value="behind !== null"
+      @update:model-value="behind = behind ? null : { kelvin: 2700, strength: 1 }"
+      >{{ $t('scheme.lampBehind.aLampShinesFrom') }}</BFormCheckbox
     >
     <template v-if="behind">
       <label class="slide"
         ><span class="soft">{{ $t('scheme.lampBehind.colour') }}</span
-        ><input
+        ><BFormInput
           type="range"
-          class="form-range"
           :min="LAMP_RANGE[0]"
           :max="LAMP_RANGE[1]"
           step="100"
-          :value="behind.kelvin"
+          :model-value="behind.kelvin"
           :aria-label="$t('scheme.lampBehind.lampInsideColourTemperature')"
           @input="set({ kelvin: number($event) })"
         /><span class="num">{{ behind.kelvin }} K</span></label
       >
       <label class="slide"
         ><span class="soft">{{ $t('scheme.lampBehind.bright') }}</span
-        ><input
+        ><BFormInput
           type="range"
-          class="form-range"
           min="0.1"
           max="5"
           step="0.1"
-          :value="behind.strength"
+          :model-value="behind.strength"
           :aria-label="$t('scheme.lampBehind.lampInsideTimesAs')"
           @input="set({ strength: number($event) })"
         /><span class="num">{{ behind.strength.toFixed(1) }} ×</span></label

@@ -1,4 +1,7 @@
 <script setup lang="ts">
+import { BFormCheckbox } from 'bootstrap-vue-next/components/BFormCheckbox'
+import { BFormInput } from 'bootstrap-vue-next/components/BFormInput'
+import FoldPanel from '../../shell/FoldPanel.vue'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { text } from '../../i18n'
 import { LAMP_RANGE } from '../../../core/paint/optics/lamp'
@@ -29,9 +32,9 @@ function fromHere(): void {
 </script>
 
 <template>
-  <details class="my-2" open>
-    <summary>
-      <h2 class="d-inline">{{ $t('scheme.lightPanel.light') }}</h2>
+  <FoldPanel class="my-2" open>
+    <template #title
+      ><h2 class="d-inline">{{ $t('scheme.lightPanel.light') }}</h2>
       <span class="soft small ms-2"
         >{{
           light.at
@@ -39,37 +42,32 @@ function fromHere(): void {
             : $t('scheme.lightPanel.ridesWithYou')
         }}{{ light.kelvin ? `, ${light.kelvin} K` : $t('scheme.lightPanel.daylight') }}</span
       >
-    </summary>
+    </template>
     <div class="folded">
-      <label
-        ><input
-          type="checkbox"
-          class="form-check-input me-2"
-          :checked="light.at !== null"
-          @change="set({ at: light.at ? null : { turn: -25, lift: 60 } })"
-        />{{ $t('scheme.lightPanel.standsStillAsIn') }}</label
+      <BFormCheckbox
+        :model-value="light.at !== null"
+        @update:model-value="set({ at: light.at ? null : { turn: -25, lift: 60 } })"
+        >{{ $t('scheme.lightPanel.standsStillAsIn') }}</BFormCheckbox
       >
       <template v-if="light.at">
         <label class="slide"
           ><span>{{ $t('scheme.lightPanel.round') }}</span
-          ><input
+          ><BFormInput
             type="range"
-            class="form-range"
             min="-180"
             max="180"
-            :value="light.at.turn"
+            :model-value="light.at.turn"
             :aria-label="$t('scheme.lightPanel.lightDegreesToThe')"
             @input="set({ at: { ...light.at, turn: number($event) } })"
           /><span class="num">{{ light.at.turn }}°</span></label
         >
         <label class="slide"
           ><span>{{ $t('scheme.lightPanel.up') }}</span
-          ><input
+          ><BFormInput
             type="range"
-            class="form-range"
             min="-30"
             max="89"
-            :value="light.at.lift"
+            :model-value="light.at.lift"
             :aria-label="$t('scheme.lightPanel.lightDegreesUp')"
             @input="set({ at: { ...light.at, lift: number($event) } })"
           /><span class="num">{{ light.at.lift }}°</span></label
@@ -106,7 +104,7 @@ function fromHere(): void {
         {{ $t('scheme.lightPanel.eachPaintIsWeighed', { kelvin: light.kelvin }) }}
       </p>
     </div>
-  </details>
+  </FoldPanel>
 </template>
 
 <style scoped>

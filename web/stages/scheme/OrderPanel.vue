@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { BTableSimple, BTbody, BTd, BTh, BThead, BTr } from 'bootstrap-vue-next/components/BTable'
+import FoldPanel from '../../shell/FoldPanel.vue'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { storeToRefs } from 'pinia'
 import { computed, onBeforeUnmount } from 'vue'
@@ -96,58 +98,58 @@ function masks(s: OrderStep): string {
 </script>
 
 <template>
-  <details class="mt-3" :open="open" @toggle="open = ($event.target as HTMLDetailsElement).open">
-    <summary>
-      <h2 class="d-inline">{{ $t('scheme.orderPanel.orderOfPaintingAnd') }}</h2>
-    </summary>
+  <FoldPanel class="mt-3" :open="open" @toggle="open = $event">
+    <template #title
+      ><h2 class="d-inline">{{ $t('scheme.orderPanel.orderOfPaintingAnd') }}</h2>
+    </template>
     <p v-if="open && !found" class="soft small">
       {{ busy ? $t('scheme.orderPanel.weighingOrders') : $t('scheme.orderPanel.noCoatsYet') }}
     </p>
     <template v-if="found && found.scheme.coats.length > 0">
       <FindingList class="mt-2" :judged="judged.byStage.order" :fixes="fixes" />
-      <table class="plain small">
-        <thead>
-          <tr>
-            <th>{{ $t('scheme.orderPanel.order') }}</th>
-            <th class="num">{{ $t('scheme.orderPanel.masking') }}</th>
-            <th class="num">{{ $t('scheme.orderPanel.cleaning') }}</th>
-            <th class="num">{{ $t('scheme.orderPanel.inAll') }}</th>
-          </tr>
-        </thead>
-        <tbody>
-          <tr v-for="r in rows" :key="r.name" :data-order="r.name">
-            <td>
+      <BTableSimple class="plain small">
+        <BThead>
+          <BTr>
+            <BTh>{{ $t('scheme.orderPanel.order') }}</BTh>
+            <BTh class="num">{{ $t('scheme.orderPanel.masking') }}</BTh>
+            <BTh class="num">{{ $t('scheme.orderPanel.cleaning') }}</BTh>
+            <BTh class="num">{{ $t('scheme.orderPanel.inAll') }}</BTh>
+          </BTr>
+        </BThead>
+        <BTbody>
+          <BTr v-for="r in rows" :key="r.name" :data-order="r.name">
+            <BTd>
               {{ r.name
               }}<span v-if="r.broken > 0" class="soft d-block">{{
                 $t('scheme.orderPanel.breaksBroken', { broken: r.broken })
               }}</span>
-            </td>
-            <td class="num text-nowrap" :title="$t('scheme.orderPanel.mmOfTape', { round: Math.round(r.cost.tape) })">
+            </BTd>
+            <BTd class="num text-nowrap" :title="$t('scheme.orderPanel.mmOfTape', { round: Math.round(r.cost.tape) })">
               {{ duration(r.cost.masking) }}
-            </td>
-            <td class="num">{{ duration(r.cost.cleaning) }}</td>
-            <td class="num text-nowrap">
+            </BTd>
+            <BTd class="num">{{ duration(r.cost.cleaning) }}</BTd>
+            <BTd class="num text-nowrap">
               <b>{{ duration(r.cost.total) }}</b>
-            </td>
-          </tr>
-        </tbody>
-      </table>
-      <table v-if="reach" class="plain small mt-2">
-        <thead>
-          <tr>
-            <th>{{ $t('scheme.orderPanel.region') }}</th>
-            <th class="num">{{ $t('scheme.orderPanel.airbrushReaches') }}</th>
-            <th class="num">{{ $t('scheme.orderPanel.brush') }}</th>
-          </tr>
-        </thead>
-        <tbody>
-          <tr v-for="r in reached" :key="r.region" :data-reach="r.region">
-            <td>{{ region(r.region) }}</td>
-            <td class="num">{{ Math.round(100 * r.airbrush) }} %</td>
-            <td class="num">{{ Math.round(100 * r.brush) }} %</td>
-          </tr>
-        </tbody>
-      </table>
+            </BTd>
+          </BTr>
+        </BTbody>
+      </BTableSimple>
+      <BTableSimple v-if="reach" class="plain small mt-2">
+        <BThead>
+          <BTr>
+            <BTh>{{ $t('scheme.orderPanel.region') }}</BTh>
+            <BTh class="num">{{ $t('scheme.orderPanel.airbrushReaches') }}</BTh>
+            <BTh class="num">{{ $t('scheme.orderPanel.brush') }}</BTh>
+          </BTr>
+        </BThead>
+        <BTbody>
+          <BTr v-for="r in reached" :key="r.region" :data-reach="r.region">
+            <BTd>{{ region(r.region) }}</BTd>
+            <BTd class="num">{{ Math.round(100 * r.airbrush) }} %</BTd>
+            <BTd class="num">{{ Math.round(100 * r.brush) }} %</BTd>
+          </BTr>
+        </BTbody>
+      </BTableSimple>
       <p v-else-if="(book.scheme?.maps.length ?? 0) > 0" class="soft small">
         {{ $t('scheme.orderPanel.lookingWhatTheAirbrush') }}
       </p>
@@ -191,8 +193,8 @@ function masks(s: OrderStep): string {
           >
         </li>
       </ol>
-      <details class="small">
-        <summary>{{ $t('scheme.orderPanel.whatMasksAndCleaning') }}</summary>
+      <FoldPanel class="small">
+        <template #title>{{ $t('scheme.orderPanel.whatMasksAndCleaning') }}</template>
         <NumberField
           v-for="c in COSTS"
           :key="c.key"
@@ -207,9 +209,9 @@ function masks(s: OrderStep): string {
           {{ $t('scheme.orderPanel.startingValuesAreJudgement') }}
         </p>
         <p v-if="fault" role="alert" class="problem m-0">{{ fault }}</p>
-      </details>
+      </FoldPanel>
     </template>
-  </details>
+  </FoldPanel>
 </template>
 
 <style scoped>

@@ -1,4 +1,7 @@
 <script setup lang="ts">
+import { BFormCheckbox } from 'bootstrap-vue-next/components/BFormCheckbox'
+import { BTableSimple, BTbody, BTd, BTr } from 'bootstrap-vue-next/components/BTable'
+import FoldPanel from '../../shell/FoldPanel.vue'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, onBeforeUnmount, ref, shallowRef, watch } from 'vue'
 import { text } from '../../i18n'
@@ -63,10 +66,10 @@ async function sheet(): Promise<void> {
 </script>
 
 <template>
-  <details class="my-2" @toggle="open = ($event.target as HTMLDetailsElement).open">
-    <summary>
-      <h2 class="d-inline">{{ $t('scheme.placesPanel.whereLightAndShade') }}</h2>
-    </summary>
+  <FoldPanel class="my-2" @toggle="open = $event">
+    <template #title
+      ><h2 class="d-inline">{{ $t('scheme.placesPanel.whereLightAndShade') }}</h2>
+    </template>
     <div class="folded">
       <p class="soft small m-0">
         {{
@@ -76,35 +79,31 @@ async function sheet(): Promise<void> {
           })
         }}
       </p>
-      <label
-        ><input v-model="all" type="checkbox" class="form-check-input me-2" />{{
-          $t('scheme.placesPanel.theWholePartNot', { name: region.name })
-        }}</label
-      >
-      <table v-if="places" class="num">
-        <tbody>
-          <tr v-for="(z, i) in [...ZONES].reverse()" :key="z.id">
-            <td>
+      <BFormCheckbox v-model="all">{{ $t('scheme.placesPanel.theWholePartNot', { name: region.name }) }}</BFormCheckbox>
+      <BTableSimple v-if="places" class="num">
+        <BTbody>
+          <BTr v-for="(z, i) in [...ZONES].reverse()" :key="z.id">
+            <BTd>
               <span
                 class="line"
                 :style="{
                   borderTop: `3px ${BORDER_LOOK[ZONES[ZONES.length - 2 - i]?.id ?? '']?.dashed ? 'dashed' : 'solid'} ${BORDER_LOOK[ZONES[ZONES.length - 2 - i]?.id ?? '']?.colour ?? 'transparent'}`,
                 }"
               />
-            </td>
-            <td>{{ z.name }}</td>
-            <td class="text-end">
+            </BTd>
+            <BTd>{{ z.name }}</BTd>
+            <BTd class="text-end">
               {{ $t('scheme.placesPanel.cm', { areas: ((places.areas[ZONES.length - 1 - i] ?? 0) / 100).toFixed(1) }) }}
-            </td>
-          </tr>
-        </tbody>
-      </table>
+            </BTd>
+          </BTr>
+        </BTbody>
+      </BTableSimple>
       <BButton v-if="places" variant="quiet" size="sm" @click="sheet">{{
         $t('scheme.placesPanel.sheetOfFourSides')
       }}</BButton>
       <p v-else-if="open" class="soft small m-0">{{ $t('scheme.placesPanel.waitingForTheSurface') }}</p>
     </div>
-  </details>
+  </FoldPanel>
 </template>
 
 <style scoped>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import FoldPanel from '../../shell/FoldPanel.vue'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { onBeforeUnmount, ref } from 'vue'
 import { z } from 'zod'
@@ -98,15 +99,15 @@ onBeforeUnmount(() => {
 </script>
 
 <template>
-  <details class="my-2">
-    <summary>
-      <h2 class="d-inline">{{ $t('scheme.referencePanel.paintedAfter') }}</h2>
+  <FoldPanel class="my-2">
+    <template #title
+      ><h2 class="d-inline">{{ $t('scheme.referencePanel.paintedAfter') }}</h2>
       <span class="soft small ms-2">{{
         region.references.length === 0
           ? $t('scheme.referencePanel.noPictureYet')
           : $t('scheme.referencePanel.references', { references: region.references.length })
       }}</span>
-    </summary>
+    </template>
     <input
       type="file"
       accept="image/*"
@@ -170,7 +171,7 @@ onBeforeUnmount(() => {
     <p v-if="region.references.length > 0" class="soft small m-0">
       {{ $t('scheme.referencePanel.pressWhereItsColour') }}
     </p>
-  </details>
+  </FoldPanel>
 </template>
 
 <style scoped>

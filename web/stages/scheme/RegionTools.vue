@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import FoldPanel from '../../shell/FoldPanel.vue'
 import { BFormSelect } from 'bootstrap-vue-next/components/BFormSelect'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { ref } from 'vue'
@@ -60,8 +61,8 @@ const mirror = (): Promise<void> =>
 </script>
 
 <template>
-  <details class="mt-2">
-    <summary>{{ $t('scheme.regionTools.moveItsEdgeMirror') }}</summary>
+  <FoldPanel class="mt-2">
+    <template #title>{{ $t('scheme.regionTools.moveItsEdgeMirror') }}</template>
     <NumberField
       class="mt-2"
       v-model="by"
@@ -120,5 +121,5 @@ const mirror = (): Promise<void> =>
       </ChoiceSelect></label
     >
     <p v-if="said" class="soft small mt-1 mb-0" role="status">{{ said }}</p>
-  </details>
+  </FoldPanel>
 </template>

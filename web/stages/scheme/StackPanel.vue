@@ -1,4 +1,7 @@
 <script setup lang="ts">
+import { BFormInput } from 'bootstrap-vue-next/components/BFormInput'
+import { BFormCheckbox } from 'bootstrap-vue-next/components/BFormCheckbox'
+import FoldPanel from '../../shell/FoldPanel.vue'
 import { BFormSelect } from 'bootstrap-vue-next/components/BFormSelect'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { text } from '../../i18n'
@@ -194,15 +197,15 @@ onBeforeUnmount(() => {
 </script>
 
 <template>
-  <details class="my-2">
-    <summary>
-      <h2 class="d-inline">{{ $t('scheme.stackPanel.stacks') }}</h2>
+  <FoldPanel class="my-2">
+    <template #title
+      ><h2 class="d-inline">{{ $t('scheme.stackPanel.stacks') }}</h2>
       <span class="soft small ms-2">{{
         variants.length > 0
           ? $t('scheme.stackPanel.keptForLater', { variants: variants.length })
           : $t('scheme.stackPanel.byASchoolOr')
       }}</span>
-    </summary>
+    </template>
     <div class="folded">
       <BFormSelect v-model="chosen" size="sm" :aria-label="$t('scheme.stackPanel.stack')">
         <option v-for="s in bySchool" :key="s.id" :value="s.id">{{ label(s) }}</option>
@@ -222,9 +225,9 @@ onBeforeUnmount(() => {
       <p v-for="n in notes" :key="n" class="small m-0">{{ n }}</p>
       <p v-if="fault" role="alert" class="problem m-0">{{ fault }}</p>
       <form v-if="here.length > 0" class="d-flex gap-2" @submit.prevent="keep">
-        <input
+        <BFormInput
           v-model="name"
-          class="form-control form-control-sm"
+          size="sm"
           maxlength="60"
           :placeholder="$t('scheme.stackPanel.nameOfThisStack')"
           :aria-label="$t('scheme.stackPanel.nameOfThisStack2')"
@@ -234,14 +237,12 @@ onBeforeUnmount(() => {
         }}</BButton>
       </form>
       <template v-if="variants.length > 0">
-        <label
-          ><input v-model="together" type="checkbox" class="form-check-input me-2" />{{
-            $t('scheme.stackPanel.standVariantsTheFirst', {
-              variants: String(Boolean(variants.length > MAX_SHOWN)),
-              MAX_SHOWN,
-            })
-          }}</label
-        >
+        <BFormCheckbox v-model="together">{{
+          $t('scheme.stackPanel.standVariantsTheFirst', {
+            variants: String(Boolean(variants.length > MAX_SHOWN)),
+            MAX_SHOWN,
+          })
+        }}</BFormCheckbox>
         <ul class="list-unstyled m-0">
           <li v-for="v in variants" :key="v.id" class="variant">
             <input
@@ -267,7 +268,7 @@ onBeforeUnmount(() => {
         </ul>
       </template>
     </div>
-  </details>
+  </FoldPanel>
 </template>
 
 <style scoped>

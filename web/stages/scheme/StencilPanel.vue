@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { BTableSimple, BTbody, BTd, BTh, BThead, BTr } from 'bootstrap-vue-next/components/BTable'
+import FoldPanel from '../../shell/FoldPanel.vue'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import * as Comlink from 'comlink'
 import { computed, onBeforeUnmount, ref, shallowRef, watch } from 'vue'
@@ -107,13 +109,13 @@ const percent = (part: { skin: number; sheet: number }): string =>
 </script>
 
 <template>
-  <details class="my-2">
-    <summary>
-      <h2 class="d-inline">{{ $t('scheme.stencilPanel.masksLaidFlat') }}</h2>
+  <FoldPanel class="my-2">
+    <template #title
+      ><h2 class="d-inline">{{ $t('scheme.stencilPanel.masksLaidFlat') }}</h2>
       <span v-if="found" class="soft small ms-2">{{
         $t('scheme.stencilPanel.piecesOnPages', { pieces: found.pieces.length, pages: pages.length })
       }}</span>
-    </summary>
+    </template>
     <div class="folded">
       <NumberField
         v-model="stretch"
@@ -143,30 +145,30 @@ const percent = (part: { skin: number; sheet: number }): string =>
       </div>
       <p v-if="fault" role="alert" class="problem m-0">{{ fault }}</p>
       <template v-if="found">
-        <table class="num">
-          <thead>
-            <tr>
-              <th></th>
-              <th>{{ $t('scheme.stencilPanel.area') }}</th>
-              <th>{{ $t('scheme.stencilPanel.edge') }}</th>
-              <th>{{ $t('scheme.stencilPanel.darts') }}</th>
-              <th>{{ $t('scheme.stencilPanel.stretch') }}</th>
-            </tr>
-          </thead>
-          <tbody>
-            <tr v-for="(p, i) in found.pieces.slice(0, 8)" :key="i">
-              <td>{{ i + 1 }}</td>
-              <td :title="$t('scheme.stencilPanel.onPaper', { area: percent(p.area) })">
+        <BTableSimple class="num">
+          <BThead>
+            <BTr>
+              <BTh></BTh>
+              <BTh>{{ $t('scheme.stencilPanel.area') }}</BTh>
+              <BTh>{{ $t('scheme.stencilPanel.edge') }}</BTh>
+              <BTh>{{ $t('scheme.stencilPanel.darts') }}</BTh>
+              <BTh>{{ $t('scheme.stencilPanel.stretch') }}</BTh>
+            </BTr>
+          </BThead>
+          <BTbody>
+            <BTr v-for="(p, i) in found.pieces.slice(0, 8)" :key="i">
+              <BTd>{{ i + 1 }}</BTd>
+              <BTd :title="$t('scheme.stencilPanel.onPaper', { area: percent(p.area) })">
                 {{ $t('scheme.stencilPanel.cm', { skin: (p.area.skin / 100).toFixed(1) }) }}
-              </td>
-              <td :title="$t('scheme.stencilPanel.onPaper2', { edge: percent(p.edge) })">
+              </BTd>
+              <BTd :title="$t('scheme.stencilPanel.onPaper2', { edge: percent(p.edge) })">
                 {{ $t('scheme.stencilPanel.mm', { skin: p.edge.skin.toFixed(0) }) }}
-              </td>
-              <td>{{ p.darts }}</td>
-              <td>{{ (100 * p.stretch).toFixed(1) }} %</td>
-            </tr>
-          </tbody>
-        </table>
+              </BTd>
+              <BTd>{{ p.darts }}</BTd>
+              <BTd>{{ (100 * p.stretch).toFixed(1) }} %</BTd>
+            </BTr>
+          </BTbody>
+        </BTableSimple>
         <p v-if="found.pieces.length > 8" class="soft small m-0">
           {{ $t('scheme.stencilPanel.andSmallerOnes', { pieces: found.pieces.length - 8 }) }}
         </p>
@@ -194,7 +196,7 @@ const percent = (part: { skin: number; sheet: number }): string =>
         </div>
       </template>
     </div>
-  </details>
+  </FoldPanel>
 </template>
 
 <style scoped>

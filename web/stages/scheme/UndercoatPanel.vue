@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { BTableSimple, BTbody, BTd, BTh, BThead, BTr } from 'bootstrap-vue-next/components/BTable'
+import FoldPanel from '../../shell/FoldPanel.vue'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, ref, shallowRef, watch } from 'vue'
 import { plainPaints } from '../../../core/paint/recipes/stockPaint'
@@ -49,46 +51,46 @@ const take = (undercoat: UndercoatChoice): void => {
 </script>
 
 <template>
-  <details class="mt-3" :open="open" @toggle="open = ($event.target as HTMLDetailsElement).open">
-    <summary>
-      <h2 class="d-inline">{{ $t('scheme.undercoatPanel.whatEachUndercoatWould') }}</h2>
-    </summary>
+  <FoldPanel class="mt-3" :open="open" @toggle="open = $event">
+    <template #title
+      ><h2 class="d-inline">{{ $t('scheme.undercoatPanel.whatEachUndercoatWould') }}</h2>
+    </template>
     <p v-if="open && bases === 0" class="soft small">{{ $t('scheme.undercoatPanel.giveTheRegionsBase') }}</p>
-    <table v-else-if="bases > 0" class="plain small mt-1">
-      <thead>
-        <tr>
-          <th>{{ $t('scheme.undercoatPanel.undercoat') }}</th>
-          <th class="num">{{ $t('scheme.undercoatPanel.coats') }}</th>
-          <th class="num">{{ $t('scheme.undercoatPanel.bench') }}</th>
-          <th class="num">{{ $t('scheme.undercoatPanel.ml') }}</th>
-          <th />
-        </tr>
-      </thead>
-      <tbody>
+    <BTableSimple v-else-if="bases > 0" class="plain small mt-1">
+      <BThead>
+        <BTr>
+          <BTh>{{ $t('scheme.undercoatPanel.undercoat') }}</BTh>
+          <BTh class="num">{{ $t('scheme.undercoatPanel.coats') }}</BTh>
+          <BTh class="num">{{ $t('scheme.undercoatPanel.bench') }}</BTh>
+          <BTh class="num">{{ $t('scheme.undercoatPanel.ml') }}</BTh>
+          <BTh />
+        </BTr>
+      </BThead>
+      <BTbody>
         <template v-for="c in costs" :key="choiceOf(c.undercoat)">
-          <tr :data-undercoat="choiceOf(c.undercoat)">
-            <td :class="{ 'fw-bold': choiceOf(c.undercoat) === props.undercoat }">
+          <BTr :data-undercoat="choiceOf(c.undercoat)">
+            <BTd :class="{ 'fw-bold': choiceOf(c.undercoat) === props.undercoat }">
               {{ SCHOOLS.undercoat.choices[choiceOf(c.undercoat)] }}
-            </td>
-            <td class="num text-nowrap">
+            </BTd>
+            <BTd class="num text-nowrap">
               <b v-if="c.total === least" :title="$t('scheme.undercoatPanel.fewestCoats')">{{
                 $t('scheme.undercoatPanel.least')
               }}</b>{{ c.total
               }}<span v-if="c.coats.includes(null)" :title="$t('scheme.undercoatPanel.aRegionThatTwelve')">+</span>
-            </td>
-            <td class="num text-nowrap">{{ duration(c.handsOn) }}</td>
-            <td class="num">{{ c.ml.toFixed(1) }}</td>
-            <td class="num text-nowrap">
+            </BTd>
+            <BTd class="num text-nowrap">{{ duration(c.handsOn) }}</BTd>
+            <BTd class="num">{{ c.ml.toFixed(1) }}</BTd>
+            <BTd class="num text-nowrap">
               <span v-if="choiceOf(c.undercoat) === props.undercoat" class="soft">{{
                 $t('scheme.undercoatPanel.inUse')
               }}</span>
               <BButton v-else variant="quiet" size="sm" @click="take(choiceOf(c.undercoat))">{{
                 $t('scheme.undercoatPanel.takeIt')
               }}</BButton>
-            </td>
-          </tr>
-          <tr v-if="choiceOf(c.undercoat) === 'tinted'" class="tint">
-            <td colspan="5">
+            </BTd>
+          </BTr>
+          <BTr v-if="choiceOf(c.undercoat) === 'tinted'" class="tint">
+            <BTd colspan="5">
               <label
                 >{{ $t('scheme.undercoatPanel.itsColour') }}
                 <input
@@ -107,15 +109,15 @@ const take = (undercoat: UndercoatChoice): void => {
                 <i :style="{ background: best }" />{{ $t('scheme.undercoatPanel.whatFitsBest') }}
               </BButton>
               <span v-else-if="best" class="soft">{{ $t('scheme.undercoatPanel.fitsTheseBasesBest') }}</span>
-            </td>
-          </tr>
+            </BTd>
+          </BTr>
         </template>
-      </tbody>
-    </table>
+      </BTbody>
+    </BTableSimple>
     <p v-if="bases > 0" class="soft small mt-1 mb-0">
       {{ $t('scheme.undercoatPanel.coatsOfEachBase') }}
     </p>
-  </details>
+  </FoldPanel>
 </template>
 
 <style scoped>

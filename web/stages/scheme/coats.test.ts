@@ -9,7 +9,7 @@ import { sphereBody } from '../../../core/testBodies'
 import { item, PART, PIECE } from '../../stores/fakeServer'
 import { useScheme } from '../../stores/scheme'
 import { useViewport } from '../../viewport/useViewport'
-import { button, choose, control, press, settle, shop, StageBench, type } from '../stageTesting'
+import { button, choose, control, press, settle, shop, StageBench, type, unfold } from '../stageTesting'
 import CoatList from './CoatList.vue'
 import EyesPanel from './EyesPanel.vue'
 import StackPanel from './StackPanel.vue'
@@ -197,9 +197,7 @@ describe('eyes', () => {
       modelValue: eyes,
       'onUpdate:modelValue': (next: object) => void at.setProps({ modelValue: next }),
     })
-    const details = at.find<HTMLDetailsElement>('details')
-    details.element.open = true
-    await details.trigger('toggle')
+    await unfold(at)
     type Asked = { hint: string; taken: (p: object) => void } | null
     const asked = (): Asked => (at.emitted('ask') ?? []).at(-1)![0] as Asked
     const now = () =>
