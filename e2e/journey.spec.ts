@@ -63,7 +63,7 @@ test('a dropped sculpt goes all the way to layers, a plan and a painted preview'
     expect(resin[0]).toBeGreaterThan(resin[1]!)
     expect(resin[1]).toBe(resin[2])
     await type(page.getByLabel('Wall', { exact: true }), '2')
-    await page.getByText('Inside: open').click()
+    await page.getByText('Cavity: empty').click()
     await type(page.getByLabel('Voxel', { exact: true }), '0.6')
     await page.getByRole('button', { name: 'Hollow', exact: true }).click()
     await expect(page.locator('[data-finding=cavity-holes]')).toContainText('2 more are needed')
@@ -89,7 +89,7 @@ test('a dropped sculpt goes all the way to layers, a plan and a painted preview'
     await stage(page, 'Orient and support')
     await page.getByRole('button', { name: 'Find the best' }).click()
     await expect(page.getByText(/orientations, none of them worse/)).toBeVisible({ timeout: 120_000 })
-    await expect(page.getByText(/Against (standing upright|the next best)/)).toBeVisible()
+    await expect(page.getByText(/Compared with (standing upright|the next best)/)).toBeVisible()
     await page.getByRole('button', { name: 'back 5°' }).click()
     await page.getByRole('button', { name: 'Apply orientation' }).click()
     // The sheet closes when the orientation is stored, and what is below it moves up.

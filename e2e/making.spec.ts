@@ -161,7 +161,7 @@ test('thickened by the brush, measured along the body; posed within limits, a he
   await idle(page)
   const { x, y } = await middleOf(page)
   await test.step('the brush adds where it went', async () => {
-    await page.getByText('Thicken').click()
+    await page.getByText('Thicken places').click()
     await type(page.getByLabel('By', { exact: true }), '0.5')
     await page.getByRole('button', { name: 'Brush', exact: true }).click()
     const grow = page.getByRole('button', { name: 'Thicken', exact: true })
@@ -217,7 +217,7 @@ test('thickened by the brush, measured along the body; posed within limits, a he
     // 65° between the limbs is what a neck can; the field says what came of it.
     await expect.poll(async () => parseFloat(await page.getByLabel('Forward').first().inputValue())).toBeLessThan(75)
     await expect(page.getByText(/until it tips over|as it stands now/)).toBeVisible()
-    await page.getByText('Remembered poses').click()
+    await page.getByText('Saved poses').click()
     await page.getByLabel('Name of this pose').fill('bow')
     await page.getByRole('button', { name: 'Save pose' }).click()
     const forward = page.getByLabel('Forward').first()

@@ -171,7 +171,7 @@ test('order of painting: edges measured on the sculpt, masks said, a hand order 
   await page.getByRole('button', { name: 'Whole piece' }).click()
   await page.getByRole('button', { name: 'Split at a click' }).click()
   await page.mouse.click(x, y + 60)
-  await expect.poll(names).toEqual(['Whole piece', 'Region 2', 'Whole piece, split off'])
+  await expect.poll(names).toEqual(['Whole piece', 'Region 2', 'Whole piece, second half'])
   await page.getByRole('button', { name: 'Undo this change' }).click()
   await expect.poll(names).toEqual(['Whole piece', 'Region 2'])
   await page.getByRole('button', { name: 'Region 2' }).click()
@@ -220,7 +220,7 @@ test('order of painting: edges measured on the sculpt, masks said, a hand order 
   await expect(page.locator('[data-undercoat]')).toHaveCount(5)
   const school = async (): Promise<string | undefined> =>
     (await call<{ schools: { undercoat?: string } }>('GET', `/pieces/${id}`)).schools.undercoat
-  await page.locator('[data-undercoat="white"]').getByRole('button', { name: 'Use this colour' }).click()
+  await page.locator('[data-undercoat="white"]').getByRole('button', { name: 'Use' }).click()
   await expect.poll(school).toBe('white')
   // Over a primer of the colour that fits black and yellow best it takes no more coats than over any other.
   const tinted = page.locator('[data-undercoat="tinted"]')
@@ -245,7 +245,7 @@ test('eyes: two balls pressed on the sculpt look at one point, and the sheet has
   await stage(page, 'Paint scheme')
   await idle(page)
   await leaf(page, 'Eyes and ground')
-  await page.locator('summary', { hasText: 'Eyes' }).click()
+  await page.locator('.fold-title', { hasText: 'Eyes' }).click()
   await type(page.getByLabel('Surface around the place'), '9')
   await page.getByRole('button', { name: 'Choose the eyes' }).click()
   const { x, y } = await middleOf(page)
@@ -353,7 +353,7 @@ test('the preview shows what the optics say: chosen pixels, one paint against an
     ],
   })
   await page.reload()
-  await page.locator('summary', { hasText: 'your own hand' }).click()
+  await page.locator('.fold-title', { hasText: 'your own hand' }).click()
   const left = page.getByLabel('Your hand: left on open surfaces, %')
   await expect.poll(async () => far(await read(), brown), { timeout: 60_000 }).toBeLessThan(25)
   const little = await read()
@@ -362,7 +362,7 @@ test('the preview shows what the optics say: chosen pixels, one paint against an
   const hand = async (): Promise<number> =>
     (await call<{ hand: { washOpen: number } }>('GET', '/workshop')).hand.washOpen
   await expect.poll(hand).toBe(1)
-  await page.getByRole('button', { name: 'Reset' }).click()
+  await page.getByRole('button', { name: 'Reset', exact: true }).click()
   await expect.poll(async () => far(await read(), little), { timeout: 60_000 }).toBeLessThan(3)
   await expect.poll(hand).toBe(0.05)
 })

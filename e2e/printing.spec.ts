@@ -86,7 +86,7 @@ test('cast full, holes, plugs; kept clean, supported by another school, learned 
     await page.mouse.down()
     for (const dy of [10, 20, 30]) await page.mouse.move(x, y + dy)
     await page.mouse.up()
-    await page.getByRole('button', { name: /Keep \d+ dabs/ }).click()
+    await page.getByRole('button', { name: /Apply \d+ places/ }).click()
     await expect.poll(() => kinds(id, 0)).toContain('focal')
     await page.getByLabel('Method').selectOption('few and strong')
     await page.getByRole('button', { name: 'Generate supports' }).click()

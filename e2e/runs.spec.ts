@@ -124,7 +124,7 @@ test('from plates to a print that fails, why, one change, clean up, and the repr
     await page.getByLabel('Layer archive').setInputFiles([file('elsewhere.zip', new Uint8Array(zip))])
     const picture = page.getByRole('img', { name: /^Layer \d+$/ })
     await expect.poll(() => picture.evaluate((i: HTMLImageElement) => i.naturalWidth)).toBe(700)
-    await expect(page.locator('.finding.settle')).toHaveCount(1)
+    await expect(page.locator('.finding.problem')).toHaveCount(1)
     await page.getByRole('button', { name: 'Pixel by pixel' }).click()
     await expect(picture).toHaveCSS('width', '700px')
     await accessible(page)

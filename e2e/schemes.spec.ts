@@ -41,7 +41,7 @@ async function paints(): Promise<void> {
         finish: kind === 'metallic' ? 'metal' : 'matt',
       })
 }
-const open = (page: Page, what: string): Promise<void> => page.locator('summary').filter({ hasText: what }).click()
+const open = (page: Page, what: string): Promise<void> => page.locator('.fold-title').filter({ hasText: what }).click()
 async function download(page: Page, button: string | RegExp): Promise<Buffer> {
   const [file] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: button }).click()])
   return readFile(await file.path())
@@ -134,7 +134,7 @@ test('a region filled up to creases, a stack laid out and compared, its masks do
     await page.getByLabel('Lamp', { exact: true }).selectOption({ label: 'bulb, 2700 K' })
     await expect(page.getByText('from 25° to its right, 60° up, 2700 K')).toBeVisible()
     await open(page, 'Light and shade')
-    const svg = (await download(page, /Sheet of four sides/)).toString()
+    const svg = (await download(page, /Sheet of four views/)).toString()
     expect(svg).toContain('highlight within')
     expect(svg).toContain('width="297mm" height="210mm"')
     await accessible(page)

@@ -34,7 +34,7 @@ test('a base under it, cut in two with keys, moved about, taken back: the halves
     await expect(page.locator('.proposal').first()).toContainText('2 parts fit the printer')
     await page.getByRole('button', { name: 'level', exact: true }).click()
     await type(page.getByLabel('Position along the axis'), '40')
-    await page.getByRole('button', { name: 'Cut' }).click()
+    await page.getByRole('button', { name: 'Cut', exact: true }).click()
     await expect.poll(async () => (await detail(id)).partList.length, { timeout: 120_000 }).toBe(3)
     await expect.poll(async () => kinds(id, 2), { timeout: 120_000 }).toBe('cut,fix')
     await idle(page)
@@ -50,7 +50,7 @@ test('a base under it, cut in two with keys, moved about, taken back: the halves
   })
   await test.step('a cut that misses is answered in words and changes nothing', async () => {
     await type(page.getByLabel('Position along the axis'), '0')
-    await page.getByRole('button', { name: 'Cut' }).click()
+    await page.getByRole('button', { name: 'Cut', exact: true }).click()
     await expect(page.getByRole('alert')).toContainText('does not pass through this part')
     await page.getByRole('button', { name: 'Close' }).click()
     expect((await detail(id)).partList).toHaveLength(3)

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { BAlert } from 'bootstrap-vue-next/components/BAlert'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, onBeforeUnmount, onMounted, ref } from 'vue'
 import { text } from '../i18n'
@@ -132,7 +133,7 @@ const feed = `${location.origin}/api/calendar.ics`
           $t('places.calendarPlace.feed')
         }}</a>
       </header>
-      <p v-if="store.fault || fault" role="alert" class="problem">{{ store.fault || fault }}</p>
+      <BAlert v-if="store.fault || fault" :model-value="true" variant="danger">{{ store.fault || fault }}</BAlert>
       <ul class="pieces" :aria-label="$t('places.calendarPlace.pieces')">
         <li v-for="p in rows" :key="p.id" :class="{ rests: p.resting }">
           <b class="letter" :style="{ background: p.tint }">{{ p.letter }}</b>

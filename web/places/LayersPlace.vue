@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { BAlert } from 'bootstrap-vue-next/components/BAlert'
 import { BFormInput } from 'bootstrap-vue-next/components/BFormInput'
 import { computed, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
@@ -133,7 +134,9 @@ function goTo([, , height]: [number, number, number]): void {
         <dt>{{ $t('places.layersPlace.hardestPeel') }}</dt>
         <dd>{{ report.peel.reduce((a, b) => Math.max(a, b), 0).toFixed(1) }} N</dd>
       </dl>
-      <p v-if="fault || read.problem.value" role="alert" class="text-danger">{{ fault || read.problem.value }}</p>
+      <BAlert v-if="fault || read.problem.value" :model-value="true" variant="danger">{{
+        fault || read.problem.value
+      }}</BAlert>
       <template v-if="hash && (!report || pitch > 0 || thick > 0)">
         <NumberField
           v-model="pitch"

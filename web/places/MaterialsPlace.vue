@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { BAlert } from 'bootstrap-vue-next/components/BAlert'
 import { BTableSimple, BTbody, BTd, BTh, BThead, BTr } from 'bootstrap-vue-next/components/BTable'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, onBeforeUnmount, onMounted, ref } from 'vue'
@@ -84,7 +85,7 @@ const itemOf = (r: (typeof rows.value)[number]): Item<MaterialRecord> => r.item
   <div class="beside">
     <div class="middle scroll">
       <StockNav />
-      <p v-if="fault" role="alert" class="problem">{{ fault }}</p>
+      <BAlert v-if="fault" :model-value="true" variant="danger">{{ fault }}</BAlert>
       <BTableSimple class="plain">
         <BThead>
           <BTr>

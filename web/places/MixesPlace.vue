@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { BAlert } from 'bootstrap-vue-next/components/BAlert'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, onMounted, ref } from 'vue'
 import { useRoute } from 'vue-router'
@@ -80,7 +81,7 @@ const verdict = computed(() => {
   <div class="beside">
     <div class="middle scroll">
       <StockNav />
-      <p v-if="fault" role="alert" class="problem">{{ fault }}</p>
+      <BAlert v-if="fault" :model-value="true" variant="danger">{{ fault }}</BAlert>
       <div class="table-top">
         <div class="target">
           <span class="soft small">{{ $t('places.mixesPlace.target') }}</span>
@@ -148,9 +149,9 @@ const verdict = computed(() => {
             })
           }}</span>
         </div>
-        <p v-if="binders.size > 1" class="problem small mt-2 mb-0">
+        <BAlert v-if="binders.size > 1" :model-value="true" variant="danger" class="mt-2 mb-0">
           {{ $t('places.mixesPlace.paintsBoundByDo', { value: [...binders].join(' and ') }) }}
-        </p>
+        </BAlert>
       </section>
       <MixResult />
       <TonesPanel />

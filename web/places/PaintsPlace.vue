@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { BAlert } from 'bootstrap-vue-next/components/BAlert'
 import { BFormInput } from 'bootstrap-vue-next/components/BFormInput'
 import { BFormSelect } from 'bootstrap-vue-next/components/BFormSelect'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
@@ -77,7 +78,7 @@ const add = (): Promise<void> =>
   <div class="beside">
     <div class="middle scroll">
       <StockNav />
-      <p v-if="fault" role="alert" class="problem">{{ fault }}</p>
+      <BAlert v-if="fault" :model-value="true" variant="danger">{{ fault }}</BAlert>
       <div class="d-flex flex-wrap gap-2 align-items-center mb-2">
         <BFormInput
           v-model="sought"

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { BAlert } from 'bootstrap-vue-next/components/BAlert'
 import { BFormInput } from 'bootstrap-vue-next/components/BFormInput'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { text } from '../i18n'
@@ -89,7 +90,7 @@ const due = (p: Summary): string => {
         }}</BButton>
       </form>
     </div>
-    <p v-if="fault" role="alert" class="text-danger">{{ fault }}</p>
+    <BAlert v-if="fault" :model-value="true" variant="danger">{{ fault }}</BAlert>
     <p v-if="binned" class="sheet p-2 px-3">
       {{ $t('places.piecesPlace.isInTheBin', { name: binned.name }) }}
       <BButton variant="quiet" size="sm" @click="restore">{{ $t('places.piecesPlace.takeItBack') }}</BButton>

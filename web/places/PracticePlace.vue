@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { BAlert } from 'bootstrap-vue-next/components/BAlert'
 import { BFormTextarea } from 'bootstrap-vue-next/components/BFormTextarea'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, ref } from 'vue'
@@ -130,7 +131,7 @@ const day = (at: string): string => new Date(at).toLocaleDateString(undefined, {
             $t('places.practicePlace.writeItDown')
           }}</BButton>
         </div>
-        <p v-if="fault" role="alert" class="problem mt-2 mb-0">{{ fault }}</p>
+        <BAlert v-if="fault" :model-value="true" variant="danger" class="mt-2 mb-0">{{ fault }}</BAlert>
       </form>
       <p v-if="own.length === 0" class="soft">{{ $t('places.practicePlace.noneYet') }}</p>
       <article v-for="t in own" :key="t.id" class="try">

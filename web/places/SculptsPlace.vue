@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { BAlert } from 'bootstrap-vue-next/components/BAlert'
 import { BFormInput } from 'bootstrap-vue-next/components/BFormInput'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, onMounted, ref } from 'vue'
@@ -123,7 +124,9 @@ function drop(e: DragEvent): void {
           {{ t }}
         </BButton>
       </div>
-      <p v-if="sculpts.problem || fault" role="alert" class="text-danger">{{ sculpts.problem || fault }}</p>
+      <BAlert v-if="sculpts.problem || fault" :model-value="true" variant="danger">{{
+        sculpts.problem || fault
+      }}</BAlert>
       <p v-if="binned" class="sheet p-2 px-3">
         {{ $t('places.sculptsPlace.isInTheBin', { name: binned.name }) }}
         <BButton variant="quiet" size="sm" @click="takeBack">{{ $t('places.sculptsPlace.takeItBack') }}</BButton>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { BAlert } from 'bootstrap-vue-next/components/BAlert'
 import { BTableSimple, BTbody, BTd, BTh, BThead, BTr } from 'bootstrap-vue-next/components/BTable'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, onMounted, ref } from 'vue'
@@ -70,7 +71,7 @@ const shelf = (r: (typeof stock.resins)[number], v: string): Promise<void> =>
 <template>
   <div class="place scroll">
     <StockNav />
-    <p v-if="fault" role="alert" class="text-danger">{{ fault }}</p>
+    <BAlert v-if="fault" :model-value="true" variant="danger">{{ fault }}</BAlert>
     <h2>{{ $t('places.stockPlace.printers') }}</h2>
     <BTableSimple class="plain mb-2">
       <BThead>

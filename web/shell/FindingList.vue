@@ -1,12 +1,14 @@
 <script setup lang="ts" generic="A extends Act">
 import { BButton } from 'bootstrap-vue-next/components/BButton'
-import { computed, ref } from 'vue'
+import { computed, provide, ref } from 'vue'
 import { CircleCheck, Info, OctagonAlert, TriangleAlert } from 'lucide-vue-next'
 import { text } from '../i18n'
 import { ranked, type Finding } from '../../core/findings/finding'
 import type { Act, Fix } from '../../core/findings/fix'
 import { complete, measuredOf, type RuleState } from '../../core/findings/judge'
 import type { Handlers } from './fixHandlers'
+import { KNOWN_TERMS } from './knownTerms'
+import TermText from './TermText.vue'
 
 /** What was found in a stage, how far its rules are measured, and what can be done: every fix that is offered has its handler. */
 const props = defineProps<{
@@ -16,6 +18,7 @@ const props = defineProps<{
   fixes: Handlers<A>
 }>()
 const emit = defineEmits<{ show: [place: [number, number, number]] }>()
+provide(KNOWN_TERMS, new Set())
 const list = computed(() => ranked(props.judged.findings))
 const LEVEL = {
   problem: { icon: OctagonAlert, word: text('shell.findingList.problem') },
@@ -100,7 +103,7 @@ const press = (fix: Fix<A>): void => {
         </button>
         <span class="soft">{{ f.unit }}</span>
       </div>
-      <p class="sentence">{{ f.sentence }}</p>
+      <p class="sentence"><TermText :text="f.sentence" /></p>
       <p v-if="open === f.id" class="how">{{ f.how }}</p>
       <div class="d-flex gap-2 flex-wrap">
         <BButton v-if="f.places.length > 0" variant="quiet" size="sm" @click="showNext(f)">

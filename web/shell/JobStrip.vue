@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { BButton } from 'bootstrap-vue-next/components/BButton'
+import { BProgress } from 'bootstrap-vue-next/components/BProgress'
 import { computed } from 'vue'
 import { text } from '../i18n'
 import { useDerivations } from '../stores/derivations'
@@ -83,7 +84,7 @@ const jobs = computed(() => derivations.busy.filter((d) => d.kind !== 'display')
   <footer v-if="jobs.length > 0" class="strip" role="status">
     <div v-for="d in jobs.slice(0, 3)" :key="d.key" class="job">
       <span>{{ WORDS[d.kind] ?? d.kind }}</span>
-      <span class="bar"><span :style="{ width: `${Math.round(d.progress * 100)}%` }" /></span>
+      <BProgress class="bar" :value="d.progress" :max="1" />
       <span class="num soft percent">{{
         d.status === 'waiting' ? $t('shell.jobStrip.waits') : `${Math.round(d.progress * 100)} %`
       }}</span>
@@ -111,15 +112,6 @@ const jobs = computed(() => derivations.busy.filter((d) => d.kind !== 'display')
 .bar {
   width: 110px;
   height: 6px;
-  background: #fff8;
-  border-radius: 3px;
-  overflow: hidden;
-}
-.bar span {
-  display: block;
-  height: 100%;
-  background: var(--action);
-  transition: width 0.25s;
 }
 .percent {
   min-width: 3.2rem;

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { BAlert } from 'bootstrap-vue-next/components/BAlert'
 import { ref } from 'vue'
 import { text as message } from '../i18n'
 import { hexToLab, labToHex, type Triple } from '../../core/paint/optics/colour'
@@ -47,7 +48,7 @@ function typed(t: string): void {
         @done="typed"
       />
     </div>
-    <p v-if="wrong" class="problem small mt-1 mb-0" role="alert">{{ wrong }}</p>
+    <BAlert v-if="wrong" variant="danger" class="mt-1 mb-0" :model-value="true">{{ wrong }}</BAlert>
   </div>
 </template>
 

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { BAlert } from 'bootstrap-vue-next/components/BAlert'
 import { BFormCheckbox } from 'bootstrap-vue-next/components/BFormCheckbox'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { storeToRefs } from 'pinia'
@@ -101,7 +102,7 @@ const when = (iso: string): string =>
     </div>
   </Teleport>
   <FindingList v-if="plate" :judged="found.byStage.clean" :fixes="fixes" />
-  <p v-if="fault" role="alert" class="text-danger">{{ fault }}</p>
+  <BAlert v-if="fault" :model-value="true" variant="danger">{{ fault }}</BAlert>
   <section v-if="plate && list" class="sheet p-3 mb-3">
     <template v-if="next">
       <span class="figure">{{ duration(handsOn) }}</span>

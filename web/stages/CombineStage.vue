@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { BAlert } from 'bootstrap-vue-next/components/BAlert'
 import { BTableSimple, BTbody, BTd, BTh, BThead, BTr } from 'bootstrap-vue-next/components/BTable'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, ref } from 'vue'
@@ -114,10 +115,10 @@ const remove = (id: string): Promise<string[] | null> => store.arrange({ remove:
         </BTr>
       </BTbody>
     </BTableSimple>
-    <p v-for="p in assembly.pairs.filter((x) => x.problem)" :key="p.key" role="alert" class="text-danger small">
+    <BAlert v-for="p in assembly.pairs.filter((x) => x.problem)" :key="p.key" :model-value="true" variant="danger">
       {{ p.a.part.name }} – {{ p.b.part.name }}: {{ p.problem }}
-    </p>
-    <p v-if="problem" role="alert" class="text-danger">{{ problem }}</p>
+    </BAlert>
+    <BAlert v-if="problem" :model-value="true" variant="danger">{{ problem }}</BAlert>
     <div class="d-flex gap-1 mb-2">
       <BButton variant="quiet" size="sm" @click="copy">
         <Copy :size="14" aria-hidden="true" /> {{ $t('stages.combineStage.duplicate', { name: store.part.name }) }}

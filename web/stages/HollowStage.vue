@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { BAlert } from 'bootstrap-vue-next/components/BAlert'
 import FoldPanel from '../shell/FoldPanel.vue'
 import { computed, reactive, ref, watch } from 'vue'
 import { usePrinterAndResin } from '../composables/usePrinterAndResin'
@@ -58,7 +59,7 @@ const grams = (mm3: number): string => `${((mm3 / 1000) * (resin.value?.density 
 
 <template>
   <FindingList v-if="report" :judged="found.byStage.hollow" :fixes="fixes" @show="viewport.show" />
-  <p v-if="problem" role="alert" class="problem">{{ problem }}</p>
+  <BAlert v-if="problem" :model-value="true" variant="danger">{{ problem }}</BAlert>
   <ChoicesPanel v-bind="form" />
   <WallPanel
     v-bind="form"
@@ -105,5 +106,5 @@ const grams = (mm3: number): string => `${((mm3 / 1000) * (resin.value?.density 
   </FoldPanel>
   <HolesPanel v-if="report" ref="holes" />
   <DrainPanel v-if="found.drained && report" class="mt-3" :report="found.drained" />
-  <p v-if="found.drainedProblem" role="alert" class="problem">{{ found.drainedProblem }}</p>
+  <BAlert v-if="found.drainedProblem" :model-value="true" variant="danger">{{ found.drainedProblem }}</BAlert>
 </template>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { BAlert } from 'bootstrap-vue-next/components/BAlert'
 import { computed, onMounted, ref } from 'vue'
 import { text } from '../i18n'
 import { quaternionBetween } from '../../core/math/vectors'
@@ -171,7 +172,9 @@ const focalStanding = computed(() => {
     <span class="figure-sm me-2">{{ $t('stages.orientStage.notStoodUpYet') }}</span>
     <span class="soft">{{ $t('stages.orientStage.keepFaceHandsAnd') }}</span>
   </p>
-  <p v-if="fault || found.layersProblem" role="alert" class="text-danger">{{ fault || found.layersProblem }}</p>
+  <BAlert v-if="fault || found.layersProblem" :model-value="true" variant="danger">{{
+    fault || found.layersProblem
+  }}</BAlert>
   <WaysPanel ref="ways" :limit="supportOp?.limit ?? 40" :lift="supportOp?.lift ?? 5" />
   <SupportPanel ref="supports" :focal="focalStanding" />
 </template>

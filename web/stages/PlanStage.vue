@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { BAlert } from 'bootstrap-vue-next/components/BAlert'
 import { BFormCheckbox } from 'bootstrap-vue-next/components/BFormCheckbox'
 import { BFormTextarea } from 'bootstrap-vue-next/components/BFormTextarea'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
@@ -88,7 +89,7 @@ const titleOf = (key: string | null): string => plan.value?.steps.find((s) => s.
     </div>
   </Teleport>
   <FindingList v-if="plan" :judged="findings.byStage.plan" :fixes="{}" />
-  <p v-if="fault" role="alert" class="text-danger">{{ fault }}</p>
+  <BAlert v-if="fault" :model-value="true" variant="danger">{{ fault }}</BAlert>
   <section v-if="plan && plan.steps.length > 0" class="sheet p-3 mb-3">
     <span class="figure">{{ duration(total) }}</span> <span class="soft">{{ $t('stages.planStage.ofWorkLeft') }}</span>
     <dl class="facts mt-2">

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { BAlert } from 'bootstrap-vue-next/components/BAlert'
 import { BFormInput } from 'bootstrap-vue-next/components/BFormInput'
 import { BLink } from 'bootstrap-vue-next/components/BLink'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
@@ -215,7 +216,9 @@ function goTo(place: [number, number, number]): void {
     </div>
   </Teleport>
   <FindingList :judged="found.byStage.plates" :fixes="fixes" @show="goTo" />
-  <p v-if="fault || sliced?.problem" role="alert" class="text-danger">{{ fault || sliced?.problem?.message }}</p>
+  <BAlert v-if="fault || sliced?.problem" :model-value="true" variant="danger">{{
+    fault || sliced?.problem?.message
+  }}</BAlert>
   <NestPanel @show="looking = 'plates'" @slice="slicePlate" />
   <FilamentPanel />
   <section v-if="report" class="sheet p-3 mb-3">

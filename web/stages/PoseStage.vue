@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { BAlert } from 'bootstrap-vue-next/components/BAlert'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, ref } from 'vue'
 import { text } from '../i18n'
@@ -111,7 +112,7 @@ const tips = computed(() => (changed.value ? preview.tip.value : (assembly.balan
       <BButton variant="quiet" size="sm" class="mt-1" :aria-pressed="stretched" @click="stretched = !stretched">
         {{ stretched ? $t('stages.poseStage.hideTheStretch') : $t('stages.poseStage.mapTheStretch') }}
       </BButton>
-      <p v-if="problem" role="alert" class="text-danger small mb-0">{{ problem }}</p>
+      <BAlert v-if="problem" :model-value="true" variant="danger">{{ problem }}</BAlert>
     </section>
     <section class="mb-3">
       <h2 class="mb-2">{{ $t('stages.poseStage.joints') }}</h2>
@@ -163,7 +164,7 @@ const tips = computed(() => (changed.value ? preview.tip.value : (assembly.balan
           $t('stages.poseStage.mirrorThePose')
         }}</BButton>
       </div>
-      <p v-if="fault" role="alert" class="text-danger small mb-0">{{ fault }}</p>
+      <BAlert v-if="fault" :model-value="true" variant="danger">{{ fault }}</BAlert>
       <PoseLibrary :posing="posing" />
       <SkinPanel ref="brushing" :posing="posing" class="mt-3" />
     </section>

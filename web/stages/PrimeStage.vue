@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { BAlert } from 'bootstrap-vue-next/components/BAlert'
 import { BFormInput } from 'bootstrap-vue-next/components/BFormInput'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { storeToRefs } from 'pinia'
@@ -139,7 +140,7 @@ const checked = computed(() =>
         {{ $t('stages.primeStage.beginPass', { pass: (last?.pass ?? 0) + 1 }) }}
       </BButton>
     </template>
-    <p v-if="fault" role="alert" class="text-danger small mb-0 mt-2">{{ fault }}</p>
+    <BAlert v-if="fault" :model-value="true" variant="danger" class="mt-2">{{ fault }}</BAlert>
   </section>
   <FlawCard
     v-for="{ f, number } in listed"

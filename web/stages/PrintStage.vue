@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { BAlert } from 'bootstrap-vue-next/components/BAlert'
 import FoldPanel from '../shell/FoldPanel.vue'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, onBeforeUnmount, onMounted } from 'vue'
@@ -69,7 +70,7 @@ const day = (iso: string): string => new Date(iso).toLocaleDateString(undefined,
   <JudgePanel v-if="runs.judging && runs.plate" :key="runs.plate.id" :plate="runs.plate" />
   <template v-else>
     <FindingList v-if="runs.runs.length > 0" :judged="found.byStage.print" :fixes="fixes" />
-    <p v-if="fault" role="alert" class="text-danger">{{ fault }}</p>
+    <BAlert v-if="fault" :model-value="true" variant="danger">{{ fault }}</BAlert>
     <section v-if="latest" class="mb-3">
       <h2 class="mb-2">
         {{ $t('stages.printStage.run', { number: latest.number }) }}

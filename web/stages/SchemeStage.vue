@@ -1,8 +1,10 @@
 <script setup lang="ts">
+import { BAlert } from 'bootstrap-vue-next/components/BAlert'
 import { BFormInput } from 'bootstrap-vue-next/components/BFormInput'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
+import { BTab, BTabs } from 'bootstrap-vue-next/components/BTabs'
 import { storeToRefs } from 'pinia'
-import { computed, nextTick, ref, shallowRef, watch } from 'vue'
+import { computed, ref, shallowRef, watch } from 'vue'
 import { text } from '../i18n'
 import type { Scheme } from '../../contract/scheme'
 import { TINT } from '../../core/defaults/paint'
@@ -54,18 +56,8 @@ const { current, region, labels, ready, fresh, undoable } = regions
 viewport.describe(() => ({ mesh: store.meshAfter('scale') ?? store.part?.sculptMesh ?? null }))
 const filling = useFill()
 const { reach, looking } = filling
-/** Leaves of the panel: what one decides at a time. */
-const LEAVES = [
-  text('stages.schemeStage.coats'),
-  text('stages.schemeStage.light'),
-  text('stages.schemeStage.masks'),
-  text('stages.schemeStage.eyesGround'),
-]
+/** What one decides at a time: coats, light, masks, eyes and ground. */
 const leaf = ref(0)
-function turnLeaf(by: 1 | -1): void {
-  leaf.value = (leaf.value + by + LEAVES.length) % LEAVES.length
-  void nextTick(() => document.getElementById(`leaf-${leaf.value}`)?.focus())
-}
 const parts = ref(8)
 async function propose(): Promise<void> {
   const next = await filling.propose(parts.value)
@@ -160,7 +152,7 @@ const swatch = (id: number): string =>
 
 <template>
   <FindingList :judged="judged" :fixes="orderFixes" />
-  <p v-if="said" role="alert" class="text-danger">{{ said }}</p>
+  <BAlert v-if="said" :model-value="true" variant="danger">{{ said }}</BAlert>
   <p v-if="preview.measuring.value" class="soft">{{ $t('stages.schemeStage.feelingTheSurfaceFor') }}</p>
   <template v-if="scheme">
     <div class="d-flex justify-content-between align-items-baseline mb-2">
@@ -287,68 +279,54 @@ const swatch = (id: number): string =>
       >
       <LampBehind v-if="region.takes === 'light'" v-model="region.behind" @update:model-value="changed" />
     </section>
-    <div class="leaves" role="tablist" :aria-label="$t('stages.schemeStage.whatOfTheScheme')">
-      <button
-        v-for="(l, i) in LEAVES"
-        :id="`leaf-${i}`"
-        :key="l"
-        role="tab"
-        :aria-selected="leaf === i"
-        :aria-controls="`of-${i}`"
-        :tabindex="leaf === i ? 0 : -1"
-        @click="leaf = i"
-        @keydown.right.prevent="turnLeaf(1)"
-        @keydown.left.prevent="turnLeaf(-1)"
-      >
-        {{ l }}
-      </button>
-    </div>
-    <div v-show="leaf === 0" id="of-0" role="tabpanel" aria-labelledby="leaf-0">
-      <CoatList ref="list" v-model="scheme.coats" :region="current" :facts="facts" @update:model-value="changed" />
-      <MixFor v-if="region" :region="region" @target="setTarget" @take="list?.take($event)" />
-      <StackPanel
-        v-if="region"
-        :region="region"
-        :shown="shown"
-        :sent="preview.sent"
-        :kelvin="light.kelvin"
-        @changed="changed"
-      />
-      <CoatPictures
-        v-model="done"
-        :region="current"
-        :coats="scheme.coats"
-        :shown="shown"
-        :sent="preview.sent"
-        :kelvin="light.kelvin"
-      />
-      <ReferencePanel
-        v-if="region"
-        :model-value="region"
-        @update:model-value="replace"
-        @target="setTarget"
-        @ask="asking = $event"
-      />
-    </div>
-    <div v-show="leaf === 1" id="of-1" role="tabpanel" aria-labelledby="leaf-1">
-      <LightPanel v-model="light" />
-      <PlacesPanel v-if="region" :region="region" :light="light" :shown="shown" :sent="preview.sent" />
-      <UndercoatPanel :undercoat="rule('undercoat')" :shown="leaf === 1" @tint="setTint" />
-    </div>
-    <div v-show="leaf === 2" id="of-2" role="tabpanel" aria-labelledby="leaf-2">
-      <OrderPanel :fixes="orderFixes" @order="setOrder" />
-      <StencilPanel
-        v-if="region && viewport.shown && ready"
-        :region="region"
-        :mesh="viewport.shown.mesh"
-        :labels="labels"
-      />
-      <EmblemPanel v-if="ready" @ask="asking = $event" @region="regions.addOf" />
-    </div>
-    <div v-show="leaf === 3" id="of-3" role="tabpanel" aria-labelledby="leaf-3">
-      <EyesPanel v-model="scheme.eyes" @update:model-value="changed" @ask="asking = $event" />
-      <EffectsPanel v-if="region" :region="region" @changed="changed" />
-    </div>
+    <BTabs v-model:index="leaf" class="leaves" no-fade :aria-label="$t('stages.schemeStage.whatOfTheScheme')">
+      <BTab :title="$t('stages.schemeStage.coats')">
+        <CoatList ref="list" v-model="scheme.coats" :region="current" :facts="facts" @update:model-value="changed" />
+        <MixFor v-if="region" :region="region" @target="setTarget" @take="list?.take($event)" />
+        <StackPanel
+          v-if="region"
+          :region="region"
+          :shown="shown"
+          :sent="preview.sent"
+          :kelvin="light.kelvin"
+          @changed="changed"
+        />
+        <CoatPictures
+          v-model="done"
+          :region="current"
+          :coats="scheme.coats"
+          :shown="shown"
+          :sent="preview.sent"
+          :kelvin="light.kelvin"
+        />
+        <ReferencePanel
+          v-if="region"
+          :model-value="region"
+          @update:model-value="replace"
+          @target="setTarget"
+          @ask="asking = $event"
+        />
+      </BTab>
+      <BTab :title="$t('stages.schemeStage.light')">
+        <LightPanel v-model="light" />
+        <PlacesPanel v-if="region" :region="region" :light="light" :shown="shown" :sent="preview.sent" />
+        <UndercoatPanel :undercoat="rule('undercoat')" :shown="leaf === 1" @tint="setTint" />
+      </BTab>
+      <BTab :title="$t('stages.schemeStage.masks')">
+        <OrderPanel :fixes="orderFixes" @order="setOrder" />
+        <StencilPanel
+          v-if="region && viewport.shown && ready"
+          :region="region"
+          :mesh="viewport.shown.mesh"
+          :labels="labels"
+        />
+        <EmblemPanel v-if="ready" @ask="asking = $event" @region="regions.addOf" />
+      </BTab>
+      <BTab :title="$t('stages.schemeStage.eyesGround')">
+        <EyesPanel v-model="scheme.eyes" @update:model-value="changed" @ask="asking = $event" />
+        <EffectsPanel v-if="region" :region="region" @changed="changed" />
+      </BTab>
+    </BTabs>
   </template>
 </template>
 
@@ -372,29 +350,19 @@ const swatch = (id: number): string =>
   color: var(--action);
   padding-left: 9px;
 }
-.leaves {
-  display: flex;
+.leaves :deep(.nav-tabs) {
+  flex-wrap: nowrap;
   position: sticky;
   /* The panel is padded: nothing shows above the bar. */
   top: -12px;
   padding-top: 12px;
   z-index: 2;
   background: var(--bs-body-bg);
-  border-bottom: 1px solid var(--line);
   margin-bottom: 8px;
 }
-.leaves button {
-  flex: auto;
+.leaves :deep(.nav-link) {
+  padding: 6px 9px;
   white-space: nowrap;
-  border: 0;
-  background: none;
-  padding: 6px 4px;
-  color: var(--action);
-}
-.leaves button[aria-selected='true'] {
-  color: inherit;
-  font-weight: 600;
-  box-shadow: inset 0 -3px 0 var(--action);
 }
 .name {
   display: grid;

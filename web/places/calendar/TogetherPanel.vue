@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { BAlert } from 'bootstrap-vue-next/components/BAlert'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed } from 'vue'
 import { useAttempt } from '../../composables/useAttempt'
@@ -48,7 +49,7 @@ const capital = (s: string): string => s[0]!.toUpperCase() + s.slice(1)
         {{ $t('calendar.togetherPanel.doTogether') }}
       </BButton>
     </div>
-    <p v-if="fault" role="alert" class="problem mt-2 mb-0">{{ fault }}</p>
+    <BAlert v-if="fault" :model-value="true" variant="danger" class="mt-2 mb-0">{{ fault }}</BAlert>
   </section>
 </template>
 

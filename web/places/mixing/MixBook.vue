@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { BAlert } from 'bootstrap-vue-next/components/BAlert'
 import { BFormInput } from 'bootstrap-vue-next/components/BFormInput'
 import { computed, onMounted, ref } from 'vue'
 import { labToHex } from '../../../core/paint/optics/colour'
@@ -27,7 +28,7 @@ const day = (d: string): string =>
       <h2>{{ $t('mixing.mixBook.mixBook') }}</h2>
       <span class="soft">{{ $t('mixing.mixBook.mixes', { book: mixes.book?.length ?? 0 }) }}</span>
     </div>
-    <p v-if="fault" role="alert" class="problem small">{{ fault }}</p>
+    <BAlert v-if="fault" :model-value="true" variant="danger">{{ fault }}</BAlert>
     <BFormInput
       v-if="(mixes.book?.length ?? 0) > 6"
       v-model="sought"

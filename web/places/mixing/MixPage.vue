@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { BAlert } from 'bootstrap-vue-next/components/BAlert'
 import { BTableSimple, BTbody, BTd, BTfoot, BTr } from 'bootstrap-vue-next/components/BTable'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, ref, shallowRef, watch } from 'vue'
@@ -73,7 +74,7 @@ const measured = (lab: Triple): Promise<void> =>
 
 <template>
   <div class="page">
-    <p v-if="fault" role="alert" class="problem small">{{ fault }}</p>
+    <BAlert v-if="fault" :model-value="true" variant="danger">{{ fault }}</BAlert>
     <BTableSimple class="plain">
       <BTbody>
         <BTr v-for="(d, i) in mix.drops" :key="i">
@@ -112,15 +113,15 @@ const measured = (lab: Triple): Promise<void> =>
         $t('mixing.mixPage.withMlOfThinner', { thinner: thinner.toFixed(2) })
       }}
     </p>
-    <p v-if="missing.length > 0" class="problem small mt-1">
+    <BAlert v-if="missing.length > 0" :model-value="true" variant="danger" class="mt-1">
       {{
         $t('mixing.mixPage.missing2NoLongerIn', {
           missing: missing.map((d) => d.name).join(', '),
           missing2: missing.length,
         })
       }}
-    </p>
-    <p v-else-if="changed.length > 0 && drift !== null" class="small mt-1 mb-0" :class="drift > 1 ? 'problem' : 'soft'">
+    </BAlert>
+    <p v-else-if="changed.length > 0 && drift !== null" class="small mt-1 mb-0" :class="drift > 1 ? 'alert alert-danger' : 'soft'">
       {{
         $t('mixing.mixPage.changed2OfAnotherLot', {
           changed: changed.map((d) => d.name).join(', '),

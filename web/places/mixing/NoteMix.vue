@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { BAlert } from 'bootstrap-vue-next/components/BAlert'
 import { BFormInput } from 'bootstrap-vue-next/components/BFormInput'
 import { BFormSelect } from 'bootstrap-vue-next/components/BFormSelect'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
@@ -70,7 +71,7 @@ const note = (): Promise<void> =>
     @submit.prevent="note"
   >
     <h3 class="mb-2">{{ $t('mixing.noteMix.putItInThe') }}</h3>
-    <p v-if="fault" role="alert" class="problem small">{{ fault }}</p>
+    <BAlert v-if="fault" :model-value="true" variant="danger">{{ fault }}</BAlert>
     <div class="fields">
       <label
         ><span class="soft small">{{ $t('mixing.noteMix.knownAs') }}</span

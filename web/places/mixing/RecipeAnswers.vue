@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { BAlert } from 'bootstrap-vue-next/components/BAlert'
 import FoldPanel from '../../shell/FoldPanel.vue'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed } from 'vue'
@@ -36,7 +37,9 @@ const answer = computed(() => mixing.answer)
             : $t('mixing.recipeAnswers.setATargetTo')
       }}
     </h2>
-    <p v-if="answer && !answer.reached" class="problem small mb-2">{{ answer.missing }}</p>
+    <BAlert v-if="answer && !answer.reached" :model-value="true" variant="danger" class="mb-2">{{
+      answer.missing
+    }}</BAlert>
     <article v-for="(r, i) in answer?.recipes ?? []" :key="i" class="recipe" :class="{ here: here(r) }">
       <span class="pair"
         ><i :style="{ background: mixing.target ? labToHex(mixing.target) : '' }" /><i :style="{ background: r.hex }"

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { BAlert } from 'bootstrap-vue-next/components/BAlert'
 import { BFormInput } from 'bootstrap-vue-next/components/BFormInput'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, ref } from 'vue'
@@ -58,7 +59,7 @@ const off = (lab: Triple): string => deltaE00(lab, labOfPaint(p.value)).toFixed(
         {{ $t('paints.paintPanel.remove2') }}
       </BButton>
     </div>
-    <p v-if="fault" role="alert" class="problem small">{{ fault }}</p>
+    <BAlert v-if="fault" :model-value="true" variant="danger">{{ fault }}</BAlert>
     <label class="row-field"
       ><span>{{ $t('paints.paintPanel.name') }}</span
       ><DraftInput

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { BAlert } from 'bootstrap-vue-next/components/BAlert'
 import { BFormSelect } from 'bootstrap-vue-next/components/BFormSelect'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, onMounted, ref, watch } from 'vue'
@@ -136,7 +137,7 @@ const light = (r: SwatchRead): string =>
         @change="choose"
       />
     </div>
-    <p v-if="fault" role="alert" class="problem small">{{ fault }}</p>
+    <BAlert v-if="fault" :model-value="true" variant="danger">{{ fault }}</BAlert>
     <canvas v-show="there" ref="canvas" @click="press" />
     <p v-if="there" class="soft small m-0">
       {{

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { BAlert } from 'bootstrap-vue-next/components/BAlert'
 import { BTableSimple, BTbody, BTd, BTh, BThead, BTr } from 'bootstrap-vue-next/components/BTable'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed } from 'vue'
@@ -97,7 +98,7 @@ const add = (): Promise<void> =>
     </BTableSimple>
     <p v-else class="soft small mb-2">{{ $t('stock.bottlePanel.notCountedByPrints') }}</p>
     <BButton variant="primary" size="sm" @click="add">{{ $t('stock.bottlePanel.addABottle') }}</BButton>
-    <p v-if="fault" role="alert" class="text-danger small mb-0 mt-1">{{ fault }}</p>
+    <BAlert v-if="fault" :model-value="true" variant="danger" class="mt-1">{{ fault }}</BAlert>
   </section>
 </template>
 

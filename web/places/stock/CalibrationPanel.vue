@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { BAlert } from 'bootstrap-vue-next/components/BAlert'
 import { BFormCheckbox } from 'bootstrap-vue-next/components/BFormCheckbox'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, reactive, ref, watch } from 'vue'
@@ -160,12 +161,14 @@ const signed = (v: number): string => `${v < 0 ? '−' : ''}${Math.abs(v).toFixe
         </p>
         <BButton variant="primary" @click="save(true)">{{ $t('stock.calibrationPanel.correctEveryPrintBy') }}</BButton>
       </template>
-      <p v-else-if="measured && !found.ok" role="alert" class="text-danger">{{ found.problem.message }}</p>
+      <BAlert v-else-if="measured && !found.ok" :model-value="true" variant="danger">{{
+        found.problem.message
+      }}</BAlert>
       <p v-else class="soft">{{ $t('stock.calibrationPanel.typeWhatTheCaliper') }}</p>
       <p v-if="kept" role="status" class="soft small mt-2 mb-0">
         {{ $t('stock.calibrationPanel.keptLayersAreSliced') }}
       </p>
-      <p v-if="fault" role="alert" class="text-danger small mb-0">{{ fault }}</p>
+      <BAlert v-if="fault" :model-value="true" variant="danger">{{ fault }}</BAlert>
     </div>
   </section>
 </template>

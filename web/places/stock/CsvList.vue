@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { BAlert } from 'bootstrap-vue-next/components/BAlert'
 import { BLink } from 'bootstrap-vue-next/components/BLink'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { ref } from 'vue'
@@ -43,6 +44,6 @@ const importFile = (e: Event): Promise<void> =>
     :aria-label="$t('stock.csvList.csvListOf', { words })"
     @change="importFile"
   />
-  <p v-if="fault" role="alert" class="problem w-100 m-0">{{ fault }}</p>
+  <BAlert v-if="fault" :model-value="true" variant="danger" class="w-100">{{ fault }}</BAlert>
   <p v-else-if="said" role="status" class="soft w-100 m-0">{{ said }}</p>
 </template>

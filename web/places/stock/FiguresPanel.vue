@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { BAlert } from 'bootstrap-vue-next/components/BAlert'
 import { BFormCheckbox } from 'bootstrap-vue-next/components/BFormCheckbox'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed } from 'vue'
@@ -73,7 +74,7 @@ const remove = (): Promise<void> =>
     <BButton variant="quiet" size="sm" class="mt-2" @click="remove">{{
       $t('stock.figuresPanel.takeOutOfStock', { name: item.name })
     }}</BButton>
-    <p v-if="fault" role="alert" class="text-danger small mb-0 mt-1">{{ fault }}</p>
+    <BAlert v-if="fault" :model-value="true" variant="danger" class="mt-1">{{ fault }}</BAlert>
   </section>
 </template>
 

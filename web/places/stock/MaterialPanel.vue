@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { BAlert } from 'bootstrap-vue-next/components/BAlert'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed } from 'vue'
 import { material as materialSchema, type MaterialRecord } from '../../../contract/stock'
@@ -124,9 +125,9 @@ const remove = (): Promise<void> =>
         {{ s.name }}
       </option>
     </ChoiceSelect>
-    <p v-if="strange" class="problem mt-1 mb-0">
+    <BAlert v-if="strange" :model-value="true" variant="danger" class="mt-1 mb-0">
       {{ $t('stock.materialPanel.stepsUseInAnd', { name: strange.name, unit: strange.unit, unit2: m.unit }) }}
-    </p>
+    </BAlert>
     <div v-for="(l, i) in m.lots" :key="i" class="lot" :class="{ old: spent(l, today) }">
       <div class="pair">
         <DraftField
@@ -187,7 +188,7 @@ const remove = (): Promise<void> =>
       <BButton variant="primary" size="sm" @click="addLot">{{ $t('stock.materialPanel.addALot') }}</BButton>
       <BButton variant="quiet" size="sm" @click="remove">{{ $t('stock.materialPanel.takeOutOfStock') }}</BButton>
     </div>
-    <p v-if="fault" role="alert" class="problem mt-2 mb-0">{{ fault }}</p>
+    <BAlert v-if="fault" :model-value="true" variant="danger" class="mt-2 mb-0">{{ fault }}</BAlert>
   </section>
 </template>
 

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { BAlert } from 'bootstrap-vue-next/components/BAlert'
 import { BTableSimple, BTbody, BTd, BTh, BThead, BTr } from 'bootstrap-vue-next/components/BTable'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, onMounted, ref } from 'vue'
@@ -95,7 +96,7 @@ const take = (t: PrintRecord['times'][number]): Promise<void> =>
         </BTbody>
       </BTableSimple>
     </div>
-    <p v-if="fault" role="alert" class="text-danger">{{ fault }}</p>
+    <BAlert v-if="fault" :model-value="true" variant="danger">{{ fault }}</BAlert>
   </template>
 </template>
 

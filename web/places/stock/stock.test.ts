@@ -188,7 +188,7 @@ describe('a material', () => {
   it('turns volume into weight only by its density, and says so', async () => {
     const at = await open({ lots: [{ lot: '1', amount: 50, opened: null, keeps: 24, bestBefore: null }] })
     await enter(at, 'Left of lot 1', '20 ml')
-    expect(at.find('.problem').text()).toContain('Give its density')
+    expect(at.find('.alert').text()).toContain('Give its density')
     expect(kept().lots).toMatchObject([{ amount: 50 }])
     await enter(at, 'Density', '1.5')
     await again(at)
@@ -205,10 +205,10 @@ describe('a material', () => {
     )!
     await choose(at, 'It is used as', strange.what)
     await again(at)
-    expect(at.find('.problem').text()).toContain(`Steps use ${strange.name} in ${strange.unit}`)
+    expect(at.find('.alert').text()).toContain(`Steps use ${strange.name} in ${strange.unit}`)
     await press(at, `Remove ${strange.name}`)
     await again(at)
-    expect(at.find('.problem').exists()).toBe(false)
+    expect(at.find('.alert').exists()).toBe(false)
     expect(kept().serves).toEqual([])
   })
   it('says of each lot whether it keeps, and takes a new one as empty and shut', async () => {

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { BAlert } from 'bootstrap-vue-next/components/BAlert'
 import FoldPanel from '../../shell/FoldPanel.vue'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed } from 'vue'
@@ -73,7 +74,7 @@ const change = (which: 'first' | 'second', more: Partial<BathRecord>): Promise<v
     <p class="soft small mb-0">
       {{ $t('clean.bathPanel.nothingDownTheDrain') }}
     </p>
-    <p v-if="fault" role="alert" class="text-danger small mb-0">{{ fault }}</p>
+    <BAlert v-if="fault" :model-value="true" variant="danger">{{ fault }}</BAlert>
   </section>
 </template>
 

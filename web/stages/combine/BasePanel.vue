@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { BAlert } from 'bootstrap-vue-next/components/BAlert'
 import FoldPanel from '../../shell/FoldPanel.vue'
 import { BFormSelect } from 'bootstrap-vue-next/components/BFormSelect'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
@@ -266,7 +267,7 @@ function within(e: PointerEvent): [number, number] {
     <BButton v-else variant="primary" size="sm" :disabled="busy" @click="attempt(add)">
       {{ busy ? $t('combine.basePanel.addingTheBase') : $t('combine.basePanel.addBase') }}
     </BButton>
-    <p v-if="fault" role="alert" class="text-danger small mb-0">{{ fault }}</p>
+    <BAlert v-if="fault" :model-value="true" variant="danger">{{ fault }}</BAlert>
   </FoldPanel>
 </template>
 

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { BAlert } from 'bootstrap-vue-next/components/BAlert'
 import FoldPanel from '../../shell/FoldPanel.vue'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, ref } from 'vue'
@@ -192,6 +193,6 @@ async function fix(point: [number, number, number], normal: [number, number, num
               : $t('combine.joinPanel.subtract')
       }}
     </BButton>
-    <p v-if="fault" role="alert" class="text-danger small mb-0">{{ fault }}</p>
+    <BAlert v-if="fault" :model-value="true" variant="danger">{{ fault }}</BAlert>
   </FoldPanel>
 </template>

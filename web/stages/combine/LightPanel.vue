@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { BAlert } from 'bootstrap-vue-next/components/BAlert'
 import FoldPanel from '../../shell/FoldPanel.vue'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, ref } from 'vue'
@@ -195,7 +196,7 @@ const LID = 1.6,
       </BButton>
     </div>
     <p v-if="busy" class="soft small mb-1">{{ busy }}</p>
-    <p v-if="fault" role="alert" class="text-danger small">{{ fault }}</p>
+    <BAlert v-if="fault" :model-value="true" variant="danger">{{ fault }}</BAlert>
     <template v-if="route">
       <dl class="facts">
         <dt>{{ $t('combine.lightPanel.length') }}</dt>

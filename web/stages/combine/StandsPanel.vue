@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { BAlert } from 'bootstrap-vue-next/components/BAlert'
 import FoldPanel from '../../shell/FoldPanel.vue'
 import { computed } from 'vue'
 import DraftInput from '../../shell/DraftInput.vue'
@@ -29,7 +30,9 @@ function choose(id: string, name: keyof typeof KINDS): void {
 <template>
   <FoldPanel class="mb-3" open>
     <template #title>{{ $t('combine.standsPanel.doesItStand') }}</template>
-    <p v-if="assembly.balanceProblem" role="alert" class="text-danger mt-1">{{ assembly.balanceProblem }}</p>
+    <BAlert v-if="assembly.balanceProblem" :model-value="true" variant="danger" class="mt-1">{{
+      assembly.balanceProblem
+    }}</BAlert>
     <div v-if="r" class="d-flex gap-2 mt-2">
       <svg
         viewBox="0 0 100 100"

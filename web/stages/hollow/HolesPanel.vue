@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { BAlert } from 'bootstrap-vue-next/components/BAlert'
 import FoldPanel from '../../shell/FoldPanel.vue'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, ref, watch } from 'vue'
@@ -231,7 +232,7 @@ defineExpose({ propose, holeAt })
 <template>
   <section>
     <h2 class="mb-2">{{ $t('hollow.holesPanel.drainHoles') }}</h2>
-    <p v-if="problem" role="alert" class="problem">{{ problem }}</p>
+    <BAlert v-if="problem" :model-value="true" variant="danger">{{ problem }}</BAlert>
     <NumberField
       v-model="diameter"
       :label="$t('hollow.holesPanel.diameter')"
@@ -269,7 +270,7 @@ defineExpose({ propose, holeAt })
         >
       </li>
     </ul>
-    <p v-if="fault" role="alert" class="problem">{{ fault }}</p>
+    <BAlert v-if="fault" :model-value="true" variant="danger">{{ fault }}</BAlert>
     <div class="d-flex gap-2 flex-wrap">
       <BButton variant="primary" :disabled="unchanged || draft.some((h) => h.wrong)" @click="drill">
         {{

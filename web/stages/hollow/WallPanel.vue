@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { BAlert } from 'bootstrap-vue-next/components/BAlert'
 import FoldPanel from '../../shell/FoldPanel.vue'
 import { BFormSelect } from 'bootstrap-vue-next/components/BFormSelect'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
@@ -205,7 +206,7 @@ function hollow(): void {
         />
       </FoldPanel>
       <p v-if="verdict" role="status" class="soft small mb-0 mt-1">{{ verdict }}</p>
-      <p v-if="fault" role="alert" class="text-danger small mb-0">{{ fault }}</p>
+      <BAlert v-if="fault" :model-value="true" variant="danger">{{ fault }}</BAlert>
     </FoldPanel>
     <FoldPanel class="mb-1">
       <template #title

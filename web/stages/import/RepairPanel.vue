@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { BAlert } from 'bootstrap-vue-next/components/BAlert'
 import { BTableSimple, BTbody, BTd, BTh, BThead, BTr } from 'bootstrap-vue-next/components/BTable'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, ref } from 'vue'
@@ -87,7 +88,7 @@ const most = (values: Float32Array): number => values.reduce((a, b) => Math.max(
     <BButton variant="quiet" size="sm" :aria-pressed="showing" @click="showing = !showing">
       {{ showing ? $t('import.repairPanel.hideWhatMoved') : $t('import.repairPanel.showWhatMoved') }}
     </BButton>
-    <p v-if="problem" role="alert" class="text-danger mb-0">{{ problem }}</p>
+    <BAlert v-if="problem" :model-value="true" variant="danger">{{ problem }}</BAlert>
   </section>
   <section class="mb-3">
     <h2 class="mb-2">{{ $t('import.repairPanel.yourChoices') }}</h2>

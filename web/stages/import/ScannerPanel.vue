@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { BAlert } from 'bootstrap-vue-next/components/BAlert'
 import { BFormCheckbox } from 'bootstrap-vue-next/components/BFormCheckbox'
 import FoldPanel from '../../shell/FoldPanel.vue'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
@@ -72,6 +73,6 @@ async function scan(): Promise<void> {
     <BButton variant="quiet" size="sm" :disabled="busy || !store.meshAfter('scale')" @click="scan">
       {{ busy ? $t('import.scannerPanel.scanning') : $t('import.scannerPanel.scan', { name: store.part?.name ?? '' }) }}
     </BButton>
-    <p v-if="problem" role="alert" class="text-danger">{{ problem }}</p>
+    <BAlert v-if="problem" :model-value="true" variant="danger">{{ problem }}</BAlert>
   </FoldPanel>
 </template>

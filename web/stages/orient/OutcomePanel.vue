@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { BAlert } from 'bootstrap-vue-next/components/BAlert'
 import FoldPanel from '../../shell/FoldPanel.vue'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, ref } from 'vue'
@@ -63,7 +64,7 @@ const log = (held: boolean): Promise<void> =>
       <BButton variant="quiet" size="sm" @click="log(false)">{{ $t('orient.outcomePanel.tipsLetGo') }}</BButton>
     </div>
     <p v-if="noted" role="status" class="soft small mb-1">{{ noted }}</p>
-    <p v-if="fault" role="alert" class="text-danger small mb-1">{{ fault }}</p>
+    <BAlert v-if="fault" :model-value="true" variant="danger" class="mb-1">{{ fault }}</BAlert>
     <template v-if="learned && tells">
       <p class="mb-1">
         {{

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { BAlert } from 'bootstrap-vue-next/components/BAlert'
 import FoldPanel from '../../shell/FoldPanel.vue'
 import { BFormSelect } from 'bootstrap-vue-next/components/BFormSelect'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
@@ -321,7 +322,7 @@ defineExpose({ pressed, grab, slide, denser, leaveAsIs })
         :source="$t('orient.supportPanel.n0StandsOnThe')"
       />
     </FoldPanel>
-    <p v-if="fault" role="alert" class="text-danger small mb-1">{{ fault }}</p>
+    <BAlert v-if="fault" :model-value="true" variant="danger" class="mb-1">{{ fault }}</BAlert>
     <div class="d-flex gap-2 flex-wrap mt-2">
       <BButton variant="primary" :disabled="busy || !store.meshBefore('support')" @click="grow()">
         {{ op ? $t('orient.supportPanel.supportAgain') : $t('orient.supportPanel.generateSupports') }}

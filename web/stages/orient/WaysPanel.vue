@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { BAlert } from 'bootstrap-vue-next/components/BAlert'
 import { BFormCheckbox } from 'bootstrap-vue-next/components/BFormCheckbox'
 import FoldPanel from '../../shell/FoldPanel.vue'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
@@ -177,7 +178,7 @@ defineExpose({ search, spin, setDown })
       {{ $t('orient.waysPanel.theSearchAndThe') }}
       <RouterLink to="/stock">{{ $t('orient.waysPanel.setUpInStock') }}</RouterLink>
     </p>
-    <p v-if="fault || problem" role="alert" class="text-danger small">{{ fault || problem }}</p>
+    <BAlert v-if="fault || problem" :model-value="true" variant="danger">{{ fault || problem }}</BAlert>
     <template v-if="front.length > 0">
       <FrontChart :ways="front" :hours="hours" :on="on" @pick="stand.draft = [...$event.quaternion]" />
       <p class="soft small mb-1">

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { BAlert } from 'bootstrap-vue-next/components/BAlert'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed } from 'vue'
 import { text } from '../../i18n'
@@ -115,7 +116,7 @@ async function say(key: string, fit: { tight: number | null } | null): Promise<v
         </ul>
       </template>
     </article>
-    <p v-if="fault" role="alert" class="problem">{{ fault }}</p>
+    <BAlert v-if="fault" :model-value="true" variant="danger">{{ fault }}</BAlert>
   </section>
 </template>
 

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { BAlert } from 'bootstrap-vue-next/components/BAlert'
 import FoldPanel from '../../shell/FoldPanel.vue'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, reactive } from 'vue'
@@ -44,7 +45,7 @@ const save = (mesh: string, name: string): Promise<void> =>
         $t('plates.filamentPanel.bodyStl')
       }}</BButton>
     </div>
-    <p v-if="fault" role="alert" class="text-danger small mb-1">{{ fault }}</p>
+    <BAlert v-if="fault" :model-value="true" variant="danger" class="mb-1">{{ fault }}</BAlert>
     <FoldPanel>
       <template #title>{{ $t('plates.filamentPanel.howItIsLaid') }}</template>
       <NumberField

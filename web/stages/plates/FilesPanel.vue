@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { BAlert } from 'bootstrap-vue-next/components/BAlert'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { printer as printerSchema, type PrinterRecord } from '../../../contract/stock'
 import { useDownload } from '../../composables/useDownload'
@@ -57,7 +58,7 @@ async function saveLayers(format: (typeof OUTLINES)[number]): Promise<void> {
         </dd>
       </template>
     </dl>
-    <p v-if="fault" role="alert" class="text-danger small mb-0">{{ fault }}</p>
+    <BAlert v-if="fault" :model-value="true" variant="danger">{{ fault }}</BAlert>
   </section>
 </template>
 

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { BAlert } from 'bootstrap-vue-next/components/BAlert'
 import { BTableSimple, BTbody, BTd, BTh, BThead, BTr } from 'bootstrap-vue-next/components/BTable'
 import { BFormCheckbox } from 'bootstrap-vue-next/components/BFormCheckbox'
 import FoldPanel from '../../shell/FoldPanel.vue'
@@ -123,9 +124,9 @@ function show(i: number): void {
             </span>
           </li>
         </ul>
-        <p v-for="(l, i) in n.left" :key="i" role="alert" class="text-danger small mb-0">
+        <BAlert v-for="(l, i) in n.left" :key="i" :model-value="true" variant="danger">
           {{ nameOf(l.id) }} {{ WHY[l.why] }}.
-        </p>
+        </BAlert>
         <FoldPanel v-if="ways.length > 1" class="mt-1">
           <template #title>{{ $t('plates.nestPanel.otherWaysToPrint') }}</template>
           <BTableSimple class="mt-1 mb-0" small>
@@ -154,7 +155,9 @@ function show(i: number): void {
         </FoldPanel>
       </div>
       <p v-else-if="plating.measuring" class="soft">{{ $t('plates.nestPanel.nesting2') }}</p>
-      <p v-if="plating.problem || fault" role="alert" class="text-danger small">{{ fault || plating.problem }}</p>
+      <BAlert v-if="plating.problem || fault" :model-value="true" variant="danger">{{
+        fault || plating.problem
+      }}</BAlert>
       <BTableSimple class="mb-2" small>
         <BThead>
           <BTr>

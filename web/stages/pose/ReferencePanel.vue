@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { BAlert } from 'bootstrap-vue-next/components/BAlert'
 import { BFormInput } from 'bootstrap-vue-next/components/BFormInput'
 import FoldPanel from '../../shell/FoldPanel.vue'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
@@ -61,7 +62,7 @@ viewport.describe(() =>
       :aria-label="$t('pose.referencePanel.referencePicture')"
       @change="choose"
     />
-    <p v-if="fault" role="alert" class="text-danger small my-1">{{ fault }}</p>
+    <BAlert v-if="fault" :model-value="true" variant="danger" class="my-1">{{ fault }}</BAlert>
     <BButton v-if="!url" variant="quiet" size="sm" class="mt-2" @click="picker?.click()">{{
       $t('pose.referencePanel.addAPictureBehind')
     }}</BButton>

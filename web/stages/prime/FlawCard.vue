@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { BAlert } from 'bootstrap-vue-next/components/BAlert'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, ref } from 'vue'
 import { z } from 'zod'
@@ -117,7 +118,7 @@ const photograph = (e: Event): Promise<void> =>
           @change="photograph"
         />
       </div>
-      <p v-if="fault" role="alert" class="text-danger small mb-0 mt-1">{{ fault }}</p>
+      <BAlert v-if="fault" :model-value="true" variant="danger" class="mt-1">{{ fault }}</BAlert>
     </template>
   </article>
 </template>

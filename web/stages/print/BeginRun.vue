@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { BAlert } from 'bootstrap-vue-next/components/BAlert'
 import { BFormInput } from 'bootstrap-vue-next/components/BFormInput'
 import FoldPanel from '../../shell/FoldPanel.vue'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
@@ -78,7 +79,7 @@ const again = computed(() => runs.runs.find((r) => r.id === runs.reprintOf) ?? n
       <BButton v-if="again" variant="quiet" class="ms-2" @click="runs.reprintOf = null">{{
         $t('print.beginRun.notAsAReprint')
       }}</BButton>
-      <p v-if="fault" role="alert" class="text-danger small mb-0 mt-1">{{ fault }}</p>
+      <BAlert v-if="fault" :model-value="true" variant="danger" class="mt-1">{{ fault }}</BAlert>
     </template>
   </FoldPanel>
 </template>

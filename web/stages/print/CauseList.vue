@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { BAlert } from 'bootstrap-vue-next/components/BAlert'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { ref, watch } from 'vue'
 import { RouterLink } from 'vue-router'
@@ -68,7 +69,7 @@ const stage = (c: Cause): 'stand' | 'core' => (c.change.kind === 'vent' ? 'core'
       </li>
     </ol>
     <p v-if="done" role="status" class="soft small mb-0">{{ done }}</p>
-    <p v-if="fault" role="alert" class="text-danger small mb-0">{{ fault }}</p>
+    <BAlert v-if="fault" :model-value="true" variant="danger">{{ fault }}</BAlert>
   </div>
 </template>
 

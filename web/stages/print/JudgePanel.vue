@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { BAlert } from 'bootstrap-vue-next/components/BAlert'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, ref } from 'vue'
 import { useRouter } from 'vue-router'
@@ -146,7 +147,7 @@ function show(m: Mark): void {
         {{ $t('print.judgePanel.standThePieceUp') }}
       </BButton>
     </p>
-    <p v-if="again.fault.value" role="alert" class="text-danger small mb-1">{{ again.fault.value }}</p>
+    <BAlert v-if="again.fault.value" :model-value="true" variant="danger" class="mb-1">{{ again.fault.value }}</BAlert>
     <div class="d-flex gap-1 flex-wrap mt-1">
       <BButton
         v-for="k in MARK_KINDS"
@@ -198,7 +199,7 @@ function show(m: Mark): void {
     </BButton>
   </div>
   <p v-if="j.said.value" role="status" class="soft small mb-0 mt-1">{{ j.said.value }}</p>
-  <p v-if="j.fault.value" role="alert" class="text-danger small mb-0 mt-1">{{ j.fault.value }}</p>
+  <BAlert v-if="j.fault.value" :model-value="true" variant="danger" class="mt-1">{{ j.fault.value }}</BAlert>
 </template>
 
 <style scoped>

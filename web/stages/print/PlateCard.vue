@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { BAlert } from 'bootstrap-vue-next/components/BAlert'
 import { BLink } from 'bootstrap-vue-next/components/BLink'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed } from 'vue'
@@ -129,7 +130,7 @@ function look(): void {
     <p v-if="chosen && plate.state === 'planned' && fitting.length === 0" class="soft small mb-0 mt-1">
       {{ $t('print.plateCard.noMachineOnThe', { printerName: plate.printerName }) }}
     </p>
-    <p v-if="fault" role="alert" class="text-danger small mb-0 mt-1">{{ fault }}</p>
+    <BAlert v-if="fault" :model-value="true" variant="danger" class="mt-1">{{ fault }}</BAlert>
   </article>
 </template>
 

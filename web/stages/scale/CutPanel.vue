@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { BAlert } from 'bootstrap-vue-next/components/BAlert'
 import { BFormCheckbox } from 'bootstrap-vue-next/components/BFormCheckbox'
 import FoldPanel from '../../shell/FoldPanel.vue'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
@@ -220,7 +221,7 @@ const ordered = (ops: OperationInput[]): OperationInput[] => {
     </div>
     <template v-if="way === 'proposed'">
       <p v-if="proposals.measuring.value" class="soft small mb-1">{{ $t('scale.cutPanel.tryingCuts') }}</p>
-      <p v-if="proposals.problem.value" role="alert" class="text-danger small">{{ proposals.problem.value }}</p>
+      <BAlert v-if="proposals.problem.value" :model-value="true" variant="danger">{{ proposals.problem.value }}</BAlert>
       <button
         v-for="(c, i) in proposals.report.value?.planes ?? []"
         :key="i"
@@ -271,7 +272,7 @@ const ordered = (ops: OperationInput[]): OperationInput[] => {
       :source="ownClearance === null ? clearances.source(process, 'sliding') : ''"
     />
     <p v-if="said" role="status" class="soft small mb-1">{{ said }}</p>
-    <p v-if="fault" role="alert" class="text-danger small mb-1">{{ fault }}</p>
+    <BAlert v-if="fault" :model-value="true" variant="danger" class="mb-1">{{ fault }}</BAlert>
     <BButton variant="primary" size="sm" class="mt-1" :disabled="busy || !plane" @click="cut">
       {{ busy ? $t('scale.cutPanel.cutting') : $t('scale.cutPanel.cutIt') }}
     </BButton>

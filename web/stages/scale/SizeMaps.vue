@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { BAlert } from 'bootstrap-vue-next/components/BAlert'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { ref } from 'vue'
 import { PRINTS } from '../../../core/findings/tooThin'
@@ -45,7 +46,7 @@ const toggle = (what: 'thickness' | 'detail'): void => {
     <BButton variant="quiet" size="sm" :aria-pressed="shown === 'detail'" @click="toggle('detail')">
       {{ shown === 'detail' ? $t('scale.sizeMaps.hideTheDetail') : $t('scale.sizeMaps.mapWhatDetailSurvives') }}
     </BButton>
-    <p v-if="problem" role="alert" class="text-danger small m-0">{{ problem }}</p>
+    <BAlert v-if="problem" :model-value="true" variant="danger">{{ problem }}</BAlert>
   </div>
   <Teleport v-if="scale" to="#middle">
     <MapLegend

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { BAlert } from 'bootstrap-vue-next/components/BAlert'
 import { BFormInput } from 'bootstrap-vue-next/components/BFormInput'
 import FoldPanel from '../../shell/FoldPanel.vue'
 import { BFormSelect } from 'bootstrap-vue-next/components/BFormSelect'
@@ -163,7 +164,7 @@ function toRegion(): void {
       <BButton variant="quiet" size="sm" :disabled="busy" @click="press">
         {{ at ? $t('scheme.emblemPanel.pressAnotherPlace') : $t('scheme.emblemPanel.pressWhereItGoes') }}
       </BButton>
-      <p v-if="fault" role="alert" class="problem m-0">{{ fault }}</p>
+      <BAlert v-if="fault" :model-value="true" variant="danger">{{ fault }}</BAlert>
       <template v-if="placed">
         <p class="soft small m-0">
           {{ $t('scheme.emblemPanel.aFlatMaskLies', { value: (100 * placed.stretch).toFixed(1) }) }}

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { BAlert } from 'bootstrap-vue-next/components/BAlert'
 import { BFormInput } from 'bootstrap-vue-next/components/BFormInput'
 import { BTableSimple, BTbody, BTd, BTh, BThead, BTr } from 'bootstrap-vue-next/components/BTable'
 import FoldPanel from '../../shell/FoldPanel.vue'
@@ -155,7 +156,7 @@ const mm = (v: number): string => v.toFixed(1)
     <template #title
       ><h2 class="d-inline">{{ $t('scheme.eyesPanel.eyes') }}</h2>
     </template>
-    <p v-if="fault" role="alert" class="problem small mt-2 mb-1">{{ fault }}</p>
+    <BAlert v-if="fault" :model-value="true" variant="danger" class="mt-2 mb-1">{{ fault }}</BAlert>
     <p v-if="!mine" class="soft small mt-1 mb-1">
       {{ $t('scheme.eyesPanel.pressBothEyeballsThe') }}
     </p>
@@ -253,7 +254,9 @@ const mm = (v: number): string => v.toFixed(1)
           @update:model-value="set({ pupil: $event / 100 })"
         />
       </div>
-      <p v-if="planned && !planned.ok" role="alert" class="problem small mt-2">{{ planned.problem.message }}</p>
+      <BAlert v-if="planned && !planned.ok" :model-value="true" variant="danger" class="mt-2">{{
+        planned.problem.message
+      }}</BAlert>
       <BTableSimple v-else class="plain small mt-2">
         <BThead>
           <BTr>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { BAlert } from 'bootstrap-vue-next/components/BAlert'
 import { BFormInput } from 'bootstrap-vue-next/components/BFormInput'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed } from 'vue'
@@ -49,7 +50,7 @@ function reset(): void {
       {{ $t('scheme.handFields.yourHandsOwnSet', { technique: coat.technique }) }}
       <BButton v-if="!usual" variant="quiet" size="sm" @click="reset">{{ $t('scheme.handFields.reset') }}</BButton>
     </p>
-    <p v-if="store.fault" role="alert" class="problem m-0">{{ store.fault }}</p>
+    <BAlert v-if="store.fault" :model-value="true" variant="danger">{{ store.fault }}</BAlert>
   </div>
 </template>
 

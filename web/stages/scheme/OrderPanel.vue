@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { BAlert } from 'bootstrap-vue-next/components/BAlert'
 import { BTableSimple, BTbody, BTd, BTh, BThead, BTr } from 'bootstrap-vue-next/components/BTable'
 import FoldPanel from '../../shell/FoldPanel.vue'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
@@ -208,7 +209,7 @@ function masks(s: OrderStep): string {
         <p class="soft m-0">
           {{ $t('scheme.orderPanel.startingValuesAreJudgement') }}
         </p>
-        <p v-if="fault" role="alert" class="problem m-0">{{ fault }}</p>
+        <BAlert v-if="fault" :model-value="true" variant="danger">{{ fault }}</BAlert>
       </FoldPanel>
     </template>
   </FoldPanel>

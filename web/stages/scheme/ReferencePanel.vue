@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { BAlert } from 'bootstrap-vue-next/components/BAlert'
 import FoldPanel from '../../shell/FoldPanel.vue'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { onBeforeUnmount, ref } from 'vue'
@@ -117,7 +118,7 @@ onBeforeUnmount(() => {
       :disabled="busy"
       @change="add"
     />
-    <p v-if="fault" role="alert" class="problem">{{ fault }}</p>
+    <BAlert v-if="fault" :model-value="true" variant="danger">{{ fault }}</BAlert>
     <div class="pictures">
       <figure v-for="(r, i) in region.references" :key="r.photo">
         <button
@@ -163,7 +164,7 @@ onBeforeUnmount(() => {
           $t('scheme.referencePanel.matchTheView')
         }}</BButton>
       </div>
-      <p v-if="view.fault.value" role="alert" class="problem small m-0">{{ view.fault.value }}</p>
+      <BAlert v-if="view.fault.value" :model-value="true" variant="danger">{{ view.fault.value }}</BAlert>
       <p class="soft small m-0">
         {{ half ? $t('scheme.referencePanel.nowPressTheSame') : $t('scheme.referencePanel.toSeeItFrom', { told }) }}
       </p>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { BAlert } from 'bootstrap-vue-next/components/BAlert'
 import { BFormInput } from 'bootstrap-vue-next/components/BFormInput'
 import { BFormCheckbox } from 'bootstrap-vue-next/components/BFormCheckbox'
 import FoldPanel from '../../shell/FoldPanel.vue'
@@ -223,7 +224,7 @@ onBeforeUnmount(() => {
         }}</BButton>
       </div>
       <p v-for="n in notes" :key="n" class="small m-0">{{ n }}</p>
-      <p v-if="fault" role="alert" class="problem m-0">{{ fault }}</p>
+      <BAlert v-if="fault" :model-value="true" variant="danger">{{ fault }}</BAlert>
       <form v-if="here.length > 0" class="d-flex gap-2" @submit.prevent="keep">
         <BFormInput
           v-model="name"

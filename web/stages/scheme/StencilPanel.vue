@@ -1,7 +1,9 @@
 <script setup lang="ts">
+import { BAlert } from 'bootstrap-vue-next/components/BAlert'
 import { BTableSimple, BTbody, BTd, BTh, BThead, BTr } from 'bootstrap-vue-next/components/BTable'
 import FoldPanel from '../../shell/FoldPanel.vue'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
+import { BProgress } from 'bootstrap-vue-next/components/BProgress'
 import * as Comlink from 'comlink'
 import { computed, onBeforeUnmount, ref, shallowRef, watch } from 'vue'
 import { text } from '../../i18n'
@@ -139,11 +141,11 @@ const percent = (part: { skin: number; sheet: number }): string =>
           $t('scheme.stencilPanel.flatten', { name: region.name })
         }}</BButton>
         <template v-else>
-          <progress :value="share" max="1" :aria-label="$t('scheme.stencilPanel.layingFlat')" />
+          <BProgress class="flex-grow-1" :value="share" :max="1" :aria-label="$t('scheme.stencilPanel.layingFlat')" />
           <BButton variant="quiet" size="sm" @click="stop?.()">{{ $t('scheme.stencilPanel.stop') }}</BButton>
         </template>
       </div>
-      <p v-if="fault" role="alert" class="problem m-0">{{ fault }}</p>
+      <BAlert v-if="fault" :model-value="true" variant="danger">{{ fault }}</BAlert>
       <template v-if="found">
         <BTableSimple class="num">
           <BThead>
