@@ -55,5 +55,5 @@ export async function workRows(time: Time, row: Row): Promise<void> {
   const [risked] = await time(() =>
     lateness(problem, best.order, new Map(tasks.map((t) => [t.id, t.needs])), spreadsOf([]), new Map()),
   )
-  row('the same, laid 200 times with drawn durations', risked, '', null, '')
+  row('the same, scheduled 200 times with drawn durations', risked, '', null, '')
 }

@@ -330,7 +330,7 @@ describe('command line', () => {
     expect((await call('balance', assembly(20, 15))).code).toBe(0)
     expect(await call('balance', file('bad.json', '{"parts":[]}'))).toMatchObject({ code: 2 })
   })
-  it('lays the plans of two pieces on the hours of one person: in time, late, in a ring', async () => {
+  it('schedules the plans of two pieces on the hours of one person: in time, late, in a ring', async () => {
     const step = (key: string, handsOn: number, waiting = 0, after: string[] = []): object => ({
       key,
       handsOn,

@@ -24,27 +24,27 @@ undercut apply OPS.json FILE -o OUT [--report R.json]
 undercut fit A B [--json]
     Gaps and overlaps between two placed parts.
 undercut balance ASSEMBLY.json [--json]
-    Whether the whole stands. ASSEMBLY.json: { "parts": [{ "file", "density", "infill" }], "wish" }.
+    Whether the assembly stands. ASSEMBLY.json: { "parts": [{ "file", "density", "infill" }], "wish" }.
 undercut trap FILE [--pose X,Y,Z] [--json]
-    Resin that stays in a hollow part when that direction is down, and the poses that empty it. 0 empties, 1 not.
+    Resin that stays in a hollow part when that direction is down, and the positions that empty it. 0 drains, 1 not.
 undercut supports FILE --printer PRINTER.json [-o OUT] [--report R.json] [--json]
-    Supports for a body as it stands in its file, with the load, length and clearance of every tip. 0 holds, 1 not.
+    Supports for a body in the orientation of its file, with the load, length and clearance of every tip. 0 holds, 1 not.
 undercut nest PARTS... --printers PRINTERS.json [--aim hours|soonest] [-o PLATE.stl] [--report R.json] [--json]
-    Plates for parts as they stand in their files; FILE:3 stands for three of it. -o writes PLATE-1.stl and so on.
+    Plates for parts in the orientation of their files; FILE:3 means three copies. -o writes PLATE-1.stl and so on.
     0 all placed, 1 some fit no printer.
 undercut slice FILE --printer PRINTER.json -o OUT [--report R.json]
     OUT.zip: PNG layers with a JSON manifest. OUT.3mf: the mesh with its slices. OUT.svg: outlines in true size.
 undercut layers ZIP [--pitch X,Y] [--layer H] [--report R.json] [--json]
-    Reads layers back, whoever wrote them: islands, cups, peel. 0 none, 1 some, 2 unreadable.
+    Reads layers of any program: islands, suction cups, peel force. 0 none, 1 some, 2 unreadable.
 undercut plan PIECES.json... --calendar CALENDAR.json [--seconds S] [--report R.json] [--json]
     Steps of several pieces on the hours of people and places; what is late, what is critical. 0 in time, 1 not.
 undercut recipe --target L,A,B --paints P.csv [--report R.json] [--json]
-    Mixes of up to four paints in twelve drops for a colour (#rrggbb also goes). 0 within ΔE00 2, 1 not.
-    P.csv: columns name, colour (#rrggbb) or L, a, b, opacity, kind; the list that the app gives out.
+    Mixes of up to four paints in twelve drops for a colour (#rrggbb is also accepted). 0 within ΔE00 2, 1 not.
+    P.csv: columns name, colour (#rrggbb) or L, a, b, opacity, kind; the list that the app exports.
 undercut coats STACK.json [--report R.json] [--json]
-    Colours of a stack of coats, and coats to hide. STACK.json: { "undercoat", "coats": [{ "name", "mix":
+    Colours of a stack of coats, and coats to cover. STACK.json: { "undercoat", "coats": [{ "name", "mix":
     [{ "colour", "opacity", "drops" }], "film", "count", "pigment" }] }. "undercoat" is grey, white, black, zenithal
-    or the #rrggbb of a tinted primer. 0 all hide, 1 one does not.
+    or the #rrggbb of a tinted primer. 0 all cover, 1 one does not.
 undercut order SCHEME.json [--report R.json] [--json]
     The order of coats that costs least in masks, cleaning and risk. SCHEME.json: { "regions": [{ "id", "name", "area" }],
     "borders": [{ "a", "b", "mm" }], "coats": [{ "id", "region", "paint", "spray", "handsOn", "lightness", "hides" }],

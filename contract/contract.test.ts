@@ -94,7 +94,7 @@ describe('pieces', () => {
     expect(changedPiece.safeParse({ name: 'New name' }).success).toBe(false)
     expect(newPiece.safeParse({ name: 'x', deadline: '31.12.2026' }).success).toBe(false)
   })
-  it('keep a scheme within what the bench can lay out', () => {
+  it('keep a scheme within what the bench can paint', () => {
     expect(scheme.safeParse({ version: 0, regions: [], coats: [], maps: [] }).success).toBe(false)
     const region = { id: 0, name: 'Coat', target: null }
     expect(scheme.parse({ version: 0, regions: [region], coats: [] }).maps).toEqual([])

@@ -42,7 +42,7 @@ export const flaw = newFlaw.extend({
   closedPass: z.int().nullable(),
   state: z.enum(FLAW_STATES),
   cause: flawCause.nullable(),
-  region: z.string().nullable().default(null).describe('of the scheme, in which it lies'),
+  region: z.string().nullable().default(null).describe('of the scheme, in which it is'),
   version: z.int(),
 })
 export type FlawRecord = z.infer<typeof flaw>

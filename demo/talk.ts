@@ -28,7 +28,7 @@ export async function settled(piece: string, ready: (p: PieceDetail) => boolean)
     if (failed) throw new Error(`${p.name}, ${failed.op.kind}: ${failed.derivation!.problem?.message}`)
     await pause(500)
   }
-  throw new Error('The demo did not settle.')
+  throw new Error('The demo did not finish.')
 }
 export const derived = (p: PartRecord): boolean => p.steps.every((s) => s.derivation?.status === 'done')
 

@@ -54,7 +54,7 @@ test('a dropped sculpt goes all the way to layers, a plan and a painted preview'
     await page.getByRole('button', { name: 'Redo' }).click()
     await expect(page.getByRole('navigation', { name: 'Stages' })).toContainText('90 mm tall')
   })
-  await test.step('core: a wall, a shut cavity is a finding, two holes settle it', async () => {
+  await test.step('core: a wall, a shut cavity is a finding, two holes solve it', async () => {
     await stage(page, 'Hollow')
     // What solid, hollow and cast full would mean stands there before anything is chosen.
     const choices = page.getByRole('region', { name: 'Solid, hollow or cast full' })
@@ -85,7 +85,7 @@ test('a dropped sculpt goes all the way to layers, a plan and a painted preview'
     await page.getByRole('button', { name: 'Drill 2' }).click()
     await expect(page.getByText('No problems found')).toBeVisible()
   })
-  await test.step('stand: best way up, supports, one set by hand', async () => {
+  await test.step('orient: best orientation, supports, one set by hand', async () => {
     await stage(page, 'Orient and support')
     await page.getByRole('button', { name: 'Find the best' }).click()
     await expect(page.getByText(/orientations, none of them worse/)).toBeVisible({ timeout: 120_000 })

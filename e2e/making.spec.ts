@@ -118,7 +118,7 @@ test('a base with a nameplate under a face that looks aside, a channel for a lig
     expect(await acceptedAsSolid(body)).toBe(true)
     expect(measure(skittle()).volume - measure(body).volume).toBeGreaterThan(200)
   })
-  await test.step('a bay that would break out is refused; a smaller one gets a lid that lies in it', async () => {
+  await test.step('a bay that would break out is refused; a smaller one gets a lid that fits into it', async () => {
     await type(page.getByLabel('Width inside'), '60')
     await page.getByRole('button', { name: 'Bay with a lid' }).click()
     await expect(page.getByRole('alert')).toContainText('The bay would leave')

@@ -31,7 +31,7 @@ Ferry blue,#274a78,0.74,acrylic,0.2,
 Ferry brass,#b08d3e,0.8,metallic,0.3,
 `
 
-test('paints: a list taken in, a swatch read off a photo, a recipe laid out, dragged, noted and mixed again', async ({
+test('paints: a list taken in, a swatch read off a photo, a recipe used, dragged, saved and mixed again', async ({
   page,
 }) => {
   await page.goto('/stock/paints')

@@ -37,7 +37,7 @@ test('cast full, holes, plugs; kept clean, supported by another school, learned 
     await expect.poll(cast).toBeGreaterThan(0.5)
     await expect(page.getByRole('button', { name: 'Choose Cast full' })).toHaveCount(0)
   })
-  await test.step('a hole set by hand is slid along the skin and felt again', async () => {
+  await test.step('a hole set by hand is dragged along the surface and measured again', async () => {
     await page.getByRole('button', { name: 'Propose places', exact: true }).click()
     await expect(page.getByRole('button', { name: 'Drill 2' })).toBeEnabled({ timeout: 120_000 })
     await page.getByRole('button', { name: 'Place drain hole' }).click()

@@ -22,7 +22,7 @@ interface Run {
   }[]
 }
 
-test('from plates to a print that fails, why, one change, clean up, and the reprint that comes out', async ({
+test('from plates to a print that fails, why, one change, clean up, and the reprint that succeeds', async ({
   page,
 }) => {
   const { id: printerId } = await call<{ id: string }>('POST', '/stock/printer', PRINTER)
@@ -98,7 +98,7 @@ test('from plates to a print that fails, why, one change, clean up, and the repr
     const { baths } = await call<{ baths: { first: { resin: number } } }>('GET', '/workshop')
     expect(baths.first.resin).toBeGreaterThan(0)
   })
-  await test.step('only what failed is printed again, and now it comes out', async () => {
+  await test.step('only what failed is printed again, and now it succeeds', async () => {
     await stage(page, 'Print')
     await page.getByRole('button', { name: 'See why' }).click()
     await page.getByRole('button', { name: 'Print the failed part again' }).click()

@@ -59,7 +59,7 @@ function measured(d: string): { area: number; length: number } {
   return { area: Math.abs(area), length }
 }
 
-test('a region filled up to creases, a stack laid out and compared, its masks downloaded and measured', async ({
+test('a region filled up to creases, a stack proposed and compared, its masks downloaded and measured', async ({
   page,
 }) => {
   await paints()

@@ -81,14 +81,14 @@ test('stood up by hand: face down, tipped by drag, a quarter turn where it only 
 
 test('bodies come down in every format as the same solid', async ({ page }) => {
   const { id: printer } = await call<{ id: string }>('POST', '/stock/printer', NARROW)
-  const id = await plank('Plank to take away', printer)
+  const id = await plank('Plank to export', printer)
   await page.goto(`/pieces/${id}/plates`)
   for (const format of ['STL', 'OBJ', 'PLY', '3MF', 'GLB']) {
     const [download] = await Promise.all([
       page.waitForEvent('download'),
       page.getByRole('button', { name: format, exact: true }).click(),
     ])
-    expect(download.suggestedFilename()).toBe(`plank-to-take-away.${format.toLowerCase()}`)
+    expect(download.suggestedFilename()).toBe(`plank-to-export.${format.toLowerCase()}`)
     const bytes = new Uint8Array(readFileSync(await download.path()))
     const back = readSculpt(download.suggestedFilename(), bytes)
     if (!back.ok) throw new Error(back.problem.message)
@@ -111,7 +111,7 @@ test('bodies come down in every format as the same solid', async ({ page }) => {
     page.waitForEvent('download'),
     page.getByRole('button', { name: 'Layers as SVG' }).click(),
   ])
-  expect(outlines.suggestedFilename()).toBe('plank-to-take-away-layers.svg')
+  expect(outlines.suggestedFilename()).toBe('plank-to-export-layers.svg')
   const svg = readFileSync(await outlines.path(), 'utf8')
   expect(svg.match(/<g id="layer-\d+"/g)).toHaveLength(120)
   expect(svg.match(/<path /g)).toHaveLength(120)

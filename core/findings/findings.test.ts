@@ -142,7 +142,7 @@ describe('paint on the sculpt', () => {
     ] as const)
       expect(emptyRegion('Belt', area, coats, painted)).toEqual([])
   })
-  it('settles paint on a face that takes glue and a cover over what is clear, and names what an order breaks', () => {
+  it('reports paint on a face that takes glue and a cover over what is clear, and names what an order breaks', () => {
     const coat = (id: string, region: number, more: Partial<OrderCoat> = {}): OrderCoat => ({
       id,
       region,

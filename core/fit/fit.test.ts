@@ -75,7 +75,7 @@ describe('the fit of two parts', () => {
     expect(r.seamGaps.reduce((sum, c) => sum + c.volume, 0)).toBeCloseTo(r.filler, 6)
     expect(r.filler / (0.5 * (100 - 36))).toBeCloseTo(1, 0.7)
   })
-  it('knows a part inside another, and one laid onto its own copy, for overlaps', async () => {
+  it('knows a part inside another, and one put onto its own copy, for overlaps', async () => {
     const box = boxBody(10, 10, 10)
     expect((await report(box, boxBody(2, 2, 2, 4, 4, 4))).overlap).toBeCloseTo(8, 3)
     expect((await report(box, box)).overlap).toBeCloseTo(1000, 2)
@@ -139,7 +139,7 @@ describe('balance', () => {
     const mended = balance([...weights, { mesh: weight, density: ballast! * 1000, infill: 1 }], 25)
     expect(mended.ok && mended.value.weakest.angle).toBeCloseTo(25, 1)
   })
-  it('has already fallen when its middle lies outside its foot, and needs a foot at all', () => {
+  it('has already fallen when its middle is outside its foot, and needs a foot at all', () => {
     const leaning = concatenate([boxBody(4, 4, 2), boxBody(2, 2, 30, 20, 1, 0.5)])
     const r = balance([{ mesh: leaning, density: 1, infill: 1 }], 15)
     expect(r.ok && r.value.weakest.angle).toBeLessThan(0)

@@ -37,7 +37,7 @@ it('shares the load between two legs, and says when even solid does not do', () 
   expect(wallLoad(boxBody(60, 60, 30), { ...PUSH, wall: 1.5 }).places).toEqual([])
 })
 
-it('feels a head that leans out over its neck', () => {
+it('measures a head that leans out over its neck', () => {
   const head = (x: number) => concatenate([cylinderBody(4, 40), transformed(sphereBody(18, 4), identity3, [x, 0, 56])])
   const load = { ...loadDefaults, push: 0, wall: 1, allow: 0.3 }
   const leaning = wallLoad(head(12), load).places

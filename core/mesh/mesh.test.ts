@@ -285,7 +285,7 @@ describe('health and repair', () => {
 })
 
 describe('welding', () => {
-  it('joins exactly what lies within reach of an earlier corner, wherever in space that is', () => {
+  it('joins exactly what is within reach of an earlier corner, wherever in space that is', () => {
     const near = fc.record({
       at: fc.tuple(...[0, 1, 2].map(() => fc.integer({ min: -2000, max: 2000 }))),
       by: fc.tuple(...[0, 1, 2].map(() => fc.double({ min: -0.004, max: 0.004, noNaN: true }))),

@@ -177,7 +177,7 @@ describe('welding', () => {
       expect(measure(welded).volume).toBeCloseTo(measure(body).volume, 4)
     }
   })
-  it('within a tolerance counts what it merged, and merges nothing that lies farther apart', () => {
+  it('within a tolerance counts what it merged, and merges nothing that is farther apart', () => {
     const a = boxBody(1, 1, 1),
       b = boxBody(1, 1, 1, 1.005, 0, 0)
     expect(weldTolerance(concatenate([a, b]), 0.01).merged).toBe(4)

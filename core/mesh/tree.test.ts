@@ -24,7 +24,7 @@ const triangles = (list: number[][]): Mesh => ({
 })
 
 describe('the tree of faces that are hard to part', () => {
-  it('stays shallow when all faces have one centre, or when a giant lies among dwarfs', () => {
+  it('stays shallow when all faces have one centre, or when a giant is among dwarfs', () => {
     const concentric = triangles(
       Array.from({ length: 4000 }, (_, i) => [-i, -i, 0, i, -i, 0, 0, 2 * i, 0].map((v) => v / 10)),
     )

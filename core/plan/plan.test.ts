@@ -37,7 +37,7 @@ describe('findings', () => {
     expect(cavityHoles(hollow, 1)).toMatchObject([{ level: 'problem', value: '14.2', unit: 'ml enclosed' }])
     expect(cavityHoles(hollow, 2)).toEqual([])
   })
-  it('measure how far a body does not fit, any way up or as it stands', () => {
+  it('measure how far a body does not fit, in any orientation or in its own', () => {
     const printer = {
       name: 'P',
       pixelsX: 1000,

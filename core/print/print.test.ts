@@ -152,7 +152,7 @@ describe('islands and cups', () => {
     const comb = concatenate([boxBody(22, 3, 2, -3, 0, 10), boxBody(1, 3, 10, -3, 0, 0), ...teeth])
     expect(inspectLayers(comb, 0.1).islands.length).toBe(7)
   })
-  it('knows the force of an upturned cup, and that a vent or the right way up removes it', async () => {
+  it('knows the force of an upturned cup, and that a vent or the right orientation removes it', async () => {
     const cup = (z0: number): ReturnType<typeof concatenate> =>
       concatenate([boxBody(24, 24, 20, -12, -12, 0), reversed(boxBody(20, 20, 16, -10, -10, z0))])
     const sealed = inspectLayers(cup(2), 0.1).cups
@@ -182,7 +182,7 @@ describe('orientation', () => {
     expect(scores[0]!.score).toBeLessThanOrEqual(scores.at(-1)!.score)
     expect(scores.filter((s) => s.height > 40)).toEqual([])
   })
-  it('counts no overhang where the body lies on its raft, and all of it where it hangs', () => {
+  it('counts no overhang where the body is on its raft, and all of it where it hangs', () => {
     const up = (body: Parameters<typeof scoreOrientations>[0]) =>
       scoreOrientations(body, { limit: 40, volume: [60, 60, 60] }).find((s) => s.up[2] > 1 - 1e-9)!
     expect(up(boxBody(10, 10, 30))).toMatchObject({ overhang: 0, scar: 0 })
@@ -191,7 +191,7 @@ describe('orientation', () => {
     expect(up(mushroom).overhang).toBeCloseTo(20 * 20, 3)
     expect(up(transformed(mushroom, identity3, [0, 0, 40])).overhang).toBeCloseTo(20 * 20, 3)
   })
-  it('puts ways up that do not fit the printer last', () => {
+  it('puts orientations that do not fit the printer last', () => {
     const scores = scoreOrientations(boxBody(50, 10, 10), { limit: 40, volume: [30, 30, 60] })
     expect(scores[0]!.fits).toBe(true)
     expect(scores.at(-1)!.fits).toBe(false)

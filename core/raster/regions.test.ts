@@ -105,7 +105,7 @@ describe('regions of a layer', () => {
       { numRuns: 200 },
     )
   })
-  it('rest on what lies below them within the slack, and on nothing farther', () => {
+  it('rest on what is below them within the slack, and on nothing farther', () => {
     fc.assert(
       fc.property(
         picture(7, 9),

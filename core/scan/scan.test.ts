@@ -112,7 +112,7 @@ describe('a surface from points', () => {
   })
 })
 
-describe('the scanner stand-in, end to end', () => {
+describe('the simulated scanner, end to end', () => {
   const object = chainBody(5)
   const { cloud, unitsPerMm } = scan(object, {
     stations: [0, 60, 120, 180, 240, 300].flatMap((azimuth) => [
@@ -161,7 +161,7 @@ describe('rebuilding by winding number', () => {
     const mended = rebuild(soup, 0.5)
     expect(isClosed(mended)).toBe(true)
   })
-  it('lies on the faces to a tenth of a voxel, and spans a hole with a smooth skin', () => {
+  it('is on the faces to a tenth of a voxel, and spans a hole with a smooth skin', () => {
     const ball = sphereBody(15, 6)
     const keep = [] as number[]
     for (let f = 0; f < ball.triangles.length; f += 3)

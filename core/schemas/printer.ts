@@ -24,7 +24,7 @@ export const printer = z.object({
   retractTime: z.number().min(0).max(120).default(2.4).describe('s'),
   restTime: z.number().min(0).max(120).default(1).describe('s'),
   bottomLayers: z.int().min(0).max(100).default(5),
-  film: z.string().trim().max(80).default('').describe('what lies under the vat'),
+  film: z.string().trim().max(80).default('').describe('the film under the vat'),
   filmPull: z.number().min(0.1).max(5).default(1).describe('peel on it over the resin’s figure'),
   compensation: compensation.default(compensation.parse({})),
 })

@@ -185,7 +185,7 @@ describe('joining', () => {
   const o: JoinOptions = { mode: 'union', fillet: 2, clearance: 0.1, voxel: 0.25 }
   const slab = boxBody(30, 30, 5, -15, -15, 0),
     post = boxBody(8, 8, 20, -4, -4, 4)
-  it('adds and takes away exactly', async () => {
+  it('adds and subtracts exactly', async () => {
     const both = value(await join(slab, [post], o))
     expect(volume(both.mesh)).toBeCloseTo(4500 + 1280 - 64, 2)
     expect(both.report.overlap).toBeCloseTo(64, 3)
@@ -297,7 +297,7 @@ describe('placing and trimming', () => {
     expect(measure(m).box.min[2]).toBe(3)
     expect(measure(m).box.min[1]).toBeCloseTo(-4, 5)
   })
-  it('keeps of a cloud what lies inside, with its normals and colours, and says when that is nothing', () => {
+  it('keeps of a cloud what is inside, with its normals and colours, and says when that is nothing', () => {
     const cloud: Mesh = {
       positions: Float32Array.from([0, 0, 0, 5, 5, 5, 9, 9, 9]),
       triangles: new Uint32Array(0),

@@ -48,7 +48,7 @@ export async function channel(
   if (!(volume > 1e-3))
     return bad(
       'channel-misses',
-      'The channel does not pass through this part. Lay it from a place on the base to the lit part.',
+      'The channel does not pass through this part. Run it from a place on the base to the lit part.',
     )
   const cut = await subtract(mesh, [bore])
   if (!cut.ok) return cut

@@ -66,7 +66,7 @@ describe('what stiffens a cavity', () => {
       expect(measure(mesh).volume).toBeCloseTo(report.volumeAfter, 3)
     }
   })
-  it('counts a gyroid’s share: half of the cell lies over its middle level', () => {
+  it('counts a gyroid’s share: half of the cell is over its middle level', () => {
     expect(gyroidLevel(0.5)).toBeCloseTo(0, 2)
     expect(gyroidLevel(0.1)).toBeGreaterThan(1.1)
     expect(gyroidLevel(0.1)).toBeLessThan(1.3)

@@ -53,7 +53,7 @@ describe('a way for a light', () => {
     expect(length).toBeGreaterThan(60)
     expect(code(await channel(shifted(lamp, 200, 0, 0), { path: route.path, diameter: 2.5 }))).toBe('channel-misses')
   })
-  it('says that a wrist is too thin for it, and that an end lies outside', () => {
+  it('says that a wrist is too thin for it, and that an end is outside', () => {
     const dumbbell = concatenate([
       boxBody(20, 20, 20, -10, -10, 0),
       boxBody(3, 3, 20.2, -1.5, -1.5, 19.9),

@@ -6,7 +6,7 @@ import { eyeballAt, placesAbout } from '../paint/eyes/eyes'
 import { practiceBody } from './practiceBody'
 
 describe('the practice body', () => {
-  it('is one closed solid that lies flat, with two eyeballs that the planner finds', () => {
+  it('is one closed flat solid, with two eyeballs that the planner finds', () => {
     const body = practiceBody(0.6)
     expect(topology(body)).toMatchObject({ openEdges: 0, nonManifoldEdges: 0, disorientedEdges: 0 })
     expect(shells(body).count).toBe(1)

@@ -20,7 +20,7 @@ const lifted = (mesh: Mesh, quaternion: readonly [number, number, number, number
   transformed(orient(mesh, quaternion).mesh, identity3, [0, 0, 5])
 
 describe('a vent', () => {
-  it('opens the cup of a hollow cylinder whichever way it lies', async () => {
+  it('opens the cup of a hollow cylinder in any orientation', async () => {
     const shell = must(await hollow(cylinderBody(12, 30), { wall: 2, voxel: 0.5, opening: 1, leastPocket: 50 })).mesh
     for (const angle of [0, 0.4, Math.PI / 2]) {
       const quaternion = [Math.sin(angle / 2), 0, 0, Math.cos(angle / 2)] as const

@@ -96,7 +96,7 @@ describe('eroded and opened', () => {
       expect(Math.abs(r - (15 - wall))).toBeLessThan(0.05)
     }
   })
-  it('lies nowhere nearer to the skin than asked, and reaches no neck that the ball cannot pass', () => {
+  it('is nowhere nearer to the skin than asked, and reaches no neck that the ball cannot pass', () => {
     fc.assert(
       fc.property(seed, (s) => {
         const mesh = chainBody(s),

@@ -62,7 +62,7 @@ describe('the nearest point inside several half-spaces', () => {
     )
     return { found, out }
   }
-  it('lies in all of them, and no point of a fine search that does is nearer', () => {
+  it('is in all of them, and no point of a fine search that does is nearer', () => {
     const even = evenNumbers(11)
     fc.assert(
       fc.property(fc.array(plane, { minLength: 1, maxLength: 6 }), (planes) => {

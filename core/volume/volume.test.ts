@@ -99,7 +99,7 @@ describe('offset', () => {
     manifold(two)
     expect(bounds(two).max[0]).toBeCloseTo(22, 0)
   })
-  it('gives nothing where nothing lies that deep', () => {
+  it('gives nothing where nothing is that deep', () => {
     expect(offsetSurface(boxBody(20, 20, 3), -2, 0.5).triangles.length).toBe(0)
   })
 })

@@ -189,7 +189,7 @@ describe('the API', () => {
       ).rows[0].n,
     ).toBe(3)
   })
-  it('lays a plan on the bench hours, keeps ticks and the log with its photo, through a restart', async () => {
+  it('schedules a plan on the bench hours, keeps ticks and the log with its photo, through a restart', async () => {
     const id = await at.pieceOf('Planned', writeStl(boxBody(30, 30, 30)))
     const { body: first } = await at.call('GET', `/pieces/${id}/plan`)
     expect(first.steps.length).toBeGreaterThan(6)
@@ -226,7 +226,7 @@ describe('the API', () => {
     })().catch(() => undefined)
     await until(async () => heard.length === 1)
     expect(heard[0]).toEqual({ type: 'hello' })
-    const id = await at.newPiece('Heard of')
+    const id = await at.newPiece('Rumour')
     await until(async () => heard.some((c) => c.type === 'piece' && c.id === id), 10)
     // A change made by another process reaches this one too.
     await at.db.query('SELECT pg_notify($1, $2)', ['undercut', JSON.stringify({ type: 'stock' })])

@@ -94,7 +94,7 @@ describe('the bench', () => {
     expect(await done()).toBeNull()
   })
 
-  it('follows flaws from pass to pass until one finds nothing, and lays pits to the tips that stood there', async () => {
+  it('follows flaws from pass to pass until one finds nothing, and attributes pits to the tips that were there', async () => {
     const id = await at.pieceOf('Flawed', writeStl(sphereBody(12, 4)))
     const quaternion = [0, 0.6, 0, 0.8]
     await at.operate(id, [{ kind: 'orient', quaternion }, { kind: 'support' }])

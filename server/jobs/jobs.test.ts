@@ -79,7 +79,7 @@ describe('jobs', () => {
     expect(await at.piece(id)).toMatchObject({ partList: [{ name: 'body' }], intakes: [{ status: 'done' }] })
     expect((await at.piece(id)).partList).toHaveLength(1)
   })
-  it('takes up a step that a worker took from the queue and died before it said so', async () => {
+  it('resumes a step that a worker took from the queue and died before it said so', async () => {
     const id = await at.pieceOf('In nobody’s hands', writeStl(boxBody(11, 12, 13)))
     const mesh = (await at.piece(id)).partList[0].sculptMesh
     const { key } = (await at.call('POST', '/checks', { mesh, check: { kind: 'health' } })).body

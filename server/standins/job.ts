@@ -93,7 +93,7 @@ export async function checkJob(
   if (tall > printer.height + 1e-6)
     return bad(
       'job-tall',
-      `The job is ${tall.toFixed(1)} mm tall; this printer ends at ${printer.height} mm. Lay it flatter, or take a taller printer.`,
+      `The job is ${tall.toFixed(1)} mm tall; this printer ends at ${printer.height} mm. Orient it flatter, or use a taller printer.`,
     )
   if (m.files.length !== m.layers)
     return bad('job-manifest', 'The job’s manifest names another number of layers than it says. Slice it again.')

@@ -208,7 +208,7 @@ export async function standInPrinter(config: StandInConfig): Promise<void> {
         if (print) throw new Refusal(409, 'busy', `${config.name} is printing already.`)
         if (!ready || now.job !== id) throw new Refusal(409, 'no-such-job', 'The printer has no such job ready.')
         if (!now.clear)
-          throw new Refusal(409, 'plate-full', `The last print still hangs in ${config.name}. Take it off first.`)
+          throw new Refusal(409, 'plate-full', `The last print is still in ${config.name}. Remove it first.`)
         if (now.vat < VAT_FLOOR)
           throw new Refusal(409, 'no-resin', `There is no resin in ${config.name}’s vat. Fill it, then start.`)
         note({ runs: now.runs + 1, layer: 0, seconds: 0 })

@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest'
 import { worldDefaults } from '../../core/print/hanging/hanging'
 import { natureOf } from './print'
 
-describe('what a stand-in is, and its luck', () => {
+describe('what a simulated device is, and its luck', () => {
   it('follow from its seed and the count of its prints alone', () => {
     expect(natureOf(7, 3, 2.4, 1000)).toEqual(natureOf(7, 3, 2.4, 1000))
     const [a, b] = [natureOf(7, 3, 2.4, 1000), natureOf(7, 4, 2.4, 1000)]

@@ -43,7 +43,7 @@ describe('a drag', () => {
     drag.pointermove(event(4))
     expect(said).toEqual(['start 0', 'move 4'])
   })
-  it('that the browser takes away is cancelled, and the next one begins as if it had not been', () => {
+  it('that the browser ends is cancelled, and the next one begins as if it had not been', () => {
     drag.pointerdown(event(0))
     drag.pointercancel(event(2))
     drag.pointermove(event(3))

@@ -108,7 +108,7 @@ describe.each([
     // What was a millimetre outside its surface is a millimetre inside the other's.
     close(seen(now(), back(was, tip)), minus(theirs.point, theirs.normal))
   })
-  it('lays its axis along another’s and stays where it is along it', async () => {
+  it('puts its axis along another’s and stays where it is along it', async () => {
     const { at, was } = await placed(seed, mirror)
     const mine = { point: [4, 4, 4] as Vector3, direction: unit([1, 0.2, -2]) },
       theirs = { point: [20, 0, 0] as Vector3, direction: unit([0.3, 0, 1]) }

@@ -128,7 +128,7 @@ describe('the workshop’s settings', () => {
     expect(control(at, 'Cost of an hour of work').element.value).toBe('31')
     expect(control(at, /^Name/).element.value).toBe('Renamed elsewhere')
   })
-  it('go by the machine’s zone where none is written', async () => {
+  it('follow the computer’s zone where none is written', async () => {
     page.bench.replies.set('PUT /workshop', shop())
     const at = await open()
     await control(at, /^Time zone/).setValue('  ')

@@ -19,7 +19,7 @@ const island: Finding<'support' | 'reorient'> = {
   how: 'Regions of each layer.',
   fixes: [
     { act: 'support', closer: true, label: 'Generate closer supports', effect: 'puts a tip under every island' },
-    { act: 'reorient', label: 'Turn it', effect: 'another way up' },
+    { act: 'reorient', label: 'Turn it', effect: 'another orientation' },
   ],
 }
 const measured = (title: string): RuleState => ({ title, state: 'measured' })
@@ -40,7 +40,7 @@ function shown(findings: Finding<'support' | 'reorient'>[], rules: RuleState[], 
 }
 
 describe('the list of findings', () => {
-  it('says that nothing is to settle only when every rule that concerns the piece was measured', () => {
+  it('says that no problems were found only when every rule that concerns the piece was measured', () => {
     const some: RuleState[] = [measured('a'), { title: 'b', state: 'not applicable' }]
     expect(shown([], some).list.text()).toContain('No problems found')
     expect(shown([], some).list.text()).toContain('Every island has a tip.')

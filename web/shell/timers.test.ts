@@ -64,7 +64,7 @@ const tray = (props: object = {}) =>
   mount(TimerTray, { props, global: { stubs: { RouterLink: RouterLinkStub } }, attachTo: document.body })
 
 describe('clocks', () => {
-  it('go by the server’s clock, whatever this device’s says', async () => {
+  it('follow the server’s clock, whatever this device’s says', async () => {
     const timers = await loaded(timer('1', 90), timer('2', -5))
     expect(timers.running.map((t) => timers.left(t))).toEqual([90])
     expect(timers.over).toHaveLength(1)

@@ -118,7 +118,7 @@ describe('the intake stage', () => {
 })
 
 describe('the stand stage', () => {
-  it('offers a search for another way up only with a printer, and does at once what was asked for elsewhere', async () => {
+  it('offers a search for another orientation only with a printer, and does at once what was asked for elsewhere', async () => {
     bench.checks.set('layers', {
       areas: [],
       suction: [],

@@ -74,7 +74,7 @@ describe('the plan on the page', () => {
   }
 
   it.each([false, true])(
-    'never takes back what was done here: not while a plan is laid again, nor by an answer that was overtaken (%s)',
+    'never takes back what was done here: not while a plan is made again, nor by an answer that was overtaken (%s)',
     async (overtaken) => {
       const p = await opened()
       // Something else happened, and that answer is slow.

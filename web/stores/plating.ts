@@ -51,7 +51,7 @@ export const usePlating = defineStore('plating', () => {
       return mesh ? [{ part, mesh, copies, spares: copies > 0 ? (wish.value.spares[part.id] ?? 0) : 0 }] : []
     }),
   )
-  const lying = computed(() => inResin.value.filter((p) => !stands(p)))
+  const unplaced = computed(() => inResin.value.filter((p) => !stands(p)))
   const printers = computed<Item<PrinterRecord>[]>(() => {
     const named = stock.printers.filter((p) => wish.value.printers.includes(p.id))
     return named.length > 0 ? named : printer.value ? [printer.value] : []
@@ -151,7 +151,7 @@ export const usePlating = defineStore('plating', () => {
     wish,
     change,
     parts,
-    lying,
+    unplaced,
     printers,
     open,
     report,

@@ -117,7 +117,7 @@ describe('a line over the sculpt', () => {
 })
 
 describe('a cutting plane', () => {
-  it('lies where it is said, square to its normal, and goes again', () => {
+  it('is where it is said, square to its normal, and goes again', () => {
     fc.assert(
       fc.property(
         fc.tuple(fc.integer({ min: -9, max: 9 }), fc.integer({ min: -9, max: 9 }), fc.integer({ min: 1, max: 9 })),

@@ -32,7 +32,7 @@ const laid = new Map(
 )
 
 describe('the library of stacks', () => {
-  it('lays every stack out in paints that are there, shade darker and light lighter than the base', () => {
+  it('proposes every stack in paints that are there, shade darker and light lighter than the base', () => {
     for (const stack of LIBRARY) {
       const coats = laid.get(stack.id)!
       expect(coats.map((c) => c.technique)).toEqual(stack.coats.map((c) => c.technique))

@@ -176,7 +176,7 @@ describe('painting a skin', () => {
         2,
       )
   })
-  it('lays films on films as one map', () => {
+  it('puts films on films as one map', () => {
     fc.assert(
       fc.property(paint, paint, share, (one, two, r) => {
         const below = evenFilm(one, 12),
@@ -196,7 +196,7 @@ const hands = fc.record(
 ) as fc.Arbitrary<Hand>
 
 describe('techniques', () => {
-  it('lay between nothing and all of the film, a wash where it is deep, a dry brush where it stands out', () => {
+  it('put on between nothing and all of the film, a wash where it is deep, a dry brush where it stands out', () => {
     fc.assert(
       fc.property(fc.constantFrom(...TECHNIQUES), where, share, hands, (technique, maps, exposure, hand) => {
         for (const tool of ['brush', 'airbrush'] as const) {
@@ -213,7 +213,7 @@ describe('techniques', () => {
     expect(of('dry brush', {})).toBe(0)
     expect(of('powder', { recess: 1, exposure: 0.2 })).toBeGreaterThan(5 * of('powder', {}))
   })
-  it('go by the hand: what it leaves on open skin and in hollows is what is laid there', () => {
+  it('follow the hand: what it leaves on open skin and in hollows is what is there', () => {
     const bare = { spray: 0, recess: 0, ridge: 0, exposure: 1, x: 0, y: 0, z: 0 },
       hollow = { ...bare, recess: 1 },
       crest = { ...bare, ridge: 1 }
@@ -244,7 +244,7 @@ describe('techniques', () => {
       }),
     )
   })
-  it('cover the share asked for with spots, wherever the skin lies, and thin out where less is asked', () => {
+  it('cover the share asked for with spots, wherever the skin is, and thin out where less is asked', () => {
     for (const coverage of [0.1, 0.35, 0.7, DENSEST]) {
       let plane = 0,
         ball = 0

@@ -119,7 +119,7 @@ describe('light let through a film', () => {
 })
 
 describe('a coat that is dragged', () => {
-  it('looks as the whole stack laid again, whichever coat, however many lie under and over it', () => {
+  it('looks as the whole stack painted again, whichever coat, however many are under and over it', () => {
     const n = 1300
     const share = (seed: number): Uint8Array => Uint8Array.from({ length: n }, (_, v) => (v * 131 * (seed + 3)) % 256)
     const regions = Uint8Array.from({ length: n }, (_, v) => ((v * 7) % 5 === 0 ? 1 : 0))

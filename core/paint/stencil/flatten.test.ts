@@ -28,7 +28,7 @@ const area2 = (m: Mesh, at: Float64Array): number => {
 }
 const off = (m: Float32Array): number => Math.max(...m.map((v) => Math.abs(v - 1)))
 
-describe('skin laid flat', () => {
+describe('flattened skin', () => {
   it('unrolls a cylinder and a cone exactly', () => {
     const cylinder = sheetBody(48, 12, (u, v) => [10 * Math.cos(4 * u), 10 * Math.sin(4 * u), 15 * v])
     const flat = flatten(cylinder)

@@ -26,7 +26,7 @@ const SETTLED = 2e-3,
   NONE = 1e-13
 
 /**
- * A disc of skin laid flat with least distortion: conformal at first (least squares, Lévy et al. 2002), then as rigid as
+ * A disc of flattened skin with least distortion: conformal at first (least squares, Lévy et al. 2002), then as rigid as
  * possible (Liu et al. 2008): every face turned to fit best, then all of them brought together by one linear system,
  * again and again. What can be unrolled comes out exact.
  *

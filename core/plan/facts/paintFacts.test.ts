@@ -51,7 +51,7 @@ const scheme: PlannedScheme = {
 }
 
 describe('what a plan takes from a scheme', () => {
-  it('lays coats in the order of one’s own, the rest as listed, each with its paint, area and kind', () => {
+  it('puts coats in the order of one’s own, the rest as listed, each with its paint, area and kind', () => {
     const list = coatsOf(scheme, 5000, paints, ORDER_COSTS)
     expect(list.map((c) => [c.nth, c.region, c.paint, c.area])).toEqual([
       [1, 'Buckle', 'Bell brass', 20],

@@ -20,7 +20,7 @@ describe('a seal between stages', () => {
       [4, ['Coat'], 1000],
     ])
   })
-  it('comes over metal before it is masked, and not again while nothing is laid on it', () => {
+  it('comes over metal before it is masked, and not again while nothing is painted on it', () => {
     const seals = sealsBetween([
       coat('Buckle', { metallic: true, area: 40 }),
       coat('Skin'),

@@ -49,7 +49,7 @@ describe('varnish', () => {
     region('Lips', { area: 60, wanted: 'gloss' }),
     region('Boots', { wanted: 'satin', powder: true }),
   ]
-  it('keeps matt off metal, masks it along its edge, and lays gloss last', () => {
+  it('keeps matt off metal, masks it along its edge, and puts gloss last', () => {
     const { passes, seal, bare } = varnishPasses(list, 'byRegion', 'matt')
     expect(passes.map((p) => [p.sheen, p.tool, p.regions.join()])).toEqual([
       ['matt', 'airbrush', 'Coat'],

@@ -47,7 +47,7 @@ describe('mixes', () => {
 })
 
 describe('filling a seam', () => {
-  it('goes by how the gap is spread: a hairline with one wide end takes two, by hand 1.2 mm³ and 40 mm³', () => {
+  it('depends on how the gap is spread: a hairline with one wide end takes two, by hand 1.2 mm³ and 40 mm³', () => {
     const fills = fillSeam(
       [
         { upTo: 0.1, length: 80, volume: 1.2 },
@@ -72,7 +72,7 @@ describe('filling a seam', () => {
     expect(fills).toHaveLength(1)
     expect(fills[0]!.material.gap[1]).toBeGreaterThanOrEqual(0.5)
   })
-  it('never lays a material into a gap that it does not bridge, and leaves nothing out that one does', () => {
+  it('never puts a material into a gap that it does not bridge, and leaves nothing out that one does', () => {
     const limits = [0.1, 0.3, 0.5, 1, 2, null]
     const classes = fc
       .array(fc.tuple(fc.integer({ min: 0, max: 200 }), fc.integer({ min: 0, max: 300 })), {

@@ -242,7 +242,7 @@ describe('scheduling', () => {
     // The same seed gives the same schedule.
     expect(improve(problem, { tries: 150, budget: Infinity, seed: 1 }, frozen).cost).toBe(better.cost)
   }, 120_000)
-  it('lays one piece on its own hours: waits fill with other work, what is done is gone and dries from when it was done', () => {
+  it('schedules one piece on its own hours: waits fill with other work, what is done is gone and dries from when it was done', () => {
     type Step = Parameters<typeof tasksOf>[1][number]
     const step = (key: string, handsOn: number, waiting: number, after: string[]): Step => ({
       key,

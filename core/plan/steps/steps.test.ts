@@ -139,7 +139,7 @@ describe('plan', () => {
     expect(film({ ...school({ undercoat: 'tinted' }), tint: '#402818' })).toBe(film(school({ undercoat: 'black' })))
     expect(film(school({ undercoat: 'white' }))).toBeGreaterThan(film(school({ undercoat: 'black' })))
   })
-  it('says what lies over the relief: film by film, pass by pass, and what sanding takes', () => {
+  it('says what is over the relief: film by film, pass by pass, and what sanding takes', () => {
     const { primer, sanded } = overDetail(facts({ finish: 'display' }))
     const films = planSteps(facts({ finish: 'display' }))
       .filter((s) => s.key.startsWith('prime-'))

@@ -31,7 +31,7 @@ const own = (x: number, y: number, z: number): [number, number, number] => [x, y
 const onPlate = (x: number, y: number): { x: number; y: number } => ({ x: 30 - y, y: -12 + x })
 
 describe('why it failed', () => {
-  it('blames the fact that lies at the fault, of its kind, and gives back its place in the part’s own frame', () => {
+  it('blames the fact that is at the fault, of its kind, and gives back its place in the part’s own frame', () => {
     const facts: PrintFacts = {
       ...plain,
       islands: [

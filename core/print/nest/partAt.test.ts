@@ -3,7 +3,7 @@ import { expect, it } from 'vitest'
 import { placedBody } from './plateBody'
 import { partAt } from './partAt'
 
-it('finds the part under a place wherever it was laid, and the place on the part itself', () => {
+it('finds the part under a place wherever it was put, and the place on the part itself', () => {
   const square: [number, number][] = [
     [-5, -3],
     [5, -3],

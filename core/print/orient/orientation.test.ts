@@ -66,7 +66,7 @@ describe('what a scar costs', () => {
   })
 })
 
-describe('which way up', () => {
+describe('the search for an orientation', () => {
   /** A ball on a stalk on a slab: something to hang, something flat. */
   const body = concatenate([
     boxBody(40, 30, 4, -20, -15, 0),

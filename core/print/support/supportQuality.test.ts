@@ -64,7 +64,7 @@ describe('supports of made-up bodies', () => {
   }
 })
 
-describe('the way up found', () => {
+describe('the orientation found', () => {
   it('needs less support than most ways, and fits', () => {
     for (const seed of [5, 50, 500]) {
       const scores = scoreOrientations(chainBody(seed, 7), { limit: 40, volume: [80, 80, 120] })

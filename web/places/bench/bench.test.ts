@@ -36,7 +36,7 @@ afterEach(() => {
 const T = (n: number): string => `${n}0000000-0000-4000-8000-000000000000`
 
 describe('clocks that the server keeps', () => {
-  it('go by the server’s time, however wrong this device’s is', async () => {
+  it('follow the server’s time, however wrong this device’s is', async () => {
     // The device is an hour ahead.
     vi.useFakeTimers({ toFake: ['Date'], now: NOW + 3_600_000 })
     told(clock(T(1), 90), clock(T(2), -5))

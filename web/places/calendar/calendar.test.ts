@@ -50,7 +50,7 @@ describe('what is wanted of a step', () => {
     page.bench.replies.set(WISH, {})
     return page.show(StepPanel, { id: `${A}: glue` })
   }
-  it('says when it is laid and how far it may slip', async () => {
+  it('says when it is scheduled and how much slack it has', async () => {
     const at = await open()
     expect(at.text()).toContain('starts')
     expect(at.text()).toContain('1 h')

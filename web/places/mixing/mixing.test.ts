@@ -74,7 +74,7 @@ describe('the mixing table', () => {
     expect(at.text()).toContain('No paint is in stock. Add paints to mix them.')
     expect(at.findAll('select[aria-label="Add a paint"]')).toHaveLength(0)
   })
-  it('draws what is laid out, by the optics, and says how far from the target it is', async () => {
+  it('draws the drops, by the optics, and says how far from the target it is', async () => {
     const mixing = useMixing()
     mixing.set(P(1), 1)
     mixing.target = hexToLab(WHITE)
@@ -90,7 +90,7 @@ describe('the mixing table', () => {
     mixing.putAway(P(1))
     expect(mixing.total).toBe(0)
   })
-  it('finds mixes for a target, lays one out, and shows none that was found for another', async () => {
+  it('finds mixes for a target, uses one, and shows none that was found for another', async () => {
     const mixing = useMixing()
     const at = await page.show(RecipeAnswers)
     expect(at.text()).toContain('Set a target')

@@ -229,7 +229,7 @@ describe('the orientation', () => {
     expect(page.bench.operations).toEqual([])
     expect(s.text()).not.toContain('from upright')
   })
-  it('lays the face that is pressed down', async () => {
+  it('puts the face that is pressed down', async () => {
     const s = await stage()
     await press(s, 'Put a face down')
     useViewport().scene.onPick!({ ...at(0), normal: [1, 0, 0] })

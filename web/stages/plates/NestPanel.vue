@@ -234,8 +234,8 @@ function show(i: number): void {
           {{ $t('plates.nestPanel.printSparesSpares', { spares: a.spares }) }}
         </BButton>
       </p>
-      <p v-if="plating.lying.length > 0" class="soft small mb-2">
-        {{ $t('plates.nestPanel.notStoodUpYet', { lying: plating.lying.map((p) => p.name).join(', ') }) }}
+      <p v-if="plating.unplaced.length > 0" class="soft small mb-2">
+        {{ $t('plates.nestPanel.notStoodUpYet', { names: plating.unplaced.map((p) => p.name).join(', ') }) }}
       </p>
       <FoldPanel>
         <template #title

@@ -123,7 +123,7 @@ describe('stacks of coats', () => {
       kelvin: null,
     })
   }
-  it('are laid out from the region’s colour in paints of the stock, and what was there is kept', async () => {
+  it('are proposed from the region’s colour in paints of the stock, and what was there is kept', async () => {
     const at = await open({
       regions: [regionSchema.parse({ id: 0, name: 'Scarf', target: '#a8281f' })],
       coats: [coat('old', 0, { paintId: P(3) }), coat('other', 1)],
@@ -215,7 +215,7 @@ describe('eyes', () => {
     face: 0,
     companion,
   })
-  it('are two presses: a ball is laid through the skin about each, left to right whichever came first', async () => {
+  it('are two presses: a ball is fitted to the skin about each, left to right whichever came first', async () => {
     const { at, asked, now } = await open()
     await type(at, /^Surface around the place/, '5')
     await press(at, 'Choose the eyes')
