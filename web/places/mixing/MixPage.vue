@@ -121,7 +121,11 @@ const measured = (lab: Triple): Promise<void> =>
         })
       }}
     </BAlert>
-    <p v-else-if="changed.length > 0 && drift !== null" class="small mt-1 mb-0" :class="drift > 1 ? 'alert alert-danger' : 'soft'">
+    <p
+      v-else-if="changed.length > 0 && drift !== null"
+      class="small mt-1 mb-0"
+      :class="drift > 1 ? 'alert alert-danger' : 'soft'"
+    >
       {{
         $t('mixing.mixPage.changed2OfAnotherLot', {
           changed: changed.map((d) => d.name).join(', '),
