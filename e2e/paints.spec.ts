@@ -227,7 +227,7 @@ test('order of painting: edges measured on the sculpt, masks said, a hand order 
   await page.getByRole('button', { name: 'best match' }).click()
   await expect(page.getByText('matches these base coats best')).toBeVisible()
   await expect(tinted).toContainText('smallest')
-  await tinted.getByRole('button', { name: 'Use this colour' }).click()
+  await tinted.getByRole('button', { name: 'Use' }).click()
   await expect.poll(school).toBe('tinted')
   const tint = await page.getByLabel('Colour of the primer').inputValue()
   await expect

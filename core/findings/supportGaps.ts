@@ -34,7 +34,7 @@ export function supportGaps(report: SupportReport): Finding<'support' | 'reorien
       id: 'unreached',
       level: report.unreached.some((u) => u.island) ? 'warning' : 'note',
       value: String(report.unreached.length),
-      unit: 'places not reached',
+      unit: report.unreached.length === 1 ? 'place not reached' : 'places not reached',
       sentence: 'No stem reaches that place without touching the body.',
       places: report.unreached.map((u) => [...u.point] as [number, number, number]),
       how: 'Stems were tried along the surface normal, to 16 sides and down onto the body.',

@@ -22,7 +22,7 @@ function toggle(): void {
 <template>
   <div class="fold" :class="{ open: shown }">
     <BButton variant="link" class="fold-title" :aria-expanded="shown" :aria-controls="id" @click="toggle">
-      <ChevronRight :size="14" class="sign" aria-hidden="true" /><slot name="title" />
+      <ChevronRight :size="14" class="sign" aria-hidden="true" /><span><slot name="title" /></span>
     </BButton>
     <BCollapse :id="id" v-model="shown" no-animation><slot /></BCollapse>
   </div>

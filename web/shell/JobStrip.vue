@@ -84,7 +84,7 @@ const jobs = computed(() => derivations.busy.filter((d) => d.kind !== 'display')
   <footer v-if="jobs.length > 0" class="strip" role="status">
     <div v-for="d in jobs.slice(0, 3)" :key="d.key" class="job">
       <span>{{ WORDS[d.kind] ?? d.kind }}</span>
-      <BProgress class="bar" :value="d.progress" :max="1" />
+      <BProgress class="bar" :value="d.progress" :max="1" :aria-label="WORDS[d.kind] ?? d.kind" />
       <span class="num soft percent">{{
         d.status === 'waiting' ? $t('shell.jobStrip.waits') : `${Math.round(d.progress * 100)} %`
       }}</span>

@@ -88,7 +88,7 @@ export function probableCauses(mark: { kind: MarkKind; point: Vector3 }, f: Prin
   if (tip)
     add(hangs ? 1.2 * Math.min(1.5, tip.weight) : 0, {
       kind: 'tip',
-      sentence: `A ${tip.t.grade} tip ${tip.gap.toFixed(1)} mm from here carries ${Math.round(100 * tip.t.utilisation)} % of what it holds.`,
+      sentence: `A ${gradeWords[tip.t.grade]} tip ${tip.gap.toFixed(1)} mm from here carries ${Math.round(100 * tip.t.utilisation)} % of what it holds.`,
       change: { kind: 'regrade', point: tip.t.point, grade: tip.t.grade === 'whisker' ? 'strut' : 'post' },
       words:
         tip.t.grade === 'post'

@@ -7,13 +7,16 @@ import { bounds, boxDiagonal, type Mesh } from '../../mesh/mesh'
 import type { Vector3 } from '../../math/vectors'
 import type { Contact } from './supportNeed'
 
-/** Sizes of a support, mm. Own names: whisker holds detail, strut is the usual one, post carries load. */
+/** Sizes of a support, mm. */
 export interface Grade {
   tip: number
   neck: number
   stem: number
 }
+/** Names in stored records: they are shown as fine, medium and strong. */
 export type GradeName = 'whisker' | 'strut' | 'post'
+/** What a size is called: fine holds detail, medium is the usual one, strong carries load. */
+export const gradeWords: Record<GradeName, string> = { whisker: 'fine', strut: 'medium', post: 'strong' }
 export const GRADE_NAMES: readonly GradeName[] = ['whisker', 'strut', 'post']
 export const gradeDefaults: Record<GradeName, Grade> = {
   whisker: { tip: 0.3, neck: 1.6, stem: 0.9 },

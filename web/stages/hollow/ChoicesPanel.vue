@@ -245,8 +245,8 @@ async function choose(key: Key): Promise<void> {
 <style scoped>
 .choices th,
 .choices td {
-  padding: 2px 5px;
-  font-size: 0.9rem;
+  padding: 2px 4px;
+  font-size: 0.85rem;
   white-space: nowrap;
 }
 .choices tbody th {

@@ -239,7 +239,7 @@ defineExpose({ pressed, grab, slide, denser, leaveAsIs })
       <dt>{{ $t('orient.supportPanel.whiskerStrutPost') }}</dt>
       <dd>
         {{
-          [$t('orient.supportPanel.whisker'), $t('orient.supportPanel.strut'), $t('orient.supportPanel.post')]
+          (['whisker', 'strut', 'post'] as const)
             .map((g) => report!.tips.filter((t) => t.grade === g).length)
             .join(', ')
         }}

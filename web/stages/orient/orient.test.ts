@@ -79,6 +79,8 @@ describe('supports', () => {
     expect(kinds).toEqual(['tip', 'tip', 'problem'])
     expect(s.text()).toContain('3 tips')
     expect(s.text()).toContain('130 %')
+    // Each of the three has a size of its own in the file's words; the screen counts them by ours.
+    expect(s.text()).toContain('fine, medium, strong0, 3, 0')
   })
   it('stand on joint faces only where there are any, and say so where there are none', async () => {
     page.bench.others = [otherPart('99999999-9999-4999-8999-999999999999', 'plinth')]

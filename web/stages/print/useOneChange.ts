@@ -1,3 +1,4 @@
+import { gradeWords } from '../../../core/print/support/supportRoute'
 import { text } from '../../i18n'
 import { reportOf } from '../../../contract/derivations'
 import { ref } from 'vue'
@@ -47,7 +48,7 @@ export function useOneChange() {
         done.value =
           change.kind === 'support'
             ? text('print.useOneChange.aStrutIsSet')
-            : text('print.useOneChange.itIsMadeA', { grade: change.grade })
+            : text('print.useOneChange.itIsMadeA', { grade: gradeWords[change.grade] })
       }
     } catch (e) {
       fault.value = e instanceof Error ? e.message : String(e)
