@@ -1,3 +1,4 @@
+import { gradeWords } from '../support/supportRoute'
 import type { Cup, Island } from '../../raster/layerGraph'
 import type { Vector3 } from '../../math/vectors'
 import type { GradeName } from '../support/supportRoute'
