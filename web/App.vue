@@ -137,7 +137,7 @@ nav a.router-link-active {
 }
 .offline {
   background: var(--problem);
-  color: #fff;
+  color: var(--white);
   margin: 0;
   padding: 5px 16px;
 }

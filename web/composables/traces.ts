@@ -1,3 +1,4 @@
+import { token } from '../styles/token'
 import { text } from '../i18n'
 /** What shut cups could pull, over height: a height without a cup is left out, so that a line means one. */
 export const suctionTrace = (suction: readonly number[], layerHeight: number): object => ({
@@ -5,6 +6,6 @@ export const suctionTrace = (suction: readonly number[], layerHeight: number): o
   y: suction.map((f) => (f > 0 ? f : null)),
   name: 'suction',
   mode: 'lines',
-  line: { color: '#9c2f1c', width: 1.8 },
+  line: { color: token('problem'), width: 1.8 },
   hovertemplate: text('composables.traces.mmCupsPullUp'),
 })

@@ -1,3 +1,4 @@
+import { token } from '../styles/token'
 import { onBeforeUnmount, onMounted, watch, type Ref } from 'vue'
 
 interface Plotly {
@@ -11,13 +12,13 @@ type Clickable = HTMLElement & {
 }
 
 /** Lines of a chart on paper, in the page's own face. */
-export const GRID = '#e0d6c4'
-const COMMON = {
+export const gridColour = (): string => token('plot-grid')
+const common = (): object => ({
   paper_bgcolor: 'transparent',
   plot_bgcolor: 'transparent',
-  font: { family: '"Source Sans 3 Variable", sans-serif', size: 12, color: '#26221c' },
+  font: { family: '"Source Sans 3 Variable", sans-serif', size: 12, color: token('ink') },
   showlegend: false,
-}
+})
 
 /**
  * Draws a chart into an element and keeps it as its figure says; the library is loaded only where a chart is shown.
@@ -39,7 +40,7 @@ export function usePlot(
     const el = box.value as Clickable | null
     if (!el || gone) return
     const { data, layout } = figure()
-    await plotly.react(el, data, { ...COMMON, ...layout }, { displayModeBar: false, responsive: true })
+    await plotly.react(el, data, { ...common(), ...layout }, { displayModeBar: false, responsive: true })
     fit()
     if (!pick) return
     el.removeAllListeners?.('plotly_click')

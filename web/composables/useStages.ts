@@ -133,7 +133,7 @@ export function useStages() {
   })
   function posed(): string {
     const op = store.step('pose')?.op
-    if (op?.kind !== 'pose') return store.part ? 'unchanged' : ''
+    if (op?.kind !== 'pose') return store.part ? text('composables.useStages.unchanged') : ''
     const n = op.joints.filter((j) => Math.abs(j.turn[3]) < 0.99999).length
     return text('composables.useStages.nTurned', { n })
   }

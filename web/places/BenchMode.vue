@@ -261,8 +261,8 @@ useEventListener('keydown', keys)
 <style scoped>
 .bench {
   height: 100%;
-  background: #1f1c18;
-  color: #f1e9db;
+  background: var(--night);
+  color: var(--night-ink);
   padding: 22px 34px;
   display: flex;
   flex-direction: column;
@@ -296,7 +296,7 @@ h1 {
   margin: 8px 0 18px;
 }
 .phase {
-  color: #d0b98d;
+  color: var(--night-title);
   font-size: 1.3rem;
   margin: 0;
 }
@@ -311,17 +311,17 @@ h1 {
 }
 .mats {
   font-size: 1.3rem;
-  color: #cfc6b5;
+  color: var(--night-soft);
 }
 .caution {
-  border-left: 6px solid #e0a23a;
-  background: #3a3122;
+  border-left: 6px solid var(--night-warning);
+  background: var(--night-caution);
   padding: 10px 16px;
   font-size: 1.2rem;
   border-radius: 5px;
 }
 .timer {
-  color: #9ed4d8;
+  color: var(--night-link);
   font-size: 1.2rem;
 }
 .timer b {
@@ -337,7 +337,7 @@ h1 {
   overflow: hidden;
 }
 .soft-dark {
-  color: #b3a892;
+  color: var(--night-faint);
 }
 .said,
 .fault {
@@ -348,14 +348,14 @@ h1 {
   font-size: 1.25rem;
 }
 .fault {
-  background: #6b2418;
+  background: var(--night-problem);
   padding: 10px 16px;
   border-radius: 6px;
 }
 .running b {
   font-size: 2.6rem;
   font-variant-numeric: tabular-nums;
-  color: #9ed4d8;
+  color: var(--night-link);
 }
 .running {
   font-size: 1.3rem;
@@ -370,14 +370,14 @@ h1 {
 }
 .panel textarea {
   font-size: 1.5rem;
-  background: #2d2923;
+  background: var(--night-field);
   color: inherit;
-  border: 1px solid #6b6252;
+  border: 1px solid var(--night-line);
   border-radius: 8px;
   padding: 12px 16px;
 }
 .panel textarea::placeholder {
-  color: #b3a892;
+  color: var(--night-faint);
 }
 .grid {
   flex: 1;
@@ -397,8 +397,8 @@ footer {
   min-height: 92px;
   font-size: 1.5rem;
   border-radius: 8px;
-  border: 1px solid #6b6252;
-  background: #2d2923;
+  border: 1px solid var(--night-line);
+  background: var(--night-field);
   color: inherit;
 }
 footer .big.main {
@@ -414,8 +414,8 @@ footer .big.main {
   }
 }
 .big.main {
-  background: #0e6a72;
-  border-color: #2b949c;
+  background: var(--night-action);
+  border-color: var(--night-action-line);
   font-weight: 650;
 }
 .big:disabled {

@@ -182,7 +182,7 @@ function goTo([, , height]: [number, number, number]): void {
   gap: 10px;
   padding: 14px 18px;
   min-height: 0;
-  background: #f1eadd;
+  background: var(--studio);
 }
 .wait {
   max-width: 420px;

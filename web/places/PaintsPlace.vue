@@ -192,10 +192,10 @@ const add = (): Promise<void> =>
   grid-row: 1 / 3;
 }
 .on-white {
-  border: 3px solid #f4f2ee;
+  border: 3px solid var(--swatch-white);
 }
 .on-black {
-  border: 3px solid #141414;
+  border: 3px solid var(--swatch-black);
 }
 .about {
   display: flex;

@@ -176,7 +176,7 @@ useEventListener('keydown', keys)
   inset: 12px;
   border: 2px dashed var(--action);
   border-radius: 8px;
-  background: #fdfaf4e6;
+  background: var(--paper-glass);
   display: grid;
   place-items: center;
   font-size: 1.2rem;
@@ -189,7 +189,7 @@ useEventListener('keydown', keys)
   z-index: 3;
 }
 .refused {
-  background: #f4ddd6;
+  background: var(--problem-ground);
   border-left: 4px solid var(--problem);
   padding: 7px 10px;
   border-radius: 4px;

@@ -167,7 +167,7 @@ const due = (p: Summary): string => {
   display: block;
   width: 132px;
   height: 144px;
-  background: linear-gradient(#f9f4ea, #e6dccb);
+  background: linear-gradient(var(--studio-high), var(--studio-low));
 }
 .about {
   padding: 10px 0;

@@ -299,7 +299,7 @@ function drop(e: DragEvent): void {
 }
 .thumb {
   height: 168px;
-  background: linear-gradient(#f9f4ea, #e6dccb);
+  background: linear-gradient(var(--studio-high), var(--studio-low));
   margin-bottom: 7px;
 }
 .name {
@@ -311,7 +311,7 @@ function drop(e: DragEvent): void {
 }
 .large {
   height: 200px;
-  background: linear-gradient(#f9f4ea, #e6dccb);
+  background: linear-gradient(var(--studio-high), var(--studio-low));
   border-radius: 6px;
   margin-bottom: 12px;
 }

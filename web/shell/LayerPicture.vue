@@ -122,7 +122,7 @@ function key(e: KeyboardEvent): void {
 <style scoped>
 .layer {
   position: relative;
-  background: #11100f;
+  background: var(--night-deep);
   border-radius: 6px;
   min-height: 0;
   height: 100%;
@@ -136,14 +136,14 @@ img {
   position: absolute;
   max-width: none;
   user-select: none;
-  outline: 1px solid #3a352d;
+  outline: 1px solid var(--night-frame);
 }
 .note {
   position: absolute;
   left: 12px;
   bottom: 8px;
-  color: #f0e9da;
-  background: #11100fb8;
+  color: var(--night-caption);
+  background: var(--night-glass);
   padding: 0 6px;
   border-radius: 4px;
   font-variant-numeric: tabular-nums;

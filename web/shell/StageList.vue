@@ -16,14 +16,14 @@ const WORD: Record<StageEntry['state'], string> = {
 </script>
 
 <template>
-  <nav class="thread scroll" :aria-label="$t('shell.stageList.stages')">
+  <nav class="list scroll" :aria-label="$t('shell.stageList.stages')">
     <template v-for="l in stages" :key="l.length">
       <h3 class="length">{{ l.length }}</h3>
       <RouterLink
         v-for="k in l.entries"
         :key="k.name"
         :to="`/pieces/${props.pieceId}/${k.name}`"
-        class="knot"
+        class="stage"
         :class="[k.state, { here: route.name === k.name }]"
       >
         <svg width="16" height="16" viewBox="0 0 16 16" aria-hidden="true">
@@ -62,7 +62,7 @@ const WORD: Record<StageEntry['state'], string> = {
 </template>
 
 <style scoped>
-.thread {
+.list {
   padding: 10px 12px 14px;
   height: 100%;
   background: var(--paper-raised);
@@ -74,7 +74,7 @@ const WORD: Record<StageEntry['state'], string> = {
   font-weight: 550;
   margin: 12px 0 4px 30px;
 }
-.knot {
+.stage {
   position: relative;
   display: grid;
   grid-template-columns: 18px 1fr auto;
@@ -85,7 +85,7 @@ const WORD: Record<StageEntry['state'], string> = {
   text-decoration: none;
   color: inherit;
 }
-.knot::before {
+.stage::before {
   content: '';
   position: absolute;
   left: 14px;
@@ -94,28 +94,28 @@ const WORD: Record<StageEntry['state'], string> = {
   width: 1px;
   background: var(--line);
 }
-.length + .knot::before {
+.length + .stage::before {
   display: none;
 }
-.knot svg {
+.stage svg {
   position: relative;
   color: var(--ink-soft);
   background: var(--paper-raised);
   border-radius: 8px;
 }
-.knot.done svg {
+.stage.done svg {
   color: var(--fine);
 }
-.knot.stale svg {
+.stage.stale svg {
   color: var(--warning);
 }
-.knot.waiting svg {
+.stage.waiting svg {
   color: var(--action);
 }
-.knot.here {
+.stage.here {
   background: var(--paper-sunk);
 }
-.knot.here svg {
+.stage.here svg {
   background: transparent;
 }
 /* Square for problems, round for warnings: told apart without colour. */

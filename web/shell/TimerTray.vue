@@ -42,17 +42,17 @@ async function ask(): Promise<void> {
   flex-wrap: wrap;
   gap: 4px 26px;
   align-items: center;
-  background: #f6e9cf;
+  background: var(--notice-ground);
   border-bottom: 2px solid var(--warning);
   padding: 7px 16px;
 }
 .tray.dark {
-  background: #0e5a61;
+  background: var(--action);
   border: 0;
   border-radius: 6px;
   font-size: 1.3rem;
 }
 .tray.dark a {
-  color: #d9eef0;
+  color: var(--action-soft);
 }
 </style>

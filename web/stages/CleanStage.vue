@@ -131,7 +131,7 @@ const when = (iso: string): string =>
 .page {
   height: 100%;
   padding: 18px 22px;
-  background: #f1eadd;
+  background: var(--studio);
   overflow: auto;
 }
 .steps {

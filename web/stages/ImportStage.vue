@@ -161,7 +161,7 @@ const notices = computed(() =>
   background: var(--paper-sunk);
 }
 .intake.refused {
-  background: #f4ddd6;
+  background: var(--problem-ground);
   border-left: 4px solid var(--problem);
 }
 </style>

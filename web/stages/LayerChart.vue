@@ -1,8 +1,9 @@
 <script setup lang="ts">
 import { ref } from 'vue'
 import { text } from '../i18n'
+import { token } from '../styles/token'
 import { suctionTrace } from '../composables/traces'
-import { GRID, usePlot } from '../composables/usePlot'
+import { gridColour, usePlot } from '../composables/usePlot'
 
 const props = defineProps<{
   areas: number[]
@@ -34,9 +35,9 @@ usePlot(
           y: props.areas.map((a) => a / 100),
           name: 'area',
           mode: 'lines',
-          line: { color: '#0e5a61', width: 1.5 },
+          line: { color: token('action'), width: 1.5 },
           fill: 'tozeroy',
-          fillcolor: '#0e5a6122',
+          fillcolor: token('action', '22'),
           hovertemplate: text('stages.layerChart.mmCmExtraExtra'),
         },
         {
@@ -45,17 +46,21 @@ usePlot(
           name: 'peel',
           yaxis: 'y2',
           mode: 'lines',
-          line: { color: '#8a5600', width: 1.2, dash: 'dot' },
+          line: { color: token('warning'), width: 1.2, dash: 'dot' },
           hovertemplate: '%{y:.2f} N<extra></extra>',
         },
         { ...suctionTrace(props.suction, props.layerHeight), yaxis: 'y2' },
       ],
       layout: {
         margin: { l: 48, r: 48, t: 8, b: 36 },
-        xaxis: { title: { text: text('stages.layerChart.heightAboveThePlate') }, gridcolor: GRID, zeroline: false },
+        xaxis: {
+          title: { text: text('stages.layerChart.heightAboveThePlate') },
+          gridcolor: gridColour(),
+          zeroline: false,
+        },
         yaxis: {
           title: { text: text('stages.layerChart.areaCm') },
-          gridcolor: GRID,
+          gridcolor: gridColour(),
           rangemode: 'tozero',
           ...(area ? { range: [0, area / 100] } : {}),
         },
@@ -82,7 +87,7 @@ usePlot(
         y0: 0,
         y1: 1,
         yref: 'paper',
-        line: { color: '#9c2f1c', width: 1.5 },
+        line: { color: token('problem'), width: 1.5 },
       },
     ],
   }),

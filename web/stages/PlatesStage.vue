@@ -300,7 +300,7 @@ function goTo(place: [number, number, number]): void {
   height: 100%;
   padding: 14px 18px;
   gap: 10px;
-  background: #f1eadd;
+  background: var(--studio);
 }
 .page.viewed {
   grid-template-rows: auto minmax(0, 1fr) auto 190px;
@@ -328,7 +328,7 @@ function goTo(place: [number, number, number]): void {
 .onSculpt .views,
 .onSculpt :deep(.chart) {
   pointer-events: auto;
-  background: #f1eaddd9;
+  background: var(--studio-glass);
   border-radius: 6px;
 }
 .onSculpt .views {

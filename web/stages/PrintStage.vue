@@ -102,7 +102,7 @@ const day = (iso: string): string => new Date(iso).toLocaleDateString(undefined,
   place-items: center;
   height: 100%;
   padding: 60px;
-  background: #f1eadd;
+  background: var(--studio);
 }
 .empty p {
   max-width: 420px;

@@ -192,7 +192,7 @@ const swatch = (id: number): string =>
           v-model.number="parts"
           type="number"
           size="sm"
-          style="width: 64px"
+          data-count
           min="2"
           max="40"
           :aria-label="$t('stages.schemeStage.aboutHowManyRegions')"
@@ -331,6 +331,9 @@ const swatch = (id: number): string =>
 </template>
 
 <style scoped>
+[data-count] {
+  width: 64px;
+}
 .regions {
   display: flex;
   flex-wrap: wrap;

@@ -228,7 +228,7 @@ describe('derivations', () => {
 })
 
 describe('the thread', () => {
-  const knot = (name: string): object =>
+  const stageOf = (name: string): object =>
     useStages()
       .value.flatMap((l) => l.entries)
       .find((k) => k.name === name)!
@@ -248,10 +248,10 @@ describe('the thread', () => {
     useFindings()
     await store.apply({ kind: 'orient', quaternion: [0, 0, 0, 1] })
     await settle()
-    expect(knot('import')).toMatchObject({ state: 'stale' })
-    expect((knot('import') as { problems: number }).problems).toBeGreaterThan(0)
-    expect(knot('orient')).toMatchObject({ state: 'stale', problems: 2 })
-    expect(knot('hollow')).toMatchObject({ state: 'open', problems: 0, warnings: 0 })
+    expect(stageOf('import')).toMatchObject({ state: 'stale' })
+    expect((stageOf('import') as { problems: number }).problems).toBeGreaterThan(0)
+    expect(stageOf('orient')).toMatchObject({ state: 'stale', problems: 2 })
+    expect(stageOf('hollow')).toMatchObject({ state: 'open', problems: 0, warnings: 0 })
     expect(useFindings().byStage.orient.findings.map((f) => f.id)).toEqual(['islands', 'cup-0'])
   })
   it('says until when the bench waits, what is done, and what is not painted', async () => {
@@ -259,8 +259,8 @@ describe('the thread', () => {
     usePlan()
     useFindings()
     await settle()
-    expect(knot('plan')).toMatchObject({ state: 'waiting', measure: expect.stringMatching(/^waits until /) })
-    expect(knot('scheme')).toMatchObject({ state: 'open' })
+    expect(stageOf('plan')).toMatchObject({ state: 'waiting', measure: expect.stringMatching(/^waits until /) })
+    expect(stageOf('scheme')).toMatchObject({ state: 'open' })
     expect(usePlan().next?.key).toBe('b')
   })
   it('knows slices made before without asking for new ones', async () => {

@@ -245,7 +245,7 @@ function turnBy(degrees: number): void {
   height: 100%;
   min-height: 0;
   overflow: hidden;
-  background: radial-gradient(ellipse at 50% 38%, #fbf7ef 0, #f1eadd 58%, #e4d9c6 100%);
+  background: radial-gradient(ellipse at 50% 38%, var(--studio-light) 0, var(--studio) 58%, var(--studio-edge) 100%);
 }
 canvas {
   position: absolute;
@@ -312,7 +312,7 @@ canvas.crosshair {
   top: 12px;
   transform: translateX(-50%);
   background: var(--action);
-  color: #fff;
+  color: var(--white);
   padding: 5px 12px;
   border-radius: 5px;
   font-size: 0.88rem;

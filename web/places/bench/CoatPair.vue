@@ -34,7 +34,7 @@ figure {
   font-size: 1.2rem;
 }
 img {
-  background: #ece4d6;
+  background: var(--picture-ground);
   border-radius: 8px;
   width: 216px;
 }

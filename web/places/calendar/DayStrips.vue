@@ -262,7 +262,7 @@ const until = (o: Row['overnight'][number]): string => {
   min-width: 4px;
 }
 .block.critical {
-  border-bottom: 3px solid #26221c;
+  border-bottom: 3px solid var(--ink);
 }
 .block.moved {
   outline: 2px dashed var(--action);

@@ -107,7 +107,7 @@ function useMuted(m: (typeof muted.value)[number]): void {
           min="20"
           max="90"
           step="5"
-          style="width: 110px"
+          class="chroma"
           :aria-label="$t('mixing.tonesPanel.shareOfChromaThat')"
         /><span class="num">{{ $t('mixing.tonesPanel.ofItsChroma', { keep }) }}</span></label
       >
@@ -168,6 +168,9 @@ function useMuted(m: (typeof muted.value)[number]): void {
 </template>
 
 <style scoped>
+.chroma {
+  width: 110px;
+}
 .row-of {
   display: grid;
   grid-template-columns: repeat(3, 1fr);

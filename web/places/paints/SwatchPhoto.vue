@@ -4,6 +4,7 @@ import { BFormSelect } from 'bootstrap-vue-next/components/BFormSelect'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, onMounted, ref, watch } from 'vue'
 import { text } from '../../i18n'
+import { token } from '../../styles/token'
 import { labToHex, type Triple } from '../../../core/paint/optics/colour'
 import { readSwatch, SPREAD, type Pixels, type SwatchRead } from '../../../core/paint/recipes/swatchPhoto'
 import { preparePhoto } from '../../shell/photo'
@@ -95,8 +96,8 @@ watch([card, spots, there], () => {
     g.arc(x, y, reach() + 2, 0, 2 * Math.PI)
     g.stroke()
   }
-  if (card.value) ring(card.value, '#ffffff')
-  for (const s of spots.value) ring(s, '#0e5a61')
+  if (card.value) ring(card.value, token('white'))
+  for (const s of spots.value) ring(s, token('action'))
 })
 const again = (): void => {
   card.value = null

@@ -90,7 +90,7 @@ const change = (which: 'first' | 'second', more: Partial<BathRecord>): Promise<v
   display: block;
   height: 100%;
   border-radius: 2px;
-  background: #5b8a86;
+  background: var(--resin);
 }
 .level i.full {
   background: var(--problem);

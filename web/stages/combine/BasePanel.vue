@@ -287,7 +287,7 @@ function within(e: PointerEvent): [number, number] {
   stroke-dasharray: 2 2;
 }
 .turned {
-  fill: #e6dccb;
+  fill: var(--studio-low);
   stroke: var(--ink-soft);
   stroke-width: 0.6;
 }

@@ -1,8 +1,9 @@
 <script setup lang="ts">
 import { ref } from 'vue'
 import { text } from '../../i18n'
+import { token } from '../../styles/token'
 import type { OrientationScore } from '../../../core/print/orient/orientation'
-import { GRID, usePlot } from '../../composables/usePlot'
+import { gridColour, usePlot } from '../../composables/usePlot'
 
 /** The ways up that none beats in every respect: scar against time, as large as their supports, dark where peel is hard. */
 const props = defineProps<{ ways: OrientationScore[]; hours: (height: number) => number; on: string }>()
@@ -33,13 +34,13 @@ usePlot(
             size: ways.map((w) => 6 + 9 * Math.sqrt(w.resin / most)),
             color: ways.map((w) => w.peak),
             colorscale: [
-              [0, '#cfe0c8'],
-              [0.5, '#3f8079'],
-              [1, '#152f45'],
+              [0, token('scale-low')],
+              [0.5, token('scale-middle')],
+              [1, token('scale-high')],
             ],
             line: {
               width: ways.map((w) => (chosen(w) ? 3 : w.cup > CUP ? 1.5 : 0.5)),
-              color: ways.map((w) => (chosen(w) ? '#26221c' : w.cup > CUP ? '#9c2f1c' : '#fff')),
+              color: ways.map((w) => (chosen(w) ? token('ink') : w.cup > CUP ? token('problem') : token('white'))),
             },
           },
           hovertemplate: text('orient.frontChart.scarThatCountsCm'),
@@ -47,8 +48,12 @@ usePlot(
       ],
       layout: {
         margin: { l: 38, r: 8, t: 6, b: 34 },
-        xaxis: { title: { text: text('orient.frontChart.scarThatCountsCm2') }, gridcolor: GRID, zeroline: false },
-        yaxis: { title: { text: text('orient.frontChart.printH') }, gridcolor: GRID, zeroline: false },
+        xaxis: {
+          title: { text: text('orient.frontChart.scarThatCountsCm2') },
+          gridcolor: gridColour(),
+          zeroline: false,
+        },
+        yaxis: { title: { text: text('orient.frontChart.printH') }, gridcolor: gridColour(), zeroline: false },
       },
     }
   },

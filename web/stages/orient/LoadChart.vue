@@ -1,9 +1,10 @@
 <script setup lang="ts">
 import { ref } from 'vue'
 import { text } from '../../i18n'
+import { token } from '../../styles/token'
 import type { LoadLayer } from '../../../core/print/support/supportLoad'
 import { suctionTrace } from '../../composables/traces'
-import { GRID, usePlot } from '../../composables/usePlot'
+import { gridColour, usePlot } from '../../composables/usePlot'
 
 /**
  * How hard the whole is pulled off the film, layer by layer, what shut cups could add to it, and how hard its worst tip works
@@ -21,9 +22,9 @@ usePlot(box, () => {
         x,
         y: props.layers.map((l) => l.force),
         mode: 'lines',
-        line: { color: '#0e5a61', width: 1.5 },
+        line: { color: token('action'), width: 1.5 },
         fill: 'tozeroy',
-        fillcolor: '#0e5a6122',
+        fillcolor: token('action', '22'),
         hovertemplate: text('orient.loadChart.mmNExtraExtra'),
       },
       suctionTrace(props.suction, props.step),
@@ -32,7 +33,7 @@ usePlot(box, () => {
         y: props.layers.map((l) => 100 * l.utilisation),
         yaxis: 'y2',
         mode: 'lines',
-        line: { color: '#8a5600', width: 1.2 },
+        line: { color: token('warning'), width: 1.2 },
         hovertemplate: text('orient.loadChart.worstTipExtraExtra'),
       },
     ],
@@ -48,11 +49,15 @@ usePlot(box, () => {
           yref: 'y2',
           y0: 100,
           y1: 100,
-          line: { color: '#9c2f1c', dash: 'dot', width: 1 },
+          line: { color: token('problem'), dash: 'dot', width: 1 },
         },
       ],
-      xaxis: { title: { text: text('orient.loadChart.heightAboveThePlate') }, gridcolor: GRID, zeroline: false },
-      yaxis: { title: { text: text('orient.loadChart.pullN') }, gridcolor: GRID, rangemode: 'tozero' },
+      xaxis: {
+        title: { text: text('orient.loadChart.heightAboveThePlate') },
+        gridcolor: gridColour(),
+        zeroline: false,
+      },
+      yaxis: { title: { text: text('orient.loadChart.pullN') }, gridcolor: gridColour(), rangemode: 'tozero' },
       yaxis2: {
         title: { text: text('orient.loadChart.worstTip') },
         overlaying: 'y',

@@ -150,34 +150,34 @@ svg {
   user-select: none;
 }
 .bed {
-  fill: #fbf7ef;
-  stroke: #b7a98f;
+  fill: var(--studio-light);
+  stroke: var(--drawing-line);
   stroke-width: 0.6;
 }
 .part path {
-  fill: #cfc2a8;
-  stroke: #6f624b;
+  fill: var(--part-fill);
+  stroke: var(--part-line);
   stroke-width: 0.4;
 }
 .part {
   cursor: grab;
 }
 .part.tall path {
-  fill: #e3b873;
+  fill: var(--part-held);
 }
 .part.kept path {
-  stroke: #7a3f8a;
+  stroke: var(--part-locked);
   stroke-width: 1;
 }
 .part.bad path {
-  fill: #d9907f;
+  fill: var(--part-blocked);
 }
 text {
   text-anchor: middle;
-  fill: #33291a;
+  fill: var(--part-name);
   pointer-events: none;
 }
 .side {
-  fill: #7a6d58;
+  fill: var(--drawing-text);
 }
 </style>

@@ -122,7 +122,7 @@ viewport.describe(() =>
   position: absolute;
   transform: translate(-50%, -50%);
   background: var(--action);
-  color: #fff;
+  color: var(--white);
   border-radius: 9px;
   min-width: 17px;
   text-align: center;

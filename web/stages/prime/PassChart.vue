@@ -37,10 +37,10 @@ const words = computed(() =>
   display: block;
 }
 rect {
-  fill: #37588a;
+  fill: var(--note);
 }
 .now rect {
-  fill: #c07c00;
+  fill: var(--open-flaw);
 }
 .ground {
   stroke: var(--line);

@@ -97,41 +97,41 @@ function pick(e: MouseEvent): void {
   cursor: ns-resize;
 }
 .plate {
-  fill: #6f624b;
+  fill: var(--part-line);
 }
 .to-come {
-  fill: #e2d8c4;
-  stroke: #b7a98f;
+  fill: var(--profile-rest);
+  stroke: var(--drawing-line);
   stroke-width: 0.8;
 }
 .printed {
-  fill: #5b8a86;
+  fill: var(--resin);
 }
 .film {
-  stroke: #0e5a61;
+  stroke: var(--action);
   stroke-width: 3;
 }
 .looked {
-  stroke: #9c2f1c;
+  stroke: var(--problem);
   stroke-width: 1;
 }
 .stop {
-  stroke: #8a5600;
+  stroke: var(--warning);
   stroke-width: 1.5;
   stroke-dasharray: 5 3;
 }
 .cup {
-  fill: #8a5600;
+  fill: var(--warning);
 }
 .island {
-  fill: #9c2f1c;
+  fill: var(--problem);
 }
 .tick {
-  stroke: #8d8068;
+  stroke: var(--profile-scale);
 }
 text {
   font-size: 11px;
   text-anchor: end;
-  fill: #5f574a;
+  fill: var(--ink-soft);
 }
 </style>

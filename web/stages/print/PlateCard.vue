@@ -168,7 +168,7 @@ function look(): void {
 .bar i {
   display: block;
   height: 100%;
-  background: #5b8a86;
+  background: var(--resin);
   border-radius: 2px;
 }
 </style>

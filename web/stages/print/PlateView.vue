@@ -200,7 +200,7 @@ const doing = computed(() =>
   gap: 10px;
   height: 100%;
   padding: 14px 18px;
-  background: #f1eadd;
+  background: var(--studio);
 }
 header {
   display: flex;

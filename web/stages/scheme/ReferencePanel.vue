@@ -189,7 +189,7 @@ figure {
   position: absolute;
   transform: translate(-50%, -50%);
   background: var(--action);
-  color: #fff;
+  color: var(--white);
   border-radius: 9px;
   min-width: 17px;
   font-size: 0.72rem;
@@ -211,8 +211,8 @@ img {
   position: absolute;
   width: 14px;
   height: 14px;
-  border: 2px solid #fff;
-  outline: 1.5px solid #222;
+  border: 2px solid var(--white);
+  outline: 1.5px solid var(--mark-edge);
   border-radius: 50%;
   transform: translate(-50%, -50%);
   pointer-events: none;

@@ -217,7 +217,7 @@ th {
 }
 .page {
   width: 100%;
-  background: #fff;
+  background: var(--white);
   border: 1px solid var(--line);
 }
 progress {
