@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { term } from '../i18n'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { PROCESSES, type Process } from '../../core/defaults/fit'
 import { closingBy, drawnClearance } from '../../core/fit/clearance'
@@ -19,7 +20,7 @@ function measure(p: Process): void {
       {{ $t('places.clearanceTable.betweenAPegAnd') }}
     </p>
     <div v-for="p in PROCESSES" :key="p" class="sheet p-2 px-3 mb-2">
-      <h3 class="mb-1">{{ p }}</h3>
+      <h3 class="mb-1">{{ term('process', p) }}</h3>
       <NumberField
         v-model="rules[p].sliding"
         :label="$t('places.clearanceTable.sliding')"

@@ -5,7 +5,7 @@ import { BFormSelect } from 'bootstrap-vue-next/components/BFormSelect'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, onMounted, ref, watch } from 'vue'
 import { z } from 'zod'
-import { text } from '../i18n'
+import { text, term } from '../i18n'
 import { labOfPaint, plainPaints, stockPaint } from '../../core/paint/recipes/stockPaint'
 import { labToHex } from '../../core/paint/optics/colour'
 import { chromaOf, hueOf } from '../../core/paint/optics/hue'
@@ -89,7 +89,7 @@ const add = (): Promise<void> =>
         />
         <BFormSelect v-model="kind" size="sm" class="w-auto" :aria-label="$t('places.paintsPlace.onlyOfThisKind')">
           <option value="">{{ $t('places.paintsPlace.allKinds') }}</option>
-          <option v-for="k in PAINT_KINDS" :key="k">{{ k }}</option>
+          <option v-for="k in PAINT_KINDS" :key="k" :value="k">{{ term('paintKind', k) }}</option>
         </BFormSelect>
         <BFormSelect v-model="order" size="sm" class="w-auto" :aria-label="$t('places.paintsPlace.order')">
           <option value="colour">{{ $t('places.paintsPlace.byColour') }}</option>

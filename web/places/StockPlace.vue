@@ -73,7 +73,7 @@ const shelf = (r: (typeof stock.resins)[number], v: string): Promise<void> =>
     <StockNav />
     <BAlert v-if="fault" :model-value="true" variant="danger">{{ fault }}</BAlert>
     <h2>{{ $t('places.stockPlace.printers') }}</h2>
-    <BTableSimple class="plain mb-2">
+    <BTableSimple responsive class="plain mb-2">
       <BThead>
         <BTr>
           <BTh>{{ $t('places.stockPlace.name') }}</BTh>
@@ -148,7 +148,7 @@ const shelf = (r: (typeof stock.resins)[number], v: string): Promise<void> =>
     <DevicePanel />
     <RecordPanel />
     <h2>{{ $t('places.stockPlace.resins') }}</h2>
-    <BTableSimple class="plain mb-2">
+    <BTableSimple responsive class="plain mb-2">
       <BThead>
         <BTr>
           <BTh>{{ $t('places.stockPlace.name') }}</BTh>

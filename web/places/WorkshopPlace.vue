@@ -3,7 +3,7 @@ import { BFormInput } from 'bootstrap-vue-next/components/BFormInput'
 import { BFormSelect } from 'bootstrap-vue-next/components/BFormSelect'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, ref, shallowRef, watch } from 'vue'
-import { text } from '../i18n'
+import { text, questionOf, choicesOf } from '../i18n'
 import type { Workshop } from '../../contract/workshop'
 import { SCHOOLS, type School } from '../../core/defaults/plan'
 import { useStock } from '../stores/stock'
@@ -156,10 +156,10 @@ const choose = (s: School, v: string): void => {
         <p class="soft">
           {{ $t('places.workshopPlace.wherePractitionersDifferChoose') }}
         </p>
-        <label v-for="(s, key) in SCHOOLS" :key="key" class="d-block mb-2"
-          >{{ s.question }}
+        <label v-for="(_, key) in SCHOOLS" :key="key" class="d-block mb-2"
+          >{{ questionOf(key) }}
           <ChoiceSelect size="sm" :model-value="form.schools[key]" @update:model-value="choose(key, String($event))">
-            <option v-for="(words, v) in s.choices" :key="v" :value="v">{{ words }}</option>
+            <option v-for="(words, v) in choicesOf(key)" :key="v" :value="v">{{ words }}</option>
           </ChoiceSelect></label
         >
       </section>

@@ -2,7 +2,7 @@
 import { BFormInput } from 'bootstrap-vue-next/components/BFormInput'
 import { BFormTextarea } from 'bootstrap-vue-next/components/BFormTextarea'
 import { reactive, watch } from 'vue'
-import { text } from '../i18n'
+import { text, questionOf, choicesOf } from '../i18n'
 import { SCHOOLS, type School } from '../../core/defaults/plan'
 import { usePiece } from '../stores/piece'
 import { useStock } from '../stores/stock'
@@ -24,7 +24,7 @@ const save = (fields: Parameters<typeof store.save>[0]): void => {
   void store.save(fields)
 }
 const houseRule = (s: School): string => {
-  const choices: Record<string, string> = SCHOOLS[s].choices
+  const choices: Record<string, string> = choicesOf(s)
   return stock.workshop
     ? text('stages.briefStage.houseRule', { choices: choices[stock.workshop.schools[s]] })
     : text('stages.briefStage.houseRule2')
@@ -113,15 +113,15 @@ function school(s: School, v: string): void {
   />
   <h2 class="mt-4 mb-2">{{ $t('stages.briefStage.howYouWork') }}</h2>
   <p class="soft small">{{ $t('stages.briefStage.houseRuleOfThe') }}</p>
-  <label v-for="(s, key) in SCHOOLS" :key="key" class="choice">
-    <span>{{ s.question }}</span>
+  <label v-for="(_, key) in SCHOOLS" :key="key" class="choice">
+    <span>{{ questionOf(key) }}</span>
     <ChoiceSelect
       size="sm"
       :model-value="store.piece!.schools[key] ?? ''"
       @update:model-value="school(key, String($event))"
     >
       <option value="">{{ houseRule(key) }}</option>
-      <option v-for="(words, v) in s.choices" :key="v" :value="v">{{ words }}</option>
+      <option v-for="(words, v) in choicesOf(key)" :key="v" :value="v">{{ words }}</option>
     </ChoiceSelect>
   </label>
 </template>

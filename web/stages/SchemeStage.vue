@@ -354,7 +354,6 @@ const swatch = (id: number): string =>
   padding-left: 9px;
 }
 .leaves :deep(.nav-tabs) {
-  flex-wrap: nowrap;
   position: sticky;
   /* The panel is padded: nothing shows above the bar. */
   top: -12px;

@@ -1,10 +1,9 @@
 <script setup lang="ts">
 import { BFormInput } from 'bootstrap-vue-next/components/BFormInput'
 import { BFormSelect } from 'bootstrap-vue-next/components/BFormSelect'
-import { text } from '../../i18n'
+import { text, choicesOf } from '../../i18n'
 import { FILM } from '../../../core/paint/coats/batch'
 import { labToHex } from '../../../core/paint/optics/colour'
-import { SCHOOLS } from '../../../core/defaults/plan'
 import { useMixing } from '../../stores/mixing'
 
 /** The mix as it looks: beside its target, as a film over several grounds, and drawn down to full hiding. */
@@ -47,7 +46,7 @@ const words = (n: number | null, what: string): string =>
         <option value="airbrush">{{ $t('mixing.mixResult.airbrushedMACoat', { airbrush: FILM.airbrush }) }}</option>
       </BFormSelect>
       <BFormSelect v-model="mixing.undercoat" size="sm" class="w-auto" :aria-label="$t('mixing.mixResult.undercoat')">
-        <option v-for="(word, u) in SCHOOLS.undercoat.choices" :key="u" :value="u">
+        <option v-for="(word, u) in choicesOf('undercoat')" :key="u" :value="u">
           {{ $t('mixing.mixResult.over2', { word }) }}
         </option>
       </BFormSelect>

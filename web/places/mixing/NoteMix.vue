@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { term } from '../../i18n'
 import { BAlert } from 'bootstrap-vue-next/components/BAlert'
 import { BFormInput } from 'bootstrap-vue-next/components/BFormInput'
 import { BFormSelect } from 'bootstrap-vue-next/components/BFormSelect'
@@ -91,7 +92,7 @@ const note = (): Promise<void> =>
       <label
         ><span class="soft small">{{ $t('mixing.noteMix.coat') }}</span
         ><BFormSelect v-model="mixing.about.coat" size="sm">
-          <option v-for="t in TECHNIQUES" :key="t">{{ t }}</option>
+          <option v-for="t in TECHNIQUES" :key="t" :value="t">{{ term('technique', t) }}</option>
         </BFormSelect></label
       >
       <label

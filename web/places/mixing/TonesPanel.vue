@@ -3,12 +3,12 @@ import { BFormInput } from 'bootstrap-vue-next/components/BFormInput'
 import { BFormSelect } from 'bootstrap-vue-next/components/BFormSelect'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, ref, shallowRef, watch } from 'vue'
-import { text } from '../../i18n'
+import { text, choicesOf } from '../../i18n'
 import { labToHex, type Triple } from '../../../core/paint/optics/colour'
 import type { Recipe } from '../../../core/paint/recipes/recipe'
 import { threeTones } from '../../../core/paint/recipes/tones'
 import type { ToneSchool } from '../../../core/defaults/paint'
-import { schoolDefaults, SCHOOLS } from '../../../core/defaults/plan'
+import { schoolDefaults } from '../../../core/defaults/plan'
 import { newestOnly } from '../../composables/newest'
 import { useSlowPaintWork } from '../../composables/usePaintWork'
 import { useMixing } from '../../stores/mixing'
@@ -27,8 +27,8 @@ const WHAT = {
   mute: text('mixing.tonesPanel.muteIt'),
   skin: text('mixing.tonesPanel.skinOverIt'),
 }
-const SCHOOL = SCHOOLS.tones.choices,
-  MUTED = SCHOOLS.muting.choices
+const SCHOOL = choicesOf('tones'),
+  MUTED = choicesOf('muting')
 interface Tone {
   name: string
   lab: Triple

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { term } from '../../i18n'
 import { BAlert } from 'bootstrap-vue-next/components/BAlert'
 import { BFormInput } from 'bootstrap-vue-next/components/BFormInput'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
@@ -115,7 +116,7 @@ const off = (lab: Triple): string => deltaE00(lab, labOfPaint(p.value)).toFixed(
           :aria-label="$t('paints.paintPanel.kindOfPaint')"
           @update:model-value="save({ kind: $event as PaintRecord['kind'] })"
         >
-          <option v-for="k in PAINT_KINDS" :key="k">{{ k }}</option>
+          <option v-for="k in PAINT_KINDS" :key="k" :value="k">{{ term('paintKind', k) }}</option>
         </ChoiceSelect></label
       >
       <label class="row-field"
@@ -126,7 +127,7 @@ const off = (lab: Triple): string => deltaE00(lab, labOfPaint(p.value)).toFixed(
           :aria-label="$t('paints.paintPanel.finish')"
           @update:model-value="save({ finish: $event as PaintRecord['finish'] })"
         >
-          <option v-for="k in PAINT_FINISHES" :key="k">{{ k }}</option>
+          <option v-for="k in PAINT_FINISHES" :key="k" :value="k">{{ term('paintFinish', k) }}</option>
         </ChoiceSelect></label
       >
     </div>

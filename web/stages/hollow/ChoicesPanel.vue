@@ -249,6 +249,9 @@ async function choose(key: Key): Promise<void> {
   font-size: 0.85rem;
   white-space: nowrap;
 }
+.choices th {
+  white-space: normal;
+}
 .choices tbody th {
   font-weight: 400;
 }

@@ -4,7 +4,7 @@ import { BFormCheckbox } from 'bootstrap-vue-next/components/BFormCheckbox'
 import FoldPanel from '../../shell/FoldPanel.vue'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, reactive, ref, watch } from 'vue'
-import { text } from '../../i18n'
+import { text, questionOf, choicesOf } from '../../i18n'
 import { planDifference, type PlanDifference } from '../../../contract/plan'
 import { ADHESIVES, FILLERS } from '../../../core/plan/materials/materials'
 import { OF_SCHEMES, SCHOOLS, type School } from '../../../core/defaults/plan'
@@ -106,9 +106,9 @@ const rows = computed(() => {
   <FoldPanel class="mb-3">
     <template #title>{{ $t('plan.comparePanel.howThisPieceIs') }}</template>
     <label v-for="key in QUESTIONS" :key="key" class="line">
-      <span>{{ SCHOOLS[key].question }}</span>
+      <span>{{ questionOf(key) }}</span>
       <ChoiceSelect size="sm" :model-value="wish[key] ?? now[key]" @update:model-value="choose(key, String($event))">
-        <option v-for="(words, v) in SCHOOLS[key].choices" :key="v" :value="v">{{ words }}</option>
+        <option v-for="(words, v) in choicesOf(key)" :key="v" :value="v">{{ words }}</option>
       </ChoiceSelect>
     </label>
     <fieldset class="mt-2">

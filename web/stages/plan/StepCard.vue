@@ -12,7 +12,7 @@ const percent = (v: number): string => (v < 0.01 ? 'under 1 %' : `${Math.round(1
 </script>
 
 <template>
-  <section class="sheet p-3 mb-3">
+  <section class="step-card sheet p-3 mb-3">
     <h2>{{ step.title }}</h2>
     <p class="mt-1 mb-2">{{ step.why }}</p>
     <ul v-if="step.lines.length > 0" class="lines">

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { term } from '../../i18n'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed } from 'vue'
 import { coat as coatSchema, type Coat } from '../../../contract/scheme'
@@ -62,6 +63,8 @@ defineExpose({ take })
     @remove="drop(c)"
   />
   <div class="d-flex gap-1 flex-wrap my-2">
-    <BButton v-for="t in TECHNIQUES" :key="t" variant="quiet" size="sm" @click="add(t)">+ {{ t }}</BButton>
+    <BButton v-for="t in TECHNIQUES" :key="t" variant="quiet" size="sm" @click="add(t)"
+      >+ {{ term('technique', t) }}</BButton
+    >
   </div>
 </template>

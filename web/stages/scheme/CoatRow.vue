@@ -3,7 +3,7 @@ import { BFormInput } from 'bootstrap-vue-next/components/BFormInput'
 import FoldPanel from '../../shell/FoldPanel.vue'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed } from 'vue'
-import { text } from '../../i18n'
+import { text, term } from '../../i18n'
 import type { CoatFact } from '../../../core/paint/coats/coatFacts'
 import { AIRBRUSHED, BRUSHED } from '../../../core/paint/optics/film'
 import type { Coat } from '../../../contract/scheme'
@@ -77,7 +77,7 @@ const mixed = (): string =>
         :aria-label="$t('scheme.coatRow.technique')"
         @update:model-value="technique"
       >
-        <option v-for="t in TECHNIQUES" :key="t">{{ t }}</option>
+        <option v-for="t in TECHNIQUES" :key="t" :value="t">{{ term('technique', t) }}</option>
       </ChoiceSelect>
       <ChoiceSelect
         size="sm"

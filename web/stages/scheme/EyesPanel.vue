@@ -6,7 +6,7 @@ import FoldPanel from '../../shell/FoldPanel.vue'
 import { BFormSelect } from 'bootstrap-vue-next/components/BFormSelect'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, ref, watch } from 'vue'
-import { text } from '../../i18n'
+import { text, term } from '../../i18n'
 import type { Scheme } from '../../../contract/scheme'
 import { bounds } from '../../../core/mesh/mesh'
 import { vertexNormals } from '../../../core/mesh/measure'
@@ -230,7 +230,7 @@ const mm = (v: number): string => v.toFixed(1)
             :aria-label="$t('scheme.eyesPanel.lids')"
             @update:model-value="set({ lid: $event as Eyes['lid'] })"
           >
-            <option v-for="l in LID_NAMES" :key="l">{{ l }}</option>
+            <option v-for="l in LID_NAMES" :key="l" :value="l">{{ term('lids', l) }}</option>
           </ChoiceSelect></label
         >
         <NumberField

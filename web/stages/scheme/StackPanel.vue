@@ -5,7 +5,7 @@ import { BFormCheckbox } from 'bootstrap-vue-next/components/BFormCheckbox'
 import FoldPanel from '../../shell/FoldPanel.vue'
 import { BFormSelect } from 'bootstrap-vue-next/components/BFormSelect'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
-import { text } from '../../i18n'
+import { text, choicesOf } from '../../i18n'
 import { dropsOf } from '../../../core/paint/coats/coatPaints'
 import { computed, onBeforeUnmount, ref, shallowRef, watch } from 'vue'
 import { coat as coatSchema, type Coat, type Scheme } from '../../../contract/scheme'
@@ -14,7 +14,6 @@ import { hexToLab, type Triple } from '../../../core/paint/optics/colour'
 import { LIBRARY, type LaidOut, type LibraryStack } from '../../../core/paint/coats/library'
 import type { ToneSchool } from '../../../core/defaults/paint'
 import { stackForName } from '../../../core/paint/surface/vocabulary'
-import { SCHOOLS } from '../../../core/defaults/plan'
 import { newestOnly } from '../../composables/newest'
 import { plainCoats } from '../../composables/paintedScheme'
 import { usePaintWork, useSlowPaintWork } from '../../composables/usePaintWork'
@@ -49,7 +48,7 @@ function change(fields: Partial<Scheme>): void {
 }
 const house = computed(() => rule('shading'))
 const own = computed(() => stock.workshop?.stacks ?? [])
-const TONES = SCHOOLS.tones.choices
+const TONES = choicesOf('tones')
 const chosen = ref(''),
   tones = ref<ToneSchool>(rule('tones')),
   notes = ref<string[]>([]),
@@ -72,7 +71,7 @@ const label = (s: LibraryStack): string =>
   s.school
     ? text('scheme.stackPanel.school', {
         name: s.name,
-        choices: SCHOOLS.shading.choices[s.school],
+        choices: choicesOf('shading')[s.school],
         school: String(Boolean(s.school === house.value)),
       })
     : s.name

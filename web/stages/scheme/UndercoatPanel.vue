@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { choicesOf } from '../../i18n'
 import { BTableSimple, BTbody, BTd, BTh, BThead, BTr } from 'bootstrap-vue-next/components/BTable'
 import FoldPanel from '../../shell/FoldPanel.vue'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
@@ -9,7 +10,6 @@ import { choiceOf } from '../../../core/paint/coats/undercoat'
 import type { UndercoatChoice } from '../../../core/defaults/paint'
 import type { UndercoatCost } from '../../../core/paint/coats/undercoats'
 import { newestOnly } from '../../composables/newest'
-import { SCHOOLS } from '../../../core/defaults/plan'
 import { plainCoats } from '../../composables/paintedScheme'
 import { useSlowPaintWork } from '../../composables/usePaintWork'
 import { duration } from '../../shell/duration'
@@ -70,7 +70,7 @@ const take = (undercoat: UndercoatChoice): void => {
         <template v-for="c in costs" :key="choiceOf(c.undercoat)">
           <BTr :data-undercoat="choiceOf(c.undercoat)">
             <BTd :class="{ 'fw-bold': choiceOf(c.undercoat) === props.undercoat }">
-              {{ SCHOOLS.undercoat.choices[choiceOf(c.undercoat)] }}
+              {{ choicesOf('undercoat')[choiceOf(c.undercoat)] }}
             </BTd>
             <BTd class="num text-nowrap">
               <b v-if="c.total === least" :title="$t('scheme.undercoatPanel.fewestCoats')">{{
