@@ -2,6 +2,7 @@
 import { createHash } from 'node:crypto'
 import { existsSync, readdirSync, readFileSync, renameSync, rmSync, statSync, utimesSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
+import { brotliCompressSync, constants } from 'node:zlib'
 import { root } from './install.mjs'
 
 const ROOMS = [
@@ -78,6 +79,16 @@ export async function buildNode() {
   utimesSync(stamp, began / 1000, began / 1000)
 }
 
+/** Beside each larger text its compressed copy, which the server sends to whoever takes it. */
+function compress(folder) {
+  for (const name of readdirSync(folder, { recursive: true })) {
+    const path = join(folder, name)
+    if (!/\.(js|css|html|svg|wasm|json)$/.test(name) || statSync(path).size < 1024) continue
+    const params = { [constants.BROTLI_PARAM_QUALITY]: 9 }
+    writeFileSync(`${path}.br`, brotliCompressSync(readFileSync(path), { params }))
+  }
+}
+
 export async function buildWeb() {
   const stamp = join(root, 'dist', 'web', '.stamp')
   if (upToDate(stamp)) return
@@ -93,6 +104,7 @@ export async function buildWeb() {
     logLevel: 'error',
     build: { outDir: made, emptyOutDir: true },
   })
+  compress(made)
   rmSync(place, { recursive: true, force: true })
   renameSync(made, place)
   writeFileSync(stamp, packages())

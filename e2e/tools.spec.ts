@@ -1,5 +1,5 @@
 import { readFileSync } from 'node:fs'
-import { expect, test, type Page } from './workshop'
+import { expect, server, test, type Page } from './workshop'
 import { readSculpt } from '../core/formats/readSculpt'
 import { writeStl } from '../core/formats/stl'
 import { bounds, boxSize } from '../core/mesh/mesh'
@@ -156,4 +156,16 @@ test('two tabs: the slower one is shown the newer version, and a change appears 
   await deaf.getByRole('button', { name: 'Scale', exact: true }).click()
   await expect(deaf.getByRole('alert').filter({ hasText: 'newer version is shown now' })).toBeVisible()
   await expect(deaf.getByRole('navigation', { name: 'Stages' })).toContainText('36 mm tall')
+})
+
+test('the page comes compressed where that is taken, and as it is where not', async () => {
+  const html = await (await fetch(server())).text()
+  const [script] = /\/assets\/index-[^"]+\.js/.exec(html)!
+  const sent = async (encoding: string): Promise<{ as: string | null; text: string }> => {
+    const reply = await fetch(`${server()}${script}`, { headers: { 'accept-encoding': encoding } })
+    return { as: reply.headers.get('content-encoding'), text: await reply.text() }
+  }
+  const [small, plain] = [await sent('br'), await sent('identity')]
+  expect([small.as, plain.as]).toEqual(['br', null])
+  expect(small.text).toBe(plain.text)
 })

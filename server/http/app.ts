@@ -1,3 +1,4 @@
+import expressStaticGzip from 'express-static-gzip'
 import express, { type Express } from 'express'
 import { existsSync } from 'node:fs'
 import { fileURLToPath } from 'node:url'
@@ -61,7 +62,15 @@ export function makeApp(): Express {
   })
   const web = fileURLToPath(new URL('../web', import.meta.url))
   if (existsSync(web)) {
-    app.use(express.static(web, { index: false, maxAge: '1y', immutable: true }))
+    // Compressed once, by the build: a first visit loads a third of the bytes.
+    app.use(
+      expressStaticGzip(web, {
+        index: false,
+        enableBrotli: true,
+        orderPreference: ['br'],
+        serveStatic: { maxAge: '1y', immutable: true },
+      }),
+    )
     app.get(/^\/(?!api\/)/, (_req, res) => {
       res.setHeader('cache-control', 'no-store')
       res.sendFile('index.html', { root: web })

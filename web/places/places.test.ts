@@ -43,12 +43,12 @@ describe('the pieces on the bench', () => {
       piece(4, { deadline: '2026-11-10' }),
     )
     const when = (): string[] => at.findAll('.side').map((d) => d.find('dd').text())
-    expect(when()).toEqual(['no deadline', 'due today', 'due in 1 day', '10 days late'])
+    expect(when()).toEqual(['no deadline', 'today', 'in 1 day', '10 days late'])
     // In Auckland it is the 21st already.
     page.bench.replies.set('GET /workshop', shop({ timeZone: 'Pacific/Auckland', zone: 'Pacific/Auckland' }))
     useStock().workshop = shop({ timeZone: 'Pacific/Auckland', zone: 'Pacific/Auckland' }) as never
     await settle()
-    expect(when()).toEqual(['no deadline', '1 day late', 'due today', '11 days late'])
+    expect(when()).toEqual(['no deadline', '1 day late', 'today', '11 days late'])
   })
   it('begin with a name, and go where the first sculpt is dropped', async () => {
     const at = await open()
