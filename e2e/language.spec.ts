@@ -20,7 +20,7 @@ const faults = (page: Page): Promise<{ plain: string[]; clipped: string[] }> =>
     ].filter(
       (e) =>
         e.checkVisibility({ checkVisibilityCSS: true }) &&
-        !e.closest('.finding, .guide, .step, .day, .step-card, .visually-hidden, .table-responsive'),
+        !e.closest('.finding, .guide, .step, .what, .day, .step-card, .visually-hidden, .table-responsive'),
     )
     const own = (e: HTMLElement): string =>
       [...e.childNodes]

@@ -40,7 +40,7 @@ describe('the bench', () => {
     const joint = [body, cap].map((p: any) => p.id).join('+')
     const dry = plan.steps.find((s: any) => s.key === 'dryfit')
     expect(dry.lines).toHaveLength(1)
-    expect(dry.lines[0]).toContain('0.25 mm a side')
+    expect(dry.lines[0]).toContain('0.25 mm per side')
     // A quarter of a millimetre over 4 cm²: gel bridges it, and leaves just the time to line up.
     const glue = plan.steps.find((s: any) => s.key === `glue:${joint}`)
     expect(glue).toMatchObject({ phase: 'Fit', waiting: 180, window: 20 })

@@ -141,7 +141,7 @@ describe('the calendar', () => {
     const tick = (body: object, wanted = 204): Promise<any> =>
       call('PUT', `/pieces/${id}/ticks`, { stepKey: 'wash', ...body }, wanted)
     await tick({ begunAt: ago(30), planned: 900, title: 'Wash' })
-    expect((await tick({ doneAt: ago(40) }, 422)).detail).toContain('before it was begun')
+    expect((await tick({ doneAt: ago(40) }, 422)).detail).toContain('before it was started')
     expect((await step(id, 'wash')).doneAt).toBeNull()
     // Two tick it in the same moment: once it is done, and both hear that it is.
     const done = ago(10)
@@ -224,7 +224,7 @@ describe('the calendar', () => {
         { piece: ids[0], step: 'prime-1' },
       ],
     }
-    expect((await call('POST', '/batches', ring, 409)).detail).toContain('cannot be done in one go')
+    expect((await call('POST', '/batches', ring, 409)).detail).toContain('cannot be done together')
     await call('DELETE', `/batches/${body.id}`, undefined, 204)
     expect((await step(ids[0]!, 'wash')).start).not.toBe((await step(ids[1]!, 'wash')).start)
   })

@@ -193,7 +193,7 @@ describe('print runs', () => {
     const next = await runOf('Next', boxBody(6, 7, 8))
     await call('POST', `/plates/${next.run.plates[0].id}/send`, { device: 'golf' })
     const p = await reaches(next.piece, (q) => q.state === 'planned' && q.problem !== null)
-    expect(p.problem).toMatch(/last print still hangs/)
+    expect(p.problem).toMatch(/last print is still in/)
   })
 
   it('stands still when the vat runs empty, and goes on once it is filled', async () => {

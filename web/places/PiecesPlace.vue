@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { BAlert } from 'bootstrap-vue-next/components/BAlert'
 import { BFormInput } from 'bootstrap-vue-next/components/BFormInput'
+import { BPlaceholder, BPlaceholderWrapper } from 'bootstrap-vue-next/components/BPlaceholder'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { text } from '../i18n'
 import { daysBetween } from '../../core/math/wallClock'
@@ -98,6 +99,11 @@ const due = (p: Summary): string => {
     <p v-if="pieces?.length === 0" class="soft">
       {{ $t('places.piecesPlace.nothingHereYetName') }}
     </p>
+    <BPlaceholderWrapper :loading="pieces === null && !fault">
+      <template #loading>
+        <BPlaceholder v-for="i in 3" :key="i" tag="div" animation="glow" cols="12" class="sheet mb-3 awaited" />
+      </template>
+    </BPlaceholderWrapper>
     <ul class="rows">
       <li v-for="p in pieces ?? []" :key="p.id" class="sheet row-piece">
         <RouterLink
@@ -136,6 +142,9 @@ const due = (p: Summary): string => {
 </template>
 
 <style scoped>
+.awaited {
+  height: 146px;
+}
 .place {
   height: 100%;
   padding: 18px 28px;

@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { BFormInvalidFeedback } from 'bootstrap-vue-next/components/BForm'
+import { BFormInput } from 'bootstrap-vue-next/components/BFormInput'
 import { ref, watch } from 'vue'
 import { text as message } from '../i18n'
 import { arithmetic } from './arithmetic'
@@ -67,12 +69,14 @@ function nudge(n: number): void {
       }}</span></span
     >
     <span class="entry">
-      <input
+      <BFormInput
         v-model="text"
-        class="form-control form-control-sm num"
+        size="sm"
+        class="num"
         inputmode="decimal"
         :aria-label="label"
         :aria-invalid="wrong !== ''"
+        :state="wrong === '' ? null : false"
         @input="typed = true"
         @blur="settle"
         @keydown.enter.prevent="settle"
@@ -81,7 +85,7 @@ function nudge(n: number): void {
       />
       <span class="unit soft">{{ unit }}</span>
     </span>
-    <span v-if="wrong" class="wrong">{{ wrong }}</span>
+    <BFormInvalidFeedback v-if="wrong" :state="false" tag="span" class="wrong">{{ wrong }}</BFormInvalidFeedback>
   </label>
 </template>
 
@@ -113,7 +117,7 @@ function nudge(n: number): void {
 }
 .wrong {
   grid-column: 1 / -1;
-  color: var(--problem);
+  margin: 0;
   font-size: 0.82rem;
   text-align: right;
 }

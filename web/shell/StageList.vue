@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { BBadge } from 'bootstrap-vue-next/components/BBadge'
 import { BLink } from 'bootstrap-vue-next/components/BLink'
 import { RouterLink, useRoute } from 'vue-router'
 import { text } from '../i18n'
@@ -42,15 +43,16 @@ const WORD: Record<StageEntry['state'], string> = {
           ><span class="title">{{ k.title }}</span
           ><span class="measure">{{ k.measure || WORD[k.state] }}</span></span
         >
-        <span
+        <BBadge
           v-if="k.problems + k.warnings > 0"
           class="count"
-          :class="{ problem: k.problems > 0 }"
+          :variant="k.problems > 0 ? 'danger' : 'warning'"
+          :pill="k.problems === 0"
           :title="$t('shell.stageList.problemsAndWarnings', { problems: k.problems, warnings: k.warnings })"
           >{{ k.problems || k.warnings
           }}<span class="visually-hidden">{{
             k.problems > 0 ? $t('shell.stageList.problems') : $t('shell.stageList.warnings')
-          }}</span></span
+          }}</span></BBadge
         >
         <span class="visually-hidden">{{ WORD[k.state] }}</span>
       </RouterLink>
@@ -121,19 +123,6 @@ const WORD: Record<StageEntry['state'], string> = {
 /* Square for problems, round for warnings: told apart without colour. */
 .count {
   min-width: 20px;
-  text-align: center;
-  font-size: 0.8rem;
-  font-weight: 600;
-  line-height: 18px;
-  border: 1px solid var(--warning);
-  border-radius: 10px;
-  color: var(--warning);
-}
-.count.problem {
-  border-radius: 3px;
-  background: var(--problem);
-  border-color: var(--problem);
-  color: var(--paper-raised);
 }
 .text {
   display: flex;
