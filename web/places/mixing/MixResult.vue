@@ -11,8 +11,9 @@ const mixing = useMixing()
 const PRIMED: Partial<Record<string, string>> = { zenithal: text('mixing.mixResult.blackAndWhite') }
 const ground = (name: string): string =>
   PRIMED[name] ?? (name.startsWith('#') ? text('mixing.mixResult.primerOf', { name }) : name)
-const words = (n: number | null, what: string): string =>
-  n === null ? text('mixing.mixResult.never', { what }) : text('mixing.mixResult.n', { n, what })
+/** In how many coats it covers that ground, or that it never does. */
+const covers = (n: number | null): string =>
+  n === null ? text('mixing.mixResult.neverCovers') : text('mixing.mixResult.covers', { n })
 </script>
 
 <template>
@@ -21,9 +22,9 @@ const words = (n: number | null, what: string): string =>
       <figure v-for="(o, i) in mixing.drawn.over" :key="i" :style="{ background: o.groundHex }">
         <div :style="{ background: o.hex }" />
         <figcaption>
-          <b>{{ $t('mixing.mixResult.over', { ground: ground(o.ground) }) }}</b><br />{{ words(o.hides, 'hide')
+          <b>{{ $t('mixing.mixResult.over', { ground: ground(o.ground) }) }}</b><br />{{ covers(o.hides)
           }}<template v-if="o.reaches !== null && o.reaches !== o.hides"
-            >, {{ words(o.reaches, 'reach the target') }}</template
+            >, {{ $t('mixing.mixResult.reaches', { n: o.reaches }) }}</template
           >
         </figcaption>
       </figure>
