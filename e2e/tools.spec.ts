@@ -107,6 +107,9 @@ test('bodies come down in every format as the same solid', async ({ page }) => {
     operations: [{ kind: 'orient', quaternion: [0, 0, Math.SQRT1_2, Math.SQRT1_2] }],
   })
   await expect(page.getByText('The part has no orientation yet')).toHaveCount(0)
+  // It is on a plate: the page has the turned body, and not the one that stood out.
+  await expect(page.getByRole('button', { name: 'Slice', exact: true })).toBeVisible({ timeout: 120_000 })
+  await idle(page)
   const [outlines] = await Promise.all([
     page.waitForEvent('download'),
     page.getByRole('button', { name: 'Layers as SVG' }).click(),
