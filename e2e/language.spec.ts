@@ -1,3 +1,4 @@
+import { PIECE_STAGES } from '../core/findings/rule'
 import { writeStl } from '../core/formats/stl'
 import { skittle } from './bodies'
 import { call, idle } from './page'
@@ -63,28 +64,13 @@ test('in a language that nobody speaks every control is spoken in it, and none i
     '/stock/mixes',
     '/workshop',
   ]
-  const stages = [
-    'brief',
-    'import',
-    'combine',
-    'pose',
-    'scale',
-    'hollow',
-    'orient',
-    'plates',
-    'print',
-    'clean',
-    'prime',
-    'scheme',
-    'plan',
-  ]
   const found: string[] = []
   for (const [width, height] of [
     [1280, 800],
     [1024, 768],
   ] as const) {
     await page.setViewportSize({ width, height })
-    for (const path of [...places, ...stages.map((s) => `/pieces/${id}/${s}`)]) {
+    for (const path of [...places, ...PIECE_STAGES.map((s) => `/pieces/${id}/${s}`)]) {
       await page.goto(path)
       await expect(page.locator('header.top')).toBeVisible()
       await idle(page)

@@ -59,14 +59,12 @@ useEventListener(['dragover', 'drop'], (e) => e.preventDefault())
       <p v-if="!changes.connected" class="offline" role="alert">
         {{ $t('shell.app.theServerDoesNot')
         }}<template v-if="outbox.waiting.length > 0">
-          {{ $t('shell.app.waitingDoneMeanwhileWaiting', { waiting: outbox.waiting.length }) }}</template
+          {{ $t('shell.app.waitingMadeMeanwhileWaiting', { waiting: outbox.waiting.length }) }}</template
         >
       </p>
       <p v-for="(r, i) in outbox.refused" :key="i" class="offline" role="alert">
-        {{ $t('shell.app.notTaken', { what: r.what, why: r.why }) }}
-        <BButton variant="light" size="sm" @click="outbox.refused.splice(i, 1)">{{
-          $t('shell.app.iHaveReadIt')
-        }}</BButton>
+        {{ $t('shell.app.notAccepted', { what: r.what, why: r.why }) }}
+        <BButton variant="light" size="sm" @click="outbox.refused.splice(i, 1)">{{ $t('shell.app.dismiss') }}</BButton>
       </p>
       <main class="place"><RouterView /></main>
       <JobStrip v-if="!route.meta.bare" />

@@ -98,6 +98,6 @@ export function useCombineFixes(): StageHandlers<'combine'> {
     pin: ({ joint }) => pin(joint),
     turnNameplate: turnPlate,
     turnBase,
-    widenBase: { run: widen, unless: () => (base() ? null : text('composables.useCombineFixes.noBaseMadeHere')) },
+    widenBase: { run: widen, unless: () => (base() ? null : text('composables.useCombineFixes.thereIsNoBase')) },
   }
 }

@@ -36,12 +36,12 @@ export function usePictureView(ask: (hint: string, taken: (p: Picked) => void) =
   }
   function pair(): void {
     half.value = null
-    ask(text('composables.usePictureView.pressAPlaceOn'), pressed)
+    ask(text('composables.usePictureView.clickAPlaceOn'), pressed)
   }
   function pressed(p: Picked): void {
     if (p.companion !== null) return
     half.value = p.point
-    ask(text('composables.usePictureView.nowPressTheSame'), pressed)
+    ask(text('composables.usePictureView.nowClickTheSame'), pressed)
   }
   viewport.describe(() => {
     if (!half.value) return null
@@ -68,7 +68,7 @@ export function usePictureView(ask: (hint: string, taken: (p: Picked) => void) =
     if (!view) return
     const m = matchView(pairs.value, view.middle, view.distance)
     if (!m) {
-      fault.value = text('composables.usePictureView.thesePlacesLieOn')
+      fault.value = text('composables.usePictureView.thesePlacesAreOn')
       return
     }
     fault.value = ''
@@ -86,9 +86,9 @@ export function usePictureView(ask: (hint: string, taken: (p: Picked) => void) =
   )
   const told = computed(() =>
     pairs.value.length < FEWEST
-      ? text('composables.usePictureView.moreUntilTheView', { FEWEST: FEWEST - pairs.value.length })
+      ? text('composables.usePictureView.morePlacesAreNeeded', { FEWEST: FEWEST - pairs.value.length })
       : error.value !== null
-        ? text('composables.usePictureView.matchedThePlacesLie', { error: error.value.toFixed(1) })
+        ? text('composables.usePictureView.matchedTheMeanError', { error: error.value.toFixed(1) })
         : '',
   )
   return { size, pairs, half, fault, matrix, dots, told, enough: FEWEST, begin, pair, inPicture, match }

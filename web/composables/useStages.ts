@@ -66,20 +66,20 @@ export function useStages() {
           },
           {
             name: 'import',
-            title: text('composables.useStages.intake'),
+            title: text('composables.useStages.import'),
             state: part ? (store.step('repair') ? state('repair') : 'done') : 'open',
             measure: part
               ? text('composables.useStages.partlistReport', {
                   partList: p!.partList.length,
-                  report: String(Boolean(store.report('repair'))),
+                  report: Boolean(store.report('repair')),
                 })
-              : text('composables.useStages.dropASculpt'),
+              : text('composables.useStages.addASculpt'),
           },
           { name: 'combine', title: text('composables.useStages.combine'), ...combined() },
           { name: 'pose', title: text('composables.useStages.pose'), state: state('pose'), measure: posed() },
           {
             name: 'scale',
-            title: text('composables.useStages.size'),
+            title: text('composables.useStages.scale'),
             state: state('scale'),
             measure: size
               ? text('composables.useStages.mmTall', { size: size[2].toFixed(0) })
@@ -94,12 +94,12 @@ export function useStages() {
         entries: [
           {
             name: 'hollow',
-            title: text('composables.useStages.core'),
+            title: text('composables.useStages.hollow'),
             state: state('hollow', 'drill'),
             measure: hollow
               ? text('composables.useStages.drillHoles', {
                   volumeBefore: ml(hollow.volumeBefore - hollow.volumeAfter),
-                  drill: String(Boolean(drill)),
+                  drill: Boolean(drill),
                   holes: drill?.holes.length,
                 })
               : part
@@ -108,25 +108,25 @@ export function useStages() {
           },
           {
             name: 'orient',
-            title: text('composables.useStages.stand'),
+            title: text('composables.useStages.orientAndSupport'),
             state: state('orient', 'support'),
             measure: support
               ? text('composables.useStages.tips', { tips: support.tips.length })
               : store.step('orient')
-                ? text('composables.useStages.turned')
+                ? text('composables.useStages.oriented')
                 : '',
           },
           { name: 'plates', title: text('composables.useStages.plates'), ...plates() },
           { name: 'print', title: text('composables.useStages.print'), ...printed() },
-          { name: 'clean', title: text('composables.useStages.clean'), ...cleaned() },
+          { name: 'clean', title: text('composables.useStages.cleanAndCure'), ...cleaned() },
         ],
       },
       {
         length: text('composables.useStages.bench'),
         entries: [
-          { name: 'prime', title: text('composables.useStages.prime'), ...inspected() },
-          { name: 'scheme', title: text('composables.useStages.scheme'), ...painted() },
-          { name: 'plan', title: text('composables.useStages.benchPlan'), ...planned() },
+          { name: 'prime', title: text('composables.useStages.fitAndPrime'), ...inspected() },
+          { name: 'scheme', title: text('composables.useStages.paintScheme'), ...painted() },
+          { name: 'plan', title: text('composables.useStages.plan'), ...planned() },
         ],
       },
     ]
@@ -146,8 +146,8 @@ export function useStages() {
         tip === undefined
           ? ''
           : tip < 0
-            ? text('composables.useStages.fallsOver')
-            : text('composables.useStages.bears', { tip: tip.toFixed(0) }),
+            ? text('composables.useStages.tipsOver')
+            : text('composables.useStages.standsUpTo', { tip: tip.toFixed(0) }),
     }
   }
   function plates(): Pick<StageEntry, 'state' | 'measure'> {
@@ -211,7 +211,7 @@ export function useStages() {
       state: bare > 0 ? 'open' : 'done',
       measure:
         bare > 0
-          ? text('composables.useStages.ofBare', { bare, regions: s.regions.length })
+          ? text('composables.useStages.ofWithoutCoats', { bare, regions: s.regions.length })
           : text('composables.useStages.regionsCoats', { regions: s.regions.length, coats: s.coats.length }),
     }
   }

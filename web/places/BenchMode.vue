@@ -2,7 +2,7 @@
 import { BLink } from 'bootstrap-vue-next/components/BLink'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { useEventListener, useWakeLock } from '@vueuse/core'
-import { computed, nextTick, onMounted, ref, watch } from 'vue'
+import { computed, onMounted, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { storeToRefs } from 'pinia'
 import { text as message } from '../i18n'
@@ -13,6 +13,7 @@ import { useOutbox } from '../stores/outbox'
 import { useTimers } from '../stores/timers'
 import CoatPair from './bench/CoatPair.vue'
 import { useBigButton } from './bench/useBigButton'
+import WritePanel from './bench/WritePanel.vue'
 import TimerTray from '../shell/TimerTray.vue'
 import type { TimerRecord } from '../../contract/bench'
 import type { PlanStepRecord } from '../../contract/plan'
@@ -71,55 +72,25 @@ const others = computed(() => timers.running.filter((t) => !own.value.includes(t
 const coat = computed(() => own.value.find((t) => t.kind === 'recoat'))
 
 const panel = ref<'problem' | 'note' | null>(null),
-  text = ref(''),
   said = ref('')
-const field = ref<HTMLTextAreaElement | null>(null)
-async function open(which: 'problem' | 'note'): Promise<void> {
+const open = (which: 'problem' | 'note'): void => {
   panel.value = panel.value === which ? null : which
-  text.value = ''
-  await nextTick()
-  field.value?.focus()
 }
-/** What goes wrong at a bench, in a press: each is written down, some do something at once. */
-const PROBLEMS = [
-  message('places.benchMode.notDryOrStill'),
-  message('places.benchMode.doesNotFit'),
-  message('places.benchMode.broke'),
-  message('places.benchMode.detailIsGone'),
-  message('places.benchMode.ranOutOfMaterial'),
-  message('places.benchMode.somethingElse'),
-] as const
-async function problem(what: (typeof PROBLEMS)[number]): Promise<void> {
-  const s = step.value
-  if (!s) return
-  const more = text.value.trim()
-  if (
-    !(await write(
-      s.key,
-      message('places.benchMode.problemMore', { what, more: String(Boolean(more)), more2: more }),
-      null,
-    ))
-  )
-    return
+function written(sentence: string): void {
+  said.value = sentence
   panel.value = null
-  said.value = message('places.benchMode.writtenDownTheStep', { what: what.toLowerCase() })
-  if (what === PROBLEMS[0] && (await startTimer(s, AGAIN)))
-    said.value = message('places.benchMode.writtenDownLookAgain')
 }
-/** s until what was not dry is looked at again */
-const AGAIN = 1800
-async function note(): Promise<void> {
-  if (text.value.trim() && (await write(step.value?.key ?? null, text.value.trim(), null))) {
-    said.value = message('places.benchMode.itIsInThe')
-    panel.value = null
-  }
+const RUNNING: Record<TimerRecord['kind'], string> = {
+  pot: message('places.benchMode.untilTheMixSets'),
+  recoat: message('places.benchMode.untilTheNextCoat'),
+  wait: message('places.benchMode.ofWaitingAreLeft'),
 }
 const picker = ref<HTMLInputElement | null>(null)
 async function photo(e: Event): Promise<void> {
   const input = e.target as HTMLInputElement,
     f = input.files?.[0]
   if (f && (await write(step.value?.key ?? null, message('places.benchMode.photoFromTheBench'), f)))
-    said.value = message('places.benchMode.thePhotoIsIn')
+    said.value = message('places.benchMode.thePhotoIsSaved')
   input.value = ''
 }
 watch(said, () => setTimeout(() => (said.value = ''), 9000))
@@ -129,8 +100,8 @@ const KEYS: Readonly<Record<string, () => void>> = {
   ArrowLeft: () => go(-1),
   Enter: () => void act(),
   ' ': () => void act(),
-  p: () => void open('problem'),
-  n: () => void open('note'),
+  p: () => open('problem'),
+  n: () => open('note'),
   f: () => picker.value?.click(),
   Escape: () => (panel.value ? (panel.value = null) : void router.push(`/pieces/${id.value}/plan`)),
 }
@@ -154,12 +125,12 @@ useEventListener('keydown', keys)
       <span class="text-nowrap">{{ $t('places.benchMode.of', { index: index + 1, steps: steps.length }) }}</span>
       <span class="now">
         <span v-if="outbox.waiting.length > 0" role="status">{{
-          $t('places.benchMode.keptHereWaitingOut', { waiting: outbox.waiting.length })
+          $t('places.benchMode.keptOnThisDevice', { waiting: outbox.waiting.length })
         }}</span>
         <span v-for="t in others.slice(0, 2)" :key="t.id" class="timer"
           >{{ t.title }} <b>{{ clock(timers.left(t)) }}</b></span
         >
-        <span v-if="!awake" class="soft-dark">{{ $t('places.benchMode.thisScreenMayGo') }}</span>
+        <span v-if="!awake" class="soft-dark">{{ $t('places.benchMode.thisScreenMayTurn') }}</span>
       </span>
       <BLink class="btn btn-lg btn-outline-light" :to="`/pieces/${id}/plan`">{{
         $t('places.benchMode.leaveBenchMode')
@@ -169,40 +140,17 @@ useEventListener('keydown', keys)
     <p v-if="fault" role="alert" class="fault">{{ fault }}</p>
     <p v-if="last" class="said">
       {{ $t('places.benchMode.done', { title: last.title }) }}
-      <BButton variant="outline-light" size="lg" @click="takeBack">{{
-        $t('places.benchMode.notDoneAfterAll')
-      }}</BButton>
+      <BButton variant="outline-light" size="lg" @click="takeBack">{{ $t('places.benchMode.markAsNotDone') }}</BButton>
     </p>
     <p v-if="said" class="said" role="status">{{ said }}</p>
-    <section
-      v-if="panel"
-      class="panel"
-      :aria-label="panel === 'problem' ? $t('places.benchMode.whatIsWrong') : $t('places.benchMode.note')"
-    >
-      <textarea
-        ref="field"
-        v-model="text"
-        rows="2"
-        maxlength="2000"
-        :placeholder="
-          panel === 'problem' ? $t('places.benchMode.moreAboutItIf') : $t('places.benchMode.whatShouldBeRemembered')
-        "
-        :aria-label="panel === 'problem' ? $t('places.benchMode.moreAboutIt') : $t('places.benchMode.note')"
-      />
-      <div v-if="panel === 'problem'" class="grid">
-        <button v-for="p in PROBLEMS" :key="p" class="big" @click="problem(p)">{{ p }}</button>
-      </div>
-      <div v-else class="grid">
-        <button class="big main" @click="note">{{ $t('places.benchMode.writeDown') }}</button>
-      </div>
-    </section>
+    <WritePanel v-if="panel && step" :key="panel" :kind="panel" :step="step" @said="written" />
     <main v-else-if="step">
       <p class="phase">
         {{
           $t('places.benchMode.ofWorkWaitingThen', {
             phase: step.phase,
             handsOn: duration(step.handsOn),
-            waiting: String(Boolean(step.waiting)),
+            waiting: Boolean(step.waiting),
             waiting2: duration(step.waiting),
           })
         }}
@@ -219,9 +167,9 @@ useEventListener('keydown', keys)
       <p v-for="c in step.cautions" :key="c" class="caution">{{ c }}</p>
       <p v-for="t in own" :key="t.id" class="running" role="timer">
         <b>{{ clock(timers.left(t)) }}</b>
-        {{ { pot: 'until the mix sets', recoat: 'until the next coat', wait: 'of waiting are left' }[t.kind] }}
+        {{ RUNNING[t.kind] }}
         <BButton variant="outline-light" size="lg" @click="stopClock(t)">{{
-          $t('places.benchMode.stopThisClock')
+          $t('places.benchMode.stopTimer')
         }}</BButton>
       </p>
     </main>
@@ -361,64 +309,10 @@ h1 {
   font-size: 1.3rem;
   margin: 10px 0 0;
 }
-.panel {
-  flex: 1;
-  display: flex;
-  flex-direction: column;
-  gap: 14px;
-  min-height: 0;
-}
-.panel textarea {
-  font-size: 1.5rem;
-  background: var(--night-field);
-  color: inherit;
-  border: 1px solid var(--night-line);
-  border-radius: 8px;
-  padding: 12px 16px;
-}
-.panel textarea::placeholder {
-  color: var(--night-faint);
-}
-.grid {
-  flex: 1;
-  display: grid;
-  grid-template-columns: repeat(3, 1fr);
-  grid-auto-rows: minmax(92px, 1fr);
-  gap: 14px;
-  max-height: 330px;
-}
 footer {
   display: grid;
   grid-auto-flow: column;
   grid-auto-columns: 1fr;
   gap: 12px;
-}
-.big {
-  min-height: 92px;
-  font-size: 1.5rem;
-  border-radius: 8px;
-  border: 1px solid var(--night-line);
-  background: var(--night-field);
-  color: inherit;
-}
-footer .big.main {
-  min-width: 300px;
-}
-@media (max-width: 940px) {
-  footer .big {
-    font-size: 1.25rem;
-    padding: 0 4px;
-  }
-  footer .big.main {
-    min-width: 200px;
-  }
-}
-.big.main {
-  background: var(--night-action);
-  border-color: var(--night-action-line);
-  font-weight: 650;
-}
-.big:disabled {
-  opacity: 0.35;
 }
 </style>

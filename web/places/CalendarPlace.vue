@@ -93,13 +93,13 @@ const pushes = computed(() => {
     return text('places.calendarPlace.isDoneBy', {
       name,
       abs: duration(Math.abs(f.by) / 1000),
-      by: String(Boolean(f.by > 0)),
+      by: f.by > 0,
     })
   })
   return text('places.calendarPlace.othersOthers2Ends', {
-    others: String(Boolean(others === 0)),
+    others: others === 0,
     others2: others,
-    ends: String(Boolean(ends.length > 0)),
+    ends: ends.length > 0,
     ends2: ends.join('; '),
   })
 })
@@ -145,9 +145,9 @@ const feed = `${location.origin}/api/calendar.ics`
                 : p.finish
                   ? $t('places.calendarPlace.doneDueDueLate', {
                       dayOf: dateName(clock.dayOf(p.finish)),
-                      due: String(Boolean(p.due)),
+                      due: Boolean(p.due),
                       dayOf2: p.due ? dateName(clock.dayOf(p.due)) : '',
-                      late: String(Boolean(p.risk?.late)),
+                      late: Boolean(p.risk?.late),
                       round: Math.round(100 * (p.risk?.late ?? 0)),
                     })
                   : $t('places.calendarPlace.nothingToDo')
@@ -159,7 +159,7 @@ const feed = `${location.origin}/api/calendar.ics`
         </li>
       </ul>
       <p v-if="c && c.tasks.length === 0" class="soft">
-        {{ $t('places.calendarPlace.nothingIsToBe') }}
+        {{ $t('places.calendarPlace.thereIsNothingTo') }}
       </p>
       <DayStrips
         v-else-if="c && laid"
@@ -175,32 +175,32 @@ const feed = `${location.origin}/api/calendar.ics`
         @leave="store.leave()"
       />
       <p class="soft small mt-2 mb-0">
-        {{ $t('places.calendarPlace.pullAStepTo') }}
+        {{ $t('places.calendarPlace.dragAStepTo') }}
       </p>
     </div>
     <aside class="side scroll">
       <section
         v-if="store.trial"
         class="sheet trial p-3 mb-3"
-        :aria-label="$t('places.calendarPlace.whatItPushes')"
+        :aria-label="$t('places.calendarPlace.whatMoves')"
         role="status"
       >
         <h2>
           {{
             lands
-              ? $t('places.calendarPlace.begins', { start: day(lands.start) })
-              : $t('places.calendarPlace.noHoursHoldIt')
+              ? $t('places.calendarPlace.starts', { start: day(lands.start) })
+              : $t('places.calendarPlace.noBenchHoursAre')
           }}
         </h2>
         <p v-if="lands && lands.start > store.trial.at + 60_000" class="soft small mb-1">
-          {{ $t('places.calendarPlace.notAtWhatIt', { at: day(store.trial.at) }) }}
+          {{ $t('places.calendarPlace.itCannotStartAt', { at: day(store.trial.at) }) }}
         </p>
         <p class="my-1">{{ pushes }}</p>
         <div class="d-flex gap-2">
           <BButton variant="primary" size="sm" :disabled="busy" @click="attempt(() => store.keep())">
-            {{ $t('places.calendarPlace.keepItSo') }}
+            {{ $t('places.calendarPlace.keep') }}
           </BButton>
-          <BButton variant="quiet" size="sm" @click="store.leave()">{{ $t('places.calendarPlace.putItBack') }}</BButton>
+          <BButton variant="quiet" size="sm" @click="store.leave()">{{ $t('places.calendarPlace.cancel') }}</BButton>
         </div>
       </section>
       <StepPanel v-if="selected && !store.trial" :id="selected" @close="selected = null" />

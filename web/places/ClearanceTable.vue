@@ -17,13 +17,13 @@ function measure(p: Process): void {
   <section>
     <h2 class="mb-2">{{ $t('places.clearanceTable.clearances') }}</h2>
     <p class="soft">
-      {{ $t('places.clearanceTable.betweenAPegAnd') }}
+      {{ $t('places.clearanceTable.clearanceBetweenAPeg') }}
     </p>
     <div v-for="p in PROCESSES" :key="p" class="sheet p-2 px-3 mb-2">
       <h3 class="mb-1">{{ term('process', p) }}</h3>
       <NumberField
         v-model="rules[p].sliding"
-        :label="$t('places.clearanceTable.sliding')"
+        :label="$t('places.clearanceTable.slidingFit')"
         unit="mm"
         :step="0.01"
         :min="0"
@@ -31,7 +31,7 @@ function measure(p: Process): void {
       />
       <NumberField
         v-model="rules[p].press"
-        :label="$t('places.clearanceTable.press')"
+        :label="$t('places.clearanceTable.pressFit')"
         unit="mm"
         :step="0.01"
         :min="0"
@@ -56,14 +56,14 @@ function measure(p: Process): void {
         />
         <p class="soft small mb-1">
           {{
-            $t('places.clearanceTable.closesByMmA', {
+            $t('places.clearanceTable.yourPrinterClosesGaps', {
               print: closingBy(rules[p].print).toFixed(3),
               sliding: drawnClearance(rules[p].sliding, rules[p].print).toFixed(3),
             })
           }}
         </p>
         <BButton variant="quiet" size="sm" @click="rules[p].print = null">{{
-          $t('places.clearanceTable.forgetThePrint')
+          $t('places.clearanceTable.removeFitPrint')
         }}</BButton>
       </template>
       <BButton v-else variant="quiet" size="sm" @click="measure(p)">{{

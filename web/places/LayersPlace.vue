@@ -106,15 +106,15 @@ function goTo([, , height]: [number, number, number]): void {
       <p v-else class="soft wait">
         {{
           sending
-            ? $t('places.layersPlace.takingItIn')
+            ? $t('places.layersPlace.uploading')
             : read.measuring.value
-              ? $t('places.layersPlace.readingItsLayers')
+              ? $t('places.layersPlace.readingTheLayers')
               : $t('places.layersPlace.dropAZipOf')
         }}
       </p>
     </div>
     <aside class="side scroll">
-      <h1 class="text-truncate mb-2">{{ hash ? name : $t('places.layersPlace.layersMadeElsewhere') }}</h1>
+      <h1 class="text-truncate mb-2">{{ hash ? name : $t('places.layersPlace.layersFromAnotherProgram') }}</h1>
       <FindingList v-if="report" :judged="judged" :fixes="{}" @show="goTo" />
       <dl v-if="report" class="facts mb-3">
         <dt>{{ $t('places.layersPlace.writtenAs') }}</dt>
@@ -131,7 +131,7 @@ function goTo([, , height]: [number, number, number]): void {
         <dd>{{ report.pitch.map((p) => (1000 * p).toFixed(1)).join(' × ') }} µm</dd>
         <dt>{{ $t('places.layersPlace.curedResin') }}</dt>
         <dd>{{ $t('places.layersPlace.ml', { volume: (report.volume / 1000).toFixed(1) }) }}</dd>
-        <dt>{{ $t('places.layersPlace.hardestPeel') }}</dt>
+        <dt>{{ $t('places.layersPlace.highestPeelForce') }}</dt>
         <dd>{{ report.peel.reduce((a, b) => Math.max(a, b), 0).toFixed(1) }} N</dd>
       </dl>
       <BAlert v-if="fault || read.problem.value" :model-value="true" variant="danger">{{
@@ -140,7 +140,7 @@ function goTo([, , height]: [number, number, number]): void {
       <template v-if="hash && (!report || pitch > 0 || thick > 0)">
         <NumberField
           v-model="pitch"
-          :label="$t('places.layersPlace.aPixelIs0')"
+          :label="$t('places.layersPlace.pixelSize0As')"
           unit="mm"
           :step="0.001"
           :min="0"
@@ -149,7 +149,7 @@ function goTo([, , height]: [number, number, number]): void {
         />
         <NumberField
           v-model="thick"
-          :label="$t('places.layersPlace.aLayerIs0')"
+          :label="$t('places.layersPlace.layerHeight0As')"
           unit="mm"
           :step="0.01"
           :min="0"
@@ -160,9 +160,9 @@ function goTo([, , height]: [number, number, number]): void {
       <label class="btn btn-primary mt-2"
         >{{
           sending
-            ? $t('places.layersPlace.takingItIn')
+            ? $t('places.layersPlace.uploading')
             : hash
-              ? $t('places.layersPlace.lookIntoAnother')
+              ? $t('places.layersPlace.openAnotherFile')
               : $t('places.layersPlace.chooseAZip')
         }}<input
           type="file"

@@ -63,8 +63,8 @@ const day = (ms: number): string =>
   new Date(ms).toLocaleDateString(undefined, { weekday: 'short', day: 'numeric', month: 'short' })
 const WHY = {
   short: text('places.materialsPlace.notEnough'),
-  none: text('places.materialsPlace.nothingInStockServes'),
-  reorder: text('places.materialsPlace.runsLow'),
+  none: text('places.materialsPlace.nothingSuitableInStock'),
+  reorder: text('places.materialsPlace.low'),
 }
 const add = (data: Partial<MaterialRecord> = {}): Promise<void> =>
   attempt(async () => {
@@ -90,10 +90,10 @@ const itemOf = (r: (typeof rows.value)[number]): Item<MaterialRecord> => r.item
         <BThead>
           <BTr>
             <BTh>{{ $t('places.materialsPlace.material') }}</BTh>
-            <BTh>{{ $t('places.materialsPlace.servesAs') }}</BTh>
+            <BTh>{{ $t('places.materialsPlace.usedAs') }}</BTh>
             <BTh class="num">{{ $t('places.materialsPlace.left') }}</BTh>
             <BTh class="num">{{ $t('places.materialsPlace.lots') }}</BTh>
-            <BTh>{{ $t('places.materialsPlace.keepsUntil') }}</BTh>
+            <BTh>{{ $t('places.materialsPlace.bestBefore') }}</BTh>
             <BTh class="num">{{ $t('places.materialsPlace.buyAt') }}</BTh>
             <BTh />
           </BTr>
@@ -101,7 +101,7 @@ const itemOf = (r: (typeof rows.value)[number]): Item<MaterialRecord> => r.item
         <BTbody>
           <BTr v-for="r in rows" :key="r.item.id" :class="{ on: open === r.item.id }">
             <BTd>{{ r.m.name }}</BTd>
-            <BTd class="soft serves">{{ served(r.m) || $t('places.materialsPlace.nothingThatStepsUse') }}</BTd>
+            <BTd class="soft serves">{{ served(r.m) || $t('places.materialsPlace.notUsedByAny') }}</BTd>
             <BTd class="num">{{ amountText(r.m.unit, r.left) }}</BTd>
             <BTd class="num">{{ r.m.lots.length }}</BTd>
             <BTd>{{ r.until ?? '' }}</BTd>
@@ -122,7 +122,7 @@ const itemOf = (r: (typeof rows.value)[number]): Item<MaterialRecord> => r.item
         </BTbody>
       </BTableSimple>
       <p v-if="rows.length === 0" class="soft mt-2">
-        {{ $t('places.materialsPlace.nothingIsCountedYet') }}
+        {{ $t('places.materialsPlace.noMaterialsYetAdd') }}
       </p>
       <div class="d-flex flex-wrap gap-2 mt-3">
         <BButton variant="primary" size="sm" :disabled="busy" @click="add()">{{
@@ -137,7 +137,7 @@ const itemOf = (r: (typeof rows.value)[number]): Item<MaterialRecord> => r.item
         <h2 class="mb-2">
           {{
             list === null
-              ? $t('places.materialsPlace.counting')
+              ? $t('places.materialsPlace.calculating')
               : list.length === 0
                 ? $t('places.materialsPlace.nothingToBuy')
                 : $t('places.materialsPlace.toBuy2', { list: list.length })
@@ -147,7 +147,7 @@ const itemOf = (r: (typeof rows.value)[number]): Item<MaterialRecord> => r.item
           }}</span>
         </h2>
         <p v-if="list?.length === 0" class="soft small">
-          {{ $t('places.materialsPlace.allThatIsPlanned') }}
+          {{ $t('places.materialsPlace.everythingThatIsPlanned') }}
         </p>
         <article v-for="r in list ?? []" :key="r.what + r.itemId" class="buy" :data-buy="r.what">
           <div class="d-flex justify-content-between gap-2">
@@ -157,18 +157,17 @@ const itemOf = (r: (typeof rows.value)[number]): Item<MaterialRecord> => r.item
             {{ WHY[r.why]
             }}{{
               r.need > 0
-                ? $t('places.materialsPlace.neededThere', {
+                ? $t('places.materialsPlace.neededInStock', {
                     unit: amountText(r.unit, r.need),
                     unit2: amountText(r.unit, r.have),
                   })
                 : ''
-            }}{{
-              r.spoils > 0 ? $t('places.materialsPlace.willNotKeepUntil', { unit: amountText(r.unit, r.spoils) }) : ''
+            }}{{ r.spoils > 0 ? $t('places.materialsPlace.willBePastIts', { unit: amountText(r.unit, r.spoils) }) : ''
             }}{{ r.by ? $t('places.materialsPlace.from', { by: day(r.by) }) : ''
             }}{{ r.pieces.length > 0 ? $t('places.materialsPlace.for', { pieces: r.pieces.join(', ') }) : '' }}.
           </p>
           <BButton v-if="!r.itemId && !r.what.startsWith('paint:')" variant="quiet" size="sm" @click="adopt(r)">
-            {{ $t('places.materialsPlace.putItInStock') }}
+            {{ $t('places.materialsPlace.addToStock') }}
           </BButton>
         </article>
         <BButton v-if="list?.length" variant="quiet" size="sm" class="mt-2" @click="giveOut">{{

@@ -68,11 +68,11 @@ const verdict = computed(() => {
   return e === null
     ? ''
     : e < 1
-      ? text('places.mixesPlace.notToBeTold')
+      ? text('places.mixesPlace.notDistinguishable')
       : e <= UNSEEN
-        ? text('places.mixesPlace.passesUnseen')
+        ? text('places.mixesPlace.hardlyVisible')
         : e < 5
-          ? text('places.mixesPlace.seenSideBySide')
+          ? text('places.mixesPlace.visibleSideBySide')
           : text('places.mixesPlace.anotherColour')
 })
 </script>
@@ -92,7 +92,7 @@ const verdict = computed(() => {
             @change="mixing.target = $event"
           />
           <BButton variant="quiet" size="sm" class="mt-1" :aria-pressed="reading" @click="reading = !reading">
-            {{ $t('places.mixesPlace.readItOffA') }}
+            {{ $t('places.mixesPlace.readFromAPhoto') }}
           </BButton>
         </div>
         <div class="match" :style="{ background: mixing.target ? labToHex(mixing.target) : 'var(--paper-sunk)' }">
@@ -117,7 +117,7 @@ const verdict = computed(() => {
         <DropLine
           v-for="d in mixing.drops"
           :key="d.id"
-          :name="byId.get(d.id)?.name ?? 'no longer in stock'"
+          :name="byId.get(d.id)?.name ?? $t('places.mixesPlace.noLongerInStock')"
           :hex="hexOf(d.id)"
           :drops="d.drops"
           @set="mixing.set(d.id, $event)"
@@ -145,7 +145,7 @@ const verdict = computed(() => {
           <span v-if="stock.paints.length > 0" class="soft">{{
             $t('places.mixesPlace.dropsDrops', {
               total: mixing.total,
-              drops: String(Boolean(mixing.drops.length === 0)),
+              drops: mixing.drops.length === 0,
             })
           }}</span>
         </div>

@@ -102,7 +102,7 @@ const add = (): Promise<void> =>
         <CsvList words="paints" />
       </div>
       <p v-if="stock.paints.length === 0" class="soft">
-        {{ $t('places.paintsPlace.noPaintYetAdd') }}
+        {{ $t('places.paintsPlace.noPaintsYetAdd') }}
       </p>
       <ul class="paints">
         <li v-for="p in shown" :key="p.id">
@@ -123,7 +123,7 @@ const add = (): Promise<void> =>
                 $t('places.paintsPlace.mlOpened', {
                   kind: p.kind,
                   level: p.level.toFixed(p.level < 10 ? 1 : 0),
-                  opened: String(Boolean(p.opened)),
+                  opened: Boolean(p.opened),
                 })
               }}</span></span
             >
@@ -142,10 +142,10 @@ const add = (): Promise<void> =>
       <template v-else>
         <h2 class="mb-2">{{ $t('places.paintsPlace.paints2', { paints: stock.paints.length }) }}</h2>
         <p class="soft">
-          {{ $t('places.paintsPlace.eachIsDrawnAs') }}
+          {{ $t('places.paintsPlace.eachPaintIsDrawn') }}
         </p>
         <p class="soft">
-          {{ $t('places.paintsPlace.pressToSetIts') }}
+          {{ $t('places.paintsPlace.clickAPaintTo') }}
         </p>
       </template>
     </aside>

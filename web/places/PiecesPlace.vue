@@ -67,16 +67,16 @@ const restore = (): Promise<void> =>
 const due = (p: Summary): string => {
   if (!p.deadline) return text('places.piecesPlace.noDeadline')
   const days = daysBetween(stock.today(), p.deadline)
-  if (days === 0) return text('places.piecesPlace.dueToday')
+  if (days === 0) return text('places.piecesPlace.today')
   const count = Math.abs(days) === 1 ? '1 day' : text('places.piecesPlace.days', { abs: Math.abs(days) })
-  return days < 0 ? text('places.piecesPlace.late', { count }) : text('places.piecesPlace.dueIn', { count })
+  return days < 0 ? text('places.piecesPlace.late', { count }) : text('places.piecesPlace.in', { count })
 }
 </script>
 
 <template>
   <div class="place scroll">
     <div class="head">
-      <h1>{{ $t('places.piecesPlace.onTheBench') }}</h1>
+      <h1>{{ $t('places.piecesPlace.piecesInWork') }}</h1>
       <form class="d-flex gap-2" @submit.prevent="create">
         <BFormInput
           v-model="name"
@@ -93,11 +93,11 @@ const due = (p: Summary): string => {
     </div>
     <BAlert v-if="fault" :model-value="true" variant="danger">{{ fault }}</BAlert>
     <p v-if="binned" class="sheet p-2 px-3">
-      {{ $t('places.piecesPlace.isInTheBin', { name: binned.name }) }}
-      <BButton variant="quiet" size="sm" @click="restore">{{ $t('places.piecesPlace.takeItBack') }}</BButton>
+      {{ $t('places.piecesPlace.isInTheTrash', { name: binned.name }) }}
+      <BButton variant="quiet" size="sm" @click="restore">{{ $t('places.piecesPlace.restore') }}</BButton>
     </p>
     <p v-if="pieces?.length === 0" class="soft">
-      {{ $t('places.piecesPlace.nothingHereYetName') }}
+      {{ $t('places.piecesPlace.noPiecesYetName') }}
     </p>
     <BPlaceholderWrapper :loading="pieces === null && !fault">
       <template #loading>
@@ -120,7 +120,7 @@ const due = (p: Summary): string => {
           <p class="brief">{{ p.brief }}</p>
         </div>
         <dl class="facts side">
-          <dt>{{ $t('places.piecesPlace.when') }}</dt>
+          <dt>{{ $t('places.piecesPlace.due') }}</dt>
           <dd>{{ due(p) }}</dd>
           <dt>{{ $t('places.piecesPlace.finish') }}</dt>
           <dd>{{ p.finish }}</dd>
@@ -132,9 +132,9 @@ const due = (p: Summary): string => {
         <BButton
           variant="quiet"
           size="sm"
-          :aria-label="$t('places.piecesPlace.putInTheBin', { name: p.name })"
+          :aria-label="$t('places.piecesPlace.delete', { name: p.name })"
           @click="bin(p)"
-          >{{ $t('places.piecesPlace.bin') }}</BButton
+          >{{ $t('places.piecesPlace.delete2') }}</BButton
         >
       </li>
     </ul>

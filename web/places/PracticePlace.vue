@@ -75,7 +75,7 @@ const day = (at: string): string => new Date(at).toLocaleDateString(undefined, {
   <div class="practice">
     <aside class="list scroll">
       <h1>{{ $t('places.practicePlace.practice') }}</h1>
-      <p class="soft">{{ $t('places.practicePlace.onAFailedPrint') }}</p>
+      <p class="soft">{{ $t('places.practicePlace.useAFailedPrint') }}</p>
       <BButton variant="quiet" class="mb-3" :disabled="busy" @click="body">{{
         $t('places.practicePlace.practiceBodyStl')
       }}</BButton>
@@ -97,12 +97,12 @@ const day = (at: string): string => new Date(at).toLocaleDateString(undefined, {
       <ol>
         <li v-for="d in exercise.does" :key="d">{{ d }}</li>
       </ol>
-      <h3>{{ $t('places.practicePlace.itWentWellWhen') }}</h3>
+      <h3>{{ $t('places.practicePlace.itIsGoodWhen') }}</h3>
       <ul>
         <li v-for="l in exercise.look" :key="l">{{ l }}</li>
       </ul>
       <p v-for="c in exercise.cautions" :key="c" class="caution">{{ CAUTIONS[c] }}</p>
-      <h3>{{ $t('places.practicePlace.tries') }}</h3>
+      <h3>{{ $t('places.practicePlace.attempts') }}</h3>
       <form class="sheet p-3 my-2" @submit.prevent="write">
         <fieldset class="d-flex gap-3">
           <legend class="visually-hidden">{{ $t('places.practicePlace.howItWent') }}</legend>
@@ -116,7 +116,7 @@ const day = (at: string): string => new Date(at).toLocaleDateString(undefined, {
           rows="2"
           maxlength="1000"
           :placeholder="$t('places.practicePlace.paintThinningBrushWhat')"
-          :aria-label="$t('places.practicePlace.whatCameOfIt')"
+          :aria-label="$t('places.practicePlace.result')"
         />
         <div class="d-flex gap-2 align-items-center">
           <input
@@ -124,18 +124,18 @@ const day = (at: string): string => new Date(at).toLocaleDateString(undefined, {
             type="file"
             accept="image/*"
             class="form-control form-control-sm"
-            :aria-label="$t('places.practicePlace.photoOfTheTry')"
+            :aria-label="$t('places.practicePlace.photoOfTheAttempt')"
             @change="photo = ($event.target as HTMLInputElement).files?.[0] ?? null"
           />
           <BButton type="submit" variant="primary" class="text-nowrap" :disabled="busy">{{
-            $t('places.practicePlace.writeItDown')
+            $t('places.practicePlace.saveAttempt')
           }}</BButton>
         </div>
         <BAlert v-if="fault" :model-value="true" variant="danger" class="mt-2 mb-0">{{ fault }}</BAlert>
       </form>
       <p v-if="own.length === 0" class="soft">{{ $t('places.practicePlace.noneYet') }}</p>
       <article v-for="t in own" :key="t.id" class="try">
-        <img v-if="t.photo" :src="`/api/blobs/${t.photo}`" :alt="$t('places.practicePlace.theTry')" />
+        <img v-if="t.photo" :src="`/api/blobs/${t.photo}`" :alt="$t('places.practicePlace.theAttempt')" />
         <div>
           <b>{{ t.went }}</b> <span class="soft">{{ day(t.at) }}</span>
           <p v-if="t.note" class="m-0">{{ t.note }}</p>

@@ -128,8 +128,8 @@ function drop(e: DragEvent): void {
         sculpts.problem || fault
       }}</BAlert>
       <p v-if="binned" class="sheet p-2 px-3">
-        {{ $t('places.sculptsPlace.isInTheBin', { name: binned.name }) }}
-        <BButton variant="quiet" size="sm" @click="takeBack">{{ $t('places.sculptsPlace.takeItBack') }}</BButton>
+        {{ $t('places.sculptsPlace.isInTheTrash', { name: binned.name }) }}
+        <BButton variant="quiet" size="sm" @click="takeBack">{{ $t('places.sculptsPlace.restore') }}</BButton>
       </p>
       <p v-for="i in sculpts.arriving" :key="i.id" class="sheet p-2 px-3">
         <template v-if="i.status === 'waiting'">{{
@@ -145,8 +145,8 @@ function drop(e: DragEvent): void {
       <p v-if="shown.length === 0" class="soft">
         {{
           sculpts.list.length === 0
-            ? $t('places.sculptsPlace.nothingHereYetDrop')
-            : $t('places.sculptsPlace.noSculptIsCalled')
+            ? $t('places.sculptsPlace.noSculptsYetDrop')
+            : $t('places.sculptsPlace.noSculptMatchesTry')
         }}
       </p>
       <ul class="cards">
@@ -177,7 +177,7 @@ function drop(e: DragEvent): void {
             @done="set({ name: $event })"
         /></label>
         <label class="d-block mb-2"
-          >{{ $t('places.sculptsPlace.tagsPartedByCommas')
+          >{{ $t('places.sculptsPlace.tagsSeparatedByCommas')
           }}<DraftInput
             :key="chosen.id"
             class="form-control form-control-sm"
@@ -185,7 +185,7 @@ function drop(e: DragEvent): void {
             @done="set({ tags: splitTags($event) })"
         /></label>
         <label class="d-block mb-2"
-          >{{ $t('places.sculptsPlace.whereItIsFrom')
+          >{{ $t('places.sculptsPlace.origin')
           }}<DraftInput
             :key="chosen.id"
             class="form-control form-control-sm"
@@ -201,7 +201,7 @@ function drop(e: DragEvent): void {
           </ChoiceSelect></label
         >
         <label class="d-block mb-2"
-          >{{ $t('places.sculptsPlace.whatWasAgreed')
+          >{{ $t('places.sculptsPlace.licenceAndAgreements')
           }}<DraftInput
             :key="chosen.id"
             class="form-control form-control-sm"
@@ -219,7 +219,7 @@ function drop(e: DragEvent): void {
           </li>
         </ul>
         <label class="d-block mb-2"
-          ><span class="soft small">{{ $t('places.sculptsPlace.itIsTheNext') }}</span>
+          ><span class="soft small">{{ $t('places.sculptsPlace.thisIsTheNext') }}</span>
           <ChoiceSelect
             size="sm"
             :model-value="''"
@@ -246,7 +246,7 @@ function drop(e: DragEvent): void {
           <BButton variant="primary" size="sm" @click="newPiece(chosen)">{{
             $t('places.sculptsPlace.newPieceFromIt')
           }}</BButton>
-          <BButton variant="quiet" size="sm" @click="bin(chosen)">{{ $t('places.sculptsPlace.bin') }}</BButton>
+          <BButton variant="quiet" size="sm" @click="bin(chosen)">{{ $t('places.sculptsPlace.delete') }}</BButton>
         </div>
       </template>
       <p v-else class="soft">

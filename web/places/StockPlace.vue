@@ -82,7 +82,7 @@ const shelf = (r: (typeof stock.resins)[number], v: string): Promise<void> =>
           <BTh class="num">{{ $t('places.stockPlace.pixels') }}</BTh>
           <BTh class="num">{{ $t('places.stockPlace.pitchM') }}</BTh>
           <BTh class="num">{{ $t('places.stockPlace.layerMm') }}</BTh>
-          <BTh class="num">{{ $t('places.stockPlace.sALayerMotion') }}</BTh>
+          <BTh class="num">{{ $t('places.stockPlace.motionPerLayerS') }}</BTh>
           <BTh />
         </BTr>
       </BThead>
@@ -153,12 +153,12 @@ const shelf = (r: (typeof stock.resins)[number], v: string): Promise<void> =>
         <BTr>
           <BTh>{{ $t('places.stockPlace.name') }}</BTh>
           <BTh class="num">{{ $t('places.stockPlace.densityGMl') }}</BTh>
-          <BTh class="num">{{ $t('places.stockPlace.priceALitre') }}</BTh>
+          <BTh class="num">{{ $t('places.stockPlace.pricePerLitre') }}</BTh>
           <BTh class="num">{{ $t('places.stockPlace.exposureS') }}</BTh>
           <BTh class="num">{{ $t('places.stockPlace.firstLayersS') }}</BTh>
-          <BTh class="num">{{ $t('places.stockPlace.peelKpa') }}</BTh>
+          <BTh class="num">{{ $t('places.stockPlace.peelPressureKpa') }}</BTh>
           <BTh class="num">{{ $t('places.stockPlace.greenStrengthMpa') }}</BTh>
-          <BTh class="num">{{ $t('places.stockPlace.onTheShelfMl') }}</BTh>
+          <BTh class="num">{{ $t('places.stockPlace.inStockMl') }}</BTh>
           <BTh />
         </BTr>
       </BThead>
@@ -181,7 +181,7 @@ const shelf = (r: (typeof stock.resins)[number], v: string): Promise<void> =>
               step="10"
               :placeholder="$t('places.stockPlace.notCounted')"
               :value="String(r.level ?? '')"
-              :aria-label="$t('places.stockPlace.millilitresOfOnThe', { name: r.name })"
+              :aria-label="$t('places.stockPlace.millilitresOfInStock', { name: r.name })"
               @done="shelf(r, $event)"
             />
           </BTd>

@@ -54,7 +54,7 @@ async function save(): Promise<void> {
   const f = form.value!
   const backwards = [f.benchHours, ...f.people.map((p) => p.hours ?? [])].flat().find((h) => h.to <= h.from)
   if (backwards) {
-    fault.value = text('places.workshopPlace.theBenchClosesBefore', { DAYS: DAYS[backwards.weekday] })
+    fault.value = text('places.workshopPlace.theBenchHoursEnd', { DAYS: DAYS[backwards.weekday] })
     return
   }
   try {
@@ -102,7 +102,7 @@ const choose = (s: School, v: string): void => {
           unit="°C"
           :min="-20"
           :max="50"
-          :source="$t('places.workshopPlace.yoursWaitsFollowIt')"
+          :source="$t('places.workshopPlace.usedForWaitingTimes')"
         />
         <NumberField
           v-model="form.humidity"
@@ -110,22 +110,22 @@ const choose = (s: School, v: string): void => {
           unit="%"
           :min="0"
           :max="100"
-          :source="$t('places.workshopPlace.yoursDryingFollowsIt')"
+          :source="$t('places.workshopPlace.usedForDryingTimes')"
         />
         <NumberField
           v-model="form.labour"
-          :label="$t('places.workshopPlace.anHourOfWork')"
+          :label="$t('places.workshopPlace.costOfAnHour')"
           :unit="form.currency"
           :min="0"
           :max="10000"
           :digits="2"
-          :source="$t('places.workshopPlace.yoursPlansAreCompared')"
+          :source="$t('places.workshopPlace.usedToComparePlans')"
         />
         <label class="d-block mb-2"
-          >{{ $t('places.workshopPlace.sprayed') }}
+          >{{ $t('places.workshopPlace.spraying') }}
           <BFormSelect v-model="form.spraysIn" size="sm">
             <option value="room">{{ $t('places.workshopPlace.inTheRoom') }}</option>
-            <option value="open">{{ $t('places.workshopPlace.inTheOpen') }}</option>
+            <option value="open">{{ $t('places.workshopPlace.outdoors') }}</option>
           </BFormSelect></label
         >
         <label class="d-block mb-2"
@@ -134,12 +134,12 @@ const choose = (s: School, v: string): void => {
             v-model="zone"
             size="sm"
             maxlength="60"
-            :placeholder="$t('places.workshopPlace.thatOfTheMachine', { own })"
+            :placeholder="$t('places.workshopPlace.thatOfThisComputer', { own })"
         /></label>
         <h2 class="mt-4 mb-2">{{ $t('places.workshopPlace.benchHours') }}</h2>
         <HoursEditor v-model="form.benchHours" />
         <PeoplePanel v-model="form.people" />
-        <h2 class="mt-4 mb-2">{{ $t('places.workshopPlace.moreThanOf') }}</h2>
+        <h2 class="mt-4 mb-2">{{ $t('places.workshopPlace.equipmentOfWhichThere') }}</h2>
         <NumberField
           v-for="place in PLACES"
           :key="place"

@@ -1,13 +1,13 @@
 <script setup lang="ts" generic="A extends Act">
 import { BButton } from 'bootstrap-vue-next/components/BButton'
-import { computed, provide, ref } from 'vue'
+import { computed, ref } from 'vue'
 import { CircleCheck, Info, OctagonAlert, TriangleAlert } from 'lucide-vue-next'
 import { text } from '../i18n'
 import { ranked, type Finding } from '../../core/findings/finding'
 import type { Act, Fix } from '../../core/findings/fix'
+import { explained } from '../../core/words/glossary'
 import { complete, measuredOf, type RuleState } from '../../core/findings/judge'
 import type { Handlers } from './fixHandlers'
-import { KNOWN_TERMS } from './knownTerms'
 import TermText from './TermText.vue'
 
 /** What was found in a stage, how far its rules are measured, and what can be done: every fix that is offered has its handler. */
@@ -18,8 +18,12 @@ const props = defineProps<{
   fixes: Handlers<A>
 }>()
 const emit = defineEmits<{ show: [place: [number, number, number]] }>()
-provide(KNOWN_TERMS, new Set())
 const list = computed(() => ranked(props.judged.findings))
+/** Words of the craft are explained where the list first uses them. */
+const sentences = computed(() => {
+  const known = new Set<string>()
+  return new Map(list.value.map((f) => [f, explained(f.sentence, known)]))
+})
 const LEVEL = {
   problem: { icon: OctagonAlert, word: text('shell.findingList.problem') },
   warning: { icon: TriangleAlert, word: text('shell.findingList.warning') },
@@ -31,9 +35,9 @@ const measuring = computed(() => props.judged.rules.some((r) => r.state === 'mea
 const headline = computed(() => {
   const n = (l: Finding['level']): number => list.value.filter((f) => f.level === l).length
   const words = [
-    n('problem') && text('shell.findingList.problems', { n: n('problem') }),
-    n('warning') && text('shell.findingList.warnings', { n: n('warning') }),
-    n('note') && text('shell.findingList.notes', { n: n('note') }),
+    n('problem') && text('shell.findingList.n', { n: n('problem') }),
+    n('warning') && text('shell.findingList.n2', { n: n('warning') }),
+    n('note') && text('shell.findingList.n3', { n: n('note') }),
   ].filter(Boolean)
   if (words.length > 0) return words.join(', ')
   return fine.value ? text('shell.findingList.noProblemsFound') : ''
@@ -41,7 +45,7 @@ const headline = computed(() => {
 const far = computed(() => {
   const { measured, of } = progress.value
   if (measured === of) return ''
-  return text('shell.findingList.measuringOf', { measuring: String(Boolean(measuring.value)), measured, of })
+  return text('shell.findingList.measuringOf', { measuring: Boolean(measuring.value), measured, of })
 })
 const measured = computed(() => props.judged.rules.flatMap((r) => (r.state === 'measured' ? [r.title] : [])).join('; '))
 /** What keeps the rest from being checked, each reason once. */
@@ -91,11 +95,11 @@ const press = (fix: Fix<A>): void => {
           :is="LEVEL[f.level].icon"
           :size="16"
           class="sign"
-          :aria-label="$t('shell.findingList.to', { word: LEVEL[f.level].word })"
+          :aria-label="$t('shell.findingList.value', { word: LEVEL[f.level].word })"
         />
         <button
           class="figure value"
-          :title="$t('shell.findingList.howWeKnow') + f.how"
+          :title="$t('shell.findingList.howThisIsKnown') + f.how"
           :aria-expanded="open === f.id"
           @click="open = open === f.id ? null : f.id"
         >
@@ -103,11 +107,11 @@ const press = (fix: Fix<A>): void => {
         </button>
         <span class="soft">{{ f.unit }}</span>
       </div>
-      <p class="sentence"><TermText :text="f.sentence" /></p>
+      <p class="sentence"><TermText :pieces="sentences.get(f)!" /></p>
       <p v-if="open === f.id" class="how">{{ f.how }}</p>
       <div class="d-flex gap-2 flex-wrap">
         <BButton v-if="f.places.length > 0" variant="quiet" size="sm" @click="showNext(f)">
-          {{ $t('shell.findingList.showMePlacesOf', { places: f.places.length, at: (at[f.id] ?? -1) + 1 || 1 }) }}
+          {{ $t('shell.findingList.showPlacesOf', { places: f.places.length, at: (at[f.id] ?? -1) + 1 || 1 }) }}
         </BButton>
         <BButton
           v-for="x in f.fixes"

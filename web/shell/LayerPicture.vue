@@ -97,7 +97,7 @@ function key(e: KeyboardEvent): void {
     :class="{ near: scale !== null }"
     tabindex="0"
     role="group"
-    :aria-label="$t('shell.layerPicture.plusAndMinusGo', { alt })"
+    :aria-label="$t('shell.layerPicture.plusAndMinusZoom', { alt })"
     @wheel.prevent="nearer($event.deltaY < 0 ? 1.25 : 0.8, at($event))"
     v-on="drag"
     @pointermove="under = at($event)"
@@ -113,7 +113,7 @@ function key(e: KeyboardEvent): void {
         {{ $t('shell.layerPicture.pixelByPixel') }}
       </BButton>
       <BButton v-if="scale !== null" variant="quiet" size="sm" @click="scale = null" @pointerdown.stop>
-        {{ $t('shell.layerPicture.allOfIt') }}
+        {{ $t('shell.layerPicture.wholeLayer') }}
       </BButton>
     </span>
   </div>

@@ -64,7 +64,7 @@ function nudge(n: number): void {
   <label class="field">
     <span class="name"
       >{{ label
-      }}<span v-if="source" class="source" :title="$t('shell.numberField.whereThisValueComes', { source })">{{
+      }}<span v-if="source" class="source" :title="$t('shell.numberField.sourceOfThisValue', { source })">{{
         source
       }}</span></span
     >

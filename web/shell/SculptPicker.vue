@@ -41,7 +41,7 @@ const found = computed(() => {
       }}</span>
     </button>
   </div>
-  <p v-if="found.length === 0" class="soft small">{{ $t('shell.sculptPicker.nothingInTheLibrary') }}</p>
+  <p v-if="found.length === 0" class="soft small">{{ $t('shell.sculptPicker.noSculptInThe') }}</p>
 </template>
 
 <style scoped>

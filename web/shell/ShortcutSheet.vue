@@ -4,14 +4,14 @@ import { BModal } from 'bootstrap-vue-next/components/BModal'
 
 const open = defineModel<boolean>({ required: true })
 const KEYS = [
-  ['?', text('shell.shortcutSheet.thisSheet')],
+  ['?', text('shell.shortcutSheet.thisList')],
   ['1 … 9, 0', text('shell.shortcutSheet.theFirstTenStages')],
   [', .', text('shell.shortcutSheet.theStageBeforeThe')],
   ['u', text('shell.shortcutSheet.undoTheLastOperation')],
-  ['U', text('shell.shortcutSheet.doItAgain')],
+  ['U', text('shell.shortcutSheet.redo')],
   ['b', text('shell.shortcutSheet.benchModeInIt')],
-  ['shift ← → ↑ ↓', text('shell.shortcutSheet.inTheCalendarThe')],
-  ['← →', text('shell.shortcutSheet.turnTheTableWhen')],
+  ['shift ← → ↑ ↓', text('shell.shortcutSheet.inTheCalendarMove')],
+  ['← →', text('shell.shortcutSheet.turnTheViewWhen')],
   ['↑ ↓', text('shell.shortcutSheet.stepANumberWith')],
 ]
 </script>

@@ -11,8 +11,8 @@ const route = useRoute()
 const WORD: Record<StageEntry['state'], string> = {
   done: text('shell.stageList.done'),
   open: text('shell.stageList.open'),
-  stale: text('shell.stageList.needsALook'),
-  waiting: text('shell.stageList.working'),
+  stale: text('shell.stageList.needsAttention'),
+  waiting: text('shell.stageList.computing'),
 }
 </script>
 
@@ -48,7 +48,7 @@ const WORD: Record<StageEntry['state'], string> = {
           class="count"
           :variant="k.problems > 0 ? 'danger' : 'warning'"
           :pill="k.problems === 0"
-          :title="$t('shell.stageList.problemsAndWarnings', { problems: k.problems, warnings: k.warnings })"
+          :title="$t('shell.stageList.problemsWarnings', { problems: k.problems, warnings: k.warnings })"
           >{{ k.problems || k.warnings
           }}<span class="visually-hidden">{{
             k.problems > 0 ? $t('shell.stageList.problems') : $t('shell.stageList.warnings')

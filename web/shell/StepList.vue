@@ -16,7 +16,7 @@ const steps = computed(() =>
 
 <template>
   <section v-if="steps.length > 0" class="mb-3">
-    <h3 class="mb-1">{{ $t('shell.stepList.doneTo', { name: store.part?.name }) }}</h3>
+    <h3 class="mb-1">{{ $t('shell.stepList.operationsOn', { name: store.part?.name }) }}</h3>
     <ol class="steps">
       <li v-for="s in steps" :key="s.index">
         <span
@@ -28,8 +28,8 @@ const steps = computed(() =>
         <BButton
           variant="quiet"
           size="sm"
-          :aria-label="$t('shell.stepList.takeBack', { op: operationWords(s.op) })"
-          :title="$t('shell.stepList.takeThisBack')"
+          :aria-label="$t('shell.stepList.remove', { op: operationWords(s.op) })"
+          :title="$t('shell.stepList.removeThisOperation')"
           @click="store.removeAt(s.index)"
         >
           <X :size="14" aria-hidden="true" />

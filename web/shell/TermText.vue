@@ -1,25 +1,9 @@
 <script setup lang="ts">
 import { BTooltip } from 'bootstrap-vue-next/components/BTooltip'
-import { computed, inject } from 'vue'
-import { explained } from '../../core/words/glossary'
-import { KNOWN_TERMS } from './knownTerms'
+import type { TextPiece } from '../../core/words/glossary'
 
-/** A sentence whose words of the craft are explained where they are first used on a screen. */
-const props = defineProps<{ text: string }>()
-const screen = inject(KNOWN_TERMS, null)
-/** Which terms this text explains, taken once: a text that changes does not lose them to its neighbours. */
-const mine = new Set<string>()
-const pieces = computed(() => {
-  const others = new Set([...(screen ?? [])].filter((m) => !mine.has(m)))
-  const before = new Set(others)
-  const list = explained(props.text, others)
-  for (const meaning of others) {
-    if (before.has(meaning)) continue
-    mine.add(meaning)
-    screen?.add(meaning)
-  }
-  return list
-})
+/** A sentence cut at words of the craft, which explain themselves when one points at them. */
+defineProps<{ pieces: readonly TextPiece[] }>()
 </script>
 
 <template>

@@ -31,7 +31,7 @@ async function ask(): Promise<void> {
     </p>
     <p v-if="fault" class="m-0">{{ fault }}</p>
     <BButton v-if="asks" variant="quiet" size="sm" @click="ask">
-      {{ $t('shell.timerTray.sayItAlsoWhile') }}
+      {{ $t('shell.timerTray.notifyMeAlsoWhile') }}
     </BButton>
   </div>
 </template>

@@ -3,8 +3,7 @@ import { text } from '../i18n'
 export function duration(seconds: number): string {
   const m = Math.round(seconds / 60)
   if (m < 60) return text('shell.duration.min', { m })
-  if (m < 1440)
-    return text('shell.duration.hM', { floor: Math.floor(m / 60), m: String(Boolean(m % 60)), m2: two(m % 60) })
+  if (m < 1440) return text('shell.duration.hM', { floor: Math.floor(m / 60), m: Boolean(m % 60), m2: two(m % 60) })
   return `${(m / 1440).toFixed(m % 1440 ? 1 : 0)} d`
 }
 

@@ -21,7 +21,7 @@ export function operationWords(op: OperationRecord): string {
     case 'surface':
       return text('shell.operationWords.surfaceOfTheScan', { voxel: Number(op.voxel.toPrecision(3)) })
     case 'rebuild':
-      return text('shell.operationWords.skinRebuiltVoxel', { voxel: mm(op.voxel) })
+      return text('shell.operationWords.surfaceRebuiltVoxel', { voxel: mm(op.voxel) })
     case 'repair':
       return text('shell.operationWords.lightRepair')
     case 'calibrate':
@@ -29,7 +29,7 @@ export function operationWords(op: OperationRecord): string {
     case 'smooth':
       return text('shell.operationWords.smoothedPasses', { passes: op.passes })
     case 'simplify':
-      return text('shell.operationWords.downToFaces', { faces: op.faces.toLocaleString() })
+      return text('shell.operationWords.reducedToFaces', { faces: op.faces.toLocaleString() })
     case 'pose':
       return text('shell.operationWords.posedJoints', { joints: op.joints.length })
     case 'place':
@@ -40,10 +40,10 @@ export function operationWords(op: OperationRecord): string {
       return text('shell.operationWords.thickenedBy', { by: mm(op.by) })
     case 'join':
       return {
-        union: text('shell.operationWords.joinedWithAnotherPart'),
-        subtract: text('shell.operationWords.anotherPartTakenOff'),
+        union: text('shell.operationWords.mergedWithAnotherPart'),
+        subtract: text('shell.operationWords.anotherPartSubtracted'),
         blend: text('shell.operationWords.blendedIntoAnotherPart', { fillet: mm(op.fillet) }),
-        relieve: text('shell.operationWords.relievedBy', { clearance: mm(op.clearance) }),
+        relieve: text('shell.operationWords.clearanceOfCut', { clearance: mm(op.clearance) }),
       }[op.mode]
     case 'cut':
       return op.line.length > 0 ? text('shell.operationWords.cutAlongALine') : text('shell.operationWords.cutByAPlane')
@@ -58,17 +58,17 @@ export function operationWords(op: OperationRecord): string {
         height: mm(op.height),
       })
     case 'focal':
-      return text('shell.operationWords.focalAreasMarked')
+      return text('shell.operationWords.areasToKeepClean')
     case 'plug':
-      return text('shell.operationWords.aPlugForA', { diameter: op.diameter })
+      return text('shell.operationWords.plugForAMm', { diameter: op.diameter })
     case 'guide':
-      return text('shell.operationWords.aGuideForA', { bore: mm(op.bore) })
+      return text('shell.operationWords.drillingGuide', { bore: mm(op.bore) })
     case 'hollow':
       return text('shell.operationWords.hollowedWall', { wall: mm(op.wall) })
     case 'drill':
       return text('shell.operationWords.holesDrilled', { holes: op.holes.length })
     case 'orient':
-      return text('shell.operationWords.stoodUp')
+      return text('shell.operationWords.oriented')
     case 'support':
       return 'supported'
   }

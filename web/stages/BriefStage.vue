@@ -36,7 +36,7 @@ function school(s: School, v: string): void {
 </script>
 
 <template>
-  <p class="soft">{{ $t('stages.briefStage.whatItIsFor') }}</p>
+  <p class="soft">{{ $t('stages.briefStage.thePurposeDecidesHow') }}</p>
   <Teleport to="#middle" defer>
     <div class="page">
       <h2 class="mb-3">{{ $t('stages.briefStage.brief') }}</h2>
@@ -54,7 +54,7 @@ function school(s: School, v: string): void {
             @change="save({ client: form.client })"
         /></label>
         <label
-          >{{ $t('stages.briefStage.whatFor') }}
+          >{{ $t('stages.briefStage.purpose') }}
           <ChoiceSelect :model-value="store.piece!.purpose" @update:model-value="save({ purpose: $event as 'keep' })">
             <option value="keep">{{ $t('stages.briefStage.toKeep') }}</option>
             <option value="sell">{{ $t('stages.briefStage.toSell') }}</option>
@@ -94,7 +94,7 @@ function school(s: School, v: string): void {
           </ChoiceSelect></label
         >
         <label class="wide"
-          >{{ $t('stages.briefStage.whatWasAgreedWhat')
+          >{{ $t('stages.briefStage.whatWasAgreedAnd')
           }}<BFormTextarea v-model="form.brief" rows="5" maxlength="10000" @change="save({ brief: form.brief })" />
         </label>
       </div>
@@ -108,11 +108,11 @@ function school(s: School, v: string): void {
     :min="1"
     :max="100000"
     :digits="0"
-    :source="$t('stages.briefStage.forRatios')"
+    :source="$t('stages.briefStage.forScaleRatios')"
     @update:model-value="save({ subjectStature: $event })"
   />
   <h2 class="mt-4 mb-2">{{ $t('stages.briefStage.howYouWork') }}</h2>
-  <p class="soft small">{{ $t('stages.briefStage.houseRuleOfThe') }}</p>
+  <p class="soft small">{{ $t('stages.briefStage.theWorkshopsHouseRule') }}</p>
   <label v-for="(_, key) in SCHOOLS" :key="key" class="choice">
     <span>{{ questionOf(key) }}</span>
     <ChoiceSelect

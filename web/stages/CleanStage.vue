@@ -54,7 +54,7 @@ const when = (iso: string): string =>
   <Teleport to="#middle" defer>
     <div class="page">
       <p v-if="!plate" class="soft p-4">
-        {{ $t('stages.cleanStage.nothingHasComeOff') }}
+        {{ $t('stages.cleanStage.noPlateIsFinished') }}
         <RouterLink :to="`/pieces/${piece.piece!.id}/print`">{{ $t('stages.cleanStage.print') }}</RouterLink>
         {{ $t('stages.cleanStage.isCleanedHere') }}
       </p>
@@ -80,14 +80,14 @@ const when = (iso: string): string =>
                     $t('stages.cleanStage.leftIn', { name: station.device.value.card.name })
                   }}</span>
                   <BButton variant="quiet" size="sm" @click="attempt(station.hold)">
-                    {{ station.paused.value ? $t('stages.cleanStage.goOn') : $t('stages.cleanStage.hold') }}
+                    {{ station.paused.value ? $t('stages.cleanStage.continue') : $t('stages.cleanStage.pause') }}
                   </BButton>
                   <BButton variant="quiet" size="sm" @click="attempt(station.stop)">{{
                     $t('stages.cleanStage.stop')
                   }}</BButton>
                 </template>
                 <span v-else-if="station.finished(s.key)" role="status">{{
-                  $t('stages.cleanStage.isDone', { name: station.device.value.card.name })
+                  $t('stages.cleanStage.isFinished', { name: station.device.value.card.name })
                 }}</span>
                 <BButton v-else variant="primary" size="sm" @click="start(s)">
                   {{ $t('stages.cleanStage.in', { wait: duration(s.wait), name: station.device.value.card.name }) }}
@@ -108,11 +108,11 @@ const when = (iso: string): string =>
       <span class="figure">{{ duration(handsOn) }}</span>
       <span class="soft">{{ ' ' }}{{ $t('stages.cleanStage.ofWorkLeftAnd', { waits: duration(waits) }) }}</span>
     </template>
-    <span v-else>{{ $t('stages.cleanStage.allOfItIs') }}</span>
-    <p class="soft small mb-0 mt-1">{{ $t('stages.cleanStage.supportsComeOffAs', { contents }) }}</p>
+    <span v-else>{{ $t('stages.cleanStage.everythingIsClean') }}</span>
+    <p class="soft small mb-0 mt-1">{{ $t('stages.cleanStage.removeTheSupportsAs', { contents }) }}</p>
   </section>
   <section v-if="done.length > 1" class="mb-3">
-    <h2 class="mb-1">{{ $t('stages.cleanStage.offThePlates') }}</h2>
+    <h2 class="mb-1">{{ $t('stages.cleanStage.printedPlates') }}</h2>
     <BButton
       v-for="p in done"
       :key="p.id"

@@ -82,7 +82,7 @@ const remove = (id: string): Promise<string[] | null> => store.arrange({ remove:
         <BTr>
           <BTh>{{ $t('stages.combineStage.whereTheyMeet') }}</BTh>
           <BTh class="num">{{ $t('stages.combineStage.gapMm') }}</BTh>
-          <BTh class="num">{{ $t('stages.combineStage.sharedMm') }}</BTh>
+          <BTh class="num">{{ $t('stages.combineStage.overlapMm') }}</BTh>
           <BTh></BTh>
         </BTr>
       </BThead>
@@ -124,7 +124,7 @@ const remove = (id: string): Promise<string[] | null> => store.arrange({ remove:
         <Copy :size="14" aria-hidden="true" /> {{ $t('stages.combineStage.duplicate', { name: store.part.name }) }}
       </BButton>
       <BButton v-if="assembly.several" variant="quiet" size="sm" @click="remove(store.part.id)">
-        <Trash2 :size="14" aria-hidden="true" /> {{ $t('stages.combineStage.takeItAway') }}
+        <Trash2 :size="14" aria-hidden="true" /> {{ $t('stages.combineStage.deletePart') }}
       </BButton>
     </div>
     <PlacePanel />
@@ -138,7 +138,7 @@ const remove = (id: string): Promise<string[] | null> => store.arrange({ remove:
     <FacingPanel />
     <StepList :kinds="['base', 'nameplate', 'place', 'join', 'cut', 'fix', 'channel', 'bay']" />
   </template>
-  <p v-else class="soft">{{ $t('stages.combineStage.dropASculptAt') }}</p>
+  <p v-else class="soft">{{ $t('stages.combineStage.addASculptUnder') }}</p>
   <Teleport v-if="scale" to="#middle">
     <MapLegend :title="$t('stages.combineStage.overlapAndGap')" :scale="scale" unit="mm" />
   </Teleport>

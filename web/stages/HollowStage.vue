@@ -68,13 +68,13 @@ const grams = (mm3: number): string => `${((mm3 / 1000) * (resin.value?.density 
   />
   <FoldPanel v-if="report" class="mb-3">
     <template #title
-      >{{ $t('stages.hollowStage.wallAsMeasured')
+      >{{ $t('stages.hollowStage.wallThicknessMeasured')
       }}<span class="soft">{{
         $t('stages.hollowStage.mmAtItsThinnest', { minimum: report.wall.minimum.toFixed(2) })
       }}</span>
     </template>
     <dl class="facts mt-1">
-      <dt>{{ $t('stages.hollowStage.n1In100Under') }}</dt>
+      <dt>{{ $t('stages.hollowStage.n1OfItIs') }}</dt>
       <dd>{{ $t('stages.hollowStage.mm', { percentile1: report.wall.percentile1.toFixed(2) }) }}</dd>
       <dt>{{ $t('stages.hollowStage.mean') }}</dt>
       <dd>{{ $t('stages.hollowStage.mm2', { mean: report.wall.mean.toFixed(2) }) }}</dd>
@@ -92,7 +92,7 @@ const grams = (mm3: number): string => `${((mm3 / 1000) * (resin.value?.density 
       <dt>{{ $t('stages.hollowStage.keptSolidInside') }}</dt>
       <dd>{{ $t('stages.hollowStage.ml', { kept: (report.kept / 1000).toFixed(1) }) }}</dd>
       <template v-if="cast !== null">
-        <dt>{{ $t('stages.hollowStage.toBeCastFull') }}</dt>
+        <dt>{{ $t('stages.hollowStage.toBeFilledWith') }}</dt>
         <dd>
           {{
             $t('stages.hollowStage.mlG', {

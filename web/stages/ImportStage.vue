@@ -85,11 +85,11 @@ const notices = computed(() =>
           {{
             $t('stages.importStage.mlVolume', {
               abs: (Math.abs(h.volume) / 1000).toFixed(1),
-              volume: String(Boolean(h.volume < 0)),
+              volume: h.volume < 0,
             })
           }}
         </dd>
-        <dt>{{ $t('stages.importStage.skin') }}</dt>
+        <dt>{{ $t('stages.importStage.surface') }}</dt>
         <dd>{{ $t('stages.importStage.cm', { area: (h.area / 100).toFixed(0) }) }}</dd>
         <dt>{{ $t('stages.importStage.faces') }}</dt>
         <dd>{{ h.faces.toLocaleString() }}</dd>
@@ -107,9 +107,9 @@ const notices = computed(() =>
     <ScannerPanel v-if="h && h.points === 0" />
   </template>
   <section v-else class="mb-3">
-    <h2>{{ $t('stages.importStage.dropASculpt') }}</h2>
+    <h2>{{ $t('stages.importStage.addASculpt') }}</h2>
     <p class="soft">
-      {{ $t('stages.importStage.stlObjPly3mf') }}
+      {{ $t('stages.importStage.dropFilesAnywhereOn') }}
     </p>
   </section>
   <ul class="list-unstyled">
@@ -148,7 +148,7 @@ const notices = computed(() =>
     {{ store.part ? $t('stages.importStage.addAnotherFile') : $t('stages.importStage.chooseFiles') }}
   </BButton>
   <FoldPanel class="mt-2" @toggle="shelf = $event">
-    <template #title>{{ $t('stages.importStage.takeFromTheLibrary') }}</template>
+    <template #title>{{ $t('stages.importStage.chooseFromTheLibrary') }}</template>
     <SculptPicker v-if="shelf" @choose="take" />
   </FoldPanel>
 </template>

@@ -45,17 +45,17 @@ const BRUSHES: readonly Tool[] = ['focal', 'bar', 'more']
 const HINTS: Record<Tool, string> = {
   none: '',
   tilt: text('stages.orientStage.dragTheSculptTo'),
-  face: text('stages.orientStage.pressOnTheFace'),
-  keepUp: text('stages.orientStage.pressOnTheSide'),
-  focal: text('stages.orientStage.brushWhatNoSupport'),
-  add: text('stages.orientStage.pressOnTheSkin'),
-  remove: text('stages.orientStage.pressNearATip'),
-  clear: text('stages.orientStage.pressWhereAllTips'),
-  regrade: text('stages.orientStage.pressNearATip2'),
-  move: text('stages.orientStage.pullATipAlong'),
-  drop: text('stages.orientStage.pressOnALoose'),
+  face: text('stages.orientStage.clickTheFaceThat'),
+  keepUp: text('stages.orientStage.clickTheSideThat'),
+  focal: text('stages.orientStage.brushWhereNoSupport'),
+  add: text('stages.orientStage.clickOnTheSurface'),
+  remove: text('stages.orientStage.clickNearATip'),
+  clear: text('stages.orientStage.clickWhereAllTips'),
+  regrade: text('stages.orientStage.clickNearATip2'),
+  move: text('stages.orientStage.dragATipAlong'),
+  drop: text('stages.orientStage.clickALoosePiece'),
   bar: text('stages.orientStage.brushWhereNoSupports'),
-  more: text('stages.orientStage.brushWhereSupportsShall'),
+  more: text('stages.orientStage.brushWhereSupportsAre'),
 }
 viewport.describe(() => {
   const brushing = BRUSHES.includes(stand.tool)
@@ -169,8 +169,8 @@ const focalStanding = computed(() => {
 <template>
   <FindingList v-if="orientOp || supportOp" :judged="found.byStage.orient" :fixes="fixes" @show="viewport.show" />
   <p v-else>
-    <span class="figure-sm me-2">{{ $t('stages.orientStage.notStoodUpYet') }}</span>
-    <span class="soft">{{ $t('stages.orientStage.keepFaceHandsAnd') }}</span>
+    <span class="figure-sm me-2">{{ $t('stages.orientStage.noOrientationYet') }}</span>
+    <span class="soft">{{ $t('stages.orientStage.keepSupportsAwayFrom') }}</span>
   </p>
   <BAlert v-if="fault || found.layersProblem" :model-value="true" variant="danger">{{
     fault || found.layersProblem

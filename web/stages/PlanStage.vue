@@ -54,9 +54,9 @@ const titleOf = (key: string | null): string => plan.value?.steps.find((s) => s.
 <template>
   <Teleport to="#middle" defer>
     <div class="page">
-      <p v-if="!plan && !fault" class="soft p-4">{{ $t('stages.planStage.workingOutThePlan') }}</p>
+      <p v-if="!plan && !fault" class="soft p-4">{{ $t('stages.planStage.calculatingThePlan') }}</p>
       <p v-if="plan?.steps.length === 0" class="soft p-4">
-        {{ $t('stages.planStage.dropASculptFirst') }}
+        {{ $t('stages.planStage.addASculptUnder') }}
       </p>
       <section v-for="d in days" :key="d.day + d.steps[0]!.key">
         <h3 class="day">{{ d.day }}</h3>
@@ -71,7 +71,11 @@ const titleOf = (key: string | null): string => plan.value?.steps.find((s) => s.
               <span class="phase soft">{{ s.phase }}</span>{{ s.title }}
             </button>
             <span class="num soft">{{
-              s.doneAt ? (s.dropped ? $t('stages.planStage.doneNoLongerAsked') : $t('stages.planStage.done2')) : when(s)
+              s.doneAt
+                ? s.dropped
+                  ? $t('stages.planStage.doneNoLongerNeeded')
+                  : $t('stages.planStage.done2')
+                : when(s)
             }}</span>
             <span class="num">{{ duration(s.handsOn) }}</span>
             <span class="num wait" :class="{ running: (left(s) ?? 0) > 0 }">{{
@@ -123,7 +127,7 @@ const titleOf = (key: string | null): string => plan.value?.steps.find((s) => s.
       />
       <div class="d-flex gap-2 mt-1 align-items-center">
         <BButton type="submit" variant="primary" size="sm" :disabled="text.trim() === '' && !photo">{{
-          $t('stages.planStage.writeDown')
+          $t('stages.planStage.addEntry')
         }}</BButton>
         <BButton variant="quiet" size="sm" @click="picker?.click()">
           {{ photo ? photo.name : $t('stages.planStage.addAPhoto') }}

@@ -150,14 +150,14 @@ function goTo(place: [number, number, number]): void {
         }}</BButton>
         <span class="soft small">{{
           $t('stages.platesStage.ofTargetPlateAlone', {
-            target: String(Boolean(plating.target)),
+            target: Boolean(plating.target),
             name: plating.target?.printer.name,
             number: (plating.target?.plate.number ?? 0) + 1,
-            name2: store.part?.name ?? 'the part',
+            name2: store.part?.name ?? $t('stages.platesStage.thePart'),
           })
         }}</span>
         <BButton v-if="plating.target" variant="quiet" size="sm" @click="partAlone">{{
-          $t('stages.platesStage.thePartAlone')
+          $t('stages.platesStage.showThePartAlone')
         }}</BButton>
       </div>
       <template v-if="report && zip">
@@ -183,7 +183,7 @@ function goTo(place: [number, number, number]): void {
           >
           <p class="soft small m-0">
             {{
-              $t('stages.platesStage.cmOfLightN', {
+              $t('stages.platesStage.cmExposedNPeel', {
                 areas: (report.areas[layer]! / 100).toFixed(2),
                 peel: report.peel[layer]!.toFixed(2),
                 perimeters: report.perimeters[layer]!.toFixed(0),
@@ -201,12 +201,12 @@ function goTo(place: [number, number, number]): void {
         />
       </template>
       <div v-else class="wait">
-        <p v-if="!store.part" class="soft">{{ $t('stages.platesStage.dropASculptAt') }}</p>
+        <p v-if="!store.part" class="soft">{{ $t('stages.platesStage.addASculptUnder') }}</p>
         <p v-else-if="!store.step('orient')" class="soft">
-          {{ $t('stages.platesStage.itHasNotBeen') }}
+          {{ $t('stages.platesStage.thePartHasNo') }}
           <RouterLink :to="`/pieces/${store.piece!.id}/orient`">{{
-            $t('stages.platesStage.chooseAWayUp')
-          }}</RouterLink>{{ $t('stages.platesStage.thenSlice') }}
+            $t('stages.platesStage.chooseAnOrientationAnd')
+          }}</RouterLink>{{ $t('stages.platesStage.thenSliceIt') }}
         </p>
         <p v-else-if="sliced && sliced.status !== 'failed'" class="soft">
           {{ $t('stages.platesStage.slicing', { round: Math.round(sliced.progress * 100) }) }}
@@ -227,9 +227,9 @@ function goTo(place: [number, number, number]): void {
       >{{ ' '
       }}{{
         $t('stages.platesStage.forTargetPlateOn', {
-          target: String(Boolean(plating.target)),
+          target: Boolean(plating.target),
           number: (plating.target?.plate.number ?? 0) + 1,
-          name: store.part?.name ?? 'it',
+          name: store.part?.name ?? $t('stages.platesStage.thePart'),
           name2: (plating.target?.printer ?? printer)?.name,
         })
       }}</span
@@ -243,14 +243,14 @@ function goTo(place: [number, number, number]): void {
       <dd>{{ $t('stages.platesStage.ml', { resinMl: report.resinMl.toFixed(1) }) }}</dd>
       <dt>{{ $t('stages.platesStage.costOfResin') }}</dt>
       <dd>{{ stock.money(report.resinCost) }}</dd>
-      <dt>{{ $t('stages.platesStage.hardestPeel') }}</dt>
+      <dt>{{ $t('stages.platesStage.highestPeelForce') }}</dt>
       <dd>{{ Math.max(...report.peel).toFixed(1) }} N</dd>
       <template v-if="report.brokenRows > 0"
-        ><dt>{{ $t('stages.platesStage.rowsLeftBlank') }}</dt>
+        ><dt>{{ $t('stages.platesStage.rowsLeftEmpty') }}</dt>
         <dd>{{ report.brokenRows }}</dd></template
       >
       <template v-if="report.mended"
-        ><dt>{{ $t('stages.platesStage.holesMendedBeforeSlicing') }}</dt>
+        ><dt>{{ $t('stages.platesStage.holesRepairedBeforeSlicing') }}</dt>
         <dd>{{ report.mended.holesFilled }}</dd></template
       >
     </dl>
@@ -258,7 +258,7 @@ function goTo(place: [number, number, number]): void {
   <section class="mb-3">
     <p v-if="!chosen" class="soft small">
       <template v-if="printer && resin">{{
-        $t('stages.platesStage.printerAndResinAre', { name: printer.name, name2: resin.name })
+        $t('stages.platesStage.noPrinterAndResin', { name: printer.name, name2: resin.name })
       }}</template>
       <template v-else
         >{{ $t('stages.platesStage.slicingNeedsAPrinter') }}

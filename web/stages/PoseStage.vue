@@ -46,7 +46,7 @@ const preview = usePosePreview(
   () => store.part,
 )
 const judged = computed(() =>
-  changed.value ? judge('pose', { pose: missing(text('stages.poseStage.thePoseKeptWhat')) }) : found.byStage.pose,
+  changed.value ? judge('pose', { pose: missing(text('stages.poseStage.thePoseToBe')) }) : found.byStage.pose,
 )
 const shownMesh = computed(() => (trying.value ? source.value : store.meshAfter('pose')))
 viewport.describe(() => ({ mesh: shownMesh.value }))
@@ -91,18 +91,18 @@ const tips = computed(() => (changed.value ? preview.tip.value : (assembly.balan
   <template v-if="store.part">
     <FindingList :judged="judged" :fixes="{}" @show="viewport.show" />
     <p v-if="tips !== null" class="mb-2">
-      <span class="figure-sm">{{ tips < 0 ? $t('stages.poseStage.falls') : `${tips.toFixed(0)}°` }}</span>
+      <span class="figure-sm">{{ tips < 0 ? $t('stages.poseStage.tipsOver') : `${tips.toFixed(0)}°` }}</span>
       <span class="soft ms-1">
-        {{ tips < 0 ? $t('stages.poseStage.overAsItStands') : $t('stages.poseStage.untilItTips')
+        {{ tips < 0 ? $t('stages.poseStage.asItStandsNow') : $t('stages.poseStage.untilItTipsOver')
         }}{{ changed ? $t('stages.poseStage.whileYouPoseIt') : '' }}</span
       >
     </p>
     <section v-if="report && !changed" class="sheet p-3 mb-3">
-      <h3>{{ $t('stages.poseStage.asPosed') }}</h3>
+      <h3>{{ $t('stages.poseStage.afterPosing') }}</h3>
       <dl class="facts mt-1">
         <dt>{{ $t('stages.poseStage.facesTurnedOver') }}</dt>
         <dd>{{ report.flipped }}</dd>
-        <dt>{{ $t('stages.poseStage.volumeChangedBy') }}</dt>
+        <dt>{{ $t('stages.poseStage.changeOfVolume') }}</dt>
         <dd>{{ (100 * report.volumeChange).toFixed(2) }} %</dd>
         <template v-for="j in report.joints" :key="j.name">
           <dt>{{ j.name }}, {{ j.turned.toFixed(0) }}°</dt>
@@ -121,14 +121,14 @@ const tips = computed(() => (changed.value ? preview.tip.value : (assembly.balan
           $t('stages.poseStage.landmarksOfAFigure')
         }}</BButton>
         <BButton variant="quiet" size="sm" @click="begin('free')">
-          {{ joints.length > 0 ? $t('stages.poseStage.addJoints') : $t('stages.poseStage.aFreeChain') }}
+          {{ joints.length > 0 ? $t('stages.poseStage.addJoints') : $t('stages.poseStage.chainOfJoints') }}
         </BButton>
       </div>
       <div v-else class="d-flex gap-1 mb-2">
         <BButton v-if="setting === 'figure'" variant="quiet" size="sm" @click="askNext">{{
-          $t('stages.poseStage.notOnThis')
+          $t('stages.poseStage.notOnThisSculpt')
         }}</BButton>
-        <BButton variant="primary" size="sm" @click="stop">{{ $t('stages.poseStage.doneSetting') }}</BButton>
+        <BButton variant="primary" size="sm" @click="stop">{{ $t('stages.poseStage.doneAdding') }}</BButton>
       </div>
       <div v-if="joints.length > 0" class="joints scroll">
         <div v-for="(j, i) in joints" :key="i" class="joint" :class="{ here: i === chosen }">
@@ -148,14 +148,14 @@ const tips = computed(() => (changed.value ? preview.tip.value : (assembly.balan
         </div>
       </div>
       <p v-else class="soft small">
-        {{ $t('stages.poseStage.pressTheJointsOn') }}
+        {{ $t('stages.poseStage.clickTheJointsOn') }}
       </p>
     </section>
     <section v-if="joints.length > 1 && setting === 'nothing'" class="mb-3">
       <TurnPanel :posing="posing" />
       <div class="d-flex flex-wrap gap-1">
         <BButton variant="primary" size="sm" :disabled="busy || !changed" @click="keep">
-          {{ busy ? $t('stages.poseStage.bending') : $t('stages.poseStage.keepThisPose') }}
+          {{ busy ? $t('stages.poseStage.bending') : $t('stages.poseStage.applyPose') }}
         </BButton>
         <BButton v-if="changed" variant="quiet" size="sm" @click="posing.reset()">{{
           $t('stages.poseStage.cancel')
@@ -171,7 +171,7 @@ const tips = computed(() => (changed.value ? preview.tip.value : (assembly.balan
     <ReferencePanel />
     <StepList :kinds="['pose']" />
   </template>
-  <p v-else class="soft">{{ $t('stages.poseStage.dropASculptAt') }}</p>
+  <p v-else class="soft">{{ $t('stages.poseStage.addASculptUnder') }}</p>
   <Teleport v-if="scale" to="#middle">
     <MapLegend :title="$t('stages.poseStage.stretchedTo')" :scale="scale" unit="×" />
   </Teleport>

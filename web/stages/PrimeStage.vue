@@ -46,7 +46,7 @@ viewport.describe(() => ({
 }))
 viewport.describe(() =>
   kind.value
-    ? { mode: 'pick', hint: text('stages.primeStage.pressWhereItIs', { hint: FLAWS[kind.value].hint }), onPick: mark }
+    ? { mode: 'pick', hint: text('stages.primeStage.clickWhereItIs', { hint: FLAWS[kind.value].hint }), onPick: mark }
     : null,
 )
 function mark(p: Picked): void {
@@ -68,7 +68,7 @@ const end = (acceptRest: boolean): Promise<void> =>
     note.value = ''
   })
 const checked = computed(() =>
-  inspection.value?.closed ? text('stages.primeStage.lookedOverInPass', { pass: last.value!.pass }) : undefined,
+  inspection.value?.closed ? text('stages.primeStage.inspectedInPassNo', { pass: last.value!.pass }) : undefined,
 )
 </script>
 
@@ -98,10 +98,10 @@ const checked = computed(() =>
           pass
             ? $t('stages.primeStage.pass', { pass: pass.pass })
             : inspection.closed
-              ? $t('stages.primeStage.lookedOver')
+              ? $t('stages.primeStage.inspected')
               : last
                 ? $t('stages.primeStage.afterPass', { pass: last.pass })
-                : $t('stages.primeStage.notLookedOverYet')
+                : $t('stages.primeStage.notInspectedYet')
         }}
       </h2>
       <span v-if="pass" class="soft">{{
@@ -111,14 +111,14 @@ const checked = computed(() =>
     <PassChart v-if="inspection.passes.length > 0" :passes="inspection.passes" class="my-2" />
     <template v-if="pass">
       <label v-if="open.length > 0" class="d-block small mb-1"
-        >{{ $t('stages.primeStage.whyWhatIsLeft') }} <BFormInput v-model="note" size="sm" maxlength="2000"
+        >{{ $t('stages.primeStage.whyTheRemainingFlaws') }} <BFormInput v-model="note" size="sm" maxlength="2000"
       /></label>
       <div class="d-flex gap-2 flex-wrap">
         <BButton variant="primary" size="sm" :disabled="busy" @click="end(false)">
           {{
             pass.found === 0 && open.length === 0
-              ? $t('stages.primeStage.nothingFoundDone')
-              : $t('stages.primeStage.endThisPass')
+              ? $t('stages.primeStage.noFlawsFoundFinish')
+              : $t('stages.primeStage.finishThisPass')
           }}
         </BButton>
         <BButton
@@ -128,16 +128,16 @@ const checked = computed(() =>
           :disabled="busy || note.trim() === ''"
           @click="end(true)"
         >
-          {{ $t('stages.primeStage.acceptWhatIsLeft') }}
+          {{ $t('stages.primeStage.acceptTheRemainingFlaws') }}
         </BButton>
       </div>
     </template>
     <template v-else>
       <p class="soft small mb-2">
-        {{ inspection.closed ? $t('stages.primeStage.primeAgainAndLook') : $t('stages.primeStage.primeItLetIt') }}
+        {{ inspection.closed ? $t('stages.primeStage.primeAndInspectAgain') : $t('stages.primeStage.primeItLetIt') }}
       </p>
       <BButton variant="primary" size="sm" :disabled="busy || !piece.part" @click="attempt(() => store.begin())">
-        {{ $t('stages.primeStage.beginPass', { pass: (last?.pass ?? 0) + 1 }) }}
+        {{ $t('stages.primeStage.startPass', { pass: (last?.pass ?? 0) + 1 }) }}
       </BButton>
     </template>
     <BAlert v-if="fault" :model-value="true" variant="danger" class="mt-2">{{ fault }}</BAlert>

@@ -82,7 +82,7 @@ const day = (iso: string): string => new Date(iso).toLocaleDateString(undefined,
       </h2>
       <PlateCard v-for="p in latest.plates" :key="p.id" :plate="p" :chosen="runs.plate?.id === p.id" />
       <BButton v-if="latest.plates.every((p) => p.state === 'planned')" variant="quiet" size="sm" @click="bin">
-        {{ $t('stages.printStage.putThisRunIn') }}
+        {{ $t('stages.printStage.deleteRun') }}
       </BButton>
     </section>
     <BeginRun />

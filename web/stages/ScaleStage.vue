@@ -87,9 +87,9 @@ function back(): void {
   axes.value = [...setAxes.value]
 }
 const AXES = [
-  text('stages.scaleStage.across2'),
-  text('stages.scaleStage.deep'),
-  text('stages.scaleStage.high'),
+  text('stages.scaleStage.stretchWidth'),
+  text('stages.scaleStage.stretchDepth'),
+  text('stages.scaleStage.stretchHeight'),
 ] as const
 const setAxis = (k: number, v: number): void => {
   axes.value = axes.value.map((a, i) => (i === k ? v : a)) as typeof axes.value
@@ -106,11 +106,11 @@ const setAxis = (k: number, v: number): void => {
       ><span class="soft">1 : {{ ratio.toFixed(1) }}</span>
     </div>
     <dl class="facts mt-2">
-      <dt>{{ $t('stages.scaleStage.across') }}</dt>
+      <dt>{{ $t('stages.scaleStage.widthDepth') }}</dt>
       <dd>{{ $t('stages.scaleStage.mm', { size: size[0].toFixed(1), size2: size[1].toFixed(1) }) }}</dd>
       <dt>{{ $t('stages.scaleStage.solidVolume') }}</dt>
       <dd>{{ $t('stages.scaleStage.ml', { volume: (volume / 1000).toFixed(1) }) }}</dd>
-      <dt>{{ $t('stages.scaleStage.resinPrintedSolid') }}</dt>
+      <dt>{{ $t('stages.scaleStage.resinIfPrintedSolid') }}</dt>
       <dd>{{ $t('stages.scaleStage.ml2', { ml: ml.toFixed(1) }) }}</dd>
       <dt>{{ $t('stages.scaleStage.mass') }}</dt>
       <dd>{{ $t('stages.scaleStage.gAtGMl', { volume: ((volume / 1000) * density).toFixed(0), density }) }}</dd>
@@ -131,7 +131,7 @@ const setAxis = (k: number, v: number): void => {
     />
     <NumberField
       :model-value="factor"
-      :label="$t('stages.scaleStage.factor')"
+      :label="$t('stages.scaleStage.scaleFactor')"
       unit="×"
       :step="0.05"
       :min="0.0001"
@@ -141,7 +141,7 @@ const setAxis = (k: number, v: number): void => {
     />
     <NumberField
       :model-value="ratio"
-      :label="$t('stages.scaleStage.ratioTo')"
+      :label="$t('stages.scaleStage.scaleRatio1To')"
       unit=""
       :step="1"
       :min="0.1"
@@ -156,7 +156,7 @@ const setAxis = (k: number, v: number): void => {
       </BButton>
     </div>
     <FoldPanel class="mt-2">
-      <template #title>{{ $t('stages.scaleStage.stretchAlongWay') }}</template>
+      <template #title>{{ $t('stages.scaleStage.stretchAlongAxis') }}</template>
       <NumberField
         v-for="(word, k) in AXES"
         :key="word"
@@ -173,7 +173,7 @@ const setAxis = (k: number, v: number): void => {
   </section>
   <div class="d-flex gap-2 mb-3">
     <BButton variant="primary" :disabled="!changed" @click="setSize">
-      {{ several ? $t('stages.scaleStage.setThisSizeFor') : $t('stages.scaleStage.setThisSize') }}
+      {{ several ? $t('stages.scaleStage.scaleAllParts') : $t('stages.scaleStage.scale') }}
     </BButton>
     <BButton v-if="changed" variant="quiet" @click="back">
       {{ $t('stages.scaleStage.backToApplied', { applied, applied2: applied.toFixed(3) }) }}

@@ -89,11 +89,11 @@ function changed(): void {
 const hint = (): string => {
   const called = `“${region.value?.name}”`
   if (asking.value) return asking.value.hint
-  if (splitAlong.value) return text('stages.schemeStage.pressWhereIsTo', { called })
+  if (splitAlong.value) return text('stages.schemeStage.clickWhereIsTo', { called })
   if (tool.value === 'brush') return text('stages.schemeStage.brushOntoTheSculpt', { called })
   return looking.value
     ? text('stages.schemeStage.lookingForCreases')
-    : text('stages.schemeStage.pressOrDragTo', { called })
+    : text('stages.schemeStage.clickOrDragTo', { called })
 }
 viewport.describe(() =>
   asking.value || splitAlong.value
@@ -153,15 +153,15 @@ const swatch = (id: number): string =>
 <template>
   <FindingList :judged="judged" :fixes="orderFixes" />
   <BAlert v-if="said" :model-value="true" variant="danger">{{ said }}</BAlert>
-  <p v-if="preview.measuring.value" class="soft">{{ $t('stages.schemeStage.feelingTheSurfaceFor') }}</p>
+  <p v-if="preview.measuring.value" class="soft">{{ $t('stages.schemeStage.analysingTheSurfaceFor') }}</p>
   <template v-if="scheme">
     <div class="d-flex justify-content-between align-items-baseline mb-2">
       <h2>{{ $t('stages.schemeStage.regions') }}</h2>
       <span class="soft small">{{
         $t('stages.schemeStage.overUndercoatSaving', {
-          undercoat: String(Boolean(undercoat === 'zenithal')),
+          undercoat: undercoat === 'zenithal',
           undercoat2: undercoat.replace('#', 'primer of #'),
-          saving: String(Boolean(saving)),
+          saving: Boolean(saving),
         })
       }}</span>
     </div>
@@ -177,7 +177,7 @@ const swatch = (id: number): string =>
         <span class="swatch" :style="{ background: swatch(r.id) }" />
         {{ r.name }}
       </button>
-      <button class="region add" @click="regions.add">{{ $t('stages.schemeStage.region') }}</button>
+      <button class="region add" @click="regions.add">{{ $t('stages.schemeStage.addRegion') }}</button>
     </div>
     <div
       v-if="scheme.regions.length === 1 && scheme.coats.length === 0 && ready"
@@ -192,7 +192,7 @@ const swatch = (id: number): string =>
           v-model.number="parts"
           type="number"
           size="sm"
-          data-count
+          class="how-many"
           min="2"
           max="40"
           :aria-label="$t('stages.schemeStage.aboutHowManyRegions')"
@@ -213,7 +213,7 @@ const swatch = (id: number): string =>
           :aria-pressed="tool === 'brush'"
           @click="start('brush')"
         >
-          {{ tool === 'brush' ? $t('stages.schemeStage.doneBrushing') : $t('stages.schemeStage.brushItOn') }}
+          {{ tool === 'brush' ? $t('stages.schemeStage.doneBrushing') : $t('stages.schemeStage.brush') }}
         </BButton>
         <BButton
           :variant="tool === 'fill' ? 'primary' : 'quiet'"
@@ -225,18 +225,18 @@ const swatch = (id: number): string =>
         </BButton>
         <BButton variant="quiet" size="sm" @click="regions.fill">{{ $t('stages.schemeStage.wholePart') }}</BButton>
         <label v-if="tool === 'fill'" class="d-flex gap-2 align-items-center small w-100"
-          >{{ $t('stages.schemeStage.aPressTakes')
+          >{{ $t('stages.schemeStage.aClickFills')
           }}<BFormInput
             v-model.number="reach"
             type="range"
             min="0"
             :max="REACHES.length - 1"
-            :aria-label="$t('stages.schemeStage.howFarAPress')"
+            :aria-label="$t('stages.schemeStage.howFarAClick')"
           /><span class="text-nowrap">{{
             reach < 3
-              ? $t('stages.schemeStage.aPatch')
+              ? $t('stages.schemeStage.aSmallArea')
               : reach < 8
-                ? $t('stages.schemeStage.aFold')
+                ? $t('stages.schemeStage.upToTheNext')
                 : $t('stages.schemeStage.aWholeSide')
           }}</span></label
         >
@@ -265,21 +265,21 @@ const swatch = (id: number): string =>
         @join="regions.joinTo"
       />
       <label class="name mt-2"
-        ><span class="soft">{{ $t('stages.schemeStage.takes') }}</span
+        ><span class="soft">{{ $t('stages.schemeStage.material') }}</span
         ><ChoiceSelect
           v-model="region.takes"
           size="sm"
-          :aria-label="$t('stages.schemeStage.whatItTakes')"
+          :aria-label="$t('stages.schemeStage.whatCanBePut')"
           @update:model-value="changed"
         >
           <option value="paint">{{ $t('stages.schemeStage.anyPaint') }}</option>
           <option value="light">{{ $t('stages.schemeStage.inksOnlyItIs') }}</option>
-          <option value="glue">{{ $t('stages.schemeStage.noneItIsGlued') }}</option>
+          <option value="glue">{{ $t('stages.schemeStage.noPaintItIs') }}</option>
         </ChoiceSelect></label
       >
       <LampBehind v-if="region.takes === 'light'" v-model="region.behind" @update:model-value="changed" />
     </section>
-    <BTabs v-model:index="leaf" class="leaves" no-fade :aria-label="$t('stages.schemeStage.whatOfTheScheme')">
+    <BTabs v-model:index="leaf" class="leaves" no-fade :aria-label="$t('stages.schemeStage.partOfTheScheme')">
       <BTab :title="$t('stages.schemeStage.coats')">
         <CoatList ref="list" v-model="scheme.coats" :region="current" :facts="facts" @update:model-value="changed" />
         <MixFor v-if="region" :region="region" @target="setTarget" @take="list?.take($event)" />
@@ -322,7 +322,7 @@ const swatch = (id: number): string =>
         />
         <EmblemPanel v-if="ready" @ask="asking = $event" @region="regions.addOf" />
       </BTab>
-      <BTab :title="$t('stages.schemeStage.eyesGround')">
+      <BTab :title="$t('stages.schemeStage.eyesAndGround')">
         <EyesPanel v-model="scheme.eyes" @update:model-value="changed" @ask="asking = $event" />
         <EffectsPanel v-if="region" :region="region" @changed="changed" />
       </BTab>
@@ -331,7 +331,7 @@ const swatch = (id: number): string =>
 </template>
 
 <style scoped>
-[data-count] {
+.how-many {
   width: 64px;
 }
 .regions {

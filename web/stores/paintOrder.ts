@@ -131,7 +131,7 @@ export const usePaintOrder = defineStore('paintOrder', () => {
               ? failed(looked.value.fault)
               : lookedAt.value
                 ? MEASURING
-                : missing(text('stores.paintOrder.thisStageOpenWhat')),
+                : missing(text('stores.paintOrder.thisStageToBe')),
     }
   })
   /** Coats by their ids, as they cost least by now. */

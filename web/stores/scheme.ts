@@ -155,7 +155,7 @@ export const useScheme = defineStore('scheme', () => {
         ? NONE
         : newSkin.value?.partId === piece.part?.id
           ? knownFact(newSkin.value!.share)
-          : missing(text('stores.scheme.thisStageOpenThe')),
+          : missing(text('stores.scheme.thisStageToBe')),
     }
   })
   return { scheme, fault, paints, load, save, answer, areaOf, borders, painted, newSkin, known }

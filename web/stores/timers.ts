@@ -54,8 +54,8 @@ export const useTimers = defineStore('timers', () => {
 
 /** What it means that a clock ran out. */
 export function words(t: TimerRecord): string {
-  if (t.kind === 'pot') return text('stores.timers.whatWasMixedHas', { title: t.title })
-  if (t.kind === 'recoat') return text('stores.timers.theNextCoatMay', { title: t.title })
+  if (t.kind === 'pot') return text('stores.timers.theMixHasSet', { title: t.title })
+  if (t.kind === 'recoat') return text('stores.timers.theNextCoatCan', { title: t.title })
   return text('stores.timers.theWaitIsOver', { title: t.title })
 }
 

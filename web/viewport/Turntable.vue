@@ -33,7 +33,7 @@ onMounted(() => {
   try {
     s = new Scene(canvas.value!)
   } catch {
-    fault.value = text('viewport.turntable.thisBrowserDrawsNo')
+    fault.value = text('viewport.turntable.thisBrowserShowsNo')
     return
   }
   scene.value = s
@@ -217,7 +217,7 @@ function turnBy(degrees: number): void {
       >{{ m.mm }}{{ m.mm > 0 ? $t('viewport.turntable.mm') : '' }}</span
     >
     <b v-for="(p, i) in row" :key="i" class="name" :style="{ left: `${p.x}px`, top: `${p.y - 10}px` }">{{
-      i === 0 ? $t('viewport.turntable.asItIs') : viewport.scene.beside[i - 1]?.name
+      i === 0 ? $t('viewport.turntable.imported') : viewport.scene.beside[i - 1]?.name
     }}</b>
     <div class="reading">
       <span class="soft">{{
@@ -226,10 +226,10 @@ function turnBy(degrees: number): void {
       <BButton
         variant="quiet"
         size="sm"
-        :title="$t('viewport.turntable.frameTheWholeSculpt')"
+        :title="$t('viewport.turntable.showTheWholeSculpt')"
         @click="scene?.gaze.home()"
       >
-        <Focus :size="15" aria-hidden="true" /> {{ $t('viewport.turntable.whole') }}
+        <Focus :size="15" aria-hidden="true" /> {{ $t('viewport.turntable.resetView') }}
       </BButton>
     </div>
     <div v-if="viewport.scene.hint" class="hint" role="status">{{ viewport.scene.hint }}</div>

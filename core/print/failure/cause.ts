@@ -1,7 +1,6 @@
-import { gradeWords } from '../support/supportRoute'
 import type { Cup, Island } from '../../raster/layerGraph'
 import type { Vector3 } from '../../math/vectors'
-import type { GradeName } from '../support/supportRoute'
+import { gradeWords, type GradeName } from '../support/supportRoute'
 
 /** What one sees wrong: gone; come off its supports; split open; rough; a line all round; bent; come off the plate. */
 export type MarkKind = 'missing' | 'loose' | 'torn' | 'ragged' | 'line' | 'warped' | 'notStuck'
@@ -94,7 +93,7 @@ export function probableCauses(mark: { kind: MarkKind; point: Vector3 }, f: Prin
       words:
         tip.t.grade === 'post'
           ? 'Add another strong support beside it.'
-          : `Make its size ${tip.t.grade === 'whisker' ? 'medium' : 'strong'}.`,
+          : `Make its size ${gradeWords[tip.t.grade === 'whisker' ? 'strut' : 'post']}.`,
     })
   for (const c of f.cups) {
     const low = c.firstLayer * f.layerHeight - 1,

@@ -1,3 +1,4 @@
+import vocabulary from '../../words/en/vocabulary.json'
 import { closest, closestPoint } from '../../mesh/closest'
 import { faceCross, lengthOf } from '../../mesh/face'
 import { rayFirst } from '../../mesh/ray'
@@ -16,7 +17,7 @@ export interface Grade {
 /** Names in stored records: they are shown as fine, medium and strong. */
 export type GradeName = 'whisker' | 'strut' | 'post'
 /** What a size is called: fine holds detail, medium is the usual one, strong carries load. */
-export const gradeWords: Record<GradeName, string> = { whisker: 'fine', strut: 'medium', post: 'strong' }
+export const gradeWords: Record<GradeName, string> = vocabulary.tipSize
 export const GRADE_NAMES: readonly GradeName[] = ['whisker', 'strut', 'post']
 export const gradeDefaults: Record<GradeName, Grade> = {
   whisker: { tip: 0.3, neck: 1.6, stem: 0.9 },

@@ -21,10 +21,10 @@ export function useBigButton(step: Ref<PlanStepRecord | null>, done: (s: PlanSte
     timers.over.length > 0
       ? text('bench.useBigButton.dismiss')
       : !step.value?.begunAt && !step.value?.doneAt
-        ? text('bench.useBigButton.begin')
+        ? text('bench.useBigButton.start')
         : step.value.doneAt
-          ? text('bench.useBigButton.doneAgain')
-          : text('bench.useBigButton.done'),
+          ? text('bench.useBigButton.markAsDoneAgain')
+          : text('bench.useBigButton.markAsDone'),
   )
   // “Begin” turns into “Done” only once the beginning is kept, however long that takes; a clock may run out at any moment.
   watch(word, () => (turned = Date.now()), { flush: 'sync' })

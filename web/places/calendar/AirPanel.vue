@@ -37,7 +37,7 @@ const next = computed(() => (c.value ? nextSpray(hours.value, where.value, c.val
       }}
     </h2>
     <p class="soft small mb-1">
-      {{ c.room.measured ? $t('calendar.airPanel.theLastHourOf') : $t('calendar.airPanel.asTypedUnderWorkshop') }}
+      {{ c.room.measured ? $t('calendar.airPanel.meanOfTheSensors') : $t('calendar.airPanel.asEnteredUnderWorkshop') }}
     </p>
     <template v-if="hours.length > 0">
       <svg
@@ -45,9 +45,9 @@ const next = computed(() => (c.value ? nextSpray(hours.value, where.value, c.val
         class="w-100"
         role="img"
         :aria-label="
-          $t('calendar.airPanel.forecastOfDaysWhere', {
+          $t('calendar.airPanel.forecastForDaysWhere', {
             round: Math.round(hours.length / 24),
-            where: String(Boolean(where === 'open')),
+            where: where === 'open',
           })
         "
       >
@@ -61,11 +61,11 @@ const next = computed(() => (c.value ? nextSpray(hours.value, where.value, c.val
         </template>
       </svg>
       <p class="small m-0">
-        <span class="key warm-key">°C</span> <span class="key damp-key">{{ $t('calendar.airPanel.damp') }}</span>
+        <span class="key warm-key">°C</span> <span class="key damp-key">{{ $t('calendar.airPanel.humidity') }}</span>
         {{
-          $t('calendar.airPanel.whereGreyNoSpraying', {
-            where: String(Boolean(where === 'open')),
-            next: String(Boolean(next)),
+          $t('calendar.airPanel.whereGreyDoNot', {
+            where: where === 'open',
+            next: Boolean(next),
             from: next && momentOf(next.from, c.zone),
             to: next && momentOf(next.to, c.zone),
           })

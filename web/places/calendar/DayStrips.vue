@@ -66,7 +66,7 @@ const spoken = (b: Block, f: Face): string =>
     title: f.title,
     start: momentOf(b.start, props.calendar.zone),
     end: hourOf(b.end, props.calendar.zone),
-    critical: String(Boolean(f.critical)),
+    critical: Boolean(f.critical),
   })
 
 const SNAP = 5 * 60_000
@@ -114,10 +114,15 @@ const drag = pointerDrag({
 })
 const hoursOf = (r: Row): string =>
   text('calendar.dayStrips.many', {
-    many: String(Boolean(many.value)),
+    many: Boolean(many.value),
     person: r.person,
     strips: r.strips
-      .map((s) => `${hourOf(s.from, props.calendar.zone)} to ${hourOf(s.to, props.calendar.zone)}`)
+      .map((s) =>
+        text('calendar.dayStrips.to', {
+          from: hourOf(s.from, props.calendar.zone),
+          to: hourOf(s.to, props.calendar.zone),
+        }),
+      )
       .join(', '),
   })
 const STEP: Readonly<Record<string, number>> = {
@@ -136,9 +141,9 @@ const until = (o: Row['overnight'][number]): string => {
   const tasks = props.tasksOf(o.id)
   const letters = [...new Set(tasks.map((t) => letterOf(pieces.value.get(t.piece)?.i ?? 0)))].join('')
   const [day, hour] = momentOf(o.until, props.calendar.zone).split(', ') as [string, string]
-  return text('calendar.dayStrips.phaseTo', {
+  return text('calendar.dayStrips.phaseUntil', {
     letters,
-    phase: String(Boolean(tasks[0]?.phase === 'Print')),
+    phase: tasks[0]?.phase === 'Print',
     slice: day.slice(0, 3),
     hour,
   })

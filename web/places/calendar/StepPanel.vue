@@ -50,7 +50,9 @@ const named = (a: StepEdit['after'][number]): string => {
 <template>
   <section v-if="tasks.length > 0" class="sheet p-3 mb-3" :aria-label="$t('calendar.stepPanel.step')">
     <div class="d-flex justify-content-between gap-2">
-      <h2>{{ tasks.length > 1 ? $t('calendar.stepPanel.stepsInGo', { tasks: tasks.length }) : tasks[0]!.title }}</h2>
+      <h2>
+        {{ tasks.length > 1 ? $t('calendar.stepPanel.stepsTogether', { tasks: tasks.length }) : tasks[0]!.title }}
+      </h2>
       <BButton variant="quiet" size="sm" :aria-label="$t('calendar.stepPanel.close')" @click="$emit('close')"
         >×</BButton
       >
@@ -64,7 +66,7 @@ const named = (a: StepEdit['after'][number]): string => {
       >
     </p>
     <dl v-if="slot" class="facts my-2">
-      <dt>{{ $t('calendar.stepPanel.begins') }}</dt>
+      <dt>{{ $t('calendar.stepPanel.starts') }}</dt>
       <dd>{{ momentOf(slot.start, zone) }}{{ slot.person ? `, ${slot.person}` : '' }}</dd>
       <dt>{{ $t('calendar.stepPanel.work') }}</dt>
       <dd>{{ duration((slot.end - slot.start) / 1000) }}</dd>
@@ -72,14 +74,14 @@ const named = (a: StepEdit['after'][number]): string => {
         ><dt>{{ $t('calendar.stepPanel.thenWaitsUntil') }}</dt>
         <dd>{{ momentOf(slot.free, zone) }}</dd></template
       >
-      <dt>{{ $t('calendar.stepPanel.maySlipBy') }}</dt>
-      <dd>{{ slot.slack === 0 ? $t('calendar.stepPanel.nothingItDecidesWhen') : duration(slot.slack) }}</dd>
+      <dt>{{ $t('calendar.stepPanel.slack') }}</dt>
+      <dd>{{ slot.slack === 0 ? $t('calendar.stepPanel.noneItDecidesWhen') : duration(slot.slack) }}</dd>
     </dl>
-    <p v-else class="text-danger">{{ $t('calendar.stepPanel.noHoursHoldIt') }}</p>
+    <p v-else class="text-danger">{{ $t('calendar.stepPanel.noBenchHoursAre') }}</p>
     <FoldPanel v-if="tasks.length === 1" class="wishes" :open="tasks[0]!.edit !== null">
-      <template #title>{{ $t('calendar.stepPanel.whatYouWantOf') }}</template>
+      <template #title>{{ $t('calendar.stepPanel.yourWishesForThis') }}</template>
       <DraftField
-        :label="$t('calendar.stepPanel.beginAt')"
+        :label="$t('calendar.stepPanel.startAt')"
         type="datetime-local"
         :value="local(tasks[0]!.edit?.notBefore ?? null)"
         @done="change(tasks[0]!, { notBefore: moment($event) })"
@@ -108,7 +110,7 @@ const named = (a: StepEdit['after'][number]): string => {
         </ChoiceSelect>
       </label>
       <label
-        >{{ $t('calendar.stepPanel.notBeforeThisIs') }}
+        >{{ $t('calendar.stepPanel.notBeforeThisStep') }}
         <ChoiceSelect
           size="sm"
           :model-value="''"
@@ -129,7 +131,7 @@ const named = (a: StepEdit['after'][number]): string => {
         <BButton
           variant="quiet"
           size="sm"
-          :aria-label="$t('calendar.stepPanel.noLongerAfter', { a: named(a) })"
+          :aria-label="$t('calendar.stepPanel.removeNotBefore', { a: named(a) })"
           @click="change(tasks[0]!, { after: tasks[0]!.edit!.after.filter((_, k) => k !== i) })"
         >
           ×
@@ -139,7 +141,7 @@ const named = (a: StepEdit['after'][number]): string => {
         v-if="tasks[0]!.shuns || tasks[0]!.edit?.anyway"
         :model-value="tasks[0]!.edit?.anyway ?? false"
         @update:model-value="change(tasks[0]!, { anyway: Boolean($event) })"
-        >{{ $t('calendar.stepPanel.sprayItInCold') }}</BFormCheckbox
+        >{{ $t('calendar.stepPanel.sprayEvenIfIt') }}</BFormCheckbox
       >
       <BButton
         v-if="tasks[0]!.edit"
@@ -148,7 +150,7 @@ const named = (a: StepEdit['after'][number]): string => {
         class="mt-2"
         @click="attempt(() => store.takeBack(tasks[0]!))"
       >
-        {{ $t('calendar.stepPanel.asThePlanSays') }}
+        {{ $t('calendar.stepPanel.followThePlan') }}
       </BButton>
     </FoldPanel>
     <BAlert v-if="fault" :model-value="true" variant="danger" class="mt-2 mb-0">{{ fault }}</BAlert>

@@ -36,20 +36,20 @@ const benchOf = (id: string) => {
 </script>
 
 <template>
-  <section class="sheet p-3 mb-3" :aria-label="$t('calendar.timePanel.timeToSpare')">
+  <section class="sheet p-3 mb-3" :aria-label="$t('calendar.timePanel.whatFitsNow')">
     <NumberField v-model="minutes" :label="$t('calendar.timePanel.iHave')" unit="min" :min="5" :max="720" :step="5" />
     <BFormSelect
       v-if="(store.calendar?.people.length ?? 0) > 1"
       v-model="person"
       size="sm"
       class="my-1"
-      :aria-label="$t('calendar.timePanel.whoHasTheTime')"
+      :aria-label="$t('calendar.timePanel.whoHasTime')"
     >
-      <option value="">{{ $t('calendar.timePanel.anybody') }}</option>
+      <option value="">{{ $t('calendar.timePanel.anyone') }}</option>
       <option v-for="p in store.calendar!.people" :key="p.name" :value="p.name">{{ p.name }}</option>
     </BFormSelect>
     <p v-if="fits && fits.length === 0" class="soft small m-0">
-      {{ $t('calendar.timePanel.nothingThatCouldBegin') }}
+      {{ $t('calendar.timePanel.nothingThatCanStart') }}
     </p>
     <ol v-else-if="fits" class="fits">
       <li v-for="f in fits" :key="f.id">
@@ -58,12 +58,12 @@ const benchOf = (id: string) => {
           {{ pieceName(f.id) }}, {{ duration((f.end - f.start) / 1000)
           }}{{
             (store.task.get(f.id)?.waiting ?? 0) > 600
-              ? $t('calendar.timePanel.thenByItself', { waiting: duration(store.task.get(f.id)!.waiting) })
+              ? $t('calendar.timePanel.thenOfWaiting', { waiting: duration(store.task.get(f.id)!.waiting) })
               : ''
           }}
         </span>
         <RouterLink v-if="store.task.get(f.id)" class="small ms-1" :to="benchOf(f.id)">{{
-          $t('calendar.timePanel.toTheBench')
+          $t('calendar.timePanel.openBenchMode')
         }}</RouterLink>
       </li>
     </ol>
@@ -71,7 +71,7 @@ const benchOf = (id: string) => {
       {{
         $t('calendar.timePanel.inAllSavedOf', {
           taken: duration(taken),
-          saved: String(Boolean(saved > 0)),
+          saved: saved > 0,
           saved2: duration(saved),
         })
       }}

@@ -27,22 +27,22 @@ const capital = (s: string): string => s[0]!.toUpperCase() + s.slice(1)
   <section
     v-if="proposals.length + open.length > 0"
     class="sheet p-3 mb-3"
-    :aria-label="$t('calendar.togetherPanel.inGo')"
+    :aria-label="$t('calendar.togetherPanel.doneTogether')"
   >
-    <h2>{{ $t('calendar.togetherPanel.inGo') }}</h2>
+    <h2>{{ $t('calendar.togetherPanel.doneTogether') }}</h2>
     <div v-for="b in open" :key="b.id" class="row1">
       <span
         ><b>{{ capital(b.key) }}</b> <span class="soft small">{{ names(b.tasks) }}</span></span
       >
       <BButton variant="quiet" size="sm" :disabled="busy" @click="attempt(() => store.apart(b.id))">
-        {{ $t('calendar.togetherPanel.takeApart') }}
+        {{ $t('calendar.togetherPanel.doSeparately') }}
       </BButton>
     </div>
     <div v-for="b in proposals" :key="b.id" class="row1">
       <span
         >{{ capital(b.key) }}
         <span class="soft small">{{
-          $t('calendar.togetherPanel.spares', { tasks: names(b.tasks), saved: duration(b.saved) })
+          $t('calendar.togetherPanel.saves', { tasks: names(b.tasks), saved: duration(b.saved) })
         }}</span></span
       >
       <BButton variant="primary" size="sm" :disabled="busy" @click="attempt(() => store.together(b.key, b.tasks))">

@@ -50,7 +50,7 @@ function key(e: KeyboardEvent): void {
       <i v-for="n in most" :key="n" :style="n <= drops ? { background: hex } : {}" :class="{ full: n <= drops }" />
     </div>
     <b class="num">{{ drops }}</b>
-    <BButton variant="quiet" size="sm" :aria-label="$t('mixing.dropLine.putAway', { name })" @click="emit('away')"
+    <BButton variant="quiet" size="sm" :aria-label="$t('mixing.dropLine.remove', { name })" @click="emit('away')"
       >×</BButton
     >
   </div>

@@ -23,9 +23,9 @@ const day = (d: string): string =>
 </script>
 
 <template>
-  <section :aria-label="$t('mixing.mixBook.mixBook')">
+  <section :aria-label="$t('mixing.mixBook.mixLog')">
     <div class="d-flex justify-content-between align-items-baseline mb-2">
-      <h2>{{ $t('mixing.mixBook.mixBook') }}</h2>
+      <h2>{{ $t('mixing.mixBook.mixLog') }}</h2>
       <span class="soft">{{ $t('mixing.mixBook.mixes', { book: mixes.book?.length ?? 0 }) }}</span>
     </div>
     <BAlert v-if="fault" :model-value="true" variant="danger">{{ fault }}</BAlert>
@@ -38,7 +38,7 @@ const day = (d: string): string =>
       :aria-label="$t('mixing.mixBook.findAMix')"
     />
     <p v-if="mixes.book?.length === 0" class="soft">
-      {{ $t('mixing.mixBook.nothingIsNotedYet') }}
+      {{ $t('mixing.mixBook.noMixesYetAdd') }}
     </p>
     <article v-for="m in list" :key="m.id" class="mix" :data-mix="m.name">
       <button class="head" :aria-expanded="open === m.id" @click="open = open === m.id ? null : m.id">
@@ -51,7 +51,7 @@ const day = (d: string): string =>
           ><b>{{ m.name }}</b
           ><br /><span class="soft small"
             >{{ [m.region, m.coat].filter((x) => x).join(', ')
-            }}{{ m.kept > 0 ? $t('mixing.mixBook.mlPutBy', { kept: m.kept }) : '' }}</span
+            }}{{ m.kept > 0 ? $t('mixing.mixBook.mlReservedForTouch', { kept: m.kept }) : '' }}</span
           ></span
         >
         <span class="soft small num">{{ day(m.mixedOn) }}</span>

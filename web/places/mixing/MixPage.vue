@@ -91,7 +91,7 @@ const measured = (lab: Triple): Promise<void> =>
       <BTfoot>
         <BTr class="soft small">
           <BTd />
-          <BTd>{{ $t('mixing.mixPage.dropsAsNotedAnd') }}</BTd>
+          <BTd>{{ $t('mixing.mixPage.dropsAsSavedAnd') }}</BTd>
           <BTd class="num">{{ mix.drops.reduce((s, d) => s + d.drops, 0) }}</BTd>
           <BTd class="num">{{ batch.drops.reduce((s, d) => s + d, 0) }}</BTd>
         </BTr>
@@ -108,7 +108,7 @@ const measured = (lab: Triple): Promise<void> =>
     />
     <NumberField v-model="coats" :label="$t('mixing.mixPage.coats')" :min="1" :max="12" :digits="0" />
     <p class="m-0">
-      {{ $t('mixing.mixPage.mlAreNeededTool', { ml: ml.toFixed(2), tool: String(Boolean(mix.tool === 'airbrush')) }) }}
+      {{ $t('mixing.mixPage.mlAreNeededTool', { ml: ml.toFixed(2), tool: mix.tool === 'airbrush' }) }}
       <b class="num">{{ $t('mixing.mixPage.ml', { ml: batch.ml.toFixed(2) }) }}</b>{{
         $t('mixing.mixPage.withMlOfThinner', { thinner: thinner.toFixed(2) })
       }}
@@ -155,7 +155,7 @@ const measured = (lab: Triple): Promise<void> =>
           })
         "
       >
-        {{ $t('mixing.mixPage.takeOut') }}
+        {{ $t('mixing.mixPage.deleteMix') }}
       </BButton>
     </div>
   </div>

@@ -13,18 +13,18 @@ const ground = (name: string): string =>
   PRIMED[name] ?? (name.startsWith('#') ? text('mixing.mixResult.primerOf', { name }) : name)
 /** In how many coats it covers that ground, or that it never does. */
 const covers = (n: number | null): string =>
-  n === null ? text('mixing.mixResult.neverCovers') : text('mixing.mixResult.covers', { n })
+  n === null ? text('mixing.mixResult.doesNotCoverIn') : text('mixing.mixResult.n', { n })
 </script>
 
 <template>
-  <section v-if="mixing.drawn" :aria-label="$t('mixing.mixResult.theMixAsIt')">
+  <section v-if="mixing.drawn" :aria-label="$t('mixing.mixResult.howTheMixLooks')">
     <div class="films">
       <figure v-for="(o, i) in mixing.drawn.over" :key="i" :style="{ background: o.groundHex }">
         <div :style="{ background: o.hex }" />
         <figcaption>
           <b>{{ $t('mixing.mixResult.over', { ground: ground(o.ground) }) }}</b><br />{{ covers(o.hides)
           }}<template v-if="o.reaches !== null && o.reaches !== o.hides"
-            >, {{ $t('mixing.mixResult.reaches', { n: o.reaches }) }}</template
+            >, {{ $t('mixing.mixResult.n2', { n: o.reaches }) }}</template
           >
         </figcaption>
       </figure>
@@ -77,7 +77,7 @@ const covers = (n: number | null): string =>
       </div>
     </div>
     <p class="soft small m-0">
-      {{ $t('mixing.mixResult.drawnDownCoatOn') }}
+      {{ $t('mixing.mixResult.drawdownCoatOnThe') }}
       <template v-if="mixing.target">{{
         $t('mixing.mixResult.theFrameIsThe', { target: labToHex(mixing.target) })
       }}</template>

@@ -68,14 +68,14 @@ const note = (): Promise<void> =>
   <form
     v-if="mixing.total > 0"
     class="sheet p-3 mt-3"
-    :aria-label="$t('mixing.noteMix.noteTheMix')"
+    :aria-label="$t('mixing.noteMix.saveTheMix')"
     @submit.prevent="note"
   >
-    <h3 class="mb-2">{{ $t('mixing.noteMix.putItInThe') }}</h3>
+    <h3 class="mb-2">{{ $t('mixing.noteMix.addToMixLog') }}</h3>
     <BAlert v-if="fault" :model-value="true" variant="danger">{{ fault }}</BAlert>
     <div class="fields">
       <label
-        ><span class="soft small">{{ $t('mixing.noteMix.knownAs') }}</span
+        ><span class="soft small">{{ $t('mixing.noteMix.name') }}</span
         ><BFormInput v-model="mixing.about.name" size="sm" required maxlength="120"
       /></label>
       <label
@@ -96,17 +96,17 @@ const note = (): Promise<void> =>
         </BFormSelect></label
       >
       <label
-        ><span class="soft small">{{ $t('mixing.noteMix.countedOutSoMany') }}</span
+        ><span class="soft small">{{ $t('mixing.noteMix.numberOfTimesMixed') }}</span
         ><BFormInput v-model.number="batches" type="number" min="0.5" step="0.5" max="1000" size="sm"
       /></label>
       <label
-        ><span class="soft small">{{ $t('mixing.noteMix.putByForTouching') }}</span
+        ><span class="soft small">{{ $t('mixing.noteMix.reservedForTouchUps') }}</span
         ><BFormInput v-model.number="kept" type="number" min="0" step="0.1" max="1000" size="sm"
       /></label>
     </div>
     <div class="d-flex gap-3 align-items-center mt-2">
       <label class="btn btn-sm btn-quiet m-0"
-        >{{ photo ? photo.name : $t('mixing.noteMix.aPhotoOfIt')
+        >{{ photo ? photo.name : $t('mixing.noteMix.photo')
         }}<input
           type="file"
           accept="image/*"
@@ -117,7 +117,7 @@ const note = (): Promise<void> =>
         $t('mixing.noteMix.dropsAboutMl', { total: mixing.total * batches, ml: ml.toFixed(2) })
       }}</span>
       <BButton type="submit" variant="primary" size="sm" :disabled="busy || !mixing.drawn">{{
-        $t('mixing.noteMix.noteIt')
+        $t('mixing.noteMix.saveMix')
       }}</BButton>
     </div>
   </form>

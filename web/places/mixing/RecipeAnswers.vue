@@ -14,7 +14,7 @@ import { useStock } from '../../stores/stock'
 const mixing = useMixing(),
   stock = useStock()
 const MERIT: Record<Merit, string> = {
-  simplest: text('mixing.recipeAnswers.simplestOfTheNearest'),
+  simplest: text('mixing.recipeAnswers.simplestOfTheClosest'),
   closest: text('mixing.recipeAnswers.closest'),
   fewest: text('mixing.recipeAnswers.fewestPaints'),
   cheapest: text('mixing.recipeAnswers.cheapest'),
@@ -31,10 +31,10 @@ const answer = computed(() => mixing.answer)
     <h2 class="mb-1">
       {{
         mixing.solving
-          ? $t('mixing.recipeAnswers.lookingForMixes')
+          ? $t('mixing.recipeAnswers.searchingForRecipes')
           : answer
-            ? $t('mixing.recipeAnswers.mixesForTheTarget')
-            : $t('mixing.recipeAnswers.setATargetTo')
+            ? $t('mixing.recipeAnswers.recipesForTheTarget')
+            : $t('mixing.recipeAnswers.setATargetColour')
       }}
     </h2>
     <BAlert v-if="answer && !answer.reached" :model-value="true" variant="danger" class="mb-2">{{
@@ -50,15 +50,15 @@ const answer = computed(() => mixing.answer)
         <div class="soft small">
           {{
             r.hides === null
-              ? $t('mixing.recipeAnswers.doesNotHideIn')
-              : $t('mixing.recipeAnswers.hidesBlackInHides', { hides: r.hides })
+              ? $t('mixing.recipeAnswers.doesNotCoverIn')
+              : $t('mixing.recipeAnswers.coversBlackInHides', { hides: r.hides })
           }}
         </div>
       </div>
       <span class="num"
         ><b :class="{ far: r.error > UNSEEN }">ΔE {{ r.error.toFixed(1) }}</b
         ><br /><span class="soft small">{{
-          r.price === null ? '' : $t('mixing.recipeAnswers.aMl', { money: stock.money(r.price) })
+          r.price === null ? '' : $t('mixing.recipeAnswers.perMl', { money: stock.money(r.price) })
         }}</span></span
       >
       <BButton variant="quiet" size="sm" @click="mixing.setDrops(r.drops)">{{

@@ -78,7 +78,7 @@ function useMuted(m: (typeof muted.value)[number]): void {
 </script>
 
 <template>
-  <section v-if="mixing.drawn" class="mt-3" :aria-label="$t('mixing.tonesPanel.whatGoesWithIt')">
+  <section v-if="mixing.drawn" class="mt-3" :aria-label="$t('mixing.tonesPanel.matchingColours')">
     <div class="d-flex gap-2 align-items-center mb-2">
       <BButton
         v-for="(name, key) in WHAT"
@@ -141,12 +141,12 @@ function useMuted(m: (typeof muted.value)[number]): void {
               $t('mixing.tonesPanel.use')
             }}</BButton></template
           >
-          <span v-else class="soft">{{ $t('mixing.tonesPanel.noPaintOfThe') }}</span>
+          <span v-else class="soft">{{ $t('mixing.tonesPanel.noPaintInStock') }}</span>
         </figcaption>
       </figure>
     </div>
     <template v-else>
-      <p v-if="skin.length === 0" class="soft">{{ $t('mixing.tonesPanel.theStockHasNo') }}</p>
+      <p v-if="skin.length === 0" class="soft">{{ $t('mixing.tonesPanel.thereIsNoRed') }}</p>
       <ol class="skin">
         <li v-for="(z, i) in skin" :key="i">
           <span class="swatch" :style="{ background: labToHex(z.lab) }" />

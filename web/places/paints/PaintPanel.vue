@@ -71,9 +71,9 @@ const off = (lab: Triple): string => deltaE00(lab, labOfPaint(p.value)).toFixed(
         @done="save({ name: $event })"
     /></label>
     <div class="row-field">
-      <span>{{ $t('paints.paintPanel.whereItHides') }}</span><LabField
+      <span>{{ $t('paints.paintPanel.atFullCoverage') }}</span><LabField
         :lab="labOfPaint(p)"
-        :label="$t('paints.paintPanel.colourWhereItHides')"
+        :label="$t('paints.paintPanel.colourAtFullCoverage')"
         @change="setColour"
       />
     </div>
@@ -87,7 +87,7 @@ const off = (lab: Triple): string => deltaE00(lab, labOfPaint(p.value)).toFixed(
     </div>
     <div class="d-flex gap-2 mb-2">
       <BButton variant="quiet" size="sm" :aria-pressed="reading === 'hides'" @click="reading = 'hides'">
-        {{ $t('paints.paintPanel.photoWhereItHides') }}
+        {{ $t('paints.paintPanel.photoAtFullCoverage') }}
       </BButton>
       <BButton variant="quiet" size="sm" :aria-pressed="reading === 'black'" @click="reading = 'black'">
         {{ $t('paints.paintPanel.photoOverBlack') }}
@@ -95,17 +95,17 @@ const off = (lab: Triple): string => deltaE00(lab, labOfPaint(p.value)).toFixed(
     </div>
     <SwatchPhoto v-if="reading" class="mb-2" @read="took" />
     <NumberField
-      :label="$t('paints.paintPanel.hidesOfBrushedCoat')"
+      :label="$t('paints.paintPanel.opacityOfBrushedCoat')"
       :model-value="100 * p.opacity"
       unit="%"
       :min="0"
       :max="100"
       :digits="0"
-      :source="p.overBlack ? $t('paints.paintPanel.notUsedTheCoat') : $t('paints.paintPanel.asYouSaid')"
+      :source="p.overBlack ? $t('paints.paintPanel.notUsedTheCoat') : $t('paints.paintPanel.asYouEnteredIt')"
       @update:model-value="save({ opacity: $event / 100 })"
     />
     <p v-if="p.opacity === 0" class="soft small">
-      {{ $t('paints.paintPanel.aPaintWithNo') }}
+      {{ $t('paints.paintPanel.aPaintWithoutOpacity') }}
     </p>
     <div class="pair">
       <label class="row-field"
@@ -132,7 +132,7 @@ const off = (lab: Triple): string => deltaE00(lab, labOfPaint(p.value)).toFixed(
       >
     </div>
     <NumberField
-      :label="$t('paints.paintPanel.paintInWhatIs')"
+      :label="$t('paints.paintPanel.shareOfPaintWhen')"
       :model-value="100 * p.thinning.brush"
       unit="%"
       :min="5"
@@ -142,7 +142,7 @@ const off = (lab: Triple): string => deltaE00(lab, labOfPaint(p.value)).toFixed(
       @update:model-value="save({ thinning: { ...p.thinning, brush: $event / 100 } })"
     />
     <NumberField
-      :label="$t('paints.paintPanel.paintInWhatIs2')"
+      :label="$t('paints.paintPanel.shareOfPaintWhen2')"
       :model-value="100 * p.thinning.airbrush"
       unit="%"
       :min="5"
@@ -182,10 +182,10 @@ const off = (lab: Triple): string => deltaE00(lab, labOfPaint(p.value)).toFixed(
       {{
         used
           ? $t('paints.paintPanel.loggedInCoatsMl', { coats: used.coats, ml: used.ml.toFixed(1) })
-          : $t('paints.paintPanel.inNoCoatThat')
+          : $t('paints.paintPanel.notUsedInAny')
       }}
     </p>
-    <h3 class="mb-1">{{ $t('paints.paintPanel.bottlesThatWereMeasured') }}</h3>
+    <h3 class="mb-1">{{ $t('paints.paintPanel.measuredBottles') }}</h3>
     <div v-for="(l, i) in p.lots" :key="i" class="lot">
       <span class="swatch" :style="{ background: labToHex(l.lab) }" />
       <span>{{ l.lot || $t('paints.paintPanel.noLot') }}{{ i === 0 ? $t('paints.paintPanel.inUse') : '' }}</span>
@@ -193,13 +193,13 @@ const off = (lab: Triple): string => deltaE00(lab, labOfPaint(p.value)).toFixed(
       <BButton
         variant="quiet"
         size="sm"
-        :aria-label="$t('paints.paintPanel.forgetLot', { lot: l.lot })"
+        :aria-label="$t('paints.paintPanel.removeLot', { lot: l.lot })"
         @click="save({ lots: p.lots.filter((_, k) => k !== i) })"
       >
         ×
       </BButton>
     </div>
-    <p v-if="p.lots.length === 0" class="soft small mb-1">{{ $t('paints.paintPanel.noneAllBottlesAre') }}</p>
+    <p v-if="p.lots.length === 0" class="soft small mb-1">{{ $t('paints.paintPanel.noneAllBottlesCount') }}</p>
     <div class="d-flex gap-2 mt-1">
       <BFormInput
         v-model="lot"

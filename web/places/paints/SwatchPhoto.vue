@@ -107,9 +107,9 @@ const again = (): void => {
 const light = (r: SwatchRead): string =>
   text('paints.swatchPhoto.stopsStopsLightRed', {
     abs: Math.abs(r.stops).toFixed(1),
-    stops: String(Boolean(r.stops > 0)),
-    red: String(Boolean(r.red < 0.97)),
-    blue: String(Boolean(r.blue < 0.97)),
+    stops: r.stops > 0,
+    red: r.red < 0.97,
+    blue: r.blue < 0.97,
   })
 </script>
 
@@ -117,7 +117,7 @@ const light = (r: SwatchRead): string =>
   <div class="photo">
     <div class="d-flex gap-2 align-items-center mb-1">
       <BButton variant="quiet" size="sm" @click="picker?.click()">
-        {{ there ? $t('paints.swatchPhoto.anotherPhoto') : $t('paints.swatchPhoto.chooseThePhoto') }}
+        {{ there ? $t('paints.swatchPhoto.chooseAnotherPhoto') : $t('paints.swatchPhoto.chooseThePhoto') }}
       </BButton>
       <label v-if="there" class="small d-flex gap-1 align-items-center"
         >{{ $t('paints.swatchPhoto.card')
@@ -128,7 +128,7 @@ const light = (r: SwatchRead): string =>
           <option :value="0.9">{{ $t('paints.swatchPhoto.white90') }}</option>
         </BFormSelect></label
       >
-      <BButton v-if="card" variant="quiet" size="sm" @click="again">{{ $t('paints.swatchPhoto.pressAgain') }}</BButton>
+      <BButton v-if="card" variant="quiet" size="sm" @click="again">{{ $t('paints.swatchPhoto.startAgain') }}</BButton>
       <input
         ref="picker"
         type="file"
@@ -143,9 +143,9 @@ const light = (r: SwatchRead): string =>
     <p v-if="there" class="soft small m-0">
       {{
         !card
-          ? $t('paints.swatchPhoto.pressOnTheGrey')
+          ? $t('paints.swatchPhoto.clickTheGreyCard')
           : spots.length === 0
-            ? $t('paints.swatchPhoto.nowPressOnThe')
+            ? $t('paints.swatchPhoto.nowClickTheSwatch')
             : $t('paints.swatchPhoto.spotsRead', { spots: spots.length })
       }}
     </p>
@@ -156,13 +156,13 @@ const light = (r: SwatchRead): string =>
         ><br /><span class="soft">{{
           $t('paints.swatchPhoto.spreadESpread2', {
             spread: read.spread.toFixed(1),
-            spread2: String(Boolean(read.spread > SPREAD)),
+            spread2: read.spread > SPREAD,
             read: light(read),
           })
         }}</span></span
       >
       <BButton variant="primary" size="sm" @click="emit('read', read.lab)">{{
-        $t('paints.swatchPhoto.takeIt')
+        $t('paints.swatchPhoto.useThisColour')
       }}</BButton>
     </div>
   </div>

@@ -33,7 +33,7 @@ const add = (): Promise<void> =>
           <BTh class="num">{{ $t('stock.bottlePanel.leftMl') }}</BTh>
           <BTh>{{ $t('stock.bottlePanel.opened') }}</BTh>
           <BTh class="num">{{ $t('stock.bottlePanel.keepsMonths') }}</BTh>
-          <BTh>{{ $t('stock.bottlePanel.until') }}</BTh>
+          <BTh>{{ $t('stock.bottlePanel.bestBefore') }}</BTh>
           <BTh />
         </BTr>
       </BThead>
@@ -80,23 +80,23 @@ const add = (): Promise<void> =>
             />
           </BTd>
           <BTd :class="{ 'text-danger': spent(b, today) }">
-            {{ keepsUntil(b) ?? $t('stock.bottlePanel.shut')
-            }}{{ spent(b, today) ? $t('stock.bottlePanel.pastItsTime') : '' }}
+            {{ keepsUntil(b) ?? $t('stock.bottlePanel.unopened')
+            }}{{ spent(b, today) ? $t('stock.bottlePanel.pastItsDate') : '' }}
           </BTd>
           <BTd class="num">
             <BButton
               variant="quiet"
               size="sm"
-              :aria-label="$t('stock.bottlePanel.bottleIsGone', { i: i + 1 })"
+              :aria-label="$t('stock.bottlePanel.removeBottle', { i: i + 1 })"
               @click="save(parsed.bottles.filter((_, k) => k !== i))"
             >
-              {{ $t('stock.bottlePanel.gone') }}
+              {{ $t('stock.bottlePanel.remove') }}
             </BButton>
           </BTd>
         </BTr>
       </BTbody>
     </BTableSimple>
-    <p v-else class="soft small mb-2">{{ $t('stock.bottlePanel.notCountedByPrints') }}</p>
+    <p v-else class="soft small mb-2">{{ $t('stock.bottlePanel.bottlesAreNotCounted') }}</p>
     <BButton variant="primary" size="sm" @click="add">{{ $t('stock.bottlePanel.addABottle') }}</BButton>
     <BAlert v-if="fault" :model-value="true" variant="danger" class="mt-1">{{ fault }}</BAlert>
   </section>

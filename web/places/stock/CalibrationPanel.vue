@@ -42,7 +42,7 @@ const LENGTHS: { key: keyof Measured; word: string; where: string }[] = [
   {
     key: 'footX',
     word: text('stock.calibrationPanel.footAlongX'),
-    where: text('stock.calibrationPanel.atTheVeryPlate'),
+    where: text('stock.calibrationPanel.atThePlate'),
   },
 ]
 const measured = computed(() => LENGTHS.some((l) => m[l.key] !== gaugeNominal[l.key]))
@@ -79,7 +79,7 @@ const signed = (v: number): string => `${v < 0 ? '−' : ''}${Math.abs(v).toFixe
 <template>
   <section class="sheet p-3 mb-4 panel">
     <div>
-      <h3 class="mb-1">{{ $t('stock.calibrationPanel.asItPrints', { name: printer.name }) }}</h3>
+      <h3 class="mb-1">{{ $t('stock.calibrationPanel.calibrationOf', { name: printer.name }) }}</h3>
       <p class="soft small">
         {{ $t('stock.calibrationPanel.printTheGaugeFlat') }}
       </p>
@@ -87,11 +87,11 @@ const signed = (v: number): string => `${v < 0 ? '−' : ''}${Math.abs(v).toFixe
         $t('stock.calibrationPanel.gaugeAsStl40')
       }}</BButton>
       <dl class="facts">
-        <dt>{{ $t('stock.calibrationPanel.sizeKeptXY') }}</dt>
+        <dt>{{ $t('stock.calibrationPanel.sizeCorrectionXY') }}</dt>
         <dd>{{ now.scale.map(percent).join(', ') }}</dd>
         <dt>{{ $t('stock.calibrationPanel.lightSpreadsPastAn') }}</dt>
         <dd>{{ $t('stock.calibrationPanel.mm', { growth: signed(now.growth) }) }}</dd>
-        <dt>{{ $t('stock.calibrationPanel.firstLayersBleed') }}</dt>
+        <dt>{{ $t('stock.calibrationPanel.firstLayersSpreadBy') }}</dt>
         <dd>{{ $t('stock.calibrationPanel.mmLayers', { bleed: signed(now.bleed), bleedLayers: now.bleedLayers }) }}</dd>
       </dl>
       <BFormCheckbox class="mt-2" v-model="form.mirrorX">{{
@@ -100,7 +100,7 @@ const signed = (v: number): string => `${v < 0 ? '−' : ''}${Math.abs(v).toFixe
       <BFormCheckbox v-model="form.mirrorY">{{ $t('stock.calibrationPanel.panelMirrorsFrontAnd') }}</BFormCheckbox>
       <NumberField
         v-model="form.greys"
-        :label="$t('stock.calibrationPanel.greysItShows')"
+        :label="$t('stock.calibrationPanel.greyLevels')"
         :step="1"
         :min="2"
         :max="256"
@@ -108,13 +108,13 @@ const signed = (v: number): string => `${v < 0 ? '−' : ''}${Math.abs(v).toFixe
       />
       <NumberField
         v-model="form.bleedLayers"
-        :label="$t('stock.calibrationPanel.layersThatBleed')"
+        :label="$t('stock.calibrationPanel.layersThatSpread')"
         :step="1"
         :min="0"
         :max="200"
         :source="$t('stock.calibrationPanel.itsFirstLayers')"
       />
-      <BButton variant="quiet" size="sm" @click="save(false)">{{ $t('stock.calibrationPanel.keepThese') }}</BButton>
+      <BButton variant="quiet" size="sm" @click="save(false)">{{ $t('stock.calibrationPanel.save') }}</BButton>
     </div>
     <div>
       <NumberField
@@ -127,8 +127,8 @@ const signed = (v: number): string => `${v < 0 ? '−' : ''}${Math.abs(v).toFixe
         :min="0"
         :max="100"
         :source="
-          $t('stock.calibrationPanel.whereDrawn', {
-            where: String(Boolean(l.where)),
+          $t('stock.calibrationPanel.whereNominal', {
+            where: Boolean(l.where),
             where2: l.where,
             gaugeNominal: gaugeNominal[l.key],
           })
@@ -150,23 +150,23 @@ const signed = (v: number): string => `${v < 0 ? '−' : ''}${Math.abs(v).toFixe
           <dd>{{ percent(found.value.scale[2]) }}</dd>
           <dt>{{ $t('stock.calibrationPanel.firstLayersPerSide') }}</dt>
           <dd>{{ $t('stock.calibrationPanel.mm2', { bleed: signed(found.value.bleed) }) }}</dd>
-          <dt>{{ $t('stock.calibrationPanel.lengthsMissedBy') }}</dt>
+          <dt>{{ $t('stock.calibrationPanel.remainingError') }}</dt>
           <dd>{{ $t('stock.calibrationPanel.mm3', { residual: found.value.residual.toFixed(3) }) }}</dd>
         </dl>
         <p class="soft small">
           {{ $t('stock.calibrationPanel.sixLengthsThreeUnknowns') }}
           <template v-if="found.value.residual > 0.04">{{
-            $t('stock.calibrationPanel.theyAgreeBadlyMeasure')
+            $t('stock.calibrationPanel.theLengthsContradictEach')
           }}</template>
         </p>
-        <BButton variant="primary" @click="save(true)">{{ $t('stock.calibrationPanel.correctEveryPrintBy') }}</BButton>
+        <BButton variant="primary" @click="save(true)">{{ $t('stock.calibrationPanel.applyCorrection') }}</BButton>
       </template>
       <BAlert v-else-if="measured && !found.ok" :model-value="true" variant="danger">{{
         found.problem.message
       }}</BAlert>
-      <p v-else class="soft">{{ $t('stock.calibrationPanel.typeWhatTheCaliper') }}</p>
+      <p v-else class="soft">{{ $t('stock.calibrationPanel.enterWhatTheCaliper') }}</p>
       <p v-if="kept" role="status" class="soft small mt-2 mb-0">
-        {{ $t('stock.calibrationPanel.keptLayersAreSliced') }}
+        {{ $t('stock.calibrationPanel.savedLayersAreCorrected') }}
       </p>
       <BAlert v-if="fault" :model-value="true" variant="danger">{{ fault }}</BAlert>
     </div>

@@ -20,11 +20,11 @@ const address = ref('')
 onMounted(() => void runs.fresh())
 const STATES: Record<string, string> = {
   idle: text('stock.devicePanel.idle'),
-  receiving: text('stock.devicePanel.beingSentAJob'),
+  receiving: text('stock.devicePanel.receivingAJob'),
   ready: text('stock.devicePanel.hasAJob'),
   printing: text('stock.devicePanel.printing'),
   paused: text('stock.devicePanel.paused'),
-  interrupted: text('stock.devicePanel.cutOff'),
+  interrupted: text('stock.devicePanel.interrupted'),
   finished: text('stock.devicePanel.finished'),
   stopped: text('stock.devicePanel.stopped'),
   running: text('stock.devicePanel.atWork'),
@@ -33,7 +33,7 @@ const KINDS = {
   printer: text('stock.devicePanel.printer'),
   station: text('stock.devicePanel.washingAndCuring'),
   scale: text('stock.devicePanel.scale'),
-  sensor: text('stock.devicePanel.airAtTheBench'),
+  sensor: text('stock.devicePanel.roomSensor'),
 }
 const word = (d: DeviceRecord): string =>
   !d.reachable
@@ -64,7 +64,7 @@ const command = (d: DeviceRecord, body: { do: string } & Record<string, unknown>
 </script>
 
 <template>
-  <h2>{{ $t('stock.devicePanel.machinesOnTheNet') }}</h2>
+  <h2>{{ $t('stock.devicePanel.networkDevices') }}</h2>
   <BTableSimple v-if="list.length > 0" class="plain mb-2">
     <BThead>
       <BTr>
@@ -73,14 +73,14 @@ const command = (d: DeviceRecord, body: { do: string } & Record<string, unknown>
         <BTh>{{ $t('stock.devicePanel.now') }}</BTh>
         <BTh>{{ $t('stock.devicePanel.isThePrinter') }}</BTh>
         <BTh class="num">{{ $t('stock.devicePanel.inTheVatMl') }}</BTh>
-        <BTh class="num">{{ $t('stock.devicePanel.timesAsFast') }}</BTh>
+        <BTh class="num">{{ $t('stock.devicePanel.printSpeedFactor') }}</BTh>
         <BTh />
       </BTr>
     </BThead>
     <BTbody>
       <BTr v-for="d in list" :key="d.serial">
         <BTd>{{ d.card.name }}</BTd>
-        <BTd>{{ KINDS[d.card.kind] }}{{ d.card.standIn ? $t('stock.devicePanel.standIn') : '' }}</BTd>
+        <BTd>{{ KINDS[d.card.kind] }}{{ d.card.standIn ? $t('stock.devicePanel.simulated') : '' }}</BTd>
         <BTd :class="{ 'text-danger': !d.reachable }">{{ word(d) }}</BTd>
         <BTd>
           <ChoiceSelect
@@ -91,7 +91,7 @@ const command = (d: DeviceRecord, body: { do: string } & Record<string, unknown>
             :aria-label="$t('stock.devicePanel.whichPrinterIs', { name: d.card.name })"
             @update:model-value="link(d, String($event))"
           >
-            <option value="">{{ $t('stock.devicePanel.notSaid') }}</option>
+            <option value="">{{ $t('stock.devicePanel.notAssigned') }}</option>
             <option v-for="p in stock.printers" :key="p.id" :value="p.id">{{ p.name }}</option>
           </ChoiceSelect>
         </BTd>
@@ -103,14 +103,14 @@ const command = (d: DeviceRecord, body: { do: string } & Record<string, unknown>
             type="number"
             min="1"
             :value="String(d.state?.speedUp ?? 1)"
-            :aria-label="$t('stock.devicePanel.howManyTimesAs', { name: d.card.name })"
+            :aria-label="$t('stock.devicePanel.printSpeedFactorOf', { name: d.card.name })"
             @done="command(d, { do: 'settings', speedUp: Math.max(0.1, Number($event) || 1) })"
           />
         </BTd>
         <BTd class="num text-nowrap">
           <template v-if="d.card.kind === 'printer'">
             <BButton variant="quiet" size="sm" @click="command(d, { do: 'refill', ml: 250 })">
-              {{ $t('stock.devicePanel.n250MlFilledIn') }}
+              {{ $t('stock.devicePanel.refillWith250Ml') }}
             </BButton>
             <BButton
               v-if="d.state?.clear === false"
@@ -119,27 +119,27 @@ const command = (d: DeviceRecord, body: { do: string } & Record<string, unknown>
               class="ms-1"
               @click="command(d, { do: 'clear' })"
             >
-              {{ $t('stock.devicePanel.plateTakenOff') }}
+              {{ $t('stock.devicePanel.plateIsRemoved') }}
             </BButton>
           </template>
           <BButton v-if="d.card.kind === 'scale'" variant="quiet" size="sm" @click="command(d, { do: 'tare' })">
-            {{ $t('stock.devicePanel.toZero') }}
+            {{ $t('stock.devicePanel.tare') }}
           </BButton>
         </BTd>
       </BTr>
     </BTbody>
   </BTableSimple>
-  <p v-else class="soft">{{ $t('stock.devicePanel.noneWasFound') }}</p>
+  <p v-else class="soft">{{ $t('stock.devicePanel.noDeviceWasFound') }}</p>
   <form class="d-flex gap-2 mb-4 align-items-center" @submit.prevent="look">
     <BFormInput
       v-model="address"
       class="find"
       size="sm"
       :placeholder="$t('stock.devicePanel.portOrHttp127')"
-      :aria-label="$t('stock.devicePanel.addressOfAMachine')"
+      :aria-label="$t('stock.devicePanel.addressOfADevice')"
     />
     <BButton type="submit" variant="quiet" size="sm" :disabled="address.trim() === ''">{{
-      $t('stock.devicePanel.lookForThere')
+      $t('stock.devicePanel.addDevice')
     }}</BButton>
     <span v-if="fault" role="alert" class="text-danger small">{{ fault }}</span>
   </form>

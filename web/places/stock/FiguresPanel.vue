@@ -60,7 +60,7 @@ const remove = (): Promise<void> =>
         class="form-control form-control-sm name"
         maxlength="80"
         :value="String(data.film ?? '')"
-        :placeholder="$t('stock.figuresPanel.whatLiesUnderThe')"
+        :placeholder="$t('stock.figuresPanel.filmUnderTheVat')"
         :aria-label="$t('stock.figuresPanel.filmOf', { name: item.name })"
         @done="save({ film: $event.trim() })"
     /></label>
@@ -69,10 +69,10 @@ const remove = (): Promise<void> =>
       class="mt-1"
       :model-value="Boolean(data.clear)"
       @update:model-value="save({ clear: Boolean($event) })"
-      >{{ $t('stock.figuresPanel.clearCuredShortOr') }}</BFormCheckbox
+      >{{ $t('stock.figuresPanel.clearCureItBriefly') }}</BFormCheckbox
     >
     <BButton variant="quiet" size="sm" class="mt-2" @click="remove">{{
-      $t('stock.figuresPanel.takeOutOfStock', { name: item.name })
+      $t('stock.figuresPanel.delete', { name: item.name })
     }}</BButton>
     <BAlert v-if="fault" :model-value="true" variant="danger" class="mt-1">{{ fault }}</BAlert>
   </section>

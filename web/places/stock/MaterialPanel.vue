@@ -53,7 +53,7 @@ const remove = (): Promise<void> =>
     />
     <div class="pair mt-2">
       <label
-        >{{ $t('stock.materialPanel.countedIn') }}
+        >{{ $t('stock.materialPanel.unit') }}
         <ChoiceSelect
           size="sm"
           :model-value="m.unit"
@@ -76,7 +76,7 @@ const remove = (): Promise<void> =>
         @done="$event.trim() === '' ? save({ reorder: null }) : amount($event, (v) => save({ reorder: v }))"
       />
       <label
-        >{{ $t('stock.materialPanel.priceOf', { unit: m.unit }) }}
+        >{{ $t('stock.materialPanel.pricePer', { unit: m.unit }) }}
         <DraftInput
           class="form-control form-control-sm"
           type="number"
@@ -86,7 +86,7 @@ const remove = (): Promise<void> =>
           @done="save({ price: number($event) ?? 0 })"
       /></label>
       <DraftField
-        :label="$t('stock.materialPanel.tooLateAfterMin')"
+        :label="$t('stock.materialPanel.workingTimeMin')"
         type="number"
         :placeholder="$t('stock.materialPanel.asUsual')"
         :value="String(m.working ?? '')"
@@ -102,13 +102,13 @@ const remove = (): Promise<void> =>
         @done="save({ next: number($event) })"
       />
     </div>
-    <p class="mt-2 mb-1">{{ $t('stock.materialPanel.servesAs') }}</p>
+    <p class="mt-2 mb-1">{{ $t('stock.materialPanel.usedAs') }}</p>
     <p v-for="w in m.serves" :key="w" class="m-0 d-flex justify-content-between">
       {{ SUPPLIES.find((s) => s.what === w)?.name ?? w }}
       <BButton
         variant="quiet"
         size="sm"
-        :aria-label="$t('stock.materialPanel.noLonger', { name: SUPPLIES.find((s) => s.what === w)?.name ?? w })"
+        :aria-label="$t('stock.materialPanel.remove', { name: SUPPLIES.find((s) => s.what === w)?.name ?? w })"
         @click="save({ serves: m.serves.filter((x) => x !== w) })"
       >
         ×
@@ -117,7 +117,7 @@ const remove = (): Promise<void> =>
     <ChoiceSelect
       size="sm"
       :model-value="''"
-      :aria-label="$t('stock.materialPanel.itServesAs')"
+      :aria-label="$t('stock.materialPanel.itIsUsedAs')"
       @update:model-value="save({ serves: [...m.serves, String($event)] })"
     >
       <option value="" disabled>{{ $t('stock.materialPanel.whatStepsUseIt') }}</option>
@@ -162,31 +162,31 @@ const remove = (): Promise<void> =>
       <p class="soft small m-0 d-flex justify-content-between align-items-center">
         <span>{{
           keepsUntil(l)
-            ? $t('stock.materialPanel.l', { l: String(Boolean(spent(l, today))), l2: keepsUntil(l) })
-            : $t('stock.materialPanel.shutNoDateOn')
+            ? $t('stock.materialPanel.l', { l: Boolean(spent(l, today)), l2: keepsUntil(l) })
+            : $t('stock.materialPanel.unopenedNoDate')
         }}</span>
         <BButton
           variant="quiet"
           size="sm"
-          :aria-label="$t('stock.materialPanel.lotIsGone', { i: i + 1 })"
+          :aria-label="$t('stock.materialPanel.removeLot', { i: i + 1 })"
           @click="save({ lots: m.lots.filter((_, k) => k !== i) })"
         >
-          {{ $t('stock.materialPanel.gone') }}
+          {{ $t('stock.materialPanel.remove2') }}
         </BButton>
       </p>
     </div>
     <label class="d-block mt-2"
-      >{{ $t('stock.materialPanel.care') }}
+      >{{ $t('stock.materialPanel.storage') }}
       <DraftInput
         class="form-control form-control-sm"
         maxlength="500"
         :value="m.safety"
-        :aria-label="$t('stock.materialPanel.care')"
+        :aria-label="$t('stock.materialPanel.storage')"
         @done="save({ safety: $event })"
     /></label>
     <div class="d-flex gap-2 mt-2">
       <BButton variant="primary" size="sm" @click="addLot">{{ $t('stock.materialPanel.addALot') }}</BButton>
-      <BButton variant="quiet" size="sm" @click="remove">{{ $t('stock.materialPanel.takeOutOfStock') }}</BButton>
+      <BButton variant="quiet" size="sm" @click="remove">{{ $t('stock.materialPanel.deleteMaterial') }}</BButton>
     </div>
     <BAlert v-if="fault" :model-value="true" variant="danger" class="mt-2 mb-0">{{ fault }}</BAlert>
   </section>

@@ -46,16 +46,16 @@ const take = (t: PrintRecord['times'][number]): Promise<void> =>
 
 <template>
   <template v-if="record && record.plates > 0">
-    <h2>{{ $t('stock.recordPanel.whatPrintsHaveTaught') }}</h2>
+    <h2>{{ $t('stock.recordPanel.printStatistics') }}</h2>
     <BTableSimple v-if="record.times.length > 0" class="plain mb-3 times">
       <BThead>
         <BTr>
           <BTh>{{ $t('stock.recordPanel.printer') }}</BTh>
           <BTh class="num">{{ $t('stock.recordPanel.prints') }}</BTh>
-          <BTh class="num">{{ $t('stock.recordPanel.motionALayerS') }}</BTh>
-          <BTh class="num">{{ $t('stock.recordPanel.asTheyTook') }}</BTh>
-          <BTh class="num">{{ $t('stock.recordPanel.estimatesOffBy') }}</BTh>
-          <BTh class="num">{{ $t('stock.recordPanel.then') }}</BTh>
+          <BTh class="num">{{ $t('stock.recordPanel.motionPerLayerS') }}</BTh>
+          <BTh class="num">{{ $t('stock.recordPanel.measured') }}</BTh>
+          <BTh class="num">{{ $t('stock.recordPanel.errorOfEstimates') }}</BTh>
+          <BTh class="num">{{ $t('stock.recordPanel.withThisValue') }}</BTh>
           <BTh />
         </BTr>
       </BThead>
@@ -81,7 +81,7 @@ const take = (t: PrintRecord['times'][number]): Promise<void> =>
         <BThead>
           <BTr>
             <BTh>{{ BY[g.by] }}</BTh>
-            <BTh class="num">{{ $t('stock.recordPanel.cameOut') }}</BTh>
+            <BTh class="num">{{ $t('stock.recordPanel.succeeded') }}</BTh>
             <BTh class="num">{{ $t('stock.recordPanel.likely') }}</BTh>
           </BTr>
         </BThead>

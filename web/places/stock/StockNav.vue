@@ -6,7 +6,7 @@ import { RouterLink } from 'vue-router'
   <div class="d-flex gap-4 align-items-baseline mb-3">
     <h1>{{ $t('stock.stockNav.stock') }}</h1>
     <nav class="d-flex gap-3" :aria-label="$t('stock.stockNav.stock')">
-      <RouterLink to="/stock">{{ $t('stock.stockNav.machinesResins') }}</RouterLink>
+      <RouterLink to="/stock">{{ $t('stock.stockNav.printersResins') }}</RouterLink>
       <RouterLink to="/stock/paints">{{ $t('stock.stockNav.paints') }}</RouterLink>
       <RouterLink to="/stock/mixes">{{ $t('stock.stockNav.mixingTable') }}</RouterLink>
       <RouterLink to="/stock/materials">{{ $t('stock.stockNav.materialsAndWhatTo') }}</RouterLink>

@@ -18,7 +18,7 @@ function off(p: Person, day: string): void {
 
 <template>
   <h2 class="mt-4 mb-2">{{ $t('workshop.peoplePanel.people') }}</h2>
-  <p v-if="people.length === 0" class="soft small">{{ $t('workshop.peoplePanel.onePersonInThe') }}</p>
+  <p v-if="people.length === 0" class="soft small">{{ $t('workshop.peoplePanel.onePersonWorksIn') }}</p>
   <div v-for="(p, i) in people" :key="i" class="sheet p-2 mb-2">
     <div class="d-flex gap-2">
       <BFormInput
@@ -41,7 +41,7 @@ function off(p: Person, day: string): void {
       class="small mt-1"
       :model-value="p.hours !== null"
       @update:model-value="own(p, Boolean($event), [])"
-      >{{ $t('workshop.peoplePanel.hasHoursOfTheir') }}</BFormCheckbox
+      >{{ $t('workshop.peoplePanel.hasOwnHours') }}</BFormCheckbox
     >
     <HoursEditor v-if="p.hours" v-model="p.hours" :whose="p.name" />
     <label class="d-block small mt-1"
@@ -57,7 +57,7 @@ function off(p: Person, day: string): void {
         variant="quiet"
         size="sm"
         class="py-0 px-1"
-        :aria-label="$t('workshop.peoplePanel.worksOnAfterAll', { name: p.name, d })"
+        :aria-label="$t('workshop.peoplePanel.removeSDayOff', { name: p.name, d })"
         @click="p.off = p.off.filter((x) => x !== d)"
       >
         ×

@@ -16,9 +16,17 @@ const stock = useStock()
 const { fault, attempt } = useAttempt()
 const NAMES = { first: text('clean.bathPanel.firstDirtyBath'), second: text('clean.bathPanel.secondCleanBath') }
 const FIGURES = [
-  { key: 'litres', label: text('clean.bathPanel.liquidInIt'), unit: 'l', step: 0.5, min: 0.1, max: 200, digits: 1 },
-  { key: 'resin', label: text('clean.bathPanel.resinInIt'), unit: 'ml', step: 1, min: 0, max: 20_000, digits: 1 },
-  { key: 'limit', label: text('clean.bathPanel.cleansNoMoreAt'), unit: '%', step: 0.5, min: 0.1, max: 60, digits: 1 },
+  { key: 'litres', label: text('clean.bathPanel.liquid'), unit: 'l', step: 0.5, min: 0.1, max: 200, digits: 1 },
+  {
+    key: 'resin',
+    label: text('clean.bathPanel.resinInTheLiquid'),
+    unit: 'ml',
+    step: 1,
+    min: 0,
+    max: 20_000,
+    digits: 1,
+  },
+  { key: 'limit', label: text('clean.bathPanel.usedUpAt'), unit: '%', step: 0.5, min: 0.1, max: 60, digits: 1 },
 ] as const
 const baths = computed(() => {
   const b = stock.workshop?.baths
@@ -46,7 +54,7 @@ const change = (which: 'first' | 'second', more: Partial<BathRecord>): Promise<v
         }}<span class="soft"
           >{{ $t('clean.bathPanel.of', { now: b.now.toFixed(1), limit: b.bath.limit })
           }}<template v-if="Number.isFinite(b.runs)">{{
-            $t('clean.bathPanel.runsMoreLikeThis', { runs: String(Boolean(b.runs > 100)), runs2: b.runs })
+            $t('clean.bathPanel.enoughForRunsMore', { runs: b.runs > 100, runs2: b.runs })
           }}</template></span
         >
         <span class="level" aria-hidden="true"
@@ -72,7 +80,7 @@ const change = (which: 'first' | 'second', more: Partial<BathRecord>): Promise<v
       }}</BButton>
     </FoldPanel>
     <p class="soft small mb-0">
-      {{ $t('clean.bathPanel.nothingDownTheDrain') }}
+      {{ $t('clean.bathPanel.putNothingDownThe') }}
     </p>
     <BAlert v-if="fault" :model-value="true" variant="danger">{{ fault }}</BAlert>
   </section>

@@ -76,7 +76,7 @@ const deep = computed(() => depth.value ?? proposed.value.depth)
 /** what the proposed size is for */
 const reason = computed(() =>
   proposed.value.forTipping
-    ? text('combine.basePanel.soThatItCan', { wish: wish.value })
+    ? text('combine.basePanel.soThatItStands', { wish: wish.value })
     : text('combine.basePanel.n15WiderThanWhat'),
 )
 const op = computed<Base>(() => ({
@@ -230,7 +230,7 @@ function within(e: PointerEvent): [number, number] {
       viewBox="0 0 100 60"
       class="profile"
       role="img"
-      :aria-label="$t('combine.basePanel.profileOfTheSocle')"
+      :aria-label="$t('combine.basePanel.profileOfTheTurned')"
       v-on="turning"
     >
       <line x1="50" y1="2" x2="50" y2="58" class="axis" />
@@ -253,13 +253,7 @@ function within(e: PointerEvent): [number, number] {
         :min="0.1"
         :max="30"
       />
-      <NumberField
-        v-model="seed"
-        :label="$t('combine.basePanel.anotherOfItsKind')"
-        :min="0"
-        :max="1000000"
-        :digits="0"
-      />
+      <NumberField v-model="seed" :label="$t('combine.basePanel.newVariation')" :min="0" :max="1000000" :digits="0" />
     </template>
     <BButton v-if="existing" variant="primary" size="sm" :disabled="busy" @click="attempt(() => store.tryOut(op))">
       {{ $t('combine.basePanel.changeThisBase') }}

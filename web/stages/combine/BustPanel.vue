@@ -34,7 +34,7 @@ const leftBy = (r: OperationReport<'cut'> | null): LeftOut | null =>
 const line = computed(() => (neck.value && shape.value ? bustLine(neck.value, shape.value) : []))
 viewport.describe(() => (neck.value ? { line: { points: line.value, closed: true } } : null))
 function begin(): void {
-  picking.ask(text('combine.bustPanel.pressThePitOf2'), (p) => {
+  picking.ask(text('combine.bustPanel.clickThePitOf'), (p) => {
     if (p.companion !== null) return
     neck.value = p.point
     // A head is about what stands over the pit of the neck, less the neck itself.
@@ -75,7 +75,7 @@ async function make(): Promise<void> {
       create: socle.value
         ? [
             {
-              name: text('combine.bustPanel.socle'),
+              name: text('combine.bustPanel.base'),
               from: null,
               operations: [
                 {
@@ -105,7 +105,7 @@ async function make(): Promise<void> {
 /** mm by which the socle reaches into the bust: enough to be pinned, relieved or joined as one likes. */
 const SINK = 2
 const FIELDS: { key: keyof BustShape; label: string }[] = [
-  { key: 'front', label: text('combine.bustPanel.downInFront') },
+  { key: 'front', label: text('combine.bustPanel.downAtTheFront') },
   { key: 'back', label: text('combine.bustPanel.downAtTheBack') },
   { key: 'sides', label: text('combine.bustPanel.downAtTheSides') },
   { key: 'across', label: text('combine.bustPanel.outToTheSides') },
@@ -121,8 +121,8 @@ const FIELDS: { key: keyof BustShape; label: string }[] = [
         picking.asking.value
           ? $t('combine.bustPanel.cancel')
           : neck
-            ? $t('combine.bustPanel.pressAnotherPlace')
-            : $t('combine.bustPanel.pressThePitOf')
+            ? $t('combine.bustPanel.chooseAnotherPlace')
+            : $t('combine.bustPanel.chooseThePitOf')
       }}
     </BButton>
     <p v-if="left" role="status" class="small soft">
@@ -139,9 +139,9 @@ const FIELDS: { key: keyof BustShape; label: string }[] = [
         :max="1000"
         :digits="1"
       />
-      <BFormCheckbox class="mb-2" v-model="socle">{{ $t('combine.bustPanel.onATurnedSocle') }}</BFormCheckbox>
+      <BFormCheckbox class="mb-2" v-model="socle">{{ $t('combine.bustPanel.onATurnedBase') }}</BFormCheckbox>
       <BButton variant="primary" size="sm" :disabled="busy !== ''" @click="make">
-        {{ busy || $t('combine.bustPanel.cutItToA') }}
+        {{ busy || $t('combine.bustPanel.cutToABust') }}
       </BButton>
     </template>
   </FoldPanel>

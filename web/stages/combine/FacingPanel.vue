@@ -13,7 +13,7 @@ const store = usePiece(),
   assembly = useAssembly(),
   picking = usePicking()
 function pick(): void {
-  picking.ask(text('combine.facingPanel.pressTheMiddleOf', { name: store.part?.name }), (p) => {
+  picking.ask(text('combine.facingPanel.clickTheMiddleOf', { name: store.part?.name }), (p) => {
     const part = store.part
     if (p.companion !== null || !part) return
     picking.stop()
@@ -26,7 +26,7 @@ function pick(): void {
 const words = (a: number): string =>
   Math.abs(a) < 0.5
     ? text('combine.facingPanel.toTheFront')
-    : text('combine.facingPanel.toTheA', { abs: Math.abs(a).toFixed(0), a: String(Boolean(a > 0)) })
+    : text('combine.facingPanel.toTheA', { abs: Math.abs(a).toFixed(0), a: a > 0 })
 const f = computed(() => assembly.facing)
 </script>
 
@@ -49,12 +49,12 @@ const f = computed(() => assembly.facing)
           picking.asking.value
             ? $t('combine.facingPanel.cancel')
             : f
-              ? $t('combine.facingPanel.pressItAgain')
-              : $t('combine.facingPanel.pressTheFace')
+              ? $t('combine.facingPanel.chooseAgain')
+              : $t('combine.facingPanel.chooseTheFace')
         }}
       </BButton>
       <BButton v-if="f" variant="quiet" size="sm" @click="store.save({ facing: null })">{{
-        $t('combine.facingPanel.forgetIt')
+        $t('combine.facingPanel.remove')
       }}</BButton>
     </div>
   </FoldPanel>

@@ -19,14 +19,14 @@ const store = usePiece(),
   placing = usePlacing()
 type Way = 'union' | 'blend' | 'subtract' | 'relieve' | 'key' | 'ball' | 'pin' | 'magnet'
 const WAYS: Record<Way, { word: string; does: string }> = {
-  union: { word: text('combine.joinPanel.body'), does: text('combine.joinPanel.theBecomesPartOf') },
-  blend: { word: text('combine.joinPanel.blended'), does: text('combine.joinPanel.oneBodyWithA') },
-  subtract: { word: text('combine.joinPanel.takenOff'), does: text('combine.joinPanel.theSShapeIs') },
-  relieve: { word: text('combine.joinPanel.relieved'), does: text('combine.joinPanel.thisGivesWayUntil') },
+  union: { word: text('combine.joinPanel.merge2'), does: text('combine.joinPanel.thePartBecomesBody') },
+  blend: { word: text('combine.joinPanel.blend'), does: text('combine.joinPanel.bothBecomeBodyWith') },
+  subtract: { word: text('combine.joinPanel.subtract2'), does: text('combine.joinPanel.theShapeOfThe') },
+  relieve: { word: text('combine.joinPanel.cutClearance2'), does: text('combine.joinPanel.thisPartIsCut') },
   key: { word: text('combine.joinPanel.key'), does: text('combine.joinPanel.aPegOnThis') },
   ball: { word: text('combine.joinPanel.ballJoint'), does: text('combine.joinPanel.aBallOnThis') },
-  pin: { word: text('combine.joinPanel.wirePin'), does: text('combine.joinPanel.aHoleInEach') },
-  magnet: { word: text('combine.joinPanel.magnets'), does: text('combine.joinPanel.aPocketInEach') },
+  pin: { word: text('combine.joinPanel.wirePin'), does: text('combine.joinPanel.aHoleForA') },
+  magnet: { word: text('combine.joinPanel.magnets'), does: text('combine.joinPanel.aPocketForA') },
 }
 const way = ref<Way>('union')
 const other = ref('')
@@ -72,7 +72,7 @@ async function joinThem(): Promise<void> {
   } else await store.tryOut(op)
 }
 function pick(): void {
-  picking.ask(text('combine.joinPanel.pressTheMiddleOf', { name: store.part?.name }), (p) => {
+  picking.ask(text('combine.joinPanel.clickTheMiddleOf', { name: store.part?.name }), (p) => {
     if (p.companion !== null) return
     picking.stop()
     void attempt(() => fix(p.point, p.normal))
@@ -177,8 +177,8 @@ async function fix(point: [number, number, number], normal: [number, number, num
           picking.asking.value
             ? $t('combine.joinPanel.cancel')
             : busy
-              ? $t('combine.joinPanel.settingIt')
-              : $t('combine.joinPanel.pressWhereItGoes')
+              ? $t('combine.joinPanel.addingTheJoint')
+              : $t('combine.joinPanel.chooseThePlace')
         }}
       </BButton>
     </template>

@@ -35,10 +35,10 @@ viewport.describe(() => {
 
 function pick(): void {
   from.value = to.value = route.value = null
-  picking.ask(text('combine.lightPanel.pressWhereTheLight2'), (p) => {
+  picking.ask(text('combine.lightPanel.clickWhereTheLight'), (p) => {
     if (!to.value) {
       to.value = p.point
-      picking.next(text('combine.lightPanel.nowPressWhereThe'))
+      picking.next(text('combine.lightPanel.nowClickWhereThe'))
     } else {
       from.value = p.point
       picking.stop()
@@ -180,16 +180,16 @@ const LID = 1.6,
     />
     <NumberField
       v-model="wall"
-      :label="$t('combine.lightPanel.wallRoundIt')"
+      :label="$t('combine.lightPanel.wallAroundTheChannel')"
       unit="mm"
       :step="0.1"
       :min="0.2"
       :max="20"
-      :source="$t('combine.lightPanel.standsAloneFrom1')"
+      :source="$t('combine.lightPanel.printsReliablyFrom1')"
     />
     <div class="d-flex flex-wrap gap-1 mb-2">
       <BButton variant="quiet" size="sm" :disabled="busy !== ''" @click="picking.asking.value ? leave() : pick()">
-        {{ picking.asking.value ? $t('combine.lightPanel.cancel') : $t('combine.lightPanel.pressWhereTheLight') }}
+        {{ picking.asking.value ? $t('combine.lightPanel.cancel') : $t('combine.lightPanel.chooseWhereTheLight') }}
       </BButton>
       <BButton v-if="picking.asking.value && to" variant="quiet" size="sm" @click="middle">
         {{ $t('combine.lightPanel.fromTheMiddleOf', { name: foot?.part.name }) }}
@@ -201,7 +201,7 @@ const LID = 1.6,
       <dl class="facts">
         <dt>{{ $t('combine.lightPanel.length') }}</dt>
         <dd>{{ $t('combine.lightPanel.mm', { route: route.length.toFixed(0) }) }}</dd>
-        <dt>{{ $t('combine.lightPanel.wallLeftLeast') }}</dt>
+        <dt>{{ $t('combine.lightPanel.thinnestWallLeft') }}</dt>
         <dd>
           {{
             route.wall === null
@@ -211,9 +211,9 @@ const LID = 1.6,
         </dd>
         <dt>{{ $t('combine.lightPanel.sharpestBend') }}</dt>
         <dd>{{ route.bend.toFixed(0) }}°</dd>
-        <dt>{{ $t('combine.lightPanel.comesOutForThe') }}</dt>
+        <dt>{{ $t('combine.lightPanel.openAtTheWires') }}</dt>
         <dd>{{ mouth(route.open[0]) }}</dd>
-        <dt>{{ $t('combine.lightPanel.comesOutAtThe') }}</dt>
+        <dt>{{ $t('combine.lightPanel.openAtTheLight') }}</dt>
         <dd>{{ mouth(route.open[1]) }}</dd>
       </dl>
       <p v-if="route.open[0] < WHOLE" class="small text-danger">
@@ -223,7 +223,7 @@ const LID = 1.6,
         {{ $t('combine.lightPanel.theLightsEndStays') }}
       </p>
       <BButton variant="primary" size="sm" :disabled="busy !== ''" @click="bore">{{
-        $t('combine.lightPanel.boreItThroughAll')
+        $t('combine.lightPanel.boreThroughAllParts')
       }}</BButton>
     </template>
     <h3 class="mt-3 mb-1">{{ $t('combine.lightPanel.batteryBayIn', { name: foot?.part.name }) }}</h3>

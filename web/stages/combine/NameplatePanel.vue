@@ -69,19 +69,19 @@ async function letIn(): Promise<void> {
     <template #title
       >{{
         there
-          ? $t('combine.nameplatePanel.itsNameplate')
-          : $t('combine.nameplatePanel.aNameplateOn', { name: store.part?.name })
+          ? $t('combine.nameplatePanel.thisNameplate')
+          : $t('combine.nameplatePanel.nameplateOn', { name: store.part?.name })
       }}
     </template>
     <label class="d-block my-2"
-      ><span class="visually-hidden">{{ $t('combine.nameplatePanel.textOfThePlate') }}</span>
+      ><span class="visually-hidden">{{ $t('combine.nameplatePanel.text') }}</span>
       <BFormTextarea
         v-model="text"
         size="sm"
         rows="2"
         maxlength="200"
         :placeholder="$t('combine.nameplatePanel.whatThePlateSays')"
-        :aria-label="$t('combine.nameplatePanel.textOfThePlate')"
+        :aria-label="$t('combine.nameplatePanel.text')"
       ></BFormTextarea>
     </label>
     <div class="d-flex flex-wrap gap-1 mb-2">
@@ -107,7 +107,7 @@ async function letIn(): Promise<void> {
     </div>
     <NumberField
       v-model="letter"
-      :label="$t('combine.nameplatePanel.capitals')"
+      :label="$t('combine.nameplatePanel.heightOfCapitals')"
       unit="mm"
       :step="0.5"
       :min="0.8"
@@ -115,7 +115,7 @@ async function letIn(): Promise<void> {
     />
     <NumberField
       v-model="relief"
-      :label="style === 'raised' ? $t('combine.nameplatePanel.standOutBy') : $t('combine.nameplatePanel.lieInBy')"
+      :label="style === 'raised' ? $t('combine.nameplatePanel.embossBy') : $t('combine.nameplatePanel.engraveBy')"
       unit="mm"
       :step="0.1"
       :min="0.1"
@@ -123,7 +123,7 @@ async function letIn(): Promise<void> {
     />
     <NumberField
       v-model="recess"
-      :label="$t('combine.nameplatePanel.groundLetInBy')"
+      :label="$t('combine.nameplatePanel.recessOfTheGround')"
       unit="mm"
       :step="0.1"
       :min="0"
@@ -131,7 +131,7 @@ async function letIn(): Promise<void> {
     />
     <NumberField
       v-model="around"
-      :label="$t('combine.nameplatePanel.roundToItsRight')"
+      :label="$t('combine.nameplatePanel.turnAroundTheBase')"
       unit="°"
       :step="5"
       :min="-180"
@@ -163,7 +163,7 @@ async function letIn(): Promise<void> {
         {{
           $t('combine.nameplatePanel.mmStroke2', {
             stroke: (report.stroke * factor).toFixed(2),
-            stroke2: String(Boolean(report.stroke * factor < PRINTS)),
+            stroke2: report.stroke * factor < PRINTS,
           })
         }}
       </dd>
@@ -172,10 +172,10 @@ async function letIn(): Promise<void> {
       <BButton variant="primary" size="sm" :disabled="busy || text.trim() === ''" @click="letIn">
         {{
           busy
-            ? $t('combine.nameplatePanel.lettering')
+            ? $t('combine.nameplatePanel.makingTheLetters')
             : there
-              ? $t('combine.nameplatePanel.changeThePlate')
-              : $t('combine.nameplatePanel.letItIn')
+              ? $t('combine.nameplatePanel.changeNameplate')
+              : $t('combine.nameplatePanel.addNameplate')
         }}
       </BButton>
       <BButton v-if="there" variant="quiet" size="sm" @click="store.remove('nameplate')">{{

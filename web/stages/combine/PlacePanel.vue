@@ -32,18 +32,18 @@ viewport.describe(() => {
   if (doing.value === 'move')
     return {
       mode: 'move',
-      hint: text('combine.placePanel.slideThePartOver'),
+      hint: text('combine.placePanel.dragThePartOver'),
       along: along.value,
       motion: motion.value,
       onMove: moved,
       markers: [],
     }
-  const what = doing.value === 'face' ? text('combine.placePanel.thePlace') : text('combine.placePanel.theRoundSkin')
+  const what = doing.value === 'face' ? text('combine.placePanel.theFace') : text('combine.placePanel.theRoundSurface')
   return {
     mode: 'pick',
     hint: mine.value
-      ? text('combine.placePanel.nowPressOnThe', { what })
-      : text('combine.placePanel.pressOnThatIs', { what, name: store.part?.name }),
+      ? text('combine.placePanel.nowClickOnThe', { what })
+      : text('combine.placePanel.clickOnThatIs', { what, name: store.part?.name }),
     markers: mine.value ? [{ point: mine.value.point, kind: 'hand' }] : [],
     onPick: pressed,
   }
@@ -131,7 +131,7 @@ function stop(): void {
         {{ doing === 'move' ? $t('combine.placePanel.doneMoving') : $t('combine.placePanel.moveByHand') }}
       </BButton>
       <BButton variant="quiet" size="sm" @click="placing.rest(false)">{{
-        $t('combine.placePanel.downOnTheTable')
+        $t('combine.placePanel.putOnTheTable')
       }}</BButton>
       <BButton variant="quiet" size="sm" @click="placing.mirror()">{{ $t('combine.placePanel.mirror') }}</BButton>
     </div>
@@ -162,10 +162,10 @@ function stop(): void {
       </ChoiceSelect>
       <div class="d-flex flex-wrap gap-1">
         <BButton variant="quiet" size="sm" @click="placing.middleOver(target)">{{
-          $t('combine.placePanel.middleOverIt')
+          $t('combine.placePanel.centreOverIt')
         }}</BButton>
         <BButton variant="quiet" size="sm" @click="placing.rest(true)">{{
-          $t('combine.placePanel.downOntoIt')
+          $t('combine.placePanel.lowerOntoIt')
         }}</BButton>
         <BButton
           :variant="doing === 'face' ? 'primary' : 'quiet'"

@@ -29,7 +29,7 @@ function choose(id: string, name: keyof typeof KINDS): void {
 
 <template>
   <FoldPanel class="mb-3" open>
-    <template #title>{{ $t('combine.standsPanel.doesItStand') }}</template>
+    <template #title>{{ $t('combine.standsPanel.balance') }}</template>
     <BAlert v-if="assembly.balanceProblem" :model-value="true" variant="danger" class="mt-1">{{
       assembly.balanceProblem
     }}</BAlert>
@@ -39,7 +39,7 @@ function choose(id: string, name: keyof typeof KINDS): void {
         class="polar"
         role="img"
         :aria-label="
-          $t('combine.standsPanel.tipsFirstAtToward', {
+          $t('combine.standsPanel.tipsOverFirstAt', {
             angle: r.weakest.angle.toFixed(0),
             direction: r.weakest.direction,
           })
@@ -58,19 +58,19 @@ function choose(id: string, name: keyof typeof KINDS): void {
         <text x="50" y="99" text-anchor="middle">{{ $t('combine.standsPanel.front') }}</text>
       </svg>
       <dl class="facts flex-grow-1">
-        <dt>{{ $t('combine.standsPanel.tipsFirstAt') }}</dt>
+        <dt>{{ $t('combine.standsPanel.tipsOverAt') }}</dt>
         <dd>{{ r.weakest.angle.toFixed(1) }}°</dd>
         <dt>{{ $t('combine.standsPanel.marginThere') }}</dt>
         <dd>{{ $t('combine.standsPanel.mm', { margin: r.weakest.margin.toFixed(1) }) }}</dd>
-        <dt>{{ $t('combine.standsPanel.weighs') }}</dt>
+        <dt>{{ $t('combine.standsPanel.mass') }}</dt>
         <dd>{{ r.mass.toFixed(0) }} g</dd>
-        <dt>{{ $t('combine.standsPanel.toToppleIt') }}</dt>
+        <dt>{{ $t('combine.standsPanel.energyToToppleIt') }}</dt>
         <dd>{{ $t('combine.standsPanel.mj', { energy: (r.energy * 1000).toFixed(1) }) }}</dd>
       </dl>
     </div>
     <NumberField
       :model-value="wish"
-      :label="$t('combine.standsPanel.shouldBear')"
+      :label="$t('combine.standsPanel.shouldStandUpTo')"
       unit="°"
       :min="1"
       :max="80"

@@ -17,7 +17,7 @@ const align = ref<'frame' | 'foot' | 'middle'>('foot')
 const ALIGN = {
   foot: text('combine.swapPanel.itsFootWhereThe'),
   middle: text('combine.swapPanel.itsMiddleWhereThe'),
-  frame: text('combine.swapPanel.asItsFileHas'),
+  frame: text('combine.swapPanel.asInItsFile'),
 } as const
 const open = ref(false),
   busy = ref(false)
@@ -49,7 +49,7 @@ async function swap(to: SculptRecord): Promise<void> {
   <FoldPanel class="mb-3" :open="open" @toggle="open = $event">
     <template #title>{{ $t('combine.swapPanel.swapForAnotherSculpt', { name: store.part?.name }) }}</template>
     <template v-if="open">
-      <label class="soft small mt-2" for="swap-align">{{ $t('combine.swapPanel.put') }}</label>
+      <label class="soft small mt-2" for="swap-align">{{ $t('combine.swapPanel.position') }}</label>
       <BFormSelect id="swap-align" v-model="align" size="sm">
         <option v-for="(w, k) in ALIGN" :key="k" :value="k">{{ w }}</option>
       </BFormSelect>

@@ -101,9 +101,9 @@ const hours = computed(() => {
 /** The lean at which it falls; a part whose weight is beside its foot does not stand at all. */
 const tips = ({ tip }: CoreChoice): string =>
   tip === null
-    ? text('hollow.choicesPanel.noFoot')
+    ? text('hollow.choicesPanel.nothingToStandOn')
     : tip <= 0
-      ? text('hollow.choicesPanel.fallsOver')
+      ? text('hollow.choicesPanel.tipsOver')
       : `${tip.toFixed(0)}°`
 const rows = computed(() => {
   const c = choices.value
@@ -112,16 +112,16 @@ const rows = computed(() => {
   const peel = (x: CoreChoice): string => text('hollow.choicesPanel.cm', { section: (x.section / 100).toFixed(1) })
   return [
     { name: text('hollow.choicesPanel.resin'), cells: of((x) => ml(x.resin)) },
-    { name: text('hollow.choicesPanel.casting'), cells: of((x) => (x.casting > 0 ? ml(x.casting) : '–')) },
+    { name: text('hollow.choicesPanel.castingResin2'), cells: of((x) => (x.casting > 0 ? ml(x.casting) : '–')) },
     { name: text('hollow.choicesPanel.price'), cells: of(money) },
     { name: text('hollow.choicesPanel.mass'), cells: of((x) => `${x.mass.toFixed(0)} g`) },
     {
-      name: text('hollow.choicesPanel.weightSitsAt'),
+      name: text('hollow.choicesPanel.centreOfMass'),
       cells: of((x) => text('hollow.choicesPanel.mmUp', { centre: x.centre.toFixed(0) })),
     },
     { name: text('hollow.choicesPanel.tipsAt'), cells: of(tips) },
     {
-      name: text('hollow.choicesPanel.bendsWith'),
+      name: text('hollow.choicesPanel.bendingStress'),
       cells: of((x) => text('hollow.choicesPanel.mpa', { stress: x.stress.toFixed(1) })),
     },
     { name: text('hollow.choicesPanel.largestLayer'), cells: of(peel) },
@@ -130,7 +130,7 @@ const rows = computed(() => {
       cells: of((_, k) =>
         hours.value === null
           ? '–'
-          : text('hollow.choicesPanel.hK', { hours: hours.value.toFixed(1), k: String(Boolean(k === 'filled')) }),
+          : text('hollow.choicesPanel.hK', { hours: hours.value.toFixed(1), k: k === 'filled' }),
       ),
     },
   ]
@@ -142,10 +142,10 @@ const risks = computed<Record<Key, string>>(() => {
   const peel = c.hollow.section > 0 ? c.solid.section / c.hollow.section : 1
   return {
     solid: text('hollow.choicesPanel.solidPeelTheLargest', {
-      peel: String(Boolean(peel > 1.15)),
+      peel: peel > 1.15,
       peel2: peel.toFixed(1),
     }),
-    hollow: text('hollow.choicesPanel.hollowHolesAtLeast', { value: 2 * h.cavities }),
+    hollow: text('hollow.choicesPanel.hollowNeedsAtLeast', { value: 2 * h.cavities }),
     filled: text('hollow.choicesPanel.castFullMmAt', { value: (2 * h.cavityRadius).toFixed(0), pours: pours.value }),
   }
 })
@@ -162,7 +162,7 @@ async function choose(key: Key): Promise<void> {
 
 <template>
   <section class="sheet p-2 mb-3" :aria-label="$t('hollow.choicesPanel.solidHollowOrCast')">
-    <p v-if="busy" class="soft small mb-0">{{ $t('hollow.choicesPanel.weighingSolidAgainstHollow') }}</p>
+    <p v-if="busy" class="soft small mb-0">{{ $t('hollow.choicesPanel.comparingSolidWithHollow') }}</p>
     <p v-else-if="why" class="mb-0">
       <b>{{ $t('hollow.choicesPanel.solidAndHollowAre') }}</b> <span class="soft">{{ why }}</span>
     </p>
@@ -207,10 +207,10 @@ async function choose(key: Key): Promise<void> {
       <p v-else-if="!printer" class="soft small mb-1">{{ $t('hollow.choicesPanel.noPrinterIsChosen') }}</p>
       <p class="soft small mb-1 mt-2">{{ risks[current] }}</p>
       <FoldPanel class="small">
-        <template #title>{{ $t('hollow.choicesPanel.howWeKnowAnd') }}</template>
+        <template #title>{{ $t('hollow.choicesPanel.howThisIsCalculated') }}</template>
         <p class="soft mb-1">
           {{
-            $t('hollow.choicesPanel.bendingWhereItIs', {
+            $t('hollow.choicesPanel.theFigureIsThe', {
               solid: risks.solid,
               hollow: risks.hollow,
               filled: risks.filled,
@@ -231,7 +231,7 @@ async function choose(key: Key): Promise<void> {
         />
         <NumberField
           v-model="castingPrice"
-          :label="$t('hollow.choicesPanel.aLitreCosts')"
+          :label="$t('hollow.choicesPanel.pricePerLitre')"
           :step="1"
           :min="0"
           :max="1000"

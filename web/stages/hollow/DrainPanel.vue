@@ -107,7 +107,7 @@ function playDrain(): void {
     <dl class="facts">
       <dt>{{ $t('hollow.drainPanel.cavitiesHold') }}</dt>
       <dd>{{ $t('hollow.drainPanel.ml', { cavity: ml(report.cavity) }) }}</dd>
-      <dt>{{ $t('hollow.drainPanel.staysAsItHangs') }}</dt>
+      <dt>{{ $t('hollow.drainPanel.staysInsideWhileIt') }}</dt>
       <dd>{{ $t('hollow.drainPanel.ml2', { trapped: ml(report.trapped) }) }}</dd>
     </dl>
     <p class="soft small mt-2 mb-1">{{ $t('hollow.drainPanel.toEmptyItHold') }}</p>
@@ -123,20 +123,20 @@ function playDrain(): void {
           playing === 'drain'
             ? draining.playing.value
               ? $t('hollow.drainPanel.stop')
-              : $t('hollow.drainPanel.putItAway')
-            : $t('hollow.drainPanel.playIt')
+              : $t('hollow.drainPanel.close')
+            : $t('hollow.drainPanel.play')
         }}
       </BButton>
       <BButton variant="quiet" size="sm" :aria-pressed="open" @click="open = !open">
-        {{ open ? $t('hollow.drainPanel.closeIt') : $t('hollow.drainPanel.cutItOpen') }}
+        {{ open ? $t('hollow.drainPanel.showTheOutside') : $t('hollow.drainPanel.showASection') }}
       </BButton>
       <BButton variant="quiet" size="sm" :disabled="!turned" @click="turned = null">{{
-        $t('hollow.drainPanel.standItUpAgain')
+        $t('hollow.drainPanel.resetView')
       }}</BButton>
     </div>
     <p v-if="draining.left.value !== null" class="figure-sm mt-2 mb-0" role="status">
       {{ $t('hollow.drainPanel.ml3', { left: ml(draining.left.value) }) }}
-      <span class="soft">{{ $t('hollow.drainPanel.inItNow') }}</span>
+      <span class="soft">{{ $t('hollow.drainPanel.insideNow') }}</span>
     </p>
     <template v-if="flush">
       <h3 class="mt-3 mb-1">{{ $t('hollow.drainPanel.rinsing') }}</h3>
@@ -146,19 +146,19 @@ function playDrain(): void {
       <template v-else>
         <p class="mb-1">
           {{
-            $t('hollow.drainPanel.syringeIntoItSweeps', {
+            $t('hollow.drainPanel.withASyringeInto', {
               enter: holeWord(flush.enter),
               round: Math.round(100 * share),
               swept: ml(flush.swept + flush.still),
             })
           }}<template v-if="flush.deadEnds.length > 0">{{
-            $t('hollow.drainPanel.mlStandStillSo', { still: ml(flush.still) })
+            $t('hollow.drainPanel.mlDoNotMove', { still: ml(flush.still) })
           }}</template
           >{{ $t('hollow.drainPanel.useAtLeastMl', { ml: ml(3 * (flush.swept + flush.still)) }) }}
         </p>
         <div class="d-flex gap-1 flex-wrap">
           <BButton variant="quiet" size="sm" :aria-pressed="playing === 'rinse'" @click="playRinse">
-            {{ playing === 'rinse' ? $t('hollow.drainPanel.stop') : $t('hollow.drainPanel.showTheStream') }}
+            {{ playing === 'rinse' ? $t('hollow.drainPanel.stop') : $t('hollow.drainPanel.showTheFlow') }}
           </BButton>
           <BButton
             v-for="(d, i) in flush.deadEnds.slice(0, 3)"
@@ -167,7 +167,7 @@ function playDrain(): void {
             size="sm"
             @click="viewport.show(d.at)"
           >
-            {{ $t('hollow.drainPanel.stillMl', { i: i + 1, volume: ml(d.volume) }) }}
+            {{ $t('hollow.drainPanel.noFlowMl', { i: i + 1, volume: ml(d.volume) }) }}
           </BButton>
         </div>
       </template>

@@ -63,12 +63,12 @@ viewport.describe(() => ({
     kind: h.wrong ? ('problem' as const) : ('hole' as const),
     radius: h.diameter / 2,
   })),
-  hint: draft.value.length > 0 ? text('hollow.holesPanel.takeAHoleAnd') : '',
+  hint: draft.value.length > 0 ? text('hollow.holesPanel.dragAHoleAlong') : '',
   onGrab: grab,
   onSlide: slide,
 }))
 viewport.describe(() =>
-  placing.value ? { mode: 'pick', hint: text('hollow.holesPanel.pressOnTheSculpt'), onPick: placed } : null,
+  placing.value ? { mode: 'pick', hint: text('hollow.holesPanel.clickOnTheSculpt'), onPick: placed } : null,
 )
 const others = computed(() => assembly.placed.flatMap((p) => (p.part.id !== store.part?.id && p.mesh ? [p.mesh] : [])))
 let held = -1
@@ -89,7 +89,12 @@ function slide(p: Picked, ended: boolean): void {
   if (!h || p.companion !== null) return
   const moved = p.point.some((v, k) => Math.abs(v - h.point[k]!) > 1e-6)
   draft.value[held] = moved
-    ? { point: p.point, direction: inward(p.normal), diameter: h.diameter, note: text('hollow.holesPanel.asYouSetIt') }
+    ? {
+        point: p.point,
+        direction: inward(p.normal),
+        diameter: h.diameter,
+        note: text('hollow.holesPanel.asYouPlacedIt'),
+      }
     : h
   if (ended && draft.value[held]!.score === undefined) void feel(held)
 }
@@ -134,7 +139,7 @@ const from = (s: Spot, note: string): Hole => ({
 })
 const words = (s: DrainSite): string =>
   text('hollow.holesPanel.coveredHiddenWallMm', {
-    covered: String(Boolean(s.covered)),
+    covered: Boolean(s.covered),
     round: Math.round(100 * s.hidden),
     depth: s.depth.toFixed(1),
     edge: s.edge.toFixed(1),
@@ -151,14 +156,14 @@ async function holeAt(place: Triple): Promise<void> {
     point: place,
     direction: [0, 0, 1],
     diameter: diameter.value,
-    note: text('hollow.holesPanel.whereItStays'),
+    note: text('hollow.holesPanel.atThePlaceOf'),
   })
   const i = draft.value.length - 1
   await feel(i)
   const h = draft.value[i]
   if (h?.instead) takeInstead(i)
   else if (h?.wrong) draft.value.splice(i, 1)
-  if (h?.wrong && !h.instead) fault.value = text('hollow.holesPanel.noPlaceNearThere')
+  if (h?.wrong && !h.instead) fault.value = text('hollow.holesPanel.thereIsNoRoom')
 }
 
 async function propose(): Promise<void> {
@@ -181,11 +186,11 @@ async function propose(): Promise<void> {
       if (sites.length >= wanted) break
     }
     const across = sites[0]?.diameter
-    if (sites.length === 0) fault.value = text('hollow.holesPanel.noPlaceTakesA')
+    if (sites.length === 0) fault.value = text('hollow.holesPanel.thereIsNoRoom2')
     else if (sites.length < wanted)
       fault.value = text('hollow.holesPanel.ofHolesFoundNo', { wanted: wanted - sites.length, wanted2: wanted })
     else if (across !== diameter.value)
-      fault.value = text('hollow.holesPanel.mmFoundNoPlace', { diameter: diameter.value, across })
+      fault.value = text('hollow.holesPanel.holesOfMmDo', { diameter: diameter.value, across })
     draft.value = sites.map((s) => from(s, s.reason))
   } catch (e) {
     fault.value = e instanceof Error ? e.message : String(e)
@@ -248,7 +253,7 @@ defineExpose({ propose, holeAt })
           ><b>{{ i + 1 }}</b> {{ $t('hollow.holesPanel.mm', { diameter: h.diameter })
           }}<span v-if="h.wrong" class="wrong d-block">{{ h.wrong }}</span
           ><span v-else-if="h.note" class="soft d-block">{{ h.note }}</span>
-          <span v-if="h.score" class="scores" :title="$t('hollow.holesPanel.outOfSightIn')">
+          <span v-if="h.score" class="scores" :title="$t('hollow.holesPanel.hiddenUsefulForDraining')">
             <span v-for="(v, k) in h.score" :key="k" class="score" :aria-label="`${k} ${Math.round(100 * v)} %`"
               ><span :style="{ width: `${Math.round(100 * v)}%` }"
             /></span> </span
@@ -280,10 +285,10 @@ defineExpose({ propose, holeAt })
         }}
       </BButton>
       <BButton variant="quiet" :disabled="searching" @click="propose">
-        {{ searching ? $t('hollow.holesPanel.looking') : $t('hollow.holesPanel.propose') }}
+        {{ searching ? $t('hollow.holesPanel.looking') : $t('hollow.holesPanel.proposePlaces') }}
       </BButton>
       <BButton variant="quiet" :aria-pressed="placing" @click="placing = !placing">
-        {{ placing ? $t('hollow.holesPanel.donePlacing') : $t('hollow.holesPanel.placeByHand') }}
+        {{ placing ? $t('hollow.holesPanel.donePlacing') : $t('hollow.holesPanel.placeDrainHole') }}
       </BButton>
     </div>
     <FoldPanel v-if="drilled" class="mt-2">
@@ -300,7 +305,7 @@ defineExpose({ propose, holeAt })
       <BButton variant="quiet" size="sm" @click="plugs">
         {{ $t('hollow.holesPanel.makeHolesPlugsAs', { holes: drilled.holes.length }) }}
       </BButton>
-      <p class="soft small mb-0 mt-1">{{ $t('hollow.holesPanel.eachIsThePiece') }}</p>
+      <p class="soft small mb-0 mt-1">{{ $t('hollow.holesPanel.eachPlugIsThe') }}</p>
     </FoldPanel>
   </section>
 </template>

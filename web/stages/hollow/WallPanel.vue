@@ -68,7 +68,7 @@ viewport.describe(() => {
   }
 })
 viewport.describe(() =>
-  brushing.value ? { mode: 'brush', hint: text('hollow.wallPanel.brushOverTheSkin'), onPick: brushed } : null,
+  brushing.value ? { mode: 'brush', hint: text('hollow.wallPanel.brushOverTheSurface'), onPick: brushed } : null,
 )
 function brushed(p: Picked): void {
   if (p.companion !== null) return
@@ -115,16 +115,16 @@ const verdict = computed(() => {
   const l = load.value
   if (!l) return ''
   const { stress, height } = l.planned
-  const worst = text('hollow.wallPanel.mostIsAskedMm', {
+  const worst = text('hollow.wallPanel.theHighestStressIs', {
     height: height.toFixed(0),
     stress: stress.toFixed(1),
     allow: bears.allow,
   })
-  if (l.places.length === 0) return text('hollow.wallPanel.theWallCarriesIt', { worst })
+  if (l.places.length === 0) return text('hollow.wallPanel.theWallIsStrong', { worst })
   const even = l.places.filter((p) => p.wall === null).length
   return even > 0
     ? text('hollow.wallPanel.evenSolidItBends', { worst })
-    : text('hollow.wallPanel.thereTheWallBecomes', { worst, wall: (props.wall + by.value).toFixed(1) })
+    : text('hollow.wallPanel.theWallThereBecomes', { worst, wall: (props.wall + by.value).toFixed(1) })
 })
 function hollow(): void {
   stop()
@@ -149,10 +149,10 @@ function hollow(): void {
       <template #title
         >{{ $t('hollow.wallPanel.thickerInPlaces')
         }}<span v-if="dabs.length > 0" class="soft">{{
-          $t('hollow.wallPanel.mmMoreAtDabs', { by, dabs: dabs.length })
+          $t('hollow.wallPanel.mmMoreAtBrushed', { by, dabs: dabs.length })
         }}</span>
       </template>
-      <NumberField v-model="by" :label="$t('hollow.wallPanel.more')" unit="mm" :step="0.5" :min="0.1" :max="50" />
+      <NumberField v-model="by" :label="$t('hollow.wallPanel.thickerBy')" unit="mm" :step="0.5" :min="0.1" :max="50" />
       <NumberField
         v-model="radius"
         :label="$t('hollow.wallPanel.brush')"
@@ -167,15 +167,15 @@ function hollow(): void {
           {{ brushing ? $t('hollow.wallPanel.doneBrushing') : $t('hollow.wallPanel.brush') }}
         </BButton>
         <BButton variant="quiet" size="sm" :disabled="asking" @click="byLoad">
-          {{ asking ? $t('hollow.wallPanel.loadingIt') : $t('hollow.wallPanel.whereItCarriesMost') }}
+          {{ asking ? $t('hollow.wallPanel.calculatingTheLoad') : $t('hollow.wallPanel.findTheHighestLoad') }}
         </BButton>
         <BButton v-if="dabs.length > 0" variant="quiet" size="sm" @click="forget">{{
-          $t('hollow.wallPanel.forgetThem')
+          $t('hollow.wallPanel.removeAll')
         }}</BButton>
       </div>
       <FoldPanel class="mt-1">
         <template #title
-          ><span class="soft small">{{ $t('hollow.wallPanel.whatItMustBear') }}</span></template
+          ><span class="soft small">{{ $t('hollow.wallPanel.loadsItMustCarry') }}</span></template
         >
         <NumberField
           v-model="bears.push"
@@ -197,12 +197,12 @@ function hollow(): void {
         />
         <NumberField
           v-model="bears.allow"
-          :label="$t('hollow.wallPanel.curedResinTakes')"
+          :label="$t('hollow.wallPanel.curedResinIsAllowed')"
           unit="MPa"
           :step="1"
           :min="1"
           :max="60"
-          :source="$t('hollow.wallPanel.ofSome50Default')"
+          :source="$t('hollow.wallPanel.defaultItBreaksAt')"
         />
       </FoldPanel>
       <p v-if="verdict" role="status" class="soft small mb-0 mt-1">{{ verdict }}</p>
@@ -210,15 +210,15 @@ function hollow(): void {
     </FoldPanel>
     <FoldPanel class="mb-1">
       <template #title
-        >{{ $t('hollow.wallPanel.inside')
-        }}<span class="soft">: {{ fill.kind === 'none' ? $t('hollow.wallPanel.open') : fill.kind }}</span>
+        >{{ $t('hollow.wallPanel.cavity')
+        }}<span class="soft">: {{ fill.kind === 'none' ? $t('hollow.wallPanel.empty') : fill.kind }}</span>
       </template>
       <label class="d-flex align-items-center gap-2 mb-1"
-        ><span>{{ $t('hollow.wallPanel.stiffenedBy') }}</span>
+        ><span>{{ $t('hollow.wallPanel.infill') }}</span>
         <BFormSelect v-model="fill.kind" size="sm" class="w-auto">
-          <option value="none">{{ $t('hollow.wallPanel.nothing') }}</option>
+          <option value="none">{{ $t('hollow.wallPanel.none') }}</option>
           <option value="bars">{{ $t('hollow.wallPanel.barsAt35') }}</option>
-          <option value="gyroid">{{ $t('hollow.wallPanel.aGyroidsNetwork') }}</option>
+          <option value="gyroid">{{ $t('hollow.wallPanel.gyroid') }}</option>
         </BFormSelect></label
       >
       <template v-if="fill.kind !== 'none'">
@@ -232,7 +232,7 @@ function hollow(): void {
         />
         <NumberField
           v-model="fill.thickness"
-          :label="$t('hollow.wallPanel.thick')"
+          :label="$t('hollow.wallPanel.thickness')"
           unit="mm"
           :step="0.2"
           :min="0.4"
@@ -251,7 +251,7 @@ function hollow(): void {
       />
       <NumberField
         :model-value="opening"
-        :label="$t('hollow.wallPanel.closeSlitsUnder')"
+        :label="$t('hollow.wallPanel.closeGapsUnder')"
         unit="mm"
         :step="0.1"
         :min="0.2"
@@ -261,7 +261,7 @@ function hollow(): void {
       />
     </FoldPanel>
     <BButton variant="primary" class="mt-1" :disabled="!store.meshBefore('hollow')" @click="hollow">
-      {{ op ? $t('hollow.wallPanel.hollowAgain') : $t('hollow.wallPanel.hollowIt') }}
+      {{ op ? $t('hollow.wallPanel.hollowAgain') : $t('hollow.wallPanel.hollow') }}
     </BButton>
   </section>
 </template>

@@ -21,7 +21,7 @@ function start(): void {
   places.value = []
   picking.value = true
 }
-const HINTS = [text('import.calibratePanel.pressTheFirstOf'), text('import.calibratePanel.pressTheSecondPlace'), '']
+const HINTS = [text('import.calibratePanel.clickTheFirstOf'), text('import.calibratePanel.clickTheSecondPlace'), '']
 viewport.describe(() =>
   picking.value
     ? {
@@ -55,11 +55,11 @@ async function apply(): Promise<void> {
         $t('import.calibratePanel.calibratedByAKnown', { factor: store.report('calibrate')?.factor.toFixed(4) ?? '…' })
       }}
       <BButton variant="quiet" size="sm" @click="store.remove('calibrate')">{{
-        $t('import.calibratePanel.takeBack')
+        $t('import.calibratePanel.removeCalibration')
       }}</BButton>
     </p>
     <BButton v-if="!picking" variant="quiet" size="sm" @click="start">{{
-      $t('import.calibratePanel.pickTwoPlaces')
+      $t('import.calibratePanel.chooseTwoPlaces')
     }}</BButton>
     <template v-else>
       <p v-if="apart > 0" class="mb-1">
@@ -68,7 +68,7 @@ async function apply(): Promise<void> {
       </p>
       <NumberField
         v-model="distance"
-        :label="$t('import.calibratePanel.inTruth')"
+        :label="$t('import.calibratePanel.trueDistance')"
         unit="mm"
         :min="0.01"
         :max="100000"

@@ -30,8 +30,8 @@ const rows = computed(() => {
     ['shells', h.shells],
     [text('import.repairPanel.openEdges'), h.openEdges.count],
     ['holes', h.holes.count],
-    [text('import.repairPanel.knottedEdges'), h.nonManifold.count],
-    [text('import.repairPanel.turnedEdges'), h.disoriented.count],
+    [text('import.repairPanel.edgesWithMoreThan'), h.nonManifold.count],
+    [text('import.repairPanel.edgesBetweenTurnedFaces'), h.disoriented.count],
     [text('import.repairPanel.faultyFaces'), h.degenerate.count + h.duplicate.count],
     [text('import.repairPanel.crossingFaces'), h.selfIntersecting.count],
     ['crumbs', h.crumbs.count],
@@ -86,7 +86,7 @@ const most = (values: Float32Array): number => values.reduce((a, b) => Math.max(
       </BTbody>
     </BTableSimple>
     <BButton variant="quiet" size="sm" :aria-pressed="showing" @click="showing = !showing">
-      {{ showing ? $t('import.repairPanel.hideWhatMoved') : $t('import.repairPanel.showWhatMoved') }}
+      {{ showing ? $t('import.repairPanel.hideDeviation') : $t('import.repairPanel.showDeviation') }}
     </BButton>
     <BAlert v-if="problem" :model-value="true" variant="danger">{{ problem }}</BAlert>
   </section>
@@ -94,26 +94,26 @@ const most = (values: Float32Array): number => values.reduce((a, b) => Math.max(
     <h2 class="mb-2">{{ $t('import.repairPanel.yourChoices') }}</h2>
     <NumberField
       v-model="chosen"
-      :label="$t('import.repairPanel.voxelOfARebuilt')"
+      :label="$t('import.repairPanel.voxelSizeForRebuilding')"
       unit="mm"
       :step="0.05"
       :min="0.02"
       :max="50"
-      :source="voxel ? '' : $t('import.repairPanel.n256Across')"
+      :source="voxel ? '' : $t('import.repairPanel.n256AcrossThePart')"
     />
     <div class="d-flex gap-2 mt-1">
       <BButton variant="quiet" size="sm" :disabled="!!store.step('repair')" @click="store.apply({ kind: 'repair' })">
         {{ $t('import.repairPanel.lightRepair') }}
       </BButton>
       <BButton variant="quiet" size="sm" :disabled="busy" @click="rebuild">
-        {{ busy ? $t('import.repairPanel.rebuilding') : $t('import.repairPanel.rebuildTheSkin') }}
+        {{ busy ? $t('import.repairPanel.rebuilding') : $t('import.repairPanel.rebuildSurface') }}
       </BButton>
     </div>
     <p class="soft small mt-1 mb-0">
-      {{ $t('import.repairPanel.lightRepairTouchesOnly') }}
+      {{ $t('import.repairPanel.lightRepairChangesOnly') }}
     </p>
   </section>
   <Teleport v-if="showing && scale" to="#middle">
-    <MapLegend :title="$t('import.repairPanel.movedByTheRepair')" :scale="scale" unit="mm" />
+    <MapLegend :title="$t('import.repairPanel.deviationFromTheImported')" :scale="scale" unit="mm" />
   </Teleport>
 </template>

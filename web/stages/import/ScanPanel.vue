@@ -37,7 +37,7 @@ defineExpose({ make })
       <dd>{{ report.spacing.toPrecision(3) }}</dd>
       <dt>{{ $t('import.scanPanel.noiseAveragedOut') }}</dt>
       <dd>{{ report.residual.toPrecision(2) }}</dd>
-      <dt>{{ $t('import.scanPanel.inventedPlaces') }}</dt>
+      <dt>{{ $t('import.scanPanel.gapsFilledIn') }}</dt>
       <dd>{{ report.invented.length }}</dd>
     </dl>
     <BButton variant="quiet" size="sm" class="mt-2" @click="store.remove('surface')">{{
@@ -58,15 +58,15 @@ defineExpose({ make })
     />
     <NumberField
       v-model="softness"
-      :label="$t('import.scanPanel.softness')"
+      :label="$t('import.scanPanel.smoothing')"
       unit="voxels"
       :step="0.25"
       :min="0.5"
       :max="8"
-      :source="$t('import.scanPanel.moreTakesMoreNoise')"
+      :source="$t('import.scanPanel.moreRemovesMoreNoise')"
     />
     <BButton variant="primary" :disabled="busy" @click="make">
-      {{ busy ? $t('import.scanPanel.makingIt') : $t('import.scanPanel.makeASurface') }}
+      {{ busy ? $t('import.scanPanel.makingTheSurface') : $t('import.scanPanel.makeASurface') }}
     </BButton>
   </section>
 </template>

@@ -48,11 +48,11 @@ async function scan(): Promise<void> {
 
 <template>
   <FoldPanel class="mb-3">
-    <template #title>{{ $t('import.scannerPanel.scannerStandIn') }}</template>
+    <template #title>{{ $t('import.scannerPanel.simulatedScanner') }}</template>
     <p class="soft small mt-1 mb-1">
-      {{ $t('import.scannerPanel.noScannerAtHand') }}
+      {{ $t('import.scannerPanel.ifYouHaveNo') }}
     </p>
-    <NumberField v-model="round" :label="$t('import.scannerPanel.stationsRoundIt')" :min="1" :max="36" :digits="0" />
+    <NumberField v-model="round" :label="$t('import.scannerPanel.viewpointsAroundIt')" :min="1" :max="36" :digits="0" />
     <NumberField
       v-model="noise"
       :label="$t('import.scannerPanel.noise')"

@@ -64,7 +64,7 @@ const faces = computed(() => wishedFaces.value ?? Math.round((found.health?.face
 const passes = ref(10),
   limit = ref(0.2)
 async function lighten(): Promise<void> {
-  busy.value = text('import.tidyPanel.takingFacesOff')
+  busy.value = text('import.tidyPanel.reducingFaces')
   await store.tryOut({ kind: 'simplify', faces: faces.value })
   busy.value = ''
 }
@@ -93,7 +93,7 @@ async function smooth(): Promise<void> {
     </BButton>
   </FoldPanel>
   <FoldPanel v-if="hasFaces" class="mb-3">
-    <template #title>{{ $t('import.tidyPanel.fewerFacesSmootherSkin') }}</template>
+    <template #title>{{ $t('import.tidyPanel.fewerFacesSmootherSurface') }}</template>
     <NumberField
       :model-value="faces"
       :label="$t('import.tidyPanel.faces')"
@@ -102,11 +102,11 @@ async function smooth(): Promise<void> {
       :min="100"
       :max="20000000"
       :digits="0"
-      :source="wishedFaces === null ? $t('import.tidyPanel.halfOfWhatThere') : ''"
+      :source="wishedFaces === null ? $t('import.tidyPanel.halfOfThePresent') : ''"
       @update:model-value="wishedFaces = $event"
     />
     <BButton variant="primary" size="sm" class="mb-2" :disabled="busy !== ''" @click="lighten">
-      {{ busy || $t('import.tidyPanel.takeFacesOff') }}
+      {{ busy || $t('import.tidyPanel.reduceFaces') }}
     </BButton>
     <NumberField
       v-model="passes"
@@ -119,7 +119,7 @@ async function smooth(): Promise<void> {
     />
     <NumberField v-model="limit" :label="$t('import.tidyPanel.moveAtMost')" unit="mm" :step="0.05" :min="0" :max="50" />
     <BButton variant="primary" size="sm" :disabled="busy !== ''" @click="smooth">{{
-      busy || $t('import.tidyPanel.smoothIt')
+      busy || $t('import.tidyPanel.smooth')
     }}</BButton>
   </FoldPanel>
 </template>

@@ -67,7 +67,9 @@ const toggle = (id: number): void => {
       }}<span class="soft"
         >:
         {{
-          op ? $t('orient.focalPanel.dabsMarked', { dabs: op.dabs.length }) : $t('orient.focalPanel.nothingMarkedYet')
+          op
+            ? $t('orient.focalPanel.brushedPlaces', { dabs: op.dabs.length })
+            : $t('orient.focalPanel.nothingMarkedYet')
         }}</span
       >
     </template>
@@ -86,9 +88,9 @@ const toggle = (id: number): void => {
       </BButton>
       <template v-else>
         <BButton variant="primary" size="sm" @click="keep(stand.dabs)">{{
-          $t('orient.focalPanel.keepDabs', { dabs: stand.dabs.length })
+          $t('orient.focalPanel.applyPlaces', { dabs: stand.dabs.length })
         }}</BButton>
-        <BButton variant="quiet" size="sm" @click="stand.dabs = []">{{ $t('orient.focalPanel.forgetThem') }}</BButton>
+        <BButton variant="quiet" size="sm" @click="stand.dabs = []">{{ $t('orient.focalPanel.removeAll') }}</BButton>
         <BButton variant="quiet" size="sm" @click="stand.tool = 'none'">{{ $t('orient.focalPanel.cancel') }}</BButton>
       </template>
     </div>

@@ -68,7 +68,7 @@ usePlot(
     ref="box"
     class="front"
     role="img"
-    :aria-label="$t('orient.frontChart.waysUpScarAgainst', { ways: ways.length })"
+    :aria-label="$t('orient.frontChart.orientationsScarAreaAgainst', { ways: ways.length })"
   />
 </template>
 

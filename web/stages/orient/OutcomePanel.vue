@@ -47,28 +47,28 @@ const log = (held: boolean): Promise<void> =>
     {
       prints: [...(resin.value?.prints ?? []), { on: stock.today(), held, ...props }].slice(-400),
     },
-    held ? text('orient.outcomePanel.notedAllTipsHeld') : text('orient.outcomePanel.notedTipsLetGo'),
+    held ? text('orient.outcomePanel.notedAllTipsHeld') : text('orient.outcomePanel.notedTipsFailed'),
   )
 </script>
 
 <template>
   <FoldPanel v-if="resin" class="mt-1">
     <template #title
-      >{{ $t('orient.outcomePanel.howDidItGo')
+      >{{ $t('orient.outcomePanel.printResult')
       }}<span v-if="learned && learned.prints > 0" class="soft">{{
-        $t('orient.outcomePanel.printsNotedLetGo', { prints: learned.prints, failures: learned.failures })
+        $t('orient.outcomePanel.printsNotedWithFailed', { prints: learned.prints, failures: learned.failures })
       }}</span>
     </template>
     <div class="d-flex gap-1 flex-wrap my-1">
       <BButton variant="quiet" size="sm" @click="log(true)">{{ $t('orient.outcomePanel.allTipsHeld') }}</BButton>
-      <BButton variant="quiet" size="sm" @click="log(false)">{{ $t('orient.outcomePanel.tipsLetGo') }}</BButton>
+      <BButton variant="quiet" size="sm" @click="log(false)">{{ $t('orient.outcomePanel.tipsFailed') }}</BButton>
     </div>
     <p v-if="noted" role="status" class="soft small mb-1">{{ noted }}</p>
     <BAlert v-if="fault" :model-value="true" variant="danger" class="mb-1">{{ fault }}</BAlert>
     <template v-if="learned && tells">
       <p class="mb-1">
         {{
-          $t('orient.outcomePanel.pullsTimesAsHard', {
+          $t('orient.outcomePanel.byPrintsPeelsTimes', {
             name: resin.name,
             factor: learned.factor.toFixed(2),
             low: learned.low.toFixed(2),
@@ -86,7 +86,7 @@ const log = (held: boolean): Promise<void> =>
       </BButton>
     </template>
     <p v-else class="soft small mb-0">
-      {{ $t('orient.outcomePanel.worstTipOfThis', { round: Math.round(100 * utilisation) }) }}
+      {{ $t('orient.outcomePanel.highestLoadOfA', { round: Math.round(100 * utilisation) }) }}
     </p>
   </FoldPanel>
 </template>

@@ -3,7 +3,7 @@ import { BAlert } from 'bootstrap-vue-next/components/BAlert'
 import FoldPanel from '../../shell/FoldPanel.vue'
 import { BFormSelect } from 'bootstrap-vue-next/components/BFormSelect'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
-import { text } from '../../i18n'
+import { text, term } from '../../i18n'
 import { GREEN_STRENGTH, PEEL_PRESSURE } from '../../../core/defaults/print'
 import { computed, reactive, ref, watch } from 'vue'
 import { INSPECTION_STEP } from '../../../core/raster/layerGraph'
@@ -153,7 +153,7 @@ function pressed(p: Triple): void {
     stand.held = null
   } else {
     const tip = nearestTip(p)
-    fault.value = tip ? '' : text('orient.supportPanel.noTipStandsWithin', { MEANT_BY_PRESS })
+    fault.value = tip ? '' : text('orient.supportPanel.thereIsNoTip', { MEANT_BY_PRESS })
     if (!tip) return
     if (stand.tool === 'move') stand.held = tip
     else if (stand.tool === 'regrade') edit({ kind: 'regrade', point: back(tip), grade: form.grade })
@@ -199,17 +199,17 @@ async function forgetPaint(): Promise<void> {
 const TOOLS: { tool: Tool; word: string; done: string }[] = [
   { tool: 'add', word: text('orient.supportPanel.add'), done: text('orient.supportPanel.doneAdding') },
   { tool: 'remove', word: text('orient.supportPanel.remove'), done: text('orient.supportPanel.doneRemoving') },
-  { tool: 'clear', word: text('orient.supportPanel.clearRound'), done: text('orient.supportPanel.doneClearing') },
+  { tool: 'clear', word: text('orient.supportPanel.removeAround'), done: text('orient.supportPanel.doneRemoving2') },
   { tool: 'move', word: text('orient.supportPanel.move'), done: text('orient.supportPanel.doneMoving') },
-  { tool: 'regrade', word: text('orient.supportPanel.regrade'), done: text('orient.supportPanel.doneRegrading') },
-  { tool: 'drop', word: text('orient.supportPanel.leaveOut'), done: text('orient.supportPanel.doneLeavingOut') },
-  { tool: 'bar', word: text('orient.supportPanel.noneHere'), done: text('orient.supportPanel.cancel') },
+  { tool: 'regrade', word: text('orient.supportPanel.changeSize'), done: text('orient.supportPanel.doneChanging') },
+  { tool: 'drop', word: text('orient.supportPanel.doNotPrint'), done: text('orient.supportPanel.done') },
+  { tool: 'bar', word: text('orient.supportPanel.noSupportsHere'), done: text('orient.supportPanel.cancel') },
   { tool: 'more', word: text('orient.supportPanel.moreHere'), done: text('orient.supportPanel.cancel') },
 ]
 const SCHOOLS = [
-  { key: 'plain', word: text('orient.supportPanel.asTheLoadAsks') },
-  { key: 'broad', word: text('orient.supportPanel.broadlyThenThinnedOut') },
-  { key: 'heavy', word: text('orient.supportPanel.fewAndHeavy') },
+  { key: 'plain', word: text('orient.supportPanel.byCalculatedLoad') },
+  { key: 'broad', word: text('orient.supportPanel.denseThenThinnedOut') },
+  { key: 'heavy', word: text('orient.supportPanel.fewAndStrong') },
   { key: 'joints', word: text('orient.supportPanel.jointFacesOnly') },
 ] as const
 const worst = computed(() => Math.max(0, ...(report.value?.tips.map((t) => t.utilisation) ?? [])))
@@ -232,11 +232,11 @@ defineExpose({ pressed, grab, slide, denser, leaveAsIs })
       >{{ ' '
       }}{{ $t('orient.supportPanel.tipsMlOfSupport', { supportVolume: (report.supportVolume / 1000).toFixed(1) })
       }}<template v-if="report.thinned > 0">{{
-        $t('orient.supportPanel.thinnedOut', { thinned: report.thinned })
+        $t('orient.supportPanel.removedAsUnneeded', { thinned: report.thinned })
       }}</template></span
     >
     <dl class="facts mt-2">
-      <dt>{{ $t('orient.supportPanel.whiskerStrutPost') }}</dt>
+      <dt>{{ $t('orient.supportPanel.fineMediumStrong') }}</dt>
       <dd>
         {{
           (['whisker', 'strut', 'post'] as const)
@@ -246,17 +246,17 @@ defineExpose({ pressed, grab, slide, denser, leaveAsIs })
       </dd>
       <dt>{{ $t('orient.supportPanel.onTheBodyOn') }}</dt>
       <dd>{{ report.tips.filter((t) => t.landsOn === 'body').length }}, {{ report.joined }}</dd>
-      <dt>{{ $t('orient.supportPanel.skinScarred') }}</dt>
+      <dt>{{ $t('orient.supportPanel.surfaceMarkedByTips') }}</dt>
       <dd>{{ $t('orient.supportPanel.mm', { report: by(report, (r) => r.scarArea, 1) }) }}</dd>
-      <dt>{{ $t('orient.supportPanel.ofThatOnWhat') }}</dt>
+      <dt>{{ $t('orient.supportPanel.ofThatOnAreas') }}</dt>
       <dd>
         {{
           op?.focal
             ? $t('orient.supportPanel.mm', { report: by(report, (r) => r.focalScar, 1) })
-            : $t('orient.supportPanel.notMarkedWhenGrown')
+            : $t('orient.supportPanel.notMarkedWhenGenerated')
         }}
       </dd>
-      <dt>{{ $t('orient.supportPanel.hardestWorkedTip') }}</dt>
+      <dt>{{ $t('orient.supportPanel.highestLoadOfA') }}</dt>
       <dd>{{ Math.round(worst * 100) }} %</dd>
       <dt>{{ $t('orient.supportPanel.byHand') }}</dt>
       <dd>{{ $t('orient.supportPanel.edits', { edits: op?.edits.length ?? 0 }) }}</dd>
@@ -265,20 +265,20 @@ defineExpose({ pressed, grab, slide, denser, leaveAsIs })
     </dl>
     <FoldPanel class="mt-1">
       <template #title
-        >{{ $t('orient.supportPanel.pullOverTheLayers')
+        >{{ $t('orient.supportPanel.peelForceOverThe')
         }}<span v-if="cupPull > 0" class="soft">{{
-          $t('orient.supportPanel.cupsUpToN', { cupPull: cupPull.toFixed(1) })
+          $t('orient.supportPanel.suctionCupsUpTo', { cupPull: cupPull.toFixed(1) })
         }}</span>
       </template>
       <LoadChart :layers="report.layers" :suction="suction" :step="INSPECTION_STEP" />
-      <p class="soft small mb-0">{{ $t('orient.supportPanel.pullByTheFilm') }}</p>
+      <p class="soft small mb-0">{{ $t('orient.supportPanel.peelForceOfThe') }}</p>
     </FoldPanel>
     <OutcomePanel v-if="op" :utilisation="worst" :peel-pressure="op.peelPressure" :green-strength="op.greenStrength" />
   </section>
   <section>
     <h2 class="mb-2">{{ $t('orient.supportPanel.supports') }}</h2>
     <label class="d-flex align-items-center gap-2 mb-1"
-      ><span>{{ $t('orient.supportPanel.grown') }}</span>
+      ><span>{{ $t('orient.supportPanel.method') }}</span>
       <BFormSelect v-model="form.school" size="sm" class="w-auto">
         <option v-for="s in SCHOOLS" :key="s.key" :value="s.key">{{ s.word }}</option>
       </BFormSelect></label
@@ -305,7 +305,7 @@ defineExpose({ pressed, grab, slide, denser, leaveAsIs })
       />
       <NumberField
         v-model="form.clearance"
-        :label="$t('orient.supportPanel.clearOfTheBody')"
+        :label="$t('orient.supportPanel.clearanceFromTheBody')"
         unit="mm"
         :step="0.1"
         :min="0.1"
@@ -325,10 +325,10 @@ defineExpose({ pressed, grab, slide, denser, leaveAsIs })
     <BAlert v-if="fault" :model-value="true" variant="danger" class="mb-1">{{ fault }}</BAlert>
     <div class="d-flex gap-2 flex-wrap mt-2">
       <BButton variant="primary" :disabled="busy || !store.meshBefore('support')" @click="grow()">
-        {{ op ? $t('orient.supportPanel.supportAgain') : $t('orient.supportPanel.generateSupports') }}
+        {{ op ? $t('orient.supportPanel.generateSupportsAgain') : $t('orient.supportPanel.generateSupports') }}
       </BButton>
       <BButton v-if="op" variant="quiet" @click="store.remove('support')">{{
-        $t('orient.supportPanel.takeAllAway')
+        $t('orient.supportPanel.removeSupports')
       }}</BButton>
     </div>
     <template v-if="op">
@@ -348,11 +348,11 @@ defineExpose({ pressed, grab, slide, denser, leaveAsIs })
           v-model="form.grade"
           size="sm"
           class="w-auto"
-          :aria-label="$t('orient.supportPanel.gradeOfSupportsSet')"
+          :aria-label="$t('orient.supportPanel.sizeOfTipsPlaced')"
         >
-          <option value="whisker">{{ $t('orient.supportPanel.whisker') }}</option>
-          <option value="strut">{{ $t('orient.supportPanel.strut') }}</option>
-          <option value="post">{{ $t('orient.supportPanel.post') }}</option>
+          <option value="whisker">{{ term('tipSize', 'whisker') }}</option>
+          <option value="strut">{{ term('tipSize', 'strut') }}</option>
+          <option value="post">{{ term('tipSize', 'post') }}</option>
         </BFormSelect>
       </div>
       <div v-if="stand.tool === 'bar' || stand.tool === 'more' || stand.tool === 'clear'" class="mt-1">
@@ -376,7 +376,7 @@ defineExpose({ pressed, grab, slide, denser, leaveAsIs })
         </BButton>
       </div>
       <BButton v-if="painted > 0" variant="quiet" size="sm" class="mt-1" @click="forgetPaint">
-        {{ $t('orient.supportPanel.forgetThePaintDabs', { painted }) }}
+        {{ $t('orient.supportPanel.removeTheBrushedAreas', { painted }) }}
       </BButton>
     </template>
   </section>

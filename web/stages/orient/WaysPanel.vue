@@ -96,7 +96,7 @@ const reason = computed(() => {
       .filter(Boolean)
       .join(' ')
   }
-  return whyThisWay(c, best, text('orient.waysPanel.theProposedWay'))
+  return whyThisWay(c, best, text('orient.waysPanel.theProposedOrientation'))
 })
 const dot = (a: OrientationScore, b: OrientationScore): number =>
   a.up[0] * b.up[0] + a.up[1] * b.up[1] + a.up[2] * b.up[2]
@@ -158,20 +158,20 @@ defineExpose({ search, spin, setDown })
 
 <template>
   <section class="mb-3">
-    <h2 class="mb-2">{{ $t('orient.waysPanel.whichWayUp') }}</h2>
+    <h2 class="mb-2">{{ $t('orient.waysPanel.orientation') }}</h2>
     <FocalPanel />
     <div class="d-flex gap-1 flex-wrap mb-2">
       <BButton variant="primary" size="sm" :disabled="searching || !printer" @click="search">
-        {{ searching ? $t('orient.waysPanel.trying700Ways') : $t('orient.waysPanel.findTheBest') }}
+        {{ searching ? $t('orient.waysPanel.trying700Orientations') : $t('orient.waysPanel.findTheBest') }}
       </BButton>
       <BButton variant="quiet" size="sm" :aria-pressed="stand.tool === 'face'" @click="toggle('face')">
-        {{ $t('orient.waysPanel.thisFaceDown') }}
+        {{ $t('orient.waysPanel.putAFaceDown') }}
       </BButton>
       <BButton variant="quiet" size="sm" :aria-pressed="stand.tool === 'tilt'" @click="toggle('tilt')">
-        {{ $t('orient.waysPanel.tipByHand') }}
+        {{ $t('orient.waysPanel.tiltByHand') }}
       </BButton>
       <BButton variant="quiet" size="sm" :aria-pressed="steps" :disabled="!printer" @click="steps = !steps">
-        {{ steps ? $t('orient.waysPanel.hideTheSteps') : $t('orient.waysPanel.mapTheSteps') }}
+        {{ steps ? $t('orient.waysPanel.hideLayerSteps') : $t('orient.waysPanel.showLayerSteps') }}
       </BButton>
     </div>
     <p v-if="!printer" class="soft small">
@@ -182,7 +182,7 @@ defineExpose({ search, spin, setDown })
     <template v-if="front.length > 0">
       <FrontChart :ways="front" :hours="hours" :on="on" @pick="stand.draft = [...$event.quaternion]" />
       <p class="soft small mb-1">
-        {{ $t('orient.waysPanel.waysNoneOfThem', { front: front.length }) }}
+        {{ $t('orient.waysPanel.orientationsNoneOfThem', { front: front.length }) }}
       </p>
       <p v-if="reason" class="mb-2">{{ reason }}</p>
     </template>
@@ -202,21 +202,21 @@ defineExpose({ search, spin, setDown })
       </div>
       <div class="d-flex gap-2 mt-2">
         <BButton variant="primary" size="sm" :disabled="!stand.draft" @click="setDown">{{
-          $t('orient.waysPanel.standItLikeThis')
+          $t('orient.waysPanel.applyOrientation')
         }}</BButton><BButton variant="quiet" size="sm" @click="putBack">{{ $t('orient.waysPanel.cancel') }}</BButton>
       </div>
     </div>
     <FoldPanel class="mb-1">
       <template #title
-        >{{ $t('orient.waysPanel.mustLookUpMust')
-        }}<span v-if="stand.keep" class="soft">{{ $t('orient.waysPanel.sideIsHeldUp') }}</span>
+        >{{ $t('orient.waysPanel.conditionsMustPointUp')
+        }}<span v-if="stand.keep" class="soft">{{ $t('orient.waysPanel.sideMustPointUp') }}</span>
       </template>
       <div class="d-flex gap-1 flex-wrap my-1">
         <BButton variant="quiet" size="sm" :aria-pressed="stand.tool === 'keepUp'" @click="toggle('keepUp')">
-          {{ stand.tool === 'keepUp' ? $t('orient.waysPanel.cancel') : $t('orient.waysPanel.thisSideMustLook') }}
+          {{ stand.tool === 'keepUp' ? $t('orient.waysPanel.cancel') : $t('orient.waysPanel.aSideMustPoint') }}
         </BButton>
         <BButton v-if="stand.keep" variant="quiet" size="sm" @click="stand.keep = null">{{
-          $t('orient.waysPanel.anySideMay')
+          $t('orient.waysPanel.removeCondition')
         }}</BButton>
       </div>
       <NumberField
@@ -226,10 +226,10 @@ defineExpose({ search, spin, setDown })
         :step="5"
         :min="5"
         :max="120"
-        :source="$t('orient.waysPanel.ofStraightUp')"
+        :source="$t('orient.waysPanel.ofVertical')"
       />
       <BFormCheckbox v-for="p in others" :key="p.id" v-model="alike" :value="p.id">{{
-        $t('orient.waysPanel.standsAlike', { name: p.name })
+        $t('orient.waysPanel.isOrientedAlike', { name: p.name })
       }}</BFormCheckbox>
     </FoldPanel>
     <Teleport v-if="scale" to="#middle">

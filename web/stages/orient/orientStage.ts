@@ -47,6 +47,6 @@ export function provideStand(): Stand {
 }
 export function useStand(): Stand {
   const stand = inject(KEY)
-  if (!stand) throw new Error(text('orient.orientStage.noStandStageAbove'))
+  if (!stand) throw new Error(text('orient.orientStage.thereIsNoOrient'))
   return stand
 }

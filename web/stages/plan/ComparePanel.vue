@@ -75,7 +75,7 @@ function drop(): void {
 const more = (v: number, word: (v: number) => string): string =>
   Math.abs(v) < 30
     ? text('plan.comparePanel.theSame')
-    : text('plan.comparePanel.v', { abs: word(Math.abs(v)), v: String(Boolean(v > 0)) })
+    : text('plan.comparePanel.v', { abs: word(Math.abs(v)), v: v > 0 })
 const rows = computed(() => {
   const d = difference.value
   if (!d) return []
@@ -93,7 +93,7 @@ const rows = computed(() => {
               ? text('plan.comparePanel.theSame')
               : text('plan.comparePanel.money2', {
                   money: stock.money(Math.abs(money)),
-                  money2: String(Boolean(money > 0)),
+                  money2: money > 0,
                 }),
           ],
         ]
@@ -104,7 +104,7 @@ const rows = computed(() => {
 
 <template>
   <FoldPanel class="mb-3">
-    <template #title>{{ $t('plan.comparePanel.howThisPieceIs') }}</template>
+    <template #title>{{ $t('plan.comparePanel.methodsForThisPiece') }}</template>
     <label v-for="key in QUESTIONS" :key="key" class="line">
       <span>{{ questionOf(key) }}</span>
       <ChoiceSelect size="sm" :model-value="wish[key] ?? now[key]" @update:model-value="choose(key, String($event))">
@@ -112,7 +112,7 @@ const rows = computed(() => {
       </ChoiceSelect>
     </label>
     <fieldset class="mt-2">
-      <legend class="small soft mb-1">{{ $t('plan.comparePanel.filledAndGluedWith') }}</legend>
+      <legend class="small soft mb-1">{{ $t('plan.comparePanel.fillerAndGlueWhere') }}</legend>
       <BFormCheckbox
         v-for="m in MATERIALS"
         :key="m.id"
@@ -123,7 +123,7 @@ const rows = computed(() => {
       >
     </fieldset>
     <section v-if="asked" class="sheet p-3 mt-2" data-difference>
-      <p v-if="!difference" class="soft m-0">{{ busy ? $t('plan.comparePanel.workingItOut') : '' }}</p>
+      <p v-if="!difference" class="soft m-0">{{ busy ? $t('plan.comparePanel.calculating') : '' }}</p>
       <template v-else>
         <dl class="facts mb-2">
           <template v-for="[word, text] in rows" :key="word"
@@ -132,20 +132,20 @@ const rows = computed(() => {
           >
         </dl>
         <p v-if="difference.added.length" class="small mb-1">
-          {{ $t('plan.comparePanel.comesIn', { added: difference.added.join('; ') }) }}
+          {{ $t('plan.comparePanel.added', { added: difference.added.join('; ') }) }}
         </p>
         <p v-if="difference.removed.length" class="small mb-1">
-          {{ $t('plan.comparePanel.fallsAway', { removed: difference.removed.join('; ') }) }}
+          {{ $t('plan.comparePanel.removed', { removed: difference.removed.join('; ') }) }}
         </p>
         <p v-if="difference.kept > 0" class="small mb-1">
           {{ $t('plan.comparePanel.keptDone', { kept: difference.kept }) }}
         </p>
         <p v-if="difference.lost.length" class="small mb-1">
-          {{ $t('plan.comparePanel.doneAndNoLonger', { lost: difference.lost.join('; ') }) }}
+          {{ $t('plan.comparePanel.doneButNoLonger', { lost: difference.lost.join('; ') }) }}
         </p>
         <div class="d-flex gap-2 mt-2">
           <BButton variant="primary" size="sm" :disabled="busy" @click="take">{{
-            $t('plan.comparePanel.workItSo')
+            $t('plan.comparePanel.apply')
           }}</BButton>
           <BButton variant="quiet" size="sm" @click="drop">{{ $t('plan.comparePanel.cancel') }}</BButton>
         </div>

@@ -56,7 +56,7 @@ async function say(key: string, fit: { tight: number | null } | null): Promise<v
   <section v-if="pairs.length > 0" class="mb-3" :aria-label="$t('plan.dryFitSheet.dryFitSheet')">
     <h2 class="mb-1">
       {{ $t('plan.dryFitSheet.dryFit') }}
-      <span class="soft small fw-normal">{{ $t('plan.dryFitSheet.ofTried', { tried, pairs: pairs.length }) }}</span>
+      <span class="soft small fw-normal">{{ $t('plan.dryFitSheet.ofTested', { tried, pairs: pairs.length }) }}</span>
     </h2>
     <article v-for="(p, i) in pairs" :key="p.key" class="pair" :data-pair="p.word">
       <p class="mb-1">
@@ -95,7 +95,7 @@ async function say(key: string, fit: { tight: number | null } | null): Promise<v
         size="sm"
         class="mt-1"
         :disabled="busy"
-        :title="$t('plan.dryFitSheet.twoBodiesPrintedBeside')"
+        :title="$t('plan.dryFitSheet.twoBodiesPrintedWith')"
         @click="guides(p)"
       >
         {{ $t('plan.dryFitSheet.drillingGuideMm', { wire: (p.pin.wire + DRILL).toFixed(1) }) }}

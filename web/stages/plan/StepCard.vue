@@ -45,7 +45,7 @@ const percent = (v: number): string => (v < 0.01 ? 'under 1 %' : `${Math.round(1
         <dd>{{ duration(step.window) }}</dd></template
       >
       <template v-if="step.free && !step.doneAt"
-        ><dt>{{ $t('plan.stepCard.nextAtTheEarliest') }}</dt>
+        ><dt>{{ $t('plan.stepCard.nextStepAtThe') }}</dt>
         <dd>
           {{ new Date(step.free).toLocaleString(undefined, { weekday: 'short', hour: 'numeric', minute: '2-digit' }) }}
         </dd></template
@@ -55,14 +55,14 @@ const percent = (v: number): string => (v < 0.01 ? 'under 1 %' : `${Math.round(1
       {{ $t('plan.stepCard.atHand', { value: [...step.materials, ...step.tools].join('; ') }) }}
     </p>
     <p v-for="r in step.risks" :key="r.what" class="soft small mb-2">
-      {{ $t('plan.stepCard.forToMend', { chance: percent(r.chance), what: r.what, costs: duration(r.costs) }) }}
+      {{ $t('plan.stepCard.riskForToRepair', { chance: percent(r.chance), what: r.what, costs: duration(r.costs) }) }}
     </p>
     <div class="d-flex gap-2 flex-wrap">
       <BButton variant="primary" size="sm" @click="tick(step, !step.doneAt)">
-        {{ step.doneAt ? $t('plan.stepCard.notDoneAfterAll') : $t('plan.stepCard.done') }}
+        {{ step.doneAt ? $t('plan.stepCard.markAsNotDone') : $t('plan.stepCard.markAsDone') }}
       </BButton>
       <BButton v-if="!step.doneAt && !step.begunAt" variant="quiet" size="sm" @click="begin(step)">{{
-        $t('plan.stepCard.begin')
+        $t('plan.stepCard.start')
       }}</BButton>
       <BButton
         v-if="step.waiting > 0"
@@ -71,7 +71,9 @@ const percent = (v: number): string => (v < 0.01 ? 'under 1 %' : `${Math.round(1
         @click="startTimer(step, left(step) ? 0 : step.waiting)"
       >
         {{
-          left(step) ? $t('plan.stepCard.stopTimer') : $t('plan.stepCard.timer', { waiting: duration(step.waiting) })
+          left(step)
+            ? $t('plan.stepCard.stopTimer')
+            : $t('plan.stepCard.startTimer', { waiting: duration(step.waiting) })
         }}
       </BButton>
     </div>

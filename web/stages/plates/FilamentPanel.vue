@@ -47,10 +47,10 @@ const save = (mesh: string, name: string): Promise<void> =>
     </div>
     <BAlert v-if="fault" :model-value="true" variant="danger" class="mb-1">{{ fault }}</BAlert>
     <FoldPanel>
-      <template #title>{{ $t('plates.filamentPanel.howItIsLaid') }}</template>
+      <template #title>{{ $t('plates.filamentPanel.printSettings') }}</template>
       <NumberField
         v-model="way.shells"
-        :label="$t('plates.filamentPanel.linesRoundTheOutside')"
+        :label="$t('plates.filamentPanel.wallLines')"
         unit=""
         :step="1"
         :min="1"
@@ -59,7 +59,7 @@ const save = (mesh: string, name: string): Promise<void> =>
       />
       <NumberField
         v-model="way.line"
-        :label="$t('plates.filamentPanel.aLineIs')"
+        :label="$t('plates.filamentPanel.lineWidth')"
         unit="mm"
         :step="0.05"
         :min="0.1"
@@ -67,7 +67,7 @@ const save = (mesh: string, name: string): Promise<void> =>
       />
       <NumberField
         v-model="way.layerHeight"
-        :label="$t('plates.filamentPanel.aLayerIs')"
+        :label="$t('plates.filamentPanel.layerHeight')"
         unit="mm"
         :step="0.05"
         :min="0.05"
@@ -75,7 +75,7 @@ const save = (mesh: string, name: string): Promise<void> =>
       />
       <NumberField
         :model-value="100 * way.infill"
-        :label="$t('plates.filamentPanel.insideFilled')"
+        :label="$t('plates.filamentPanel.infill')"
         unit="%"
         :step="5"
         :min="0"
@@ -85,7 +85,7 @@ const save = (mesh: string, name: string): Promise<void> =>
       />
       <NumberField
         v-model="way.flow"
-        :label="$t('plates.filamentPanel.itMelts')"
+        :label="$t('plates.filamentPanel.flowRate')"
         unit="mm³/s"
         :step="0.5"
         :min="0.5"

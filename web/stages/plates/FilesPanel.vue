@@ -33,7 +33,7 @@ async function saveLayers(format: (typeof OUTLINES)[number]): Promise<void> {
 
 <template>
   <section class="mb-3">
-    <h2 class="mb-2">{{ $t('plates.filesPanel.toTakeElsewhere') }}</h2>
+    <h2 class="mb-2">{{ $t('plates.filesPanel.export') }}</h2>
     <dl class="files">
       <dt>{{ supported ? $t('plates.filesPanel.bodyWithSupports') : $t('plates.filesPanel.body') }}</dt>
       <dd>

@@ -19,31 +19,33 @@ const emit = defineEmits<{ show: []; slice: [] }>()
 const plating = usePlating(),
   stock = useStock()
 const n = computed(() => plating.report?.nesting ?? null)
-const nameOf = (id: string): string => plating.parts.find((p) => p.part.id === id)?.part.name ?? 'part'
-const printerName = (id: string): string => stock.printers.find((p) => p.id === id)?.name ?? 'printer'
+const nameOf = (id: string): string =>
+  plating.parts.find((p) => p.part.id === id)?.part.name ?? text('plates.nestPanel.aPartThatIs')
+const printerName = (id: string): string =>
+  stock.printers.find((p) => p.id === id)?.name ?? text('plates.nestPanel.aPrinterThatIs')
 const WHY = {
   tall: text('plates.nestPanel.isTooTallFor'),
   wide: text('plates.nestPanel.isTooWideFor'),
-  taken: text('plates.nestPanel.hasNoRoomWhere'),
+  taken: text('plates.nestPanel.doesNotFitWhere'),
 }
 const ways = computed(() => {
   const r = plating.report
   if (!r) return []
   return [
     {
-      word: text('plates.nestPanel.asDrawn'),
+      word: text('plates.nestPanel.asShown'),
       ...r.nesting,
       plates: r.nesting.plates.length,
       left: r.nesting.left.length,
       now: true,
     },
-    ...(r.soonest ? [{ word: text('plates.nestPanel.sideBySideSoonest'), ...r.soonest, now: false }] : []),
+    ...(r.soonest ? [{ word: text('plates.nestPanel.inParallelEarliestFinish'), ...r.soonest, now: false }] : []),
     ...r.only.map((o) => ({
       word: text('plates.nestPanel.allOn', { printer: printerName(o.printer) }),
       ...o,
       now: false,
     })),
-    { word: text('plates.nestPanel.byAsTheyCome'), ...r.oneByOne, now: false },
+    { word: text('plates.nestPanel.byInTheOrder'), ...r.oneByOne, now: false },
   ]
 })
 function copies(id: string, text: string): void {
@@ -94,14 +96,14 @@ function show(i: number): void {
 <template>
   <section class="mb-3">
     <h2 class="mb-2">{{ $t('plates.nestPanel.plates') }}</h2>
-    <p v-if="plating.parts.length === 0" class="soft mb-0">{{ $t('plates.nestPanel.nothingHasBeenStood') }}</p>
+    <p v-if="plating.parts.length === 0" class="soft mb-0">{{ $t('plates.nestPanel.noPartHasAn') }}</p>
     <template v-else>
       <div v-if="n" class="sheet p-3 mb-2">
         <span class="figure">{{ duration(n.seconds) }}</span>
         <span class="soft"
           >{{ ' ' }}{{ $t('plates.nestPanel.ofMachineTimeOn', { plates: n.plates.length })
           }}<template v-if="n.finish < n.seconds - 60">{{
-            $t('plates.nestPanel.doneAfter', { finish: duration(n.finish) })
+            $t('plates.nestPanel.finishedAfter', { finish: duration(n.finish) })
           }}</template
           ><template v-if="plating.measuring">{{ ' ' }}{{ $t('plates.nestPanel.nesting') }}</template></span
         >
@@ -128,14 +130,14 @@ function show(i: number): void {
           {{ nameOf(l.id) }} {{ WHY[l.why] }}.
         </BAlert>
         <FoldPanel v-if="ways.length > 1" class="mt-1">
-          <template #title>{{ $t('plates.nestPanel.otherWaysToPrint') }}</template>
+          <template #title>{{ $t('plates.nestPanel.otherArrangements') }}</template>
           <BTableSimple class="mt-1 mb-0" small>
             <BThead>
               <BTr>
                 <BTh />
                 <BTh class="num">{{ $t('plates.nestPanel.plates2') }}</BTh>
-                <BTh class="num">{{ $t('plates.nestPanel.machine') }}</BTh>
-                <BTh class="num">{{ $t('plates.nestPanel.doneAfter2') }}</BTh>
+                <BTh class="num">{{ $t('plates.nestPanel.machineTime') }}</BTh>
+                <BTh class="num">{{ $t('plates.nestPanel.finishedAfter2') }}</BTh>
               </BTr>
             </BThead>
             <BTbody>
@@ -163,7 +165,7 @@ function show(i: number): void {
           <BTr>
             <BTh>{{ $t('plates.nestPanel.part') }}</BTh>
             <BTh class="num">{{ $t('plates.nestPanel.copies') }}</BTh>
-            <BTh>{{ $t('plates.nestPanel.turn') }}</BTh>
+            <BTh>{{ $t('plates.nestPanel.mayBeTurned2') }}</BTh>
             <BTh />
           </BTr>
         </BThead>
@@ -210,7 +212,7 @@ function show(i: number): void {
             </BTd>
             <BTd>
               <BButton v-if="plating.wish.locks[p.part.id]?.length" variant="quiet" size="sm" @click="free(p.part.id)">
-                {{ $t('plates.nestPanel.freeIt') }}
+                {{ $t('plates.nestPanel.unlock') }}
               </BButton>
             </BTd>
           </BTr>
@@ -218,7 +220,7 @@ function show(i: number): void {
       </BTableSimple>
       <p v-for="a in advised" :key="a.id" class="soft small mb-2" :data-spares="a.name">
         {{
-          $t('plates.nestPanel.thatCopiesAllCome', {
+          $t('plates.nestPanel.theChanceThatCopies', {
             name: a.name,
             round: Math.round(100 * a.without),
             copies: a.copies,
@@ -235,7 +237,7 @@ function show(i: number): void {
         </BButton>
       </p>
       <p v-if="plating.unplaced.length > 0" class="soft small mb-2">
-        {{ $t('plates.nestPanel.notStoodUpYet', { names: plating.unplaced.map((p) => p.name).join(', ') }) }}
+        {{ $t('plates.nestPanel.withoutOrientationSoNot', { names: plating.unplaced.map((p) => p.name).join(', ') }) }}
       </p>
       <FoldPanel>
         <template #title
@@ -251,7 +253,7 @@ function show(i: number): void {
           >{{ p.name }}</BFormCheckbox
         >
         <label class="d-flex align-items-center gap-2 mt-2"
-          ><span>{{ $t('plates.nestPanel.wanted') }}</span>
+          ><span>{{ $t('plates.nestPanel.aim') }}</span>
           <ChoiceSelect
             size="sm"
             class="w-auto"
@@ -259,7 +261,7 @@ function show(i: number): void {
             @update:model-value="plating.change({ aim: $event as 'hours' })"
           >
             <option value="hours">{{ $t('plates.nestPanel.leastMachineTime') }}</option>
-            <option value="soonest">{{ $t('plates.nestPanel.everythingDoneSoonest') }}</option>
+            <option value="soonest">{{ $t('plates.nestPanel.earliestFinish') }}</option>
           </ChoiceSelect></label
         >
       </FoldPanel>

@@ -127,10 +127,10 @@ function drop(): void {
       </text>
     </svg>
     <figcaption v-if="blocked" role="status" class="text-danger">
-      {{ $t('plates.plateDrawing.thereItMeets', { blocked }) }}
+      {{ $t('plates.plateDrawing.thereItOverlaps', { blocked }) }}
     </figcaption>
     <figcaption v-else class="soft">
-      {{ $t('plates.plateDrawing.eachShadowWithHalf') }}
+      {{ $t('plates.plateDrawing.theOutlineOfEach') }}
     </figcaption>
   </figure>
 </template>

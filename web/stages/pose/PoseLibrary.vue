@@ -37,9 +37,7 @@ const fits = (turns: object): number => joints.value.filter((j) => j.name in tur
 <template>
   <FoldPanel class="mt-2">
     <template #title
-      >{{
-        $t('pose.poseLibrary.rememberedPosesPoses', { poses: String(Boolean(poses.length > 0)), poses2: poses.length })
-      }}
+      >{{ $t('pose.poseLibrary.savedPosesPoses', { poses: poses.length > 0, poses2: poses.length }) }}
     </template>
     <div class="d-flex gap-1 my-1">
       <BFormInput
@@ -50,7 +48,7 @@ const fits = (turns: object): number => joints.value.filter((j) => j.name in tur
         :aria-label="$t('pose.poseLibrary.nameOfThisPose')"
       />
       <BButton variant="quiet" size="sm" class="text-nowrap" :disabled="turnedOnes === 0" @click="remember">
-        {{ $t('pose.poseLibrary.rememberIt') }}
+        {{ $t('pose.poseLibrary.savePose') }}
       </BButton>
     </div>
     <div v-for="p in poses" :key="p.name" class="d-flex gap-1 mb-1">
@@ -61,12 +59,12 @@ const fits = (turns: object): number => joints.value.filter((j) => j.name in tur
         :disabled="fits(p.turns) === 0"
         @click="take(p.turns)"
       >
-        {{ p.name }} <span class="soft">{{ $t('pose.poseLibrary.ofItsJointsAre', { turns: fits(p.turns) }) }}</span>
+        {{ p.name }} <span class="soft">{{ $t('pose.poseLibrary.ofItsJointsExist', { turns: fits(p.turns) }) }}</span>
       </BButton>
       <BButton
         variant="quiet"
         size="sm"
-        :aria-label="$t('pose.poseLibrary.forget', { name: p.name })"
+        :aria-label="$t('pose.poseLibrary.delete', { name: p.name })"
         @click="forget(p.name)"
         >×</BButton
       >

@@ -77,26 +77,26 @@ viewport.describe(() =>
         <span v-for="(d, i) in dots" :key="i" :style="{ left: `${d.x}%`, top: `${d.y}%` }">{{ i + 1 }}</span>
       </div>
       <label class="d-flex gap-2 align-items-center"
-        ><span class="soft small">{{ $t('pose.referencePanel.strength') }}</span
+        ><span class="soft small">{{ $t('pose.referencePanel.opacity') }}</span
         ><BFormInput
           v-model.number="strength"
           type="range"
           min="0"
           max="100"
-          :aria-label="$t('pose.referencePanel.strengthOfThePicture')"
+          :aria-label="$t('pose.referencePanel.opacityOfThePicture')"
       /></label>
       <div class="d-flex flex-wrap gap-1">
         <BButton variant="primary" size="sm" @click="picking.asking.value ? picking.stop() : pair()">
           {{
             picking.asking.value
               ? $t('pose.referencePanel.cancel')
-              : $t('pose.referencePanel.pressPlace', { pairs: pairs.length + 1 })
+              : $t('pose.referencePanel.clickPlace', { pairs: pairs.length + 1 })
           }}
         </BButton>
         <BButton v-if="pairs.length >= enough" variant="quiet" size="sm" @click="match">{{
           $t('pose.referencePanel.matchTheView')
         }}</BButton>
-        <BButton variant="quiet" size="sm" @click="forget">{{ $t('pose.referencePanel.takeItAway') }}</BButton>
+        <BButton variant="quiet" size="sm" @click="forget">{{ $t('pose.referencePanel.remove') }}</BButton>
       </div>
       <p class="soft small mt-1 mb-0">
         {{ told }}

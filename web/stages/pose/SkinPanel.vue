@@ -21,7 +21,7 @@ function begin(): void {
 }
 viewport.describe(() =>
   brushing.value
-    ? { mode: 'brush', hint: text('pose.skinPanel.brushOverTheSkin', { follows: follows.value }), onPick: brushed }
+    ? { mode: 'brush', hint: text('pose.skinPanel.brushOverTheSurface', { follows: follows.value }), onPick: brushed }
     : null,
 )
 function brushed(p: Picked): void {
@@ -40,9 +40,9 @@ defineExpose({ brushing })
 
 <template>
   <FoldPanel class="mb-3" @toggle="$event || stop()">
-    <template #title>{{ $t('pose.skinPanel.whichJointTheSkin') }}</template>
+    <template #title>{{ $t('pose.skinPanel.whichJointTheSurface') }}</template>
     <p class="soft small my-1">
-      {{ $t('pose.skinPanel.foundByItselfEach') }}
+      {{ $t('pose.skinPanel.foundAutomaticallyEachPlace') }}
     </p>
     <NumberField
       v-model="radius"
@@ -58,7 +58,7 @@ defineExpose({ brushing })
         {{ brushing ? $t('pose.skinPanel.doneBrushing') : $t('pose.skinPanel.brushFor', { follows }) }}
       </BButton>
       <BButton v-if="paint.length > 0" variant="quiet" size="sm" @click="paint = []">
-        {{ $t('pose.skinPanel.forgetAllDabs', { paint: paint.length }) }}
+        {{ $t('pose.skinPanel.removeAllBrushedPlaces', { paint: paint.length }) }}
       </BButton>
     </div>
   </FoldPanel>

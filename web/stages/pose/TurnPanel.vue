@@ -14,7 +14,7 @@ const { joints, chosen, angles, limited, strained, short, holds, rigid } = props
 const WAYS: readonly { key: keyof Angles; word: string; most: number }[] = [
   { key: 'forward', word: text('pose.turnPanel.forward'), most: 180 },
   { key: 'sideways', word: text('pose.turnPanel.toItsLeft'), most: 90 },
-  { key: 'round', word: text('pose.turnPanel.round'), most: 180 },
+  { key: 'round', word: text('pose.turnPanel.twist'), most: 180 },
 ]
 const unreached = computed(() =>
   holds.value.flatMap((h, i) =>
@@ -40,17 +40,17 @@ const unreached = computed(() =>
       type="range"
       :min="-way.most"
       :max="way.most"
-      :aria-label="$t('pose.turnPanel.byHand', { word: way.word })"
+      :aria-label="$t('pose.turnPanel.value', { word: way.word })"
       :model-value="angles[way.key]"
       @input="posing.turn({ [way.key]: Number(($event.target as HTMLInputElement).value) })"
     />
   </template>
-  <BFormCheckbox v-model="limited">{{ $t('pose.turnPanel.stopWhereABodys') }}</BFormCheckbox>
+  <BFormCheckbox v-model="limited">{{ $t('pose.turnPanel.stopAtTheLimits') }}</BFormCheckbox>
   <BFormCheckbox
     :model-value="posing.isHeld(chosen)"
     :disabled="!posing.canHold(chosen)"
     @update:model-value="posing.toggleHold(chosen)"
-    >{{ $t('pose.turnPanel.staysWhereItIs', { name: joints[chosen]?.name }) }}</BFormCheckbox
+    >{{ $t('pose.turnPanel.staysInPlaceWhile', { name: joints[chosen]?.name }) }}</BFormCheckbox
   >
   <BFormCheckbox class="mb-2" v-model="rigid">{{ $t('pose.turnPanel.theWholePartFollows') }}</BFormCheckbox>
   <p v-for="s in strained" :key="`${s.joint}${s.way}`" class="small text-danger mb-1">
@@ -58,8 +58,8 @@ const unreached = computed(() =>
     {{
       s.way === 'backward'
         ? $t('pose.turnPanel.bendsTheWrongWay', { has: s.has.toFixed(0) })
-        : $t('pose.turnPanel.wayByIsWhat', {
-            way: String(Boolean(s.way === 'bend')),
+        : $t('pose.turnPanel.wayByTheLimit', {
+            way: s.way === 'bend',
             has: s.has.toFixed(0),
             may: s.may,
           })
@@ -69,7 +69,7 @@ const unreached = computed(() =>
     {{
       $t('pose.turnPanel.isIsfiniteMmOut', {
         name: u.name,
-        isFinite: String(Boolean(Number.isFinite(u.by))),
+        isFinite: Boolean(Number.isFinite(u.by)),
         by: u.by.toFixed(1),
       })
     }}

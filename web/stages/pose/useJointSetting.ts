@@ -28,10 +28,12 @@ export function useJointSetting(posing: Posing, source: () => string | null) {
   }
   const hint = (): string => {
     if (setting.value === 'figure')
-      return FIGURE[asked.value] ? text('pose.useJointSetting.pressTheOnThe', { name: FIGURE[asked.value]!.name }) : ''
+      return FIGURE[asked.value] ? text('pose.useJointSetting.clickTheOnThe', { name: FIGURE[asked.value]!.name }) : ''
     return joints.value.length === 0
-      ? text('pose.useJointSetting.pressWhereTheFirst')
-      : text('pose.useJointSetting.pressTheNextJoint', { name: joints.value[chosen.value]?.name ?? 'the one before' })
+      ? text('pose.useJointSetting.clickWhereTheFirst')
+      : text('pose.useJointSetting.clickTheNextJoint', {
+          name: joints.value[chosen.value]?.name ?? text('pose.useJointSetting.theBefore'),
+        })
   }
   viewport.describe(() => (setting.value === 'nothing' ? null : { mode: 'pick', hint: hint(), onPick: addJoint }))
   /** Presses may come faster than the middles are found; each waits for the one before. */

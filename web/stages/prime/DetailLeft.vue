@@ -35,15 +35,15 @@ const um = (mm: number): string => `${Math.round(1000 * mm)} µm`
 <template>
   <p v-if="over" class="mb-3">
     <BButton variant="quiet" size="sm" :aria-pressed="on" @click="on = !on">
-      {{ on ? $t('prime.detailLeft.hideTheDetail') : $t('prime.detailLeft.mapWhatDetailIs') }}
+      {{ on ? $t('prime.detailLeft.hideRemainingDetail') : $t('prime.detailLeft.showRemainingDetail') }}
     </BButton>
     <span class="soft small"
       >{{ ' '
-      }}{{ $t('prime.detailLeft.underOfPrimerWhen', { primer: um(over.primer), sanded: um(over.sanded) }) }}</span
+      }}{{ $t('prime.detailLeft.underOfPrimerWith', { primer: um(over.primer), sanded: um(over.sanded) }) }}</span
     >
     <span v-if="problem" role="alert" class="text-danger small d-block">{{ problem }}</span>
   </p>
   <Teleport v-if="scale" to="#middle">
-    <MapLegend :title="$t('prime.detailLeft.detailTimesAsDeep')" :scale="scale" unit="×" />
+    <MapLegend :title="$t('prime.detailLeft.depthOfDetailAs')" :scale="scale" unit="×" />
   </Teleport>
 </template>

@@ -25,9 +25,9 @@ const remedy = computed(() => remedyFor(props.flaw.kind, props.flaw.size))
 const cause = computed(() => {
   const c = props.flaw.cause
   if (!c) return ''
-  if (c.kind === 'tip') return text('prime.flawCard.aTipOfMm', { tip: c.tip })
+  if (c.kind === 'tip') return text('prime.flawCard.aSupportTipOf', { tip: c.tip })
   return {
-    layers: text('prime.flawCard.stepsOfItsLayers'),
+    layers: text('prime.flawCard.layerSteps'),
     joint: text('prime.flawCard.atAJoint'),
     sanding: text('prime.flawCard.fromSanding'),
     spray: text('prime.flawCard.fromSpraying'),
@@ -52,10 +52,10 @@ const photograph = (e: Event): Promise<void> =>
     <button class="name" :aria-expanded="open" @click="$emit('toggle')">
       <span class="n num">{{ number }}</span>
       <b>{{ FLAWS[flaw.kind].word }}</b><span class="soft">{{
-        $t('prime.flawCard.mmStateState2Mended', {
+        $t('prime.flawCard.mmStateState2Repaired', {
           size: flaw.size,
-          state: String(Boolean(flaw.state === 'open')),
-          state2: String(Boolean(flaw.state === 'mended')),
+          state: flaw.state === 'open',
+          state2: flaw.state === 'mended',
           closedPass: flaw.closedPass,
         })
       }}</span>
@@ -72,7 +72,7 @@ const photograph = (e: Event): Promise<void> =>
       <p v-for="c in remedy.cautions" :key="c" class="caution">{{ CAUTIONS[c] }}</p>
       <NumberField
         :model-value="flaw.size"
-        :label="$t('prime.flawCard.across')"
+        :label="$t('prime.flawCard.size')"
         unit="mm"
         :step="0.1"
         :min="0.1"
@@ -96,18 +96,18 @@ const photograph = (e: Event): Promise<void> =>
       <div class="d-flex gap-1 flex-wrap mt-1">
         <template v-if="flaw.state === 'open'">
           <BButton variant="primary" size="sm" @click="change({ state: 'mended' })">{{
-            $t('prime.flawCard.mended')
+            $t('prime.flawCard.markAsRepaired')
           }}</BButton>
           <BButton variant="quiet" size="sm" @click="change({ state: 'accepted' })">{{
-            $t('prime.flawCard.itMayStay')
+            $t('prime.flawCard.accept')
           }}</BButton>
         </template>
         <BButton v-else variant="quiet" size="sm" @click="change({ state: 'open' })">{{
-          $t('prime.flawCard.openAfterAll')
+          $t('prime.flawCard.markAsOpen')
         }}</BButton>
         <BButton variant="quiet" size="sm" @click="picker?.click()">{{ $t('prime.flawCard.photo') }}</BButton>
         <BButton v-if="flaw.state !== 'mended'" variant="quiet" size="sm" @click="attempt(() => store.drop(flaw))">
-          {{ $t('prime.flawCard.noFlaw') }}
+          {{ $t('prime.flawCard.notAFlaw') }}
         </BButton>
         <input
           ref="picker"

@@ -28,13 +28,13 @@ const again = computed(() => runs.runs.find((r) => r.id === runs.reprintOf) ?? n
     <template #title
       >{{
         again
-          ? $t('print.beginRun.printAgainWhatFailed', { number: again.number })
-          : $t('print.beginRun.beginRun', { next })
+          ? $t('print.beginRun.printTheFailedParts', { number: again.number })
+          : $t('print.beginRun.prepareRun', { next })
       }}
     </template>
     <p v-if="plating.parts.length === 0" class="soft mb-0">
-      {{ $t('print.beginRun.nothingHasBeenStood') }}
-      <RouterLink :to="`/pieces/${piece.piece!.id}/orient`">{{ $t('print.beginRun.standItUp') }}</RouterLink>
+      {{ $t('print.beginRun.noPartHasAn') }}
+      <RouterLink :to="`/pieces/${piece.piece!.id}/orient`">{{ $t('print.beginRun.chooseAnOrientation') }}</RouterLink>
       {{ $t('print.beginRun.first') }}
     </p>
     <template v-else>
@@ -52,7 +52,7 @@ const again = computed(() => runs.runs.find((r) => r.id === runs.reprintOf) ?? n
       </ul>
       <p v-if="plating.measuring && plates.length === 0" class="soft small">{{ $t('print.beginRun.nesting') }}</p>
       <p class="soft small mb-1">
-        {{ $t('print.beginRun.copiesPrintersAndPlaces') }}
+        {{ $t('print.beginRun.copiesPrintersAndPositions') }}
         <RouterLink :to="`/pieces/${piece.piece!.id}/plates`">{{ $t('print.beginRun.plates') }}</RouterLink>.
       </p>
       <label class="d-flex gap-2 align-items-center mb-2"
@@ -74,10 +74,10 @@ const again = computed(() => runs.runs.find((r) => r.id === runs.reprintOf) ?? n
         :disabled="busy !== '' || plating.behind || plates.length === 0 || !resin"
         @click="begin(lot)"
       >
-        {{ busy || $t('print.beginRun.sliceAndSetUp') }}
+        {{ busy || $t('print.beginRun.sliceAndPrepare') }}
       </BButton>
       <BButton v-if="again" variant="quiet" class="ms-2" @click="runs.reprintOf = null">{{
-        $t('print.beginRun.notAsAReprint')
+        $t('print.beginRun.notAReprint')
       }}</BButton>
       <BAlert v-if="fault" :model-value="true" variant="danger" class="mt-1">{{ fault }}</BAlert>
     </template>

@@ -45,7 +45,7 @@ const stage = (c: Cause): 'stand' | 'core' => (c.change.kind === 'vent' ? 'core'
         <span
           class="weight"
           :style="{ '--share': c.weight }"
-          :title="$t('print.causeList.ofWhatWasWeighed', { round: Math.round(100 * c.weight) })"
+          :title="$t('print.causeList.ofTheWeightOf', { round: Math.round(100 * c.weight) })"
         />
         <span>{{ c.sentence }}</span>
         <div v-if="i === 0" class="mt-1">
@@ -63,7 +63,7 @@ const stage = (c: Cause): 'stand' | 'core' => (c.change.kind === 'vent' ? 'core'
             v-else-if="c.change.kind !== 'none'"
             class="ms-2"
             :to="`/pieces/${piece.piece!.id}/${stage(c)}`"
-            >{{ $t('print.causeList.goThere') }}</RouterLink
+            >{{ $t('print.causeList.open') }}</RouterLink
           >
         </div>
       </li>

@@ -78,11 +78,11 @@ function pick(e: MouseEvent): void {
       </title>
     </rect>
     <path v-for="(s, i) in islands" :key="`i${i}`" class="island" :d="`M${WIDE - 12} ${y(s.layer)}l7 -4v8z`">
-      <title>{{ $t('print.hangingProfile.beginsInTheAir', { layer: s.layer + 1 }) }}</title>
+      <title>{{ $t('print.hangingProfile.startsInTheAir', { layer: s.layer + 1 }) }}</title>
     </path>
     <g v-for="(s, i) in stops" :key="`s${i}`">
       <line class="stop" x1="0" :x2="WIDE" :y1="y(s.layer)" :y2="y(s.layer)">
-        <title>{{ $t('print.hangingProfile.stoodStillAtLayer', { layer: s.layer + 1, why: s.why }) }}</title>
+        <title>{{ $t('print.hangingProfile.stoppedAtLayer', { layer: s.layer + 1, why: s.why }) }}</title>
       </line>
     </g>
     <line v-if="done > 0 && done < layers" class="film" x1="-2" :x2="WIDE + 2" :y1="y(done)" :y2="y(done)" />

@@ -28,7 +28,7 @@ const kind = ref<Mark['kind'] | null>(null)
 const open = ref<string | null>(null)
 const RESULTS = [
   ['good', 'good'],
-  ['usable', text('print.judgePanel.ofUse')],
+  ['usable', text('print.judgePanel.usable')],
   ['failed', 'failed'],
 ] as const
 const device = computed(() => runs.deviceOf(props.plate))
@@ -56,7 +56,7 @@ viewport.describe(() => ({
 }))
 viewport.describe(() =>
   kind.value
-    ? { mode: 'pick', hint: text('print.judgePanel.pressThere', { hint: FAULTS[kind.value].hint }), onPick: pressed }
+    ? { mode: 'pick', hint: text('print.judgePanel.clickThere', { hint: FAULTS[kind.value].hint }), onPick: pressed }
     : null,
 )
 function pressed(p: Picked): void {
@@ -80,7 +80,7 @@ function show(m: Mark): void {
   <BButton variant="quiet" size="sm" class="mb-2" @click="runs.judging = false">{{
     $t('print.judgePanel.backToThePlate')
   }}</BButton>
-  <h2 class="mb-1">{{ $t('print.judgePanel.howDidItCome') }}</h2>
+  <h2 class="mb-1">{{ $t('print.judgePanel.result') }}</h2>
   <p class="soft small mb-2">
     {{
       $t('print.judgePanel.plateOfRun', {
@@ -91,16 +91,12 @@ function show(m: Mark): void {
     }}
   </p>
   <BButton v-if="canTell" variant="primary" size="sm" class="mb-2" @click="j.look()">
-    {{ $t('print.judgePanel.askWhatHangsThere', { name: device!.card.name }) }}
+    {{ $t('print.judgePanel.askWhatIsOn', { name: device!.card.name }) }}
   </BButton>
   <ul class="parts">
     <li v-for="[p, i] in inOrder" :key="`${p.partId}${p.copy}`" :class="{ here: p === part }">
       <button class="name" @click="j.at.value = i">{{ p.name }}{{ p.copy > 0 ? ` ${p.copy + 1}` : '' }}</button>
-      <span
-        class="btn-group btn-group-sm"
-        role="group"
-        :aria-label="$t('print.judgePanel.howCameOut', { name: p.name })"
-      >
+      <span class="btn-group btn-group-sm" role="group" :aria-label="$t('print.judgePanel.resultOf', { name: p.name })">
         <BButton
           v-for="[r, word] in RESULTS"
           :key="r"
@@ -144,7 +140,7 @@ function show(m: Mark): void {
     <p v-if="again.done.value" role="status" class="soft small mb-1">
       {{ again.done.value }}
       <BButton v-if="again.made.value" variant="primary" size="sm" class="ms-1" @click="orientAgain(again.made.value)">
-        {{ $t('print.judgePanel.standThePieceUp') }}
+        {{ $t('print.judgePanel.chooseAnOrientationFor') }}
       </BButton>
     </p>
     <BAlert v-if="again.fault.value" :model-value="true" variant="danger" class="mb-1">{{ again.fault.value }}</BAlert>
@@ -165,7 +161,7 @@ function show(m: Mark): void {
   <section class="mb-3">
     <NumberField
       :model-value="weighed ?? 0"
-      :label="$t('print.judgePanel.allThatCameOff')"
+      :label="$t('print.judgePanel.weightOfEverythingOn')"
       unit="g"
       :step="0.1"
       :min="0"
@@ -175,7 +171,7 @@ function show(m: Mark): void {
     />
     <p class="soft small mb-1">
       <template v-if="j.meant.value !== null"
-        >{{ $t('print.judgePanel.shouldBeGWith', { meant: j.meant.value.toFixed(1) })
+        >{{ $t('print.judgePanel.expectedGWithSupports', { meant: j.meant.value.toFixed(1) })
         }}<template v-if="weighed"
           >, {{ weighed > j.meant.value ? '+' : '−'
           }}{{ Math.abs((100 * (weighed - j.meant.value)) / j.meant.value).toFixed(1) }} %</template
@@ -192,10 +188,10 @@ function show(m: Mark): void {
       :disabled="j.busy.value || (!j.changed.value && plate.state === 'judged')"
       @click="j.keep()"
     >
-      {{ $t('print.judgePanel.keepTheJudgement') }}
+      {{ $t('print.judgePanel.saveResult') }}
     </BButton>
     <BButton v-if="plate.state === 'judged' && failed > 0" variant="quiet" @click="again.failedOnly(plate)">
-      {{ $t('print.judgePanel.printFailedTheThat', { failed }) }}
+      {{ $t('print.judgePanel.printFailedTheFailed', { failed }) }}
     </BButton>
   </div>
   <p v-if="j.said.value" role="status" class="soft small mb-0 mt-1">{{ j.said.value }}</p>

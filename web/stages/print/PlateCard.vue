@@ -32,10 +32,10 @@ const word = computed(() => {
         : p.state === 'paused'
           ? text('print.plateCard.pausedAtLayer', { layer: p.layer })
           : p.state === 'interrupted'
-            ? text('print.plateCard.cutOffAtLayer', { layer: p.layer })
+            ? text('print.plateCard.interruptedAtLayer', { layer: p.layer })
             : text('print.plateCard.layerOf', { layer: p.layer, layers })
     case 'ended':
-      return text('print.plateCard.toBeLookedAt')
+      return text('print.plateCard.resultNotEntered')
     case 'judged':
       return failed.value > 0
         ? text('print.plateCard.ofFailed', { failed: failed.value, parts: parts.length })
@@ -96,7 +96,7 @@ function look(): void {
             :disabled="busy"
             @click="attempt(() => runs.order(plate, 'resume'))"
           >
-            {{ $t('print.plateCard.goOn') }}
+            {{ $t('print.plateCard.continue') }}
           </BButton>
           <BButton v-else variant="quiet" size="sm" :disabled="busy" @click="attempt(() => runs.order(plate, 'pause'))">
             {{ $t('print.plateCard.pause') }}
@@ -108,13 +108,13 @@ function look(): void {
               ? $t('print.plateCard.doNotPrint')
               : plate.device
                 ? $t('print.plateCard.stop')
-                : $t('print.plateCard.itIsDone')
+                : $t('print.plateCard.markAsPrinted')
           }}
         </BButton>
       </template>
       <template v-else>
         <BButton :variant="plate.state === 'ended' ? 'primary' : 'quiet'" size="sm" @click="look">
-          {{ $t('print.plateCard.lookItOver') }}
+          {{ $t('print.plateCard.enterResult') }}
         </BButton>
         <BButton
           v-if="device && device.state?.clear === false && device.state?.job === plate.id"
@@ -123,12 +123,12 @@ function look(): void {
           :disabled="busy"
           @click="attempt(() => runs.command(device!.serial, { do: 'clear' }))"
         >
-          {{ $t('print.plateCard.takenOffThePlate') }}
+          {{ $t('print.plateCard.plateIsRemoved') }}
         </BButton>
       </template>
     </div>
     <p v-if="chosen && plate.state === 'planned' && fitting.length === 0" class="soft small mb-0 mt-1">
-      {{ $t('print.plateCard.noMachineOnThe', { printerName: plate.printerName }) }}
+      {{ $t('print.plateCard.noNetworkDeviceIs', { printerName: plate.printerName }) }}
     </p>
     <BAlert v-if="fault" :model-value="true" variant="danger" class="mt-1">{{ fault }}</BAlert>
   </article>

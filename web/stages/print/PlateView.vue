@@ -59,7 +59,7 @@ const ends = computed(() => {
 const DOING: Record<string, string> = {
   printing: text('print.plateView.printing'),
   paused: text('print.plateView.paused'),
-  interrupted: text('print.plateView.cutOff'),
+  interrupted: text('print.plateView.interrupted'),
   finished: text('print.plateView.finished'),
   stopped: text('print.plateView.stopped'),
   ready: text('print.plateView.aboutToStart'),
@@ -67,7 +67,7 @@ const DOING: Record<string, string> = {
 }
 const doing = computed(() =>
   props.plate.state === 'planned'
-    ? text('print.plateView.notBegun')
+    ? text('print.plateView.notStarted')
     : props.plate.state === 'sending'
       ? text('print.plateView.sent', { value: p.value.size > 0 ? Math.floor((100 * p.value.sent) / p.value.size) : 0 })
       : props.plate.device === null && live.value
@@ -84,7 +84,7 @@ const doing = computed(() =>
       <h2 class="m-0">{{ $t('print.plateView.plate', { printerName: plate.printerName, number: plate.number }) }}</h2>
       <span class="soft">{{ doing }}</span>
       <span v-if="speed > 1 && live" class="soft small">{{
-        $t('print.plateView.standInTimesAs', { speed: speed.toLocaleString() })
+        $t('print.plateView.simulatedDevicePrintSpeed', { speed: speed.toLocaleString() })
       }}</span>
     </header>
     <div class="body">
@@ -147,7 +147,7 @@ const doing = computed(() =>
         <dt>
           {{
             live
-              ? $t('print.plateView.stillToGo')
+              ? $t('print.plateView.timeLeft')
               : plate.took
                 ? $t('print.plateView.itTook')
                 : $t('print.plateView.willTake')
@@ -171,11 +171,11 @@ const doing = computed(() =>
         <dd>{{ $t('print.plateView.ml2', { vat: p.vat.toFixed(0) }) }}</dd>
       </div>
       <div v-if="p.temperature !== null && live">
-        <dt>{{ $t('print.plateView.resinIsAt') }}</dt>
+        <dt>{{ $t('print.plateView.resinTemperature') }}</dt>
         <dd>{{ p.temperature.toFixed(1) }} °C</dd>
       </div>
       <div v-if="report">
-        <dt>{{ $t('print.plateView.areaPeelThere') }}</dt>
+        <dt>{{ $t('print.plateView.areaAndPeelForce') }}</dt>
         <dd>
           {{
             $t('print.plateView.cmN', {

@@ -88,7 +88,7 @@ export function useJudging(plate: () => PlateRecord) {
   const weigh = (): Promise<void> =>
     attempt(async () => {
       const scale = runs.scale
-      if (!scale) throw new Error(text('print.useJudging.noScaleIsOn'))
+      if (!scale) throw new Error(text('print.useJudging.noScaleIsConnected'))
       if (scale.card.standIn && hangs.value !== null) {
         await runs.command(scale.serial, { do: 'load', grams: hangs.value })
         await new Promise((r) => setTimeout(r, 400))
@@ -121,7 +121,7 @@ export function useJudging(plate: () => PlateRecord) {
         weighed: weighed.value,
       })
       changed.value = false
-      said.value = text('print.useJudging.keptTheRecordCounts')
+      said.value = text('print.useJudging.savedThePrintStatistics')
     })
   return {
     marks,

@@ -1,5 +1,4 @@
-import { gradeWords } from '../../../core/print/support/supportRoute'
-import { text } from '../../i18n'
+import { text, term } from '../../i18n'
 import { reportOf } from '../../../contract/derivations'
 import { ref } from 'vue'
 import type { PartRecord } from '../../../contract/pieces'
@@ -22,7 +21,7 @@ export function useOneChange() {
         const r = stock.resins.find((x) => x.id === resinId)
         if (!r) throw new Error(text('print.useOneChange.thisResinIsNo'))
         await stock.change('resin', r.id, { [change.kind]: change.to })
-        done.value = text('print.useOneChange.isExposedSFrom', { name: r.name, to: change.to })
+        done.value = text('print.useOneChange.willBeExposedFor', { name: r.name, to: change.to })
       } else if (change.kind === 'support' || change.kind === 'regrade') {
         const step = part?.steps.find((s) => s.op.kind === 'support')
         const report = reportOf(step?.derivation, 'support')
@@ -47,8 +46,8 @@ export function useOneChange() {
         if (!changed) return
         done.value =
           change.kind === 'support'
-            ? text('print.useOneChange.aStrutIsSet')
-            : text('print.useOneChange.itIsMadeA', { grade: gradeWords[change.grade] })
+            ? text('print.useOneChange.aMediumSupportIs')
+            : text('print.useOneChange.itsSizeIsNow', { grade: term('tipSize', change.grade) })
       }
     } catch (e) {
       fault.value = e instanceof Error ? e.message : String(e)

@@ -48,7 +48,7 @@ export function useReprint() {
       const orient = op('orient'),
         stood = reportOf(orient?.derivation, 'orient'),
         held = reportOf(op('support')?.derivation, 'support')
-      if (orient?.op.kind !== 'orient' || !stood) throw new Error(text('print.useReprint.thePartIsNot'))
+      if (orient?.op.kind !== 'orient' || !stood) throw new Error(text('print.useReprint.thePartNoLonger'))
       const mesh = piece.meshAfter('cut', part)
       if (!mesh) throw new Error(text('print.useReprint.anEarlierStepIs'))
       const shift = held?.support.shift ?? [0, 0, 0]
@@ -71,8 +71,8 @@ export function useReprint() {
       made.value = created[0] ?? null
       done.value =
         pinned.length > 0
-          ? text('print.useReprint.isAPartNow', { name, width: pin!.width.toFixed(1) })
-          : text('print.useReprint.isAPartNow2', { name })
+          ? text('print.useReprint.isNowAPart', { name, width: pin!.width.toFixed(1) })
+          : text('print.useReprint.isNowAPart2', { name })
     } catch (e) {
       fault.value = e instanceof Error ? e.message : String(e)
     } finally {

@@ -72,7 +72,7 @@ const words = (c: CutPlane): string => {
     value: (100 * c.smaller).toFixed(0),
     parts: c.parts,
     pieces: c.pieces,
-    room: String(Boolean(c.room < 2)),
+    room: c.room < 2,
   })
 }
 
@@ -124,7 +124,7 @@ viewport.describe(() =>
   open.value && way.value === 'line'
     ? {
         mode: 'pick',
-        hint: text('scale.cutPanel.pressPlacesRoundThe'),
+        hint: text('scale.cutPanel.clickPlacesAroundThe'),
         markers: line.value.map((point) => ({ point, kind: 'hand' as const })),
         line: { points: taut.value, closed: line.value.length > 2 },
         onPick: (p) => {
@@ -237,7 +237,7 @@ const ordered = (ops: OperationInput[]): OperationInput[] => {
     <template v-else-if="way !== 'line'">
       <NumberField
         v-model="share"
-        :label="$t('scale.cutPanel.howFarAlong')"
+        :label="$t('scale.cutPanel.positionAlongTheAxis')"
         unit="%"
         :step="1"
         :min="0"
@@ -246,7 +246,7 @@ const ordered = (ops: OperationInput[]): OperationInput[] => {
       />
       <NumberField
         v-model="lean"
-        :label="$t('scale.cutPanel.leaning')"
+        :label="$t('scale.cutPanel.tilt')"
         unit="°"
         :step="5"
         :min="-60"
@@ -255,12 +255,12 @@ const ordered = (ops: OperationInput[]): OperationInput[] => {
       />
     </template>
     <p v-else class="soft small mb-1">
-      {{ $t('scale.cutPanel.placesLine2', { line: line.length, line2: String(Boolean(line.length < 3)) }) }}
+      {{ $t('scale.cutPanel.placesLine2', { line: line.length, line2: line.length < 3 }) }}
       <BButton v-if="line.length > 0" variant="quiet" size="sm" @click="line = line.slice(0, -1)">
-        {{ $t('scale.cutPanel.takeTheLastBack') }}
+        {{ $t('scale.cutPanel.removeTheLast') }}
       </BButton>
     </p>
-    <BFormCheckbox v-model="keyed">{{ $t('scale.cutPanel.withKeysWayRound') }}</BFormCheckbox>
+    <BFormCheckbox v-model="keyed">{{ $t('scale.cutPanel.withKeysThatFit') }}</BFormCheckbox>
     <NumberField
       v-if="keyed"
       v-model="clearance"
@@ -274,7 +274,7 @@ const ordered = (ops: OperationInput[]): OperationInput[] => {
     <p v-if="said" role="status" class="soft small mb-1">{{ said }}</p>
     <BAlert v-if="fault" :model-value="true" variant="danger" class="mb-1">{{ fault }}</BAlert>
     <BButton variant="primary" size="sm" class="mt-1" :disabled="busy || !plane" @click="cut">
-      {{ busy ? $t('scale.cutPanel.cutting') : $t('scale.cutPanel.cutIt') }}
+      {{ busy ? $t('scale.cutPanel.cutting') : $t('scale.cutPanel.cut') }}
     </BButton>
   </FoldPanel>
 </template>

@@ -75,7 +75,7 @@ const rows = computed(() =>
 )
 type Row = (typeof rows.value)[number]
 const LINES: { word: string; of: (r: Row) => string }[] = [
-  { word: text('scale.ratioTable.highMm'), of: (r) => r.height.toFixed(0) },
+  { word: text('scale.ratioTable.heightMm'), of: (r) => r.height.toFixed(0) },
   { word: text('scale.ratioTable.statureMm'), of: (r) => r.stature.toFixed(0) },
   { word: text('scale.ratioTable.thinnestMm'), of: (r) => r.thinnest?.toFixed(2) ?? '…' },
   { word: text('scale.ratioTable.detailKept'), of: (r) => r.detail },
@@ -96,7 +96,7 @@ const LINES: { word: string; of: (r: Row) => string }[] = [
 
 <template>
   <FoldPanel class="mb-3" @toggle="open = $event">
-    <template #title>{{ $t('scale.ratioTable.sizesSideBySide') }}</template>
+    <template #title>{{ $t('scale.ratioTable.compareSizes') }}</template>
     <div class="wide">
       <BTableSimple class="mt-1 mb-0" small>
         <BThead>

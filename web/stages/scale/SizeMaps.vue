@@ -41,16 +41,16 @@ const toggle = (what: 'thickness' | 'detail'): void => {
 <template>
   <div v-if="store.part" class="d-flex flex-wrap gap-1 mb-3">
     <BButton variant="quiet" size="sm" :aria-pressed="shown === 'thickness'" @click="toggle('thickness')">
-      {{ shown === 'thickness' ? $t('scale.sizeMaps.hideTheThickness') : $t('scale.sizeMaps.mapTheThickness') }}
+      {{ shown === 'thickness' ? $t('scale.sizeMaps.hideThickness') : $t('scale.sizeMaps.showThickness') }}
     </BButton>
     <BButton variant="quiet" size="sm" :aria-pressed="shown === 'detail'" @click="toggle('detail')">
-      {{ shown === 'detail' ? $t('scale.sizeMaps.hideTheDetail') : $t('scale.sizeMaps.mapWhatDetailSurvives') }}
+      {{ shown === 'detail' ? $t('scale.sizeMaps.hideDetail') : $t('scale.sizeMaps.showWhichDetailRemains') }}
     </BButton>
     <BAlert v-if="problem" :model-value="true" variant="danger">{{ problem }}</BAlert>
   </div>
   <Teleport v-if="scale" to="#middle">
     <MapLegend
-      :title="shown === 'thickness' ? $t('scale.sizeMaps.thickness') : $t('scale.sizeMaps.detailTimesAsDeep')"
+      :title="shown === 'thickness' ? $t('scale.sizeMaps.thickness') : $t('scale.sizeMaps.depthOfDetailAs')"
       :scale="scale"
       :unit="shown === 'thickness' ? 'mm' : '×'"
     />

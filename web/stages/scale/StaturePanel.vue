@@ -31,7 +31,7 @@ function begin(): void {
   ask()
 }
 function ask(): void {
-  picking.ask(text('scale.staturePanel.pressTheOnThe', { LANDMARKS: LANDMARKS[places.value.length] }), (p) => {
+  picking.ask(text('scale.staturePanel.clickTheOnThe', { LANDMARKS: LANDMARKS[places.value.length] }), (p) => {
     if (p.companion !== null || !store.part) return
     places.value = [...places.value, p.point]
     if (places.value.length < LANDMARKS.length) return ask()
@@ -56,7 +56,7 @@ const along = computed(() => {
     <template #title
       >{{
         $t('scale.staturePanel.statureAlongMmAlong', {
-          along: String(Boolean(along !== null)),
+          along: along !== null,
           along2: along?.toFixed(1),
         })
       }}
@@ -66,7 +66,7 @@ const along = computed(() => {
     </p>
     <NumberField
       :model-value="stature"
-      :label="$t('scale.staturePanel.theSubjectStands')"
+      :label="$t('scale.staturePanel.heightOfTheSubject')"
       unit="mm"
       :step="10"
       :min="1"
@@ -85,7 +85,7 @@ const along = computed(() => {
         }}
       </BButton>
       <BButton v-if="set" variant="quiet" size="sm" @click="store.save({ landmarks: null })">{{
-        $t('scale.staturePanel.forgetIt')
+        $t('scale.staturePanel.removeMeasurement')
       }}</BButton>
     </div>
   </FoldPanel>

@@ -50,7 +50,7 @@ async function grow(): Promise<void> {
 
 <template>
   <FoldPanel class="mb-3" @toggle="$event || stop()">
-    <template #title>{{ $t('scale.thickenPanel.thickenAPlace') }}</template>
+    <template #title>{{ $t('scale.thickenPanel.thickenPlaces') }}</template>
     <NumberField v-model="by" :label="$t('scale.thickenPanel.by')" unit="mm" :step="0.1" :min="0.02" :max="10" />
     <NumberField
       v-model="radius"
@@ -66,10 +66,10 @@ async function grow(): Promise<void> {
         {{ brushing ? $t('scale.thickenPanel.doneBrushing') : $t('scale.thickenPanel.brush') }}
       </BButton>
       <BButton v-if="dabs.length > 0" variant="primary" size="sm" :disabled="busy" @click="grow">
-        {{ busy ? $t('scale.thickenPanel.growing') : $t('scale.thickenPanel.growIt') }}
+        {{ busy ? $t('scale.thickenPanel.thickening') : $t('scale.thickenPanel.thicken') }}
       </BButton>
       <BButton v-if="dabs.length > 0" variant="quiet" size="sm" @click="forget">
-        {{ $t('scale.thickenPanel.forgetTheDabs', { dabs: dabs.length }) }}
+        {{ $t('scale.thickenPanel.removeTheBrushedPlaces', { dabs: dabs.length }) }}
       </BButton>
     </div>
   </FoldPanel>

@@ -51,7 +51,7 @@ defineExpose({ take })
 
 <template>
   <h2>{{ $t('scheme.coatList.coatsFirstToLast') }}</h2>
-  <p v-if="coats.length === 0" class="soft mt-1">{{ $t('scheme.coatList.noCoatYetBegin') }}</p>
+  <p v-if="coats.length === 0" class="soft mt-1">{{ $t('scheme.coatList.noCoatsYetStart') }}</p>
   <CoatRow
     v-for="(c, i) in coats"
     :key="c.id"

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { text, term } from '../../i18n'
 import FoldPanel from '../../shell/FoldPanel.vue'
 import { computed, onBeforeUnmount, ref, watch } from 'vue'
 import type { Coat } from '../../../contract/scheme'
@@ -70,7 +71,10 @@ onBeforeUnmount(() => clearTimeout(timer))
 const show = (n: number): void => {
   done.value = n === own.value.length ? null : after(n)
 }
-const title = (n: number): string => (n === 0 ? 'primed' : `${n} ${own.value[n - 1]?.technique ?? ''}`)
+const title = (n: number): string => {
+  const coat = own.value[n - 1]
+  return coat ? `${n} ${term('technique', coat.technique)}` : text('scheme.coatPictures.primed')
+}
 </script>
 
 <template>
@@ -78,7 +82,7 @@ const title = (n: number): string => (n === 0 ? 'primed' : `${n} ${own.value[n -
     <template #title
       ><h2 class="d-inline">{{ $t('scheme.coatPictures.coatByCoat') }}</h2>
       <span v-if="done" class="soft small ms-2">{{
-        $t('scheme.coatPictures.shownAtAfterCoat', { at: String(Boolean(at === 0)), at2: at })
+        $t('scheme.coatPictures.shownAtAfterCoat', { at: at === 0, at2: at })
       }}</span>
     </template>
     <p v-if="open && pictures.length === 0" class="soft small m-0">

@@ -39,7 +39,7 @@ const MAP_WORDS = {
   spray: text('scheme.coatRow.sprayLight'),
   recess: text('scheme.coatRow.recesses'),
   ridge: text('scheme.coatRow.ridges'),
-  exposure: text('scheme.coatRow.whatLiesOpen'),
+  exposure: text('scheme.coatRow.openSurfaces'),
 } as const
 /** What its share is read from on the sculpt, and what of that is judgement. */
 const read = computed(() => {
@@ -125,7 +125,7 @@ const mixed = (): string =>
     </div>
     <div v-if="spotted" class="line second">
       <label
-        >{{ $t('scheme.coatRow.covers')
+        >{{ $t('scheme.coatRow.coverage')
         }}<BFormInput
           type="range"
           min="0.02"
@@ -163,7 +163,7 @@ const mixed = (): string =>
         />°</span
       >
       <span v-else class="soft">{{ $t('scheme.coatRow.sprayedFromAboveAs') }}</span>
-      <BButton variant="quiet" size="sm" @click="aim">{{ $t('scheme.coatRow.fromWhereILook') }}</BButton>
+      <BButton variant="quiet" size="sm" @click="aim">{{ $t('scheme.coatRow.fromTheCurrentView') }}</BButton>
       <BButton v-if="coat.from" variant="quiet" size="sm" @click="set({ from: null })">{{
         $t('scheme.coatRow.fromAbove')
       }}</BButton>
@@ -181,19 +181,19 @@ const mixed = (): string =>
         <option value="airbrush">{{ $t('scheme.coatRow.airbrush') }}</option>
       </ChoiceSelect>
       <p v-if="fact && fact.through !== null" class="soft small m-0">
-        <b v-if="fact.through < DIM">{{ $t('scheme.coatRow.ofTheLightIs', { through: percent(fact.through) }) }}</b>
-        <template v-else>{{ $t('scheme.coatRow.ofTheLightBehind', { through: percent(fact.through) }) }}</template>
+        <b v-if="fact.through < DIM">{{ $t('scheme.coatRow.ofTheLightPasses', { through: percent(fact.through) }) }}</b>
+        <template v-else>{{ $t('scheme.coatRow.ofTheLightFrom', { through: percent(fact.through) }) }}</template>
       </p>
       <p v-else-if="coat.technique === 'base' && fact" class="soft small m-0">
         {{ $t('scheme.coatRow.valuePlanned', { value: layers() }) }}
         <template v-if="fact.toHide === null">{{ $t('scheme.coatRow.moreThan12Would') }}</template>
-        <b v-else-if="fact.toHide > layers()">{{ $t('scheme.coatRow.neededToHide', { toHide: fact.toHide }) }}</b>
-        <template v-else>{{ $t('scheme.coatRow.hideWhatLiesBelow', { toHide: fact.toHide }) }}</template>
+        <b v-else-if="fact.toHide > layers()">{{ $t('scheme.coatRow.neededToCover', { toHide: fact.toHide }) }}</b>
+        <template v-else>{{ $t('scheme.coatRow.coverWhatIsBelow', { toHide: fact.toHide }) }}</template>
       </p>
       <FoldPanel v-if="read" class="soft small">
         <template #title
           >{{
-            readOf(coat).hand.length > 0 ? $t('scheme.coatRow.whereItLiesYour') : $t('scheme.coatRow.howWeKnowWhere')
+            readOf(coat).hand.length > 0 ? $t('scheme.coatRow.whereItGoesYour') : $t('scheme.coatRow.howItsPlaceIs')
           }}
         </template>
         {{ read }}

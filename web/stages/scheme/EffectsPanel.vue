@@ -69,7 +69,7 @@ const number = (e: Event, least: number, most: number): number =>
       </div>
       <div class="line">
         <label v-if="e.way.perMm"
-          >{{ $t('scheme.effectsPanel.thick')
+          >{{ $t('scheme.effectsPanel.thickness')
           }}<input
             type="number"
             class="form-control form-control-sm num"
@@ -101,7 +101,7 @@ const number = (e: Event, least: number, most: number): number =>
             stuff: e.way.stuff,
             layers: e.plan.layers,
             handsOn: duration(e.plan.handsOn),
-            setting: String(Boolean(e.way.setting === 'reaction')),
+            setting: e.way.setting === 'reaction',
             wait: duration(e.plan.wait),
           })
         }}

@@ -67,8 +67,8 @@ function place(): Promise<void> {
 }
 function press(): void {
   emit('ask', {
-    hint: text('scheme.emblemPanel.pressWhereTheMiddle', {
-      shape: String(Boolean(shape.value === 'letters')),
+    hint: text('scheme.emblemPanel.clickWhereTheMiddle', {
+      shape: shape.value === 'letters',
       shape2: shape.value,
     }),
     taken: (p) => {
@@ -95,7 +95,7 @@ function read(e: Event): Promise<void> {
     f = input.files?.[0]
   return attempt(async () => {
     if (!f) return
-    if (f.size > MAX_BYTES) throw new Error(text('scheme.emblemPanel.isLargerThanA', { name: f.name }))
+    if (f.size > MAX_BYTES) throw new Error(text('scheme.emblemPanel.isTooLargeA', { name: f.name }))
     const r = svgOutlines(await f.text())
     if (!r.ok) throw new Error(`${f.name}: ${r.problem.message}`)
     drawing.value = { name: f.name.replace(/\.svg$/i, ''), outlines: r.value }
@@ -119,21 +119,21 @@ function toRegion(): void {
 <template>
   <FoldPanel class="my-2">
     <template #title
-      ><h2 class="d-inline">{{ $t('scheme.emblemPanel.aCircleLettersOr') }}</h2>
+      ><h2 class="d-inline">{{ $t('scheme.emblemPanel.addACircleLetters') }}</h2>
     </template>
     <div class="folded">
-      <BFormSelect v-model="shape" size="sm" :aria-label="$t('scheme.emblemPanel.whatIsSetOn')">
+      <BFormSelect v-model="shape" size="sm" :aria-label="$t('scheme.emblemPanel.whatToAdd')">
         <option value="circle">{{ $t('scheme.emblemPanel.circle') }}</option>
         <option value="ring">{{ $t('scheme.emblemPanel.ring') }}</option>
         <option value="letters">{{ $t('scheme.emblemPanel.letters') }}</option>
-        <option value="drawing">{{ $t('scheme.emblemPanel.aDrawingOfYour') }}</option>
+        <option value="drawing">{{ $t('scheme.emblemPanel.yourOwnDrawingSvg') }}</option>
       </BFormSelect>
       <BFormInput
         v-if="shape === 'letters'"
         v-model="words"
         size="sm"
         maxlength="40"
-        :aria-label="$t('scheme.emblemPanel.whatTheLettersSay')"
+        :aria-label="$t('scheme.emblemPanel.text')"
       />
       <input
         v-if="shape === 'drawing'"
@@ -162,12 +162,12 @@ function toRegion(): void {
         :digits="0"
       />
       <BButton variant="quiet" size="sm" :disabled="busy" @click="press">
-        {{ at ? $t('scheme.emblemPanel.pressAnotherPlace') : $t('scheme.emblemPanel.pressWhereItGoes') }}
+        {{ at ? $t('scheme.emblemPanel.chooseAnotherPlace') : $t('scheme.emblemPanel.chooseThePlace') }}
       </BButton>
       <BAlert v-if="fault" :model-value="true" variant="danger">{{ fault }}</BAlert>
       <template v-if="placed">
         <p class="soft small m-0">
-          {{ $t('scheme.emblemPanel.aFlatMaskLies', { value: (100 * placed.stretch).toFixed(1) }) }}
+          {{ $t('scheme.emblemPanel.aFlatMaskOn', { value: (100 * placed.stretch).toFixed(1) }) }}
         </p>
         <div class="d-flex gap-2">
           <BButton variant="primary" size="sm" @click="toRegion">{{ $t('scheme.emblemPanel.makeItARegion') }}</BButton>

@@ -72,7 +72,7 @@ watch(
 /** @param other the first eye is placed; `mine` shows it only after the next render */
 function press(other: boolean): void {
   emit('ask', {
-    hint: other ? text('scheme.eyesPanel.pressTheMiddleOf') : text('scheme.eyesPanel.pressTheMiddleOf2'),
+    hint: other ? text('scheme.eyesPanel.clickTheMiddleOf') : text('scheme.eyesPanel.clickTheMiddleOf2'),
     taken: (p) => {
       const shown = viewport.shown,
         part = store.part
@@ -158,12 +158,12 @@ const mm = (v: number): string => v.toFixed(1)
     </template>
     <BAlert v-if="fault" :model-value="true" variant="danger" class="mt-2 mb-1">{{ fault }}</BAlert>
     <p v-if="!mine" class="soft small mt-1 mb-1">
-      {{ $t('scheme.eyesPanel.pressBothEyeballsThe') }}
+      {{ $t('scheme.eyesPanel.clickBothEyeballsA') }}
     </p>
     <NumberField
       v-model="reach"
       class="mt-2"
-      :label="$t('scheme.eyesPanel.skinAboutThePlace')"
+      :label="$t('scheme.eyesPanel.surfaceAroundThePlace')"
       unit="mm"
       :min="0.2"
       :max="30"
@@ -173,10 +173,10 @@ const mm = (v: number): string => v.toFixed(1)
     <BButton variant="quiet" size="sm" @click="press(mine?.balls.length === 1)">
       {{
         !mine
-          ? $t('scheme.eyesPanel.pressTheEyes')
+          ? $t('scheme.eyesPanel.chooseTheEyes')
           : mine.balls.length === 1
-            ? $t('scheme.eyesPanel.pressTheEye')
-            : $t('scheme.eyesPanel.pressBothAgain')
+            ? $t('scheme.eyesPanel.chooseTheEye')
+            : $t('scheme.eyesPanel.chooseBothAgain')
       }}
     </BButton>
     <template v-if="mine">
@@ -208,7 +208,7 @@ const mm = (v: number): string => v.toFixed(1)
           @update:model-value="set({ lift: $event })"
         />
         <NumberField
-          :label="$t('scheme.eyesPanel.atSomethingSoFar')"
+          :label="$t('scheme.eyesPanel.atSomethingThisFar')"
           :model-value="mine.distance"
           unit="mm"
           :min="1"
@@ -218,8 +218,8 @@ const mm = (v: number): string => v.toFixed(1)
           @update:model-value="set({ distance: $event })"
         />
         <div class="d-flex gap-2 align-items-center my-1">
-          <BButton variant="quiet" size="sm" @click="lookHere">{{ $t('scheme.eyesPanel.theyLookAtMe') }}</BButton>
-          <span class="soft small">{{ $t('scheme.eyesPanel.orDragWhatThey') }}</span>
+          <BButton variant="quiet" size="sm" @click="lookHere">{{ $t('scheme.eyesPanel.lookAtMe') }}</BButton>
+          <span class="soft small">{{ $t('scheme.eyesPanel.orDragThePoint') }}</span>
         </div>
         <label class="d-flex justify-content-between align-items-center"
           >{{ $t('scheme.eyesPanel.lids')
@@ -235,22 +235,22 @@ const mm = (v: number): string => v.toFixed(1)
         >
         <NumberField
           :model-value="100 * mine.iris"
-          :label="$t('scheme.eyesPanel.irisOfTheBall')"
+          :label="$t('scheme.eyesPanel.irisShareOfThe')"
           unit="%"
           :min="30"
           :max="75"
           :digits="0"
-          :source="mine.iris === GROWN.iris ? $t('scheme.eyesPanel.aGrownPersons') : $t('scheme.eyesPanel.yours')"
+          :source="mine.iris === GROWN.iris ? $t('scheme.eyesPanel.anAdults') : $t('scheme.eyesPanel.yours')"
           @update:model-value="set({ iris: $event / 100 })"
         />
         <NumberField
           :model-value="100 * mine.pupil"
-          :label="$t('scheme.eyesPanel.pupilOfTheBall')"
+          :label="$t('scheme.eyesPanel.pupilShareOfThe')"
           unit="%"
           :min="5"
           :max="30"
           :digits="0"
-          :source="mine.pupil === GROWN.pupil ? $t('scheme.eyesPanel.aGrownPersonsBy') : $t('scheme.eyesPanel.yours')"
+          :source="mine.pupil === GROWN.pupil ? $t('scheme.eyesPanel.anAdultsInMedium') : $t('scheme.eyesPanel.yours')"
           @update:model-value="set({ pupil: $event / 100 })"
         />
       </div>
@@ -291,7 +291,11 @@ const mm = (v: number): string => v.toFixed(1)
         {{
           $t('scheme.eyesPanel.theSculptLeavesOpen', {
             openings: openings
-              .map((o) => (o ? `${mm(o.up)} mm above and ${mm(o.down)} mm below the middle` : 'no lids to be seen'))
+              .map((o) =>
+                o
+                  ? $t('scheme.eyesPanel.mmAboveAndMm', { up: mm(o.up), down: mm(o.down) })
+                  : $t('scheme.eyesPanel.noLids'),
+              )
               .join('; '),
           })
         }}
@@ -312,7 +316,7 @@ const mm = (v: number): string => v.toFixed(1)
             v-model.number="times"
             size="sm"
             class="w-auto"
-            :aria-label="$t('scheme.eyesPanel.timesItsSize')"
+            :aria-label="$t('scheme.eyesPanel.enlargement')"
           >
             <option v-for="k in [1, 4, 8, 16]" :key="k" :value="k">{{ $t('scheme.eyesPanel.times', { k }) }}</option>
           </BFormSelect></label

@@ -13,12 +13,12 @@ import { useHand } from '../../stores/hand'
 const props = defineProps<{ coat: Pick<Coat, 'technique' | 'tool'> }>()
 const store = useHand()
 const WORDS: Record<keyof Hand, string> = {
-  washOpen: text('scheme.handFields.leftOnOpenSkin'),
-  layerFlat: text('scheme.handFields.laidOnFlatSkin'),
+  washOpen: text('scheme.handFields.leftOnOpenSurfaces'),
+  layerFlat: text('scheme.handFields.putOnFlatSurfaces'),
   layerHollow: text('scheme.handFields.missedInTheDeepest'),
   dryBrushHollow: text('scheme.handFields.missedOnRidgesIn'),
   chipsFlat: text('scheme.handFields.chipsOnAFlat'),
-  powderOpen: text('scheme.handFields.staysOnOpenSkin'),
+  powderOpen: text('scheme.handFields.staysOnOpenSurfaces'),
   powderHollow: text('scheme.handFields.moreInTheDeepest'),
   powderSheltered: text('scheme.handFields.moreWhereItIs'),
 }
@@ -47,7 +47,7 @@ function reset(): void {
       /><span class="num">{{ Math.round(100 * store.hand[k]) }} %</span></label
     >
     <p class="m-0">
-      {{ $t('scheme.handFields.yourHandsOwnSet', { technique: coat.technique }) }}
+      {{ $t('scheme.handFields.valuesOfYourOwn', { technique: coat.technique }) }}
       <BButton v-if="!usual" variant="quiet" size="sm" @click="reset">{{ $t('scheme.handFields.reset') }}</BButton>
     </p>
     <BAlert v-if="store.fault" :model-value="true" variant="danger">{{ store.fault }}</BAlert>

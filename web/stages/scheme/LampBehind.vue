@@ -33,7 +33,7 @@ const set = (fields: Partial<NonNullable<Region['behind']>>): void => {
         /><span class="num">{{ behind.kelvin }} K</span></label
       >
       <label class="slide"
-        ><span class="soft">{{ $t('scheme.lampBehind.bright') }}</span
+        ><span class="soft">{{ $t('scheme.lampBehind.brightness') }}</span
         ><BFormInput
           type="range"
           min="0.1"
@@ -45,7 +45,7 @@ const set = (fields: Partial<NonNullable<Region['behind']>>): void => {
         /><span class="num">{{ behind.strength.toFixed(1) }} ×</span></label
       >
       <p class="soft small m-0">
-        {{ $t('scheme.lampBehind.brightnessIsTheBare') }}
+        {{ $t('scheme.lampBehind.brightnessIsThatOf') }}
       </p>
     </template>
   </div>

@@ -39,7 +39,7 @@ function fromHere(): void {
         >{{
           light.at
             ? $t('scheme.lightPanel.from', { turn: directionText(light.at.turn, light.at.lift) })
-            : $t('scheme.lightPanel.ridesWithYou')
+            : $t('scheme.lightPanel.followsTheView')
         }}{{ light.kelvin ? `, ${light.kelvin} K` : $t('scheme.lightPanel.daylight') }}</span
       >
     </template>
@@ -47,11 +47,11 @@ function fromHere(): void {
       <BFormCheckbox
         :model-value="light.at !== null"
         @update:model-value="set({ at: light.at ? null : { turn: -25, lift: 60 } })"
-        >{{ $t('scheme.lightPanel.standsStillAsIn') }}</BFormCheckbox
+        >{{ $t('scheme.lightPanel.fixedAsInA') }}</BFormCheckbox
       >
       <template v-if="light.at">
         <label class="slide"
-          ><span>{{ $t('scheme.lightPanel.round') }}</span
+          ><span>{{ $t('scheme.lightPanel.around') }}</span
           ><BFormInput
             type="range"
             min="-180"
@@ -72,7 +72,7 @@ function fromHere(): void {
             @input="set({ at: { ...light.at, lift: number($event) } })"
           /><span class="num">{{ light.at.lift }}°</span></label
         >
-        <BButton variant="quiet" size="sm" @click="fromHere">{{ $t('scheme.lightPanel.fromWhereILook') }}</BButton>
+        <BButton variant="quiet" size="sm" @click="fromHere">{{ $t('scheme.lightPanel.fromTheCurrentView') }}</BButton>
       </template>
       <label class="slide"
         ><span>{{ $t('scheme.lightPanel.lamp') }}</span
@@ -101,7 +101,7 @@ function fromHere(): void {
           "
       /></label>
       <p v-if="light.kelvin" class="soft small m-0">
-        {{ $t('scheme.lightPanel.eachPaintIsWeighed', { kelvin: light.kelvin }) }}
+        {{ $t('scheme.lightPanel.eachPaintIsCalculated', { kelvin: light.kelvin }) }}
       </p>
     </div>
   </FoldPanel>

@@ -49,7 +49,7 @@ const table = computed(() => ({
   <section class="mt-3">
     <div class="d-flex justify-content-between align-items-baseline">
       <h2>{{ $t('scheme.mixFor.mixForAColour') }}</h2>
-      <RouterLink :to="table">{{ $t('scheme.mixFor.onTheMixingTable') }}</RouterLink>
+      <RouterLink :to="table">{{ $t('scheme.mixFor.openMixingTable') }}</RouterLink>
     </div>
     <div class="d-flex gap-2 align-items-center my-2">
       <input
@@ -59,7 +59,7 @@ const table = computed(() => ({
         :aria-label="$t('scheme.mixFor.targetColour')"
         @change="emit('target', ($event.target as HTMLInputElement).value)"
       />
-      <span class="soft">{{ region.target ?? $t('scheme.mixFor.pickTheColourIt') }}</span>
+      <span class="soft">{{ region.target ?? $t('scheme.mixFor.chooseTheColourIt') }}</span>
     </div>
     <ul v-if="answer" class="list-unstyled mb-1">
       <li v-for="(r, i) in answer.recipes" :key="i" class="recipe">
@@ -68,7 +68,9 @@ const table = computed(() => ({
           :style="{ background: r.hex }"
         />
         <span class="what">{{ r.drops.map((d) => `${d.drops} ${d.name}`).join(' + ') }}</span>
-        <span class="num soft" :title="$t('scheme.mixFor.ciede2000DifferenceToThe')">ΔE {{ r.error.toFixed(1) }}</span>
+        <span class="num soft" :title="$t('scheme.mixFor.ciede2000DifferenceFromThe')"
+          >ΔE {{ r.error.toFixed(1) }}</span
+        >
         <BButton variant="quiet" size="sm" @click="emit('take', r.drops)">{{ $t('scheme.mixFor.use') }}</BButton>
       </li>
     </ul>
@@ -76,7 +78,7 @@ const table = computed(() => ({
       {{ $t('scheme.mixFor.leftOutPaintsThat', { excluded: answer!.excluded.length }) }}
     </p>
     <label v-if="noted.length > 0" class="d-flex gap-2 align-items-center small"
-      ><span class="text-nowrap">{{ $t('scheme.mixFor.fromTheMixBook') }}</span
+      ><span class="text-nowrap">{{ $t('scheme.mixFor.fromTheMixLog') }}</span
       ><ChoiceSelect
         :model-value="''"
         size="sm"

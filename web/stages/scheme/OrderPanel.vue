@@ -34,7 +34,13 @@ const { fault, attempt } = useAttempt()
 const setCost = (fields: Partial<OrderCosts>): Promise<unknown> =>
   attempt(() => stock.changeWorkshop({ orderCosts: { ...costs.value, ...fields } }))
 const COSTS: { key: keyof OrderCosts; label: string; unit: string; max: number; by: number }[] = [
-  { key: 'tape', label: text('scheme.orderPanel.tapeOnAndOff'), unit: text('scheme.orderPanel.sAMm'), max: 60, by: 1 },
+  {
+    key: 'tape',
+    label: text('scheme.orderPanel.putOnAndRemove'),
+    unit: text('scheme.orderPanel.sPerMm'),
+    max: 60,
+    by: 1,
+  },
   { key: 'cover', label: text('scheme.orderPanel.coveringARegion'), unit: 's', max: 3600, by: 1 },
   { key: 'cleanSpray', label: text('scheme.orderPanel.anotherColourAirbrush'), unit: 's', max: 3600, by: 1 },
   { key: 'cleanBrush', label: text('scheme.orderPanel.anotherColourBrush'), unit: 's', max: 3600, by: 1 },
@@ -48,7 +54,7 @@ const rows = computed<{ name: string; cost: OrderCost; broken: number }[]>(() =>
   const p = found.value?.plan
   if (!p) return []
   return [
-    { name: text('scheme.orderPanel.cheapestByTheRules'), cost: p.cost, broken: p.broken.length },
+    { name: text('scheme.orderPanel.cheapestWithinTheRules'), cost: p.cost, broken: p.broken.length },
     {
       name: own.value ? 'yours' : text('scheme.orderPanel.asListed'),
       cost: p.hand!.cost,
@@ -104,7 +110,7 @@ function masks(s: OrderStep): string {
       ><h2 class="d-inline">{{ $t('scheme.orderPanel.orderOfPaintingAnd') }}</h2>
     </template>
     <p v-if="open && !found" class="soft small">
-      {{ busy ? $t('scheme.orderPanel.weighingOrders') : $t('scheme.orderPanel.noCoatsYet') }}
+      {{ busy ? $t('scheme.orderPanel.comparingOrders') : $t('scheme.orderPanel.noCoatsYet') }}
     </p>
     <template v-if="found && found.scheme.coats.length > 0">
       <FindingList class="mt-2" :judged="judged.byStage.order" :fixes="fixes" />
@@ -152,14 +158,14 @@ function masks(s: OrderStep): string {
         </BTbody>
       </BTableSimple>
       <p v-else-if="(book.scheme?.maps.length ?? 0) > 0" class="soft small">
-        {{ $t('scheme.orderPanel.lookingWhatTheAirbrush') }}
+        {{ $t('scheme.orderPanel.calculatingWhatTheAirbrush') }}
       </p>
       <div class="d-flex gap-2 my-2 align-items-center">
         <span class="soft small flex-grow-1">{{
           own ? $t('scheme.orderPanel.inYourOrderThe') : $t('scheme.orderPanel.inTheCheapestOrder')
         }}</span>
         <BButton variant="quiet" size="sm" class="text-nowrap" @click="emit('order', order.cheapest())">
-          {{ own ? $t('scheme.orderPanel.theCheapestAgain') : $t('scheme.orderPanel.planByIt') }}
+          {{ own ? $t('scheme.orderPanel.useTheCheapest') : $t('scheme.orderPanel.useForThePlan') }}
         </BButton>
       </div>
       <ol class="steps">
@@ -177,7 +183,7 @@ function masks(s: OrderStep): string {
               size="sm"
               :disabled="i === 0"
               :aria-label="
-                $t('scheme.orderPanel.onEarlier', { name: coatOf(s).name, region: region(coatOf(s).region) })
+                $t('scheme.orderPanel.moveOnEarlier', { name: coatOf(s).name, region: region(coatOf(s).region) })
               "
               @click="move(i, -1)"
             >
@@ -186,7 +192,9 @@ function masks(s: OrderStep): string {
               variant="quiet"
               size="sm"
               :disabled="i === shown.length - 1"
-              :aria-label="$t('scheme.orderPanel.onLater', { name: coatOf(s).name, region: region(coatOf(s).region) })"
+              :aria-label="
+                $t('scheme.orderPanel.moveOnLater', { name: coatOf(s).name, region: region(coatOf(s).region) })
+              "
               @click="move(i, 1)"
             >
               ↓
@@ -195,7 +203,7 @@ function masks(s: OrderStep): string {
         </li>
       </ol>
       <FoldPanel class="small">
-        <template #title>{{ $t('scheme.orderPanel.whatMasksAndCleaning') }}</template>
+        <template #title>{{ $t('scheme.orderPanel.costOfMasksAnd') }}</template>
         <NumberField
           v-for="c in COSTS"
           :key="c.key"
@@ -207,7 +215,7 @@ function masks(s: OrderStep): string {
           @update:model-value="setCost({ [c.key]: $event / c.by })"
         />
         <p class="soft m-0">
-          {{ $t('scheme.orderPanel.startingValuesAreJudgement') }}
+          {{ $t('scheme.orderPanel.startingValuesAreEstimates') }}
         </p>
         <BAlert v-if="fault" :model-value="true" variant="danger">{{ fault }}</BAlert>
       </FoldPanel>

@@ -68,14 +68,14 @@ async function sheet(): Promise<void> {
 <template>
   <FoldPanel class="my-2" @toggle="open = $event">
     <template #title
-      ><h2 class="d-inline">{{ $t('scheme.placesPanel.whereLightAndShade') }}</h2>
+      ><h2 class="d-inline">{{ $t('scheme.placesPanel.lightAndShade') }}</h2>
     </template>
     <div class="folded">
       <p class="soft small m-0">
         {{
           $t('scheme.placesPanel.byALightFrom', {
             turn: directionText(at.turn, at.lift),
-            at: String(Boolean(light.at)),
+            at: Boolean(light.at),
           })
         }}
       </p>
@@ -99,7 +99,7 @@ async function sheet(): Promise<void> {
         </BTbody>
       </BTableSimple>
       <BButton v-if="places" variant="quiet" size="sm" @click="sheet">{{
-        $t('scheme.placesPanel.sheetOfFourSides')
+        $t('scheme.placesPanel.sheetOfFourViews')
       }}</BButton>
       <p v-else-if="open" class="soft small m-0">{{ $t('scheme.placesPanel.waitingForTheSurface') }}</p>
     </div>

@@ -102,7 +102,7 @@ onBeforeUnmount(() => {
 <template>
   <FoldPanel class="my-2">
     <template #title
-      ><h2 class="d-inline">{{ $t('scheme.referencePanel.paintedAfter') }}</h2>
+      ><h2 class="d-inline">{{ $t('scheme.referencePanel.referencePictures') }}</h2>
       <span class="soft small ms-2">{{
         region.references.length === 0
           ? $t('scheme.referencePanel.noPictureYet')
@@ -114,7 +114,7 @@ onBeforeUnmount(() => {
       accept="image/*"
       multiple
       class="form-control form-control-sm my-2"
-      :aria-label="$t('scheme.referencePanel.picturesOfWhatIt')"
+      :aria-label="$t('scheme.referencePanel.referencePictures2')"
       :disabled="busy"
       @change="add"
     />
@@ -142,12 +142,12 @@ onBeforeUnmount(() => {
             :aria-pressed="behind === r.photo"
             @click="hold(r.photo, images[i] ?? null)"
           >
-            {{ $t('scheme.referencePanel.behindIt') }}
+            {{ $t('scheme.referencePanel.showBehindTheSculpt') }}
           </BButton>
           <BButton
             variant="quiet"
             size="sm"
-            :aria-label="$t('scheme.referencePanel.takePictureOff', { i: i + 1 })"
+            :aria-label="$t('scheme.referencePanel.removePicture', { i: i + 1 })"
             @click="change(region.references.filter((_, j) => j !== i))"
           >
             ×
@@ -158,7 +158,7 @@ onBeforeUnmount(() => {
     <div v-if="behind" class="my-2">
       <div class="d-flex flex-wrap gap-1">
         <BButton variant="quiet" size="sm" @click="view.pair">
-          {{ $t('scheme.referencePanel.pressPlaceOnThe', { pairs: pairs.length + 1 }) }}
+          {{ $t('scheme.referencePanel.clickPlaceOnThe', { pairs: pairs.length + 1 }) }}
         </BButton>
         <BButton v-if="pairs.length >= enough" variant="quiet" size="sm" @click="view.match">{{
           $t('scheme.referencePanel.matchTheView')
@@ -166,11 +166,11 @@ onBeforeUnmount(() => {
       </div>
       <BAlert v-if="view.fault.value" :model-value="true" variant="danger">{{ view.fault.value }}</BAlert>
       <p class="soft small m-0">
-        {{ half ? $t('scheme.referencePanel.nowPressTheSame') : $t('scheme.referencePanel.toSeeItFrom', { told }) }}
+        {{ half ? $t('scheme.referencePanel.nowClickTheSame') : $t('scheme.referencePanel.toSeeTheSculpt', { told }) }}
       </p>
     </div>
     <p v-if="region.references.length > 0" class="soft small m-0">
-      {{ $t('scheme.referencePanel.pressWhereItsColour') }}
+      {{ $t('scheme.referencePanel.clickWhereTheColour') }}
     </p>
   </FoldPanel>
 </template>

@@ -54,8 +54,8 @@ const mirror = (): Promise<void> =>
       labels: r.labels,
       said:
         r.changed === 0
-          ? text('scheme.regionTools.nothingOfItLies')
-          : `Mirrored.${lost > 1 ? text('scheme.regionTools.ofOfTheSide', { lost }) : ''}`,
+          ? text('scheme.regionTools.nothingOfItIs')
+          : `Mirrored.${lost > 1 ? text('scheme.regionTools.ofTheSideIs', { lost }) : ''}`,
     }
   })
 </script>
@@ -87,10 +87,10 @@ const mirror = (): Promise<void> =>
         :title="$t('scheme.regionTools.acrossTheMiddleOf')"
         @click="mirror"
       >
-        {{ $t('scheme.regionTools.mirrorIt') }}
+        {{ $t('scheme.regionTools.mirror') }}
       </BButton>
       <BButton variant="quiet" size="sm" class="ms-auto" :disabled="!undoable" @click="emit('undo')">{{
-        $t('scheme.regionTools.takeBack')
+        $t('scheme.regionTools.undoThisChange')
       }}</BButton>
     </div>
     <div class="d-flex gap-2 mt-2 align-items-center">
@@ -100,16 +100,16 @@ const mirror = (): Promise<void> =>
         :aria-pressed="splitting"
         @click="emit('split', splitting ? null : [...WAYS[way]])"
       >
-        {{ splitting ? $t('scheme.regionTools.doNotSplit') : $t('scheme.regionTools.splitWhereIPress') }}
+        {{ splitting ? $t('scheme.regionTools.cancelSplit') : $t('scheme.regionTools.splitAtAClick') }}
       </BButton>
-      <BFormSelect v-model="way" size="sm" class="w-auto" :aria-label="$t('scheme.regionTools.whichWayItIs')">
+      <BFormSelect v-model="way" size="sm" class="w-auto" :aria-label="$t('scheme.regionTools.directionOfTheSplit')">
         <option value="level">{{ $t('scheme.regionTools.level') }}</option>
         <option value="side">{{ $t('scheme.regionTools.leftFromRight') }}</option>
         <option value="front">{{ $t('scheme.regionTools.frontFromBack') }}</option>
       </BFormSelect>
     </div>
     <label v-if="others.length > 0" class="d-flex gap-2 mt-2 align-items-center"
-      ><span class="text-nowrap">{{ $t('scheme.regionTools.giveItUpIts') }}</span
+      ><span class="text-nowrap">{{ $t('scheme.regionTools.removeRegionItsSurface') }}</span
       ><ChoiceSelect
         :model-value="''"
         size="sm"

@@ -72,7 +72,7 @@ const label = (s: LibraryStack): string =>
     ? text('scheme.stackPanel.school', {
         name: s.name,
         choices: choicesOf('shading')[s.school],
-        school: String(Boolean(s.school === house.value)),
+        school: s.school === house.value,
       })
     : s.name
 const here = computed(() => scheme.value.coats.filter((c) => c.regionId === props.region.id))
@@ -203,7 +203,7 @@ onBeforeUnmount(() => {
       <span class="soft small ms-2">{{
         variants.length > 0
           ? $t('scheme.stackPanel.keptForLater', { variants: variants.length })
-          : $t('scheme.stackPanel.byASchoolOr')
+          : $t('scheme.stackPanel.byAMethodOr')
       }}</span>
     </template>
     <div class="folded">
@@ -238,8 +238,8 @@ onBeforeUnmount(() => {
       </form>
       <template v-if="variants.length > 0">
         <BFormCheckbox v-model="together">{{
-          $t('scheme.stackPanel.standVariantsTheFirst', {
-            variants: String(Boolean(variants.length > MAX_SHOWN)),
+          $t('scheme.stackPanel.showVariantsTheFirst', {
+            variants: variants.length > MAX_SHOWN,
             MAX_SHOWN,
           })
         }}</BFormCheckbox>
@@ -249,7 +249,7 @@ onBeforeUnmount(() => {
               class="form-control form-control-sm"
               :value="v.name"
               maxlength="60"
-              :aria-label="$t('scheme.stackPanel.nameOfWhatWas')"
+              :aria-label="$t('scheme.stackPanel.nameOfTheVariant')"
               @change="rename(v.id, $event)"
             />
             <span class="soft small text-nowrap"
@@ -260,7 +260,7 @@ onBeforeUnmount(() => {
             <BButton
               variant="quiet"
               size="sm"
-              :aria-label="$t('scheme.stackPanel.throwAway', { name: v.name })"
+              :aria-label="$t('scheme.stackPanel.delete', { name: v.name })"
               @click="drop(v.id)"
               >×</BButton
             >

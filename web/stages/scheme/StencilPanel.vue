@@ -69,7 +69,7 @@ function flatten(): Promise<void> {
     if (got.pieces.length === 0)
       throw new Error(
         got.crumbs.count > 0
-          ? text('scheme.stencilPanel.ofThereAreOnly', { name: props.region.name })
+          ? text('scheme.stencilPanel.thereAreOnlySpecks', { name: props.region.name })
           : text('scheme.stencilPanel.nothingOfIsOn', { name: props.region.name }),
       )
     found.value = got
@@ -101,7 +101,7 @@ const untrue = computed(() =>
           i: i + 1,
           what,
           p: percent(p[what]),
-          p2: String(Boolean(off(p[what]) > 0)),
+          p2: off(p[what]) > 0,
         }),
       ),
   ),
@@ -113,7 +113,7 @@ const percent = (part: { skin: number; sheet: number }): string =>
 <template>
   <FoldPanel class="my-2">
     <template #title
-      ><h2 class="d-inline">{{ $t('scheme.stencilPanel.masksLaidFlat') }}</h2>
+      ><h2 class="d-inline">{{ $t('scheme.stencilPanel.flatMasks') }}</h2>
       <span v-if="found" class="soft small ms-2">{{
         $t('scheme.stencilPanel.piecesOnPages', { pieces: found.pieces.length, pages: pages.length })
       }}</span>
@@ -130,7 +130,7 @@ const percent = (part: { skin: number; sheet: number }): string =>
       />
       <NumberField
         v-model="darts"
-        :label="$t('scheme.stencilPanel.mostDartsAPiece')"
+        :label="$t('scheme.stencilPanel.dartsPerPieceAt')"
         :min="0"
         :max="40"
         :step="1"
@@ -141,7 +141,7 @@ const percent = (part: { skin: number; sheet: number }): string =>
           $t('scheme.stencilPanel.flatten', { name: region.name })
         }}</BButton>
         <template v-else>
-          <BProgress class="flex-grow-1" :value="share" :max="1" :aria-label="$t('scheme.stencilPanel.layingFlat')" />
+          <BProgress class="flex-grow-1" :value="share" :max="1" :aria-label="$t('scheme.stencilPanel.flattening')" />
           <BButton variant="quiet" size="sm" @click="stop?.()">{{ $t('scheme.stencilPanel.stop') }}</BButton>
         </template>
       </div>
@@ -176,7 +176,7 @@ const percent = (part: { skin: number; sheet: number }): string =>
         </p>
         <p v-for="n in untrue" :key="n" class="small m-0">{{ n }}</p>
         <p v-if="found.pieces.some((p) => p.overlaps)" class="small m-0">
-          {{ $t('scheme.stencilPanel.aPieceLiesOver') }}
+          {{ $t('scheme.stencilPanel.aPieceOverlapsItself') }}
         </p>
         <p class="soft small m-0">
           {{ $t('scheme.stencilPanel.aTwentiethOfEach') }}

@@ -53,7 +53,7 @@ const take = (undercoat: UndercoatChoice): void => {
 <template>
   <FoldPanel class="mt-3" :open="open" @toggle="open = $event">
     <template #title
-      ><h2 class="d-inline">{{ $t('scheme.undercoatPanel.whatEachUndercoatWould') }}</h2>
+      ><h2 class="d-inline">{{ $t('scheme.undercoatPanel.costOfEachUndercoat') }}</h2>
     </template>
     <p v-if="open && bases === 0" class="soft small">{{ $t('scheme.undercoatPanel.giveTheRegionsBase') }}</p>
     <BTableSimple v-else-if="bases > 0" class="plain small mt-1">
@@ -61,7 +61,7 @@ const take = (undercoat: UndercoatChoice): void => {
         <BTr>
           <BTh>{{ $t('scheme.undercoatPanel.undercoat') }}</BTh>
           <BTh class="num">{{ $t('scheme.undercoatPanel.coats') }}</BTh>
-          <BTh class="num">{{ $t('scheme.undercoatPanel.bench') }}</BTh>
+          <BTh class="num">{{ $t('scheme.undercoatPanel.benchTime') }}</BTh>
           <BTh class="num">{{ $t('scheme.undercoatPanel.ml') }}</BTh>
           <BTh />
         </BTr>
@@ -74,9 +74,9 @@ const take = (undercoat: UndercoatChoice): void => {
             </BTd>
             <BTd class="num text-nowrap">
               <b v-if="c.total === least" :title="$t('scheme.undercoatPanel.fewestCoats')">{{
-                $t('scheme.undercoatPanel.least')
+                $t('scheme.undercoatPanel.smallest')
               }}</b>{{ c.total
-              }}<span v-if="c.coats.includes(null)" :title="$t('scheme.undercoatPanel.aRegionThatTwelve')">+</span>
+              }}<span v-if="c.coats.includes(null)" :title="$t('scheme.undercoatPanel.twelveCoatsDoNot')">+</span>
             </BTd>
             <BTd class="num text-nowrap">{{ duration(c.handsOn) }}</BTd>
             <BTd class="num">{{ c.ml.toFixed(1) }}</BTd>
@@ -85,7 +85,7 @@ const take = (undercoat: UndercoatChoice): void => {
                 $t('scheme.undercoatPanel.inUse')
               }}</span>
               <BButton v-else variant="quiet" size="sm" @click="take(choiceOf(c.undercoat))">{{
-                $t('scheme.undercoatPanel.takeIt')
+                $t('scheme.undercoatPanel.use')
               }}</BButton>
             </BTd>
           </BTr>
@@ -103,12 +103,12 @@ const take = (undercoat: UndercoatChoice): void => {
                 v-if="best && best !== c.undercoat"
                 variant="quiet"
                 size="sm"
-                :title="$t('scheme.undercoatPanel.overWhichTheseBases')"
+                :title="$t('scheme.undercoatPanel.overWhichTheseBase')"
                 @click="emit('tint', best)"
               >
-                <i :style="{ background: best }" />{{ $t('scheme.undercoatPanel.whatFitsBest') }}
+                <i :style="{ background: best }" />{{ $t('scheme.undercoatPanel.bestMatch') }}
               </BButton>
-              <span v-else-if="best" class="soft">{{ $t('scheme.undercoatPanel.fitsTheseBasesBest') }}</span>
+              <span v-else-if="best" class="soft">{{ $t('scheme.undercoatPanel.matchesTheseBaseCoats') }}</span>
             </BTd>
           </BTr>
         </template>

@@ -7,12 +7,12 @@ export function nearRegion(before: Uint8Array, after: Uint8Array, region: number
     if (before[v] === region) was++
     if (after[v] === region) is++
   }
-  if (was === 0) return text('scheme.regionWords.theRegionLiesNowhere')
+  if (was === 0) return text('scheme.regionWords.theRegionIsEmpty')
   if (is === 0) return text('scheme.regionWords.nothingIsLeftOf')
   return is === was
-    ? text('scheme.regionWords.nothingChangedBySo')
-    : text('scheme.regionWords.isOfItsSkin', {
-        is: String(Boolean(is > was)),
+    ? text('scheme.regionWords.nothingChangedTheDistance')
+    : text('scheme.regionWords.isOfItsSurface', {
+        is: is > was,
         abs: Math.abs(Math.round((100 * (is - was)) / was)),
       })
 }

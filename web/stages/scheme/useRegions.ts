@@ -199,7 +199,7 @@ export function useRegions(changed: () => void) {
       fault.value =
         s.coats.length > 0
           ? text('scheme.useRegions.thereAreCoatsAlready')
-          : text('scheme.useRegions.regionsLieOnParts')
+          : text('scheme.useRegions.thereAreRegionsOn')
       return
     }
     fault.value = ''
@@ -237,7 +237,7 @@ export function useRegions(changed: () => void) {
     fault.value = ''
     remember(true)
     const s = book.scheme!
-    s.regions.push({ ...from, id: into, name: text('scheme.useRegions.splitOff', { name: from.name }).slice(0, 60) })
+    s.regions.push({ ...from, id: into, name: text('scheme.useRegions.secondHalf', { name: from.name }).slice(0, 60) })
     s.coats.push(
       ...s.coats
         .filter((c) => c.regionId === from.id)
@@ -251,7 +251,7 @@ export function useRegions(changed: () => void) {
       gone = region.value!
     const elsewhere = s.maps.filter((m) => m.partId !== store.part?.id && (m.areas[gone.id] ?? 0) > 0)
     if (elsewhere.length > 0) {
-      fault.value = text('scheme.useRegions.isOnElsewhereToo', { name: gone.name, elsewhere: elsewhere.length })
+      fault.value = text('scheme.useRegions.isAlsoOnElsewhere', { name: gone.name, elsewhere: elsewhere.length })
       return
     }
     fault.value = ''

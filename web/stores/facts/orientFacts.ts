@@ -29,7 +29,7 @@ export function orientFacts() {
     const support = piece.step('support')
     return support
       ? stepFact('support', support)
-      : stepFact('orient', piece.step('orient'), missing(text('facts.orientFacts.anOrientationSetAt')))
+      : stepFact('orient', piece.step('orient'), missing(text('facts.orientFacts.anOrientationChosenUnder')))
   })
   const orientedSize = computed(() => mapped(setUp.value, (r) => r.measures.size as [number, number, number]))
   const stand = computed<KnownAt<'orient'>>(() => ({
@@ -38,12 +38,15 @@ export function orientFacts() {
     printer: printer.value ? known(printer.value) : NO_PRINTER,
     layers:
       setUp.value.state === 'known'
-        ? mapped(checkFact(layers, missing(text('facts.orientFacts.anOrientationSetAt'))), ({ islands, cups }) => ({
-            islands,
-            cups,
-            step: INSPECTION_STEP,
-            supported: piece.step('support') !== null,
-          }))
+        ? mapped(
+            checkFact(layers, missing(text('facts.orientFacts.anOrientationChosenUnder'))),
+            ({ islands, cups }) => ({
+              islands,
+              cups,
+              step: INSPECTION_STEP,
+              supported: piece.step('support') !== null,
+            }),
+          )
         : setUp.value,
     supports: mapped(stepFact('support', piece.step('support')), (r) => r.support),
   }))

@@ -88,7 +88,7 @@ export function sculptFacts() {
     size: ofMesh(mapped(looked.value, (h) => h.measures.size.map((s) => s * factor) as Size)),
     thinness: ofMesh(
       (health.report.value?.insideOut.count ?? 0) > 0
-        ? missing(text('facts.sculptFacts.theFacesOfThe'))
+        ? missing(text('facts.sculptFacts.facesThatPointOutward'))
         : mapped(checkFact(thin, MEASURING), () => thinnessAt(factor)!),
     ),
     printer: printer.value ? known(printer.value) : NO_PRINTER,

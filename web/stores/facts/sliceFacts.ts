@@ -57,7 +57,7 @@ export function sliceFacts(orientedSize: ComputedRef<Fact<[number, number, numbe
     if (sliced.value === null || sliced.value.status === 'failed')
       return sliced.value?.problem
         ? failed(sliced.value.problem.message)
-        : missing(text('facts.sliceFacts.itsLayersSliced'))
+        : missing(text('facts.sliceFacts.itsLayersOnceSliced'))
     return MEASURING
   })
   const plates = computed<KnownAt<'plates'>>(() => ({
