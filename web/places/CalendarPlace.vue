@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import { BAlert } from 'bootstrap-vue-next/components/BAlert'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, onBeforeUnmount, onMounted, ref } from 'vue'
 import { text } from '../i18n'
@@ -19,6 +18,7 @@ import StepPanel from './calendar/StepPanel.vue'
 import TimePanel from './calendar/TimePanel.vue'
 import TogetherPanel from './calendar/TogetherPanel.vue'
 import { dateName, letterOf, momentOf, tintOf } from './calendar/strips'
+import FaultNote from '../shell/FaultNote.vue'
 
 /** All pieces on the bench hours there are. */
 const store = useCalendar(),
@@ -133,7 +133,7 @@ const feed = `${location.origin}/api/calendar.ics`
           $t('places.calendarPlace.feed')
         }}</a>
       </header>
-      <BAlert v-if="store.fault || fault" :model-value="true" variant="danger">{{ store.fault || fault }}</BAlert>
+      <FaultNote :text="store.fault || fault" />
       <ul class="pieces" :aria-label="$t('places.calendarPlace.pieces')">
         <li v-for="p in rows" :key="p.id" :class="{ rests: p.resting }">
           <b class="letter" :style="{ background: p.tint }">{{ p.letter }}</b>

@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import { BAlert } from 'bootstrap-vue-next/components/BAlert'
 import { BFormInput } from 'bootstrap-vue-next/components/BFormInput'
 import { computed, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
@@ -15,6 +14,7 @@ import FindingList from '../shell/FindingList.vue'
 import LayerPicture from '../shell/LayerPicture.vue'
 import NumberField from '../shell/NumberField.vue'
 import LayerChart from '../stages/LayerChart.vue'
+import FaultNote from '../shell/FaultNote.vue'
 
 /** Layers made elsewhere: what they would print, and what would go wrong, with the same tools as one's own. */
 const route = useRoute(),
@@ -134,9 +134,7 @@ function goTo([, , height]: [number, number, number]): void {
         <dt>{{ $t('places.layersPlace.highestPeelForce') }}</dt>
         <dd>{{ report.peel.reduce((a, b) => Math.max(a, b), 0).toFixed(1) }} N</dd>
       </dl>
-      <BAlert v-if="fault || read.problem.value" :model-value="true" variant="danger">{{
-        fault || read.problem.value
-      }}</BAlert>
+      <FaultNote :text="fault || read.problem.value" />
       <template v-if="hash && (!report || pitch > 0 || thick > 0)">
         <NumberField
           v-model="pitch"

@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import { BAlert } from 'bootstrap-vue-next/components/BAlert'
 import { BTableSimple, BTbody, BTd, BTh, BThead, BTr } from 'bootstrap-vue-next/components/BTable'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, onBeforeUnmount, onMounted, ref } from 'vue'
@@ -18,6 +17,7 @@ import { useStock, type Item } from '../stores/stock'
 import CsvList from './stock/CsvList.vue'
 import MaterialPanel from './stock/MaterialPanel.vue'
 import StockNav from './stock/StockNav.vue'
+import FaultNote from '../shell/FaultNote.vue'
 
 /** What steps use up: how much there is and how long it keeps, and what has to be bought for all that is planned. */
 const stock = useStock()
@@ -85,7 +85,7 @@ const itemOf = (r: (typeof rows.value)[number]): Item<MaterialRecord> => r.item
   <div class="beside">
     <div class="middle scroll">
       <StockNav />
-      <BAlert v-if="fault" :model-value="true" variant="danger">{{ fault }}</BAlert>
+      <FaultNote :text="fault" />
       <BTableSimple class="plain">
         <BThead>
           <BTr>

@@ -22,6 +22,7 @@ import TonesPanel from './mixing/TonesPanel.vue'
 import SwatchPhoto from './paints/SwatchPhoto.vue'
 import StockNav from './stock/StockNav.vue'
 import ChoiceSelect from '../shell/ChoiceSelect.vue'
+import FaultNote from '../shell/FaultNote.vue'
 
 /** The mixing table: drops laid out and dragged, what they come to beside a target, and the book of all mixes. */
 const mixing = useMixing(),
@@ -81,7 +82,7 @@ const verdict = computed(() => {
   <div class="beside">
     <div class="middle scroll">
       <StockNav />
-      <BAlert v-if="fault" :model-value="true" variant="danger">{{ fault }}</BAlert>
+      <FaultNote :text="fault" />
       <div class="table-top">
         <div class="target">
           <span class="soft small">{{ $t('places.mixesPlace.target') }}</span>

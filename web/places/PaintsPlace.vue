@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import { BAlert } from 'bootstrap-vue-next/components/BAlert'
 import { BFormInput } from 'bootstrap-vue-next/components/BFormInput'
 import { BFormSelect } from 'bootstrap-vue-next/components/BFormSelect'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
@@ -17,6 +16,7 @@ import { useStock } from '../stores/stock'
 import PaintPanel from './paints/PaintPanel.vue'
 import CsvList from './stock/CsvList.vue'
 import StockNav from './stock/StockNav.vue'
+import FaultNote from '../shell/FaultNote.vue'
 
 /** The paints: each as one coat over black and over white, which is what an opacity means. */
 const stock = useStock(),
@@ -78,7 +78,7 @@ const add = (): Promise<void> =>
   <div class="beside">
     <div class="middle scroll">
       <StockNav />
-      <BAlert v-if="fault" :model-value="true" variant="danger">{{ fault }}</BAlert>
+      <FaultNote :text="fault" />
       <div class="d-flex flex-wrap gap-2 align-items-center mb-2">
         <BFormInput
           v-model="sought"

@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import { BAlert } from 'bootstrap-vue-next/components/BAlert'
 import { BFormInput } from 'bootstrap-vue-next/components/BFormInput'
 import { BPlaceholder, BPlaceholderWrapper } from 'bootstrap-vue-next/components/BPlaceholder'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
@@ -14,6 +13,7 @@ import { api, apiPages, tell } from '../api'
 import { newestOnly } from '../composables/newest'
 import { useChanges } from '../stores/changes'
 import SculptThumb from '../viewport/SculptThumb.vue'
+import FaultNote from '../shell/FaultNote.vue'
 
 const stock = useStock()
 // The zone of the workshop's clock, by which days are counted.
@@ -91,7 +91,7 @@ const due = (p: Summary): string => {
         }}</BButton>
       </form>
     </div>
-    <BAlert v-if="fault" :model-value="true" variant="danger">{{ fault }}</BAlert>
+    <FaultNote :text="fault" />
     <p v-if="binned" class="sheet p-2 px-3">
       {{ $t('places.piecesPlace.isInTheTrash', { name: binned.name }) }}
       <BButton variant="quiet" size="sm" @click="restore">{{ $t('places.piecesPlace.restore') }}</BButton>

@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import { BAlert } from 'bootstrap-vue-next/components/BAlert'
 import { BFormTextarea } from 'bootstrap-vue-next/components/BFormTextarea'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, ref } from 'vue'
@@ -14,6 +13,7 @@ import { ownPaintWork } from '../composables/usePaintWork'
 import { saveFile } from '../shell/downloadFile'
 import { preparePhoto } from '../shell/photo'
 import { useStock } from '../stores/stock'
+import FaultNote from '../shell/FaultNote.vue'
 
 /** Exercises on a failed print or the practice body, what to look for, and what came of each try. */
 const stock = useStock()
@@ -131,7 +131,7 @@ const day = (at: string): string => new Date(at).toLocaleDateString(undefined, {
             $t('places.practicePlace.saveAttempt')
           }}</BButton>
         </div>
-        <BAlert v-if="fault" :model-value="true" variant="danger" class="mt-2 mb-0">{{ fault }}</BAlert>
+        <FaultNote :text="fault" class="mt-2 mb-0" />
       </form>
       <p v-if="own.length === 0" class="soft">{{ $t('places.practicePlace.noneYet') }}</p>
       <article v-for="t in own" :key="t.id" class="try">

@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import { BAlert } from 'bootstrap-vue-next/components/BAlert'
 import { BFormInput } from 'bootstrap-vue-next/components/BFormInput'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, onMounted, ref } from 'vue'
@@ -14,6 +13,7 @@ import DraftInput from '../shell/DraftInput.vue'
 import { useSculpts } from '../stores/sculpts'
 import SculptThumb from '../viewport/SculptThumb.vue'
 import ChoiceSelect from '../shell/ChoiceSelect.vue'
+import FaultNote from '../shell/FaultNote.vue'
 
 /** Everything that was ever taken in: to find again, to know whether it may be sold, to use in another piece. */
 const sculpts = useSculpts(),
@@ -124,9 +124,7 @@ function drop(e: DragEvent): void {
           {{ t }}
         </BButton>
       </div>
-      <BAlert v-if="sculpts.problem || fault" :model-value="true" variant="danger">{{
-        sculpts.problem || fault
-      }}</BAlert>
+      <FaultNote :text="sculpts.problem || fault" />
       <p v-if="binned" class="sheet p-2 px-3">
         {{ $t('places.sculptsPlace.isInTheTrash', { name: binned.name }) }}
         <BButton variant="quiet" size="sm" @click="takeBack">{{ $t('places.sculptsPlace.restore') }}</BButton>

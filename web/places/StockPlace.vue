@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import { BAlert } from 'bootstrap-vue-next/components/BAlert'
 import { BTableSimple, BTbody, BTd, BTh, BThead, BTr } from 'bootstrap-vue-next/components/BTable'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, onMounted, ref } from 'vue'
@@ -16,6 +15,7 @@ import FiguresPanel from './stock/FiguresPanel.vue'
 import RecordPanel from './stock/RecordPanel.vue'
 import StockNav from './stock/StockNav.vue'
 import ChoiceSelect from '../shell/ChoiceSelect.vue'
+import FaultNote from '../shell/FaultNote.vue'
 
 const stock = useStock()
 const fault = ref('')
@@ -71,7 +71,7 @@ const shelf = (r: (typeof stock.resins)[number], v: string): Promise<void> =>
 <template>
   <div class="place scroll">
     <StockNav />
-    <BAlert v-if="fault" :model-value="true" variant="danger">{{ fault }}</BAlert>
+    <FaultNote :text="fault" />
     <h2>{{ $t('places.stockPlace.printers') }}</h2>
     <BTableSimple responsive class="plain mb-2">
       <BThead>

@@ -1,9 +1,9 @@
 <script setup lang="ts">
-import { BAlert } from 'bootstrap-vue-next/components/BAlert'
 import { ref } from 'vue'
 import { text as message } from '../i18n'
 import { hexToLab, labToHex, type Triple } from '../../core/paint/optics/colour'
 import DraftInput from './DraftInput.vue'
+import FaultNote from './FaultNote.vue'
 
 /** A colour by the eye or by its three CIELAB numbers. */
 const props = defineProps<{ lab: Triple | null; label: string; empty?: string }>()
@@ -48,7 +48,7 @@ function typed(t: string): void {
         @done="typed"
       />
     </div>
-    <BAlert v-if="wrong" variant="danger" class="mt-1 mb-0" :model-value="true">{{ wrong }}</BAlert>
+    <FaultNote :text="wrong" class="mt-1 mb-0" />
   </div>
 </template>
 

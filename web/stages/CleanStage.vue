@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import { BAlert } from 'bootstrap-vue-next/components/BAlert'
 import { BFormCheckbox } from 'bootstrap-vue-next/components/BFormCheckbox'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { storeToRefs } from 'pinia'
@@ -17,6 +16,7 @@ import { useRuns } from '../stores/runs'
 import { useStock } from '../stores/stock'
 import BathPanel from './clean/BathPanel.vue'
 import { useStation } from './clean/useStation'
+import FaultNote from '../shell/FaultNote.vue'
 
 /** What came off the plate is drained, washed, stripped, dried and cured: how long, why, and what the station does of it. */
 const stock = useStock(),
@@ -102,7 +102,7 @@ const when = (iso: string): string =>
     </div>
   </Teleport>
   <FindingList v-if="plate" :judged="found.byStage.clean" :fixes="fixes" />
-  <BAlert v-if="fault" :model-value="true" variant="danger">{{ fault }}</BAlert>
+  <FaultNote :text="fault" />
   <section v-if="plate && list" class="sheet p-3 mb-3">
     <template v-if="next">
       <span class="figure">{{ duration(handsOn) }}</span>

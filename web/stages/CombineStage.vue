@@ -23,6 +23,7 @@ import NameplatePanel from './combine/NameplatePanel.vue'
 import PlacePanel from './combine/PlacePanel.vue'
 import StandsPanel from './combine/StandsPanel.vue'
 import SwapPanel from './combine/SwapPanel.vue'
+import FaultNote from '../shell/FaultNote.vue'
 
 /** All parts where they belong, tried for fit and balance before anything is printed. */
 const store = usePiece(),
@@ -118,7 +119,7 @@ const remove = (id: string): Promise<string[] | null> => store.arrange({ remove:
     <BAlert v-for="p in assembly.pairs.filter((x) => x.problem)" :key="p.key" :model-value="true" variant="danger">
       {{ p.a.part.name }} – {{ p.b.part.name }}: {{ p.problem }}
     </BAlert>
-    <BAlert v-if="problem" :model-value="true" variant="danger">{{ problem }}</BAlert>
+    <FaultNote :text="problem" />
     <div class="d-flex gap-1 mb-2">
       <BButton variant="quiet" size="sm" @click="copy">
         <Copy :size="14" aria-hidden="true" /> {{ $t('stages.combineStage.duplicate', { name: store.part.name }) }}

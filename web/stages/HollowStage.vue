@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import { BAlert } from 'bootstrap-vue-next/components/BAlert'
 import FoldPanel from '../shell/FoldPanel.vue'
 import { computed, reactive, ref, watch } from 'vue'
 import { usePrinterAndResin } from '../composables/usePrinterAndResin'
@@ -13,6 +12,7 @@ import ChoicesPanel from './hollow/ChoicesPanel.vue'
 import DrainPanel from './hollow/DrainPanel.vue'
 import HolesPanel from './hollow/HolesPanel.vue'
 import WallPanel from './hollow/WallPanel.vue'
+import FaultNote from '../shell/FaultNote.vue'
 
 /** Solid, hollow or cast full; the wall; the holes through which all of it drains. */
 const store = usePiece(),
@@ -59,7 +59,7 @@ const grams = (mm3: number): string => `${((mm3 / 1000) * (resin.value?.density 
 
 <template>
   <FindingList v-if="report" :judged="found.byStage.hollow" :fixes="fixes" @show="viewport.show" />
-  <BAlert v-if="problem" :model-value="true" variant="danger">{{ problem }}</BAlert>
+  <FaultNote :text="problem" />
   <ChoicesPanel v-bind="form" />
   <WallPanel
     v-bind="form"
@@ -106,5 +106,5 @@ const grams = (mm3: number): string => `${((mm3 / 1000) * (resin.value?.density 
   </FoldPanel>
   <HolesPanel v-if="report" ref="holes" />
   <DrainPanel v-if="found.drained && report" class="mt-3" :report="found.drained" />
-  <BAlert v-if="found.drainedProblem" :model-value="true" variant="danger">{{ found.drainedProblem }}</BAlert>
+  <FaultNote :text="found.drainedProblem" />
 </template>

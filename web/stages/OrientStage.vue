@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import { BAlert } from 'bootstrap-vue-next/components/BAlert'
 import { computed, onMounted, ref } from 'vue'
 import { text } from '../i18n'
 import { quaternionBetween } from '../../core/math/vectors'
@@ -18,6 +17,7 @@ import { useViewport } from '../viewport/useViewport'
 import { provideStand, type Tool } from './orient/orientStage'
 import SupportPanel from './orient/SupportPanel.vue'
 import WaysPanel from './orient/WaysPanel.vue'
+import FaultNote from '../shell/FaultNote.vue'
 
 const store = usePiece(),
   found = useFindings(),
@@ -172,9 +172,7 @@ const focalStanding = computed(() => {
     <span class="figure-sm me-2">{{ $t('stages.orientStage.noOrientationYet') }}</span>
     <span class="soft">{{ $t('stages.orientStage.keepSupportsAwayFrom') }}</span>
   </p>
-  <BAlert v-if="fault || found.layersProblem" :model-value="true" variant="danger">{{
-    fault || found.layersProblem
-  }}</BAlert>
+  <FaultNote :text="fault || found.layersProblem" />
   <WaysPanel ref="ways" :limit="supportOp?.limit ?? 40" :lift="supportOp?.lift ?? 5" />
   <SupportPanel ref="supports" :focal="focalStanding" />
 </template>

@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import { BAlert } from 'bootstrap-vue-next/components/BAlert'
 import { BFormCheckbox } from 'bootstrap-vue-next/components/BFormCheckbox'
 import { BFormTextarea } from 'bootstrap-vue-next/components/BFormTextarea'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
@@ -14,6 +13,7 @@ import { usePlan } from '../stores/plan'
 import ComparePanel from './plan/ComparePanel.vue'
 import DryFitSheet from './plan/DryFitSheet.vue'
 import StepCard from './plan/StepCard.vue'
+import FaultNote from '../shell/FaultNote.vue'
 
 const store = usePlan(),
   findings = useFindings()
@@ -93,7 +93,7 @@ const titleOf = (key: string | null): string => plan.value?.steps.find((s) => s.
     </div>
   </Teleport>
   <FindingList v-if="plan" :judged="findings.byStage.plan" :fixes="{}" />
-  <BAlert v-if="fault" :model-value="true" variant="danger">{{ fault }}</BAlert>
+  <FaultNote :text="fault" />
   <section v-if="plan && plan.steps.length > 0" class="sheet p-3 mb-3">
     <span class="figure">{{ duration(total) }}</span> <span class="soft">{{ $t('stages.planStage.ofWorkLeft') }}</span>
     <dl class="facts mt-2">

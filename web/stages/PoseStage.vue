@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import { BAlert } from 'bootstrap-vue-next/components/BAlert'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, ref } from 'vue'
 import { text } from '../i18n'
@@ -22,6 +21,7 @@ import SkinPanel from './pose/SkinPanel.vue'
 import TurnPanel from './pose/TurnPanel.vue'
 import { useJointSetting } from './pose/useJointSetting'
 import { usePosing } from './pose/usePosing'
+import FaultNote from '../shell/FaultNote.vue'
 
 /** Joints set on the sculpt, turned, and what that does to the skin and to how it stands. */
 const store = usePiece(),
@@ -112,7 +112,7 @@ const tips = computed(() => (changed.value ? preview.tip.value : (assembly.balan
       <BButton variant="quiet" size="sm" class="mt-1" :aria-pressed="stretched" @click="stretched = !stretched">
         {{ stretched ? $t('stages.poseStage.hideTheStretch') : $t('stages.poseStage.mapTheStretch') }}
       </BButton>
-      <BAlert v-if="problem" :model-value="true" variant="danger">{{ problem }}</BAlert>
+      <FaultNote :text="problem" />
     </section>
     <section class="mb-3">
       <h2 class="mb-2">{{ $t('stages.poseStage.joints') }}</h2>
@@ -164,7 +164,7 @@ const tips = computed(() => (changed.value ? preview.tip.value : (assembly.balan
           $t('stages.poseStage.mirrorThePose')
         }}</BButton>
       </div>
-      <BAlert v-if="fault" :model-value="true" variant="danger">{{ fault }}</BAlert>
+      <FaultNote :text="fault" />
       <PoseLibrary :posing="posing" />
       <SkinPanel ref="brushing" :posing="posing" class="mt-3" />
     </section>

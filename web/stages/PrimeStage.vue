@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import { BAlert } from 'bootstrap-vue-next/components/BAlert'
 import { BFormInput } from 'bootstrap-vue-next/components/BFormInput'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { storeToRefs } from 'pinia'
@@ -17,6 +16,7 @@ import DetailLeft from './prime/DetailLeft.vue'
 import FlawCard from './prime/FlawCard.vue'
 import { FLAWS } from './prime/flawWords'
 import PassChart from './prime/PassChart.vue'
+import FaultNote from '../shell/FaultNote.vue'
 
 /** Primer shows what bare resin hid: each flaw is marked where it is, mended, and looked for again, until a pass finds none. */
 const piece = usePiece(),
@@ -140,7 +140,7 @@ const checked = computed(() =>
         {{ $t('stages.primeStage.startPass', { pass: (last?.pass ?? 0) + 1 }) }}
       </BButton>
     </template>
-    <BAlert v-if="fault" :model-value="true" variant="danger" class="mt-2">{{ fault }}</BAlert>
+    <FaultNote :text="fault" class="mt-2" />
   </section>
   <FlawCard
     v-for="{ f, number } in listed"

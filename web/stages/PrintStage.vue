@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import { BAlert } from 'bootstrap-vue-next/components/BAlert'
 import FoldPanel from '../shell/FoldPanel.vue'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, onBeforeUnmount, onMounted } from 'vue'
@@ -16,6 +15,7 @@ import BeginRun from './print/BeginRun.vue'
 import JudgePanel from './print/JudgePanel.vue'
 import PlateCard from './print/PlateCard.vue'
 import PlateView from './print/PlateView.vue'
+import FaultNote from '../shell/FaultNote.vue'
 
 /** Runs of the piece: what is printed on which machine, how far it is, how it came out, and what is printed again. */
 const found = useFindings(),
@@ -70,7 +70,7 @@ const day = (iso: string): string => new Date(iso).toLocaleDateString(undefined,
   <JudgePanel v-if="runs.judging && runs.plate" :key="runs.plate.id" :plate="runs.plate" />
   <template v-else>
     <FindingList v-if="runs.runs.length > 0" :judged="found.byStage.print" :fixes="fixes" />
-    <BAlert v-if="fault" :model-value="true" variant="danger">{{ fault }}</BAlert>
+    <FaultNote :text="fault" />
     <section v-if="latest" class="mb-3">
       <h2 class="mb-2">
         {{ $t('stages.printStage.run', { number: latest.number }) }}

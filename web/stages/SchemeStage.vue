@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import { BAlert } from 'bootstrap-vue-next/components/BAlert'
 import { BFormInput } from 'bootstrap-vue-next/components/BFormInput'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { BTab, BTabs } from 'bootstrap-vue-next/components/BTabs'
@@ -37,6 +36,7 @@ import { usePiece } from '../stores/piece'
 import type { Picked } from '../viewport/scene'
 import { useViewport } from '../viewport/useViewport'
 import ChoiceSelect from '../shell/ChoiceSelect.vue'
+import FaultNote from '../shell/FaultNote.vue'
 
 const store = usePiece(),
   book = useScheme(),
@@ -152,7 +152,7 @@ const swatch = (id: number): string =>
 
 <template>
   <FindingList :judged="judged" :fixes="orderFixes" />
-  <BAlert v-if="said" :model-value="true" variant="danger">{{ said }}</BAlert>
+  <FaultNote :text="said" />
   <p v-if="preview.measuring.value" class="soft">{{ $t('stages.schemeStage.analysingTheSurfaceFor') }}</p>
   <template v-if="scheme">
     <div class="d-flex justify-content-between align-items-baseline mb-2">

@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import { BAlert } from 'bootstrap-vue-next/components/BAlert'
 import { BFormCheckbox } from 'bootstrap-vue-next/components/BFormCheckbox'
 import FoldPanel from '../../shell/FoldPanel.vue'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
@@ -13,6 +12,7 @@ import { duration } from '../../shell/duration'
 import { NO_WISH, useCalendar } from '../../stores/calendar'
 import { momentOf } from './strips'
 import ChoiceSelect from '../../shell/ChoiceSelect.vue'
+import FaultNote from '../../shell/FaultNote.vue'
 
 /** What is chosen in the schedule: when, how sure, and what a hand wants of it. */
 const props = defineProps<{ id: string }>()
@@ -153,7 +153,7 @@ const named = (a: StepEdit['after'][number]): string => {
         {{ $t('calendar.stepPanel.followThePlan') }}
       </BButton>
     </FoldPanel>
-    <BAlert v-if="fault" :model-value="true" variant="danger" class="mt-2 mb-0">{{ fault }}</BAlert>
+    <FaultNote :text="fault" class="mt-2 mb-0" />
   </section>
 </template>
 

@@ -1,11 +1,11 @@
 <script setup lang="ts">
-import { BAlert } from 'bootstrap-vue-next/components/BAlert'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed } from 'vue'
 import { useAttempt } from '../../composables/useAttempt'
 import { duration } from '../../shell/duration'
 import { useCalendar } from '../../stores/calendar'
 import { letterOf } from './strips'
+import FaultNote from '../../shell/FaultNote.vue'
 
 /** Steps of several pieces that are set up alike, and are better done in one go. */
 const store = useCalendar()
@@ -49,7 +49,7 @@ const capital = (s: string): string => s[0]!.toUpperCase() + s.slice(1)
         {{ $t('calendar.togetherPanel.doTogether') }}
       </BButton>
     </div>
-    <BAlert v-if="fault" :model-value="true" variant="danger" class="mt-2 mb-0">{{ fault }}</BAlert>
+    <FaultNote :text="fault" class="mt-2 mb-0" />
   </section>
 </template>
 

@@ -1,11 +1,11 @@
 <script setup lang="ts">
-import { BAlert } from 'bootstrap-vue-next/components/BAlert'
 import { BFormInput } from 'bootstrap-vue-next/components/BFormInput'
 import { computed, onMounted, ref } from 'vue'
 import { labToHex } from '../../../core/paint/optics/colour'
 import { useAttempt } from '../../composables/useAttempt'
 import { useMixes } from '../../stores/mixes'
 import MixPage from './MixPage.vue'
+import FaultNote from '../../shell/FaultNote.vue'
 
 /** Every mix that was used, newest first. */
 const open = defineModel<string | null>('open', { required: true })
@@ -28,7 +28,7 @@ const day = (d: string): string =>
       <h2>{{ $t('mixing.mixBook.mixLog') }}</h2>
       <span class="soft">{{ $t('mixing.mixBook.mixes', { book: mixes.book?.length ?? 0 }) }}</span>
     </div>
-    <BAlert v-if="fault" :model-value="true" variant="danger">{{ fault }}</BAlert>
+    <FaultNote :text="fault" />
     <BFormInput
       v-if="(mixes.book?.length ?? 0) > 6"
       v-model="sought"

@@ -14,6 +14,7 @@ import { useMixes } from '../../stores/mixes'
 import { useMixing } from '../../stores/mixing'
 import { useStock } from '../../stores/stock'
 import SwatchPhoto from '../paints/SwatchPhoto.vue'
+import FaultNote from '../../shell/FaultNote.vue'
 
 /** One page of the mix book: what went into it, how to mix it again, and how far off the bottles of today are. */
 const props = defineProps<{ mix: MixRecord }>()
@@ -74,7 +75,7 @@ const measured = (lab: Triple): Promise<void> =>
 
 <template>
   <div class="page">
-    <BAlert v-if="fault" :model-value="true" variant="danger">{{ fault }}</BAlert>
+    <FaultNote :text="fault" />
     <BTableSimple class="plain">
       <BTbody>
         <BTr v-for="(d, i) in mix.drops" :key="i">

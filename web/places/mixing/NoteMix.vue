@@ -1,6 +1,5 @@
 <script setup lang="ts">
 import { term } from '../../i18n'
-import { BAlert } from 'bootstrap-vue-next/components/BAlert'
 import { BFormInput } from 'bootstrap-vue-next/components/BFormInput'
 import { BFormSelect } from 'bootstrap-vue-next/components/BFormSelect'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
@@ -16,6 +15,7 @@ import { preparePhoto } from '../../shell/photo'
 import { useMixes } from '../../stores/mixes'
 import { useMixing } from '../../stores/mixing'
 import { useStock } from '../../stores/stock'
+import FaultNote from '../../shell/FaultNote.vue'
 
 /** Puts the mix on the table into the book: what it is for, how much was made, and a photo. */
 const mixing = useMixing(),
@@ -72,7 +72,7 @@ const note = (): Promise<void> =>
     @submit.prevent="note"
   >
     <h3 class="mb-2">{{ $t('mixing.noteMix.addToMixLog') }}</h3>
-    <BAlert v-if="fault" :model-value="true" variant="danger">{{ fault }}</BAlert>
+    <FaultNote :text="fault" />
     <div class="fields">
       <label
         ><span class="soft small">{{ $t('mixing.noteMix.name') }}</span

@@ -1,6 +1,5 @@
 <script setup lang="ts">
 import { term } from '../../i18n'
-import { BAlert } from 'bootstrap-vue-next/components/BAlert'
 import { BFormInput } from 'bootstrap-vue-next/components/BFormInput'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, ref } from 'vue'
@@ -15,6 +14,7 @@ import NumberField from '../../shell/NumberField.vue'
 import { useStock, type Item } from '../../stores/stock'
 import SwatchPhoto from './SwatchPhoto.vue'
 import ChoiceSelect from '../../shell/ChoiceSelect.vue'
+import FaultNote from '../../shell/FaultNote.vue'
 
 /** One paint: how it looks, how it hides, how it is thinned, and the bottles that were measured. */
 const props = defineProps<{ item: Item<PaintRecord>; used?: { coats: number; ml: number } }>()
@@ -60,7 +60,7 @@ const off = (lab: Triple): string => deltaE00(lab, labOfPaint(p.value)).toFixed(
         {{ $t('paints.paintPanel.remove2') }}
       </BButton>
     </div>
-    <BAlert v-if="fault" :model-value="true" variant="danger">{{ fault }}</BAlert>
+    <FaultNote :text="fault" />
     <label class="row-field"
       ><span>{{ $t('paints.paintPanel.name') }}</span
       ><DraftInput

@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import { BAlert } from 'bootstrap-vue-next/components/BAlert'
 import { BFormSelect } from 'bootstrap-vue-next/components/BFormSelect'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, onMounted, ref, watch } from 'vue'
@@ -8,6 +7,7 @@ import { token } from '../../styles/token'
 import { labToHex, type Triple } from '../../../core/paint/optics/colour'
 import { readSwatch, SPREAD, type Pixels, type SwatchRead } from '../../../core/paint/recipes/swatchPhoto'
 import { preparePhoto } from '../../shell/photo'
+import FaultNote from '../../shell/FaultNote.vue'
 
 /**
  * A colour read off a photo: the grey card is pressed first, then the swatch in a few places. Exposure and the light's
@@ -138,7 +138,7 @@ const light = (r: SwatchRead): string =>
         @change="choose"
       />
     </div>
-    <BAlert v-if="fault" :model-value="true" variant="danger">{{ fault }}</BAlert>
+    <FaultNote :text="fault" />
     <canvas v-show="there" ref="canvas" @click="press" />
     <p v-if="there" class="soft small m-0">
       {{

@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import { BAlert } from 'bootstrap-vue-next/components/BAlert'
 import { BTableSimple, BTbody, BTd, BTh, BThead, BTr } from 'bootstrap-vue-next/components/BTable'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed } from 'vue'
@@ -8,6 +7,7 @@ import { keepsUntil, spent } from '../../../core/stock/lots'
 import { useAttempt } from '../../composables/useAttempt'
 import DraftInput from '../../shell/DraftInput.vue'
 import { useStock, type Item } from '../../stores/stock'
+import FaultNote from '../../shell/FaultNote.vue'
 
 /** Bottles of a resin, one by one: lot, what is left, since when open, and how long it keeps. */
 const props = defineProps<{ resin: Item<ResinRecord> }>()
@@ -98,7 +98,7 @@ const add = (): Promise<void> =>
     </BTableSimple>
     <p v-else class="soft small mb-2">{{ $t('stock.bottlePanel.bottlesAreNotCounted') }}</p>
     <BButton variant="primary" size="sm" @click="add">{{ $t('stock.bottlePanel.addABottle') }}</BButton>
-    <BAlert v-if="fault" :model-value="true" variant="danger" class="mt-1">{{ fault }}</BAlert>
+    <FaultNote :text="fault" class="mt-1" />
   </section>
 </template>
 

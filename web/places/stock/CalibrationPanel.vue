@@ -10,6 +10,7 @@ import { corrections, gauge, gaugeNominal, type Measured } from '../../../core/p
 import { saveFile } from '../../shell/downloadFile'
 import NumberField from '../../shell/NumberField.vue'
 import { useStock, type Item } from '../../stores/stock'
+import FaultNote from '../../shell/FaultNote.vue'
 
 /** What a printer does to what is drawn: printed once as a gauge, measured, and taken off every print from then on. */
 const props = defineProps<{ printer: Item<PrinterRecord> }>()
@@ -168,7 +169,7 @@ const signed = (v: number): string => `${v < 0 ? '−' : ''}${Math.abs(v).toFixe
       <p v-if="kept" role="status" class="soft small mt-2 mb-0">
         {{ $t('stock.calibrationPanel.savedLayersAreCorrected') }}
       </p>
-      <BAlert v-if="fault" :model-value="true" variant="danger">{{ fault }}</BAlert>
+      <FaultNote :text="fault" />
     </div>
   </section>
 </template>

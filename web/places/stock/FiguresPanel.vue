@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import { BAlert } from 'bootstrap-vue-next/components/BAlert'
 import { BFormCheckbox } from 'bootstrap-vue-next/components/BFormCheckbox'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed } from 'vue'
@@ -9,6 +8,7 @@ import DraftInput from '../../shell/DraftInput.vue'
 import NumberField from '../../shell/NumberField.vue'
 import { useStock } from '../../stores/stock'
 import { PRINTER_FIGURES, RESIN_FIGURES, type Figure } from './figures'
+import FaultNote from '../../shell/FaultNote.vue'
 
 /** Every figure of a printer or a resin, to be set right. */
 const props = defineProps<{ kind: 'printer' | 'resin'; item: { id: string; version: number; name: string } }>()
@@ -74,7 +74,7 @@ const remove = (): Promise<void> =>
     <BButton variant="quiet" size="sm" class="mt-2" @click="remove">{{
       $t('stock.figuresPanel.delete', { name: item.name })
     }}</BButton>
-    <BAlert v-if="fault" :model-value="true" variant="danger" class="mt-1">{{ fault }}</BAlert>
+    <FaultNote :text="fault" class="mt-1" />
   </section>
 </template>
 

@@ -12,6 +12,7 @@ import DraftField from '../../shell/DraftField.vue'
 import DraftInput from '../../shell/DraftInput.vue'
 import { useStock, type Item } from '../../stores/stock'
 import ChoiceSelect from '../../shell/ChoiceSelect.vue'
+import FaultNote from '../../shell/FaultNote.vue'
 
 /** One material: what it serves as, its care, and its lots. Amounts are typed in any unit that can be turned into its own. */
 const props = defineProps<{ item: Item<MaterialRecord> }>()
@@ -188,7 +189,7 @@ const remove = (): Promise<void> =>
       <BButton variant="primary" size="sm" @click="addLot">{{ $t('stock.materialPanel.addALot') }}</BButton>
       <BButton variant="quiet" size="sm" @click="remove">{{ $t('stock.materialPanel.deleteMaterial') }}</BButton>
     </div>
-    <BAlert v-if="fault" :model-value="true" variant="danger" class="mt-2 mb-0">{{ fault }}</BAlert>
+    <FaultNote :text="fault" class="mt-2 mb-0" />
   </section>
 </template>
 

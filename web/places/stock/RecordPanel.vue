@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import { BAlert } from 'bootstrap-vue-next/components/BAlert'
 import { BTableSimple, BTbody, BTd, BTh, BThead, BTr } from 'bootstrap-vue-next/components/BTable'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, onMounted, ref } from 'vue'
@@ -8,6 +7,7 @@ import { record as recordSchema, type PrintRecord } from '../../../contract/runs
 import { api } from '../../api'
 import { useAttempt } from '../../composables/useAttempt'
 import { useStock } from '../../stores/stock'
+import FaultNote from '../../shell/FaultNote.vue'
 
 /** What the prints so far teach: how often parts come out, and how long a layer really takes. */
 const stock = useStock()
@@ -96,7 +96,7 @@ const take = (t: PrintRecord['times'][number]): Promise<void> =>
         </BTbody>
       </BTableSimple>
     </div>
-    <BAlert v-if="fault" :model-value="true" variant="danger">{{ fault }}</BAlert>
+    <FaultNote :text="fault" />
   </template>
 </template>
 

@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import { BAlert } from 'bootstrap-vue-next/components/BAlert'
 import FoldPanel from '../../shell/FoldPanel.vue'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed } from 'vue'
@@ -9,6 +8,7 @@ import { saturation } from '../../../core/plan/facts/cleanUp'
 import { useAttempt } from '../../composables/useAttempt'
 import NumberField from '../../shell/NumberField.vue'
 import { useStock } from '../../stores/stock'
+import FaultNote from '../../shell/FaultNote.vue'
 
 /** Both baths of the workshop: how much resin is in them, and how many more washes like this they take. */
 const props = defineProps<{ carryOver: { first: number; second: number } | null }>()
@@ -82,7 +82,7 @@ const change = (which: 'first' | 'second', more: Partial<BathRecord>): Promise<v
     <p class="soft small mb-0">
       {{ $t('clean.bathPanel.putNothingDownThe') }}
     </p>
-    <BAlert v-if="fault" :model-value="true" variant="danger">{{ fault }}</BAlert>
+    <FaultNote :text="fault" />
   </section>
 </template>
 

@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import { BAlert } from 'bootstrap-vue-next/components/BAlert'
 import FoldPanel from '../../shell/FoldPanel.vue'
 import { BFormSelect } from 'bootstrap-vue-next/components/BFormSelect'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
@@ -14,6 +13,7 @@ import NumberField from '../../shell/NumberField.vue'
 import { useAssembly } from '../../stores/assembly'
 import { usePiece } from '../../stores/piece'
 import { SOCLE } from './socle'
+import FaultNote from '../../shell/FaultNote.vue'
 
 /** A base under what stands there: its shape, its side, its top. */
 const store = usePiece(),
@@ -261,7 +261,7 @@ function within(e: PointerEvent): [number, number] {
     <BButton v-else variant="primary" size="sm" :disabled="busy" @click="attempt(add)">
       {{ busy ? $t('combine.basePanel.addingTheBase') : $t('combine.basePanel.addBase') }}
     </BButton>
-    <BAlert v-if="fault" :model-value="true" variant="danger">{{ fault }}</BAlert>
+    <FaultNote :text="fault" />
   </FoldPanel>
 </template>
 

@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import { BAlert } from 'bootstrap-vue-next/components/BAlert'
 import FoldPanel from '../../shell/FoldPanel.vue'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, ref } from 'vue'
@@ -13,6 +12,7 @@ import { usePlacing } from '../../composables/usePlacing'
 import NumberField from '../../shell/NumberField.vue'
 import { usePiece } from '../../stores/piece'
 import ChoiceSelect from '../../shell/ChoiceSelect.vue'
+import FaultNote from '../../shell/FaultNote.vue'
 
 /** How the part on the table is held to another: made one with it, or kept apart with something between. */
 const store = usePiece(),
@@ -193,6 +193,6 @@ async function fix(point: [number, number, number], normal: [number, number, num
               : $t('combine.joinPanel.subtract')
       }}
     </BButton>
-    <BAlert v-if="fault" :model-value="true" variant="danger">{{ fault }}</BAlert>
+    <FaultNote :text="fault" />
   </FoldPanel>
 </template>

@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import { BAlert } from 'bootstrap-vue-next/components/BAlert'
 import FoldPanel from '../../shell/FoldPanel.vue'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, ref } from 'vue'
@@ -12,6 +11,7 @@ import { useAssembly } from '../../stores/assembly'
 import { useDerivations } from '../../stores/derivations'
 import { usePiece } from '../../stores/piece'
 import { useViewport } from '../../viewport/useViewport'
+import FaultNote from '../../shell/FaultNote.vue'
 
 /** A channel for a wire from under the base to a lit part, and a bay for the battery with its lid. */
 const store = usePiece(),
@@ -196,7 +196,7 @@ const LID = 1.6,
       </BButton>
     </div>
     <p v-if="busy" class="soft small mb-1">{{ busy }}</p>
-    <BAlert v-if="fault" :model-value="true" variant="danger">{{ fault }}</BAlert>
+    <FaultNote :text="fault" />
     <template v-if="route">
       <dl class="facts">
         <dt>{{ $t('combine.lightPanel.length') }}</dt>

@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import { BAlert } from 'bootstrap-vue-next/components/BAlert'
 import FoldPanel from '../../shell/FoldPanel.vue'
 import { computed } from 'vue'
 import DraftInput from '../../shell/DraftInput.vue'
@@ -7,6 +6,7 @@ import NumberField from '../../shell/NumberField.vue'
 import { useAssembly } from '../../stores/assembly'
 import { usePiece } from '../../stores/piece'
 import ChoiceSelect from '../../shell/ChoiceSelect.vue'
+import FaultNote from '../../shell/FaultNote.vue'
 
 /** How far the whole can be tipped, all round, seen from above with the front below. */
 const assembly = useAssembly(),
@@ -30,9 +30,7 @@ function choose(id: string, name: keyof typeof KINDS): void {
 <template>
   <FoldPanel class="mb-3" open>
     <template #title>{{ $t('combine.standsPanel.balance') }}</template>
-    <BAlert v-if="assembly.balanceProblem" :model-value="true" variant="danger" class="mt-1">{{
-      assembly.balanceProblem
-    }}</BAlert>
+    <FaultNote :text="assembly.balanceProblem" class="mt-1" />
     <div v-if="r" class="d-flex gap-2 mt-2">
       <svg
         viewBox="0 0 100 100"

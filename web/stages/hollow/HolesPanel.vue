@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import { BAlert } from 'bootstrap-vue-next/components/BAlert'
 import FoldPanel from '../../shell/FoldPanel.vue'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, ref, watch } from 'vue'
@@ -13,6 +12,7 @@ import { useFindings } from '../../stores/findings'
 import { usePiece } from '../../stores/piece'
 import type { Picked } from '../../viewport/scene'
 import { useViewport } from '../../viewport/useViewport'
+import FaultNote from '../../shell/FaultNote.vue'
 
 /** Drain holes: proposed, set by hand, slid along the skin, and their plugs. */
 type Triple = [number, number, number]
@@ -237,7 +237,7 @@ defineExpose({ propose, holeAt })
 <template>
   <section>
     <h2 class="mb-2">{{ $t('hollow.holesPanel.drainHoles') }}</h2>
-    <BAlert v-if="problem" :model-value="true" variant="danger">{{ problem }}</BAlert>
+    <FaultNote :text="problem" />
     <NumberField
       v-model="diameter"
       :label="$t('hollow.holesPanel.diameter')"
@@ -275,7 +275,7 @@ defineExpose({ propose, holeAt })
         >
       </li>
     </ul>
-    <BAlert v-if="fault" :model-value="true" variant="danger">{{ fault }}</BAlert>
+    <FaultNote :text="fault" />
     <div class="d-flex gap-2 flex-wrap">
       <BButton variant="primary" :disabled="unchanged || draft.some((h) => h.wrong)" @click="drill">
         {{

@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import { BAlert } from 'bootstrap-vue-next/components/BAlert'
 import FoldPanel from '../../shell/FoldPanel.vue'
 import { BFormSelect } from 'bootstrap-vue-next/components/BFormSelect'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
@@ -13,6 +12,7 @@ import { useDerivations } from '../../stores/derivations'
 import { usePiece } from '../../stores/piece'
 import type { Picked } from '../../viewport/scene'
 import { useViewport } from '../../viewport/useViewport'
+import FaultNote from '../../shell/FaultNote.vue'
 
 /** The wall, where it is thicker because a brush or a load says so, and what stiffens the cavity. */
 const props = defineProps<{ wall: number; voxel: number; opening: number; source: string }>()
@@ -206,7 +206,7 @@ function hollow(): void {
         />
       </FoldPanel>
       <p v-if="verdict" role="status" class="soft small mb-0 mt-1">{{ verdict }}</p>
-      <BAlert v-if="fault" :model-value="true" variant="danger">{{ fault }}</BAlert>
+      <FaultNote :text="fault" />
     </FoldPanel>
     <FoldPanel class="mb-1">
       <template #title

@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import { BAlert } from 'bootstrap-vue-next/components/BAlert'
 import { BTableSimple, BTbody, BTd, BTh, BThead, BTr } from 'bootstrap-vue-next/components/BTable'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, ref } from 'vue'
@@ -11,6 +10,7 @@ import NumberField from '../../shell/NumberField.vue'
 import { useFindings } from '../../stores/findings'
 import { usePiece } from '../../stores/piece'
 import MapLegend from '../../viewport/MapLegend.vue'
+import FaultNote from '../../shell/FaultNote.vue'
 
 /** Light repair or a rebuilt skin, with what it was before and after, and where it moved. */
 const store = usePiece(),
@@ -88,7 +88,7 @@ const most = (values: Float32Array): number => values.reduce((a, b) => Math.max(
     <BButton variant="quiet" size="sm" :aria-pressed="showing" @click="showing = !showing">
       {{ showing ? $t('import.repairPanel.hideDeviation') : $t('import.repairPanel.showDeviation') }}
     </BButton>
-    <BAlert v-if="problem" :model-value="true" variant="danger">{{ problem }}</BAlert>
+    <FaultNote :text="problem" />
   </section>
   <section class="mb-3">
     <h2 class="mb-2">{{ $t('import.repairPanel.yourChoices') }}</h2>

@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import { BAlert } from 'bootstrap-vue-next/components/BAlert'
 import { BFormCheckbox } from 'bootstrap-vue-next/components/BFormCheckbox'
 import FoldPanel from '../../shell/FoldPanel.vue'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
@@ -8,6 +7,7 @@ import { fetchBytes } from '../../api'
 import NumberField from '../../shell/NumberField.vue'
 import { useDerivations } from '../../stores/derivations'
 import { usePiece } from '../../stores/piece'
+import FaultNote from '../../shell/FaultNote.vue'
 
 /** Stand-in for a scanner: scans the part on the table and drops the cloud here as a file. */
 const store = usePiece(),
@@ -73,6 +73,6 @@ async function scan(): Promise<void> {
     <BButton variant="quiet" size="sm" :disabled="busy || !store.meshAfter('scale')" @click="scan">
       {{ busy ? $t('import.scannerPanel.scanning') : $t('import.scannerPanel.scan', { name: store.part?.name ?? '' }) }}
     </BButton>
-    <BAlert v-if="problem" :model-value="true" variant="danger">{{ problem }}</BAlert>
+    <FaultNote :text="problem" />
   </FoldPanel>
 </template>

@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import { BAlert } from 'bootstrap-vue-next/components/BAlert'
 import { BFormCheckbox } from 'bootstrap-vue-next/components/BFormCheckbox'
 import FoldPanel from '../../shell/FoldPanel.vue'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
@@ -11,6 +10,7 @@ import { usePiece } from '../../stores/piece'
 import { useScheme } from '../../stores/scheme'
 import { loadMesh } from '../../viewport/meshCache'
 import { useStand, type BrushSpot } from './orientStage'
+import FaultNote from '../../shell/FaultNote.vue'
 
 /** Where no support may leave a scar: brushed, or taken from the regions of the scheme. */
 const store = usePiece(),
@@ -108,6 +108,6 @@ const toggle = (id: number): void => {
         {{ $t('orient.focalPanel.markThese') }}
       </BButton>
     </template>
-    <BAlert v-if="fault" :model-value="true" variant="danger">{{ fault }}</BAlert>
+    <FaultNote :text="fault" />
   </FoldPanel>
 </template>

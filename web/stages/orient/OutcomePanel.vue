@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import { BAlert } from 'bootstrap-vue-next/components/BAlert'
 import FoldPanel from '../../shell/FoldPanel.vue'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, ref } from 'vue'
@@ -9,6 +8,7 @@ import { calibrateSupports } from '../../../core/print/support/supportCalibratio
 import { peelOn } from '../../../core/print/slice/printer'
 import { usePrinterAndResin } from '../../composables/usePrinterAndResin'
 import { useStock } from '../../stores/stock'
+import FaultNote from '../../shell/FaultNote.vue'
 
 /** How the print went, kept with its resin; and what all its prints say about how hard the film pulls. */
 const props = defineProps<{ utilisation: number; peelPressure: number; greenStrength: number }>()
@@ -64,7 +64,7 @@ const log = (held: boolean): Promise<void> =>
       <BButton variant="quiet" size="sm" @click="log(false)">{{ $t('orient.outcomePanel.tipsFailed') }}</BButton>
     </div>
     <p v-if="noted" role="status" class="soft small mb-1">{{ noted }}</p>
-    <BAlert v-if="fault" :model-value="true" variant="danger" class="mb-1">{{ fault }}</BAlert>
+    <FaultNote :text="fault" class="mb-1" />
     <template v-if="learned && tells">
       <p class="mb-1">
         {{

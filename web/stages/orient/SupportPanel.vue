@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import { BAlert } from 'bootstrap-vue-next/components/BAlert'
 import FoldPanel from '../../shell/FoldPanel.vue'
 import { BFormSelect } from 'bootstrap-vue-next/components/BFormSelect'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
@@ -19,6 +18,7 @@ import { usePiece } from '../../stores/piece'
 import LoadChart from './LoadChart.vue'
 import OutcomePanel from './OutcomePanel.vue'
 import { useStand, type BrushSpot, type Tool } from './orientStage'
+import FaultNote from '../../shell/FaultNote.vue'
 
 /** Supports: how they are thought of, grown, set by hand, painted in and out, and what they cost and bear. */
 const props = defineProps<{ focal: BrushSpot[] }>()
@@ -322,7 +322,7 @@ defineExpose({ pressed, grab, slide, denser, leaveAsIs })
         :source="$t('orient.supportPanel.n0StandsOnThe')"
       />
     </FoldPanel>
-    <BAlert v-if="fault" :model-value="true" variant="danger" class="mb-1">{{ fault }}</BAlert>
+    <FaultNote :text="fault" class="mb-1" />
     <div class="d-flex gap-2 flex-wrap mt-2">
       <BButton variant="primary" :disabled="busy || !store.meshBefore('support')" @click="grow()">
         {{ op ? $t('orient.supportPanel.generateSupportsAgain') : $t('orient.supportPanel.generateSupports') }}

@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import { BAlert } from 'bootstrap-vue-next/components/BAlert'
 import { BFormCheckbox } from 'bootstrap-vue-next/components/BFormCheckbox'
 import FoldPanel from '../../shell/FoldPanel.vue'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
@@ -20,6 +19,7 @@ import MapLegend from '../../viewport/MapLegend.vue'
 import FocalPanel from './FocalPanel.vue'
 import FrontChart from './FrontChart.vue'
 import { useStand } from './orientStage'
+import FaultNote from '../../shell/FaultNote.vue'
 
 /** Which way up: the choices that none beats, why one of them is proposed, and what must look up or stand alike. */
 const props = defineProps<{ limit: number; lift: number }>()
@@ -178,7 +178,7 @@ defineExpose({ search, spin, setDown })
       {{ $t('orient.waysPanel.theSearchAndThe') }}
       <RouterLink to="/stock">{{ $t('orient.waysPanel.setUpInStock') }}</RouterLink>
     </p>
-    <BAlert v-if="fault || problem" :model-value="true" variant="danger">{{ fault || problem }}</BAlert>
+    <FaultNote :text="fault || problem" />
     <template v-if="front.length > 0">
       <FrontChart :ways="front" :hours="hours" :on="on" @pick="stand.draft = [...$event.quaternion]" />
       <p class="soft small mb-1">

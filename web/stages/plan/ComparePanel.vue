@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import { BAlert } from 'bootstrap-vue-next/components/BAlert'
 import { BFormCheckbox } from 'bootstrap-vue-next/components/BFormCheckbox'
 import FoldPanel from '../../shell/FoldPanel.vue'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
@@ -14,6 +13,7 @@ import { duration } from '../../shell/duration'
 import { usePiece } from '../../stores/piece'
 import { useStock } from '../../stores/stock'
 import ChoiceSelect from '../../shell/ChoiceSelect.vue'
+import FaultNote from '../../shell/FaultNote.vue'
 
 /** House rules as they hold for this piece: what another choice would change is seen before it is taken. */
 const piece = usePiece(),
@@ -151,7 +151,7 @@ const rows = computed(() => {
         </div>
       </template>
     </section>
-    <BAlert v-if="fault" :model-value="true" variant="danger">{{ fault }}</BAlert>
+    <FaultNote :text="fault" />
   </FoldPanel>
 </template>
 

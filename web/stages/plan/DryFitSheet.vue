@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import { BAlert } from 'bootstrap-vue-next/components/BAlert'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed } from 'vue'
 import { text } from '../../i18n'
@@ -8,6 +7,7 @@ import { useAttempt } from '../../composables/useAttempt'
 import NumberField from '../../shell/NumberField.vue'
 import { usePiece } from '../../stores/piece'
 import { usePlan } from '../../stores/plan'
+import FaultNote from '../../shell/FaultNote.vue'
 
 /** Pairs in the order in which they are put together dry: how each should go, how it went, and what helps. */
 const piece = usePiece(),
@@ -116,7 +116,7 @@ async function say(key: string, fit: { tight: number | null } | null): Promise<v
         </ul>
       </template>
     </article>
-    <BAlert v-if="fault" :model-value="true" variant="danger">{{ fault }}</BAlert>
+    <FaultNote :text="fault" />
   </section>
 </template>
 

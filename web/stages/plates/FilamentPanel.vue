@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import { BAlert } from 'bootstrap-vue-next/components/BAlert'
 import FoldPanel from '../../shell/FoldPanel.vue'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, reactive } from 'vue'
@@ -9,6 +8,7 @@ import { duration } from '../../shell/duration'
 import NumberField from '../../shell/NumberField.vue'
 import { useAssembly } from '../../stores/assembly'
 import { usePiece } from '../../stores/piece'
+import FaultNote from '../../shell/FaultNote.vue'
 
 /** Parts of filament, as bases mostly are: they go on no resin plate. What they weigh and take, and their body to slice elsewhere. */
 const piece = usePiece(),
@@ -45,7 +45,7 @@ const save = (mesh: string, name: string): Promise<void> =>
         $t('plates.filamentPanel.bodyStl')
       }}</BButton>
     </div>
-    <BAlert v-if="fault" :model-value="true" variant="danger" class="mb-1">{{ fault }}</BAlert>
+    <FaultNote :text="fault" class="mb-1" />
     <FoldPanel>
       <template #title>{{ $t('plates.filamentPanel.printSettings') }}</template>
       <NumberField

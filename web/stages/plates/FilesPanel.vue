@@ -1,8 +1,8 @@
 <script setup lang="ts">
-import { BAlert } from 'bootstrap-vue-next/components/BAlert'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { printer as printerSchema, type PrinterRecord } from '../../../contract/stock'
 import { useDownload } from '../../composables/useDownload'
+import FaultNote from '../../shell/FaultNote.vue'
 
 /** Files for other programs: the body, with supports where it has them, and its layers as outlines. */
 const props = defineProps<{
@@ -58,7 +58,7 @@ async function saveLayers(format: (typeof OUTLINES)[number]): Promise<void> {
         </dd>
       </template>
     </dl>
-    <BAlert v-if="fault" :model-value="true" variant="danger">{{ fault }}</BAlert>
+    <FaultNote :text="fault" />
   </section>
 </template>
 

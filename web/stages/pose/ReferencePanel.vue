@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import { BAlert } from 'bootstrap-vue-next/components/BAlert'
 import { BFormInput } from 'bootstrap-vue-next/components/BFormInput'
 import FoldPanel from '../../shell/FoldPanel.vue'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
@@ -8,6 +7,7 @@ import { text } from '../../i18n'
 import { usePicking } from '../../composables/usePicking'
 import { usePictureView } from '../../composables/usePictureView'
 import { useViewport } from '../../viewport/useViewport'
+import FaultNote from '../../shell/FaultNote.vue'
 
 /** A picture laid behind the sculpt, at the view it was taken from. */
 const viewport = useViewport(),
@@ -62,7 +62,7 @@ viewport.describe(() =>
       :aria-label="$t('pose.referencePanel.referencePicture')"
       @change="choose"
     />
-    <BAlert v-if="fault" :model-value="true" variant="danger" class="my-1">{{ fault }}</BAlert>
+    <FaultNote :text="fault" class="my-1" />
     <BButton v-if="!url" variant="quiet" size="sm" class="mt-2" @click="picker?.click()">{{
       $t('pose.referencePanel.addAPictureBehind')
     }}</BButton>

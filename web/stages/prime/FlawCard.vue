@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import { BAlert } from 'bootstrap-vue-next/components/BAlert'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, ref } from 'vue'
 import { z } from 'zod'
@@ -15,6 +14,7 @@ import { duration } from '../../shell/duration'
 import NumberField from '../../shell/NumberField.vue'
 import { useInspection } from '../../stores/inspection'
 import { FLAWS } from './flawWords'
+import FaultNote from '../../shell/FaultNote.vue'
 
 /** One flaw: what it is, what helps, and what became of it. */
 const props = defineProps<{ flaw: FlawRecord; number: number; open: boolean }>()
@@ -118,7 +118,7 @@ const photograph = (e: Event): Promise<void> =>
           @change="photograph"
         />
       </div>
-      <BAlert v-if="fault" :model-value="true" variant="danger" class="mt-1">{{ fault }}</BAlert>
+      <FaultNote :text="fault" class="mt-1" />
     </template>
   </article>
 </template>

@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import { BAlert } from 'bootstrap-vue-next/components/BAlert'
 import { BFormInput } from 'bootstrap-vue-next/components/BFormInput'
 import FoldPanel from '../../shell/FoldPanel.vue'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
@@ -11,6 +10,7 @@ import { usePiece } from '../../stores/piece'
 import { usePlating } from '../../stores/plating'
 import { useRuns } from '../../stores/runs'
 import { useBeginRun } from './useBeginRun'
+import FaultNote from '../../shell/FaultNote.vue'
 
 /** What the next run would be: the plates as they are nested, the resin and its lot. */
 const piece = usePiece(),
@@ -79,7 +79,7 @@ const again = computed(() => runs.runs.find((r) => r.id === runs.reprintOf) ?? n
       <BButton v-if="again" variant="quiet" class="ms-2" @click="runs.reprintOf = null">{{
         $t('print.beginRun.notAReprint')
       }}</BButton>
-      <BAlert v-if="fault" :model-value="true" variant="danger" class="mt-1">{{ fault }}</BAlert>
+      <FaultNote :text="fault" class="mt-1" />
     </template>
   </FoldPanel>
 </template>

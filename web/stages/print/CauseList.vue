@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import { BAlert } from 'bootstrap-vue-next/components/BAlert'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { ref, watch } from 'vue'
 import { RouterLink } from 'vue-router'
@@ -11,6 +10,7 @@ import { api } from '../../api'
 import { usePiece } from '../../stores/piece'
 import { useRuns } from '../../stores/runs'
 import { useOneChange } from './useOneChange'
+import FaultNote from '../../shell/FaultNote.vue'
 
 /** What most likely did it, by what was computed before; the one change that follows from the first. */
 const props = defineProps<{ plate: PlateRecord; mark: Mark; part: PartRecord | null }>()
@@ -69,7 +69,7 @@ const stage = (c: Cause): 'stand' | 'core' => (c.change.kind === 'vent' ? 'core'
       </li>
     </ol>
     <p v-if="done" role="status" class="soft small mb-0">{{ done }}</p>
-    <BAlert v-if="fault" :model-value="true" variant="danger">{{ fault }}</BAlert>
+    <FaultNote :text="fault" />
   </div>
 </template>
 

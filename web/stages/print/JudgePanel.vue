@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import { BAlert } from 'bootstrap-vue-next/components/BAlert'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, ref } from 'vue'
 import { useRouter } from 'vue-router'
@@ -14,6 +13,7 @@ import CauseList from './CauseList.vue'
 import { FAULTS } from './faultWords'
 import { useJudging } from './useJudging'
 import { useReprint } from './useReprint'
+import FaultNote from '../../shell/FaultNote.vue'
 
 /** The parts of a plate on the turntable, one after the other: what is wrong where, why, and what is printed again. */
 const props = defineProps<{ plate: PlateRecord }>()
@@ -143,7 +143,7 @@ function show(m: Mark): void {
         {{ $t('print.judgePanel.chooseAnOrientationFor') }}
       </BButton>
     </p>
-    <BAlert v-if="again.fault.value" :model-value="true" variant="danger" class="mb-1">{{ again.fault.value }}</BAlert>
+    <FaultNote :text="again.fault.value" class="mb-1" />
     <div class="d-flex gap-1 flex-wrap mt-1">
       <BButton
         v-for="k in MARK_KINDS"
@@ -195,7 +195,7 @@ function show(m: Mark): void {
     </BButton>
   </div>
   <p v-if="j.said.value" role="status" class="soft small mb-0 mt-1">{{ j.said.value }}</p>
-  <BAlert v-if="j.fault.value" :model-value="true" variant="danger" class="mt-1">{{ j.fault.value }}</BAlert>
+  <FaultNote :text="j.fault.value" class="mt-1" />
 </template>
 
 <style scoped>

@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import { BAlert } from 'bootstrap-vue-next/components/BAlert'
 import { BLink } from 'bootstrap-vue-next/components/BLink'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed } from 'vue'
@@ -8,6 +7,7 @@ import type { PlateRecord } from '../../../contract/runs'
 import { useAttempt } from '../../composables/useAttempt'
 import { duration } from '../../shell/duration'
 import { useRuns } from '../../stores/runs'
+import FaultNote from '../../shell/FaultNote.vue'
 
 /** A plate of a run: on which machine, how far, and what can be done with it now. */
 const props = defineProps<{ plate: PlateRecord; chosen: boolean }>()
@@ -130,7 +130,7 @@ function look(): void {
     <p v-if="chosen && plate.state === 'planned' && fitting.length === 0" class="soft small mb-0 mt-1">
       {{ $t('print.plateCard.noNetworkDeviceIs', { printerName: plate.printerName }) }}
     </p>
-    <BAlert v-if="fault" :model-value="true" variant="danger" class="mt-1">{{ fault }}</BAlert>
+    <FaultNote :text="fault" class="mt-1" />
   </article>
 </template>
 

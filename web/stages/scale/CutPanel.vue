@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import { BAlert } from 'bootstrap-vue-next/components/BAlert'
 import { BFormCheckbox } from 'bootstrap-vue-next/components/BFormCheckbox'
 import FoldPanel from '../../shell/FoldPanel.vue'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
@@ -18,6 +17,7 @@ import { useAssembly } from '../../stores/assembly'
 import { useDerivations } from '../../stores/derivations'
 import { usePiece } from '../../stores/piece'
 import { useViewport } from '../../viewport/useViewport'
+import FaultNote from '../../shell/FaultNote.vue'
 
 /** Cuts the part on the table in two, by a plane or along a line pressed onto its skin, with keys in both halves. */
 const store = usePiece(),
@@ -221,7 +221,7 @@ const ordered = (ops: OperationInput[]): OperationInput[] => {
     </div>
     <template v-if="way === 'proposed'">
       <p v-if="proposals.measuring.value" class="soft small mb-1">{{ $t('scale.cutPanel.tryingCuts') }}</p>
-      <BAlert v-if="proposals.problem.value" :model-value="true" variant="danger">{{ proposals.problem.value }}</BAlert>
+      <FaultNote :text="proposals.problem.value" />
       <button
         v-for="(c, i) in proposals.report.value?.planes ?? []"
         :key="i"
@@ -272,7 +272,7 @@ const ordered = (ops: OperationInput[]): OperationInput[] => {
       :source="ownClearance === null ? clearances.source(process, 'sliding') : ''"
     />
     <p v-if="said" role="status" class="soft small mb-1">{{ said }}</p>
-    <BAlert v-if="fault" :model-value="true" variant="danger" class="mb-1">{{ fault }}</BAlert>
+    <FaultNote :text="fault" class="mb-1" />
     <BButton variant="primary" size="sm" class="mt-1" :disabled="busy || !plane" @click="cut">
       {{ busy ? $t('scale.cutPanel.cutting') : $t('scale.cutPanel.cut') }}
     </BButton>

@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import { BAlert } from 'bootstrap-vue-next/components/BAlert'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { ref } from 'vue'
 import { PRINTS } from '../../../core/findings/tooThin'
@@ -8,6 +7,7 @@ import { useSurfaceMap } from '../../composables/useSurfaceMap'
 import { usePiece } from '../../stores/piece'
 import MapLegend from '../../viewport/MapLegend.vue'
 import { useViewport } from '../../viewport/useViewport'
+import FaultNote from '../../shell/FaultNote.vue'
 
 /** Where the sculpt is thin at the size that is tried, and where its detail drowns in layers, pixels and paint. */
 const props = defineProps<{ factor: number; applied: number }>()
@@ -46,7 +46,7 @@ const toggle = (what: 'thickness' | 'detail'): void => {
     <BButton variant="quiet" size="sm" :aria-pressed="shown === 'detail'" @click="toggle('detail')">
       {{ shown === 'detail' ? $t('scale.sizeMaps.hideDetail') : $t('scale.sizeMaps.showWhichDetailRemains') }}
     </BButton>
-    <BAlert v-if="problem" :model-value="true" variant="danger">{{ problem }}</BAlert>
+    <FaultNote :text="problem" />
   </div>
   <Teleport v-if="scale" to="#middle">
     <MapLegend

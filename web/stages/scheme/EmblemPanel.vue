@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import { BAlert } from 'bootstrap-vue-next/components/BAlert'
 import { BFormInput } from 'bootstrap-vue-next/components/BFormInput'
 import FoldPanel from '../../shell/FoldPanel.vue'
 import { BFormSelect } from 'bootstrap-vue-next/components/BFormSelect'
@@ -17,6 +16,7 @@ import { saveFile } from '../../shell/downloadFile'
 import NumberField from '../../shell/NumberField.vue'
 import type { Picked } from '../../viewport/scene'
 import { useViewport } from '../../viewport/useViewport'
+import FaultNote from '../../shell/FaultNote.vue'
 
 /** A circle, letters or a mark of one's own: pressed onto the sculpt, made a region there, and cut out at true size. */
 const emit = defineEmits<{
@@ -164,7 +164,7 @@ function toRegion(): void {
       <BButton variant="quiet" size="sm" :disabled="busy" @click="press">
         {{ at ? $t('scheme.emblemPanel.chooseAnotherPlace') : $t('scheme.emblemPanel.chooseThePlace') }}
       </BButton>
-      <BAlert v-if="fault" :model-value="true" variant="danger">{{ fault }}</BAlert>
+      <FaultNote :text="fault" />
       <template v-if="placed">
         <p class="soft small m-0">
           {{ $t('scheme.emblemPanel.aFlatMaskOn', { value: (100 * placed.stretch).toFixed(1) }) }}

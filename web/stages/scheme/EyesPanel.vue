@@ -27,6 +27,7 @@ import { usePiece } from '../../stores/piece'
 import type { Picked } from '../../viewport/scene'
 import { useViewport } from '../../viewport/useViewport'
 import ChoiceSelect from '../../shell/ChoiceSelect.vue'
+import FaultNote from '../../shell/FaultNote.vue'
 
 /** Both eyes planned together: the balls are pressed on the sculpt, the gaze is turned, the sheet is printed. */
 type Eyes = NonNullable<Scheme['eyes']>
@@ -156,7 +157,7 @@ const mm = (v: number): string => v.toFixed(1)
     <template #title
       ><h2 class="d-inline">{{ $t('scheme.eyesPanel.eyes') }}</h2>
     </template>
-    <BAlert v-if="fault" :model-value="true" variant="danger" class="mt-2 mb-1">{{ fault }}</BAlert>
+    <FaultNote :text="fault" class="mt-2 mb-1" />
     <p v-if="!mine" class="soft small mt-1 mb-1">
       {{ $t('scheme.eyesPanel.clickBothEyeballsA') }}
     </p>

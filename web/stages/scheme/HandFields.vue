@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import { BAlert } from 'bootstrap-vue-next/components/BAlert'
 import { BFormInput } from 'bootstrap-vue-next/components/BFormInput'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed } from 'vue'
@@ -8,6 +7,7 @@ import type { Coat } from '../../../contract/scheme'
 import { HAND, type Hand } from '../../../core/defaults/paint'
 import { readOf } from '../../../core/paint/coats/technique'
 import { useHand } from '../../stores/hand'
+import FaultNote from '../../shell/FaultNote.vue'
 
 /** What of a technique is the hand's own: dragged while the sculpt shows it, kept for all pieces. */
 const props = defineProps<{ coat: Pick<Coat, 'technique' | 'tool'> }>()
@@ -50,7 +50,7 @@ function reset(): void {
       {{ $t('scheme.handFields.valuesOfYourOwn', { technique: coat.technique }) }}
       <BButton v-if="!usual" variant="quiet" size="sm" @click="reset">{{ $t('scheme.handFields.reset') }}</BButton>
     </p>
-    <BAlert v-if="store.fault" :model-value="true" variant="danger">{{ store.fault }}</BAlert>
+    <FaultNote :text="store.fault" />
   </div>
 </template>
 

@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import { BAlert } from 'bootstrap-vue-next/components/BAlert'
 import { BTableSimple, BTbody, BTd, BTh, BThead, BTr } from 'bootstrap-vue-next/components/BTable'
 import FoldPanel from '../../shell/FoldPanel.vue'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
@@ -17,6 +16,7 @@ import { useFindings } from '../../stores/findings'
 import { usePaintOrder } from '../../stores/paintOrder'
 import { useScheme } from '../../stores/scheme'
 import { useStock } from '../../stores/stock'
+import FaultNote from '../../shell/FaultNote.vue'
 
 /** In which order the coats go on: the cheapest there is, one's own beside it, and the masks of each step. */
 defineProps<{ fixes: StageHandlers<'order'> }>()
@@ -217,7 +217,7 @@ function masks(s: OrderStep): string {
         <p class="soft m-0">
           {{ $t('scheme.orderPanel.startingValuesAreEstimates') }}
         </p>
-        <BAlert v-if="fault" :model-value="true" variant="danger">{{ fault }}</BAlert>
+        <FaultNote :text="fault" />
       </FoldPanel>
     </template>
   </FoldPanel>

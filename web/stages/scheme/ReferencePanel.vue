@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import { BAlert } from 'bootstrap-vue-next/components/BAlert'
 import FoldPanel from '../../shell/FoldPanel.vue'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { onBeforeUnmount, ref } from 'vue'
@@ -13,6 +12,7 @@ import { usePictureView } from '../../composables/usePictureView'
 import { preparePhoto } from '../../shell/photo'
 import type { Picked } from '../../viewport/scene'
 import { useViewport } from '../../viewport/useViewport'
+import FaultNote from '../../shell/FaultNote.vue'
 
 /** Pictures that a region is painted after: colours are read off them, and they are held behind the sculpt. */
 type Region = Scheme['regions'][number]
@@ -118,7 +118,7 @@ onBeforeUnmount(() => {
       :disabled="busy"
       @change="add"
     />
-    <BAlert v-if="fault" :model-value="true" variant="danger">{{ fault }}</BAlert>
+    <FaultNote :text="fault" />
     <div class="pictures">
       <figure v-for="(r, i) in region.references" :key="r.photo">
         <button
@@ -164,7 +164,7 @@ onBeforeUnmount(() => {
           $t('scheme.referencePanel.matchTheView')
         }}</BButton>
       </div>
-      <BAlert v-if="view.fault.value" :model-value="true" variant="danger">{{ view.fault.value }}</BAlert>
+      <FaultNote :text="view.fault.value" />
       <p class="soft small m-0">
         {{ half ? $t('scheme.referencePanel.nowClickTheSame') : $t('scheme.referencePanel.toSeeTheSculpt', { told }) }}
       </p>

@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import { BAlert } from 'bootstrap-vue-next/components/BAlert'
 import { BFormInput } from 'bootstrap-vue-next/components/BFormInput'
 import { BFormCheckbox } from 'bootstrap-vue-next/components/BFormCheckbox'
 import FoldPanel from '../../shell/FoldPanel.vue'
@@ -24,6 +23,7 @@ import { useStock } from '../../stores/stock'
 import type { SceneDescription } from '../../viewport/sceneDescription'
 import { useViewport } from '../../viewport/useViewport'
 import type { SchemeSent } from '../../workers/paintedSkin'
+import FaultNote from '../../shell/FaultNote.vue'
 
 /** Whole stacks for a region: laid out by a school, the workshop's own, and others that were tried and kept aside. */
 const emit = defineEmits<{ changed: [] }>()
@@ -223,7 +223,7 @@ onBeforeUnmount(() => {
         }}</BButton>
       </div>
       <p v-for="n in notes" :key="n" class="small m-0">{{ n }}</p>
-      <BAlert v-if="fault" :model-value="true" variant="danger">{{ fault }}</BAlert>
+      <FaultNote :text="fault" />
       <form v-if="here.length > 0" class="d-flex gap-2" @submit.prevent="keep">
         <BFormInput
           v-model="name"

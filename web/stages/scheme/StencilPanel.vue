@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import { BAlert } from 'bootstrap-vue-next/components/BAlert'
 import { BTableSimple, BTbody, BTd, BTh, BThead, BTr } from 'bootstrap-vue-next/components/BTable'
 import FoldPanel from '../../shell/FoldPanel.vue'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
@@ -15,6 +14,7 @@ import { useAttempt } from '../../composables/useAttempt'
 import { saveFile } from '../../shell/downloadFile'
 import NumberField from '../../shell/NumberField.vue'
 import { usePiece } from '../../stores/piece'
+import FaultNote from '../../shell/FaultNote.vue'
 
 /** Masks to be cut from tape or paper: the region laid flat at true size. */
 const props = defineProps<{ region: { id: number; name: string }; mesh: Mesh; labels: Uint8Array }>()
@@ -145,7 +145,7 @@ const percent = (part: { skin: number; sheet: number }): string =>
           <BButton variant="quiet" size="sm" @click="stop?.()">{{ $t('scheme.stencilPanel.stop') }}</BButton>
         </template>
       </div>
-      <BAlert v-if="fault" :model-value="true" variant="danger">{{ fault }}</BAlert>
+      <FaultNote :text="fault" />
       <template v-if="found">
         <BTableSimple class="num">
           <BThead>
