@@ -90,7 +90,7 @@ module.exports = {
       from: { path: '^contract/', pathNot: TESTS },
       to: {
         path: '^core/',
-        pathNot: '^core/(defaults|schemas)/|^core/(operations|checks)/registry\\.ts$',
+        pathNot: '^core/(defaults|schemas|words)/|^core/(operations|checks)/registry\\.ts$',
         dependencyTypesNot: ['type-only'],
       },
     },

@@ -10,7 +10,7 @@ const shared = {
   setupFiles: ['bootstrap/propertySeed.ts'],
 }
 /** Every page has the catalogue. */
-const page = { setupFiles: [...shared.setupFiles, 'bootstrap/pageWords.ts'] }
+const page = { setupFiles: [...shared.setupFiles, 'bootstrap/pageRegion.ts', 'bootstrap/pageWords.ts'] }
 const of = (...rooms: string[]): string[] => rooms.map((r) => `${r}/**/*.test.ts`)
 
 /** Tests of the page that replace modules. */

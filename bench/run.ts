@@ -39,6 +39,7 @@ import { supportWish } from '../core/testBodies'
 import { plateRows } from './plates'
 import { shapeRows } from './shape'
 import { workRows } from './work'
+import { say } from '../core/words/say'
 
 /**
  * Speed as ratios to a baseline measured in the same run (methods.md, Speed and size). Seconds are printed only
@@ -83,7 +84,7 @@ console.log(
 
 const stl = writeStl(mesh)
 const [read, again] = await time(() => readStl(stl))
-if (!again.ok) throw new Error(again.problem.message)
+if (!again.ok) throw new Error(say(again.problem.message))
 const [readThree] = await time(() =>
   mergeVertices(new STLLoader().parse(stl.buffer as ArrayBuffer).deleteAttribute('normal')),
 )
@@ -130,7 +131,7 @@ const [raysThree] = await time(() =>
 row('first ray hit, 20,000', rays, 'general BVH library', raysThree, '1×')
 
 const [hollowed, shell] = await time(() => hollow(mesh, { wall: 2, voxel: 0.5, opening: 1, leastPocket: 100 }))
-if (!shell.ok) throw new Error(shell.problem.message)
+if (!shell.ok) throw new Error(say(shell.problem.message))
 // The library's level set asks the same field at every grid point of the box; a twentieth of the volume is timed and scaled.
 const wasm = await Module()
 wasm.setup()

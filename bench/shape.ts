@@ -13,6 +13,7 @@ import { common } from '../core/shape/solid'
 import { rebuild } from '../core/volume/rebuild'
 import { sampleField } from '../core/volume/field'
 import { MeshDistance } from '../core/volume/source'
+import { say } from '../core/words/say'
 
 type Time = <T>(work: () => T | Promise<T>) => Promise<[number, T]>
 type Row = (what: string, ours: number, baseline: string, theirs: number | null, wanted: string, note?: string) => void
@@ -24,7 +25,7 @@ export async function shapeRows(mesh: Mesh, time: Time, row: Row): Promise<void>
   const beside = transformed(half, identity3, [across[0] + 0.05, 0, 0])
   const [boolean] = await time(() => common([half, beside]))
   const [fit, report] = await time(() => fitOf(half, beside))
-  if (!report.ok) throw new Error(report.problem.message)
+  if (!report.ok) throw new Error(say(report.problem.message))
   const [map] = await time(() => gapMap(half, vertexNormals(half), beside, 3))
   row(
     `fit of two parts, ${faceCount(half).toLocaleString('en')} faces each`,
@@ -55,7 +56,7 @@ export async function shapeRows(mesh: Mesh, time: Time, row: Row): Promise<void>
     turn: i === 1 ? [Math.sin(h), 0, 0, Math.cos(h)] : [0, 0, 0, 1],
   }))
   const [posed, whole] = await time(() => pose(mesh, { joints, rigid: null, settle: true }))
-  if (!whole.ok) throw new Error(whole.problem.message)
+  if (!whole.ok) throw new Error(say(whole.problem.message))
   const shown = await simplify(mesh, 120_000, 1)
   const lean = await leanCopy(shown)
   const { weights } = spreadTo(shown, lean, boneWeights(lean, bonesOf(joints), 3), 3, null)

@@ -5,6 +5,7 @@ import type { Operation, OperationReport } from '../core/operations/registry'
 import { usage, type Call } from './call'
 import { load, loadJson, loadOthers } from './files'
 import { write, writeReport, writerFor } from './results'
+import { say } from '../core/words/say'
 
 /** Applies a list of operation records. Exit 0 done, 1 when one of them refuses, 2 when something cannot be read or written. */
 export async function applyCommand({ words, flags, out, fail }: Call): Promise<number> {
@@ -23,7 +24,7 @@ export async function applyCommand({ words, flags, out, fail }: Call): Promise<n
     const others = await loadOthers(op, dirname(opsFile))
     if (!others.ok) return fail(others.problem, 2)
     const r = await applyOperation(mesh, op as Operation, undefined, others.value)
-    if (!r.ok) return fail({ ...r.problem, message: `Operation ${i + 1} (${op.kind}): ${r.problem.message}` }, 1)
+    if (!r.ok) return fail({ ...r.problem, message: `Operation ${i + 1} (${op.kind}): ${say(r.problem.message)}` }, 1)
     reports.push(r.value.report)
     mesh = r.value.mesh
   }

@@ -8,6 +8,7 @@ import { measure } from '../core/mesh/measure'
 import { keepFaces } from '../core/mesh/mesh'
 import { boxBody, sphereBody } from '../core/testBodies'
 import { call, file, folder } from './testCall'
+import { say } from '../core/words/say'
 
 const sphere = file('sphere.stl', writeStl(sphereBody(10, 4)))
 
@@ -170,7 +171,7 @@ describe('command line', () => {
     let volume = 0
     for (const k of nesting.plates.keys()) {
       const body = readSculpt('plate.stl', readFileSync(target.replace('.stl', `-${k + 1}.stl`)))
-      if (!body.ok) throw new Error(body.problem.message)
+      if (!body.ok) throw new Error(say(body.problem.message))
       const m = measure(body.value[0]!.mesh)
       expect(m.box.min[2]).toBeCloseTo(0, 4)
       volume += m.volume

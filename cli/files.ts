@@ -5,6 +5,8 @@ import type { OperationRecord } from '../contract/operations'
 import { bad, good, type Answer } from '../core/answer'
 import { readSculpt } from '../core/formats/readSculpt'
 import { concatenate, type Mesh } from '../core/mesh/mesh'
+import { issueSaid } from '../contract/issues'
+import { say } from '../core/words/say'
 
 /** Bodies that a join names by files beside its operation list. */
 export async function loadOthers(op: OperationRecord, beside: string): Promise<Answer<Mesh[]>> {
@@ -48,5 +50,5 @@ export async function loadJson<T>(path: string, schema: z.ZodType<T>): Promise<A
   const parsed = schema.safeParse(value)
   if (parsed.success) return good(parsed.data)
   const issue = parsed.error.issues[0]!
-  return bad('json-schema', `${path}: at ${issue.path.join('.') || 'the top'}: ${issue.message.replace(/\.$/, '')}.`)
+  return bad('json-schema', `${path}: at ${issue.path.join('.') || 'the top'}: ${say(issueSaid(issue, false))}`)
 }

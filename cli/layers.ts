@@ -5,6 +5,7 @@ import type { ByteSource } from '../core/formats/zipDirectory'
 import { readLayers, type LayersReport } from '../core/print/slice/readLayers'
 import { usage, type Call } from './call'
 import { writeReport } from './results'
+import { say } from '../core/words/say'
 
 /**
  * Reads an archive of layers back and tells what it would print. Exit 0 when no island begins and no cup closes, 1 when some
@@ -36,7 +37,7 @@ export async function layersCommand({ words, flags, out, fail }: Call): Promise<
       ...(pitch ? { pitch: pitch as [number, number] } : {}),
       ...(layer ? { layerHeight: layer[0]! } : {}),
     })
-    if (!r.ok) return fail({ ...r.problem, message: `${basename(path)}: ${r.problem.message}` }, 2)
+    if (!r.ok) return fail({ ...r.problem, message: `${basename(path)}: ${say(r.problem.message)}` }, 2)
     const noted = await writeReport(flags, r.value)
     if (noted) return fail(noted, 2)
     out(flags.has('json') ? `${JSON.stringify(r.value, null, 1)}\n` : describe(basename(path), r.value))

@@ -15,6 +15,7 @@ import { recipeCommand } from './recipe'
 import { sliceCommand } from './slice'
 import { supportsCommand } from './supports'
 import { trapCommand } from './trap'
+import { say } from '../core/words/say'
 
 const USAGE = `undercut check FILE [--json]
     Health of a sculpt. Exit 0 sound, 1 defects, 2 unreadable.
@@ -61,7 +62,7 @@ export async function run(
 ): Promise<number> {
   const { words, flags } = parse(args)
   const fail = (p: Problem, code: number): number => {
-    err(`undercut: ${p.message}\n`)
+    err(`undercut: ${say(p.message)}\n`)
     return code
   }
   if (flags.has('help') || words.length === 0) {

@@ -1,4 +1,5 @@
 import { basename } from 'node:path'
+import { say } from '../core/words/say'
 import { directionWords, rinsedAway } from '../core/findings/trappedResin'
 import { trappedResin } from '../core/print/resin/trapped'
 import { usage, type Call } from './call'
@@ -22,7 +23,7 @@ export async function trapCommand({ words, flags, out, fail }: Call): Promise<nu
       [
         `${basename(file)}: ${ml(r.trapped)} stay inside in that pose`,
         `  cavities hold ${ml(r.cavity)}, shut in for good ${ml(r.shut)}`,
-        ...r.routine.map((s, i) => `  ${i + 1}. ${directionWords(s.down)}: ${ml(s.left)} left`),
+        ...r.routine.map((s, i) => `  ${i + 1}. ${say(directionWords(s.down))}: ${ml(s.left)} left`),
         '',
       ].join('\n'),
     )

@@ -1,6 +1,6 @@
 import type { z } from 'zod'
 import type { Answer } from '../core/answer'
-import { issueSentence } from './issues'
+import { issueSaid } from './issues'
 
 /** Reads a value by a schema; what is wrong is said in a sentence, with the field that it is about. */
 export const readBy =
@@ -8,5 +8,5 @@ export const readBy =
   (value: unknown): Answer<z.output<S>> => {
     const r = schema.safeParse(value)
     if (r.success) return { ok: true, value: r.data }
-    return { ok: false, problem: { code: 'invalid', message: issueSentence(r.error.issues[0]!) } }
+    return { ok: false, problem: { code: 'invalid', message: issueSaid(r.error.issues[0]!) } }
   }

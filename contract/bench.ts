@@ -1,10 +1,11 @@
 import { z } from 'zod'
+import { words } from './issues'
 
 const moment = z.iso.datetime()
 const stepKey = z.string().min(1).max(200)
 /** s: longer than this no step lasts, and no wait */
 const MONTH = 31 * 86_400
-const seconds = z.number().min(0, 'A duration cannot be negative.').max(MONTH, 'No step takes longer than a month.')
+const seconds = z.number().min(0, words('forms.aDurationCannotBeNegative')).max(MONTH, words('forms.noStepTakesAMonth'))
 
 /** What became of a step. Of a change only what is sent counts. */
 export const tick = z.object({
@@ -42,7 +43,7 @@ export const newTimer = z.object({
   stepKey,
   kind: z.enum(TIMER_KINDS),
   title: z.string().max(300).default(''),
-  seconds: seconds.refine((s) => s > 0, 'A timer runs for some time.'),
+  seconds: seconds.refine((s) => s > 0, words('forms.aTimerRunsForSome')),
 })
 
 /** What a hand wants of a step, over what the plan says. */
@@ -66,7 +67,7 @@ export const newBatch = z.object({
   key: z.string().min(1).max(200).describe('the set-up that is shared'),
   steps: z
     .array(z.object({ piece: z.uuid(), step: stepKey }))
-    .min(2, 'Done together are two steps or more.')
+    .min(2, words('forms.doneTogetherAreTwoSteps'))
     .max(200),
 })
 export const stepOrder = z.object({ order: z.array(z.string().max(260)).max(5000) })

@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import { words } from './issues'
 
 const DAYS = ['sunday', 'monday', 'tuesday', 'wednesday', 'thursday', 'friday', 'saturday'] as const
 export function isZone(name: string): boolean {
@@ -10,14 +11,14 @@ export function isZone(name: string): boolean {
 }
 const time = z
   .string()
-  .regex(/^([01]?\d|2[0-4]):[0-5]\d$/, 'Times are written as 18:00.')
+  .regex(/^([01]?\d|2[0-4]):[0-5]\d$/, words('forms.timesAreWrittenAs1800'))
   .transform((t) => {
     const [h, m] = t.split(':').map(Number)
     return h! * 60 + m!
   })
 const hours = z
   .object({ day: z.enum(DAYS), from: time, to: time })
-  .refine((h) => h.to > h.from, { message: 'The bench closes before it opens.' })
+  .refine((h) => h.to > h.from, { message: words('forms.theBenchClosesBeforeIt') })
   .transform((h) => ({ weekday: DAYS.indexOf(h.day), from: h.from, to: h.to }))
 
 /** Who works when, and with how many of what. */
@@ -31,13 +32,13 @@ export const calendarFile = z.object({
         off: z.array(z.iso.date()).max(400).default([]),
       }),
     )
-    .min(1, 'Nobody is there to do it.')
+    .min(1, words('forms.nobodyIsThereToDo'))
     .max(20),
   resources: z.record(z.string(), z.int().min(1).max(50)).default({}),
   zone: z
     .string()
     .max(60)
-    .refine(isZone, 'This time zone is not known. It is written as Europe/Berlin.')
+    .refine(isZone, words('forms.thisTimeZoneIsNot'))
     .optional()
     .describe('of the hours; else that of the machine'),
   noSpraying: z
@@ -47,7 +48,10 @@ export const calendarFile = z.object({
     .describe('stretches that are too cold or damp'),
 })
 
-const seconds = z.number().min(0, 'A duration cannot be negative.').max(31_536_000, 'No step takes longer than a year.')
+const seconds = z
+  .number()
+  .min(0, words('forms.aDurationCannotBeNegative'))
+  .max(31_536_000, words('forms.noStepTakesLongerThan'))
 /** A piece's plan, as the API gives it or as it is written by hand. */
 export const planFile = z.object({
   name: z.string().min(1).max(120).optional(),

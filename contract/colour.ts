@@ -1,8 +1,9 @@
 import { z } from 'zod'
+import { words } from './issues'
 
 /** CIELAB under D65: lightness 0 to 100, a and b. */
 export const lab = z.tuple([
-  z.number().min(0, 'Lightness is 0 to 100.').max(100, 'Lightness is 0 to 100.'),
+  z.number().min(0, words('forms.lightnessIs0To100')).max(100, words('forms.lightnessIs0To100')),
   z.number().min(-130, 'a is −130 to 130.').max(130, 'a is −130 to 130.'),
   z.number().min(-130, 'b is −130 to 130.').max(130, 'b is −130 to 130.'),
 ])

@@ -7,6 +7,7 @@ import { operation, operationList } from './operations'
 import { changedPiece, newPiece } from './pieces'
 import { scheme } from './scheme'
 import { paint, printer, resin } from './stock'
+import { issueSentence } from './issues'
 
 // JSON knows no negative zero.
 const number = fc.double({ noNaN: true, noDefaultInfinity: true, min: -1e6, max: 1e6 }).map((v) => v || 0)
@@ -90,7 +91,7 @@ describe('checks and stock', () => {
 describe('pieces', () => {
   it('name their fault in words a bench worker understands', () => {
     const r = newPiece.safeParse({ name: ' ' })
-    expect(r.success ? '' : r.error.issues[0]!.message).toBe('Give the piece a name.')
+    expect(r.success ? '' : issueSentence(r.error.issues[0]!)).toBe('name: Give the piece a name.')
     expect(changedPiece.safeParse({ name: 'New name' }).success).toBe(false)
     expect(newPiece.safeParse({ name: 'x', deadline: '31.12.2026' }).success).toBe(false)
   })

@@ -1,5 +1,6 @@
 import { z } from 'zod'
 import type { Cause, FlawKind } from '../core/plan/facts/flaws'
+import { words } from './issues'
 
 export const FLAW_KINDS = [
   'pit',
@@ -16,7 +17,7 @@ const place = z.tuple([z.number(), z.number(), z.number()])
 export const flawFields = z.object({
   kind: z.enum(FLAW_KINDS),
   /** mm across, or along a seam */
-  size: z.number().gt(0, 'A flaw has a size: how many millimetres is it across?').max(500),
+  size: z.number().gt(0, words('forms.aFlawHasASize')).max(500),
   note: z.string().max(2000).default(''),
   photo: z.string().length(64).nullable().default(null),
 })

@@ -1,10 +1,12 @@
 import { z } from 'zod'
 import { lab } from './colour'
+import { words } from './issues'
+import { nameOf } from './name'
 
 const blob = z.string().length(64)
 /** A mix that was used: what is needed to mix it again, and to see how far off the next lot is. */
 export const mixFields = z.object({
-  name: z.string().trim().min(1, 'Give the mix a name that you will know it by.').max(120),
+  name: nameOf(120, 'forms.giveTheMixAName'),
   pieceId: z.uuid().nullable().default(null),
   region: z.string().trim().max(60).default(''),
   coat: z.string().trim().max(60).default(''),
@@ -24,7 +26,7 @@ export const mixFields = z.object({
         drops: z.int().min(1).max(999),
       }),
     )
-    .min(1, 'A mix has at least one paint.')
+    .min(1, words('forms.aMixHasAtLeast'))
     .max(8),
   /** how often the drops were counted out */
   batches: z.number().min(0.5).max(1000).default(1),

@@ -5,6 +5,7 @@ import { MUTING, TONE_SCHOOLS } from '../core/defaults/paint'
 import { plateLock } from '../core/schemas/plateLock'
 import { derivation } from './derivations'
 import { operation } from './operations'
+import { nameOf } from './name'
 
 export const schools = z.object({
   strip: z.enum(['beforeWash', 'afterWash', 'afterCure']),
@@ -46,7 +47,7 @@ export const plating = z.object({
 })
 export type Plating = z.infer<typeof plating>
 export const pieceFields = z.object({
-  name: z.string().trim().min(1, 'Give the piece a name.').max(120),
+  name: nameOf(120, 'forms.giveThePieceAName'),
   client: z.string().trim().max(120).default(''),
   brief: z.string().max(10_000).default(''),
   deadline: z.iso.date().nullable().default(null),

@@ -4,6 +4,7 @@ import { TECHNIQUES } from '../core/defaults/paint'
 import { TINT } from '../core/defaults/paint'
 import { EFFECT_KINDS } from '../core/defaults/plan'
 import { hex } from './colour'
+import { nameOf } from './name'
 
 const triple = z.tuple([z.number(), z.number(), z.number()])
 /** Where an airbrush or a lamp stands, degrees to the piece's own left of its front and up. */
@@ -105,7 +106,7 @@ export const scheme = z.object({
       z.object({
         id: z.string().max(40),
         regionId: z.int().min(0).max(255),
-        name: z.string().trim().min(1, 'Give the stack a name.').max(60),
+        name: nameOf(60, 'forms.giveTheStackAName'),
         coats: z.array(coat).max(60),
       }),
     )

@@ -1,8 +1,9 @@
 import { z } from 'zod'
+import { nameOf } from './name'
 
 export const maySell = z.enum(['yes', 'ask', 'no'])
 export const sculptFields = z.object({
-  name: z.string().trim().min(1, 'Give the sculpt a name.').max(120),
+  name: nameOf(120, 'forms.giveTheSculptAName'),
   tags: z.array(z.string().trim().toLowerCase().min(1).max(40)).max(30).default([]),
   origin: z.string().trim().max(1000).default('').describe('who made it, where it is from'),
   licence: z.string().trim().max(2000).default('').describe('what was agreed about its use'),

@@ -3,11 +3,13 @@ import { STOCK_UNITS } from '../core/defaults/stock'
 import { printer, resin } from '../core/schemas/printer'
 import { PAINT_KINDS } from '../core/defaults/paint'
 import { hex, lab } from './colour'
+import { words } from './issues'
+import { nameOf } from './name'
 
 export { compensation, printer, resin, slicedResin } from '../core/schemas/printer'
 export const PAINT_FINISHES = ['matt', 'satin', 'gloss', 'metal'] as const
 export const paint = z.object({
-  name: z.string().trim().min(1, 'Give it a name.').max(80),
+  name: nameOf(80, 'forms.giveItAName'),
   /** what it looks like on a screen where it hides */
   hex,
   /** the same as measured or as it is published; null: by `hex` */
@@ -33,7 +35,7 @@ export const paint = z.object({
 })
 /** What steps use up, by hand, brush or can. */
 export const material = z.object({
-  name: z.string().trim().min(1, 'Give it a name.').max(80),
+  name: nameOf(80, 'forms.giveItAName'),
   /** supplies that it serves as, as core/plan/materials/supplies names them */
   serves: z.array(z.string().max(80)).max(20).default([]),
   unit: z.enum(STOCK_UNITS).default('ml'),
@@ -48,7 +50,7 @@ export const material = z.object({
     .array(
       z.object({
         lot: z.string().trim().max(80).default(''),
-        amount: z.number().min(0, 'Less than nothing is left of no lot.').max(1e7),
+        amount: z.number().min(0, words('forms.lessThanNothingIsLeft')).max(1e7),
         opened: z.iso.date().nullable().default(null),
         keeps: z.int().min(1).max(240).default(24).describe('months once open'),
         bestBefore: z.iso.date().nullable().default(null).describe('while it is shut'),

@@ -7,6 +7,8 @@ import { schoolDefaults } from '../core/defaults/plan'
 import { isZone } from './calendar'
 import { schools } from './pieces'
 import { coat } from './scheme'
+import { words } from './issues'
+import { nameOf } from './name'
 
 const drawnAndMeasured = z.object({
   drawn: z.number().gt(0).max(200).describe('mm'),
@@ -75,24 +77,19 @@ export const workshop = z.object({
   people: z
     .array(
       z.object({
-        name: z.string().trim().min(1, 'Give everybody a name.').max(80),
+        name: nameOf(80, 'forms.giveEverybodyAName'),
         /** their own; null: the bench hours */
         hours: z.array(benchHour).max(40).nullable().default(null),
         off: z.array(z.iso.date()).max(400).default([]),
       }),
     )
     .max(20)
-    .refine((p) => new Set(p.map((x) => x.name)).size === p.length, 'Two people have the same name. Tell them apart.')
+    .refine((p) => new Set(p.map((x) => x.name)).size === p.length, words('forms.twoPeopleHaveTheSame'))
     .default([]),
   /** how many there are of what steps need */
   places: z.record(z.string().max(80), z.int().min(1).max(50)).default({}),
   /** IANA name; of the clock that bench hours are read on */
-  timeZone: z
-    .string()
-    .max(60)
-    .refine(isZone, 'This time zone is not known. It is written as Europe/Berlin.')
-    .nullable()
-    .default(null),
+  timeZone: z.string().max(60).refine(isZone, words('forms.thisTimeZoneIsNot')).nullable().default(null),
   /** the zone that counts, as the server answers it: the one above, or the server's own; not stored */
   zone: z.string().max(60).optional(),
   /** where is sprayed: in the room, or in the open */
@@ -130,7 +127,12 @@ export const workshop = z.object({
     .default([]),
   /** stacks of coats that are laid out again and again */
   stacks: z
-    .array(z.object({ name: z.string().trim().min(1, 'Give the stack a name.').max(60), coats: z.array(coat).max(60) }))
+    .array(
+      z.object({
+        name: nameOf(60, 'forms.giveTheStackAName'),
+        coats: z.array(coat).max(60),
+      }),
+    )
     .max(100)
     .default([]),
   /** how far the demo has been filled in; null where the workshop was never a demo */

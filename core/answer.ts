@@ -1,3 +1,5 @@
+import type { Said } from './words/say'
+
 /**
  * Answers and problems. A bad file, a hole that misses, a colour that no mix reaches are answers, not
  * exceptions: functions that a user's data can defeat return an `Answer`. Exceptions are for bugs and for
@@ -7,13 +9,13 @@ export interface Problem {
   /** Stable identifier, kebab case, e.g. `stl-truncated`. */
   code: string
   /** One sentence a bench worker understands: what is wrong, where, and what to do. */
-  message: string
+  message: Said
 }
 
 export type Answer<T> = { ok: true; value: T } | { ok: false; problem: Problem }
 
 export const good = <T>(value: T): Answer<T> => ({ ok: true, value })
-export const bad = (code: string, message: string): { ok: false; problem: Problem } => ({
+export const bad = (code: string, message: Said): { ok: false; problem: Problem } => ({
   ok: false,
   problem: { code, message },
 })

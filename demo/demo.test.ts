@@ -16,6 +16,7 @@ import { tern } from './sculpts/tern'
 import { PRINTERS, RESINS } from './workshop'
 import { PAINTS } from './paints'
 import { paint, printer, resin } from '../contract/stock'
+import { say } from '../core/words/say'
 
 const closed = { openEdges: 0, nonManifoldEdges: 0, disorientedEdges: 0 }
 
@@ -30,7 +31,7 @@ describe('demo', () => {
     expect(faceCount(bust)).toBeLessThanOrEqual(400_000)
     expect(topology(bust)).toMatchObject(closed)
     const r = await hollow(bust, { wall: 2, voxel: 0.8, opening: 1, leastPocket: 100 })
-    if (!r.ok) throw new Error(r.problem.message)
+    if (!r.ok) throw new Error(say(r.problem.message))
     // At this coarse voxel: well within one voxel; at 0.5 mm within 5 % (core/shape).
     expect(r.value.report.wall.minimum).toBeGreaterThan(2 - 0.8 / 3)
     expect(r.value.report.wall.mean).toBeLessThan(2.2)

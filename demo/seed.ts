@@ -26,6 +26,7 @@ import { api, call, check, checked, derived, operate, settled } from './talk'
 import { MATERIALS, PRINTERS, RESINS } from './workshop'
 import { demoMixes } from './mixes'
 import { PAINTS } from './paints'
+import { say } from '../core/words/say'
 
 /** Fills an empty workshop through the same API that the browser uses, so that the demo is what a user could have made. */
 /** The bust goes on a shelf at eye level: 172 mm. */
@@ -290,7 +291,7 @@ async function paintBust(bust: string, paints: ReadonlyMap<string, string>, part
   const scaled = part.steps.find((s) => s.op.kind === 'scale')!.derivation!.meshHash!
   const shown = await checked(scaled, { kind: 'display', faces: 120_000 })
   const copy = meshFromBytes(new Uint8Array(await (await fetch(`${api}/api/blobs/${shown.meshHash}`)).arrayBuffer()))
-  if (!copy.ok) throw new Error(copy.problem.message)
+  if (!copy.ok) throw new Error(say(copy.problem.message))
   const labels = bustLabels(copy.value, BUST_SCALE),
     areas = regionAreas(copy.value, labels)
   // Eyes rest on the skin of the face: noted on it, so that the way up and the supports keep off it.

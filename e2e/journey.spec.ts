@@ -10,6 +10,7 @@ import { skittle, skittleSection } from './bodies'
 import type { SupportReport } from '../core/print/support/support'
 import { accessible, call, file, idle, middleOf, pressUntil, stage, type } from './page'
 import { settled } from './parts'
+import { say } from '../core/words/say'
 
 const post = (path: string, body: object): Promise<{ id: string }> => call('POST', path, body)
 
@@ -153,7 +154,7 @@ test('a dropped sculpt goes all the way to layers, a plan and a painted preview'
     ])
     const files = unzipSync(new Uint8Array(readFileSync(await layers.path())))
     const stl = readSculpt('body.stl', new Uint8Array(readFileSync(await body.path())))
-    if (!stl.ok) throw new Error(stl.problem.message)
+    if (!stl.ok) throw new Error(say(stl.problem.message))
     const mesh = stl.value[0]!.mesh,
       top = bounds(mesh).max[2]
     const manifest = JSON.parse(new TextDecoder().decode(files['manifest.json'])) as {
@@ -172,7 +173,7 @@ test('a dropped sculpt goes all the way to layers, a plan and a painted preview'
     )
     for (const p of parts) expect(await acceptedAsSolid(p)).toBe(true)
     const whole = await unite(parts)
-    if (!whole.ok) throw new Error(whole.problem.message)
+    if (!whole.ok) throw new Error(say(whole.problem.message))
     const middle = Math.floor(manifest.layers / 2)
     const truth = await sectionAreaOfSolid(whole.value, (middle + 0.5) * 0.1)
     expect(Math.abs(manifest.files[middle]!.area / truth - 1)).toBeLessThan(0.01)
@@ -258,13 +259,13 @@ test('two tabs, an unknown piece, and the rest of the workshop', async ({ page }
     .toBe('Museum')
   await accessible(page)
   await page.goto('/pieces/00000000-0000-4000-8000-000000000000/import')
-  await expect(page.getByText('is not there (any more)')).toBeVisible()
+  await expect(page.getByText('does not exist any more')).toBeVisible()
   await page.goto('/stock')
   await expect(page.getByText('Test printer').first()).toBeVisible()
   await accessible(page)
   await page.goto('/workshop')
-  await page.getByLabel('Temperature').fill('8')
-  await page.getByLabel('Temperature').press('Enter')
+  await page.getByLabel('Temperature', { exact: true }).fill('8')
+  await page.getByLabel('Temperature', { exact: true }).press('Enter')
   await page.getByRole('button', { name: 'Save' }).click()
   await expect(page.getByText('Saved.')).toBeVisible()
   await accessible(page)

@@ -2,6 +2,7 @@ import { expect, type Page, server } from './workshop'
 import { meshFromBytes } from '../core/formats/meshBytes'
 import type { Mesh } from '../core/mesh/mesh'
 import { call, file } from './page'
+import { say } from '../core/words/say'
 
 interface Op {
   kind: string
@@ -21,7 +22,7 @@ export const detail = (id: string): Promise<Detail> => call('GET', `/pieces/${id
 export async function meshOf(hash: string): Promise<Mesh> {
   const bytes = new Uint8Array(await (await fetch(`${server()}/api/blobs/${hash}`)).arrayBuffer())
   const r = meshFromBytes(bytes)
-  if (!r.ok) throw new Error(r.problem.message)
+  if (!r.ok) throw new Error(say(r.problem.message))
   return r.value
 }
 /**

@@ -16,6 +16,7 @@ export default defineConfig({
   expect: { timeout: 120_000 },
   use: {
     viewport: { width: 1280, height: 800 },
+    locale: 'en-GB',
     // A quarter of the pixels: the processor draws them all here, and drawing was half of a run.
     deviceScaleFactor: 0.5,
     actionTimeout: 60_000,

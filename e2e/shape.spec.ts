@@ -9,6 +9,7 @@ import { sphereBody } from '../core/testBodies'
 import { skittle } from './bodies'
 import { accessible, file, idle, middleOf, pressUntil, stage, type } from './page'
 import { detail, kinds, meshOf, piece, partMesh, settled } from './parts'
+import { say } from '../core/words/say'
 
 test('a base under it, cut in two with keys, moved about, taken back: the halves fit and the whole stands', async ({
   page,
@@ -43,7 +44,7 @@ test('a base under it, cut in two with keys, moved about, taken back: the halves
     for (const m of [lower, upper]) expect(await acceptedAsSolid(m)).toBe(true)
     expect(measure(lower).box.max[2]).toBeGreaterThan(measure(upper).box.min[2])
     const fit = await fitOf(lower, upper)
-    if (!fit.ok) throw new Error(fit.problem.message)
+    if (!fit.ok) throw new Error(say(fit.problem.message))
     expect(fit.value.overlap).toBeLessThan(0.01)
     expect(fit.value.p95).toBeGreaterThan(0.05)
     expect(fit.value.p95).toBeLessThan(0.13)
@@ -89,7 +90,7 @@ test('bent at a joint that is pressed onto it: the skin stays whole and the bala
   await stage(page, 'Combine')
   const tips = page.locator('dt:has-text("tips over at") + dd')
   await expect(tips).toContainText('°', { timeout: 60_000 })
-  const upright = parseFloat(await tips.innerText())
+  const upright = parseFloat((await tips.innerText()).replace('−', '-'))
   await stage(page, 'Pose')
   await idle(page)
   await page.getByRole('button', { name: 'Chain of joints' }).click()
@@ -119,9 +120,13 @@ test('bent at a joint that is pressed onto it: the skin stays whole and the bala
   // Forward is toward the viewer: its head leans out over the front of its foot.
   expect(measure(mesh).centre[1]).toBeLessThan(before.centre[1] - 0.5)
   await stage(page, 'Combine')
-  await expect.poll(async () => parseFloat(await tips.innerText()), { timeout: 60_000 }).toBeLessThan(upright - 1)
+  await expect
+    .poll(async () => parseFloat((await tips.innerText()).replace('−', '-')), { timeout: 60_000 })
+    .toBeLessThan(upright - 1)
   await page.getByRole('button', { name: 'Undo' }).click()
-  await expect.poll(async () => parseFloat(await tips.innerText()), { timeout: 60_000 }).toBe(upright)
+  await expect
+    .poll(async () => parseFloat((await tips.innerText()).replace('−', '-')), { timeout: 60_000 })
+    .toBe(upright)
 })
 
 test('a scan becomes a closed surface of true size; a file that is none is answered in words', async ({ page }) => {

@@ -7,6 +7,7 @@ import { measure } from '../core/mesh/measure'
 import { boxBody } from '../core/testBodies'
 import { acceptedAsSolid } from '../core/shape/solid'
 import { call, idle, pressUntil } from './page'
+import { say } from '../core/words/say'
 
 interface Detail {
   partList: { id: string; version: number; steps: { op: { kind: string; quaternion?: number[] } }[] }[]
@@ -91,7 +92,7 @@ test('bodies come down in every format as the same solid', async ({ page }) => {
     expect(download.suggestedFilename()).toBe(`plank-to-export.${format.toLowerCase()}`)
     const bytes = new Uint8Array(readFileSync(await download.path()))
     const back = readSculpt(download.suggestedFilename(), bytes)
-    if (!back.ok) throw new Error(back.problem.message)
+    if (!back.ok) throw new Error(say(back.problem.message))
     const { mesh } = back.value[0]!
     expect(boxSize(bounds(mesh)).map((s) => Math.round(s * 1000) / 1000)).toEqual([20, 70, 12])
     expect(measure(mesh).volume).toBeCloseTo(20 * 70 * 12, 2)
@@ -99,7 +100,7 @@ test('bodies come down in every format as the same solid', async ({ page }) => {
   }
   // As it lies it stands out of the plate; that is said, and nothing comes down.
   await page.getByRole('button', { name: 'Layers as SVG' }).click()
-  await expect(page.getByRole('alert').filter({ hasText: 'out of Narrow printer (too deep)' })).toBeVisible()
+  await expect(page.getByRole('alert').filter({ hasText: 'out of Narrow printer: it is too deep' })).toBeVisible()
   // Turned, its layers come as outlines: every one, with the plank's rectangle in it.
   const part = (await call<Detail>('GET', `/pieces/${id}`)).partList[0]!
   await call('PUT', `/parts/${part.id}/operations`, {

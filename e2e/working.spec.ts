@@ -208,7 +208,7 @@ test('calendar: pieces side by side, a step pulled to another day, done in one g
     await expect(panel.getByLabel('Start at')).not.toHaveValue('')
     await panel.getByLabel('Work, minutes').fill('-5')
     await panel.getByLabel('Work, minutes').press('Enter')
-    await expect(panel.getByRole('alert')).toContainText('negative')
+    await expect(panel.getByText('Between 0 and 10000 min.')).toBeVisible()
     await panel.getByRole('button', { name: 'Follow the plan' }).click()
     await expect.poll(async () => (await wash()).start).toBe(was)
   })
@@ -246,7 +246,7 @@ test('materials: taken in as a list, counted down by a step, bought when they ru
     mimeType: 'text/csv',
     buffer: Buffer.from('name,unit,amount\nGrey,ml,much'),
   })
-  await expect(page.getByRole('main').getByRole('alert')).toContainText('Line 2: “much” is no amount')
+  await expect(page.getByRole('alert').filter({ hasText: 'Line 2: “much” is no amount' })).toBeVisible()
   const rows = 'name,serves as,unit,amount,reorder at\nShag grey,"primer, grey",ml,3 fl oz,88.5\nLoose,,g,1 lb,'
   await list.setInputFiles({ name: 'good.csv', mimeType: 'text/csv', buffer: Buffer.from(rows) })
   await expect(page.getByText('good.csv: 2 new, 0 changed.')).toBeVisible()

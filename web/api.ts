@@ -1,4 +1,6 @@
 import type { z } from 'zod'
+import { text } from './i18n'
+import { acceptLanguage } from './manner'
 
 /** What the server answered instead of what was asked, as a sentence. */
 export class ApiProblem extends Error {
@@ -21,24 +23,23 @@ async function send(method: string, path: string, body?: BodyInit | object, type
   try {
     reply = await fetch(`/api${path}`, {
       method,
-      headers:
-        body === undefined ? {} : { 'content-type': type ?? (raw ? 'application/octet-stream' : 'application/json') },
+      headers: {
+        'accept-language': acceptLanguage,
+        ...(body === undefined
+          ? {}
+          : { 'content-type': type ?? (raw ? 'application/octet-stream' : 'application/json') }),
+      },
       body: body === undefined ? undefined : raw ? (body as BodyInit) : JSON.stringify(body),
     })
   } catch {
-    throw new ApiProblem(
-      0,
-      'offline',
-      'The server does not answer. Is Undercut still running? Nothing was lost; try again when it is.',
-      {},
-    )
+    throw new ApiProblem(0, 'offline', text('stores.api.theServerDoesNotAnswer'), {})
   }
   if (reply.ok) return reply
   const details = (await reply.json().catch(() => ({}))) as Record<string, unknown>
   throw new ApiProblem(
     reply.status,
     String(details.title ?? 'fault'),
-    String(details.detail ?? `The server answered ${reply.status}.`),
+    String(details.detail ?? text('stores.api.theServerAnswered', { status: String(reply.status) })),
     details,
   )
 }
@@ -48,12 +49,7 @@ function understood<T extends z.ZodType>(schema: T, path: string, value: unknown
   const read = schema.safeParse(value)
   if (read.success) return read.data as z.infer<T>
   console.error(path, read.error)
-  throw new ApiProblem(
-    0,
-    'unreadable',
-    'The server answered in a way that this page does not know. Reload the page. If that does not help, the program has a fault.',
-    {},
-  )
+  throw new ApiProblem(0, 'unreadable', text('stores.api.unreadable'), {})
 }
 
 /** JSON in and out, the reply parsed by its schema. */

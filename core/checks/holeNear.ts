@@ -4,6 +4,7 @@ import type { HoleNear } from '../shape/holeNear'
 import { hash, point } from '../schemas/geometry'
 import { drainSite } from '../schemas/reports'
 import { defineCheck } from './check'
+import { problem } from '../schemas/reports'
 
 export const holeNear = defineCheck({
   version: 2,
@@ -17,7 +18,7 @@ export const holeNear = defineCheck({
   }),
   report: z.object({
     asked: drainSite.nullable(),
-    problem: z.object({ code: z.string(), message: z.string() }).nullable(),
+    problem: problem.nullable(),
     instead: drainSite.nullable(),
   }) satisfies z.ZodType<HoleNear>,
   inputs: (p) => p.others,

@@ -4,6 +4,7 @@ import { measure } from '../mesh/measure'
 import { concatenate } from '../mesh/mesh'
 import { hash, measures } from '../schemas/geometry'
 import { defineCheck } from './check'
+import { message } from '../words/message'
 
 export const plate = defineCheck({
   version: 1,
@@ -21,7 +22,8 @@ export const plate = defineCheck({
   run: async ({ meshes, params }) => {
     const { placedBody } = await import('../print/nest/plateBody')
     const lost = params.parts.find((p) => p.of >= meshes.length)
-    if (lost) return bad('no-such-part', `There is no part ${lost.of} among the ${meshes.length} named.`)
+    if (lost)
+      return bad('no-such-part', message('problems.plate.thereIsNoPartAmong', { of: lost.of, length: meshes.length }))
     const body = concatenate(params.parts.map((p) => placedBody(meshes[p.of]!, p)))
     return good({ mesh: body, report: { measures: measure(body) } })
   },

@@ -14,6 +14,7 @@ import type { CheckDefinition, CheckHost, CheckResult } from './check'
 import { CHECKS, checkOf, type CheckKind } from './registry'
 import { readFile } from './readFile'
 import { CHECK_CASES, OPERATION_CASES, type BodyName } from './versionCases'
+import { say } from '../words/say'
 
 /**
  * Results are kept for ever under the version of what made them. So a kind whose result changes must get another version,
@@ -34,7 +35,7 @@ const body = (name: BodyName): Promise<Mesh> => {
 async function makeBody(name: BodyName): Promise<Mesh> {
   const after = async (of: BodyName, op: object): Promise<Mesh> => {
     const r = await applyOperation(await body(of), operation.parse(op))
-    if (!r.ok) throw new Error(r.problem.message)
+    if (!r.ok) throw new Error(say(r.problem.message))
     return r.value.mesh
   }
   switch (name) {
@@ -107,7 +108,7 @@ describe('the version of every operation', () => {
       const c = OPERATION_CASES[o.kind as OperationKind]
       const op = operation.parse({ kind: o.kind, ...c.op })
       const r = await applyOperation(await body(c.of), op, undefined, await Promise.all((c.others ?? []).map(body)))
-      if (!r.ok) throw new Error(r.problem.message)
+      if (!r.ok) throw new Error(say(r.problem.message))
       expect(o.report.safeParse(JSON.parse(JSON.stringify(r.value.report))).error).toBeUndefined()
       expect(o.label(op as never)).toMatch(/\w/)
       compare(o.kind, o.version, digestOf([meshToBytes(r.value.mesh)], r.value.report), `core/operations/${o.kind}.ts`)
@@ -150,7 +151,7 @@ async function asked(
   const params = d.schema.parse({ kind, ...others(c.others?.length ?? 0), ...c.ask })
   const meshes = (await Promise.all([c.of, ...(c.others ?? [])].map(body))) as [Mesh, ...Mesh[]]
   const r = await d.run({ meshes, params, host })
-  if (!r.ok) throw new Error(r.problem.message)
+  if (!r.ok) throw new Error(say(r.problem.message))
   return { result: r.value, streamed }
 }
 

@@ -1,4 +1,4 @@
-import vocabulary from '../words/en/vocabulary.json'
+import vocabulary from '../words/en/vocabulary.json' with { type: 'json' }
 
 /** What a plan takes where a workshop has no rule or figure of its own; see craft.md. */
 

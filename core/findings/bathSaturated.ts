@@ -1,6 +1,8 @@
 import { saturation, type Bath } from '../plan/facts/cleanUp'
 import type { Finding } from './finding'
 import { rule } from './rule'
+import { fixed } from '../words/format'
+import { message } from '../words/message'
 
 /** Baths that clean no longer, or will not once this is washed in them. */
 export function bathSaturated(
@@ -16,23 +18,30 @@ export function bathSaturated(
       {
         id: `bath-${which}`,
         level: full ? 'problem' : 'warning',
-        value: s.now.toFixed(1),
-        unit: `% resin in the ${which} bath`,
+        value: fixed(s.now, 1),
+        unit: message('findings.bathSaturated.resinInTheBath', { which }),
         sentence: full
           ? which === 'first'
-            ? 'It no longer removes resin. Let it settle in light, pour off the clear liquid, and dispose of the sludge as local rules say. Use the second bath as the first.'
-            : 'Parts washed in it stay tacky. Use it as the first bath, and refill the second.'
-          : `This wash brings it to ${s.after.toFixed(1)} % resin; above ${bath.limit} % it no longer cleans.`,
+            ? message('findings.bathSaturated.itNoLongerRemovesResin')
+            : message('findings.bathSaturated.partsWashedInItStay')
+          : message('findings.bathSaturated.thisWashBringsItTo', { after: fixed(s.after, 1), limit: bath.limit }),
         places: [],
-        how: `Resin by volume: 0.1 ml for each 100 cm² of surface that was washed, and the resin left in cavities, in ${bath.litres} l.`,
-        fixes: [{ act: 'freshBath', bath: which, label: 'Mark as refilled', effect: 'counts its resin from zero' }],
+        how: message('findings.bathSaturated.resinByVolume01', { litres: bath.litres }),
+        fixes: [
+          {
+            act: 'freshBath',
+            bath: which,
+            label: message('findings.bathSaturated.markAsRefilled'),
+            effect: message('findings.bathSaturated.countsItsResinFromZero'),
+          },
+        ],
       },
     ]
   })
 }
 
 export const cleanBaths = rule({
-  title: 'both baths still clean after this wash',
+  title: message('findings.bathSaturated.bothBathsStillCleanAfter'),
   stages: ['clean'],
   inputs: ['baths'],
   find: ({ baths }) => bathSaturated(baths.baths, baths.carryOver),

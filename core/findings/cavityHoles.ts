@@ -1,6 +1,8 @@
 import type { HollowReport } from '../shape/hollow'
-import { plural, type Finding } from './finding'
+import type { Finding } from './finding'
 import { rule } from './rule'
+import { fixed } from '../words/format'
+import { message } from '../words/message'
 
 /** Every cavity needs two holes: one for resin to leave, one for air to enter. */
 export function cavityHoles(h: HollowReport, holes: number): Finding<'proposeHoles'>[] {
@@ -10,13 +12,21 @@ export function cavityHoles(h: HollowReport, holes: number): Finding<'proposeHol
     {
       id: 'cavity-holes',
       level: 'problem',
-      value: (h.cavityVolume / 1000).toFixed(1),
-      unit: 'ml enclosed',
+      value: fixed(h.cavityVolume / 1000, 1),
+      unit: message('findings.cavityHoles.mlEnclosed'),
       places: [],
-      sentence: `${plural(h.cavities, 'cavity', 'cavities')} with ${plural(holes, 'hole')}: raw resin stays inside, leaks later or splits the wall. ${needed - holes} more ${needed - holes === 1 ? 'is' : 'are'} needed.`,
-      how: 'Volume of the inner surface; two holes for each cavity.',
+      sentence: message('findings.cavityHoles.cavityCavitiesWithHoleHoles', {
+        cavities: h.cavities,
+        holes,
+        needed: needed - holes,
+      }),
+      how: message('findings.cavityHoles.volumeOfTheInnerSurface'),
       fixes: [
-        { act: 'proposeHoles', label: 'Propose holes', effect: 'one low while it hangs, one for air, both hidden' },
+        {
+          act: 'proposeHoles',
+          label: message('findings.cavityHoles.proposeHoles'),
+          effect: message('findings.cavityHoles.oneLowWhileItHangs'),
+        },
       ],
     },
   ]
@@ -28,24 +38,27 @@ export function wallKept(h: HollowReport, voxel: number): Finding<never>[] {
     {
       id: 'wall',
       level: 'warning',
-      value: h.wall.minimum.toFixed(2),
-      unit: 'mm wall',
-      sentence: `At its thinnest the wall is ${h.wall.minimum.toFixed(2)} mm; ${h.wallAsked} mm was set.`,
+      value: fixed(h.wall.minimum, 2),
+      unit: message('findings.cavityHoles.mmWall'),
+      sentence: message('findings.cavityHoles.atItsThinnestTheWall', {
+        minimum: fixed(h.wall.minimum, 2),
+        wallAsked: h.wallAsked,
+      }),
       places: [h.wall.thinnest],
-      how: `${h.wall.samples.toLocaleString('en')} exact distances from the inner to the outer surface.`,
+      how: message('findings.cavityHoles.exactDistancesFromTheInner', { samples: h.wall.samples }),
       fixes: [],
     },
   ]
 }
 
 export const drainHoles = rule({
-  title: 'every cavity has two holes',
+  title: message('findings.cavityHoles.everyCavityHasTwoHoles'),
   stages: ['hollow'],
   inputs: ['hollow'],
   find: ({ hollow }) => cavityHoles(hollow.report, hollow.holes),
 })
 export const wallAsAsked = rule({
-  title: 'the wall is as thick as set',
+  title: message('findings.cavityHoles.theWallIsAsThick'),
   stages: ['hollow'],
   inputs: ['hollow'],
   find: ({ hollow }) => wallKept(hollow.report, hollow.voxel),

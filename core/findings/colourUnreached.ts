@@ -1,6 +1,8 @@
 import type { RecipeAnswer } from '../paint/recipes/recipe'
 import type { Finding } from './finding'
 import { rule } from './rule'
+import { fixed } from '../words/format'
+import { message } from '../words/message'
 
 /** A target that no mix of the stock reaches closely enough for a touch-up to vanish. */
 export function colourUnreached(region: string, target: string, answer: RecipeAnswer): Finding<never>[] {
@@ -10,18 +12,22 @@ export function colourUnreached(region: string, target: string, answer: RecipeAn
     {
       id: `colour-${region}`,
       level: 'warning',
-      value: best === Infinity ? '–' : best.toFixed(1),
-      unit: 'ΔE00 from the target',
-      sentence: `${region} (${target}) cannot be mixed from the stock. ${answer.missing ?? ''}`,
+      value: best === Infinity ? message('findings.colourUnreached.noColour') : fixed(best, 1),
+      unit: message('findings.colourUnreached.e00FromTheTarget'),
+      sentence: message('findings.colourUnreached.cannotBeMixedFromThe', {
+        region,
+        target,
+        answer: answer.missing ?? '',
+      }),
       places: [],
-      how: 'Kubelka–Munk mixes of up to four paints in twelve drops; a difference of 2 is hardly visible.',
+      how: message('findings.colourUnreached.kubelkaMunkMixesOfUp'),
       fixes: [],
     },
   ]
 }
 
 export const targetsReached = rule({
-  title: 'every target can be mixed from the stock',
+  title: message('findings.colourUnreached.everyTargetCanBeMixed'),
   stages: ['scheme'],
   inputs: ['targets'],
   find: ({ targets }) => targets.flatMap((t) => colourUnreached(t.region, t.target, t.answer)),

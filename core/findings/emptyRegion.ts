@@ -1,5 +1,6 @@
-import { plural, type Finding } from './finding'
+import type { Finding } from './finding'
 import { rule } from './rule'
+import { message } from '../words/message'
 
 /** A region with coats that lies nowhere on a sculpt on which others were brushed: its coats would be planned for nothing. */
 export function emptyRegion(name: string, area: number, coats: number, painted: boolean): Finding<never>[] {
@@ -8,18 +9,18 @@ export function emptyRegion(name: string, area: number, coats: number, painted: 
     {
       id: `empty-${name}`,
       level: 'warning',
-      value: '0',
-      unit: 'mm²',
-      sentence: `${name} has ${plural(coats, 'coat')} but is nowhere on the sculpt. Brush it on, or remove its coats. They do not count in paint and hours.`,
+      value: 0,
+      unit: message('findings.emptyRegion.area'),
+      sentence: message('findings.emptyRegion.hasCoatCoatsButIs', { name, coats }),
       places: [],
-      how: 'Area of all faces whose corners belong to the region, over all parts.',
+      how: message('findings.emptyRegion.areaOfAllFacesWhose'),
       fixes: [],
     },
   ]
 }
 
 export const regionsPainted = rule({
-  title: 'every region with coats is on the sculpt',
+  title: message('findings.emptyRegion.everyRegionWithCoatsIs'),
   stages: ['scheme'],
   inputs: ['regions'],
   find: ({ regions }) =>

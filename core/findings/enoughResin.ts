@@ -1,5 +1,7 @@
 import type { Finding } from './finding'
 import { rule } from './rule'
+import { fixed } from '../words/format'
+import { message } from '../words/message'
 
 /** mm of resin that must stand over the film for a layer to fill everywhere. */
 const LEAST_DEPTH = 3
@@ -21,20 +23,28 @@ export function enoughResin(needed: number, level: number | null, plate: readonl
     {
       id: 'resin-short',
       level: short ? 'problem' : 'warning',
-      value: (needed + vat - level).toFixed(0),
-      unit: 'ml of resin short',
+      value: fixed(needed + vat - level, 0),
+      unit: message('findings.enoughResin.mlOfResinShort'),
       sentence: short
-        ? `The print needs ${needed.toFixed(0)} ml and ${level.toFixed(0)} ml are in stock: it would not be finished. Open another bottle, or print fewer parts.`
-        : `The print needs ${needed.toFixed(0)} ml of the ${level.toFixed(0)} ml in stock, which leaves the vat shallower than ${LEAST_DEPTH} mm toward the end. Refill it before that.`,
+        ? message('findings.enoughResin.thePrintNeedsMlAnd', { needed: fixed(needed, 0), level: fixed(level, 0) })
+        : message('findings.enoughResin.thePrintNeedsMlOf', {
+            needed: fixed(needed, 0),
+            level: fixed(level, 0),
+            least_depth: LEAST_DEPTH,
+          }),
       places: [],
-      how: `Solid volume, film and vat loss, and ${vat.toFixed(0)} ml that must cover ${plate[0].toFixed(0)} × ${plate[1].toFixed(0)} mm of film.`,
+      how: message('findings.enoughResin.solidVolumeFilmAndVat', {
+        vat: fixed(vat, 0),
+        plate: fixed(plate[0], 0),
+        plate2: fixed(plate[1], 0),
+      }),
       fixes: [],
     },
   ]
 }
 
 export const resinLasts = rule({
-  title: 'the resin in stock is enough',
+  title: message('findings.enoughResin.theResinInStockIs'),
   stages: ['plates'],
   inputs: ['resinNeed'],
   find: ({ resinNeed: { needed, level, plate } }) => enoughResin(needed, level, plate),

@@ -1,6 +1,8 @@
 import { between } from '../fit/facing'
 import type { Finding } from './finding'
 import { rule } from './rule'
+import { fixed } from '../words/format'
+import { message } from '../words/message'
 
 /** Degrees within which a face looks to the front. */
 const STRAIGHT = 12
@@ -17,8 +19,7 @@ export function facesAway(
   plate: number | null,
 ): Finding<'turnNameplate' | 'turnBase'>[] {
   const out: Finding<'turnNameplate' | 'turnBase'>[] = []
-  const how =
-    'The direction chosen on the face, turned with its part and joint, compared with the front around the vertical.'
+  const how = message('findings.facesAway.theDirectionChosenOnThe')
   const side = (d: number): string => (d > 0 ? 'right' : 'left')
   const aside = between(face, front)
   if (plate !== null && Math.abs(between(face, plate)) > STRAIGHT) {
@@ -26,16 +27,16 @@ export function facesAway(
     out.push({
       id: 'plate-aside',
       level: 'warning',
-      value: `${Math.abs(d).toFixed(0)}°`,
-      unit: 'beside the nameplate',
-      sentence: `The face looks ${Math.abs(d).toFixed(0)}° to the ${side(d)} of the nameplate.`,
+      value: message('findings.facesAway.degrees', { n: fixed(Math.abs(d), 0) }),
+      unit: message('findings.facesAway.besideTheNameplate'),
+      sentence: message('findings.facesAway.theFaceLooksToThe', { n: fixed(Math.abs(d), 0), side: side(d) }),
       places: [at],
       how,
       fixes: [
         {
           act: 'turnNameplate',
-          label: 'Turn the nameplate to the face',
-          effect: `sets it at ${face.toFixed(0)}° around the base`,
+          label: message('findings.facesAway.turnTheNameplateToThe'),
+          effect: message('findings.facesAway.setsItAtAroundThe', { face: fixed(face, 0) }),
         },
       ],
     })
@@ -44,18 +45,24 @@ export function facesAway(
     out.push({
       id: 'faces-aside',
       level: 'note',
-      value: `${Math.abs(aside).toFixed(0)}°`,
-      unit: 'off the front',
-      sentence: `The face looks ${Math.abs(aside).toFixed(0)}° to the ${side(aside)} of the base’s front.`,
+      value: message('findings.facesAway.degrees', { n: fixed(Math.abs(aside), 0) }),
+      unit: message('findings.facesAway.offTheFront'),
+      sentence: message('findings.facesAway.theFaceLooksToThe2', { n: fixed(Math.abs(aside), 0), side: side(aside) }),
       places: [at],
       how,
-      fixes: [{ act: 'turnBase', label: 'Turn the base to the face', effect: 'its front is then under the face' }],
+      fixes: [
+        {
+          act: 'turnBase',
+          label: message('findings.facesAway.turnTheBaseToThe'),
+          effect: message('findings.facesAway.itsFrontIsThenUnder'),
+        },
+      ],
     })
   return out
 }
 
 export const facesFront = rule({
-  title: 'the face looks to the front',
+  title: message('findings.facesAway.theFaceLooksToThe3'),
   stages: ['combine'],
   inputs: ['facing'],
   find: ({ facing }) => facesAway(facing.face, facing.at, facing.front, facing.plate),

@@ -1,28 +1,50 @@
 import { describe, expect, it } from 'vitest'
 import { orderPlan } from '../paint/order/plan'
 import type { OrderCoat, OrderScheme } from '../paint/order/types'
-import { emptyRegion } from './emptyRegion'
-import { newSurface } from './newSurface'
-import { sprayReach } from './sprayReach'
-import { forbiddenCoats, listedOrder, paintOrder } from './paintOrder'
+import { emptyRegion as emptyRegionOf } from './emptyRegion'
+import { newSurface as newSurfaceOf } from './newSurface'
+import { sprayReach as sprayReachOf } from './sprayReach'
+import {
+  forbiddenCoats as forbiddenCoatsOf,
+  listedOrder as listedOrderOf,
+  paintOrder as paintOrderOf,
+} from './paintOrder'
 import { health } from '../mesh/health'
 import { concatenate, keepFaces } from '../mesh/mesh'
 import { transformed } from '../mesh/transform'
 import { boxBody, sphereBody } from '../testBodies'
-import { colourUnreached } from './colourUnreached'
-import { enoughResin } from './enoughResin'
-import { islandGaps } from './islands'
-import { laterEdition, licence } from './licence'
-import { openMesh } from './openMesh'
-import { suctionCup } from './suctionCup'
-import { supportGaps } from './supportGaps'
+import { colourUnreached as colourUnreachedOf } from './colourUnreached'
+import { enoughResin as enoughResinOf } from './enoughResin'
+import { islandGaps as islandGapsOf } from './islands'
+import { laterEdition as laterEditionOf, licence as licenceOf } from './licence'
+import { openMesh as openMeshOf } from './openMesh'
+import { suctionCup as suctionCupOf } from './suctionCup'
+import { supportGaps as supportGapsOf } from './supportGaps'
 import type { TrapReport } from '../print/resin/trapped'
-import { trappedResin } from './trappedResin'
-import { PRINTS, SURVIVES, tooThin } from './tooThin'
-import type { Finding } from './finding'
+import { trappedResin as trappedResinOf } from './trappedResin'
+import { PRINTS, SURVIVES, tooThin as tooThinOf } from './tooThin'
+import type { SpokenFinding } from './finding'
+import { inWords } from '../testSpoken'
+
+const emptyRegion = inWords(emptyRegionOf)
+const newSurface = inWords(newSurfaceOf)
+const sprayReach = inWords(sprayReachOf)
+const forbiddenCoats = inWords(forbiddenCoatsOf)
+const listedOrder = inWords(listedOrderOf)
+const paintOrder = inWords(paintOrderOf)
+const colourUnreached = inWords(colourUnreachedOf)
+const enoughResin = inWords(enoughResinOf)
+const islandGaps = inWords(islandGapsOf)
+const laterEdition = inWords(laterEditionOf)
+const licence = inWords(licenceOf)
+const openMesh = inWords(openMeshOf)
+const suctionCup = inWords(suctionCupOf)
+const supportGaps = inWords(supportGapsOf)
+const trappedResin = inWords(trappedResinOf)
+const tooThin = inWords(tooThinOf)
 
 /** What every finding owes its reader. */
-function complete(list: readonly Finding[]): void {
+function complete(list: readonly SpokenFinding[]): void {
   for (const f of list) {
     expect(f.value).not.toBe('')
     expect(f.unit).not.toBe('')
@@ -243,7 +265,7 @@ describe('what stays inside', () => {
 
 it('tells whether the resin in stock is enough, with what must stand in the vat', () => {
   // 100 × 60 mm of film at 3 mm: 18 ml.
-  const at = (level: number | null): Finding[] => enoughResin(100, level, [100, 60])
+  const at = (level: number | null): SpokenFinding[] => enoughResin(100, level, [100, 60])
   expect([at(null), at(118), at(500)]).toEqual([[], [], []])
   expect(at(117)).toMatchObject([{ level: 'warning', value: '1' }])
   expect(at(90)).toMatchObject([

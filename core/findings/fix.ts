@@ -1,3 +1,5 @@
+import type { Said } from '../words/say'
+
 type Place = [number, number, number]
 
 /** What can be done about a finding, with all that is needed to do it. Every stage that shows the finding does each of its acts. */
@@ -39,6 +41,8 @@ export type FixAct =
   | { act: 'showDeciding'; piece: string }
 
 export type Act = FixAct['act']
-type Offers = { [A in Act]: Extract<FixAct, { act: A }> & { label: string; effect: string } }
+type Offers<Words> = { [A in Act]: Extract<FixAct, { act: A }> & { label: Words; effect: Words } }
 /** The acts of the given names, as they are offered: what the button says, and what a press brings about. */
-export type Fix<A extends Act = Act> = Offers[A]
+export type Fix<A extends Act = Act> = Offers<Said>[A]
+/** The same in words. */
+export type SpokenFix<A extends Act = Act> = Offers<string>[A]

@@ -1,5 +1,7 @@
 import type { Finding } from './finding'
 import { rule } from './rule'
+import { fixed } from '../words/format'
+import { message } from '../words/message'
 
 /** Under this saving of resin a cavity is not worth its two holes, its rinsing and its plugs. */
 export const LEAST_SAVING = { ml: 2, share: 0.15 }
@@ -14,20 +16,32 @@ export function hollowSaving(before: number, after: number, drainable: boolean):
     {
       id: 'not-worth-hollow',
       level: 'warning',
-      value: saved.toFixed(1),
-      unit: 'ml saved',
+      value: fixed(saved, 1),
+      unit: message('findings.hollowSaving.mlSaved'),
       places: [],
       sentence: drainable
-        ? `Hollowing saves ${saved.toFixed(1)} ml, ${(100 * share).toFixed(0)} %: little for the work of two holes, rinsing and plugs. Keeping it solid is the usual choice.`
-        : `It saves ${saved.toFixed(1)} ml, but there is no room for the two holes that a cavity needs: raw resin would stay enclosed. Keep it solid.`,
-      how: `Volume before and after. Worth it from ${LEAST_SAVING.ml} ml and ${(100 * LEAST_SAVING.share).toFixed(0)} % on, and only where it can drain.`,
-      fixes: [{ act: 'leaveSolid', label: 'Keep it solid', effect: `adds ${saved.toFixed(1)} ml of resin, no holes` }],
+        ? message('findings.hollowSaving.hollowingSavesMlLittleFor', {
+            saved: fixed(saved, 1),
+            share: fixed(100 * share, 0),
+          })
+        : message('findings.hollowSaving.itSavesMlButThere', { saved: fixed(saved, 1) }),
+      how: message('findings.hollowSaving.volumeBeforeAndAfterWorth', {
+        ml: LEAST_SAVING.ml,
+        share: fixed(100 * LEAST_SAVING.share, 0),
+      }),
+      fixes: [
+        {
+          act: 'leaveSolid',
+          label: message('findings.hollowSaving.keepItSolid'),
+          effect: message('findings.hollowSaving.addsMlOfResinNo', { saved: fixed(saved, 1) }),
+        },
+      ],
     },
   ]
 }
 
 export const worthHollowing = rule({
-  title: 'hollowing saves enough resin',
+  title: message('findings.hollowSaving.hollowingSavesEnoughResin'),
   stages: ['hollow'],
   inputs: ['hollow'],
   find: ({ hollow: { report } }) => hollowSaving(report.volumeBefore, report.volumeAfter, true),

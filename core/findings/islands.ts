@@ -1,6 +1,8 @@
 import type { Island } from '../raster/layerGraph'
-import { plural, type Finding } from './finding'
+import type { Finding } from './finding'
 import { rule } from './rule'
+import { fixed } from '../words/format'
+import { message } from '../words/message'
 
 /** Islands smaller than this, mm², stick to what is beside them within a layer or two. */
 export const FLECK = 0.5
@@ -18,17 +20,22 @@ export function islandGaps(islands: readonly Island[], step: number, supported: 
     {
       id: 'islands',
       level: 'problem',
-      value: String(real.length),
-      unit: real.length === 1 ? 'island' : 'islands',
-      sentence: `${plural(real.length, 'region starts', 'regions start')} in the air; the largest covers ${Math.max(...real.map((i) => i.area)).toFixed(1)} mm². It would fall into the vat.`,
+      value: real.length,
+      unit: message('findings.islands.islands', { n: real.length }),
+      sentence: message('findings.islands.regionStartsRegionsStartIn', {
+        length: real.length,
+        real: fixed(Math.max(...real.map((i) => i.area)), 1),
+      }),
       places: real.map((i) => [i.x, i.y, (i.layer + 0.5) * step]),
-      how: `Regions of each layer without overlap with the one below, at ${step} mm.`,
+      how: message('findings.islands.regionsOfEachLayerWithout', { step }),
       fixes: [
         {
           act: 'support',
           closer: supported,
-          label: supported ? 'Generate closer supports' : 'Generate supports',
-          effect: 'puts a tip under every island',
+          label: supported
+            ? message('findings.islands.generateCloserSupports')
+            : message('findings.islands.generateSupports'),
+          effect: message('findings.islands.putsATipUnderEvery'),
         },
       ],
     },
@@ -36,7 +43,7 @@ export function islandGaps(islands: readonly Island[], step: number, supported: 
 }
 
 export const noIsland = rule({
-  title: 'nothing starts in the air',
+  title: message('findings.islands.nothingStartsInTheAir'),
   stages: ['orient', 'plates'],
   inputs: ['layers'],
   find: ({ layers }) => islandGaps(layers.islands, layers.step, layers.supported),

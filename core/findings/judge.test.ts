@@ -4,6 +4,7 @@ import { failed, known, MEASURING, missing, NONE, type Fact } from './facts'
 import { complete, judge, judgedBy, measuredOf } from './judge'
 import { RULES } from './registry'
 import { rule, STAGES, type Rule } from './rule'
+import { say } from '../words/say'
 
 const told = (n: number) => ({
   id: `f${n}`,
@@ -54,7 +55,7 @@ describe('the registry', () => {
   it('has every rule once, under a title that reads after “Not checked:”, in a place that exists', () => {
     expect(new Set(RULES).size).toBe(RULES.length)
     for (const r of RULES) {
-      expect(r.title).toMatch(/^[a-z].*[^.]$/)
+      expect(say(r.title)).toMatch(/^[a-z].*[^.]$/)
       expect(r.stages.length).toBeGreaterThan(0)
       for (const s of r.stages) expect(STAGES).toContain(s)
     }

@@ -2,9 +2,10 @@ import type { Fact, FactName, Facts } from './facts'
 import type { Finding } from './finding'
 import { RULES, type ActsAt, type InputsAt } from './registry'
 import type { Rule, Stage } from './rule'
+import type { Said } from '../words/say'
 
 /** How far a rule is: only `measured` says that nothing was found where nothing is listed. */
-export type RuleState = { title: string } & (
+export type RuleState = { title: Said } & (
   | { state: 'measured' }
   | { state: 'not applicable' }
   | { state: 'measuring' }

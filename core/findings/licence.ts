@@ -1,5 +1,6 @@
 import type { Finding } from './finding'
 import { rule } from './rule'
+import { message } from '../words/message'
 
 /** Whether prints of a sculpt may leave the workshop for money. */
 export function licence(
@@ -8,19 +9,18 @@ export function licence(
   purpose: 'keep' | 'sell' | 'commission',
 ): Finding<never>[] {
   if (purpose === 'keep' || maySell === 'yes') return []
-  const use = purpose === 'sell' ? 'to be sold' : 'a commission'
   return [
     {
       id: 'licence',
       level: maySell === 'no' ? 'problem' : 'warning',
-      value: maySell === 'no' ? 'Not for sale' : 'Ask first',
+      value: maySell === 'no' ? message('findings.licence.notForSale') : message('findings.licence.askFirst'),
       unit: '',
       sentence:
         maySell === 'no'
-          ? `This piece is ${use}, and prints of ${name} may not be sold. Choose another sculpt, or agree with its maker.`
-          : `This piece is ${use}; whether prints of ${name} may be sold is not recorded yet. Enter it in the library.`,
+          ? message('findings.licence.notForSaleHere', { purpose, name })
+          : message('findings.licence.notRecorded', { purpose, name }),
       places: [],
-      how: 'The licence in the library, compared with the purpose in the brief.',
+      how: message('findings.licence.theLicenceInTheLibrary'),
       fixes: [],
     },
   ]
@@ -33,16 +33,16 @@ export function laterEdition(name: string, edition: number, newest: number): Fin
     {
       id: 'edition',
       level: 'note',
-      value: String(newest),
-      unit: 'is the newest edition',
-      sentence: `This part is made from edition ${edition} of ${name}.`,
+      value: newest,
+      unit: message('findings.licence.isTheNewestEdition'),
+      sentence: message('findings.licence.thisPartIsMadeFrom', { edition, name }),
       places: [],
-      how: 'Editions of the sculpt in the library.',
+      how: message('findings.licence.editionsOfTheSculptIn'),
       fixes: [
         {
           act: 'newestEdition',
-          label: 'Use the newest edition',
-          effect: 'with the same operations; undo restores this edition',
+          label: message('findings.licence.useTheNewestEdition'),
+          effect: message('findings.licence.withTheSameOperationsUndo'),
         },
       ],
     },
@@ -50,13 +50,13 @@ export function laterEdition(name: string, edition: number, newest: number): Fin
 }
 
 export const mayBeSold = rule({
-  title: 'prints of the sculpt may leave the workshop as the brief says',
+  title: message('findings.licence.printsOfTheSculptMay'),
   stages: ['import'],
   inputs: ['sculptTerms'],
   find: ({ sculptTerms: { name, maySell, purpose } }) => licence(name, maySell, purpose),
 })
 export const newestEdition = rule({
-  title: 'the sculpt is its newest edition',
+  title: message('findings.licence.theSculptIsItsNewest'),
   stages: ['import'],
   inputs: ['sculptEdition'],
   find: ({ sculptEdition: { name, edition, newest } }) => laterEdition(name, edition, newest),

@@ -1,5 +1,7 @@
 import type { Finding } from './finding'
 import { rule } from './rule'
+import { fixed } from '../words/format'
+import { message } from '../words/message'
 
 /** Skin that was not there when the regions were painted: a cut, a join or another sculpt has laid it bare. */
 export function newSurface(share: number): Finding<never>[] {
@@ -8,19 +10,18 @@ export function newSurface(share: number): Finding<never>[] {
     {
       id: 'new-skin',
       level: 'warning',
-      value: share < 0.01 ? (100 * share).toFixed(1) : String(Math.round(100 * share)),
-      unit: '% of its surface is new',
-      sentence:
-        'The part was cut, joined or changed after its regions were painted. Everything painted is kept; new surface took the nearest region. Check it and brush what is wrong.',
+      value: share < 0.01 ? fixed(100 * share, 1) : Math.round(100 * share),
+      unit: message('findings.newSurface.ofItsSurfaceIsNew'),
+      sentence: message('findings.newSurface.thePartWasCutJoined'),
       places: [],
-      how: 'Each vertex takes the region of the nearest surface of the painted copy; surface farther from it than 1.2 % of its size counts as new.',
+      how: message('findings.newSurface.eachVertexTakesTheRegion'),
       fixes: [],
     },
   ]
 }
 
 export const regionsStillFit = rule({
-  title: 'no surface is newer than its regions',
+  title: message('findings.newSurface.noSurfaceIsNewerThan'),
   stages: ['scheme'],
   inputs: ['newSkin'],
   find: ({ newSkin }) => newSurface(newSkin),

@@ -2,6 +2,7 @@ import { dayNumber, daysBetween, isoDay } from '../math/wallClock'
 import { keepsUntil, spent, type Bottle } from '../stock/lots'
 import type { Finding } from './finding'
 import { rule } from './rule'
+import { message } from '../words/message'
 
 /** Bottles that are past their time, or will be within the month. */
 export function oldResin(name: string, bottles: readonly Bottle[], today: string): Finding<never>[] {
@@ -15,11 +16,18 @@ export function oldResin(name: string, bottles: readonly Bottle[], today: string
       {
         id: `resin-old-${b.lot}`,
         level: old ? 'warning' : 'note',
-        value: String(Math.abs(days)),
-        unit: old ? 'days past its date' : 'days left',
-        sentence: `${name}${b.lot ? `, lot ${b.lot}` : ''}, was opened ${b.opened} and keeps ${b.keeps} months. ${old ? 'Shake it well and print a small test first: old resin cures soft.' : 'Use it up first.'}`,
+        value: Math.abs(days),
+        unit: old ? message('findings.oldResin.daysPastItsDate') : message('findings.oldResin.daysLeft'),
+        sentence: message('findings.oldResin.lotWasOpenedAndKeeps', {
+          name,
+          lot: Boolean(b.lot),
+          lot2: b.lot,
+          opened: b.opened,
+          keeps: b.keeps,
+          old,
+        }),
         places: [],
-        how: 'By the day it was opened and the months it keeps, both entered under Stock.',
+        how: message('findings.oldResin.byTheDayItWas'),
         fixes: [],
       },
     ]
@@ -27,7 +35,7 @@ export function oldResin(name: string, bottles: readonly Bottle[], today: string
 }
 
 export const resinFresh = rule({
-  title: 'no bottle is past its date',
+  title: message('findings.oldResin.noBottleIsPastIts'),
   stages: ['plates'],
   inputs: ['resinStock'],
   find: ({ resinStock: { name, bottles, today } }) => oldResin(name, bottles, today),

@@ -1,21 +1,26 @@
 import type { Cause, FlawKind, Learned } from '../plan/facts/flaws'
 import type { Finding } from './finding'
 import { rule } from './rule'
+import { message } from '../words/message'
+import type { Said } from '../words/say'
 
-const PLURAL: Readonly<Record<FlawKind, string>> = {
-  pit: 'pits',
-  step: 'steps',
-  seam: 'seams',
-  scratch: 'scratches',
-  dust: 'specks of dust',
-  run: 'runs',
-  missing: 'places without detail',
+const PLURAL: Readonly<Record<FlawKind, Said>> = {
+  pit: message('findings.openFlaws.pits'),
+  step: message('findings.openFlaws.steps'),
+  seam: message('findings.openFlaws.seams'),
+  scratch: message('findings.openFlaws.scratches'),
+  dust: message('findings.openFlaws.specksOfDust'),
+  run: message('findings.openFlaws.runs'),
+  missing: message('findings.openFlaws.placesWithoutDetail'),
 }
-const FROM: Readonly<Record<Exclude<Cause['kind'], 'tip'>, [words: string, change: string]>> = {
-  layers: ['are layer steps', 'Thinner layers or another orientation leave lower steps.'],
-  joint: ['are at joints', 'Fit the joints closer, or fill once more before primer.'],
-  sanding: ['are from sanding', 'Use no grit more than twice as fine as the one before.'],
-  spray: ['come from spraying', 'Spray thinner coats from farther away, in cleaner air.'],
+const FROM: Readonly<Record<Exclude<Cause['kind'], 'tip'>, [words: Said, change: Said]>> = {
+  layers: [
+    message('findings.openFlaws.areLayerSteps'),
+    message('findings.openFlaws.thinnerLayersOrAnotherOrientation'),
+  ],
+  joint: [message('findings.openFlaws.areAtJoints'), message('findings.openFlaws.fitTheJointsCloserOr')],
+  sanding: [message('findings.openFlaws.areFromSanding'), message('findings.openFlaws.useNoGritMoreThan')],
+  spray: [message('findings.openFlaws.comeFromSpraying'), message('findings.openFlaws.sprayThinnerCoatsFromFarther')],
 }
 
 /** What is open of a piece's flaws, and what they say of how it was printed and worked. */
@@ -28,11 +33,11 @@ export function openFlaws(
     {
       id: 'flaws-open',
       level: 'warning',
-      value: String(open.length),
-      unit: open.length === 1 ? 'flaw open' : 'flaws open',
-      sentence: `Found up to pass ${pass}, and neither repaired nor accepted.`,
+      value: open.length,
+      unit: message('findings.openFlaws.flawsOpen', { n: open.length }),
+      sentence: message('findings.openFlaws.foundUpToPassAnd', { pass }),
       places: open.map((f) => [...f.point]),
-      how: 'Marked on the sculpt by hand; a flaw is closed when it is marked as repaired, or accepted with a note.',
+      how: message('findings.openFlaws.markedOnTheSculptBy'),
       fixes: [],
     },
   ]
@@ -44,31 +49,39 @@ export function flawCauses(learned: readonly Learned[]): Finding<never>[] {
     const [words, change] =
       l.cause.kind === 'tip'
         ? [
-            `are scars of tips of ${l.cause.tip} mm`,
-            'Thinner tips there, or removing supports while the resin is still green, leave smaller ones.',
+            message('findings.openFlaws.areScarsOfTipsOf', { tip: l.cause.tip }),
+            message('findings.openFlaws.thinnerTipsThereOrRemoving'),
           ]
         : FROM[l.cause.kind]
     return {
       id: `flaw-cause ${l.kind} ${l.cause.kind}${l.cause.kind === 'tip' ? ` ${l.cause.tip}` : ''}`,
       level: 'note',
-      value: `${l.count} of ${l.of}`,
+      value: message('findings.openFlaws.countOf', { count: l.count, of: l.of }),
       unit: PLURAL[l.kind],
-      sentence: `${l.count} of ${l.of} ${PLURAL[l.kind]} ${words}${l.region ? `, most of them on ${l.region.toLowerCase()}` : ''}. ${change}`,
+      sentence: message('findings.openFlaws.ofMostOfThemOn', {
+        count: l.count,
+        of: l.of,
+        kind: PLURAL[l.kind],
+        words,
+        region: Boolean(l.region),
+        region2: l.region?.toLowerCase() ?? '',
+        change,
+      }),
       places: [],
-      how: 'Each flaw is attributed to the nearest support tip within 0.8 mm of it, else to the usual cause of its kind.',
+      how: message('findings.openFlaws.eachFlawIsAttributedTo'),
       fixes: [],
     }
   })
 }
 
 export const noFlawOpen = rule({
-  title: 'no flaw that was marked is open',
+  title: message('findings.openFlaws.noFlawThatWasMarked'),
   stages: ['prime'],
   inputs: ['openFlaws'],
   find: ({ openFlaws: { open, pass } }) => openFlaws(open, pass),
 })
 export const whatFlawsCameOf = rule({
-  title: 'no single cause explains most flaws of a kind',
+  title: message('findings.openFlaws.noSingleCauseExplainsMost'),
   stages: ['prime', 'print'],
   inputs: ['flawCauses'],
   find: (facts) => flawCauses(facts.flawCauses),

@@ -1,80 +1,89 @@
 import type { Health } from '../mesh/health'
-import { plural, type Finding } from './finding'
+import type { Finding } from './finding'
 import { rule } from './rule'
 import type { Fix } from './fix'
+import { fixed } from '../words/format'
+import { message } from '../words/message'
+import type { Said } from '../words/say'
 
 /** Defects of the mesh itself, each kind one finding. */
 export function openMesh(h: Health): Finding<'repair' | 'scale'>[] {
   const out: Finding<'repair' | 'scale'>[] = []
-  const how =
-    'Counted on the whole mesh: edges by their faces, crossings by exact predicates on the file’s own coordinates.'
+  const how = message('findings.openMesh.countedOnTheWholeMesh')
   const mend: Fix<'repair'>[] = [
     {
       act: 'repair',
-      label: 'Repair',
-      effect: 'welds, orients, fills and removes crumbs; the imported file stays unchanged',
+      label: message('findings.openMesh.repair'),
+      effect: message('findings.openMesh.weldsOrientsFillsAndRemoves'),
     },
   ]
   const add = (
     id: string,
     count: number,
     level: Finding['level'],
-    unit: string,
-    sentence: string,
+    unit: (n: number) => Said,
+    sentence: Said,
     places: Finding['places'],
     fixes = mend,
   ): void => {
-    if (count > 0) out.push({ id, level, value: count.toLocaleString('en'), unit, sentence, places, how, fixes })
+    if (count > 0) out.push({ id, level, value: count, unit: unit(count), sentence, places, how, fixes })
   }
   const rim = h.holes.lengths.reduce((a, b) => a + b, 0)
   add(
     'holes',
     h.holes.count,
     'problem',
-    h.holes.count === 1 ? 'hole' : 'holes',
-    `The surface is open along ${rim.toFixed(1)} mm of edge: a slicer may fill the wrong side.`,
+    (n) => message('findings.openMesh.holes', { n }),
+    message('findings.openMesh.theSurfaceIsOpenAlong', { rim: fixed(rim, 1) }),
     h.holes.places,
   )
   if (h.holes.count === 0)
-    add('open-edges', h.openEdges.count, 'problem', 'open edges', 'Single edges are open.', h.openEdges.places)
+    add(
+      'open-edges',
+      h.openEdges.count,
+      'problem',
+      (n) => message('findings.openMesh.openEdges', { n }),
+      message('findings.openMesh.singleEdgesAreOpen'),
+      h.openEdges.places,
+    )
   add(
     'non-manifold',
     h.nonManifold.count,
     'problem',
-    'edges with more than two faces',
-    'More than two faces meet at an edge: inside and outside are undefined there.',
+    (n) => message('findings.openMesh.manyFacedEdges', { n }),
+    message('findings.openMesh.moreThanTwoFacesMeet'),
     h.nonManifold.places,
   )
   add(
     'disoriented',
     h.disoriented.count,
     'problem',
-    'edges between turned faces',
-    'Neighbouring faces disagree about which side is outside.',
+    (n) => message('findings.openMesh.disorientedEdges', { n }),
+    message('findings.openMesh.neighbouringFacesDisagreeAboutWhich'),
     h.disoriented.places,
   )
   add(
     'inside-out',
     h.insideOut.count,
     'problem',
-    plural(h.insideOut.count, 'shell').replace(/^\S+ /, ''),
-    'A body is inside out: it would print as a hole.',
+    (n) => message('findings.openMesh.shells', { n }),
+    message('findings.openMesh.aBodyIsInsideOut'),
     h.insideOut.places,
   )
   add(
     'faulty',
     h.degenerate.count + h.duplicate.count,
     'warning',
-    'faulty faces',
-    `${h.degenerate.count} without area, ${h.duplicate.count} doubled.`,
+    (n) => message('findings.openMesh.faultyFaces', { n }),
+    message('findings.openMesh.withoutAreaDoubled', { count: h.degenerate.count, count2: h.duplicate.count }),
     [...h.degenerate.places, ...h.duplicate.places],
   )
   add(
     'crossing',
     h.selfIntersecting.count,
     'warning',
-    `${h.selfIntersecting.complete ? '' : 'or more '}crossings`,
-    'Faces pass through each other. Undercut’s slicer unites them; other programs may not.',
+    (n) => message('findings.openMesh.orMoreCrossings', { n, complete: h.selfIntersecting.complete }),
+    message('findings.openMesh.facesPassThroughEachOther'),
     h.selfIntersecting.places,
     [],
   )
@@ -82,26 +91,27 @@ export function openMesh(h: Health): Finding<'repair' | 'scale'>[] {
     'crumbs',
     h.crumbs.count,
     'warning',
-    h.crumbs.count === 1 ? 'crumb' : 'crumbs',
-    'Loose bits under 0.1 % of the volume would print as scraps in the vat.',
+    (n) => message('findings.openMesh.crumbs', { n }),
+    message('findings.openMesh.looseBitsUnder01'),
     h.crumbs.places,
   )
   if (h.units !== 'plausible') {
-    const factor = h.units === 'looks like metres' ? 1000 : h.units === 'looks like inches' ? 25.4 : 0.001
+    const units = h.units === 'looks like metres' ? 'metres' : h.units === 'looks like inches' ? 'inches' : 'other'
+    const factor = { metres: 1000, inches: 25.4, other: 0.001 }[units]
     out.push({
       id: 'units',
       level: 'problem',
-      value: Math.max(...h.size).toPrecision(3),
-      unit: 'mm',
-      sentence: `The longest side ${h.units}.`,
+      value: Number(Math.max(...h.size).toPrecision(3)),
+      unit: message('findings.openMesh.mmLong'),
+      sentence: message('findings.openMesh.looksLike', { units }),
       places: [],
-      how: 'Display pieces are 15 mm to 4 m long; this one is not.',
+      how: message('findings.openMesh.displayPiecesAre15Mm'),
       fixes: [
         {
           act: 'scale',
           factor,
-          label: `Scale by ${factor}`,
-          effect: `makes it ${(Math.max(...h.size) * factor).toFixed(0)} mm long`,
+          label: message('findings.openMesh.scaleBy', { factor }),
+          effect: message('findings.openMesh.makesItMmLong', { n: fixed(Math.max(...h.size) * factor, 0) }),
         },
       ],
     })
@@ -110,7 +120,7 @@ export function openMesh(h: Health): Finding<'repair' | 'scale'>[] {
 }
 
 export const meshSound = rule({
-  title: 'the mesh is closed, oriented, without crossing faces and crumbs, and of a plausible size',
+  title: message('findings.openMesh.theMeshIsClosedOriented'),
   stages: ['import'],
   inputs: ['health'],
   find: ({ health }) => openMesh(health),

@@ -1,54 +1,65 @@
 import type { OrderPlan } from '../paint/order/plan'
 import type { OrderScheme, Precedes, Rule } from '../paint/order/types'
-import { plural, type Finding } from './finding'
+import type { Finding } from './finding'
 import { rule } from './rule'
+import { message, type Message } from '../words/message'
+import type { Said } from '../words/say'
 
-const WHY: Record<Rule, (first: string, then: string) => string> = {
-  stack: (a, b) => `${a} is under ${b} in its own region.`,
-  clear: (a) => `${a} is on a clear part, which takes inks only.`,
-  sprayFirst: (a, b) => `${a} is sprayed after ${b} was brushed beside it: the brushed work has to be masked.`,
-  lightFirst: (a, b) =>
-    `${a} is light and covers poorly; after the dark ${b} beside it, overspray and edges show through.`,
-  darkFirst: (a, b) => `${b} is light and comes before the dark ${a} beside it; your rule is dark to light.`,
-  messyFirst: (a, b) => `${a} goes beyond its edge; ${b} beside it is clean by then.`,
-  mattBeforeMetal: (a, b) => `${a} over ${b} removes its sheen: matt comes before metal, or the metal is masked.`,
-  accentsLast: (a, b) => `${b} is a gloss accent: the later ${a} dulls it.`,
+const WHY: Record<Rule, (first: Said, then: Said) => Message> = {
+  stack: (a, b) => message('findings.paintOrder.isUnderInItsOwn', { a, b }),
+  clear: (a) => message('findings.paintOrder.isOnAClearPart', { a }),
+  sprayFirst: (a, b) => message('findings.paintOrder.isSprayedAfterWasBrushed', { a, b }),
+  lightFirst: (a, b) => message('findings.paintOrder.isLightAndCoversPoorly', { a, b }),
+  darkFirst: (a, b) => message('findings.paintOrder.isLightAndComesBefore', { b, a }),
+  messyFirst: (a, b) => message('findings.paintOrder.goesBeyondItsEdgeBeside', { a, b }),
+  mattBeforeMetal: (a, b) => message('findings.paintOrder.overRemovesItsSheenMatt', { a, b }),
+  accentsLast: (a, b) => message('findings.paintOrder.isAGlossAccentThe', { b, a }),
 }
-const HOW =
-  'By the rules of the craft, over regions that touch. Minutes are calculated from what masking and cleaning take in this workshop.'
+const HOW = message('findings.paintOrder.byTheRulesOfThe')
 
 /** Coats of a ring that are named; more than these nobody holds together. */
 const NAMED = 3
-const few = (names: readonly string[]): string =>
-  names.length <= NAMED + 1 ? names.join('; ') : `${names.slice(0, NAMED).join('; ')} and ${names.length - NAMED} more`
+const few = (names: readonly Said[]): readonly Said[] =>
+  names.length <= NAMED + 1
+    ? names
+    : [...names.slice(0, NAMED), message('findings.paintOrder.more', { n: names.length - NAMED })]
 
 /** What a hand order breaks and costs, and what rules contradicted each other; nothing where it is as good as the best. */
 export function paintOrder(scheme: OrderScheme, plan: OrderPlan): Finding<'cheapestOrder'>[] {
-  const name = (i: number): string => {
+  const name = (i: number): Message => {
     const c = scheme.coats[i]!
-    return `${scheme.regions.find((r) => r.id === c.region)?.name ?? 'Region'}: ${c.name}`
+    return message('findings.paintOrder.coatOfRegion', {
+      region: scheme.regions.find((r) => r.id === c.region)?.name ?? message('findings.paintOrder.region'),
+      name: c.name,
+    })
   }
   const out: Finding<'cheapestOrder'>[] = []
-  const say = (r: Precedes): string => WHY[r.rule](name(r.first), name(r.then))
+  const say = (r: Precedes): Message => WHY[r.rule](name(r.first), name(r.then))
   for (const r of (plan.hand?.broken ?? []).slice(0, 6))
     out.push({
       id: `order-${scheme.coats[r.first]!.id}-${scheme.coats[r.then]!.id}`,
       level: r.rule === 'mattBeforeMetal' || r.rule === 'stack' ? 'problem' : 'warning',
-      value: String(1 + (plan.hand?.steps.findIndex((s) => s.coat === r.then) ?? 0)),
-      unit: 'is too early in your order',
+      value: 1 + (plan.hand?.steps.findIndex((s) => s.coat === r.then) ?? 0),
+      unit: message('findings.paintOrder.isTooEarlyInYour'),
       sentence: say(r),
       places: [],
       how: HOW,
-      fixes: [{ act: 'cheapestOrder', label: 'Use the cheapest order', effect: 'keeps every rule that can be kept' }],
+      fixes: [
+        {
+          act: 'cheapestOrder',
+          label: message('findings.paintOrder.useTheCheapestOrder'),
+          effect: message('findings.paintOrder.keepsEveryRuleThatCan'),
+        },
+      ],
     })
   const more = (plan.hand?.broken.length ?? 0) - 6
   if (more > 0)
     out.push({
       id: 'order-more',
       level: 'warning',
-      value: String(more),
-      unit: `more ${more === 1 ? 'rule' : 'rules'} broken`,
-      sentence: 'Your order breaks further rules of the same kinds.',
+      value: more,
+      unit: message('findings.paintOrder.moreRuleRulesBroken', { more }),
+      sentence: message('findings.paintOrder.yourOrderBreaksFurtherRules'),
       places: [],
       how: HOW,
       fixes: [],
@@ -57,9 +68,12 @@ export function paintOrder(scheme: OrderScheme, plan: OrderPlan): Finding<'cheap
     out.push({
       id: `ring-${scheme.coats[rule.first]!.id}-${scheme.coats[rule.then]!.id}`,
       level: 'note',
-      value: String(ring.length),
-      unit: `${plural(ring.length, 'coat').replace(/^\S+ /, '')} in a ring`,
-      sentence: `Rules contradict each other among ${few(ring.map(name))}. The least strict one is broken: ${say(rule)} It is masked instead; another tool for one of the coats would avoid that.`,
+      value: ring.length,
+      unit: message('findings.paintOrder.inARing', { n: ring.length }),
+      sentence: message('findings.paintOrder.rulesContradictEachOtherAmong', {
+        few: few(ring.map(name)),
+        say: say(rule),
+      }),
       places: [],
       how: HOW,
       fixes: [],
@@ -76,19 +90,19 @@ export function listedOrder({ hand, cost }: OrderPlan): Finding<'cheapestOrder'>
     {
       id: 'as-listed',
       level: 'warning',
-      value: String(broken),
-      unit: `${broken === 1 ? 'rule' : 'rules'} broken as listed`,
-      sentence: 'The plan uses the coats as listed until an order is chosen.',
+      value: broken,
+      unit: message('findings.paintOrder.ruleRulesBrokenAsListed', { broken }),
+      sentence: message('findings.paintOrder.thePlanUsesTheCoats'),
       places: [],
       how: HOW,
       fixes: [
         {
           act: 'cheapestOrder',
-          label: 'Use the cheapest order',
+          label: message('findings.paintOrder.useTheCheapestOrder'),
           effect:
             more > 0
-              ? `keeps every rule that can be kept, for ${more} min more`
-              : `keeps every rule that can be kept${more < 0 ? `, and saves ${-more} min` : ''}`,
+              ? message('findings.paintOrder.keepsEveryRuleThatCan2', { more })
+              : message('findings.paintOrder.keepsEveryRuleThatCan3', { more: more < 0, more2: -more }),
         },
       ],
     },
@@ -105,13 +119,13 @@ export function forbiddenCoats(scheme: OrderScheme, inks: ReadonlySet<string>): 
       {
         id: `forbidden-${r.id}`,
         level: 'problem',
-        value: String(wrong.length),
-        unit: plural(wrong.length, 'coat').replace(/^\S+ /, ''),
+        value: wrong.length,
+        unit: message('findings.paintOrder.coats', { n: wrong.length }),
         sentence: r.glueFace
-          ? `${r.name} will be glued, and glue does not hold on paint. Keep it bare and mask it.`
-          : `${r.name} is clear: paint that covers it blocks its light. Use inks, without a primer.`,
+          ? message('findings.paintOrder.willBeGluedAndGlue', { name: r.name })
+          : message('findings.paintOrder.isClearPaintThatCovers', { name: r.name }),
         places: [],
-        how: 'By the material entered for the region.',
+        how: message('findings.paintOrder.byTheMaterialEnteredFor'),
         fixes: [],
       },
     ]
@@ -119,14 +133,14 @@ export function forbiddenCoats(scheme: OrderScheme, inks: ReadonlySet<string>): 
 }
 
 export const orderKept = rule({
-  title: 'the order of coats keeps every rule',
+  title: message('findings.paintOrder.theOrderOfCoatsKeeps'),
   stages: ['order'],
   inputs: ['paintOrder'],
   find: ({ paintOrder: { scheme, plan, chosen } }) =>
     chosen ? paintOrder(scheme, plan) : [...listedOrder(plan), ...paintOrder(scheme, { ...plan, hand: null })],
 })
 export const noForbiddenCoat = rule({
-  title: 'nothing covers what is clear or will be glued',
+  title: message('findings.paintOrder.nothingCoversWhatIsClear'),
   stages: ['order'],
   inputs: ['paintOrder'],
   find: ({ paintOrder: { scheme, inks } }) => forbiddenCoats(scheme, inks),

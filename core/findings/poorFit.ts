@@ -1,6 +1,8 @@
 import type { FitReport } from '../fit/gap'
 import type { Finding } from './finding'
 import { rule } from './rule'
+import { fixed } from '../words/format'
+import { message } from '../words/message'
 
 /** mm³, and mm, of overlap below which two skins merely touch: pressed or sanded together without a thought */
 const TOUCH = 0.3,
@@ -11,25 +13,34 @@ const HAIRLINE = 0.12
 /** How two parts meet: overlapping, gaping, or well. */
 export function poorFit(a: string, b: string, key: string, r: FitReport): Finding<'relieve' | 'union'>[] {
   if (!r.touching && r.overlap < TOUCH) return []
-  const how = `Signed gap from ${(r.area / 100).toFixed(1)} cm² of facing surface to the other part's, by closest point; overlap by intersection.`
+  const how = message('findings.poorFit.signedGapFromCmOf', { r: fixed(r.area / 100, 1) })
   if (r.overlap >= TOUCH && (!r.deepest || -r.deepest.gap > SKIN))
     return [
       {
         id: `overlap:${key}`,
         level: 'problem',
-        value: r.deepest ? (-r.deepest.gap).toFixed(2) : r.overlap.toFixed(0),
-        unit: r.deepest ? 'mm too deep' : 'mm³ overlap',
-        sentence: `${a} and ${b} overlap by ${r.overlap < 100 ? r.overlap.toFixed(1) : r.overlap.toFixed(0)} mm³: once printed, they will not fit together.`,
+        value: r.deepest ? fixed(-r.deepest.gap, 2) : fixed(r.overlap, 0),
+        unit: r.deepest ? message('findings.poorFit.mmTooDeep') : message('findings.poorFit.mmOverlap'),
+        sentence: message('findings.poorFit.andOverlapByMmOnce', {
+          a,
+          b,
+          overlap: r.overlap < 100 ? r.overlap.toFixed(1) : r.overlap.toFixed(0),
+        }),
         places: r.deepest ? [r.deepest.point] : [],
         how,
         fixes: [
           {
             act: 'relieve',
             pair: key,
-            label: 'Cut clearance',
-            effect: `subtracts ${b}, enlarged by the clearance, from ${a}`,
+            label: message('findings.poorFit.cutClearance'),
+            effect: message('findings.poorFit.subtractsEnlargedByTheClearance', { b, a }),
           },
-          { act: 'union', pair: key, label: 'Merge', effect: `${b} becomes part of ${a}` },
+          {
+            act: 'union',
+            pair: key,
+            label: message('findings.poorFit.merge'),
+            effect: message('findings.poorFit.becomesPartOf', { b, a }),
+          },
         ],
       },
     ]
@@ -38,9 +49,14 @@ export function poorFit(a: string, b: string, key: string, r: FitReport): Findin
     {
       id: `gap:${key}`,
       level: 'warning',
-      value: r.p95.toFixed(2),
-      unit: 'mm gap',
-      sentence: `Between ${a} and ${b}; ${r.seam.toFixed(0)} mm of the seam are visible and need ${(r.filler / 1000).toFixed(2)} ml of filler.`,
+      value: fixed(r.p95, 2),
+      unit: message('findings.poorFit.mmGap'),
+      sentence: message('findings.poorFit.betweenAndMmOfThe', {
+        a,
+        b,
+        seam: fixed(r.seam, 0),
+        r: fixed(r.filler / 1000, 2),
+      }),
       places: r.widest ? [r.widest.point] : [],
       how,
       fixes: [],
@@ -49,7 +65,7 @@ export function poorFit(a: string, b: string, key: string, r: FitReport): Findin
 }
 
 export const partsFit = rule({
-  title: 'no parts overlap, no seam has a gap',
+  title: message('findings.poorFit.noPartsOverlapNoSeam'),
   stages: ['combine'],
   inputs: ['pairs'],
   find: ({ pairs }) => pairs.flatMap(({ a, b, key, fit }) => poorFit(a, b, key, fit)),

@@ -1,6 +1,8 @@
 import type { PoseReport } from '../pose/quality'
-import { plural, type Finding } from './finding'
+import type { Finding } from './finding'
 import { rule } from './rule'
+import { fixed } from '../words/format'
+import { message } from '../words/message'
 
 const VOLUME = 0.05,
   STRETCH = 1.35
@@ -9,14 +11,14 @@ const VOLUME = 0.05,
 export function posedSkin(r: PoseReport): Finding<never>[] {
   const out: Finding<never>[] = []
   for (const j of r.joints) {
-    const how = `Faces that follow both sides of the joint by 6 % or more, before and after; turned ${j.turned.toFixed(0)}°.`
+    const how = message('findings.posedSkin.facesThatFollowBothSides', { turned: fixed(j.turned, 0) })
     if (j.flipped > 0)
       out.push({
         id: `flipped:${j.name}`,
         level: 'problem',
-        value: String(j.flipped),
-        unit: j.flipped === 1 ? 'face turned over' : 'faces turned over',
-        sentence: `At ${j.name} the surface folds into itself: ${plural(j.flipped, 'face')} point inward. Turn it less, or move the joint to the middle of the limb.`,
+        value: j.flipped,
+        unit: message('findings.posedSkin.facesTurnedOver', { n: j.flipped }),
+        sentence: message('findings.posedSkin.atTheSurfaceFoldsInto', { name: j.name, flipped: j.flipped }),
         places: [j.at],
         how,
         fixes: [],
@@ -25,9 +27,9 @@ export function posedSkin(r: PoseReport): Finding<never>[] {
       out.push({
         id: `volume:${j.name}`,
         level: 'warning',
-        value: `${(100 * j.volumeChange).toFixed(0)} %`,
-        unit: 'volume there',
-        sentence: `${j.name} ${j.volumeChange < 0 ? 'becomes thinner' : 'becomes thicker'} as it bends.`,
+        value: message('findings.posedSkin.percent', { volumeChange: fixed(100 * j.volumeChange, 0) }),
+        unit: message('findings.posedSkin.volumeThere'),
+        sentence: message('findings.posedSkin.becomesThinnerBecomesThickerAs', { name: j.name, j: j.volumeChange < 0 }),
         places: [j.at],
         how,
         fixes: [],
@@ -36,11 +38,14 @@ export function posedSkin(r: PoseReport): Finding<never>[] {
       out.push({
         id: `stretch:${j.name}`,
         level: 'warning',
-        value: `× ${j.stretch.toFixed(2)}`,
-        unit: 'stretched',
-        sentence: `Texture at ${j.name} is stretched by ${((j.stretch - 1) * 100).toFixed(0)} % where it stretches most.`,
+        value: message('findings.posedSkin.times', { stretch: fixed(j.stretch, 2) }),
+        unit: message('findings.posedSkin.stretched'),
+        sentence: message('findings.posedSkin.textureAtIsStretchedBy', {
+          name: j.name,
+          j: fixed((j.stretch - 1) * 100, 0),
+        }),
         places: [j.at],
-        how: `${how} 95th percentile of edge lengths.`,
+        how: message('findings.posedSkin.n95thPercentileOfEdgeLengths', { how }),
         fixes: [],
       })
   }
@@ -48,7 +53,7 @@ export function posedSkin(r: PoseReport): Finding<never>[] {
 }
 
 export const skinKept = rule({
-  title: 'no face is turned over, no limb thinner, no texture stretched',
+  title: message('findings.posedSkin.noFaceIsTurnedOver'),
   stages: ['pose'],
   inputs: ['pose'],
   find: ({ pose }) => posedSkin(pose),

@@ -1,11 +1,17 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import type { Mishap } from '../print/hanging/hanging'
-import { bathSaturated } from './bathSaturated'
-import { supportFailures } from './supportFailures'
-import { unplacedSteps } from './unplacedSteps'
+import { bathSaturated as bathSaturatedOf } from './bathSaturated'
+import { supportFailures as supportFailuresOf } from './supportFailures'
+import { unplacedSteps as unplacedStepsOf } from './unplacedSteps'
 import type { PlateAtWork } from './facts'
-import { fill, printTrouble } from './printTrouble'
+import { fill, printTrouble as printTroubleOf } from './printTrouble'
+import { inWords } from '../testSpoken'
+
+const bathSaturated = inWords(bathSaturatedOf)
+const supportFailures = inWords(supportFailuresOf)
+const unplacedSteps = inWords(unplacedStepsOf)
+const printTrouble = inWords(printTroubleOf)
 
 const plate: PlateAtWork = {
   id: 'p1',

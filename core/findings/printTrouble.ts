@@ -1,6 +1,8 @@
 import type { PlateAtWork } from './facts'
 import type { Finding } from './finding'
 import { rule } from './rule'
+import { fixed } from '../words/format'
+import { message } from '../words/message'
 
 type PlateAct = 'refill' | 'resume' | 'judge'
 /** Plates that wait for a hand: stand still, do not answer, were refused, came out badly. */
@@ -9,76 +11,109 @@ export function printTrouble(plates: readonly PlateAtWork[]): Finding<PlateAct>[
     const of = (id: string, rest: Omit<Finding<PlateAct>, 'id' | 'places'>): Finding<PlateAct>[] => [
       { id: `${id} ${p.id}`, places: [], ...rest },
     ]
-    const at = `layer ${p.layer} of ${p.layers}`
+    const at = message('findings.printTrouble.layerOf', { layer: p.layer, layers: p.layers })
     if (p.problem && p.state === 'planned')
       return of('refused', {
         level: 'problem',
-        value: '0',
-        unit: 'layers printed: refused',
-        sentence: `${p.name}: ${p.problem}`,
-        how: 'What the printer answered when the job was sent or started.',
+        value: 0,
+        unit: message('findings.printTrouble.layersPrintedRefused'),
+        sentence: message('findings.printTrouble.refused', { name: p.name, problem: p.problem }),
+        how: message('findings.printTrouble.whatThePrinterAnsweredWhen'),
         fixes: [],
       })
     if (p.silent !== null && (p.state === 'sending' || p.state === 'printing'))
       return of('lost', {
         level: 'problem',
-        value: String(Math.max(1, Math.round(p.silent))),
-        unit: 'min without an answer',
-        sentence: `${p.name} has not answered since ${at}. Check whether the printer is on. It goes on printing by itself, and is followed again as soon as it answers.`,
-        how: 'Asked several times a second; each answer may take four seconds.',
+        value: Math.max(1, Math.round(p.silent)),
+        unit: message('findings.printTrouble.minWithoutAnAnswer'),
+        sentence: message('findings.printTrouble.hasNotAnsweredSinceCheck', { name: p.name, at }),
+        how: message('findings.printTrouble.askedSeveralTimesASecond'),
         fixes: [],
       })
     if (p.state === 'printing' && p.why === 'vat-empty')
       return of('vat', {
         level: 'problem',
-        value: (p.vat ?? 0).toFixed(0),
-        unit: 'ml in the vat',
-        sentence: `${p.name} has stopped at ${at}: too little resin covers the film. Refill the vat, then continue; ${p.needed.toFixed(0)} ml are still to be printed.`,
-        how: 'The level reported by the printer; the rest is calculated from the areas of the layers left.',
+        value: fixed(p.vat ?? 0, 0),
+        unit: message('findings.printTrouble.mlInTheVat'),
+        sentence: message('findings.printTrouble.hasStoppedAtTooLittle', {
+          name: p.name,
+          at,
+          needed: fixed(p.needed, 0),
+        }),
+        how: message('findings.printTrouble.theLevelReportedByThe'),
         fixes: [
           {
             act: 'refill',
             plate: p.id,
-            label: `Refill with ${fill(p.needed)} ml`,
-            effect: 'the printer is told, and continues',
+            label: message('findings.printTrouble.refillWithMl', { needed: fill(p.needed) }),
+            effect: message('findings.printTrouble.thePrinterIsToldAnd'),
           },
         ],
       })
     if (p.state === 'printing' && p.doing === 'interrupted')
       return of('power', {
         level: 'problem',
-        value: p.layer.toLocaleString(),
-        unit: 'layers before a power cut',
-        sentence: `${p.name} was interrupted at ${at}. It can continue from there. A line will show at that layer. Stir resin that has stood for hours first.`,
-        how: 'The printer remembers the layer and the job.',
-        fixes: [{ act: 'resume', plate: p.id, label: 'Go on', effect: `from layer ${p.layer + 1}` }],
+        value: p.layer,
+        unit: message('findings.printTrouble.layersBeforeAPowerCut'),
+        sentence: message('findings.printTrouble.wasInterruptedAtItCan', { name: p.name, at }),
+        how: message('findings.printTrouble.thePrinterRemembersTheLayer'),
+        fixes: [
+          {
+            act: 'resume',
+            plate: p.id,
+            label: message('findings.printTrouble.goOn'),
+            effect: message('findings.printTrouble.fromLayer', { p: p.layer + 1 }),
+          },
+        ],
       })
     if (p.state === 'printing' && p.vat !== null && p.vat < p.needed)
       return of('vat-soon', {
         level: 'warning',
-        value: (p.needed - p.vat).toFixed(0),
-        unit: 'ml more than the vat has',
-        sentence: `${p.needed.toFixed(0)} ml are still to be printed and ${p.vat.toFixed(0)} are in the vat of ${p.name}: it will stop before the end. Refill it in time.`,
-        how: 'The level reported by the printer, compared with the areas of the layers left.',
+        value: fixed(p.needed - p.vat, 0),
+        unit: message('findings.printTrouble.mlMoreThanTheVat'),
+        sentence: message('findings.printTrouble.mlAreStillToBe', {
+          needed: fixed(p.needed, 0),
+          vat: fixed(p.vat, 0),
+          name: p.name,
+        }),
+        how: message('findings.printTrouble.theLevelReportedByThe2'),
         fixes: [],
       })
     if (p.state === 'ended')
       return of('look', {
         level: 'warning',
-        value: '1',
-        unit: 'plate without a result',
-        sentence: `${p.name}${p.layer < p.layers ? ` ended at ${at}` : ' is printed'}. Remove it, check it, and enter the result of each part. The estimates of the next prints use it.`,
-        how: '',
-        fixes: [{ act: 'judge', plate: p.id, label: 'Enter result', effect: 'part by part' }],
+        value: 1,
+        unit: message('findings.printTrouble.plateWithoutAResult'),
+        sentence: message('findings.printTrouble.endedAtIsPrintedRemove', {
+          name: p.name,
+          layers: p.layer < p.layers,
+          at,
+        }),
+        how: message('findings.printTrouble.theJobHasEnded'),
+        fixes: [
+          {
+            act: 'judge',
+            plate: p.id,
+            label: message('findings.printTrouble.enterResult'),
+            effect: message('findings.printTrouble.partByPart'),
+          },
+        ],
       })
     if (p.failed > 0 && !p.reprinted)
       return of('failed', {
         level: 'problem',
-        value: String(p.failed),
-        unit: `${p.failed === 1 ? 'part' : 'parts'} failed`,
-        sentence: 'Change the most likely cause, then print only these parts again, or only the piece that broke off.',
-        how: 'As judged by hand, or by what the device saw.',
-        fixes: [{ act: 'judge', plate: p.id, label: 'See why', effect: 'causes, and what to print again' }],
+        value: p.failed,
+        unit: message('findings.printTrouble.partPartsFailed', { failed: p.failed }),
+        sentence: message('findings.printTrouble.changeTheMostLikelyCause'),
+        how: message('findings.printTrouble.asJudgedByHandOr'),
+        fixes: [
+          {
+            act: 'judge',
+            plate: p.id,
+            label: message('findings.printTrouble.seeWhy'),
+            effect: message('findings.printTrouble.causesAndWhatToPrint'),
+          },
+        ],
       })
     return []
   })
@@ -88,7 +123,7 @@ export function printTrouble(plates: readonly PlateAtWork[]): Finding<PlateAct>[
 export const fill = (needed: number): number => Math.ceil((needed + 30) / 50) * 50
 
 export const platesGoOn = rule({
-  title: 'no plate needs attention',
+  title: message('findings.printTrouble.noPlateNeedsAttention'),
   stages: ['print'],
   inputs: ['platesAtWork'],
   find: ({ platesAtWork }) => printTrouble(platesAtWork),

@@ -1,6 +1,7 @@
 import type { FactName, Facts } from './facts'
 import type { Finding } from './finding'
 import type { Act } from './fix'
+import type { Said } from '../words/say'
 
 /** The stages of a piece, in working order. */
 export const PIECE_STAGES = [
@@ -26,7 +27,7 @@ export type Stage = (typeof STAGES)[number]
 /** One thing that is looked at, where, and from which facts; pure. */
 export interface Rule<S extends Stage = Stage, K extends FactName = FactName, A extends Act = Act> {
   /** what is looked at, to follow “Not checked:” */
-  title: string
+  title: Said
   stages: readonly S[]
   inputs: readonly K[]
   find(facts: { readonly [N in K]: Facts[N] }): Finding<A>[]

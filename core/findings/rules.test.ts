@@ -5,21 +5,42 @@ import type { HollowReport } from '../shape/hollow'
 import type { Printer } from '../print/slice/printer'
 import type { SupportReport } from '../print/support/support'
 import type { BalanceReport } from '../fit/balance'
-import { cavityHoles, wallKept } from './cavityHoles'
-import { doesNotFit, doesNotStand } from './doesNotFit'
-import { enoughResin } from './enoughResin'
-import { facesAway } from './facesAway'
-import { hollowSaving, LEAST_SAVING } from './hollowSaving'
-import { jointLoad } from './jointLoad'
-import { newSurface } from './newSurface'
-import { oldResin } from './oldResin'
-import { flawCauses, openFlaws } from './openFlaws'
-import { poorFit } from './poorFit'
-import { supportedAlready, supportedFile } from './supportedAlready'
-import { supportFailures } from './supportFailures'
-import { supportGaps } from './supportGaps'
-import { topples } from './topples'
+import { cavityHoles as cavityHolesOf, wallKept as wallKeptOf } from './cavityHoles'
+import { doesNotFit as doesNotFitOf, doesNotStand as doesNotStandOf } from './doesNotFit'
+import { enoughResin as enoughResinOf } from './enoughResin'
+import { facesAway as facesAwayOf } from './facesAway'
+import { hollowSaving as hollowSavingOf, LEAST_SAVING } from './hollowSaving'
+import { jointLoad as jointLoadOf } from './jointLoad'
+import { newSurface as newSurfaceOf } from './newSurface'
+import { oldResin as oldResinOf } from './oldResin'
+import { flawCauses as flawCausesOf, openFlaws as openFlawsOf } from './openFlaws'
+import { poorFit as poorFitOf } from './poorFit'
+import { supportedAlready as supportedAlreadyOf, supportedFile as supportedFileOf } from './supportedAlready'
+import { supportFailures as supportFailuresOf } from './supportFailures'
+import { supportGaps as supportGapsOf } from './supportGaps'
+import { topples as topplesOf } from './topples'
 import { directionWords } from './trappedResin'
+import { say } from '../words/say'
+import { inWords } from '../testSpoken'
+
+const cavityHoles = inWords(cavityHolesOf)
+const wallKept = inWords(wallKeptOf)
+const doesNotFit = inWords(doesNotFitOf)
+const doesNotStand = inWords(doesNotStandOf)
+const enoughResin = inWords(enoughResinOf)
+const facesAway = inWords(facesAwayOf)
+const hollowSaving = inWords(hollowSavingOf)
+const jointLoad = inWords(jointLoadOf)
+const newSurface = inWords(newSurfaceOf)
+const oldResin = inWords(oldResinOf)
+const flawCauses = inWords(flawCausesOf)
+const openFlaws = inWords(openFlawsOf)
+const poorFit = inWords(poorFitOf)
+const supportedAlready = inWords(supportedAlreadyOf)
+const supportedFile = inWords(supportedFileOf)
+const supportFailures = inWords(supportFailuresOf)
+const supportGaps = inWords(supportGapsOf)
+const topples = inWords(topplesOf)
 
 /** Each rule at its thresholds: silent on the one side, and saying what it measured on the other. */
 const ids = (list: readonly { id: string; level: string }[]): string[] => list.map((f) => `${f.id} ${f.level}`)
@@ -271,9 +292,9 @@ describe('what primer shows', () => {
 
 describe('a direction at the bench', () => {
   it('is said by what looks down', () => {
-    expect(directionWords([0, 0, -1])).toBe('foot down')
-    expect(directionWords([0, 0, 1])).toBe('head down')
-    expect(directionWords([0.7, -0.7, 0])).toBe('front and right side down')
-    expect(directionWords([-0.6, 0.6, 0.5])).toBe('head and back and left side down')
+    expect(say(directionWords([0, 0, -1]))).toBe('foot down')
+    expect(say(directionWords([0, 0, 1]))).toBe('head down')
+    expect(say(directionWords([0.7, -0.7, 0]))).toBe('front and right side down')
+    expect(say(directionWords([-0.6, 0.6, 0.5]))).toBe('head, back and left side down')
   })
 })

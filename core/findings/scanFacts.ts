@@ -1,20 +1,26 @@
 import type { Floor } from '../scan/floor'
 import type { ReconstructReport } from '../scan/reconstruct'
-import { plural, type Finding } from './finding'
+import type { Finding } from './finding'
 import { rule } from './rule'
+import { fixed } from '../words/format'
+import { message } from '../words/message'
 
 /** A cloud that has no skin yet. */
 export const withoutSkin = (points: number): Finding<'makeSurface'>[] => [
   {
     id: 'no-skin',
     level: 'problem',
-    value: points.toLocaleString('en'),
-    unit: 'points',
-    sentence: 'This is a scan without a surface. Cut off what is not the object, then make a surface of it.',
+    value: points,
+    unit: message('findings.scanFacts.points'),
+    sentence: message('findings.scanFacts.thisIsAScanWithout'),
     places: [],
-    how: 'Counted in the file: it has points but no faces.',
+    how: message('findings.scanFacts.countedInTheFileIt'),
     fixes: [
-      { act: 'makeSurface', label: 'Make a surface', effect: 'closed, with the voxel size below; the scan is kept' },
+      {
+        act: 'makeSurface',
+        label: message('findings.scanFacts.makeASurface'),
+        effect: message('findings.scanFacts.closedWithTheVoxelSize'),
+      },
     ],
   },
 ]
@@ -24,19 +30,19 @@ export const scannedFloor = (floor: Floor): Finding<'cutFloor'>[] => [
   {
     id: 'floor',
     level: 'problem',
-    value: `${(floor.share * 100).toFixed(0)} %`,
-    unit: 'of it is floor',
-    sentence: 'The floor was scanned too and would merge with the feet.',
+    value: message('findings.scanFacts.percent', { n: fixed(floor.share * 100, 0) }),
+    unit: message('findings.scanFacts.ofItIsFloor'),
+    sentence: message('findings.scanFacts.theFloorWasScannedToo'),
     places: [floor.point],
-    how: `The plane with most points on it and nearly all others on one side; its points scatter by ${floor.scatter.toPrecision(2)} units.`,
+    how: message('findings.scanFacts.thePlaneWithMostPoints', { scatter: floor.scatter.toPrecision(2) }),
     fixes: [
       {
         act: 'cutFloor',
         point: floor.point,
         normal: floor.normal,
         scatter: floor.scatter,
-        label: 'Cut off the floor',
-        effect: 'everything up to four times its scatter',
+        label: message('findings.scanFacts.cutOffTheFloor'),
+        effect: message('findings.scanFacts.everythingUpToFourTimes'),
       },
     ],
   },
@@ -50,30 +56,30 @@ export function inventedSkin(report: ReconstructReport, area: number): Finding<n
     {
       id: 'invented',
       level: 'warning',
-      value: `${((100 * sum) / area).toFixed(1)} %`,
-      unit: 'of the surface is filled in',
-      sentence: `In ${plural(report.invented.length, 'place')} there were no points; the surface spans them smoothly.`,
+      value: message('findings.scanFacts.percent', { n: fixed((100 * sum) / area, 1) }),
+      unit: message('findings.scanFacts.ofTheSurfaceIsFilled'),
+      sentence: message('findings.scanFacts.inPlacePlacesThereWere', { length: report.invented.length }),
       places: report.invented.slice(0, 12).map((i) => i.point),
-      how: 'Connected surface farther than three point spacings from every point of the scan.',
+      how: message('findings.scanFacts.connectedSurfaceFartherThanThree'),
       fixes: [],
     },
   ]
 }
 
 export const hasSkin = rule({
-  title: 'the scan has a surface',
+  title: message('findings.scanFacts.theScanHasASurface'),
   stages: ['import'],
   inputs: ['cloudPoints'],
   find: ({ cloudPoints }) => withoutSkin(cloudPoints),
 })
 export const noFloor = rule({
-  title: 'no floor is in the scan',
+  title: message('findings.scanFacts.noFloorIsInThe'),
   stages: ['import'],
   inputs: ['floor'],
   find: ({ floor }) => (floor ? scannedFloor(floor) : []),
 })
 export const skinWasSeen = rule({
-  title: 'the scanner saw the whole surface',
+  title: message('findings.scanFacts.theScannerSawTheWhole'),
   stages: ['import'],
   inputs: ['reconstruction'],
   find: ({ reconstruction: { report, area } }) => inventedSkin(report, area),

@@ -1,6 +1,9 @@
 import type { ScheduleFacts } from './facts'
-import { plural, type Finding } from './finding'
+import type { Finding } from './finding'
 import { rule } from './rule'
+import { fixed } from '../words/format'
+import { message } from '../words/message'
+import type { Said } from '../words/say'
 
 /** From this chance on lateness is to be known, and to be settled. */
 const KNOW = 0.2,
@@ -10,7 +13,7 @@ const DAY = 86_400_000
 /** What a schedule of the whole workshop means for who works by it. */
 export function scheduleFindings(f: ScheduleFacts): Finding<'showDeciding'>[] {
   const out: Finding<'showDeciding'>[] = []
-  const how = `Scheduled 200 times with durations as ${f.logged > 0 ? `${plural(f.logged, 'logged step')} spread them` : 'they usually spread, as none is logged yet'}, and with failures as often as they occur.`
+  const how = message('findings.schedule.scheduled200TimesWithDurations', { f: f.logged > 0, logged: f.logged })
   for (const p of f.pieces) {
     const r = f.risks[p.id]
     if (p.due === null || p.finish === null || !r || r.late === null) continue
@@ -19,17 +22,22 @@ export function scheduleFindings(f: ScheduleFacts): Finding<'showDeciding'>[] {
     out.push({
       id: `late:${p.id}`,
       level: over > 0 || r.late >= SETTLE ? 'problem' : 'warning',
-      value: over > 0 ? over.toFixed(over < 10 ? 1 : 0) : String(Math.round(100 * r.late)),
-      unit: over > 0 ? 'days late' : '% likely late',
-      sentence: `${p.name} is due ${f.day(p.due)} and done ${f.day(p.finish)} as scheduled; with 90 % probability by ${f.day(r.most)}.`,
+      value: over > 0 ? fixed(over, over < 10 ? 1 : 0) : Math.round(100 * r.late),
+      unit: over > 0 ? message('findings.schedule.daysLate') : message('findings.schedule.likelyLate'),
+      sentence: message('findings.schedule.isDueAndDoneAs', {
+        name: p.name,
+        due: f.day(p.due),
+        finish: f.day(p.finish),
+        most: f.day(r.most),
+      }),
       places: [],
       how,
       fixes: [
         {
           act: 'showDeciding',
           piece: p.id,
-          label: 'Show critical steps',
-          effect: 'Marks the steps without slack.',
+          label: message('findings.schedule.showCriticalSteps'),
+          effect: message('findings.schedule.marksTheStepsWithoutSlack'),
         },
       ],
     })
@@ -38,46 +46,49 @@ export function scheduleFindings(f: ScheduleFacts): Finding<'showDeciding'>[] {
     out.push({
       id: 'impossible',
       level: 'problem',
-      value: String(f.impossible.length),
-      unit: f.impossible.length === 1 ? 'step without hours' : 'steps without hours',
-      sentence: `No bench hours are long enough for ${list(f.impossible)}, or the person for it has none. Add hours under Workshop, or assign another person.`,
+      value: f.impossible.length,
+      unit: message('findings.schedule.stepsWithoutHours', { n: f.impossible.length }),
+      sentence: message('findings.schedule.noBenchHoursAreLong', { impossible: few(f.impossible) }),
       places: [],
-      how: 'Every step is scheduled into the hours of every person for 500 days ahead.',
+      how: message('findings.schedule.everyStepIsScheduledInto'),
       fixes: [],
     })
   if (f.broken.length > 0)
     out.push({
       id: 'broken',
       level: 'warning',
-      value: String(f.broken.length),
-      unit: f.broken.length === 1 ? 'order dropped' : 'orders dropped',
-      sentence: `The plan changed, and an order set by hand would now be a circle: ${list(f.broken)}. There the plan’s own order is used.`,
+      value: f.broken.length,
+      unit: message('findings.schedule.ordersDropped', { n: f.broken.length }),
+      sentence: message('findings.schedule.thePlanChangedAndAn', { broken: few(f.broken) }),
       places: [],
-      how: 'Steps that wait for each other in a ring can never start.',
+      how: message('findings.schedule.stepsThatWaitForEach'),
       fixes: [],
     })
   if (f.spray !== undefined && (f.spray === null || f.spray.from > f.now))
     out.push({
       id: 'spray',
       level: f.spray === null ? 'problem' : 'warning',
-      value: f.spray === null ? 'none' : f.day(f.spray.from),
-      unit: f.spray === null ? 'suitable for spraying' : 'next time to spray',
+      value: f.spray === null ? message('findings.schedule.none') : f.day(f.spray.from),
+      unit:
+        f.spray === null
+          ? message('findings.schedule.suitableForSpraying')
+          : message('findings.schedule.nextTimeToSpray'),
       sentence:
         f.spray === null
-          ? 'The forecast has no hour that is warm and dry enough to spray. Spray in the room, or wait for a new forecast.'
-          : `Until then it is under 10 °C or over 80 % humidity; it stays suitable until ${f.day(f.spray.to)}. Sprayed steps wait for it.`,
+          ? message('findings.schedule.theForecastHasNoHour')
+          : message('findings.schedule.untilThenItIsUnder', { to: f.day(f.spray.to) }),
       places: [],
-      how: 'The hourly forecast of the sensor at the bench; the room’s humidity follows the water content of the outside air.',
+      how: message('findings.schedule.theHourlyForecastOfThe'),
       fixes: [],
     })
   return out
 }
 
-const list = (titles: readonly string[]): string =>
-  titles.slice(0, 3).join('; ') + (titles.length > 3 ? `, and ${titles.length - 3} more` : '')
+const few = (titles: readonly string[]): readonly Said[] =>
+  titles.length > 3 ? [...titles.slice(0, 3), message('findings.schedule.more', { n: titles.length - 3 })] : titles
 
 export const scheduleHolds = rule({
-  title: 'no piece is likely late, and every step has hours',
+  title: message('findings.schedule.noPieceIsLikelyLate'),
   stages: ['calendar'],
   inputs: ['workshopSchedule'],
   find: ({ workshopSchedule }) => scheduleFindings(workshopSchedule),

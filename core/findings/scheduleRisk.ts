@@ -1,6 +1,8 @@
 import { dueAt } from '../math/wallClock'
 import type { Finding } from './finding'
 import { rule } from './rule'
+import { fixed } from '../words/format'
+import { message } from '../words/message'
 
 /**
  * Waits of half a day and more, and a deadline that the plan misses.
@@ -22,11 +24,11 @@ export function scheduleRisk(
       out.push({
         id: 'late',
         level: 'problem',
-        value: String(days),
-        unit: days === 1 ? 'day late' : 'days late',
-        sentence: `The plan ends after the deadline of ${deadline}.`,
+        value: days,
+        unit: message('findings.scheduleRisk.daysLate', { n: days }),
+        sentence: message('findings.scheduleRisk.thePlanEndsAfterThe', { deadline }),
         places: [],
-        how: 'Steps scheduled into the bench hours one after another, waiting times included.',
+        how: message('findings.scheduleRisk.stepsScheduledIntoTheBench'),
         fixes: [],
       })
   }
@@ -35,18 +37,18 @@ export function scheduleRisk(
     out.push({
       id: 'long-wait',
       level: 'warning',
-      value: (long.waiting / 3600).toFixed(0),
-      unit: 'h of waiting',
-      sentence: `“${long.title}” cannot be shortened: start it before a night.`,
+      value: fixed(long.waiting / 3600, 0),
+      unit: message('findings.scheduleRisk.hOfWaiting'),
+      sentence: message('findings.scheduleRisk.cannotBeShortenedStartIt', { title: long.title }),
       places: [],
-      how: 'Product time at 20 °C and 50 % humidity, corrected for the room.',
+      how: message('findings.scheduleRisk.productTimeAt20C'),
       fixes: [],
     })
   return out
 }
 
 export const keepsDeadline = rule({
-  title: 'the plan is not late, and no wait of twelve hours is left',
+  title: message('findings.scheduleRisk.thePlanIsNotLate'),
   stages: ['plan'],
   inputs: ['schedule'],
   find: ({ schedule: { steps, finish, deadline, zone } }) => scheduleRisk(steps, finish, deadline, zone),

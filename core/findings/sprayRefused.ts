@@ -1,9 +1,10 @@
 import type { Finding } from './finding'
 import { rule } from './rule'
+import { message } from '../words/message'
 
 /** The air of the room is too cold or too damp to spray in. */
 export const airToSpray = rule({
-  title: 'the air is suitable for spraying',
+  title: message('findings.sprayRefused.theAirIsSuitableFor'),
   stages: ['plan'],
   inputs: ['sprayRefused'],
   find: ({ sprayRefused }): Finding<never>[] =>
@@ -13,11 +14,11 @@ export const airToSpray = rule({
           {
             id: 'spray',
             level: 'problem',
-            value: '0',
-            unit: 'spray coats today',
+            value: 0,
+            unit: message('findings.sprayRefused.sprayCoatsToday'),
             sentence: sprayRefused,
             places: [],
-            how: 'Room as set in the workshop.',
+            how: message('findings.sprayRefused.roomAsSetInThe'),
             fixes: [],
           },
         ],

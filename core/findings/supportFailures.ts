@@ -1,6 +1,7 @@
 import { GREEN_STRENGTH, LIFT_SUCTION, PEEL_PRESSURE } from '../defaults/print'
 import type { Mishap } from '../print/hanging/hanging'
-import { plural, type Finding } from './finding'
+import type { Finding } from './finding'
+import { message, type Message } from '../words/message'
 
 /** What would go wrong with layers by usual figures of film and resin, where nothing is known of who supported them. */
 export function supportFailures(mishaps: readonly Mishap[]): Finding<never>[] {
@@ -8,16 +9,21 @@ export function supportFailures(mishaps: readonly Mishap[]): Finding<never>[] {
     loose = mishaps.filter((m) => m.kind === 'tip' && !m.fell),
     torn = mishaps.filter((m) => m.kind === 'cup')
   const places = (list: readonly Mishap[]): Finding['places'] => list.map((m) => [m.x, m.y, m.z])
-  const first = (list: readonly Mishap[]): string => `first in layer ${list[0]!.layer + 1}`
-  const HOW = `Followed through the layers: what hangs on what, pulled by ${PEEL_PRESSURE / 1000} kPa of film on its area, held by ${GREEN_STRENGTH / 1e6} MPa of green resin at each neck, cups by ${LIFT_SUCTION / 1000} kPa. A printer or a resin may differ by a third either way.`
+  const first = (list: readonly Mishap[]): Message =>
+    message('findings.supportFailures.firstInLayer', { list: list[0]!.layer + 1 })
+  const HOW = message('findings.supportFailures.followedThroughTheLayersWhat', {
+    peel_pressure: PEEL_PRESSURE / 1000,
+    green_strength: GREEN_STRENGTH / 1e6,
+    lift_suction: LIFT_SUCTION / 1000,
+  })
   const out: Finding<never>[] = []
   if (fell.length > 0)
     out.push({
       id: 'falls',
       level: 'problem',
-      value: fell.length.toLocaleString('en'),
-      unit: `${fell.length === 1 ? 'piece' : 'pieces'} torn off`,
-      sentence: `The last tip that holds it fails, ${first(fell)}. Use more or stronger tips there, or an orientation with less area.`,
+      value: fell.length,
+      unit: message('findings.supportFailures.piecePiecesTornOff', { length: fell.length }),
+      sentence: message('findings.supportFailures.theLastTipThatHolds', { first: first(fell) }),
       places: places(fell),
       how: HOW,
       fixes: [],
@@ -26,9 +32,9 @@ export function supportFailures(mishaps: readonly Mishap[]): Finding<never>[] {
     out.push({
       id: 'tears',
       level: 'problem',
-      value: torn.length.toLocaleString('en'),
-      unit: `${torn.length === 1 ? 'wall' : 'walls'} torn by suction`,
-      sentence: `A sealed suction cup pulls on a wall that is too thin, ${first(torn)}. Vent it where it closes.`,
+      value: torn.length,
+      unit: message('findings.supportFailures.wallWallsTornBySuction', { length: torn.length }),
+      sentence: message('findings.supportFailures.aSealedSuctionCupPulls', { first: first(torn) }),
       places: places(torn),
       how: HOW,
       fixes: [],
@@ -37,9 +43,9 @@ export function supportFailures(mishaps: readonly Mishap[]): Finding<never>[] {
     out.push({
       id: 'lets-go',
       level: 'warning',
-      value: loose.length.toLocaleString('en'),
-      unit: 'tips fail',
-      sentence: `${plural(loose.length, 'tip')} would be pulled harder than ${loose.length === 1 ? 'it holds' : 'they hold'}; others take over, ${first(loose)}.`,
+      value: loose.length,
+      unit: message('findings.supportFailures.tipsFail'),
+      sentence: message('findings.supportFailures.tipTipsWouldBePulled', { length: loose.length, first: first(loose) }),
       places: places(loose),
       how: HOW,
       fixes: [],

@@ -1,6 +1,7 @@
 import type { SupportReport } from '../print/support/support'
-import { plural, type Finding } from './finding'
+import type { Finding } from './finding'
 import { rule } from './rule'
+import { message } from '../words/message'
 
 /** Tips beyond their strength, contacts that no stem reached, islands that may not be supported, edits without a place. */
 export function supportGaps(report: SupportReport): Finding<'support' | 'reorient'>[] {
@@ -10,53 +11,72 @@ export function supportGaps(report: SupportReport): Finding<'support' | 'reorien
     out.push({
       id: 'overload',
       level: 'warning',
-      value: `${Math.round(Math.max(...over.map((t) => t.utilisation)) * 100)} %`,
-      unit: 'of tip strength',
-      sentence: `${plural(over.length, 'tip is', 'tips are')} pulled harder than a green tip holds.`,
+      value: message('findings.supportGaps.percent', {
+        over: Math.round(Math.max(...over.map((t) => t.utilisation)) * 100),
+      }),
+      unit: message('findings.supportGaps.ofTipStrength'),
+      sentence: message('findings.supportGaps.tipIsTipsArePulled', { length: over.length }),
       places: over.map((t) => [...t.point] as [number, number, number]),
-      how: 'Peel pressure on the share of each layer nearest to the tip, against its neck’s green strength.',
-      fixes: [{ act: 'support', closer: true, label: 'Closer tips', effect: 'spacing 20 % tighter' }],
+      how: message('findings.supportGaps.peelPressureOnTheShare'),
+      fixes: [
+        {
+          act: 'support',
+          closer: true,
+          label: message('findings.supportGaps.closerTips'),
+          effect: message('findings.supportGaps.spacing20Tighter'),
+        },
+      ],
     })
   if (report.barred.length > 0)
     out.push({
       id: 'barred',
       level: 'problem',
-      value: String(report.barred.length),
-      unit: report.barred.length === 1 ? 'island without a tip' : 'islands without a tip',
-      sentence:
-        'They start where no support may be: the brushed areas, or supports on joint faces alone, are not enough for this part.',
+      value: report.barred.length,
+      unit: message('findings.supportGaps.islandsWithoutATip', { n: report.barred.length }),
+      sentence: message('findings.supportGaps.theyStartWhereNoSupport'),
       places: report.barred.map((p) => [...p] as [number, number, number]),
-      how: 'Islands of the layers whose lowest place is where supports are excluded, or off the joint faces.',
-      fixes: [{ act: 'reorient', label: 'Turn it', effect: 'another orientation may start elsewhere' }],
+      how: message('findings.supportGaps.islandsOfTheLayersWhose'),
+      fixes: [
+        {
+          act: 'reorient',
+          label: message('findings.supportGaps.turnIt'),
+          effect: message('findings.supportGaps.anotherOrientationMayStartElsewhere'),
+        },
+      ],
     })
   if (report.unreached.length > 0)
     out.push({
       id: 'unreached',
       level: report.unreached.some((u) => u.island) ? 'warning' : 'note',
-      value: String(report.unreached.length),
-      unit: report.unreached.length === 1 ? 'place not reached' : 'places not reached',
-      sentence: 'No stem reaches that place without touching the body.',
+      value: report.unreached.length,
+      unit: message('findings.supportGaps.placesNotReached', { n: report.unreached.length }),
+      sentence: message('findings.supportGaps.noStemReachesThatPlace'),
       places: report.unreached.map((u) => [...u.point] as [number, number, number]),
-      how: 'Stems were tried along the surface normal, to 16 sides and down onto the body.',
-      fixes: [{ act: 'reorient', label: 'Turn it', effect: 'another orientation may reach them' }],
+      how: message('findings.supportGaps.stemsWereTriedAlongThe'),
+      fixes: [
+        {
+          act: 'reorient',
+          label: message('findings.supportGaps.turnIt'),
+          effect: message('findings.supportGaps.anotherOrientationMayReachThem'),
+        },
+      ],
     })
   if (report.lostEdits > 0)
     out.push({
       id: 'lost-edits',
       level: 'warning',
-      value: String(report.lostEdits),
-      unit: 'edits lost',
-      sentence:
-        'Changes made by hand are where there is no support or surface any more. They are kept and return if the body does.',
+      value: report.lostEdits,
+      unit: message('findings.supportGaps.editsLost'),
+      sentence: message('findings.supportGaps.changesMadeByHandAre'),
       places: [],
-      how: 'An edit belongs to the supports within 1.6 mm of its place.',
+      how: message('findings.supportGaps.anEditBelongsToThe'),
       fixes: [],
     })
   return out
 }
 
 export const supportsHold = rule({
-  title: 'no tip is overloaded, every contact is reached',
+  title: message('findings.supportGaps.noTipIsOverloadedEvery'),
   stages: ['orient'],
   inputs: ['supports'],
   find: ({ supports }) => supportGaps(supports),

@@ -1,6 +1,8 @@
 import type { Presupported } from '../print/support/presupported'
 import type { Finding } from './finding'
 import { rule } from './rule'
+import { fixed } from '../words/format'
+import { message } from '../words/message'
 
 /** A file that came with its supports is left alone, and checked as it is. */
 export function supportedAlready(p: Presupported): Finding<'leaveSupported'>[] {
@@ -8,16 +10,16 @@ export function supportedAlready(p: Presupported): Finding<'leaveSupported'>[] {
     {
       id: 'supported-already',
       level: 'warning',
-      value: String(p.stems),
-      unit: 'stems in the imported file',
-      sentence: `This part already has supports${p.raft ? ' and a raft' : ''}. Turning it or adding more would spoil them. Keep its orientation and check its layers.`,
+      value: p.stems,
+      unit: message('findings.supportedAlready.stemsInTheImportedFile'),
+      sentence: message('findings.supportedAlready.thisPartAlreadyHasSupports', { raft: Boolean(p.raft) }),
       places: [],
-      how: `Thin round regions in the section ${p.height.toFixed(1)} mm over its lowest point, more than anything else there.`,
+      how: message('findings.supportedAlready.thinRoundRegionsInThe', { height: fixed(p.height, 1) }),
       fixes: [
         {
           act: 'leaveSupported',
-          label: 'Keep its orientation',
-          effect: 'no turning, no lift, no supports; layers checked',
+          label: message('findings.supportedAlready.keepItsOrientation'),
+          effect: message('findings.supportedAlready.noTurningNoLiftNo'),
         },
       ],
     },
@@ -29,19 +31,19 @@ export function supportedFile(p: Presupported): Finding<never>[] {
   return supportedAlready(p).map((f) => ({
     ...f,
     id: 'supported-file',
-    sentence: `This file already has supports${p.raft ? ' and a raft' : ''}. Posing, scaling, hollowing or turning it would spoil them. Import the file without supports for that, or go to Orient and support and keep it unchanged.`,
+    sentence: message('findings.supportedAlready.thisFileAlreadyHasSupports', { raft: Boolean(p.raft) }),
     fixes: [],
   }))
 }
 
 export const noOwnSupports = rule({
-  title: 'the imported part has no supports',
+  title: message('findings.supportedAlready.theImportedPartHasNo'),
   stages: ['orient'],
   inputs: ['fileSupports'],
   find: ({ fileSupports }) => (fileSupports ? supportedAlready(fileSupports) : []),
 })
 export const fileWithoutSupports = rule({
-  title: 'the file carries no supports',
+  title: message('findings.supportedAlready.theFileCarriesNoSupports'),
   stages: ['import'],
   inputs: ['fileSupports'],
   find: ({ fileSupports }) => (fileSupports ? supportedFile(fileSupports) : []),

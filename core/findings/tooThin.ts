@@ -1,6 +1,8 @@
 import type { Thinness } from '../fit/thinness'
 import type { Finding } from './finding'
 import { rule } from './rule'
+import { fixed } from '../words/format'
+import { message } from '../words/message'
 
 /** Limits of thickness, mm (craft.md 5): prints at all, survives handling. */
 export const PRINTS = 0.3
@@ -13,17 +15,22 @@ export function tooThin(t: Thinness): Finding<'scale'>[] {
     {
       id: 'too-thin',
       level: hopeless ? 'problem' : 'warning',
-      value: t.thinnest.toFixed(2),
-      unit: 'mm thin',
-      sentence: `${(t.thinArea / 100).toFixed(1)} cm² of surface is thinner than ${SURVIVES} mm${hopeless ? `; under ${PRINTS} mm it may not print at all` : ' and may break when the supports are removed'}.`,
+      value: fixed(t.thinnest, 2),
+      unit: message('findings.tooThin.mmThin'),
+      sentence: message('findings.tooThin.cmOfSurfaceIsThinner', {
+        t: fixed(t.thinArea / 100, 1),
+        survives: SURVIVES,
+        hopeless,
+        prints: PRINTS,
+      }),
       places: t.places.map((p) => p.point),
-      how: `Median of nine rays in a 30° cone into the body, from ${t.samples.toLocaleString('en')} places spread over the surface.`,
+      how: message('findings.tooThin.medianOfNineRaysIn', { samples: t.samples }),
       fixes: [
         {
           act: 'scale',
           factor: SURVIVES / t.thinnest,
-          label: `Enlarge by ${Math.ceil((SURVIVES / t.thinnest) * 100 - 100)} %`,
-          effect: `brings the thinnest spot to ${SURVIVES} mm`,
+          label: message('findings.tooThin.enlargeBy', { n: Math.ceil((SURVIVES / t.thinnest) * 100 - 100) }),
+          effect: message('findings.tooThin.bringsTheThinnestSpotTo', { survives: SURVIVES }),
         },
       ],
     },
@@ -31,7 +38,7 @@ export function tooThin(t: Thinness): Finding<'scale'>[] {
 }
 
 export const nothingTooThin = rule({
-  title: `nothing is thinner than ${SURVIVES} mm`,
+  title: message('findings.tooThin.nothingIsThinnerThanMm', { survives: SURVIVES }),
   stages: ['scale'],
   inputs: ['thinness'],
   find: ({ thinness }) => tooThin(thinness),

@@ -1,11 +1,11 @@
 import type { BalanceReport } from '../fit/balance'
 import type { Finding } from './finding'
 import { rule } from './rule'
+import { fixed } from '../words/format'
+import { message } from '../words/message'
 
-const toward = (degrees: number): string =>
-  ['the front', 'front right', 'the right', 'back right', 'the back', 'back left', 'the left', 'front left'][
-    Math.round(degrees / 45) % 8
-  ]!
+/** An eighth of a turn, from 0 at the front to the right. */
+const eighth = (degrees: number): number => Math.round(degrees / 45) % 8
 
 /** Whether the whole stands, which way it falls, and what would help. */
 export function topples(r: BalanceReport, wish: number): Finding<'widenBase'>[] {
@@ -13,21 +13,30 @@ export function topples(r: BalanceReport, wish: number): Finding<'widenBase'>[] 
   const { weakest, remedy } = r
   const falls = weakest.angle < 0
   const ballast =
-    remedy.ballast === null ? 'no ballast is enough' : `${Math.ceil(remedy.ballast)} g of ballast low in the foot`
+    remedy.ballast === null
+      ? message('findings.topples.noBallastIsEnough')
+      : message('findings.topples.gOfBallastLowIn', { ballast: Math.ceil(remedy.ballast) })
   return [
     {
       id: 'topples',
       level: falls ? 'problem' : 'warning',
-      value: falls ? (-weakest.margin).toFixed(1) : `${weakest.angle.toFixed(1)}°`,
-      unit: falls ? 'mm beyond its foot' : `of ${wish}° wished`,
-      sentence: `${falls ? 'It tips over' : 'It tips over first'} toward ${toward(weakest.direction)}. It needs ${ballast}, or a foot ${Math.ceil((remedy.widen - 1) * 100)} % wider.`,
+      value: falls
+        ? fixed(-weakest.margin, 1)
+        : message('findings.topples.degrees', { angle: fixed(weakest.angle, 1) }),
+      unit: falls ? message('findings.topples.mmBeyondItsFoot') : message('findings.topples.ofWished', { wish }),
+      sentence: message('findings.topples.itTipsOverItTips', {
+        falls,
+        side: eighth(weakest.direction),
+        ballast,
+        n: Math.ceil((remedy.widen - 1) * 100),
+      }),
       places: [r.centre],
-      how: `Centre of mass of ${r.mass.toFixed(0)} g, each part with its own material, over the hull of what touches the ground; angle = atan(margin / height).`,
+      how: message('findings.topples.centreOfMassOfG', { mass: fixed(r.mass, 0) }),
       fixes: [
         {
           act: 'widenBase',
-          label: `Widen the base by ${Math.ceil((remedy.widen - 1) * 100)} %`,
-          effect: `then it stands up to ${wish}° in every direction`,
+          label: message('findings.topples.widenTheBaseBy', { n: Math.ceil((remedy.widen - 1) * 100) }),
+          effect: message('findings.topples.thenItStandsUpTo', { wish }),
         },
       ],
     },
@@ -35,7 +44,7 @@ export function topples(r: BalanceReport, wish: number): Finding<'widenBase'>[] 
 }
 
 export const stands = rule({
-  title: 'the assembly stands',
+  title: message('findings.topples.theAssemblyStands'),
   stages: ['combine'],
   inputs: ['balance'],
   find: ({ balance }) => topples(balance.report, balance.wish),

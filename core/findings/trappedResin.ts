@@ -1,21 +1,26 @@
 import type { TrapReport } from '../print/resin/trapped'
-import { plural, type Finding } from './finding'
+import type { Finding } from './finding'
 import { rule } from './rule'
+import { fixed } from '../words/format'
+import { message, type Message } from '../words/message'
 
 /** mm³ that a rinse and a shake take along: a film, and a thousandth of what the cavities hold */
 export const rinsedAway = (cavity: number): number => Math.max(150, cavity / 1000)
 
 /** The way a direction of a part is said at the bench, as it stands upright before you. */
-export function directionWords([x, y, z]: readonly [number, number, number]): string {
-  const words: string[] = []
-  if (z < -0.38) words.push('foot')
-  if (z > 0.38) words.push('head')
-  if (y < -0.38) words.push('front')
-  if (y > 0.38) words.push('back')
-  if (x < -0.38) words.push('left side')
-  if (x > 0.38) words.push('right side')
-  return `${words.join(' and ')} down`
+export function directionWords([x, y, z]: readonly [number, number, number]): Message {
+  const sides: Message[] = []
+  if (z < -0.38) sides.push(message('findings.trappedResin.foot'))
+  if (z > 0.38) sides.push(message('findings.trappedResin.head'))
+  if (y < -0.38) sides.push(message('findings.trappedResin.front'))
+  if (y > 0.38) sides.push(message('findings.trappedResin.back'))
+  if (x < -0.38) sides.push(message('findings.trappedResin.left'))
+  if (x > 0.38) sides.push(message('findings.trappedResin.right'))
+  return message('findings.trappedResin.down', { sides })
 }
+/** One after the other: "foot down, then head down". */
+const inTurn = (all: readonly Message[]): Message =>
+  all.reduce((before, next) => message('findings.trappedResin.thenNext', { before, next }))
 
 type DrainAct = 'proposeHoles' | 'leaveSolid' | 'holeAt'
 /** What stays inside as the part hangs, and how it is got out. */
@@ -23,19 +28,27 @@ export function trappedResin(r: TrapReport): Finding<DrainAct>[] {
   const out: Finding<DrainAct>[] = []
   const least = rinsedAway(r.cavity)
   const inside = r.pools.filter((p) => p.inside)
-  const how = `Cells of ${r.voxel.toFixed(2)} mm; resin leaves by the lowest path to an opening, and stays where that path is above it.`
+  const how = message('findings.trappedResin.cellsOfMmResinLeaves', { voxel: fixed(r.voxel, 2) })
   if (r.shut > 150)
     out.push({
       id: 'shut-in',
       level: 'problem',
-      value: (r.shut / 1000).toFixed(1),
-      unit: 'ml enclosed',
-      sentence: 'A cavity has no opening: raw resin stays inside, leaks later or splits the wall.',
+      value: fixed(r.shut / 1000, 1),
+      unit: message('findings.trappedResin.mlEnclosed'),
+      sentence: message('findings.trappedResin.aCavityHasNoOpening'),
       places: [],
       how,
       fixes: [
-        { act: 'proposeHoles', label: 'Propose holes', effect: 'two that lead into each cavity' },
-        { act: 'leaveSolid', label: 'Keep it solid', effect: 'no cavity, no holes, more resin' },
+        {
+          act: 'proposeHoles',
+          label: message('findings.trappedResin.proposeHoles'),
+          effect: message('findings.trappedResin.twoThatLeadIntoEach'),
+        },
+        {
+          act: 'leaveSolid',
+          label: message('findings.trappedResin.keepItSolid'),
+          effect: message('findings.trappedResin.noCavityNoHolesMore'),
+        },
       ],
     })
   const last = r.routine.at(-1)
@@ -44,25 +57,28 @@ export function trappedResin(r: TrapReport): Finding<DrainAct>[] {
     out.push({
       id: 'never-drains',
       level: 'problem',
-      value: (last.left / 1000).toFixed(2),
-      unit: 'ml never drain',
-      sentence: `However it is turned, in ${plural(r.routine.length, 'position')} one after another, this much stays. It needs a hole there.`,
+      value: fixed(last.left / 1000, 2),
+      unit: message('findings.trappedResin.mlNeverDrain'),
+      sentence: message('findings.trappedResin.howeverItIsTurnedIn', { length: r.routine.length }),
       places: stuck.slice(0, 6).map((p) => p.deepest),
       how,
       fixes: stuck.slice(0, 1).map((p) => ({
         act: 'holeAt',
         place: p.deepest,
-        label: 'Place drain hole there',
-        effect: 'the nearest place with room for one',
+        label: message('findings.trappedResin.placeDrainHoleThere'),
+        effect: message('findings.trappedResin.theNearestPlaceWithRoom'),
       })),
     })
   else if (r.trapped > least)
     out.push({
       id: 'trapped',
       level: 'warning',
-      value: (r.trapped / 1000).toFixed(1),
-      unit: 'ml stay inside while it hangs',
-      sentence: `Drain it ${r.routine.map((s) => directionWords(s.down)).join(', then ')}${last && last.left <= least ? ': then it is empty' : ''}.`,
+      value: fixed(r.trapped / 1000, 1),
+      unit: message('findings.trappedResin.mlStayInsideWhileIt'),
+      sentence: message('findings.trappedResin.drainItThenItIs', {
+        routine: inTurn(r.routine.map((s) => directionWords(s.down))),
+        empties: last !== undefined && last.left <= least,
+      }),
       places: inside.slice(0, 6).map((p) => p.deepest),
       how,
       fixes: [],
@@ -71,7 +87,7 @@ export function trappedResin(r: TrapReport): Finding<DrainAct>[] {
 }
 
 export const resinDrains = rule({
-  title: 'all resin leaves the cavities',
+  title: message('findings.trappedResin.allResinLeavesTheCavities'),
   stages: ['hollow'],
   inputs: ['drainage'],
   find: ({ drainage }) => trappedResin(drainage),

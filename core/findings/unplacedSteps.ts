@@ -1,5 +1,6 @@
 import type { Finding } from './finding'
 import { rule } from './rule'
+import { message } from '../words/message'
 
 /**
  * Steps that the schedule finds no place for.
@@ -13,20 +14,20 @@ export function unplacedSteps(steps: number, anyHours: boolean): Finding<never>[
     {
       id: 'no-hours',
       level: 'problem',
-      value: String(steps),
-      unit: steps === 1 ? 'step that cannot be scheduled' : 'steps that cannot be scheduled',
+      value: steps,
+      unit: message('findings.unplacedSteps.stepsWithoutTime', { n: steps }),
       sentence: anyHours
-        ? 'Within the planned period, what they need is never free at the same time: uninterrupted bench hours, the printer, air suitable for spraying, or an earlier step that has no time itself.'
-        : 'There are no bench hours. Set them under Workshop.',
+        ? message('findings.unplacedSteps.withinThePlannedPeriodWhat')
+        : message('findings.unplacedSteps.thereAreNoBenchHours'),
       places: [],
-      how: 'Each step at the first moment at which its hours, its printer and the air allow it.',
+      how: message('findings.unplacedSteps.eachStepAtTheFirst'),
       fixes: [],
     },
   ]
 }
 
 export const stepsPlaced = rule({
-  title: 'every step has a time in the bench hours',
+  title: message('findings.unplacedSteps.everyStepHasATime'),
   stages: ['plan'],
   inputs: ['unplaced'],
   find: ({ unplaced }) => unplacedSteps(unplaced.steps, unplaced.anyHours),

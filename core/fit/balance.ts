@@ -2,6 +2,7 @@ import { planeHull } from '../mesh/planeHull'
 import { bad, good, type Answer } from '../answer'
 import type { Mesh } from '../mesh/mesh'
 import { measure } from '../mesh/measure'
+import { message } from '../words/message'
 
 /** One body of an assembly, placed. */
 export interface Weight {
@@ -54,8 +55,7 @@ export function balance(weights: readonly Weight[], wish: number): Answer<Balanc
     for (let k = 0; k < 3; k++) centre[k]! += grams * m.centre[k]!
     ground = Math.min(ground, m.box.min[2])
   }
-  if (!(mass > 0))
-    return bad('no-mass', 'The assembly has no mass: it has no closed bodies, or their densities are zero.')
+  if (!(mass > 0)) return bad('no-mass', message('problems.balance.theAssemblyHasNoMass'))
   for (let k = 0; k < 3; k++) centre[k]! /= mass
   const support = planeHull(
     weights.flatMap(({ mesh: { positions: p } }) => {
@@ -64,8 +64,7 @@ export function balance(weights: readonly Weight[], wish: number): Answer<Balanc
       return out
     }),
   )
-  if (support.length < 3)
-    return bad('no-foot', 'It stands on a point or an edge only, and falls over. Give it a base, or turn it.')
+  if (support.length < 3) return bad('no-foot', message('problems.balance.itStandsOnAPoint'))
   const height = centre[2] - ground
   const tips = around(support, centre, height)
   const weakest = tips.reduce((a, b) => (b.angle < a.angle ? b : a))

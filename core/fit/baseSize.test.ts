@@ -5,6 +5,7 @@ import { base } from '../shape/base'
 import { boxBody } from '../testBodies'
 import { balance } from './balance'
 import { baseSize } from './baseSize'
+import { say } from '../words/say'
 
 const PLAIN = { corner: 6, side: 'plain', steps: 2, profile: [], top: 'plain', relief: 0, seed: 1 } as const
 
@@ -30,9 +31,9 @@ it('is wide enough for the whole to be tipped to the wished angle, however its w
         const foot = { width: w, depth: d, x: 0, y: 0, z: height }
         const { width, depth } = baseSize(foot, centre, wish, height)
         const made = base({ ...PLAIN, outline, width, depth, height })
-        if (!made.ok) throw new Error(made.problem.message)
+        if (!made.ok) throw new Error(say(made.problem.message))
         const stands = balance([...weights, { mesh: made.value, density: 1.12, infill: 1 }], wish)
-        if (!stands.ok) throw new Error(stands.problem.message)
+        if (!stands.ok) throw new Error(say(stands.problem.message))
         // Half a degree for the bevel at its foot and the corners of a round outline.
         expect(stands.value.weakest.angle).toBeGreaterThan(wish - 0.5)
       },

@@ -1,10 +1,13 @@
 import { expect, it } from 'vitest'
-import { hollowSaving } from '../findings/hollowSaving'
+import { hollowSaving as hollowSavingOf } from '../findings/hollowSaving'
 import { measure } from '../mesh/measure'
 import { concatenate, reversed } from '../mesh/mesh'
 import { boxBody } from '../testBodies'
 import { coreChoices } from './coreChoices'
 import { loadDefaults } from './wallLoad'
+import { inWords } from '../testSpoken'
+
+const hollowSaving = inWords(hollowSavingOf)
 
 it('weighs solid, hollow and cast full as their volumes say, and lets each tip by its own centre', () => {
   // A post whose cavity lies in its upper half: hollow it is bottom-heavy, cast of something denser top-heavy.

@@ -8,6 +8,7 @@ import { closingBy, drawnClearance } from './clearance'
 import { detailMap, detailShares, reliefOf } from './detail'
 import { statureAlong } from './stature'
 import { thicknessMap } from './thicknessMap'
+import { say } from '../words/say'
 
 /** A plate 60 × 40 mm whose top is waved along x: crest to hollow 2a, n waves. */
 function waved(a: number, waves: number, cells = 240): Mesh {
@@ -67,7 +68,7 @@ describe('thickness and thickening', () => {
       by: 0.5,
       voxel: 0.15,
     })
-    if (!r.ok) throw new Error(r.problem.message)
+    if (!r.ok) throw new Error(say(r.problem.message))
     expect(await acceptedAsSolid(r.value.mesh)).toBe(true)
     expect(r.value.report.added).toBeGreaterThan(Math.PI * (2.5 ** 2 - 2 ** 2) * 8)
     const p = r.value.mesh.positions

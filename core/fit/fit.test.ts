@@ -9,11 +9,12 @@ import { balance } from './balance'
 import { fitOf } from './gap'
 import { pinFor } from './pin'
 import { restOn } from './rest'
+import { say } from '../words/say'
 
 const shifted = (m: Mesh, x: number, y: number, z: number): Mesh => transformed(m, identity3, [x, y, z])
 const report = async (a: Mesh, b: Mesh): Promise<Extract<Awaited<ReturnType<typeof fitOf>>, { ok: true }>['value']> => {
   const r = await fitOf(a, b)
-  if (!r.ok) throw new Error(r.problem.message)
+  if (!r.ok) throw new Error(say(r.problem.message))
   return r.value
 }
 
@@ -38,7 +39,7 @@ describe('the fit of two parts', () => {
         sides,
       )
       const block = await subtract(boxBody(20, 20, 12, -10, -10, 0), [drill])
-      if (!block.ok) throw new Error(block.problem.message)
+      if (!block.ok) throw new Error(say(block.problem.message))
       const r = await report(peg, block.value)
       // Between prisms of 96 sides the gap is that of their flats: cos(π/96) of the radii's difference.
       for (const p of [r.p5, r.p50, r.p95]) expect(Math.abs(p - clearance)).toBeLessThan(0.01)
@@ -107,7 +108,7 @@ describe('balance', () => {
       ],
       15,
     )
-    if (!r.ok) throw new Error(r.problem.message)
+    if (!r.ok) throw new Error(say(r.problem.message))
     for (const t of r.value.tips) expect(t.angle).toBeCloseTo((Math.atan(10 / 30) * 180) / Math.PI, 1)
     expect(r.value.mass).toBeCloseTo((Math.PI * 100 * 60 * 1.1) / 1000, 0)
     expect(r.value.remedy).toBe(null)
@@ -123,7 +124,7 @@ describe('balance', () => {
       { mesh: head, density: 8, infill: 1 },
     ]
     const r = balance(weights, 25)
-    if (!r.ok) throw new Error(r.problem.message)
+    if (!r.ok) throw new Error(say(r.problem.message))
     const [m1, m2, m3] = [3.2, 0.8, 8]
     const total = m1 + m2 + m3
     const x = (m3 * 13) / total,

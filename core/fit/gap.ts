@@ -9,6 +9,7 @@ import { treeOf, type Tree } from '../mesh/tree'
 import { isInside } from '../mesh/winding'
 import { sphereDirections } from '../math/directions'
 import { overlapOf } from './overlap'
+import { message } from '../words/message'
 
 export interface FitOptions {
   /** mm: skins farther apart than this do not face each other */
@@ -69,8 +70,7 @@ export async function fitOf(
   options: FitOptions = fitDefaults,
   report: Report = silent,
 ): Promise<Answer<FitReport>> {
-  if (!isClosed(a) || !isClosed(b))
-    return bad('not-solid', 'One of the two is open: its inside is undefined. Repair it under Import first.')
+  if (!isClosed(a) || !isClosed(b)) return bad('not-solid', message('problems.gap.oneOfTheTwoIs'))
   const near = facesNear(a, b, options.reach)
   const patch = refine(near, Math.max(0.4, boxDiagonal(bounds(near)) / 160), MAX_FACES)
   const tree = treeOf(b)

@@ -1,9 +1,13 @@
 import { describe, expect, it } from 'vitest'
-import { jointLoad } from '../findings/jointLoad'
-import { facesAway } from '../findings/facesAway'
+import { jointLoad as jointLoadOf } from '../findings/jointLoad'
+import { facesAway as facesAwayOf } from '../findings/facesAway'
 import { azimuthOf, between } from './facing'
 import { outboardOf } from './load'
 import { magnetFor } from './magnet'
+import { inWords } from '../testSpoken'
+
+const jointLoad = inWords(jointLoadOf)
+const facesAway = inWords(facesAwayOf)
 
 const part = (id: string, mass: number, x: number, lowest: number) =>
   ({ id, mass, centre: [x, 0, lowest + 10], lowest }) as const

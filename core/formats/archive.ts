@@ -1,5 +1,6 @@
 import { unzipSync } from 'fflate'
 import { bad, good, type Answer } from '../answer'
+import { message } from '../words/message'
 
 /** Limits for any archive that is opened: a file that asks for more is hostile or broken. */
 const MAX_ENTRIES = 2000
@@ -23,21 +24,21 @@ export function openZip(bytes: Uint8Array, wanted: (name: string) => boolean): A
         if (refusal || name.endsWith('/') || !wanted(name)) return false
         total += originalSize
         if (entries > MAX_ENTRIES)
-          refusal = bad('archive-too-many', `There are more than ${MAX_ENTRIES} files in the archive.`)
-        else if (total > MAX_BYTES)
           refusal = bad(
-            'archive-too-large',
-            'Unpacked, the archive would be larger than 3 GB. Drop the sculpts singly.',
+            'archive-too-many',
+            message('problems.archive.thereAreMoreThanFiles', { max_entries: MAX_ENTRIES }),
           )
+        else if (total > MAX_BYTES)
+          refusal = bad('archive-too-large', message('problems.archive.unpackedTheArchiveWouldBe'))
         else if (originalSize > SMALL && originalSize > size * MAX_RATIO)
-          refusal = bad('archive-bomb', 'An entry would unpack to several hundred times its size. It is not opened.')
+          refusal = bad('archive-bomb', message('problems.archive.anEntryWouldUnpackTo'))
         else if (compression !== 0 && compression !== 8)
-          refusal = bad('archive-method', 'The archive is packed by a method that is not read. Pack it as plain ZIP.')
+          refusal = bad('archive-method', message('problems.archive.theArchiveIsPackedBy'))
         return refusal === null
       },
     })
     return refusal ?? good(new Map(Object.entries(files)))
   } catch {
-    return refusal ?? bad('archive-damaged', 'The archive is damaged or is not a ZIP. Download or pack it again.')
+    return refusal ?? bad('archive-damaged', message('problems.archive.theArchiveIsDamagedOr'))
   }
 }

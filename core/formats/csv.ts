@@ -1,5 +1,6 @@
 import Papa from 'papaparse'
 import type { Answer } from '../answer'
+import { say } from '../words/say'
 
 /** A spreadsheet runs what begins like a formula; a quote before it makes it words. */
 const guarded = (v: unknown): unknown => (typeof v === 'string' && /^[=+\-@\t\r]/.test(v) ? `'${v}` : v)
@@ -59,6 +60,6 @@ export function numberOr(text: string, what: string): number | null {
 
 /** The value of an answer. @throws RangeError with its sentence */
 export function taken<T>(a: Answer<T>): T {
-  if (!a.ok) throw new RangeError(a.problem.message)
+  if (!a.ok) throw new RangeError(say(a.problem.message))
   return a.value
 }

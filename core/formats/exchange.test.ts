@@ -11,10 +11,12 @@ import { writePly } from './ply'
 import { readSculpt } from './readSculpt'
 import { writeStl } from './stl'
 import { write3mf } from './write3mf'
+import { say } from '../words/say'
+import type { Said } from '../words/say'
 
 const read = (name: string, bytes: Uint8Array): Mesh => {
   const r = readSculpt(name, bytes)
-  if (!r.ok) throw new Error(r.problem.message)
+  if (!r.ok) throw new Error(say(r.problem.message))
   expect(r.value).toHaveLength(1)
   return r.value[0]!.mesh
 }
@@ -156,7 +158,7 @@ describe('files as others write them', () => {
       ),
     })
     const r = readSculpt('a.3mf', bytes)
-    if (!r.ok) throw new Error(r.problem.message)
+    if (!r.ok) throw new Error(say(r.problem.message))
     expect(r.value.map((b) => b.name)).toEqual(['body 1', 'far'])
     const [both, far] = r.value.map((b) => b.mesh)
     expect(measure(both!).volume / 25.4 ** 3).toBeCloseTo((8 + 1) / 6, 6)
@@ -207,7 +209,7 @@ describe('files as others write them', () => {
     expect(m.colours!.every((c) => c === 255)).toBe(true)
   })
   it('takes from an archive what it can read, and says of the rest why not', () => {
-    const passedOver: string[] = []
+    const passedOver: Said[] = []
     const r = readSculpt(
       'set.zip',
       zipSync({
@@ -221,7 +223,7 @@ describe('files as others write them', () => {
       passedOver,
     )
     expect(r.ok && r.value.map((b) => b.name).sort()).toEqual(['arm', 'escape', 'head'])
-    expect(passedOver).toEqual([expect.stringContaining('bad.off: The OFF announces')])
+    expect(passedOver.map((x) => say(x))).toEqual([expect.stringContaining('bad.off: The OFF announces')])
   })
 })
 
@@ -323,7 +325,7 @@ describe('hostile and damaged files are answered in words', () => {
   ] as [string, Uint8Array, string][])('%s', (name, bytes, code) => {
     const r = readSculpt(name, bytes)
     expect(r.ok ? 'taken' : r.problem.code).toBe(code)
-    expect(!r.ok && r.problem.message.startsWith(`${name}: `)).toBe(true)
+    expect(!r.ok && say(r.problem.message).startsWith(`${name}: `)).toBe(true)
   })
   it('whatever byte is changed in a good file, it is taken or refused, never more', () => {
     const files = {
@@ -346,7 +348,7 @@ describe('hostile and damaged files are answered in words', () => {
           if (r.ok)
             for (const b of r.value)
               for (const v of b.mesh.triangles) expect(v * 3).toBeLessThan(b.mesh.positions.length)
-          else expect(r.problem.message.length).toBeGreaterThan(20)
+          else expect(say(r.problem.message).length).toBeGreaterThan(20)
         },
       ),
       { numRuns: 600 },

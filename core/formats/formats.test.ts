@@ -8,12 +8,13 @@ import { writeObj } from './obj'
 import { encodeLayer } from './pngLayer'
 import { readSculpt } from './readSculpt'
 import { writeStl } from './stl'
+import { say } from '../words/say'
 
 const text = (s: string): Uint8Array => new TextEncoder().encode(s)
 const refused = (name: string, bytes: Uint8Array): string => {
   const r = readSculpt(name, bytes)
   if (r.ok) throw new Error('was taken')
-  expect(r.problem.message.startsWith(name)).toBe(true)
+  expect(say(r.problem.message).startsWith(name)).toBe(true)
   return r.problem.code
 }
 const sphere = sphereBody(12.3456, 3, [1, 2, 3])

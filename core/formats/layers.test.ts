@@ -7,6 +7,8 @@ import { crc32 } from './crc32'
 import { encodeLayer } from './pngLayer'
 import { readPngLayer } from './readPngLayer'
 import type { ByteSource } from './zipDirectory'
+import { say } from '../words/say'
+import type { Said } from '../words/say'
 
 const sourceOf = (bytes: Uint8Array): ByteSource => ({
   size: bytes.length,
@@ -70,8 +72,8 @@ function pixels({ width, height, rowStart, x, length, value }: Runs): number[][]
     return row
   })
 }
-const must = <T>(r: { ok: true; value: T } | { ok: false; problem: { message: string } }): T => {
-  if (!r.ok) throw new Error(r.problem.message)
+const must = <T>(r: { ok: true; value: T } | { ok: false; problem: { message: Said } }): T => {
+  if (!r.ok) throw new Error(say(r.problem.message))
   return r.value
 }
 const square = (w: number, h: number, boxes: number[][]): Runs => {
@@ -171,7 +173,7 @@ describe('PNG layers read back', () => {
     for (const [bytes, words] of cases) {
       const r = readPngLayer(bytes)
       expect(r.ok).toBe(false)
-      if (!r.ok) expect(r.problem.message).toMatch(words)
+      if (!r.ok) expect(say(r.problem.message)).toMatch(words)
     }
   })
 })
@@ -223,7 +225,7 @@ describe('layer archives of others', () => {
     for (const [bytes, how, words] of cases) {
       const r = await readLayers(sourceOf(bytes), how)
       expect(r.ok).toBe(false)
-      if (!r.ok) expect(r.problem.message).toMatch(words)
+      if (!r.ok) expect(say(r.problem.message)).toMatch(words)
     }
   })
   it('with any byte changed are read or refused, never worse', async () => {
@@ -233,7 +235,7 @@ describe('layer archives of others', () => {
         const bytes = sound.slice()
         bytes[at] = to
         const r = await readLayers(sourceOf(bytes), scale)
-        if (!r.ok) expect(r.problem.message.length).toBeGreaterThan(10)
+        if (!r.ok) expect(say(r.problem.message).length).toBeGreaterThan(10)
       }),
       { numRuns: 150 },
     )

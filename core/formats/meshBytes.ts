@@ -1,5 +1,6 @@
 import { bad, good, type Answer } from '../answer'
 import type { Mesh } from '../mesh/mesh'
+import { message } from '../words/message'
 
 /**
  * The store's own form of a mesh: little-endian, `UCM1`, vertex count, face count, flags, then Float32 positions and
@@ -36,10 +37,10 @@ export function meshToBytes({ positions, triangles, colours, normals }: Mesh): U
 /** Views the bytes as a mesh (copies only when they are not 4-byte aligned). */
 export function meshFromBytes(input: Uint8Array): Answer<Mesh> {
   const bytes = input.byteOffset % 4 === 0 ? input : input.slice()
-  if (bytes.length < HEADER) return bad('mesh-bytes', 'Not a stored mesh: too short.')
+  if (bytes.length < HEADER) return bad('mesh-bytes', message('problems.meshBytes.notAStoredMeshToo'))
   const [magic, vertices, faces, flags] = new Uint32Array(bytes.buffer, bytes.byteOffset, 4) as unknown as number[]
   if (magic !== MAGIC || length(vertices!, faces!, flags!) !== bytes.length)
-    return bad('mesh-bytes', 'Not a stored mesh: header and length disagree.')
+    return bad('mesh-bytes', message('problems.meshBytes.notAStoredMeshHeader'))
   let at = bytes.byteOffset + HEADER
   const next = <T>(make: (at: number) => T & { byteLength: number }): T => {
     const view = make(at)

@@ -4,13 +4,14 @@ import type { Body } from './body'
 import { checkSoup } from './checkSoup'
 import { floatText } from './floatText'
 import { weldExact } from '../mesh/weld'
+import { message } from '../words/message'
 
 /**
  * Reads the polygons of an OBJ: `v`, `f` (any corner count, fanned; negative indices count back), `o`, `g`.
  * Materials and texture coordinates are passed over. Bodies share vertices only within themselves.
  */
 export function readObj(bytes: Uint8Array): Answer<Body[]> {
-  if (bytes.length === 0) return bad('file-empty', 'The file is empty.')
+  if (bytes.length === 0) return bad('file-empty', message('problems.obj.theFileIsEmpty'))
   const text = new TextDecoder().decode(bytes)
   const vertices: number[] = []
   const bodies: { name: string; corners: number[] }[] = []
@@ -32,8 +33,8 @@ export function readObj(bytes: Uint8Array): Answer<Body[]> {
           return bad(
             'obj-bad-number',
             word.includes(',')
-              ? `Line ${line} has a number with a comma ("${word}"). OBJ needs decimal points.`
-              : `Line ${line} has ${word === '' ? 'too few numbers' : `"${word.slice(0, 20)}" where a number belongs`}.`,
+              ? message('problems.obj.lineHasANumberWith', { line, word })
+              : message('problems.obj.lineHasTooFewNumbers', { line, word: word === '', word2: word.slice(0, 20) }),
           )
         }
         vertices.push(n)
@@ -48,12 +49,12 @@ export function readObj(bytes: Uint8Array): Answer<Body[]> {
         if (!Number.isInteger(v) || v < 0 || v >= count || index === 0) {
           return bad(
             'obj-missing-vertex',
-            `Line ${line} uses vertex ${f[k]!.slice(0, 20)}, but only ${count.toLocaleString('en')} vertices stand before it. The file is incomplete or was edited by hand.`,
+            message('problems.obj.lineUsesVertexButOnly', { line, f: f[k]!.slice(0, 20), count }),
           )
         }
         ring.push(v)
       }
-      if (ring.length < 3) return bad('obj-short-face', `Line ${line} has a face with fewer than three corners.`)
+      if (ring.length < 3) return bad('obj-short-face', message('problems.obj.lineHasAFaceWith', { line }))
       for (let k = 2; k < ring.length; k++) body.corners.push(ring[0]!, ring[k - 1]!, ring[k]!)
     } else if (/^[og]\s/.test(row) || row === 'g' || row === 'o') {
       if (body.corners.length > 0) bodies.push(body)
@@ -64,9 +65,7 @@ export function readObj(bytes: Uint8Array): Answer<Body[]> {
   if (bodies.length === 0)
     return bad(
       'obj-no-faces',
-      vertices.length > 0
-        ? 'The OBJ has points but no faces.'
-        : 'The file has no vertices and no faces: it is not an OBJ, or it is empty.',
+      vertices.length > 0 ? message('problems.obj.theObjHasPointsBut') : message('problems.obj.theFileHasNoVertices'),
     )
   const result: Body[] = []
   for (const [i, b] of bodies.entries()) {
@@ -74,7 +73,7 @@ export function readObj(bytes: Uint8Array): Answer<Body[]> {
     for (let k = 0; k < b.corners.length; k++)
       for (let a = 0; a < 3; a++) soup[k * 3 + a] = vertices[b.corners[k]! * 3 + a]!
     const name = b.name || `body ${i + 1}`
-    const problem = checkSoup(soup, (face) => `face ${(face + 1).toLocaleString('en')} of "${name}"`)
+    const problem = checkSoup(soup, (face) => message('problems.checkSoup.faceOf', { n: face + 1, name }))
     if (problem) return problem
     result.push({ name, mesh: weldExact(soup) })
   }

@@ -1,6 +1,7 @@
 import { bad, good, type Answer } from '../answer'
 import type { Mesh } from '../mesh/mesh'
 import { checkSoup } from './checkSoup'
+import { message } from '../words/message'
 
 type Scalar = 'i1' | 'u1' | 'i2' | 'u2' | 'i4' | 'u4' | 'f4' | 'f8'
 const SCALARS: Record<string, Scalar> = {
@@ -54,15 +55,19 @@ export function readPly(bytes: Uint8Array): Answer<Mesh> {
   if (!parsed.ok) return parsed
   const header = parsed.value
   const vertex = header.elements.find((e) => e.name === 'vertex')
-  if (!vertex || vertex.count === 0) return bad('ply-no-vertices', 'The PLY has no points in it.')
+  if (!vertex || vertex.count === 0) return bad('ply-no-vertices', message('problems.ply.thePlyHasNoPoints'))
   for (const axis of ['x', 'y', 'z'])
     if (!vertex.properties.some((p) => p.name === axis && p.countType === null))
-      return bad('ply-no-vertices', `The points of this PLY have no ${axis} coordinate.`)
+      return bad('ply-no-vertices', message('problems.ply.thePointsOfThisPly', { axis }))
   const least = header.elements.reduce((sum, e) => sum + e.count * leastBytes(e, header.format), 0)
   if (least > bytes.length - header.body)
     return bad(
       'ply-truncated',
-      `The PLY header announces ${header.elements.map((e) => `${e.count.toLocaleString('en')} of "${e.name.slice(0, 20)}"`).join(', ')}, but the file ends before that. Export or download it again.`,
+      message('problems.ply.thePlyHeaderAnnouncesBut', {
+        elements: header.elements.map((e) =>
+          message('problems.ply.countOf', { n: e.count, name: e.name.slice(0, 20) }),
+        ),
+      }),
     )
   const source = header.format === 'ascii' ? new Words(bytes, header.body) : new Binary(bytes, header)
   const sink = new Sink(vertex)
@@ -74,23 +79,23 @@ export function readPly(bytes: Uint8Array): Answer<Mesh> {
 }
 
 function readHeader(bytes: Uint8Array): Answer<Header> {
-  if (bytes.length === 0) return bad('file-empty', 'The file is empty.')
+  if (bytes.length === 0) return bad('file-empty', message('problems.ply.theFileIsEmpty'))
   const head = new TextDecoder('latin1').decode(bytes.subarray(0, 65_536))
-  if (!/^ply\s/.test(head)) return bad('ply-not-ply', 'The file does not start like a PLY.')
+  if (!/^ply\s/.test(head)) return bad('ply-not-ply', message('problems.ply.theFileDoesNotStart'))
   const end = /(^|\n|\r)end_header[ \t]*(\r\n|\n|\r)/.exec(head)
-  if (!end) return bad('ply-truncated', 'The PLY header has no end: the file is cut off or damaged.')
+  if (!end) return bad('ply-truncated', message('problems.ply.thePlyHeaderHasNo'))
   const elements: Element[] = []
   let format: Header['format'] | null = null
   for (const line of head.slice(0, end.index).split(/[\r\n]+/)) {
     const w = line.trim().split(/\s+/)
     if (w[0] === 'format') {
       if (w[1] !== 'ascii' && w[1] !== 'binary_little_endian' && w[1] !== 'binary_big_endian')
-        return bad('ply-header', `The PLY says it is written as "${(w[1] ?? '').slice(0, 30)}", which is not known.`)
+        return bad('ply-header', message('problems.ply.thePlySaysItIs', { w: (w[1] ?? '').slice(0, 30) }))
       format = w[1]
     } else if (w[0] === 'element') {
       const count = Number(w[2])
       if (!Number.isInteger(count) || count < 0 || count > 2 ** 31)
-        return bad('ply-header', `The PLY header has no sensible count for "${(w[1] ?? '').slice(0, 20)}".`)
+        return bad('ply-header', message('problems.ply.thePlyHeaderHasNo2', { w: (w[1] ?? '').slice(0, 20) }))
       elements.push({ name: w[1] ?? '', count, properties: [] })
     } else if (w[0] === 'property') {
       const list = w[1] === 'list'
@@ -98,11 +103,11 @@ function readHeader(bytes: Uint8Array): Answer<Header> {
         countType = list ? SCALARS[w[2] ?? ''] : null
       const owner = elements.at(-1)
       if (!type || countType === undefined || !owner)
-        return bad('ply-header', `The PLY header has a property that is not known: "${line.trim().slice(0, 40)}".`)
+        return bad('ply-header', message('problems.ply.thePlyHeaderHasA', { line: line.trim().slice(0, 40) }))
       owner.properties.push({ name: (list ? w[4] : w[2]) ?? '', type, countType })
     }
   }
-  if (!format) return bad('ply-header', 'The PLY header does not say how the file is written.')
+  if (!format) return bad('ply-header', message('problems.ply.thePlyHeaderDoesNot'))
   return good({ format, elements, body: end.index + end[0].length })
 }
 
@@ -201,7 +206,7 @@ class Sink {
   }
   mesh(): Answer<Mesh> {
     const { positions, normals, colours } = this
-    const problem = checkSoup(positions, (n) => `point ${(n * 3 + 1).toLocaleString('en')} or the two after it`)
+    const problem = checkSoup(positions, (n) => message('problems.checkSoup.pointOrAfter', { n: n * 3 + 1 }))
     if (problem) return problem
     return good({
       positions,
@@ -216,7 +221,11 @@ function readElement(source: Source, element: Element, sink: Sink): ReturnType<t
   const ended = (row: number): ReturnType<typeof bad> =>
     bad(
       'ply-truncated',
-      `The PLY ends or is damaged at number ${(row + 1).toLocaleString('en')} of "${element.name.slice(0, 20)}", where ${element.count.toLocaleString('en')} were announced.`,
+      message('problems.ply.thePlyEndsOrIs', {
+        row: row + 1,
+        element: element.name.slice(0, 20),
+        count: element.count,
+      }),
     )
   const isVertex = element.name === 'vertex',
     isFace = element.name === 'face'
@@ -242,10 +251,7 @@ function readElement(source: Source, element: Element, sink: Sink): ReturnType<t
       if (!isFace || (p.name !== 'vertex_indices' && p.name !== 'vertex_index')) continue
       for (const v of corners)
         if (!Number.isInteger(v) || v < 0 || v >= vertices)
-          return bad(
-            'ply-missing-vertex',
-            `Face ${(row + 1).toLocaleString('en')} uses point ${v}, but there are only ${vertices.toLocaleString('en')} points.`,
-          )
+          return bad('ply-missing-vertex', message('problems.ply.faceUsesPointButThere', { row: row + 1, v, vertices }))
       sink.fan(corners)
     }
   return null

@@ -5,6 +5,8 @@ import { openZip } from './archive'
 import type { Body } from './body'
 import { checkSoup } from './checkSoup'
 import { identity4, placed, product4, type Matrix4 } from './matrix4'
+import { message } from '../words/message'
+import type { Said } from '../words/say'
 
 const MILLIMETRES: Record<string, number> = {
   micron: 0.001,
@@ -45,9 +47,9 @@ interface Placement {
 class Refused extends Error {
   constructor(
     readonly code: string,
-    message: string,
+    readonly said: Said,
   ) {
-    super(message)
+    super(code)
   }
 }
 
@@ -61,9 +63,9 @@ export function read3mf(bytes: Uint8Array): Answer<Body[]> {
   if (!zip.ok) return zip
   try {
     const bodies = new Package(zip.value).bodies()
-    return bodies.length > 0 ? good(bodies) : bad('3mf-no-faces', 'There are no triangles in this 3MF.')
+    return bodies.length > 0 ? good(bodies) : bad('3mf-no-faces', message('problems.read3mf.thereAreNoTrianglesIn'))
   } catch (error) {
-    if (error instanceof Refused) return bad(error.code, error.message)
+    if (error instanceof Refused) return bad(error.code, error.said)
     throw error
   }
 }
@@ -79,7 +81,7 @@ class Package {
     const { items, objects } = this.model(root)
     const built = items.length > 0 ? items : [...objects.keys()].map((id) => ({ id, path: null, transform: identity4 }))
     if (built.length > MAX_BODIES)
-      throw new Refused('3mf-too-many', `There are more than ${MAX_BODIES} bodies in this 3MF.`)
+      throw new Refused('3mf-too-many', message('problems.read3mf.thereAreMoreThanBodies', { max_bodies: MAX_BODIES }))
     const out: Body[] = []
     for (const item of built) {
       const path = item.path ?? root
@@ -90,7 +92,7 @@ class Package {
       if (parts.length === 0) continue
       const name = this.model(path).objects.get(item.id)?.name || `body ${out.length + 1}`
       const mesh = parts.length === 1 ? parts[0]! : concatenate(parts)
-      const problem = checkSoup(mesh.positions, () => `a vertex of "${name}"`)
+      const problem = checkSoup(mesh.positions, () => message('problems.checkSoup.vertexOf', { name }))
       if (problem) throw new Refused(problem.problem.code, problem.problem.message)
       out.push({ name, mesh })
     }
@@ -107,28 +109,21 @@ class Package {
       })
     if (this.files.has(target)) return target
     const any = [...this.files.keys()].find((n) => /\.model$/i.test(n))
-    if (!any) throw new Refused('3mf-no-model', 'There is no model in this 3MF.')
+    if (!any) throw new Refused('3mf-no-model', message('problems.read3mf.thereIsNoModelIn'))
     return any
   }
 
   private gather(path: string, id: string, to: Matrix4, above: readonly string[], into: Mesh[]): void {
     const key = `${path}#${id}`
-    if (++this.uses > MAX_USES)
-      throw new Refused(
-        '3mf-too-many',
-        'The objects of this 3MF use each other more than 100,000 times. Export it flat.',
-      )
+    if (++this.uses > MAX_USES) throw new Refused('3mf-too-many', message('problems.read3mf.theObjectsOfThis3mf'))
     if (above.includes(key) || above.length > DEEPEST)
-      throw new Refused('3mf-cycle', 'An object of this 3MF contains itself, or is nested too deep. Export it again.')
+      throw new Refused('3mf-cycle', message('problems.read3mf.anObjectOfThis3mf'))
     const object = this.model(path).objects.get(id)
-    if (!object) throw new Refused('3mf-missing', `This 3MF uses object ${id.slice(0, 12)}, which is not in it.`)
+    if (!object)
+      throw new Refused('3mf-missing', message('problems.read3mf.this3mfUsesObjectWhich', { id: id.slice(0, 12) }))
     if (object.mesh && object.mesh.triangles.length > 0) {
       this.faces += object.mesh.triangles.length / 3
-      if (this.faces > MAX_FACES)
-        throw new Refused(
-          'too-many-faces',
-          'There are more than 20 million faces in this 3MF. Decimate the sculpt first.',
-        )
+      if (this.faces > MAX_FACES) throw new Refused('too-many-faces', message('problems.read3mf.thereAreMoreThan20'))
       into.push(placed(object.mesh, to))
     }
     for (const c of object.components)
@@ -139,7 +134,8 @@ class Package {
     const known = this.models.get(path)
     if (known) return known
     const bytes = this.files.get(path)
-    if (!bytes) throw new Refused('3mf-missing', `This 3MF names a part "${path.slice(0, 40)}" that is not in it.`)
+    if (!bytes)
+      throw new Refused('3mf-missing', message('problems.read3mf.this3mfNamesAPart', { path: path.slice(0, 40) }))
     const model = readModel(bytes)
     this.models.set(path, model)
     return model
@@ -167,12 +163,12 @@ function parse(
   const fail = (error: Error): never => {
     throw error instanceof Refused
       ? error
-      : new Refused('3mf-damaged', `The 3MF is damaged: ${what} is not well-formed. Export it again.`)
+      : new Refused('3mf-damaged', message('problems.read3mf.the3mfIsDamagedIs', { what }))
   }
   parser.on('error', fail)
   // Declared entities are how small files become endless; a model has no use for any.
   parser.on('doctype', () => {
-    throw new Refused('3mf-doctype', 'The 3MF declares XML entities, which no model needs. It is not opened.')
+    throw new Refused('3mf-doctype', message('problems.read3mf.the3mfDeclaresXmlEntities'))
   })
   parser.on('opentag', opened)
   parser.on('closetag', (tag) => closed(tag.name))
@@ -198,7 +194,10 @@ function readModel(bytes: Uint8Array): Model {
     const text = tag.attributes[name]
     const v = Number(text)
     if (text === undefined || text === '' || v !== v)
-      throw new Refused('3mf-bad-number', `A ${local(tag.name)} of this 3MF has no number for "${name}".`)
+      throw new Refused(
+        '3mf-bad-number',
+        message('problems.read3mf.aOfThis3mfHas', { name: local(tag.name), name2: name }),
+      )
     return v
   }
   const opened = (tag: SaxesTagPlain): void => {
@@ -214,7 +213,7 @@ function readModel(bytes: Uint8Array): Model {
         const corners = [number(tag, 'v1'), number(tag, 'v2'), number(tag, 'v3')]
         for (const v of corners)
           if (!Number.isInteger(v) || v < 0 || v * 3 >= positions.length)
-            throw new Refused('3mf-missing-vertex', `A face of this 3MF uses vertex ${v}, which is not there.`)
+            throw new Refused('3mf-missing-vertex', message('problems.read3mf.aFaceOfThis3mf', { v }))
         triangles.push(...corners)
         const own = tag.attributes.p1
         const colours = model.colours.get(tag.attributes.pid ?? objectGroup ?? '')
@@ -233,7 +232,7 @@ function readModel(bytes: Uint8Array): Model {
         if (!unit)
           throw new Refused(
             '3mf-unit',
-            `This 3MF is measured in "${tag.attributes.unit!.slice(0, 20)}", which is not known.`,
+            message('problems.read3mf.this3mfIsMeasuredIn', { tag: tag.attributes.unit!.slice(0, 20) }),
           )
         model.unit = unit
         return
@@ -295,7 +294,7 @@ function placement(tag: SaxesTagPlain): Placement {
   if (text !== undefined) {
     const v = text.trim().split(/\s+/).map(Number)
     if (v.length !== 12 || v.some((x) => !Number.isFinite(x)))
-      throw new Refused('3mf-bad-number', 'A placement in this 3MF is not twelve numbers.')
+      throw new Refused('3mf-bad-number', message('problems.read3mf.aPlacementInThis3mf'))
     // Row vectors in the file (v · M), columns here: the twelve numbers are the four columns of ours.
     transform = [v[0]!, v[1]!, v[2]!, 0, v[3]!, v[4]!, v[5]!, 0, v[6]!, v[7]!, v[8]!, 0, v[9]!, v[10]!, v[11]!, 1]
   }

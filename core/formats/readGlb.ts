@@ -4,6 +4,8 @@ import type { Body } from './body'
 import { checkSoup } from './checkSoup'
 import { CHUNK_BIN, CHUNK_JSON, GLB_MAGIC } from './glbChunks'
 import { identity4, placed, product4, type Matrix4 } from './matrix4'
+import { message } from '../words/message'
+import type { Said } from '../words/say'
 
 /** glTF 2.0: metres, y up, front +z. Ours: millimetres, z up, front −y. */
 const OURS_FROM_GLTF: Matrix4 = [1000, 0, 0, 0, 0, 0, 1000, 0, 0, -1000, 0, 0, 0, 0, 0, 1]
@@ -53,9 +55,9 @@ interface Accessor {
 class Refused extends Error {
   constructor(
     readonly code: string,
-    message: string,
+    readonly said: Said,
   ) {
-    super(message)
+    super(code)
   }
 }
 
@@ -67,52 +69,57 @@ export function readGlb(bytes: Uint8Array): Answer<Body[]> {
   try {
     const { json, binary } = opened(bytes)
     const bodies = new Reader(json, binary).bodies()
-    return bodies.length > 0 ? good(bodies) : bad('glb-no-faces', 'There are no triangles in this glTF.')
+    return bodies.length > 0 ? good(bodies) : bad('glb-no-faces', message('problems.readGlb.thereAreNoTrianglesIn'))
   } catch (error) {
-    if (error instanceof Refused) return bad(error.code, error.message)
+    if (error instanceof Refused) return bad(error.code, error.said)
     throw error
   }
 }
 
 function opened(bytes: Uint8Array): { json: Gltf; binary: Uint8Array | null } {
-  if (bytes.length === 0) throw new Refused('file-empty', 'The file is empty.')
+  if (bytes.length === 0) throw new Refused('file-empty', message('problems.readGlb.theFileIsEmpty'))
   const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength)
   let text = bytes,
     binary: Uint8Array | null = null
   if (bytes.length >= 12 && view.getUint32(0, true) === GLB_MAGIC) {
     if (view.getUint32(4, true) !== 2)
-      throw new Refused('glb-version', `This GLB is of version ${view.getUint32(4, true)}; version 2 is read.`)
+      throw new Refused(
+        'glb-version',
+        message('problems.readGlb.thisGlbIsOfVersion', { view: view.getUint32(4, true) }),
+      )
     if (view.getUint32(8, true) > bytes.length)
-      throw new Refused('glb-truncated', 'The GLB is shorter than its header says: it is cut off. Export it again.')
+      throw new Refused('glb-truncated', message('problems.readGlb.theGlbIsShorterThan'))
     let json: Uint8Array | null = null
     for (let at = 12; at + 8 <= bytes.length;) {
       const length = view.getUint32(at, true),
         type = view.getUint32(at + 4, true)
-      if (at + 8 + length > bytes.length)
-        throw new Refused('glb-truncated', 'A chunk of the GLB reaches beyond the end of the file: it is cut off.')
+      if (at + 8 + length > bytes.length) throw new Refused('glb-truncated', message('problems.readGlb.aChunkOfTheGlb'))
       const chunk = bytes.subarray(at + 8, at + 8 + length)
       if (type === CHUNK_JSON) json ??= chunk
       else if (type === CHUNK_BIN) binary ??= chunk
       at += 8 + length + ((4 - (length & 3)) & 3)
     }
-    if (!json) throw new Refused('glb-damaged', 'The GLB has no description of what is in it.')
+    if (!json) throw new Refused('glb-damaged', message('problems.readGlb.theGlbHasNoDescription'))
     text = json
   }
   let json: unknown
   try {
     json = JSON.parse(new TextDecoder().decode(text))
   } catch {
-    throw new Refused('glb-damaged', 'The description in this glTF is not readable: the file is damaged or not a glTF.')
+    throw new Refused('glb-damaged', message('problems.readGlb.theDescriptionInThisGltf'))
   }
   if (typeof json !== 'object' || json === null || !('asset' in json))
-    throw new Refused('glb-damaged', 'This file has no glTF description in it.')
+    throw new Refused('glb-damaged', message('problems.readGlb.thisFileHasNoGltf'))
   return { json: json as Gltf, binary }
 }
 
 const listed = <T>(list: T[] | undefined, index: unknown, what: string): T => {
   const item = Array.isArray(list) && Number.isInteger(index) ? list[index as number] : undefined
   if (typeof item !== 'object' || item === null)
-    throw new Refused('glb-missing', `The glTF names a ${what} (${String(index).slice(0, 12)}) that is not in it.`)
+    throw new Refused(
+      'glb-missing',
+      message('problems.readGlb.theGltfNamesAThat', { what, n: String(index).slice(0, 12) }),
+    )
   return item
 }
 
@@ -137,7 +144,7 @@ class Reader {
       if (typeof name !== 'string' || !HARMLESS.test(name))
         throw new Refused(
           'glb-compressed',
-          `This glTF cannot be read without "${String(name).slice(0, 40)}". Export it without compression or extensions.`,
+          message('problems.readGlb.thisGltfCannotBeRead', { n: String(name).slice(0, 40) }),
         )
   }
 
@@ -150,11 +157,8 @@ class Reader {
     let visits = 0
     const walk = (index: number, parent: Matrix4, depth: number): void => {
       if (onPath.has(index) || depth > DEEPEST)
-        throw new Refused(
-          'glb-cycle',
-          'The nodes of this glTF contain themselves, or are nested too deep. Export it again.',
-        )
-      if (++visits > MAX_NODES) throw new Refused('glb-too-many', 'There are more than 100,000 nodes in this glTF.')
+        throw new Refused('glb-cycle', message('problems.readGlb.theNodesOfThisGltf'))
+      if (++visits > MAX_NODES) throw new Refused('glb-too-many', message('problems.readGlb.thereAreMoreThan100'))
       const node = listed(gltf.nodes, index, 'node')
       const world = product4(parent, localMatrix(node))
       if (node.mesh !== undefined) {
@@ -172,7 +176,7 @@ class Reader {
     }
     for (const root of roots) walk(root, OURS_FROM_GLTF, 0)
     for (const b of out) {
-      const problem = checkSoup(b.mesh.positions, () => `a vertex of "${b.name}"`)
+      const problem = checkSoup(b.mesh.positions, () => message('problems.checkSoup.vertexOf', { name: b.name }))
       if (problem) throw new Refused(problem.problem.code, problem.problem.message)
     }
     return out
@@ -187,11 +191,7 @@ class Reader {
     const order =
       p.indices === undefined ? Uint32Array.from({ length: count }, (_, i) => i) : this.indices(p.indices, count)
     this.faces += Math.max(0, mode === 4 ? order.length / 3 : order.length - 2)
-    if (this.faces > MAX_FACES)
-      throw new Refused(
-        'too-many-faces',
-        'There are more than 20 million faces in this file. Decimate the sculpt first.',
-      )
+    if (this.faces > MAX_FACES) throw new Refused('too-many-faces', message('problems.readGlb.thereAreMoreThan20'))
     const triangles = mode === 4 ? order.subarray(0, order.length - (order.length % 3)).slice() : unrolled(order, mode)
     const c = p.attributes?.COLOR_0
     const colours = c === undefined ? null : this.colours(c, count)
@@ -201,7 +201,7 @@ class Reader {
   private floats(index: unknown, width: number, what: string): Float32Array {
     const { a, view, stride, component, count } = this.accessor(index, what)
     if (WIDTH[a.type ?? ''] !== width)
-      throw new Refused('glb-damaged', `The ${what} in this glTF are not of the kind they must be.`)
+      throw new Refused('glb-damaged', message('problems.readGlb.theInThisGltfAre', { what }))
     const scale = a.normalized && component.most > 1 ? 1 / component.most : 1
     const out = new Float32Array(count * width)
     for (let i = 0; i < count; i++)
@@ -218,7 +218,7 @@ class Reader {
     for (let i = 0; i < count; i++) {
       const v = component.read(view, i * stride)
       if (!(v >= 0 && v < vertices) || !Number.isInteger(v))
-        throw new Refused('glb-missing-vertex', `A face of this glTF uses vertex ${v}, but there are only ${vertices}.`)
+        throw new Refused('glb-missing-vertex', message('problems.readGlb.aFaceOfThisGltf', { v, vertices }))
       out[i] = v
     }
     return out
@@ -245,9 +245,9 @@ class Reader {
     const width = WIDTH[a.type ?? ''],
       count = a.count
     if (!component || !width || !Number.isInteger(count) || count! < 0)
-      throw new Refused('glb-damaged', `The ${what} in this glTF are described wrongly: the file is damaged.`)
+      throw new Refused('glb-damaged', message('problems.readGlb.theInThisGltfAre2', { what }))
     if (a.sparse !== undefined || a.bufferView === undefined)
-      throw new Refused('glb-sparse', `The ${what} are stored sparsely, which is not read. Export without that option.`)
+      throw new Refused('glb-sparse', message('problems.readGlb.theAreStoredSparselyWhich', { what }))
     const bv = listed(this.gltf.bufferViews, a.bufferView, 'buffer view')
     const whole = this.buffer(bv.buffer)
     const from = (bv.byteOffset ?? 0) + (a.byteOffset ?? 0)
@@ -256,10 +256,7 @@ class Reader {
     const end = count === 0 ? from : from + (count! - 1) * stride + packed
     const limit = (bv.byteOffset ?? 0) + (bv.byteLength ?? 0)
     if (!(from >= 0) || !(stride >= packed) || !(end <= limit) || !(limit <= whole.length))
-      throw new Refused(
-        'glb-truncated',
-        `This glTF announces ${count!.toLocaleString('en')} ${what}, but the bytes for them are not there.`,
-      )
+      throw new Refused('glb-truncated', message('problems.readGlb.thisGltfAnnouncesButThe', { count: count!, what }))
     return {
       a,
       view: new DataView(whole.buffer, whole.byteOffset + from, end - from),
@@ -276,22 +273,19 @@ class Reader {
     let bytes: Uint8Array
     if (b.uri === undefined) {
       if (index !== 0 || !this.binary)
-        throw new Refused(
-          'glb-missing-buffer',
-          'The buffer with the shape is missing from this file. Export it as GLB.',
-        )
+        throw new Refused('glb-missing-buffer', message('problems.readGlb.theBufferWithTheShape'))
       bytes = this.binary
     } else {
       const data = typeof b.uri === 'string' ? /^data:[^,]*;base64,/.exec(b.uri) : null
       if (!data)
         throw new Refused(
           'glb-external',
-          `The shape is in another file ("${String(b.uri).slice(0, 40)}"), and only the dropped file is opened. Export it as one GLB.`,
+          message('problems.readGlb.theShapeIsInAnother', { n: String(b.uri).slice(0, 40) }),
         )
       try {
         bytes = Uint8Array.from(atob((b.uri as string).slice(data[0].length)), (c) => c.charCodeAt(0))
       } catch {
-        throw new Refused('glb-damaged', 'An embedded buffer of this glTF is not readable: the file is damaged.')
+        throw new Refused('glb-damaged', message('problems.readGlb.anEmbeddedBufferOfThis'))
       }
     }
     this.buffers.set(index as number, bytes)
@@ -303,7 +297,7 @@ function localMatrix(node: NonNullable<Gltf['nodes']>[number]): Matrix4 {
   const numbers = (v: unknown, n: number): number[] | null => {
     if (v === undefined) return null
     if (!Array.isArray(v) || v.length !== n || v.some((x) => typeof x !== 'number' || !Number.isFinite(x)))
-      throw new Refused('glb-damaged', 'A node of this glTF is placed by something that is not numbers.')
+      throw new Refused('glb-damaged', message('problems.readGlb.aNodeOfThisGltf'))
     return v as number[]
   }
   const whole = numbers(node.matrix, 16)

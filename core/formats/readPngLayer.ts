@@ -3,6 +3,8 @@ import type { Runs } from '../raster/raster'
 import { RunBuilder } from '../raster/runBuilder'
 import { crc32 } from './crc32'
 import { inflateRuns } from './runInflate'
+import { message } from '../words/message'
+import type { Said } from '../words/say'
 
 export interface PngLayer {
   runs: Runs
@@ -22,8 +24,10 @@ const MAX_SIDE = 65_535
  * have just the rows that it declares.
  */
 export function readPngLayer(bytes: Uint8Array): Answer<PngLayer> {
-  const damaged = (what: string): Answer<never> => bad('layer-damaged', `is no sound PNG: ${what}`)
-  if (bytes.length < 45 || SIGNATURE.some((b, i) => bytes[i] !== b)) return damaged('it does not start like one.')
+  const damaged = (what: Said): Answer<never> =>
+    bad('layer-damaged', message('problems.readPngLayer.isNoSoundPng', { what }))
+  if (bytes.length < 45 || SIGNATURE.some((b, i) => bytes[i] !== b))
+    return damaged(message('problems.readPngLayer.itDoesNotStartLike'))
   const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength)
   let rows: Rows | null = null
   let palette: Uint8Array | null = null
@@ -34,17 +38,18 @@ export function readPngLayer(bytes: Uint8Array): Answer<PngLayer> {
     const length = view.getUint32(at),
       type = String.fromCharCode(...bytes.subarray(at + 4, at + 8)),
       from = at + 8
-    if (from + length + 4 > bytes.length) return damaged('it ends too early.')
-    if (crc32(bytes, at + 4, from + length) !== view.getUint32(from + length)) return damaged(`its ${type} is damaged.`)
+    if (from + length + 4 > bytes.length) return damaged(message('problems.readPngLayer.itEndsTooEarly'))
+    if (crc32(bytes, at + 4, from + length) !== view.getUint32(from + length))
+      return damaged(message('problems.readPngLayer.itsIsDamaged', { type }))
     if (type === 'IHDR') {
       const [width, height] = [view.getUint32(from), view.getUint32(from + 4)]
       const [depth, colour, , , interlaced] = bytes.subarray(from + 8, from + 13) as unknown as number[]
       const channels = CHANNELS[colour!]
       if (width === 0 || height === 0 || width > MAX_SIDE || height > MAX_SIDE)
-        return damaged(`${width} × ${height} pixels are no layer.`)
-      if (channels === undefined || ![1, 2, 4, 8, 16].includes(depth!)) return damaged('its kind of pixel is unknown.')
-      if (interlaced !== 0)
-        return bad('layer-interlaced', 'is an interlaced PNG, which is not read. Save it without interlacing.')
+        return damaged(message('problems.readPngLayer.pixelsAreNoLayer', { width, height }))
+      if (channels === undefined || ![1, 2, 4, 8, 16].includes(depth!))
+        return damaged(message('problems.readPngLayer.itsKindOfPixelIs'))
+      if (interlaced !== 0) return bad('layer-interlaced', message('problems.readPngLayer.isAnInterlacedPngWhich'))
       rows = new Rows(width, height, depth!, colour!, channels)
     } else if (type === 'PLTE') palette = bytes.subarray(from, from + length)
     else if (type === 'pHYs' && length === 9 && bytes[from + 8] === 1) {
@@ -54,15 +59,15 @@ export function readPngLayer(bytes: Uint8Array): Answer<PngLayer> {
     else if (type === 'IEND') ended = true
     at = from + length + 4
   }
-  if (!rows || !ended) return damaged('it ends too early.')
-  if (rows.colour === 3 && !palette) return damaged('its palette is missing.')
+  if (!rows || !ended) return damaged(message('problems.readPngLayer.itEndsTooEarly'))
+  if (rows.colour === 3 && !palette) return damaged(message('problems.readPngLayer.itsPaletteIsMissing'))
   rows.palette = palette
   const reader = rows
   if (inflateRuns(joined(parts), (value, n) => reader.push(value, n)) === 'damaged' && !reader.over)
-    return damaged('its pixels cannot be unpacked.')
-  if (reader.over) return damaged('it has more pixels than it says.')
-  if (reader.bad) return damaged('its rows are filtered in no known way.')
-  if (!reader.complete) return damaged('it has fewer pixels than it says.')
+    return damaged(message('problems.readPngLayer.itsPixelsCannotBeUnpacked'))
+  if (reader.over) return damaged(message('problems.readPngLayer.itHasMorePixelsThan'))
+  if (reader.bad) return damaged(message('problems.readPngLayer.itsRowsAreFilteredIn'))
+  if (!reader.complete) return damaged(message('problems.readPngLayer.itHasFewerPixelsThan'))
   return good({ runs: reader.runs(), pitch })
 }
 

@@ -9,6 +9,8 @@ import { readOff } from './off'
 import { readPly } from './ply'
 import { read3mf } from './read3mf'
 import { readStl } from './stl'
+import { message } from '../words/message'
+import type { Said } from '../words/say'
 
 const single =
   (read: (bytes: Uint8Array) => Answer<Mesh>) =>
@@ -42,40 +44,45 @@ function welded(read: (bytes: Uint8Array) => Answer<Body[]>): (bytes: Uint8Array
  *
  * @param passedOver gets a sentence for each file of an archive that could not be read while others could
  */
-export function readSculpt(name: string, bytes: Uint8Array, passedOver: string[] = []): Answer<Body[]> {
+export function readSculpt(name: string, bytes: Uint8Array, passedOver: Said[] = []): Answer<Body[]> {
   const kind = ending(name)
   const answer = kind === 'zip' ? readArchive(bytes, passedOver) : readOne(kind, name, bytes)
-  return answer.ok ? answer : bad(answer.problem.code, `${name}: ${answer.problem.message}`)
+  return answer.ok
+    ? answer
+    : bad(answer.problem.code, message('problems.readSculpt.ofFile', { name, message: answer.problem.message }))
 }
 
 function readOne(kind: string, name: string, bytes: Uint8Array): Answer<Body[]> {
   const read = READERS[kind]
   if (read) return read(bytes, name)
-  return bad(
-    'format-unknown',
-    `Sculpts are read from STL, OBJ, PLY, 3MF, GLB, glTF and OFF files, or a ZIP of them; "${kind ? `.${kind}` : 'no ending'}" is none of these.`,
-  )
+  return bad('format-unknown', message('problems.readSculpt.sculptsAreReadFromStl', { kind: kind !== '', kind2: kind }))
 }
 
-function readArchive(bytes: Uint8Array, passedOver: string[]): Answer<Body[]> {
+function readArchive(bytes: Uint8Array, passedOver: Said[]): Answer<Body[]> {
   // What other systems leave in archives for themselves begins with a dot or lies beside the files.
   const opened = openZip(bytes, (n) => ending(n) in READERS && !/(^|\/)(\.[^./]|__MACOSX\/)/.test(n))
   if (!opened.ok) return opened
-  if (opened.value.size === 0)
-    return bad('archive-no-sculpt', 'There is no STL, OBJ, PLY, 3MF, GLB, glTF or OFF file in the archive.')
+  if (opened.value.size === 0) return bad('archive-no-sculpt', message('problems.readSculpt.thereIsNoStlObj'))
   const bodies: Body[] = []
-  const problems: string[] = []
+  const problems: Said[] = []
   for (const [name, content] of opened.value) {
     const short = name.replace(/^.*[\\/]/, '')
     const r = readOne(ending(name), name, content)
-    if (!r.ok) problems.push(`${short}: ${r.problem.message}`)
+    if (!r.ok) problems.push(message('problems.readSculpt.ofFile', { name: short, message: r.problem.message }))
     // Many exporters call every body the same inside; the file's own name tells them apart.
     else
       for (const b of r.value)
         bodies.push({ ...b, name: r.value.length === 1 ? stem(name) : `${stem(name)} ${b.name}` })
   }
   if (bodies.length === 0)
-    return bad('archive-no-sculpt', `Nothing in the archive could be read. ${problems.join(' ')}`)
+    return bad(
+      'archive-no-sculpt',
+      message('problems.readSculpt.nothingInTheArchiveCould', { problems: oneAfterTheOther(problems) }),
+    )
   passedOver.push(...problems)
   return good(bodies)
 }
+
+/** Sentences in a row. */
+const oneAfterTheOther = (all: readonly Said[]): Said =>
+  all.reduce((before, next) => message('problems.readSculpt.andNext', { before, next }))

@@ -8,6 +8,7 @@ import { sectionArea, Sections } from '../mesh/sections'
 import { boxBody, chainBody, sphereBody } from '../testBodies'
 import { read3mf } from './read3mf'
 import { slices3mf, svgStack } from './sliceStack'
+import { say } from '../words/say'
 
 const areaOf = (loop: ArrayLike<number>): number => {
   let a = 0
@@ -48,7 +49,7 @@ describe('layers as outlines', () => {
     })
     const bytes = Buffer.concat(parts)
     const back = read3mf(new Uint8Array(bytes))
-    if (!back.ok) throw new Error(back.problem.message)
+    if (!back.ok) throw new Error(say(back.problem.message))
     expect(back.value[0]!.mesh.triangles).toHaveLength(tube.triangles.length)
     const text = new TextDecoder().decode(unzipSync(new Uint8Array(bytes))['3D/3dmodel.model'])
     const slices = [...text.matchAll(/<s:slice ztop="([\d.]+)">(.*?)<\/s:slice>/g)]

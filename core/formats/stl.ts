@@ -3,6 +3,8 @@ import { faceCross, lengthOf } from '../mesh/face'
 import type { Mesh } from '../mesh/mesh'
 import { weldExact } from '../mesh/weld'
 import { checkSoup } from './checkSoup'
+import { fixed } from '../words/format'
+import { message, type Message } from '../words/message'
 
 const HEADER = 84
 const RECORD = 50
@@ -12,7 +14,7 @@ const RECORD = 50
  * The count in a binary header is believed only when the bytes are there; nothing is allocated before that.
  */
 export function readStl(bytes: Uint8Array): Answer<Mesh> {
-  if (bytes.length === 0) return bad('file-empty', 'The file is empty.')
+  if (bytes.length === 0) return bad('file-empty', message('problems.stl.theFileIsEmpty'))
   const text = looksLikeText(bytes)
   if (bytes.length >= HEADER) {
     const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength)
@@ -21,26 +23,28 @@ export function readStl(bytes: Uint8Array): Answer<Mesh> {
     // Some writers start a binary header with "solid", so the arithmetic decides before the words do.
     if (needed === bytes.length && count > 0) return readBinary(view, count)
     if (!text) {
-      if (count === 0) return bad('stl-no-faces', 'The STL header says there are no triangles in it.')
+      if (count === 0) return bad('stl-no-faces', message('problems.stl.theStlHeaderSaysThere'))
       if (needed > bytes.length) {
         return bad(
           'stl-truncated',
-          `The STL header announces ${count.toLocaleString('en')} triangles (${megabytes(needed)}), but the file has only ${megabytes(bytes.length)}: it is cut off or damaged after triangle ${Math.floor((bytes.length - HEADER) / RECORD).toLocaleString('en')}. Export or download it again.`,
+          message('problems.stl.theStlHeaderAnnouncesTriangles', {
+            count,
+            needed: megabytes(needed),
+            there: megabytes(bytes.length),
+            n: Math.floor((bytes.length - HEADER) / RECORD),
+          }),
         )
       }
       return readBinary(view, count)
     }
   } else if (!text) {
-    return bad(
-      'stl-truncated',
-      `The file has only ${bytes.length} bytes; a binary STL needs at least 134. It is cut off.`,
-    )
+    return bad('stl-truncated', message('problems.stl.theFileHasOnlyBytes', { length: bytes.length }))
   }
   return readAscii(bytes)
 }
 
-const megabytes = (n: number): string =>
-  n < 1e5 ? `${n.toLocaleString('en')} bytes` : `${(n / 1e6).toLocaleString('en', { maximumFractionDigits: 1 })} MB`
+const megabytes = (n: number): Message =>
+  n < 1e5 ? message('problems.stl.bytes', { n }) : message('problems.stl.megabytes', { n: fixed(n / 1e6, 1) })
 
 function looksLikeText(bytes: Uint8Array): boolean {
   const n = Math.min(bytes.length, 1024)
@@ -58,7 +62,7 @@ function readBinary(view: DataView, count: number): Answer<Mesh> {
   const target = new Uint8Array(soup.buffer)
   for (let i = 0, s = HEADER + 12, d = 0; i < count; i++, s += RECORD, d += 36)
     for (let k = 0; k < 36; k++) target[d + k] = source[s + k]!
-  const problem = checkSoup(soup, (face) => `triangle ${(face + 1).toLocaleString('en')}`)
+  const problem = checkSoup(soup, (face) => message('problems.checkSoup.triangle', { n: face + 1 }))
   return problem ?? good(weldExact(soup))
 }
 
@@ -66,10 +70,7 @@ function readBinary(view: DataView, count: number): Answer<Mesh> {
 function readAscii(bytes: Uint8Array): Answer<Mesh> {
   const text = new TextDecoder().decode(bytes)
   if (!/^\s*solid\b/i.test(text)) {
-    return bad(
-      'stl-not-stl',
-      'The file is text but does not start with "solid": it is not an STL, only named like one.',
-    )
+    return bad('stl-not-stl', message('problems.stl.theFileIsTextBut'))
   }
   const numbers: number[] = []
   const vertex = /\bvertex\s+(\S+)\s+(\S+)\s+(\S+)/gi
@@ -80,24 +81,18 @@ function readAscii(bytes: Uint8Array): Answer<Mesh> {
       if (Number.isNaN(n) && !/^[-+]?nan/i.test(m[k]!)) {
         const line = text.slice(0, m.index).split('\n').length
         return m[k]!.includes(',')
-          ? bad(
-              'stl-decimal-comma',
-              `Line ${line} has a number with a comma ("${m[k]}"). STL needs decimal points: export it again with English number format.`,
-            )
-          : bad('stl-bad-number', `Line ${line} has "${m[k]!.slice(0, 20)}" where a number belongs.`)
+          ? bad('stl-decimal-comma', message('problems.stl.lineHasANumberWith', { line, m: m[k] }))
+          : bad('stl-bad-number', message('problems.stl.lineHasWhereANumber', { line, m: m[k]!.slice(0, 20) }))
       }
       numbers.push(n)
     }
   }
-  if (numbers.length === 0) return bad('stl-no-faces', 'The STL has no triangles in it.')
+  if (numbers.length === 0) return bad('stl-no-faces', message('problems.stl.theStlHasNoTriangles'))
   if (numbers.length % 9 !== 0 || !/\bendsolid\b/i.test(text.slice(-4096))) {
-    return bad(
-      'stl-truncated',
-      `The ASCII STL stops after ${Math.floor(numbers.length / 9).toLocaleString('en')} whole triangles without its closing line: it is cut off.`,
-    )
+    return bad('stl-truncated', message('problems.stl.theAsciiStlStopsAfter', { n: Math.floor(numbers.length / 9) }))
   }
   const soup = new Float32Array(numbers)
-  const problem = checkSoup(soup, (face) => `triangle ${(face + 1).toLocaleString('en')}`)
+  const problem = checkSoup(soup, (face) => message('problems.checkSoup.triangle', { n: face + 1 }))
   return problem ?? good(weldExact(soup))
 }
 

@@ -1,4 +1,5 @@
 import { bad, good, type Answer } from '../answer'
+import { message } from '../words/message'
 
 /** Steps in which a curve is drawn. */
 const STEPS = 16
@@ -12,9 +13,8 @@ const MAX_POINTS = 20_000
  * @returns 2 numbers per corner, in the drawing's own units
  */
 export function svgOutlines(text: string): Answer<Float64Array[]> {
-  if (!/<svg[\s>]/i.test(text)) return bad('svg-none', 'This is no SVG drawing. Save the mark as plain SVG paths.')
-  if (/\stransform\s*=/i.test(text))
-    return bad('svg-transform', 'The drawing moves its paths by “transform”. Apply the transforms, then save it again.')
+  if (!/<svg[\s>]/i.test(text)) return bad('svg-none', message('problems.svgPath.thisIsNoSvgDrawing'))
+  if (/\stransform\s*=/i.test(text)) return bad('svg-transform', message('problems.svgPath.theDrawingMovesItsPaths'))
   const out: Float64Array[] = []
   let corners = 0
   for (const m of text.matchAll(/<path\b[^>]*?\sd\s*=\s*(?:"([^"]*)"|'([^']*)')/gi)) {
@@ -23,12 +23,9 @@ export function svgOutlines(text: string): Answer<Float64Array[]> {
     out.push(...read.value)
     corners += read.value.reduce((s, o) => s + o.length / 2, 0)
     if (corners > MAX_POINTS)
-      return bad(
-        'svg-large',
-        `The drawing has more than ${MAX_POINTS} corners. Simplify it: a mask is cut with a knife.`,
-      )
+      return bad('svg-large', message('problems.svgPath.theDrawingHasMoreThan', { max_points: MAX_POINTS }))
   }
-  if (out.length === 0) return bad('svg-empty', 'The drawing has no closed path. Turn its shapes into paths first.')
+  if (out.length === 0) return bad('svg-empty', message('problems.svgPath.theDrawingHasNoClosed'))
   return good(out)
 }
 
@@ -77,22 +74,18 @@ function outlinesOf(d: string): Answer<Float64Array[]> {
     const kind = command.toUpperCase(),
       relative = command !== kind,
       count = NEEDS[kind]
-    if (count === undefined)
-      return bad(
-        'svg-command',
-        `The drawing has a path step “${command}” that is not read. Turn arcs into curves, then save it again.`,
-      )
+    if (count === undefined) return bad('svg-command', message('problems.svgPath.theDrawingHasAPath', { command }))
     if (kind === 'Z') {
       end()
       was = 'Z'
       // A lone number after a closing belongs to nothing.
       if (i < tokens.length && !/[a-zA-Z]/.test(tokens[i]!))
-        return bad('svg-broken', 'A path of the drawing is broken off.')
+        return bad('svg-broken', message('problems.svgPath.aPathOfTheDrawing'))
       continue
     }
     const v = tokens.slice(i, i + count).map(Number)
     if (v.length < count || v.some((n) => !Number.isFinite(n)))
-      return bad('svg-broken', 'A path of the drawing is broken off.')
+      return bad('svg-broken', message('problems.svgPath.aPathOfTheDrawing'))
     i += count
     const [ox, oy] = relative ? [x, y] : [0, 0]
     const at = (k: number): [number, number] => [ox + v[k]!, oy + v[k + 1]!]

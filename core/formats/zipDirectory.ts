@@ -1,5 +1,6 @@
 import { Inflate } from 'fflate'
 import { bad, good, type Answer } from '../answer'
+import { message } from '../words/message'
 
 /** Bytes that are read by their place, so that a large archive is never held whole. */
 export interface ByteSource {
@@ -32,7 +33,7 @@ const TAIL = 65_557
  * Every place that it names must lie in the file.
  */
 export async function zipDirectory(source: ByteSource): Promise<Answer<ZipEntry[]>> {
-  const damaged = bad('archive-damaged', 'The archive is damaged or is not a ZIP. Download or pack it again.')
+  const damaged = bad('archive-damaged', message('problems.zipDirectory.theArchiveIsDamagedOr'))
   if (source.size < 22) return damaged
   const tailAt = Math.max(0, source.size - TAIL)
   const tail = viewOf(await source.read(tailAt, source.size - tailAt))
@@ -52,7 +53,7 @@ export async function zipDirectory(source: ByteSource): Promise<Answer<ZipEntry[
     start = Number(record.getBigUint64(48, true))
   }
   if (count > MAX_ENTRIES || length > MAX_DIRECTORY)
-    return bad('archive-too-many', `There are more than ${MAX_ENTRIES.toLocaleString('en')} files in the archive.`)
+    return bad('archive-too-many', message('problems.zipDirectory.thereAreMoreThanFiles', { max_entries: MAX_ENTRIES }))
   if (start + length > source.size) return damaged
   const bytes = await source.read(start, length)
   const view = viewOf(bytes),
@@ -107,10 +108,13 @@ export async function entryStart(source: ByteSource, entry: ZipEntry): Promise<n
  * An entry's content. It is unpacked only as far as `most` bytes: one that goes on is refused, whatever its header says.
  */
 export async function readEntry(source: ByteSource, entry: ZipEntry, most: number): Promise<Answer<Uint8Array>> {
-  const damaged = bad('archive-damaged', `"${short(entry.name)}" in the archive is damaged. Download or pack it again.`)
-  const large = bad('archive-bomb', `"${short(entry.name)}" in the archive is larger than it may be. It is not opened.`)
+  const damaged = bad(
+    'archive-damaged',
+    message('problems.zipDirectory.inTheArchiveIsDamaged', { name: short(entry.name) }),
+  )
+  const large = bad('archive-bomb', message('problems.zipDirectory.inTheArchiveIsLarger', { name: short(entry.name) }))
   if (entry.method !== 0 && entry.method !== 8)
-    return bad('archive-method', 'The archive is packed by a method that is not read. Pack it as plain ZIP.')
+    return bad('archive-method', message('problems.zipDirectory.theArchiveIsPackedBy'))
   if (entry.packed > most) return large
   const start = await entryStart(source, entry)
   if (start === null || start + entry.packed > source.size) return damaged

@@ -1,7 +1,10 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { scheduleRisk } from '../findings/scheduleRisk'
+import { scheduleRisk as scheduleRiskOf } from '../findings/scheduleRisk'
 import { dayAt, daysBetween, dueAt } from './wallClock'
+import { inWords } from '../testSpoken'
+
+const scheduleRisk = inWords(scheduleRiskOf)
 
 const ZONES = ['Pacific/Kiritimati', 'America/Los_Angeles', 'Europe/Berlin', 'UTC'] as const
 const HOUR = 3_600_000

@@ -5,6 +5,7 @@ import { ellipse, loft } from '../shape/loft'
 import { axisAt } from './roundness'
 import { fromQuaternion } from '../math/vectors'
 import { transformed } from './transform'
+import { say } from '../words/say'
 
 /** A vase: no part of it a cylinder or a cone. */
 const vase = loft(
@@ -43,7 +44,7 @@ describe('the axis of round skin', () => {
           // A corner half way up the side.
           const v = Math.floor(moved.positions.length / 6) * 3
           const got = axisAt(moved, [moved.positions[v]!, moved.positions[v + 1]!, moved.positions[v + 2]!])
-          if (!got.ok) throw new Error(got.problem.message)
+          if (!got.ok) throw new Error(say(got.problem.message))
           const along = [r[2], r[5], r[8]]
           const cosine = along.reduce((s, c, k) => s + c * got.value.direction[k]!, 0)
           expect(Math.abs(cosine)).toBeGreaterThan(Math.cos((2.5 * Math.PI) / 180))

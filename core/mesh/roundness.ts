@@ -7,6 +7,7 @@ import { bounds, boxDiagonal, type Mesh } from './mesh'
 import { topology } from './topology'
 import { cross, type Vector3 } from '../math/vectors'
 import { treeOf } from './tree'
+import { message } from '../words/message'
 
 export interface Axis {
   /** mm, on the axis beside the pressed place */
@@ -60,8 +61,7 @@ export function axisAt(mesh: Mesh, place: Vector3): Answer<Axis> {
       }
     }
   }
-  const none = (): ReturnType<typeof bad> =>
-    bad('no-axis', 'The surface there is not round, so it has no axis. Click on a peg, a neck, a rim or a turned base.')
+  const none = (): ReturnType<typeof bad> => bad('no-axis', message('problems.roundness.theSurfaceThereIsNot'))
   // A flat place is turned about any axis across it.
   if (1 - Math.hypot(...mean) / sum < FLAT) return none()
   const inverse = pseudoInverse(n22)

@@ -16,7 +16,7 @@ import { transferColours } from './transferColours'
 import { treeOf } from './tree'
 import { weldExact, weldTolerance } from './weld'
 
-/** Farthest that a corner of one lies from the skin of another, mm. */
+/** Greatest distance of a corner of one from the skin of another, mm. */
 function farthest(from: Mesh, to: Mesh): number {
   const tree = treeOf(to),
     hit = closest(),

@@ -4,6 +4,7 @@ import { measure } from '../mesh/measure'
 import { isCloud, type Mesh } from '../mesh/mesh'
 import type { OperationDefinition } from './operation'
 import { operationOf, type Operation, type OperationReport } from './registry'
+import { message } from '../words/message'
 
 /**
  * Applies one operation. The input is never changed; a problem leaves nothing behind. Colours of the sculpt go along.
@@ -17,11 +18,7 @@ export async function applyOperation(
   others: readonly Mesh[] = [],
 ): Promise<Answer<{ mesh: Mesh; report: OperationReport }>> {
   const definition = operationOf(op.kind) as unknown as OperationDefinition
-  if (isCloud(mesh) && !definition.clouds)
-    return bad(
-      'cloud-no-surface',
-      'This is a cloud of points, without a surface. Make a surface of it under Import first.',
-    )
+  if (isCloud(mesh) && !definition.clouds) return bad('cloud-no-surface', message('problems.apply.thisIsACloudOf'))
   const made = await definition.apply({ mesh, op, others, progress })
   if (!made.ok) return made
   const result = transferColours(mesh, made.value.mesh)

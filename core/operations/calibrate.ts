@@ -3,6 +3,7 @@ import { bad, good } from '../answer'
 import { scaledMesh } from '../mesh/transform'
 import { point } from '../schemas/geometry'
 import { defineOperation, millimetres } from './operation'
+import { message } from '../words/message'
 
 export const calibrate = defineOperation({
   version: 1,
@@ -17,7 +18,7 @@ export const calibrate = defineOperation({
   label: ({ distance }) => `calibrated to ${millimetres(distance)}`,
   apply: async ({ mesh, op }) => {
     const apart = Math.hypot(op.to[0] - op.from[0], op.to[1] - op.from[1], op.to[2] - op.from[2])
-    if (!(apart > 1e-6)) return bad('same-place', 'The two points are at one place. Choose two that are well apart.')
+    if (!(apart > 1e-6)) return bad('same-place', message('problems.calibrate.theTwoPointsAreAt'))
     const factor = op.distance / apart
     return good({ mesh: scaledMesh(mesh, [factor, factor, factor], [0, 0, 0]), report: { factor } })
   },

@@ -2,6 +2,7 @@ import { z } from 'zod'
 import { bad, good } from '../answer'
 import type { Mesh } from '../mesh/mesh'
 import { defineOperation, millimetres } from './operation'
+import { message } from '../words/message'
 
 export const rebuild = defineOperation({
   version: 1,
@@ -14,12 +15,11 @@ export const rebuild = defineOperation({
     try {
       made = rebuilt(mesh, op.voxel, progress)
     } catch (error) {
-      if (error instanceof RangeError)
-        return bad('too-fine', 'The voxel is too small for a sculpt of this size. Use a coarser one.')
+      if (error instanceof RangeError) return bad('too-fine', message('problems.rebuild.theVoxelIsTooSmall'))
       throw error
     }
     return made.triangles.length > 0
       ? good({ mesh: made, report: {} })
-      : bad('no-inside', 'The faces enclose nothing: there is no inside to rebuild. A finer voxel may find thin walls.')
+      : bad('no-inside', message('problems.rebuild.theFacesEncloseNothingThere'))
   },
 })

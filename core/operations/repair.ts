@@ -3,6 +3,7 @@ import { bad, good } from '../answer'
 import { repairDefaults } from '../defaults/mesh'
 import { repairReport } from '../schemas/reports'
 import { defineOperation } from './operation'
+import { message } from '../words/message'
 
 export const repair = defineOperation({
   version: 2,
@@ -17,7 +18,7 @@ export const repair = defineOperation({
   apply: async ({ mesh, op }) => {
     const { repair: repaired } = await import('../mesh/repair')
     const r = repaired(mesh, op)
-    if (r.mesh.triangles.length === 0) return bad('nothing-left', 'The repair left nothing: every face was faulty.')
+    if (r.mesh.triangles.length === 0) return bad('nothing-left', message('problems.repair.theRepairLeftNothingEvery'))
     return good({ mesh: r.mesh, report: { repair: r.report } })
   },
 })

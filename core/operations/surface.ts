@@ -4,6 +4,7 @@ import { isCloud } from '../mesh/mesh'
 import type { ReconstructReport } from '../scan/reconstruct'
 import { point } from '../schemas/geometry'
 import { defineOperation } from './operation'
+import { message } from '../words/message'
 
 export const surface = defineOperation({
   version: 1,
@@ -25,8 +26,7 @@ export const surface = defineOperation({
   }),
   label: ({ voxel }) => `surface of the scan, voxel ${Number(voxel.toPrecision(3))}`,
   apply: async ({ mesh, op, progress }) => {
-    if (!isCloud(mesh))
-      return bad('not-a-cloud', 'This part has faces already. Rebuild it instead of making a surface of its points.')
+    if (!isCloud(mesh)) return bad('not-a-cloud', message('problems.surface.thisPartHasFacesAlready'))
     const { reconstruct } = await import('../scan/reconstruct')
     const r = reconstruct(mesh, op, progress)
     return r.ok ? good({ mesh: r.value.mesh, report: { surface: r.value.report } }) : r

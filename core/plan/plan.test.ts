@@ -1,10 +1,18 @@
 import { describe, expect, it } from 'vitest'
-import { cavityHoles } from '../findings/cavityHoles'
-import { doesNotFit, doesNotStand } from '../findings/doesNotFit'
-import { scheduleRisk } from '../findings/scheduleRisk'
-import { islandGaps } from '../findings/islands'
+import { cavityHoles as cavityHolesOf } from '../findings/cavityHoles'
+import { doesNotFit as doesNotFitOf, doesNotStand as doesNotStandOf } from '../findings/doesNotFit'
+import { scheduleRisk as scheduleRiskOf } from '../findings/scheduleRisk'
+import { islandGaps as islandGapsOf } from '../findings/islands'
 import { ranked } from '../findings/finding'
-import { sprayRefused, waitingIn } from './materials/drying'
+import { sprayRefused as sprayRefusedOf, waitingIn } from './materials/drying'
+import { inWords, spokenBy } from '../testSpoken'
+
+const cavityHoles = inWords(cavityHolesOf)
+const doesNotFit = inWords(doesNotFitOf)
+const doesNotStand = inWords(doesNotStandOf)
+const scheduleRisk = inWords(scheduleRiskOf)
+const islandGaps = inWords(islandGapsOf)
+const sprayRefused = spokenBy(sprayRefusedOf)
 
 describe('drying', () => {
   it('doubles a reaction for ten degrees colder, and slows evaporation in damp', () => {

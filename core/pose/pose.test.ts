@@ -6,6 +6,7 @@ import { boxBody, chainBody } from '../testBodies'
 import { pose, type PoseOptions } from './pose'
 import { bonesOf, motionsOf, type Joint, type Quaternion } from './skeleton'
 import { boneWeights } from './weights'
+import { say } from '../words/say'
 
 /** A round limb along x, 100 mm long, with skin fine enough to bend. */
 function limb(rings = 100, sides = 40, radius = 10): Mesh {
@@ -28,7 +29,7 @@ const elbow = (turn: Quaternion): Joint[] => [
 ]
 const posed = async (mesh: Mesh, o: Partial<PoseOptions> & { joints: Joint[] }) => {
   const r = await pose(mesh, { rigid: null, settle: true, ...o })
-  if (!r.ok) throw new Error(r.problem.message)
+  if (!r.ok) throw new Error(say(r.problem.message))
   return r.value
 }
 

@@ -12,6 +12,7 @@ import { bonesOf, motionsOf, type Joint, type Motion } from './skeleton'
 import { skinned } from './skin'
 import { filledOut } from './volume'
 import { boneWeights } from './weights'
+import { message } from '../words/message'
 
 export interface PoseOptions {
   joints: readonly Joint[]
@@ -69,16 +70,12 @@ export async function pose(
 export const leanCopy = (mesh: Mesh): Promise<Mesh> => simplify(mesh, LEAN, boxDiagonal(bounds(mesh)) / 150)
 
 function checkJoints(joints: readonly Joint[], rigid: number | null): ReturnType<typeof bad> | null {
-  if (joints.length < 2)
-    return bad('few-joints', 'A pose needs at least two joints: one that turns and one where its limb ends.')
+  if (joints.length < 2) return bad('few-joints', message('problems.pose.aPoseNeedsAtLeast'))
   for (const [i, j] of joints.entries())
     if (j.parent >= i || j.parent < -1)
-      return bad(
-        'joint-order',
-        `Joint "${j.name}" hangs on one that comes after it. Set the joints from the body outward.`,
-      )
+      return bad('joint-order', message('problems.pose.jointHangsOnOneThat', { name: j.name }))
   if (rigid !== null && !(rigid >= 0 && rigid < joints.length))
-    return bad('joint-missing', 'The joint that this part is to follow is not there any more.')
+    return bad('joint-missing', message('problems.pose.theJointThatThisPart'))
   return null
 }
 
@@ -89,10 +86,7 @@ function checkInside(lean: Mesh, joints: readonly Joint[]): ReturnType<typeof ba
   if (outside.length === joints.filter((_, i) => joints.some((c) => c.parent === i)).length)
     return bad(
       'skeleton-outside',
-      `The joints lie outside the sculpt (${outside
-        .map((j) => j.name)
-        .slice(0, 3)
-        .join(', ')}). Press on the sculpt where each joint is.`,
+      message('problems.pose.theJointsLieOutsideThe', { outside: outside.slice(0, 3).map((j) => j.name) }),
     )
   return null
 }

@@ -16,6 +16,7 @@ import { inspectLayers, slice } from './slice/slice'
 import { support } from './support/support'
 import { tipCapacity, tipLoads } from './support/supportLoad'
 import { gradeDefaults } from './support/supportRoute'
+import { say } from '../words/say'
 
 const printer: Printer = {
   name: 'Test',
@@ -113,7 +114,7 @@ describe('slicing', () => {
     const r = await slice(body, printer, resin, () => {
       files++
     })
-    if (!r.ok) throw new Error(r.problem.message)
+    if (!r.ok) throw new Error(say(r.problem.message))
     expect(r.value.layers).toBe(160)
     expect(files).toBe(160)
     expect((r.value.areas.reduce((a, b) => a + b, 0) * 0.1) / ((4 / 3) * Math.PI * 512)).toBeCloseTo(1, 1.7)
@@ -131,7 +132,7 @@ describe('slicing', () => {
       Uint8Array.from({ length: s.triangles.length / 3 }, (_, f) => (f % 33 === 0 ? 0 : 1)),
     )
     const r = await slice(torn, printer, resin, () => undefined)
-    if (!r.ok) throw new Error(r.problem.message)
+    if (!r.ok) throw new Error(say(r.problem.message))
     expect(r.value.mended!.holesFilled).toBeGreaterThan(20)
     expect(r.value.brokenRows).toBe(0)
     expect(r.value.areas[80]! / (Math.PI * 64)).toBeCloseTo(1, 1.5)
@@ -142,7 +143,7 @@ describe('slicing', () => {
     ['below the plate', boxBody(5, 5, 5, 0, 0, -2)],
   ])('refuses a body that is %s, with the figure', async (_, body) => {
     const r = await slice(body, printer, resin, () => undefined)
-    expect(!r.ok && /\d/.test(r.problem.message)).toBe(true)
+    expect(!r.ok && /\d/.test(say(r.problem.message))).toBe(true)
   })
 })
 
@@ -203,7 +204,7 @@ describe('supports', () => {
   it('leave no island, keep clear of the body, stand inside the plate and carry the load', () => {
     const body = transformed(sphereBody(12, 4), identity3, up(12))
     const r = support(body, options)
-    if (!r.ok) throw new Error(r.problem.message)
+    if (!r.ok) throw new Error(say(r.problem.message))
     const { tips, bodyFaces, unreached } = r.value.report
     expect(tips.length).toBeGreaterThan(3)
     expect(unreached).toEqual([])
@@ -230,7 +231,7 @@ describe('supports', () => {
   })
   it('holds the underside of a table at the spacing asked, around its leg', () => {
     const r = support(table, { ...options, lift: 0 })
-    if (!r.ok) throw new Error(r.problem.message)
+    if (!r.ok) throw new Error(say(r.problem.message))
     const under = r.value.report.tips.filter((t) => Math.abs(t.point[2] - 20) < 0.1)
     expect(under.length).toBeGreaterThan(40)
     for (const [i, a] of under.entries())
@@ -244,7 +245,7 @@ describe('supports', () => {
     ]
     for (const spacing of [3, 5]) {
       const r = support(table, { ...options, lift: 0, spacing, edits })
-      if (!r.ok) throw new Error(r.problem.message)
+      if (!r.ok) throw new Error(say(r.problem.message))
       expect(r.value.report.tips.filter((t) => t.byHand && t.grade === 'post')).toHaveLength(1)
       expect(r.value.report.lostEdits).toBe(1)
     }

@@ -14,9 +14,11 @@ import { scoreOrientations } from './orient/orientation'
 import { inspectLayers } from './slice/slice'
 import { support } from './support/support'
 import { trappedResin } from './resin/trapped'
+import { say } from '../words/say'
+import type { Said } from '../words/say'
 
-const must = <T>(r: { ok: true; value: T } | { ok: false; problem: { message: string } }): T => {
-  if (!r.ok) throw new Error(r.problem.message)
+const must = <T>(r: { ok: true; value: T } | { ok: false; problem: { message: Said } }): T => {
+  if (!r.ok) throw new Error(say(r.problem.message))
   return r.value
 }
 const scale = (k: number): Matrix3 => [k, 0, 0, 0, k, 0, 0, 0, k]

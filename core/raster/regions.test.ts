@@ -8,6 +8,7 @@ import { noCompensation } from '../print/slice/compensation'
 import { label, resting, SolidReader, solidOf, voidsOf, type Intervals } from './regions'
 import type { Runs } from './raster'
 import { slice } from '../print/slice/slice'
+import { say } from '../words/say'
 
 /** A picture of pixels that are lit or dark, as runs. */
 function runsOf(rows: boolean[][]): Runs {
@@ -170,7 +171,7 @@ it('finds a planted island and a cup where the body has them, however the panel 
       compensation: { ...noCompensation, mirrorX, mirrorY, scale: [...scale] as [number, number, number] },
     }
     const r = await slice(planted, printer, resin, () => undefined)
-    if (!r.ok) throw new Error(r.problem.message)
+    if (!r.ok) throw new Error(say(r.problem.message))
     expect(r.value.islands).toHaveLength(1)
     const [island] = r.value.islands
     // The lowest layer that cuts the ball cuts it in a disc of known area.

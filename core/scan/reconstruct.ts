@@ -10,6 +10,7 @@ import { nearestNeighbours } from './neighbours'
 import { cloudNormals } from './normals'
 import { PointWinding } from './pointWinding'
 import { thinned } from './thin'
+import { message } from '../words/message'
 
 export interface ReconstructOptions {
   /** mm; detail finer than about two of them is lost */
@@ -52,7 +53,11 @@ export function reconstruct(
   if (used < LEAST_POINTS)
     return bad(
       'too-few-points',
-      `Of ${(cloud.positions.length / 3).toLocaleString('en')} points ${used.toLocaleString('en')} are left at separate places; a surface needs at least ${LEAST_POINTS}. Use a finer voxel, or scan again.`,
+      message('problems.reconstruct.ofPointsAreLeftAt', {
+        cloud: cloud.positions.length / 3,
+        used,
+        least_points: LEAST_POINTS,
+      }),
     )
   const near = nearestNeighbours(positions, NEIGHBOURS)
   report(0.1)
@@ -62,10 +67,7 @@ export function reconstruct(
   const source = new PointWinding({ positions, normals, areas }, Math.max(options.softness * options.voxel, spacing))
   source.iso = levelAtPoints(source, positions)
   if (!(source.iso > 0.05 && source.iso < 0.95))
-    return bad(
-      'cloud-not-a-surface',
-      'The points do not enclose anything: they may be a single sheet, or their normals point both ways. Crop away what is not the object, or scan from more sides.',
-    )
+    return bad('cloud-not-a-surface', message('problems.reconstruct.thePointsDoNotEnclose'))
   let mesh: Mesh
   try {
     mesh = extractSurface(
@@ -73,15 +75,12 @@ export function reconstruct(
       part(report, 0.85, 0.92),
     )
   } catch (error) {
-    if (error instanceof RangeError) return bad('too-fine', 'The voxel is too small for this scan. Use a coarser one.')
+    if (error instanceof RangeError) return bad('too-fine', message('problems.reconstruct.theVoxelIsTooSmall'))
     throw error
   }
   mesh = greatestShells(mesh)
   if (mesh.triangles.length === 0)
-    return bad(
-      'cloud-not-a-surface',
-      'No closed surface fits these points. Use a coarser voxel, or scan from more sides.',
-    )
+    return bad('cloud-not-a-surface', message('problems.reconstruct.noClosedSurfaceFitsThese'))
   return good({
     mesh,
     report: {

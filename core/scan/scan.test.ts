@@ -14,6 +14,7 @@ import { nearestNeighbours } from './neighbours'
 import { cloudNormals } from './normals'
 import { reconstruct } from './reconstruct'
 import { scan } from './scanner'
+import { say } from '../words/say'
 
 const cloudOf = (mesh: Mesh, noise: number, seed = 1): Mesh => {
   const normal = normalNumbers(evenNumbers(seed))
@@ -67,7 +68,7 @@ describe('a surface from points', () => {
   it('is the sphere they were taken from, within their noise', async () => {
     const noise = 0.15
     const r = reconstruct(cloudOf(sphereBody(20, 6), noise), { voxel: 0.8, softness: 1.5 })
-    if (!r.ok) throw new Error(r.problem.message)
+    if (!r.ok) throw new Error(say(r.problem.message))
     const { mesh, report } = r.value
     expect(await acceptedAsSolid(mesh)).toBe(true)
     expect(Math.cbrt((3 * measure(mesh).volume) / (4 * Math.PI))).toBeCloseTo(20, 1)
@@ -83,7 +84,7 @@ describe('a surface from points', () => {
     const cloud = cloudOf(sphereBody(20, 6), 0.02)
     const cap = kept(cloud, above(cloud.positions, [0, 0, -14], [0, 0, 1], 0))
     const r = reconstruct(cap, { voxel: 0.8, softness: 1.5 })
-    if (!r.ok) throw new Error(r.problem.message)
+    if (!r.ok) throw new Error(say(r.problem.message))
     expect(isClosed(r.value.mesh)).toBe(true)
     expect(r.value.report.invented).toHaveLength(1)
     const [hole] = r.value.report.invented
@@ -132,7 +133,7 @@ describe('the simulated scanner, end to end', () => {
     const bare = kept(cloud, keep)
     const voxel = unitsPerMm * 0.7
     const r = reconstruct(bare, { voxel, softness: 1.5 })
-    if (!r.ok) throw new Error(r.problem.message)
+    if (!r.ok) throw new Error(say(r.problem.message))
     expect(isClosed(r.value.mesh)).toBe(true)
     // Calibrated by the object's own volume as a single known number: within the noise and what was hidden.
     const scale = Math.cbrt(measure(r.value.mesh).volume / measure(object).volume)

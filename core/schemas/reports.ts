@@ -6,6 +6,8 @@ import type { Cup, Island } from '../raster/layerGraph'
 import type { DrilledHole } from '../shape/drill'
 import type { DrainSite } from '../shape/drillSkin'
 import { drainHole, point } from './geometry'
+import type { Said } from '../words/say'
+import { isMessage } from '../words/message'
 
 /** What several reports have in common. */
 
@@ -71,3 +73,7 @@ export const pool = z.object({
 
 /** One value per vertex in a file beside it. */
 export const vertexMap = z.object({ vertices: z.number() })
+
+/** A sentence of a report, which is said to who asks in his own words. */
+export const said = z.custom<Said>((v) => typeof v === 'string' || isMessage(v), 'a sentence or a message')
+export const problem = z.object({ code: z.string(), message: said })

@@ -16,9 +16,10 @@ import { place } from './place'
 import { sectionOutline } from './section'
 import { acceptedAsSolid } from './solid'
 import { trim } from './trim'
+import { say } from '../words/say'
 
 const value = <T>(a: Answer<T>): T => {
-  if (!a.ok) throw new Error(a.problem.message)
+  if (!a.ok) throw new Error(say(a.problem.message))
   return a.value
 }
 const code = (a: Answer<unknown>): string => (a.ok ? 'good' : a.problem.code)

@@ -5,6 +5,7 @@ import { sampleField } from '../volume/field'
 import { noise, type Shape } from '../volume/primitives'
 import { FunctionDistance } from '../volume/source'
 import { ellipse, loft, roundedRectangle, type Outline } from './loft'
+import { message } from '../words/message'
 
 export interface BaseOptions {
   outline: 'round' | 'rounded'
@@ -37,8 +38,7 @@ const BEVEL = 0.6
 export function base(o: BaseOptions, report: Report = silent): Answer<Mesh> {
   const rings = profileOf(o)
   for (let i = 1; i < rings.length; i++)
-    if (rings[i]![1] < rings[i - 1]![1])
-      return bad('profile-falls', 'The profile of a turned socle must run upward from point to point.')
+    if (rings[i]![1] < rings[i - 1]![1]) return bad('profile-falls', message('problems.base.theProfileOfATurned'))
   const body = loft(rings.map(([share, z]) => ({ outline: outlineOf(o, share), height: z })))
   if (o.top === 'plain' || o.relief <= 0) return good(body)
   return good(textured(o, rings, report))

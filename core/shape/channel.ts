@@ -8,6 +8,8 @@ import { isInside } from '../mesh/winding'
 import { tube } from './cylinder'
 import { loft, roundedRectangle } from './loft'
 import { common, subtract } from './solid'
+import { fixed } from '../words/format'
+import { message } from '../words/message'
 
 export interface ChannelOptions {
   /** mm, from end to end; it may run on through other parts */
@@ -45,11 +47,7 @@ export async function channel(
   const inside = await common([mesh, bore])
   if (!inside.ok) return inside
   const volume = measure(inside.value).volume
-  if (!(volume > 1e-3))
-    return bad(
-      'channel-misses',
-      'The channel does not pass through this part. Run it from a place on the base to the lit part.',
-    )
+  if (!(volume > 1e-3)) return bad('channel-misses', message('problems.channel.theChannelDoesNotPass'))
   const cut = await subtract(mesh, [bore])
   if (!cut.ok) return cut
   return good({ mesh: cut.value, report: { length: volume / section, volume } })
@@ -113,7 +111,7 @@ export async function bay(mesh: Mesh, o: BayOptions): Promise<Answer<{ mesh: Mes
   if (wall < LEAST_WALL)
     return bad(
       'bay-breaks-out',
-      `The bay would leave ${Math.max(0, wall).toFixed(1)} mm of wall; ${LEAST_WALL} mm is the least. Make it smaller or lower, or the base larger.`,
+      message('problems.channel.theBayWouldLeaveMm', { n: fixed(Math.max(0, wall), 1), least_wall: LEAST_WALL }),
     )
   const cut = await subtract(mesh, [room, rebate])
   return cut.ok ? good({ mesh: cut.value, report: { wall } }) : cut

@@ -5,6 +5,7 @@ import { dot, frame, type Vector3 } from '../math/vectors'
 import { mainPiece, type LeftOut } from './mainPiece'
 import { sectionOutline } from './section'
 import { common, subtract, trimmedByPlane } from './solid'
+import { message } from '../words/message'
 
 export interface CutOptions {
   /** mm, on the cut */
@@ -37,10 +38,9 @@ export async function cut(mesh: Mesh, o: CutOptions): Promise<Answer<{ mesh: Mes
   const half = o.line.length >= 3 ? await cutBySheet(mesh, o) : await cutByPlane(mesh, o)
   if (!half.ok) return half
   const left = half.value.triangles.length
-  if (left === 0)
-    return bad('cut-misses', 'The cut does not pass through this part: all of it is on one side. Move the cut.')
+  if (left === 0) return bad('cut-misses', message('problems.cut.theCutDoesNotPass'))
   const { area, length, pieces } = sectionOutline(mesh, o.point, o.normal)
-  if (pieces === 0) return bad('cut-misses', 'The cut does not pass through this part. Move it onto the sculpt.')
+  if (pieces === 0) return bad('cut-misses', message('problems.cut.theCutDoesNotPass2'))
   const report = { area, seam: length, pieces }
   if (!o.piece) return good({ mesh: half.value, report })
   const main = mainPiece(half.value, o.piece)

@@ -8,6 +8,8 @@ import { tube } from './cylinder'
 import { frame } from '../math/vectors'
 import { subtract } from './solid'
 import { sphereDirections } from '../math/directions'
+import { fixed } from '../words/format'
+import { message } from '../words/message'
 
 export interface DrainHole {
   /** on the outer skin, mm */
@@ -47,7 +49,7 @@ export async function drill(
   const drilled: DrilledHole[] = []
   for (const [i, hole] of holes.entries()) {
     const a = probe(tree, hole)
-    if (!a.ok) return bad(a.problem.code, `Hole ${i + 1}: ${a.problem.message}`)
+    if (!a.ok) return bad(a.problem.code, message('problems.drill.hole', { i: i + 1, message: a.problem.message }))
     drilled.push(a.value)
   }
   const before = measure(mesh).volume
@@ -70,7 +72,7 @@ export async function drill(
 export function probe(tree: Tree, hole: DrainHole): Answer<DrilledHole> {
   const { point: p, direction: d, diameter } = hole
   const axis = walls(tree, p, d)
-  if (!axis) return bad('hole-misses', 'the drill does not meet the surface there. Click on the sculpt itself.')
+  if (!axis) return bad('hole-misses', message('problems.drill.theDrillDoesNotMeet'))
   const [u, v] = frame(d)
   let depth = axis.through,
     clear = axis.clear
@@ -79,8 +81,7 @@ export function probe(tree: Tree, hole: DrainHole): Answer<DrilledHole> {
       s = (Math.sin((k * Math.PI) / 4) * diameter) / 2
     const rim = walls(tree, [p[0] + u[0] * c + v[0] * s, p[1] + u[1] * c + v[1] * s, p[2] + u[2] * c + v[2] * s], d)
     // A rim ray that finds no skin hangs over an edge: the hole would break out at its side.
-    if (!rim)
-      return bad('hole-at-edge', `at ${diameter} mm it breaks out over an edge. Move it inward, or make it smaller.`)
+    if (!rim) return bad('hole-at-edge', message('problems.drill.atMmItBreaksOut', { diameter }))
     depth = Math.max(depth, rim.through)
     clear = Math.min(clear, rim.clear - Math.max(0, rim.through - axis.through))
   }
@@ -92,15 +93,12 @@ export function probe(tree: Tree, hole: DrainHole): Answer<DrilledHole> {
       p[2] + d[2] * (axis.through + 0.05),
     )
   ) {
-    return bad(
-      'hole-misses-cavity',
-      `it leaves the part on the other side after ${axis.through.toFixed(1)} mm without meeting the cavity. Move it, or turn the drill.`,
-    )
+    return bad('hole-misses-cavity', message('problems.drill.itLeavesThePartOn', { through: fixed(axis.through, 1) }))
   }
   if (clear < diameter)
     return bad(
       'hole-grazes',
-      `behind it the cavity is only ${Math.max(0, clear).toFixed(1)} mm deep; a ${diameter} mm hole needs its own diameter. Move it or make it smaller.`,
+      message('problems.drill.behindItTheCavityIs', { n: fixed(Math.max(0, clear), 1), diameter }),
     )
   return good({ ...hole, depth: depth + 0.1, clear, edge: soundRim(tree, hole, u, v) })
 }

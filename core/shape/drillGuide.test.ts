@@ -5,6 +5,7 @@ import { transformed } from '../mesh/transform'
 import { boxBody, sphereBody } from '../testBodies'
 import { drillGuide, type DrillGuideOptions } from './drillGuide'
 import { acceptedAsSolid, common } from './solid'
+import { say } from '../words/say'
 
 const options = (more: Partial<DrillGuideOptions> = {}): DrillGuideOptions => ({
   point: [10, 10, 30],
@@ -18,7 +19,7 @@ const options = (more: Partial<DrillGuideOptions> = {}): DrillGuideOptions => ({
 })
 const made = async (mesh: Parameters<typeof drillGuide>[0], o: DrillGuideOptions) => {
   const r = await drillGuide(mesh, o)
-  if (!r.ok) throw new Error(r.problem.message)
+  if (!r.ok) throw new Error(say(r.problem.message))
   return r.value
 }
 
@@ -48,7 +49,7 @@ describe('a drilling guide', () => {
       const { mesh } = await made(ball, options({ lap, point }))
       for (const up of [0, 0.5, 1.5, 4, 9]) {
         const both = await common([transformed(mesh, identity3, [0, 0, up]), ball])
-        if (!both.ok) throw new Error(both.problem.message)
+        if (!both.ok) throw new Error(say(both.problem.message))
         expect(both.value.triangles.length === 0 ? 0 : measure(both.value).volume).toBeLessThan(0.05)
       }
     }

@@ -5,6 +5,8 @@ import { frame, identity3, type Vector3 } from '../math/vectors'
 import { transformed } from '../mesh/transform'
 import { tube } from './cylinder'
 import { common, subtract, unite } from './solid'
+import { fixed } from '../words/format'
+import { message } from '../words/message'
 
 export interface DrillGuideOptions {
   /** on the joint's face, where the drill goes in; unit direction into the part */
@@ -44,15 +46,18 @@ export async function drillGuide(
   if (o.radius - o.bore / 2 < LEAST_WALL)
     return bad(
       'guide-too-thin',
-      `A guide of ${o.radius} mm round a bore of ${o.bore} mm has no wall left. Make it ${(o.bore / 2 + LEAST_WALL).toFixed(1)} mm or more.`,
+      message('problems.drillGuide.aGuideOfMmRound', {
+        radius: o.radius,
+        bore: o.bore,
+        o: fixed(o.bore / 2 + LEAST_WALL, 1),
+      }),
     )
   const along = (d: number): Vector3 => [0, 1, 2].map((k) => o.point[k]! + d * o.direction[k]!) as unknown as Vector3
   const ring = (from: number, to: number, r: number): Mesh => tube([along(from), along(to)], [r, r], SIDES)
   // What is near is all that counts; the rest of a million faces is cut off first.
   const near = await common([mesh, ring(-o.height, o.lap + SWEEP, o.radius + 2)])
   if (!near.ok) return near
-  if (near.value.triangles.length === 0)
-    return bad('guide-misses', 'There is no part where the guide would be. Check whether the parts still meet there.')
+  if (near.value.triangles.length === 0) return bad('guide-misses', message('problems.drillGuide.thereIsNoPartWhere'))
   const [u, v] = frame(o.direction)
   const moved = (body: Mesh, down: number, across: number, turn: number): Mesh =>
     transformed(
@@ -80,7 +85,6 @@ export async function drillGuide(
   if (!made.ok) return made
   const { volume } = measure(made.value)
   const led = o.height - o.lap
-  if (!(volume > 1))
-    return bad('guide-misses', 'Nothing is left of the guide there: the part fills all the room it would have.')
+  if (!(volume > 1)) return bad('guide-misses', message('problems.drillGuide.nothingIsLeftOfThe'))
   return good({ mesh: made.value, report: { volume, led } })
 }

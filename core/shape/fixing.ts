@@ -10,6 +10,8 @@ import { tube } from './cylinder'
 import { dShape, loft } from './loft'
 import { sectionOutline } from './section'
 import { subtract, unite } from './solid'
+import { fixed } from '../words/format'
+import { message } from '../words/message'
 
 /** How two parts are held to each other at one place. Both parts carry the same record but for `role`. */
 export interface Fixing {
@@ -47,8 +49,7 @@ export async function fix(
   mesh: Mesh,
   fixings: readonly Fixing[],
 ): Promise<Answer<{ mesh: Mesh; report: FixingReport }>> {
-  if (fixings.length === 0)
-    return bad('no-fixings', 'There is nothing to fix with. Place a key, a pin or a magnet first.')
+  if (fixings.length === 0) return bad('no-fixings', message('problems.fixing.thereIsNothingToFix'))
   const tree = treeOf(mesh)
   const plugs: Mesh[] = [],
     holes: Mesh[] = []
@@ -63,7 +64,11 @@ export async function fix(
     if (wall < LEAST_WALL)
       return bad(
         'fixing-breaks-out',
-        `Fixing ${i + 1} would leave only ${Math.max(0, wall).toFixed(1)} mm of wall; ${LEAST_WALL} mm is the least. Make it smaller or shorter, or move it inward.`,
+        message('problems.fixing.fixingWouldLeaveOnlyMm', {
+          i: i + 1,
+          n: fixed(Math.max(0, wall), 1),
+          least_wall: LEAST_WALL,
+        }),
       )
     walls.push(wall)
     holes.push(...bodies)

@@ -3,6 +3,7 @@ import { closest, closestPoint } from '../mesh/closest'
 import type { Mesh } from '../mesh/mesh'
 import type { Vector3 } from '../math/vectors'
 import { DrillSkin, type DrainSite } from './drillSkin'
+import { message } from '../words/message'
 
 export interface HoleNear {
   /** the hole as it was wished; null when it may not be drilled */
@@ -59,7 +60,7 @@ export function holeNear(
       ? null
       : {
           code: 'hole-not-there',
-          message: `A ${diameter} mm hole does not go in there: it would graze a wall, break out at an edge, or miss the cavity.`,
+          message: message('prints.holeNear.aMmHoleDoesNot', { diameter }),
         },
     instead: asked && !instead?.covered ? null : instead,
   }

@@ -13,6 +13,7 @@ import { hollow } from './hollow'
 import { holeNear } from './holeNear'
 import { plug } from './plug'
 import { acceptedAsSolid, unite } from './solid'
+import { say } from '../words/say'
 
 const shell = concatenate([boxBody(40, 40, 40), reversed(boxBody(36, 36, 36, 2, 2, 2))])
 const down = [0, 0, -1] as const
@@ -24,9 +25,9 @@ describe('proposed holes', () => {
       sphereBody(12, 4, [14, 0, 12]),
       boxBody(20, 3, 3, -10, -1.5, 10),
     ])
-    if (!two.ok) throw new Error(two.problem.message)
+    if (!two.ok) throw new Error(say(two.problem.message))
     const made = await hollow(two.value, { wall: 2, voxel: 0.5, opening: 1, leastPocket: 50 })
-    if (!made.ok) throw new Error(made.problem.message)
+    if (!made.ok) throw new Error(say(made.problem.message))
     expect(made.value.report.cavities).toBe(2)
     const sites = drainSites(made.value.mesh, { diameter: 4, down })
     expect(sites).toHaveLength(4)
@@ -37,7 +38,7 @@ describe('proposed holes', () => {
       expect(own[0]!.point[2]).toBeLessThan(2)
     }
     const drilled = await drill(made.value.mesh, sites)
-    if (!drilled.ok) throw new Error(drilled.problem.message)
+    if (!drilled.ok) throw new Error(say(drilled.problem.message))
     expect(await acceptedAsSolid(drilled.value.mesh)).toBe(true)
     const report = trappedResin(drilled.value.mesh, [0, 0, -1])
     expect(report.routine.at(-1)!.left / report.cavity).toBeLessThan(0.02)
@@ -78,7 +79,7 @@ describe('a hole set by hand', () => {
     expect(plain.instead).toBeNull()
     const edge = holeNear(dense(shell), [], { ...wish, point: [40, 1, 20] })
     expect(edge.asked).toBeNull()
-    expect(edge.problem?.message).toContain('edge')
+    expect(say(edge.problem!.message)).toContain('edge')
     expect(edge.instead!.point[1]).toBeLessThan(12)
     const nowhere = holeNear(dense(boxBody(40, 40, 40)), [], { ...wish, point: [40, 20, 20] })
     expect([nowhere.asked, nowhere.instead]).toEqual([null, null])
@@ -97,7 +98,7 @@ describe('a hole set by hand', () => {
 it('plugs a hole with what the drill took out, less the clearance and a taper', async () => {
   const hole = { point: [40, 20, 20] as const, direction: [-1, 0, 0] as const, diameter: 6, depth: 2, clearance: 0.1 }
   const r = await plug(boxBody(40, 40, 40), hole)
-  if (!r.ok) throw new Error(r.problem.message)
+  if (!r.ok) throw new Error(say(r.problem.message))
   const [a, b] = [2.9, 2.9 - 2 * Math.tan((2 * Math.PI) / 180)]
   expect(measure(r.value.mesh).volume / ((Math.PI * 2 * (a * a + a * b + b * b)) / 3)).toBeCloseTo(1, 1.5)
   expect(await acceptedAsSolid(r.value.mesh)).toBe(true)

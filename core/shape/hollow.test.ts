@@ -7,11 +7,12 @@ import { gyroidLevel } from './infill'
 import { acceptedAsSolid } from './solid'
 import { splitFaces } from '../mesh/mesh'
 import { measureWall } from './wall'
+import { say } from '../words/say'
 
 const options: HollowOptions = { wall: 2, voxel: 0.5, opening: 1, leastPocket: 50 }
 const hollowed = async (mesh: Parameters<typeof hollow>[0], more: Partial<HollowOptions> = {}) => {
   const r = await hollow(mesh, { ...options, ...more })
-  if (!r.ok) throw new Error(r.problem.message)
+  if (!r.ok) throw new Error(say(r.problem.message))
   return r.value
 }
 

@@ -10,6 +10,8 @@ import { infillOf, type Infill } from './infill'
 import { subtract } from './solid'
 import { thickWallPad, type ThickerWall } from './thickWall'
 import { measureWall, type WallMeasure } from './wall'
+import { fixed } from '../words/format'
+import { message } from '../words/message'
 
 export interface HollowOptions {
   /** mm between outer and inner skin */
@@ -61,7 +63,11 @@ export async function hollow(
   if (cells > 8e9)
     return bad(
       'voxel-too-small',
-      `A voxel of ${voxel} mm is too fine for a body ${Math.max(...before.size).toFixed(0)} mm long. Use ${(Math.max(...before.size) / 1500).toFixed(2)} mm or more.`,
+      message('problems.hollow.aVoxelOfMmIs', {
+        voxel,
+        size: fixed(Math.max(...before.size), 0),
+        n: fixed(Math.max(...before.size) / 1500, 2),
+      }),
     )
   const grown = erodedAndOpened(mesh, wall, opening, voxel, part(report, 0, 0.8))
   const plain = dropSmall(grown, options.leastPocket)
@@ -123,13 +129,16 @@ function noInside(mesh: Mesh, wall: number, opening: number): ReturnType<typeof 
   const deepest = widest(mesh)
   // As much cavity as a hole is wide is the least that drains.
   const thickest = Math.floor(10 * (deepest - opening - LEAST_CAVITY)) / 10
-  const instead =
-    thickest >= LEAST_WALL
-      ? `A wall of ${thickest.toFixed(1)} mm would leave one.`
-      : 'No wall that prints would leave one: print it solid.'
+  const thinner = thickest >= LEAST_WALL
   return bad(
     'no-inside',
-    `Nothing inside is deeper than ${(wall + opening).toFixed(1)} mm, so a ${wall} mm wall leaves no useful cavity; the deepest place is ${deepest.toFixed(1)} mm in. ${instead}`,
+    message('problems.hollow.nothingInsideIsDeeperThan', {
+      wall: fixed(wall + opening, 1),
+      wall2: wall,
+      deepest: fixed(deepest, 1),
+      thinner,
+      thickest: fixed(thickest, 1),
+    }),
   )
 }
 /** mm */

@@ -7,6 +7,7 @@ import { sampleField } from '../volume/field'
 import { smoothMin } from '../volume/primitives'
 import { FunctionDistance, MeshDistance, type DistanceSource } from '../volume/source'
 import { common, subtract, unite } from './solid'
+import { message } from '../words/message'
 
 export interface JoinOptions {
   mode: 'union' | 'subtract' | 'blend' | 'relieve'
@@ -40,7 +41,7 @@ export async function join(
   o: JoinOptions,
   report: Report = silent,
 ): Promise<Answer<{ mesh: Mesh; report: JoinReport }>> {
-  if (others.length === 0) return bad('no-other-part', 'There is no other part to join. Choose one.')
+  if (others.length === 0) return bad('no-other-part', message('problems.join.thereIsNoOtherPart'))
   const volumeBefore = measure(mesh).volume
   let overlap = 0
   for (const other of others) {
@@ -49,15 +50,12 @@ export async function join(
     const both = measure(shared.value).volume
     overlap += both
     if ((o.mode === 'union' || o.mode === 'blend') && both > (1 - SWALLOWED) * measure(other).volume)
-      return bad(
-        'part-swallowed',
-        'The other part is completely inside this one and would vanish. Move it outward first.',
-      )
+      return bad('part-swallowed', message('problems.join.theOtherPartIsCompletely'))
   }
   const joined = await joinedMesh(mesh, others, o, report)
   if (!joined.ok) return joined
   const volumeAfter = measure(joined.value).volume
-  if (joined.value.triangles.length === 0) return bad('nothing-left', 'Nothing would be left of this part.')
+  if (joined.value.triangles.length === 0) return bad('nothing-left', message('problems.join.nothingWouldBeLeftOf'))
   return good({ mesh: joined.value, report: { volumeBefore, volumeAfter, overlap } })
 }
 
@@ -98,7 +96,7 @@ const MAX_ACROSS = 1200
 
 function meshed(source: DistanceSource, box: Box, voxel: number, report: Report): Answer<Mesh> {
   if (Math.max(...[0, 1, 2].map((k) => box.max[k]! - box.min[k]!)) / voxel > MAX_ACROSS)
-    return bad('too-fine', 'The voxel is too small for a joint of this size. Use a coarser one.')
+    return bad('too-fine', message('problems.join.theVoxelIsTooSmall'))
   const surface = extractSurface(sampleField(source, box, voxel, 0, part(report, 0, 0.8)))
   projectOnto(surface, source, 0, voxel, part(report, 0.8, 1))
   return good(surface)

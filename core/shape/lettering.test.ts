@@ -5,6 +5,7 @@ import { boxBody, cylinderBody } from '../testBodies'
 import { lettered } from './lettering'
 import { nameplate, type NameplateOptions } from './nameplate'
 import { acceptedAsSolid, extruded, unite } from './solid'
+import { say } from '../words/say'
 
 const plain: NameplateOptions = {
   text: 'KEEPER',
@@ -20,7 +21,7 @@ const plain: NameplateOptions = {
   recess: 0.8,
 }
 const value = <T>(a: Answer<T>): T => {
-  if (!a.ok) throw new Error(a.problem.message)
+  if (!a.ok) throw new Error(say(a.problem.message))
   return a.value
 }
 const code = (a: Answer<unknown>): string => (a.ok ? 'good' : a.problem.code)
@@ -47,7 +48,7 @@ describe('lettering', () => {
   })
   it('names what its face does not have, and refuses an empty text', () => {
     const r = lettered({ ...plain, text: 'a☂b☃' })
-    expect(!r.ok && r.problem.message).toMatch(/“☂”, “☃”/)
+    expect(!r.ok && say(r.problem.message)).toMatch(/“☂”, “☃”/)
     expect(code(lettered({ ...plain, text: '  \n ' }))).toBe('no-text')
   })
   it('tells the width of the thinnest stroke', async () => {
@@ -97,7 +98,7 @@ describe('a nameplate', () => {
     const drum = cylinderBody(30, 14)
     const large = await nameplate(drum, { ...plain, width: 12, height: 8 })
     expect(code(large)).toBe('text-too-large')
-    const fits = Number(/Letters of ([\d.]+) mm/.exec(large.ok ? '' : large.problem.message)![1])
+    const fits = Number(/Letters of ([\d.]+) mm/.exec(large.ok ? '' : say(large.problem.message))![1])
     expect(code(await nameplate(drum, { ...plain, letter: fits, width: 12, height: 8 }))).toBe('good')
     expect(code(await nameplate(drum, { ...plain, height: 20 }))).toBe('plate-hangs-over')
     expect(code(await nameplate(boxBody(60, 2, 16, -30, -1, 0), { ...plain, recess: 1.5 }))).toBe('plate-too-deep')

@@ -1,6 +1,7 @@
 import { bad, good, type Answer } from '../answer'
-import sans from './letters/sans.json'
-import serif from './letters/serif.json'
+import sans from './letters/sans.json' with { type: 'json' }
+import serif from './letters/serif.json' with { type: 'json' }
+import { message } from '../words/message'
 
 interface Face {
   em: number
@@ -36,10 +37,10 @@ export function lettered({ text, face, letter, spacing }: Lettering): Answer<Let
   if (missing.length > 0)
     return bad(
       'letter-missing',
-      `The ${face} face has no ${missing.map((c) => `“${c}”`).join(', ')}. Write it another way.`,
+      message('problems.lettering.theFaceHasNoWrite', { face, missing: missing.map((c) => `“${c}”`).join(', ') }),
     )
   if (lines.every((l) => l.every((c) => c === ' ')))
-    return bad('no-text', 'There is nothing to letter. Type what the plate is to say.')
+    return bad('no-text', message('problems.lettering.thereIsNothingToLetter'))
   const k = letter / capHeight
   const widthOf = (line: readonly string[]): number =>
     line.reduce((w, c) => w + glyphs[c]!.advance, 0) + Math.max(0, line.length - 1) * spacing * em

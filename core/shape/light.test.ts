@@ -10,9 +10,10 @@ import { tube } from './cylinder'
 import { lightRoute } from './lightRoute'
 import { mouthOpen } from './mouths'
 import { acceptedAsSolid, unite } from './solid'
+import { say } from '../words/say'
 
 const value = <T>(a: Answer<T>): T => {
-  if (!a.ok) throw new Error(a.problem.message)
+  if (!a.ok) throw new Error(say(a.problem.message))
   return a.value
 }
 const code = (a: Answer<unknown>): string => (a.ok ? 'good' : a.problem.code)
@@ -63,7 +64,7 @@ describe('a way for a light', () => {
     const none = lightRoute([dumbbell], wish)
     expect(code(none)).toBe('no-route')
     // A square wrist of 3 mm takes a channel of 1 mm with 1 mm of wall, to a cell of the search.
-    const said = none.ok ? '' : none.problem.message
+    const said = none.ok ? '' : say(none.problem.message)
     const fits = Number(/a channel of ([\d.]+) mm with that wall/.exec(said)?.[1])
     expect(fits).toBeGreaterThan(0.4)
     expect(fits).toBeLessThan(1.6)
@@ -75,7 +76,7 @@ describe('a way for a light', () => {
       from: [10, 10, 0],
       to: [10, 10, 44],
     })
-    expect(apart.ok ? '' : apart.problem.message).toContain('do not touch')
+    expect(apart.ok ? '' : say(apart.problem.message)).toContain('do not touch')
     expect(code(lightRoute([dumbbell], { ...wish, diameter: 0.8, wall: 0.5 }))).toBe('good')
     expect(code(lightRoute([dumbbell], { ...wish, to: [0, 90, 60] }))).toBe('route-outside')
   })

@@ -9,6 +9,8 @@ import { closedGaps, depthInside, solidGrid, type SolidGrid } from '../volume/so
 import { bottleneck } from './bottleneck'
 import { sphereDirections } from '../math/directions'
 import { mouthOpen } from './mouths'
+import { fixed } from '../words/format'
+import { message } from '../words/message'
 
 export interface RouteWish {
   /** mm, where the wire goes in: on the skin, mostly under the base */
@@ -101,8 +103,7 @@ function search(
 ): Answer<Vector3[]> {
   const start = nearestSolid(grid, wish.from),
     goal = nearestSolid(grid, wish.to)
-  if (start < 0 || goal < 0)
-    return bad('route-outside', 'One end of the light’s path is outside all parts. Click both on the sculpt.')
+  if (start < 0 || goal < 0) return bad('route-outside', message('problems.lightRoute.oneEndOfTheLight'))
   const cost = new Float32Array(depth.length).fill(Infinity),
     before = new Int32Array(depth.length).fill(-1),
     done = new Uint8Array(depth.length)
@@ -169,23 +170,27 @@ function noRoute(
       visit(n)
     })
   })
-  const wanted = `There is no way for a channel of ${wish.diameter} mm with ${wish.wall} mm of wall.`
-  if (!tight)
-    return bad(
-      'no-route',
-      `${wanted} The parts between the two ends do not touch: set them together first, ${GAP} mm apart at most.`,
-    )
+  const wanted = message('problems.lightRoute.noWay', { diameter: wish.diameter, wall: wish.wall })
+  if (!tight) return bad('no-route', message('problems.lightRoute.thePartsBetweenTheTwo', { wanted, gap: GAP }))
   const [x, y, z] = placeOf(grid, tight.cell)
   const fits = tight.room * need
   const other =
     fits - wish.wall > MAX_THIN
-      ? `a channel of ${(2 * (fits - wish.wall)).toFixed(1)} mm with that wall would pass`
+      ? message('problems.lightRoute.thinnerPasses', { diameter: fixed(2 * (fits - wish.wall), 1) })
       : fits - wish.diameter / 2 > 0.2
-        ? `this channel would leave ${(fits - wish.diameter / 2).toFixed(1)} mm of wall`
-        : `only ${(2 * fits).toFixed(1)} mm of body are there in all`
+        ? message('problems.lightRoute.thinnerWall', { wall: fixed(fits - wish.diameter / 2, 1) })
+        : message('problems.lightRoute.onlyBody', { body: fixed(2 * fits, 1) })
   return bad(
     'no-route',
-    `${wanted} The tightest place on the widest way is ${z.toFixed(0)} mm up, ${Math.abs(x).toFixed(0)} mm to the ${x < 0 ? 'left' : 'right'} and ${Math.abs(y).toFixed(0)} mm to the ${y < 0 ? 'front' : 'back'}: ${other}. Take another end, or thicken it there.`,
+    message('problems.lightRoute.theTightestPlaceOnThe', {
+      wanted,
+      z: fixed(z, 0),
+      n: fixed(Math.abs(x), 0),
+      x: x < 0,
+      n2: fixed(Math.abs(y), 0),
+      y: y < 0,
+      other,
+    }),
   )
 }
 /** mm: half the thinnest channel worth boring. */

@@ -7,6 +7,8 @@ import { treeOf, type Tree } from '../mesh/tree'
 import { lettered, type Lettering } from './lettering'
 import { loft, roundedRectangle } from './loft'
 import { extruded, subtract, unite } from './solid'
+import { fixed } from '../words/format'
+import { message } from '../words/message'
 
 export interface NameplateOptions extends Lettering {
   style: 'raised' | 'sunk'
@@ -55,7 +57,13 @@ export async function nameplate(
     const share = Math.min(width / text.value.width, height / text.value.height)
     return bad(
       'text-too-large',
-      `The text is ${text.value.width.toFixed(1)} × ${text.value.height.toFixed(1)} mm and the plate ${width.toFixed(1)} × ${height.toFixed(1)} mm. Letters of ${(o.letter * share * 0.95).toFixed(1)} mm fit.`,
+      message('problems.nameplate.theTextIsMmAnd', {
+        width: fixed(text.value.width, 1),
+        height: fixed(text.value.height, 1),
+        width2: fixed(width, 1),
+        height2: fixed(height, 1),
+        o: fixed(o.letter * share * 0.95, 1),
+      }),
     )
   }
   const box = bounds(mesh)
@@ -135,7 +143,12 @@ function groundUnder(
       if (!hit)
         return bad(
           'plate-hangs-over',
-          `A plate of ${width.toFixed(1)} × ${height.toFixed(1)} mm reaches beyond the side there. Make the letters smaller, or move it ${z > middle[2] ? 'down' : z < middle[2] ? 'up' : 'round'}.`,
+          message('problems.nameplate.aPlateOfMmReaches', {
+            width: fixed(width, 1),
+            height: fixed(height, 1),
+            z: z > middle[2],
+            z2: z < middle[2],
+          }),
         )
       const skin = far - hit.t
       nearest = Math.max(nearest, skin)
@@ -162,7 +175,7 @@ function groundUnder(
   if (least < LEAST_BEHIND)
     return bad(
       'plate-too-deep',
-      `Behind the plate only ${least.toFixed(1)} mm would be left; ${LEAST_BEHIND} mm is the least. Make it narrower, or let it in less.`,
+      message('problems.nameplate.behindThePlateOnlyMm', { least: fixed(least, 1), least_behind: LEAST_BEHIND }),
     )
   return good({ at, depth: nearest - at, reach: nearest })
 }

@@ -4,6 +4,8 @@ import type { Mesh } from '../mesh/mesh'
 import type { Vector3 } from '../math/vectors'
 import { tube } from './cylinder'
 import { common } from './solid'
+import { fixed } from '../words/format'
+import { message } from '../words/message'
 
 export interface PlugOptions {
   /** the hole: on the outer skin, unit direction into the body, mm across and deep */
@@ -30,12 +32,16 @@ export async function plug(mesh: Mesh, o: PlugOptions): Promise<Answer<{ mesh: M
   if (thin < 0.3)
     return bad(
       'plug-too-thin',
-      `A plug for a ${o.diameter} mm hole with ${o.clearance} mm per side would be ${(2 * Math.max(0, thin)).toFixed(1)} mm across at its end. Take less clearance.`,
+      message('problems.plug.aPlugForAMm', {
+        diameter: o.diameter,
+        clearance: o.clearance,
+        n: fixed(2 * Math.max(0, thin), 1),
+      }),
     )
   const at = (d: number): Vector3 => [0, 1, 2].map((k) => o.point[k]! + d * o.direction[k]!) as never
   const made = await common([mesh, tube([at(-o.diameter), at(0), at(o.depth)], [r, r, thin], SIDES)])
   if (!made.ok) return made
   const { volume } = measure(made.value)
-  if (!(volume > 1e-3)) return bad('plug-misses', 'There is no body where that hole is: the plug would be empty.')
+  if (!(volume > 1e-3)) return bad('plug-misses', message('problems.plug.thereIsNoBodyWhere'))
   return good({ mesh: made.value, report: { volume } })
 }

@@ -4,6 +4,7 @@ import { shells, topology } from '../mesh/topology'
 import { vertexNormals } from '../mesh/measure'
 import { eyeballAt, placesAbout } from '../paint/eyes/eyes'
 import { practiceBody } from './practiceBody'
+import { say } from '../words/say'
 
 describe('the practice body', () => {
   it('is one closed flat solid, with two eyeballs that the planner finds', () => {
@@ -17,7 +18,7 @@ describe('the practice body', () => {
     for (const y of [8, -8]) {
       const about = placesAbout(body.positions, normals, [41, y, 8.2], [0, 0, 1], 2)
       const ball = eyeballAt(about.places, [41, y, 8.2], about.normal, 2)
-      if (!ball.ok) throw new Error(ball.problem.message)
+      if (!ball.ok) throw new Error(say(ball.problem.message))
       expect(Math.abs(ball.value.radius - 4.2)).toBeLessThan(0.25)
     }
   })

@@ -3,6 +3,8 @@ import { bad, good, type Answer } from '../answer'
 import type { Mesh } from '../mesh/mesh'
 import type { Vector3 } from '../math/vectors'
 import { weldExact } from '../mesh/weld'
+import { message, type Message } from '../words/message'
+import { say } from '../words/say'
 
 /**
  * Booleans by the manifold library: whatever its constructor accepts is a valid solid, and so is every result.
@@ -17,9 +19,9 @@ async function library(): Promise<ManifoldToplevel> {
   return loaded
 }
 
-const REFUSED: Record<string, string> = {
-  NotManifold: 'its surface is not closed or crosses itself at an edge',
-  NonFiniteVertex: 'it has corners that are not numbers',
+const REFUSED: Record<string, Message> = {
+  NotManifold: message('problems.solid.notClosed'),
+  NonFiniteVertex: message('problems.solid.notNumbers'),
 }
 
 async function open(mesh: Mesh): Promise<Answer<Solid>> {
@@ -41,7 +43,7 @@ function notSolid(status: string): ReturnType<typeof bad> {
   const why =
     Object.entries(REFUSED).find(([k]) => status.replace(/\s/g, '').toLowerCase().includes(k.toLowerCase()))?.[1] ??
     REFUSED.NotManifold
-  return bad('not-solid', `The sculpt cannot be cut because ${why}. Repair it under Import first.`)
+  return bad('not-solid', message('problems.solid.theSculptCannotBeCut', { why }))
 }
 
 function close(solid: Solid): Mesh {
@@ -148,7 +150,7 @@ export async function extruded(
 /** Section of a solid at height z: area in mm² by the boolean library, as an independent truth for tests. */
 export async function sectionAreaOfSolid(mesh: Mesh, z: number): Promise<number> {
   const a = await open(mesh)
-  if (!a.ok) throw new Error(a.problem.message)
+  if (!a.ok) throw new Error(say(a.problem.message))
   const section = a.value.slice(z)
   const area = section.area()
   section.delete()

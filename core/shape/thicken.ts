@@ -7,6 +7,7 @@ import { sampleField } from '../volume/field'
 import { FunctionDistance, MeshDistance, type DistanceSource } from '../volume/source'
 import { brushAt, brushSlope, type BrushSpot } from './brushSpots'
 import { unite } from './solid'
+import { message } from '../words/message'
 
 export interface ThickenOptions {
   dabs: readonly BrushSpot[]
@@ -41,15 +42,13 @@ export async function thicken(
   for (let k = 0; k < 3; k++) {
     box.min[k] = Math.max(box.min[k]!, body.min[k]! - by - voxel)
     box.max[k] = Math.min(box.max[k]!, body.max[k]! + by + voxel)
-    if (!(box.min[k]! < box.max[k]!))
-      return bad('brush-misses', 'The brush did not meet this part. Brush where it is to become thicker.')
+    if (!(box.min[k]! < box.max[k]!)) return bad('brush-misses', message('problems.thicken.theBrushDidNotMeet'))
   }
   if (Math.max(...[0, 1, 2].map((k) => box.max[k]! - box.min[k]!)) / voxel > MAX_ACROSS)
-    return bad('too-fine', 'The voxel is too small for so large a place. Brush less at a time, or use a coarser one.')
+    return bad('too-fine', message('problems.thicken.theVoxelIsTooSmall'))
   const source = padded(new MeshDistance(treeOf(mesh)), dabs, by, voxel)
   const pad = extractSurface(sampleField(source, box, voxel, 0, part(report, 0, 0.7)))
-  if (pad.triangles.length === 0)
-    return bad('brush-misses', 'The brush did not meet this part. Brush where it is to become thicker.')
+  if (pad.triangles.length === 0) return bad('brush-misses', message('problems.thicken.theBrushDidNotMeet'))
   projectOnto(pad, source, 0, voxel, part(report, 0.7, 0.85))
   const made = await unite([mesh, pad])
   if (!made.ok) return made

@@ -1,6 +1,7 @@
 import { bad, good, type Answer } from '../answer'
 import { isCloud, keepFaces, type Mesh } from '../mesh/mesh'
 import type { Vector3 } from '../math/vectors'
+import { message } from '../words/message'
 
 export interface TrimOptions {
   /** what lies on the side of each plane to which its normal points is kept */
@@ -53,5 +54,4 @@ export function trim(mesh: Mesh, { planes, box }: TrimOptions): Answer<{ mesh: M
   return good({ mesh: removed === 0 ? mesh : keepFaces(mesh, keep), removed })
 }
 
-const nothing = (): ReturnType<typeof bad> =>
-  bad('nothing-left', 'Nothing of the scan is inside. Turn the plane round, or make the box larger.')
+const nothing = (): ReturnType<typeof bad> => bad('nothing-left', message('problems.trim.nothingOfTheScanIs'))

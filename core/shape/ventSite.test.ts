@@ -8,10 +8,12 @@ import { orient } from './orient'
 import { identity3 } from '../math/vectors'
 import { transformed } from '../mesh/transform'
 import { ventSite } from './ventSite'
+import { say } from '../words/say'
+import type { Said } from '../words/say'
 
 const UPRIGHT = [0, 0, 0, 1] as const
-const must = <T>(r: { ok: true; value: T } | { ok: false; problem: { message: string } }): T => {
-  if (!r.ok) throw new Error(r.problem.message)
+const must = <T>(r: { ok: true; value: T } | { ok: false; problem: { message: Said } }): T => {
+  if (!r.ok) throw new Error(say(r.problem.message))
   return r.value
 }
 

@@ -6,6 +6,7 @@ import { treeOf } from '../mesh/tree'
 import { sphereDirections } from '../math/directions'
 import { probe, type DrilledHole } from './drill'
 import { turnedToPlate } from './orient'
+import { message } from '../words/message'
 
 export interface VentWish {
   /** in the closed end of the cup, on the body as it stands with its supports, mm */
@@ -41,12 +42,7 @@ export function ventSite(mesh: Mesh, wish: VentWish): Answer<DrilledHole> {
     const hole = outward.ok ? outward : probe(tree, { point: at(d, hits[0]!.t), direction: d, diameter: wish.diameter })
     if (hole.ok && (!best || cost(hole.value, from) < cost(best, from))) best = hole.value
   }
-  return best
-    ? good(best)
-    : bad(
-        'no-vent',
-        'No drill gets from there to the outside without grazing a wall. Turn the part instead, or drill by hand under Hollow.',
-      )
+  return best ? good(best) : bad('no-vent', message('problems.ventSite.noDrillGetsFromThere'))
 }
 
 const cost = (h: DrilledHole, from: Vector3): number =>

@@ -1,6 +1,9 @@
 import { describe, expect, it } from 'vitest'
-import { oldResin } from '../findings/oldResin'
+import { oldResin as oldResinOf } from '../findings/oldResin'
 import { keepsUntil, poured, shelfLevel, spent, type Bottle } from './lots'
+import { inWords } from '../testSpoken'
+
+const oldResin = inWords(oldResinOf)
 
 const bottle = (lot: string, ml: number, opened: string | null, keeps = 12): Bottle => ({ lot, ml, opened, keeps })
 

@@ -4,7 +4,9 @@ import { IntlMessageFormat } from 'intl-messageformat'
 import { describe, expect, it } from 'vitest'
 import { english } from './catalogue'
 import { formatMessage, PSEUDO } from './format'
+import { METRIC } from './manner'
 
+const NOBODYS = { ...METRIC, locale: PSEUDO }
 type Texts = { readonly [key: string]: string | Texts }
 const leaves = (texts: Texts, before = ''): [string, string][] =>
   Object.entries(texts).flatMap(([key, text]) =>
@@ -12,7 +14,7 @@ const leaves = (texts: Texts, before = ''): [string, string][] =>
   )
 const all = leaves(english)
 const root = join(import.meta.dirname, '..', '..')
-const sources = ['web', 'core', 'cli', 'server'].flatMap((room) =>
+const sources = ['web', 'core', 'cli', 'server', 'contract'].flatMap((room) =>
   readdirSync(join(root, room), { recursive: true, encoding: 'utf8' })
     .filter((file) => /\.(ts|vue)$/.test(file) && !file.endsWith('.test.ts'))
     .map((file) => [`${room}/${file}`, readFileSync(join(root, room, file), 'utf8')] as const),
@@ -34,7 +36,7 @@ function inside(source: string, from: number): string {
   return source.slice(from, i - 1)
 }
 const calls = sources.flatMap(([file, source]) =>
-  [...source.matchAll(/(?:\$t|\btext|\bmessage)\(\s*'([a-z]\w*(?:\.\w+)+)'/g)].map((m) => ({
+  [...source.matchAll(/(?:\$t|\btext|\bmessage|\bwords|\bnameOf)\((?:\d+, )?\s*'([a-z]\w*(?:\.\w+)+)'/g)].map((m) => ({
     file,
     id: m[1]!,
     given: inside(source, m.index + m[0].indexOf('(') + 1),
@@ -71,17 +73,21 @@ describe('a message', () => {
     const paints = '{n, plural, one {# paint} other {# paints}}'
     expect([0, 1, 2].map((n) => formatMessage(paints, { n }))).toEqual(['0 paints', '1 paint', '2 paints'])
     const russian = '{n, plural, one {# краска} few {# краски} other {# красок}}'
-    expect([1, 3, 7].map((n) => formatMessage(russian, { n }, 'ru'))).toEqual(['1 краска', '3 краски', '7 красок'])
+    expect([1, 3, 7].map((n) => formatMessage(russian, { n }, { ...METRIC, locale: 'ru' }))).toEqual([
+      '1 краска',
+      '3 краски',
+      '7 красок',
+    ])
   })
   it('in the locale that nobody speaks is longer and accented, with its values and its choices as they are', () => {
     const cut = '{n, plural, one {# part} other {# parts}} of {name} fit {where, select, open {outside} other {inside}}'
     const values = { n: 2, name: 'Otter', where: 'open' }
-    const spoken = formatMessage(cut, values, PSEUDO)
+    const spoken = formatMessage(cut, values, NOBODYS)
     expect(spoken).toMatch(/^2 þåŕţš öƒ Otter ƒîţ öûţšîđé ~/)
     expect(spoken.length).toBeGreaterThan(1.1 * formatMessage(cut, values).length)
     for (const [id, message] of all) {
       const filled = Object.fromEntries([...needs(message)].map((name) => [name, 3]))
-      expect(formatMessage(message, filled, PSEUDO), id).not.toMatch(/[a-z]{3}(?=[^~]* ~)/)
+      expect(formatMessage(message, filled, NOBODYS), id).not.toMatch(/[a-z]{3}(?=[^~]* ~)/)
     }
   })
   it('without a value that it names is a fault, not a sentence with a hole', () => {

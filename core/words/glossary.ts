@@ -1,4 +1,4 @@
-import meanings from './en/glossary.json'
+import meanings from './en/glossary.json' with { type: 'json' }
 
 /** What a newcomer may not know: words of the craft and their meanings, in the order of the guide. */
 export const glossary: Readonly<Record<string, string>> = meanings

@@ -7,9 +7,10 @@ import {
   type ModelAttributes,
 } from 'sequelize'
 import { database } from './database'
+import type { Problem } from '../../core/answer'
 
 export type Json = Record<string, unknown>
-export type ProblemJson = { code: string; message: string }
+export type ProblemJson = Problem
 export const options = { sequelize: database, timestamps: false, underscored: true, freezeTableName: true } as const
 // Sequelize writes into attribute objects, so each model gets its own.
 export const uuid = () => ({ type: DataTypes.UUID, defaultValue: DataTypes.UUIDV4 })

@@ -1,7 +1,8 @@
 import ical, { ICalEventBusyStatus, ICalEventTransparency } from 'ical-generator'
-import type { CalendarRecord } from '../../contract/bench'
 import { BATCH } from '../../core/plan/scheduling/batching'
 import type { WorkshopSchedule } from '../../core/plan/scheduling/workshop'
+import { say } from '../../core/words/say'
+import type { Calendar } from './schedule'
 
 /** ms between two steps that are still one stint */
 const PAUSE = 5 * 60_000
@@ -15,7 +16,7 @@ interface Stint {
 }
 
 /** The schedule as a feed (RFC 5545): stints at the bench by person, and the days on which pieces are due. */
-export function icsOf(c: CalendarRecord, laid: WorkshopSchedule): string {
+export function icsOf(c: Calendar, laid: WorkshopSchedule): string {
   const feed = ical({
     name: 'Undercut',
     prodId: { company: 'Undercut', product: 'bench', language: 'EN' },
@@ -46,7 +47,7 @@ export function icsOf(c: CalendarRecord, laid: WorkshopSchedule): string {
   return feed.toString()
 }
 
-function stintsOf(c: CalendarRecord, laid: WorkshopSchedule): Stint[] {
+function stintsOf(c: Calendar, laid: WorkshopSchedule): Stint[] {
   const task = new Map(c.tasks.map((t) => [t.id, t]))
   const batch = new Map(c.batches.map((b) => [BATCH + b.id, b.tasks]))
   const name = new Map(c.pieces.map((p) => [p.id, p.name]))
@@ -59,10 +60,10 @@ function stintsOf(c: CalendarRecord, laid: WorkshopSchedule): Stint[] {
     const last = open.get(p.person)
     if (last && last.piece === piece && p.start - last.end <= PAUSE) {
       last.end = Math.max(last.end, p.end)
-      last.steps.push(...tasks.map((t) => t.title))
+      last.steps.push(...tasks.map((t) => say(t.title)))
       continue
     }
-    const stint = { person: p.person, piece, start: p.start, end: p.end, steps: tasks.map((t) => t.title) }
+    const stint = { person: p.person, piece, start: p.start, end: p.end, steps: tasks.map((t) => say(t.title)) }
     out.push(stint)
     open.set(p.person, stint)
   }

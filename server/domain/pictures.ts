@@ -1,6 +1,7 @@
 import { pictureHead } from '../../core/formats/pictureHead'
 import { blobSize, readStream } from '../data/blobs'
 import { Refusal } from './refusal'
+import { message } from '../../core/words/message'
 
 /** Bytes in which a picture says what it is. */
 const HEAD = 1_000_000
@@ -9,7 +10,7 @@ const HEAD = 1_000_000
 export async function mustBePicture(hash: string | null | undefined): Promise<void> {
   if (!hash) return
   if ((await blobSize(hash)) === null)
-    throw new Refusal(409, 'no-photo', 'The photo has not arrived. Send it again, then the entry.')
+    throw new Refusal(409, 'no-photo', message('refusals.pictures.thePhotoHasNotArrived'))
   const parts: Uint8Array[] = []
   let size = 0
   for await (const part of readStream(hash)) {
@@ -17,9 +18,5 @@ export async function mustBePicture(hash: string | null | undefined): Promise<vo
     if ((size += part.length) >= HEAD) break
   }
   if (!pictureHead(Buffer.concat(parts)))
-    throw new Refusal(
-      422,
-      'no-picture',
-      'The photo is no picture that can be shown: photos are PNG, JPEG or WebP pictures.',
-    )
+    throw new Refusal(422, 'no-picture', message('refusals.pictures.thePhotoIsNoPicture'))
 }

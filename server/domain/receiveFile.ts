@@ -4,6 +4,8 @@ import { ensure, settle } from '../jobs/derivations'
 import { announce } from '../data/events'
 import { Intake } from '../data/models'
 import { Refusal } from './refusal'
+import { fixed } from '../../core/words/format'
+import { message } from '../../core/words/message'
 
 /** Largest sculpt file that is accepted, bytes. */
 export const UPLOAD_LIMIT = 1_000_000_000
@@ -14,11 +16,11 @@ export async function receiveFile(req: Request, pieceId: string | null): Promise
     .split(/[\\/]/)
     .pop()!
     .slice(0, 200)
-  if (name === '') throw new Refusal(422, 'no-name', 'The file has no name.')
+  if (name === '') throw new Refusal(422, 'no-name', message('refusals.receiveFile.theFileHasNoName'))
   const tooLarge = new Refusal(
     413,
     'file-too-large',
-    `${name}: the file is larger than ${(UPLOAD_LIMIT / 1e9).toFixed(0)} GB, the most that is taken in. Decimate the sculpt, or split it.`,
+    message('refusals.receiveFile.theFileIsLargerThan', { name, upload_limit: fixed(UPLOAD_LIMIT / 1e9, 0) }),
   )
   if (Number(req.headers['content-length'] ?? 0) > UPLOAD_LIMIT) throw tooLarge
   let stored: { hash: string; size: number }

@@ -1,17 +1,43 @@
+import { say, type Said } from '../../core/words/say'
+import { message } from '../../core/words/message'
+
 /** A request that is refused: an HTTP status, a stable code and a sentence that a bench worker understands. */
 export class Refusal extends Error {
   constructor(
     readonly status: number,
     readonly code: string,
-    message: string,
+    /** said to who asked in his own language and units */
+    readonly said: Said,
     readonly extra: Record<string, unknown> = {},
   ) {
-    super(message)
+    super(say(said))
   }
 }
-export const notFound = (what: string): Refusal =>
-  new Refusal(404, 'not-found', `${what} is not there (any more). It may have been deleted in another window.`)
+/** What may be gone; a name in the message for each. */
+type Gone =
+  | 'address'
+  | 'mesh'
+  | 'result'
+  | 'file'
+  | 'layer'
+  | 'part'
+  | 'flaw'
+  | 'device'
+  | 'run'
+  | 'partOnPlate'
+  | 'sculpt'
+  | 'mix'
+  | 'item'
+  | 'piece'
+  | 'listPiece'
+  | 'original'
+  | 'plate'
+  | 'resin'
+  | 'printer'
+  | 'partNamed'
+export const notFound = (what: Gone, name = ''): Refusal =>
+  new Refusal(404, 'not-found', message('refusals.refusal.isNotThereAnyMore', { what, name }))
 export const stale = (current: unknown): Refusal =>
-  new Refusal(409, 'stale-version', 'This was changed in another window meanwhile. Look at both versions and choose.', {
+  new Refusal(409, 'stale-version', message('refusals.refusal.thisWasChangedInAnother'), {
     current,
   })

@@ -10,6 +10,7 @@ import { announce } from '../data/events'
 import { Derivation, DeviceRow, Part, PlatePrint, RunRow, StockItem } from '../data/models'
 import { notFound, Refusal } from './refusal'
 import { resinUsed } from './resinUsed'
+import { message } from '../../core/words/message'
 
 export function publicPlate(row: PlatePrint): PlateRecord {
   return {
@@ -45,23 +46,23 @@ export async function runsOf(pieceId: string): Promise<RunRecord[]> {
 export async function findPlate(id: string): Promise<{ plate: PlatePrint; run: RunRow }> {
   const plate = /^[\da-f-]{36}$/.test(id) ? await PlatePrint.findByPk(id) : null
   const run = plate ? await RunRow.findByPk(plate.runId) : null
-  if (!plate || !run || run.deletedAt) throw notFound('This plate')
+  if (!plate || !run || run.deletedAt) throw notFound('plate')
   return { plate, run }
 }
 
 /** A new run from plates that are sliced: what is to be printed, with which resin, and what is known of each part by now. */
 export async function makeRun(pieceId: string, wish: z.infer<typeof newRun>): Promise<RunRow> {
   const resin = await StockItem.findOne({ where: { id: wish.resinId, kind: 'resin' } })
-  if (!resin) throw notFound('This resin')
+  if (!resin) throw notFound('resin')
   const parts = await Part.findAll({ where: { pieceId } })
   const facts = new Map(await Promise.all(parts.map(async (p) => [p.id, await factsOf(p)] as const)))
   const plates = await Promise.all(
     wish.plates.map(async (p) => {
       const printer = await StockItem.findOne({ where: { id: p.printerId, kind: 'printer' } })
-      if (!printer) throw notFound('This printer')
+      if (!printer) throw notFound('printer')
       const sliced = await Derivation.findByPk(p.sliceKey)
       if (sliced?.kind !== 'slice' || sliced.status !== 'done' || !sliced.blobs.zip)
-        throw new Refusal(409, 'not-sliced', 'A plate of the run is not sliced yet. Wait for it, then start the run.')
+        throw new Refusal(409, 'not-sliced', message('refusals.runs.aPlateOfTheRun'))
       const report = reportOfRow(sliced, 'slice')!
       const figures = printerSchema.parse(printer.data)
       const used = resinSchema.parse((sliced.params as { resin: unknown }).resin)
@@ -78,7 +79,7 @@ export async function makeRun(pieceId: string, wish: z.infer<typeof newRun>): Pr
         estimate: { seconds: report.seconds, millilitres: report.resinMl, cost: report.resinCost },
         parts: p.parts.map((q) => {
           const known = facts.get(q.partId)
-          if (!known) throw notFound(`The part ${q.name}`)
+          if (!known) throw notFound('partNamed', q.name)
           return { ...q, facts: known }
         }),
       } satisfies z.input<typeof plateData>)
@@ -149,8 +150,8 @@ async function factsOf(part: Part): Promise<z.input<typeof plateData>['parts'][n
  */
 export async function assign(plate: PlatePrint, run: RunRow, serial: string): Promise<void> {
   const device = await DeviceRow.findByPk(serial)
-  if (!device) throw notFound('This device')
-  if (device.kind !== 'printer') throw new Refusal(409, 'no-printer', `${serial} is no printer.`)
+  if (!device) throw notFound('device')
+  if (device.kind !== 'printer') throw new Refusal(409, 'no-printer', message('refusals.runs.isNoPrinter', { serial }))
   const name = String((device.card as { name?: string }).name)
   try {
     const [mine] = await PlatePrint.update(
@@ -169,13 +170,13 @@ export async function assign(plate: PlatePrint, run: RunRow, serial: string): Pr
         409,
         'plate-begun',
         now?.device
-          ? 'This plate is being printed already; another window started it.'
-          : 'This plate was printed already.',
+          ? message('refusals.runs.thisPlateIsBeingPrinted')
+          : message('refusals.runs.thisPlateWasPrintedAlready'),
       )
     }
   } catch (e) {
     if (e instanceof UniqueConstraintError)
-      throw new Refusal(409, 'printer-busy', `${name} has another plate at work. Wait until it is done, or stop it.`)
+      throw new Refusal(409, 'printer-busy', message('refusals.runs.hasAnotherPlateAtWork', { name }))
     throw e
   }
   await announce({ type: 'run', id: run.pieceId })

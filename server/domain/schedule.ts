@@ -1,6 +1,6 @@
 import { now } from '../data/clock'
 import { Op } from 'sequelize'
-import { stepEdit, type CalendarRecord, type CalendarTask, type StepEdit } from '../../contract/bench'
+import { stepEdit, type CalendarRecord, type StepEdit } from '../../contract/bench'
 import { newPiece } from '../../contract/pieces'
 import { shutToSpray } from '../../core/plan/scheduling/air'
 import { cycleAmong } from '../../core/plan/scheduling/improve'
@@ -17,6 +17,7 @@ import { Piece } from '../data/models'
 import { planFacts } from './planFacts'
 import { readRoom } from './room'
 import { hurriedFrom, readWorkshop, zoneOf } from './workshop'
+import type { Said } from '../../core/words/say'
 
 export interface PlannedPiece {
   facts: PlanFacts
@@ -66,12 +67,16 @@ export async function plannedPiece(id: string, measure = false): Promise<Planned
   return plan
 }
 
+/** The calendar before its titles are said. */
+export type Calendar = Omit<CalendarRecord, 'tasks' | 'broken'> & { tasks: Task[]; broken: Said[] }
+type Task = Omit<CalendarRecord['tasks'][number], 'title' | 'risks'> & { title: Said; risks: PlanStep['risks'] }
+
 /** ms for which a schedule stands while nothing changes: it begins at most so long ago. */
 const STANDS = 30_000
-let lastLaid: { at: number; age: number; value: { calendar: CalendarRecord; laid: WorkshopSchedule } } | null = null
+let lastLaid: { at: number; age: number; value: { calendar: Calendar; laid: WorkshopSchedule } } | null = null
 
 /** The schedule of the workshop in the order that was kept, laid again when anything changed. */
-export async function workshopSchedule(): Promise<{ calendar: CalendarRecord; laid: WorkshopSchedule }> {
+export async function workshopSchedule(): Promise<{ calendar: Calendar; laid: WorkshopSchedule }> {
   const at = now()
   if (lastLaid?.age === age && at - lastLaid.at < STANDS) return lastLaid.value
   const began = age
@@ -82,7 +87,7 @@ export async function workshopSchedule(): Promise<{ calendar: CalendarRecord; la
 }
 
 /** Everything a schedule of all pieces is made from. */
-export async function workshopPlan(): Promise<CalendarRecord> {
+export async function workshopPlan(): Promise<Calendar> {
   const began = now()
   const [shop, room, air, pieces, ticks, edits, batchRows, kept] = await Promise.all([
     readWorkshop(),
@@ -95,7 +100,7 @@ export async function workshopPlan(): Promise<CalendarRecord> {
     StepOrderRow.findByPk(1),
   ])
   const closed: CalendarRecord['closed'] = { [SPRAY]: shutToSpray(air, shop.spraysIn) }
-  const tasks: CalendarTask[] = []
+  const tasks: Task[] = []
   for (const p of pieces) {
     if (newPiece.parse(p.data).resting) continue
     const plan = await plannedPiece(p.id)
@@ -138,7 +143,7 @@ function calendarTasks(
   plan: PlannedPiece,
   ticks: readonly Tick[],
   edits: readonly StepEditRow[],
-): CalendarTask[] {
+): Task[] {
   const done = new Map(ticks.flatMap((t) => (t.pieceId === piece ? [[t.stepKey, t.doneAt!.getTime()] as const] : [])))
   const own = new Map(edits.flatMap((e) => (e.pieceId === piece ? [[e.stepKey, stepEdit.parse(e.data)] as const] : [])))
   const wishes = new Map([...own].map(([key, e]) => [key, wishOf(e)]))
@@ -167,10 +172,10 @@ const wishOf = (e: StepEdit): Wish => ({
 })
 
 /** A plan may change under what was put in order by hand: what then waits for itself keeps the plan's order only. */
-function withoutRings(tasks: CalendarTask[]): { sound: CalendarTask[]; broken: string[] } {
+function withoutRings(tasks: Task[]): { sound: Task[]; broken: Said[] } {
   const ring = new Set(cycleAmong(tasks))
   if (ring.size === 0) return { sound: tasks, broken: [] }
-  const broken: string[] = []
+  const broken: Said[] = []
   const sound = tasks.map((t) => {
     const byHand = new Set(t.edit?.after.map((a) => taskId(a.piece, a.step)))
     if (!ring.has(t.id) || byHand.size === 0) return t

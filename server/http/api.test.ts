@@ -4,6 +4,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { writeStl } from '../../core/formats/stl'
 import { boxBody, sphereBody } from '../../core/testBodies'
 import { TestServer, until } from '../testServer'
+import { say } from '../../core/words/say'
 
 /** What the API takes, keeps and refuses, asked of the real processes. */
 let at: TestServer
@@ -122,7 +123,7 @@ describe('the API', () => {
     expect(p.partList.map((x: { name: string }) => x.name).sort()).toEqual(['a', 'b', 'good'])
     const refused = p.intakes.filter((i: { status: string }) => i.status === 'refused')
     expect(refused).toHaveLength(3)
-    for (const r of refused) expect(r.problem.message.startsWith(r.fileName)).toBe(true)
+    for (const r of refused) expect(say(r.problem.message).startsWith(r.fileName)).toBe(true)
   })
   it('refuses two gigabytes at the announcement and keeps no half file of a broken upload', async () => {
     const id = await at.newPiece('Too large')

@@ -58,7 +58,7 @@ export function makeApp(): Express {
     inspections,
   )
   app.use('/api', (_req, _res, next) => {
-    next(notFound('This address'))
+    next(notFound('address'))
   })
   const web = fileURLToPath(new URL('../web', import.meta.url))
   if (existsSync(web)) {

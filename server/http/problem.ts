@@ -1,8 +1,10 @@
 import type { ErrorRequestHandler } from 'express'
 import { ZodError } from 'zod'
-import { issueSentence } from '../../contract/issues'
+import { issueSaid } from '../../contract/issues'
 import { Refusal } from '../domain/refusal'
 import { DISK_FULL, isDiskFull } from '../data/diskFull'
+import { say } from '../../core/words/say'
+import { mannerOf } from './route'
 
 export const problemHandler: ErrorRequestHandler = (error: unknown, req, res, next) => {
   if (res.headersSent) {
@@ -18,12 +20,12 @@ export const problemHandler: ErrorRequestHandler = (error: unknown, req, res, ne
       .send(JSON.stringify({ type: `urn:undercut:${type}`, title: type, status, detail, ...extra }))
   }
   if (error instanceof Refusal) {
-    reply(error.status, error.code, error.message, error.extra)
+    reply(error.status, error.code, say(error.said, mannerOf(req)), error.extra)
     return
   }
   if (error instanceof ZodError) {
     const issue = error.issues[0]!
-    reply(422, 'invalid', issueSentence(issue), {
+    reply(422, 'invalid', say(issueSaid(issue), mannerOf(req)), {
       field: issue.path.join('.'),
     })
     return

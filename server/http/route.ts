@@ -1,5 +1,10 @@
 import type { Request, RequestHandler, Response, Router } from 'express'
 import { z } from 'zod'
+import { mannerNamed, type Manner } from '../../core/words/manner'
+import { spokenBody, type Unspoken } from '../../core/words/spokenBody'
+
+/** How who asks wants to be spoken to. */
+export const mannerOf = (req: Pick<Request, 'headers'>): Manner => mannerNamed(req.headers['accept-language'] ?? '')
 
 interface Route {
   method: string
@@ -24,7 +29,7 @@ export function describe(
 
 /**
  * Adds an endpoint whose query, body and reply are parsed by their schemas, and notes it for the OpenAPI document. What
- * the handler returns is sent; `undefined` means that it has answered itself (streams) or that there is nothing.
+ * the handler returns is sent, its messages in the words and units of who asks; `undefined` means that it has answered itself (streams) or that there is nothing.
  */
 export function endpoint<B extends z.ZodType, R extends z.ZodType, Q extends z.ZodObject>(
   router: Router,
@@ -37,14 +42,14 @@ export function endpoint<B extends z.ZodType, R extends z.ZodType, Q extends z.Z
     body: z.infer<B>,
     res: Response,
     query: z.infer<Q>,
-  ) => Promise<z.input<R> | undefined>,
+  ) => Promise<Unspoken<z.input<R>> | undefined>,
 ): void {
   describe(method, path, summary, shape)
   const run: RequestHandler = (req, res, next) => {
     void (async () => {
-      const body = (shape.body ? shape.body.parse(req.body ?? {}) : undefined) as z.infer<B>
+      const body = (shape.body ? shape.body.parse(req.body ?? {}, { reportInput: true }) : undefined) as z.infer<B>
       const query = (shape.query ? shape.query.parse(req.query) : {}) as z.infer<Q>
-      const value = await handler(req as Request<Record<string, string>>, body, res, query)
+      const value = spokenBody(await handler(req as Request<Record<string, string>>, body, res, query), mannerOf(req))
       if (res.headersSent || res.writableEnded) return
       if (value === undefined) res.status(204).end()
       else res.json(shape.reply ? shape.reply.parse(value) : value)

@@ -16,6 +16,7 @@ import { subtract } from '../../core/shape/solid'
 import type { Job } from '../devices/adapter'
 import { overHttp } from '../devices/overHttp'
 import { TestServer, until } from '../testServer'
+import { say } from '../../core/words/say'
 
 /** Plates sent to stand-in printers, printed, looked at and judged; with the real processes, some of them killed. */
 const PANEL = { pixels: [400, 300], pitch: [0.1, 0.1], height: 60 }
@@ -141,7 +142,7 @@ describe('print runs', () => {
 
   it('tears an unvented cup at the layer that was predicted', async () => {
     const cup = await subtract(cylinderBody(9, 12, 96), [transformed(cylinderBody(8, 12, 96), identity3, [0, 0, 2])])
-    if (!cup.ok) throw new Error(cup.problem.message)
+    if (!cup.ok) throw new Error(say(cup.problem.message))
     await device({ serial: 'baker' })
     const { run, slice, piece } = await runOf('Cup', cup.value)
     await call('POST', `/plates/${run.plates[0].id}/send`, { device: 'baker' })

@@ -16,6 +16,9 @@ import { database } from '../data/database'
 import { announce } from '../data/events'
 import { Derivation, Intake, Part, SculptRow } from '../data/models'
 import { sendDerive } from './queue'
+import type { Problem } from '../../core/answer'
+import { message } from '../../core/words/message'
+import { say } from '../../core/words/say'
 
 /** JSON with sorted keys, so that equal parameters always give equal text. */
 export function canonical(value: unknown): string {
@@ -113,7 +116,7 @@ export function reportOfRow<K extends DerivationKind>(row: Derivation | null | u
 export const operationReport = (row: Derivation | null | undefined): OperationReport | null =>
   row && operationOf(row.kind) ? reportOfRow(row, row.kind as OperationKind) : null
 
-export function publicDerivation(d: Derivation): DerivationRecord {
+export function publicDerivation(d: Derivation): Omit<DerivationRecord, 'problem'> & { problem: Problem | null } {
   return {
     key: d.key,
     kind: d.kind as DerivationKind,
@@ -234,14 +237,13 @@ async function shelved(name: string, mesh: string, from: Intake, transaction: Tr
   )
 }
 
-const rename = (
-  problem: { code: string; message: string } | null | undefined,
-  file: string,
-): { code: string; message: string } | null =>
+const rename = (problem: Problem | null | undefined, file: string): Problem | null =>
   problem
     ? {
         code: problem.code,
-        message: problem.message.startsWith(file) ? problem.message : `${file}: ${problem.message}`,
+        message: say(problem.message).startsWith(file)
+          ? problem.message
+          : message('problems.readSculpt.ofFile', { name: file, message: problem.message }),
       }
     : null
 

@@ -1,6 +1,6 @@
 import { getHeapStatistics } from 'node:v8'
 import { parentPort } from 'node:worker_threads'
-import { bad, good, type Answer } from '../../core/answer'
+import { bad, good, type Answer, type Problem } from '../../core/answer'
 import type { CheckDefinition, CheckHost, CheckResult } from '../../core/checks/check'
 import { checkOf } from '../../core/checks/registry'
 import { meshFromBytes, meshToBytes } from '../../core/formats/meshBytes'
@@ -9,6 +9,7 @@ import type { Mesh } from '../../core/mesh/mesh'
 import { applyOperation } from '../../core/operations/apply'
 import { operationOf, type Operation } from '../../core/operations/registry'
 import { sliceAhead } from './sliceAhead'
+import { message } from '../../core/words/message'
 
 /**
  * Runs derivations in a worker thread, one after the other: bytes in, bytes out, no database. Progress and, for layer
@@ -30,7 +31,7 @@ export type KernelMessage =
   | { type: 'read'; id: number; from: number; length: number }
   /** with the bytes that the thread holds on to */
   | { type: 'done'; result: KernelResult; held: number }
-  | { type: 'problem'; problem: { code: string; message: string }; held: number }
+  | { type: 'problem'; problem: Problem; held: number }
 export interface KernelResult {
   mesh?: Uint8Array
   meshes?: { name: string; bytes: Uint8Array }[]
@@ -118,7 +119,7 @@ async function perform(task: KernelTask): Promise<Answer<KernelResult>> {
     return r.ok ? good({ mesh: meshToBytes(r.value.mesh), report: r.value.report }) : r
   }
   const check = checkOf(kind) as unknown as CheckDefinition | null
-  if (!check) return bad('unknown-check', 'This check is not known to this version of Undercut.')
+  if (!check) return bad('unknown-check', message('problems.kernel.thisCheckIsNotKnown'))
   const r = await check.run({ meshes: meshes as [Mesh, ...Mesh[]], params: { kind, ...params }, host })
   return r.ok ? good(asBytes(r.value)) : r
 }

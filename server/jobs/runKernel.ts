@@ -7,10 +7,11 @@ import { Derivation } from '../data/models'
 import type { KernelMessage, KernelResult, KernelTask } from './kernel'
 import type { KernelThreads } from './kernelThreads'
 import { ProgressWriter } from './progress'
+import { message } from '../../core/words/message'
+import type { Problem } from '../../core/answer'
 
 export type Outcome =
-  | { type: 'done'; result: KernelResult; archive: string | null }
-  | { type: 'problem'; problem: { code: string; message: string } }
+  { type: 'done'; result: KernelResult; archive: string | null } | { type: 'problem'; problem: Problem }
 
 export interface KernelRun {
   /** Ends it where it is; nothing once it has answered, for its thread may be at work for another by then. */
@@ -110,7 +111,7 @@ function outcomeOf(
           type: 'problem',
           problem: {
             code: 'too-fine',
-            message: 'This needs more memory than there is. Use a coarser voxel, or simplify the sculpt first.',
+            message: message('problems.runKernel.tooLittleMemory'),
           },
         })
       } else {
@@ -127,7 +128,7 @@ function outcomeOf(
           type: 'problem',
           problem: {
             code: 'cancelled',
-            message: 'Cancelled. Nothing was changed; ask for it again when you want it.',
+            message: message('problems.runKernel.cancelled'),
           },
         })
     })

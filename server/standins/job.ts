@@ -7,6 +7,8 @@ import { bad, good, type Answer } from '../../core/answer'
 import { entryStart, readEntry, zipDirectory, type ByteSource, type ZipEntry } from '../../core/formats/zipDirectory'
 import { MAX_LAYER } from '../../core/print/slice/readLayers'
 import { Refusal } from '../domain/refusal'
+import { fixed } from '../../core/words/format'
+import { message } from '../../core/words/message'
 
 const MAX_MANIFEST = 50_000_000
 /** Largest job, bytes. */
@@ -38,7 +40,7 @@ export async function receive(path: string, from: number, total: number, body: R
   const count = new Transform({
     transform(chunk: Buffer, _encoding, done) {
       at += chunk.length
-      if (at > total) done(new Refusal(413, 'job-longer', 'More came than was announced. Send the job again.'))
+      if (at > total) done(new Refusal(413, 'job-longer', message('refusals.job.moreCameThanWasAnnounced')))
       else done(null, chunk)
     },
   })
@@ -46,7 +48,7 @@ export async function receive(path: string, from: number, total: number, body: R
     await pipeline(body, count, createWriteStream(path, { flags: from === 0 ? 'w' : 'r+', start: from }))
   } catch (error) {
     if ((error as NodeJS.ErrnoException).code === 'ENOSPC')
-      throw new Refusal(507, 'device-full', 'The printer’s memory is full. Delete jobs on it and send this one again.')
+      throw new Refusal(507, 'device-full', message('refusals.job.thePrinterSMemoryIs'))
     throw error
   }
 }
@@ -66,7 +68,7 @@ export async function checkJob(
   if (!directory.ok) return directory
   const byName = new Map(directory.value.map((e) => [e.name, e]))
   const entry = byName.get('manifest.json')
-  if (!entry) return bad('job-no-manifest', 'The job has no manifest. Slice it for this printer and send it again.')
+  if (!entry) return bad('job-no-manifest', message('problems.job.theJobHasNoManifest'))
   const bytes = await readEntry(source, entry, MAX_MANIFEST)
   if (!bytes.ok) return bytes
   let raw: unknown
@@ -76,34 +78,36 @@ export async function checkJob(
     raw = null
   }
   const parsed = layerManifest.safeParse(raw)
-  if (!parsed.success)
-    return bad('job-manifest', 'The job’s manifest cannot be read. Slice it again and send it once more.')
+  if (!parsed.success) return bad('job-manifest', message('problems.job.theJobSManifestCannot'))
   const m = parsed.data
   if (m.printer.pixels[0] !== printer.pixels[0] || m.printer.pixels[1] !== printer.pixels[1])
     return bad(
       'job-pixels',
-      `The job was sliced for ${m.printer.pixels.join(' × ')} pixels; this printer has ${printer.pixels.join(' × ')}. Slice it for this printer.`,
+      message('problems.job.theJobWasSlicedFor', {
+        pixels: m.printer.pixels.join(' × '),
+        pixels2: printer.pixels.join(' × '),
+      }),
     )
   if (m.printer.pitch.some((p, k) => Math.abs(p / printer.pitch[k]! - 1) > 0.001))
     return bad(
       'job-pitch',
-      `The job was sliced for pixels of ${m.printer.pitch.join(' × ')} mm; this printer’s are ${printer.pitch.join(' × ')} mm. It would have the wrong size. Slice it for this printer.`,
+      message('problems.job.theJobWasSlicedFor2', {
+        pitch: m.printer.pitch.join(' × '),
+        pitch2: printer.pitch.join(' × '),
+      }),
     )
   const tall = m.layers * m.layerHeight
   if (tall > printer.height + 1e-6)
-    return bad(
-      'job-tall',
-      `The job is ${tall.toFixed(1)} mm tall; this printer ends at ${printer.height} mm. Orient it flatter, or use a taller printer.`,
-    )
-  if (m.files.length !== m.layers)
-    return bad('job-manifest', 'The job’s manifest names another number of layers than it says. Slice it again.')
+    return bad('job-tall', message('problems.job.theJobIsMmTall', { tall: fixed(tall, 1), height: printer.height }))
+  if (m.files.length !== m.layers) return bad('job-manifest', message('problems.job.theJobSManifestNames'))
   const layers: ZipEntry[] = []
   for (const { file } of m.files) {
     const layer = byName.get(file)
-    if (!layer) return bad('job-layer-missing', `Layer ${layers.length + 1} is missing in the job. Slice it again.`)
+    if (!layer)
+      return bad('job-layer-missing', message('problems.job.layerIsMissingInThe', { layers: layers.length + 1 }))
     const size = await pngSize(source, layer)
     if (!size || size[0] !== printer.pixels[0] || size[1] !== printer.pixels[1])
-      return bad('job-layer-size', `Layer ${layers.length + 1} is no picture of the panel’s size. Slice it again.`)
+      return bad('job-layer-size', message('problems.job.layerIsNoPictureOf', { layers: layers.length + 1 }))
     layers.push(layer)
   }
   return good({ manifest: m, layers })

@@ -10,6 +10,9 @@ import { Refusal } from '../domain/refusal'
 import { checkJob, fileSource, MAX_JOB, plannedSeconds, receive, type PrinterFigures } from './job'
 import { natureOf, Print, VAT_FLOOR } from './print'
 import { keep, kept, Shell, type StandInConfig } from './shell'
+import { message } from '../../core/words/message'
+import type { Problem } from '../../core/answer'
+import { say } from '../../core/words/say'
 
 const settings = z.object({
   pixels: z.tuple([z.int(), z.int()]),
@@ -82,7 +85,7 @@ export async function standInPrinter(config: StandInConfig): Promise<void> {
     ready: Ready | null = null
   let status: (JobStatus & { id: string }) | null = null
 
-  async function open(id: string): Promise<Ready | { code: string; message: string }> {
+  async function open(id: string): Promise<Ready | Problem> {
     const { source, file } = await fileSource(pathOf(id))
     const checked = await checkJob(source, figures)
     if (checked.ok) return { ...checked.value, source, file }
@@ -143,7 +146,7 @@ export async function standInPrinter(config: StandInConfig): Promise<void> {
   })
   routes.get('/jobs/:id', (req, res) => {
     const id = jobId.parse(req.params.id)
-    if (status?.id !== id) throw new Refusal(404, 'no-such-job', 'The printer has no such job.')
+    if (status?.id !== id) throw new Refusal(404, 'no-such-job', message('refusals.printer.thePrinterHasNoSuch'))
     const { received, total, ready: checked, problem } = status
     res.json({ received, total, ready: checked, problem } satisfies JobStatus)
   })
@@ -151,12 +154,12 @@ export async function standInPrinter(config: StandInConfig): Promise<void> {
     void (async () => {
       const id = jobId.parse(req.params.id)
       if (now.state === 'printing' || now.state === 'paused' || now.state === 'interrupted')
-        throw new Refusal(409, 'busy', `${config.name} is printing. Wait until it is done, or stop it.`)
+        throw new Refusal(409, 'busy', message('refusals.printer.isPrintingWaitUntilIt', { name: config.name }))
       const range = /^bytes (\d+)-\d+\/(\d+)$/.exec(req.headers['content-range'] ?? '')
       const from = range ? Number(range[1]) : 0,
         total = range ? Number(range[2]) : Number(req.headers['content-length'] ?? 0)
       if (!(total > 0) || total > MAX_JOB)
-        throw new Refusal(411, 'job-size', 'Say how long the job is before it is sent.')
+        throw new Refusal(411, 'job-size', message('refusals.printer.sayHowLongTheJob'))
       if (from === 0) {
         // One job at a time: what came before makes room.
         if (status) rmSync(pathOf(status.id), { force: true })
@@ -164,7 +167,7 @@ export async function standInPrinter(config: StandInConfig): Promise<void> {
         ready = null
         status = { id, received: 0, total, ready: null, problem: null }
       } else if (status?.id !== id || status.received !== from || status.total !== total)
-        throw new Refusal(409, 'job-elsewhere', 'The job has come to another place than this. Ask how far it is.', {
+        throw new Refusal(409, 'job-elsewhere', message('refusals.printer.theJobHasComeTo'), {
           received: status?.id === id ? status.received : 0,
         })
       const mine = status
@@ -183,7 +186,7 @@ export async function standInPrinter(config: StandInConfig): Promise<void> {
       }
       const opened = await open(id)
       if ('code' in opened) {
-        mine.problem = opened
+        mine.problem = { code: opened.code, message: say(opened.message) }
         throw new Refusal(422, opened.code, opened.message)
       }
       ready = opened
@@ -205,12 +208,13 @@ export async function standInPrinter(config: StandInConfig): Promise<void> {
         }
         void run(now.layer)
       } else {
-        if (print) throw new Refusal(409, 'busy', `${config.name} is printing already.`)
-        if (!ready || now.job !== id) throw new Refusal(409, 'no-such-job', 'The printer has no such job ready.')
+        if (print) throw new Refusal(409, 'busy', message('refusals.printer.isPrintingAlready', { name: config.name }))
+        if (!ready || now.job !== id)
+          throw new Refusal(409, 'no-such-job', message('refusals.printer.thePrinterHasNoSuch2'))
         if (!now.clear)
-          throw new Refusal(409, 'plate-full', `The last print is still in ${config.name}. Remove it first.`)
+          throw new Refusal(409, 'plate-full', message('refusals.printer.theLastPrintIsStill', { name: config.name }))
         if (now.vat < VAT_FLOOR)
-          throw new Refusal(409, 'no-resin', `There is no resin in ${config.name}’s vat. Fill it, then start.`)
+          throw new Refusal(409, 'no-resin', message('refusals.printer.thereIsNoResinIn', { name: config.name }))
         note({ runs: now.runs + 1, layer: 0, seconds: 0 })
         void run(0)
       }
@@ -219,7 +223,8 @@ export async function standInPrinter(config: StandInConfig): Promise<void> {
   })
   const command = (path: string, act: (print: Print) => void): void => {
     routes.post(path, (_req, res) => {
-      if (!print) throw new Refusal(409, 'not-printing', `${config.name} is not printing.`)
+      if (!print)
+        throw new Refusal(409, 'not-printing', message('refusals.printer.isNotPrinting', { name: config.name }))
       act(print)
       res.status(204).end()
     })
@@ -227,7 +232,7 @@ export async function standInPrinter(config: StandInConfig): Promise<void> {
   command('/pause', (p) => p.pause('asked'))
   command('/resume', (p) => {
     if (now.vat < VAT_FLOOR)
-      throw new Refusal(409, 'no-resin', `There is no resin in ${config.name}’s vat. Fill it, then go on.`)
+      throw new Refusal(409, 'no-resin', message('refusals.printer.thereIsNoResinIn2', { name: config.name }))
     note({ state: 'printing', why: null })
     p.resume()
   })
@@ -244,7 +249,7 @@ export async function standInPrinter(config: StandInConfig): Promise<void> {
     res.status(204).end()
   })
   routes.post('/clear', (_req, res) => {
-    if (print) throw new Refusal(409, 'busy', `${config.name} is printing.`)
+    if (print) throw new Refusal(409, 'busy', message('refusals.printer.isPrinting', { name: config.name }))
     note({ clear: true, state: 'idle', job: null })
     res.status(204).end()
   })
@@ -254,7 +259,7 @@ export async function standInPrinter(config: StandInConfig): Promise<void> {
   })
   routes.get('/jobs/:id/plate', (req, res) => {
     if (now.job !== req.params.id || !now.seen)
-      throw new Refusal(404, 'no-plate', 'There is no finished print of this job in the printer.')
+      throw new Refusal(404, 'no-plate', message('refusals.printer.thereIsNoFinishedPrint'))
     res.json(now.seen)
   })
   const shell = new Shell(config.port, routes)

@@ -4,6 +4,7 @@ import type { Server } from 'node:http'
 import { dirname } from 'node:path'
 import { problemHandler } from '../http/problem'
 import { Refusal } from '../domain/refusal'
+import { message } from '../../core/words/message'
 
 /** What every stand-in is told when it is started, in UNDERCUT_STANDIN. */
 export interface StandInConfig {
@@ -33,10 +34,16 @@ export class Shell {
     this.app.disable('x-powered-by')
     this.app.use((req, _res, next) => {
       // Devices speak to programs on this machine; a page of some site in a browser is none of them.
-      next(req.headers.origin ? new Refusal(403, 'not-for-pages', 'Devices do not answer web pages.') : undefined)
+      next(
+        req.headers.origin
+          ? new Refusal(403, 'not-for-pages', message('refusals.shell.devicesDoNotAnswerWeb'))
+          : undefined,
+      )
     })
     this.app.use(routes)
-    this.app.use((_req, _res, next) => next(new Refusal(404, 'no-such-address', 'The device does not know this.')))
+    this.app.use((_req, _res, next) =>
+      next(new Refusal(404, 'no-such-address', message('refusals.shell.theDeviceDoesNotKnow'))),
+    )
     this.app.use(problemHandler)
   }
 

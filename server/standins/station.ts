@@ -4,6 +4,7 @@ import { z } from 'zod'
 import type { StationState } from '../../contract/devices'
 import { Refusal } from '../domain/refusal'
 import { keep, kept, Shell, type StandInConfig } from './shell'
+import { message } from '../../core/words/message'
 
 const program = z.object({
   program: z.enum(['wash', 'dry', 'cure']),
@@ -50,7 +51,11 @@ export async function standInStation(config: StandInConfig): Promise<void> {
   routes.post('/start', express.json(), (req, res) => {
     const wish = program.parse(req.body)
     if (state() === 'running' || state() === 'paused')
-      throw new Refusal(409, 'busy', `${config.name} is at work: ${now.program}. Wait, or stop it.`)
+      throw new Refusal(
+        409,
+        'busy',
+        message('refusals.station.isAtWorkWaitOr', { name: config.name, program: now.program }),
+      )
     note({ ...wish, done: 0, since: Date.now() })
     res.status(204).end()
   })

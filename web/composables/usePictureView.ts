@@ -1,4 +1,4 @@
-import { text } from '../i18n'
+import { text, fixed } from '../i18n'
 import { computed, ref } from 'vue'
 import { matchView, type PicturePair } from '../../core/pose/matchView'
 import type { Picked } from '../viewport/scene'
@@ -88,7 +88,7 @@ export function usePictureView(ask: (hint: string, taken: (p: Picked) => void) =
     pairs.value.length < FEWEST
       ? text('composables.usePictureView.morePlacesAreNeeded', { FEWEST: FEWEST - pairs.value.length })
       : error.value !== null
-        ? text('composables.usePictureView.matchedTheMeanError', { error: error.value.toFixed(1) })
+        ? text('composables.usePictureView.matchedTheMeanError', { error: fixed(error.value, 1) })
         : '',
   )
   return { size, pairs, half, fault, matrix, dots, told, enough: FEWEST, begin, pair, inPicture, match }

@@ -1,4 +1,5 @@
-import { text } from '../i18n'
+import { text, fixed } from '../i18n'
+import { dateText } from '../manner'
 import { computed } from 'vue'
 import type { PieceStage } from '../../core/findings/rule'
 import type { OperationRecord } from '../../contract/operations'
@@ -39,7 +40,7 @@ export function useStages() {
     if (steps.some((s) => s.derivation === null)) return 'stale'
     return steps.every((s) => s.derivation?.status === 'done') ? 'done' : 'waiting'
   }
-  const ml = (v: number): string => text('composables.useStages.ml', { v: (v / 1000).toFixed(v < 100_000 ? 1 : 0) })
+  const ml = (v: number): string => text('composables.useStages.ml', { v: fixed(v / 1000, v < 100_000 ? 1 : 0) })
   const bare = computed<{ length: string; entries: Bare[] }[]>(() => {
     const p = store.piece,
       part = store.part
@@ -57,10 +58,7 @@ export function useStages() {
             state: p?.brief ? 'done' : 'open',
             measure: p?.deadline
               ? text('composables.useStages.due', {
-                  value: new Date(`${p.deadline}T12:00`).toLocaleDateString(undefined, {
-                    day: 'numeric',
-                    month: 'short',
-                  }),
+                  value: dateText(p.deadline, 'day'),
                 })
               : '',
           },
@@ -82,7 +80,7 @@ export function useStages() {
             title: text('composables.useStages.scale'),
             state: state('scale'),
             measure: size
-              ? text('composables.useStages.mmTall', { size: size[2].toFixed(0) })
+              ? text('composables.useStages.mmTall', { size: fixed(size[2], 0) })
               : part
                 ? text('composables.useStages.unchanged')
                 : '',
@@ -147,7 +145,7 @@ export function useStages() {
           ? ''
           : tip < 0
             ? text('composables.useStages.tipsOver')
-            : text('composables.useStages.standsUpTo', { tip: tip.toFixed(0) }),
+            : text('composables.useStages.standsUpTo', { tip: fixed(tip, 0) }),
     }
   }
   function plates(): Pick<StageEntry, 'state' | 'measure'> {
@@ -155,13 +153,13 @@ export function useStages() {
     if (r)
       return {
         state: 'done',
-        measure: text('composables.useStages.ml2', { seconds: duration(r.seconds), resinMl: r.resinMl.toFixed(0) }),
+        measure: text('composables.useStages.ml2', { seconds: duration(r.seconds), resinMl: fixed(r.resinMl, 0) }),
       }
     const support = store.report('support')?.support
     const status = found.sliced?.status
     return {
       state: status === 'waiting' || status === 'running' ? 'waiting' : status === 'failed' ? 'stale' : 'open',
-      measure: support ? text('composables.useStages.mmToPrint', { height: support.height.toFixed(0) }) : '',
+      measure: support ? text('composables.useStages.mmToPrint', { height: fixed(support.height, 0) }) : '',
     }
   }
   function printed(): Pick<StageEntry, 'state' | 'measure'> {
@@ -224,7 +222,7 @@ export function useStages() {
       return {
         state: 'waiting',
         measure: text('composables.useStages.waitsUntil', {
-          value: new Date(until).toLocaleTimeString(undefined, { hour: 'numeric', minute: '2-digit' }),
+          value: dateText(until, 'time'),
         }),
       }
     return {

@@ -18,6 +18,7 @@ import TimerTray from '../shell/TimerTray.vue'
 import type { TimerRecord } from '../../contract/bench'
 import type { PlanStepRecord } from '../../contract/plan'
 import { messageOf } from '../api'
+import FileButton from '../shell/FileButton.vue'
 
 const route = useRoute(),
   router = useRouter()
@@ -85,13 +86,10 @@ const RUNNING: Record<TimerRecord['kind'], string> = {
   recoat: message('places.benchMode.untilTheNextCoat'),
   wait: message('places.benchMode.ofWaitingAreLeft'),
 }
-const picker = ref<HTMLInputElement | null>(null)
-async function photo(e: Event): Promise<void> {
-  const input = e.target as HTMLInputElement,
-    f = input.files?.[0]
-  if (f && (await write(step.value?.key ?? null, message('places.benchMode.photoFromTheBench'), f)))
+const camera = ref<InstanceType<typeof FileButton> | null>(null)
+async function photo(file: File): Promise<void> {
+  if (await write(step.value?.key ?? null, message('places.benchMode.photoFromTheBench'), file))
     said.value = message('places.benchMode.thePhotoIsSaved')
-  input.value = ''
 }
 watch(said, () => setTimeout(() => (said.value = ''), 9000))
 
@@ -102,7 +100,7 @@ const KEYS: Readonly<Record<string, () => void>> = {
   ' ': () => void act(),
   p: () => open('problem'),
   n: () => open('note'),
-  f: () => picker.value?.click(),
+  f: () => camera.value?.open(),
   Escape: () => (panel.value ? (panel.value = null) : void router.push(`/pieces/${id.value}/plan`)),
 }
 function keys(e: KeyboardEvent): void {
@@ -184,7 +182,16 @@ useEventListener('keydown', keys)
       <button class="big" :aria-expanded="panel === 'note'" @click="open('note')">
         {{ $t('places.benchMode.note') }}
       </button>
-      <button class="big" @click="picker?.click()">{{ $t('places.benchMode.photo') }}</button>
+      <FileButton
+        ref="camera"
+        variant="bare"
+        class="big"
+        accept="image/*"
+        capture="environment"
+        :label="$t('places.benchMode.photo')"
+        @files="photo($event[0]!)"
+        >{{ $t('places.benchMode.photo') }}</FileButton
+      >
       <button v-if="step.recoat && !coat && step.begunAt" class="big" @click="startTimer(step, step.recoat, 'recoat')">
         {{ $t('places.benchMode.coatIsOn') }}
       </button>
@@ -193,16 +200,6 @@ useEventListener('keydown', keys)
         {{ $t('places.benchMode.next') }}
       </button>
     </footer>
-    <input
-      ref="picker"
-      type="file"
-      accept="image/*"
-      capture="environment"
-      class="visually-hidden"
-      tabindex="-1"
-      :aria-label="$t('places.benchMode.photo')"
-      @change="photo"
-    />
   </div>
 </template>
 

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { term } from '../i18n'
+import { term, fixed } from '../i18n'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { PROCESSES, type Process } from '../../core/defaults/fit'
 import { closingBy, drawnClearance } from '../../core/fit/clearance'
@@ -57,8 +57,8 @@ function measure(p: Process): void {
         <p class="soft small mb-1">
           {{
             $t('places.clearanceTable.yourPrinterClosesGaps', {
-              print: closingBy(rules[p].print).toFixed(3),
-              sliding: drawnClearance(rules[p].sliding, rules[p].print).toFixed(3),
+              print: fixed(closingBy(rules[p].print), 3),
+              sliding: fixed(drawnClearance(rules[p].sliding, rules[p].print), 3),
             })
           }}
         </p>

@@ -3,7 +3,8 @@ import { BFormInput } from 'bootstrap-vue-next/components/BFormInput'
 import { computed, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { z } from 'zod'
-import { text } from '../i18n'
+import { text, fixed } from '../i18n'
+import { figure } from '../manner'
 import { missing, mapped } from '../../core/findings/facts'
 import { judge } from '../../core/findings/judge'
 import { api } from '../api'
@@ -15,6 +16,7 @@ import LayerPicture from '../shell/LayerPicture.vue'
 import NumberField from '../shell/NumberField.vue'
 import LayerChart from '../stages/LayerChart.vue'
 import FaultNote from '../shell/FaultNote.vue'
+import FileButton from '../shell/FileButton.vue'
 
 /** Layers made elsewhere: what they would print, and what would go wrong, with the same tools as one's own. */
 const route = useRoute(),
@@ -49,7 +51,7 @@ const judged = computed(() => {
   }))
   return judge('layers', { archive })
 })
-async function take(files: FileList | null | undefined): Promise<void> {
+async function take(files: ArrayLike<File> | null | undefined): Promise<void> {
   const file = files?.[0]
   if (!file) return
   fault.value = ''
@@ -82,8 +84,8 @@ function goTo([, , height]: [number, number, number]): void {
           >{{
             $t('places.layersPlace.layerOfMm', {
               layer: layer + 1,
-              layers: report.layers.toLocaleString(),
-              layer2: ((layer + 1) * report.layerHeight).toFixed(2),
+              layers: report.layers,
+              layer2: fixed((layer + 1) * report.layerHeight, 2),
             })
           }}</LayerPicture
         >
@@ -121,18 +123,24 @@ function goTo([, , height]: [number, number, number]): void {
         <dd>{{ report.format }}</dd>
         <dt>{{ $t('places.layersPlace.layers') }}</dt>
         <dd>
-          {{
-            $t('places.layersPlace.ofMm', { layers: report.layers.toLocaleString(), layerHeight: report.layerHeight })
-          }}
+          {{ $t('places.layersPlace.ofMm', { layers: report.layers, layerHeight: report.layerHeight }) }}
         </dd>
         <dt>{{ $t('places.layersPlace.panel') }}</dt>
         <dd>{{ report.pixels[0] }} × {{ report.pixels[1] }}</dd>
         <dt>{{ $t('places.layersPlace.aPixel') }}</dt>
-        <dd>{{ report.pitch.map((p) => (1000 * p).toFixed(1)).join(' × ') }} µm</dd>
+        <dd>{{ report.pitch.map((p) => figure(1000 * p, 1)).join(' × ') }} µm</dd>
         <dt>{{ $t('places.layersPlace.curedResin') }}</dt>
-        <dd>{{ $t('places.layersPlace.ml', { volume: (report.volume / 1000).toFixed(1) }) }}</dd>
+        <dd>{{ $t('places.layersPlace.ml', { volume: fixed(report.volume / 1000, 1) }) }}</dd>
         <dt>{{ $t('places.layersPlace.highestPeelForce') }}</dt>
-        <dd>{{ report.peel.reduce((a, b) => Math.max(a, b), 0).toFixed(1) }} N</dd>
+        <dd>
+          {{
+            figure(
+              report.peel.reduce((a, b) => Math.max(a, b), 0),
+              1,
+            )
+          }}
+          N
+        </dd>
       </dl>
       <FaultNote :text="fault || read.problem.value" />
       <template v-if="hash && (!report || pitch > 0 || thick > 0)">
@@ -155,20 +163,20 @@ function goTo([, , height]: [number, number, number]): void {
           :digits="3"
         />
       </template>
-      <label class="btn btn-primary mt-2"
+      <FileButton
+        variant="primary"
+        class="mt-2"
+        accept=".zip,.cbz,application/zip"
+        :label="$t('places.layersPlace.layerArchive')"
+        @files="take($event)"
         >{{
           sending
             ? $t('places.layersPlace.uploading')
             : hash
               ? $t('places.layersPlace.openAnotherFile')
               : $t('places.layersPlace.chooseAZip')
-        }}<input
-          type="file"
-          accept=".zip,.cbz,application/zip"
-          class="visually-hidden"
-          :aria-label="$t('places.layersPlace.layerArchive')"
-          @change="take(($event.target as HTMLInputElement).files)"
-      /></label>
+        }}</FileButton
+      >
     </aside>
   </div>
 </template>

@@ -1,9 +1,11 @@
 <script setup lang="ts">
-import { BTableSimple, BTbody, BTd, BTh, BThead, BTr } from 'bootstrap-vue-next/components/BTable'
+import { BTable } from 'bootstrap-vue-next/components/BTable'
+import type { BTableSortBy, TableFieldRaw } from 'bootstrap-vue-next'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, onBeforeUnmount, onMounted, ref } from 'vue'
 import { z } from 'zod'
 import { text } from '../i18n'
+import { dateText, manner } from '../manner'
 import { material as materialSchema, shoppingRow, type MaterialRecord, type ShoppingRow } from '../../contract/stock'
 import { SUPPLIES } from '../../core/plan/materials/supplies'
 import { keepsUntil, spent } from '../../core/stock/lots'
@@ -13,7 +15,7 @@ import { useAttempt } from '../composables/useAttempt'
 import { saveFile } from '../shell/downloadFile'
 import { newestOnly } from '../composables/newest'
 import { useChanges } from '../stores/changes'
-import { useStock, type Item } from '../stores/stock'
+import { useStock } from '../stores/stock'
 import CsvList from './stock/CsvList.vue'
 import MaterialPanel from './stock/MaterialPanel.vue'
 import StockNav from './stock/StockNav.vue'
@@ -36,7 +38,31 @@ const off = useChanges().listen((c) => {
 onMounted(load)
 onBeforeUnmount(off)
 const today = computed(() => stock.today())
-const rows = computed(() =>
+interface Row {
+  id: string
+  name: string
+  serves: string
+  lots: number
+  m: MaterialRecord
+  /** of what keeps, in its own unit */
+  left: number
+  /** ISO, of what is best used first */
+  until: string | undefined
+  words: string[]
+}
+/** Unsorted, what needs a hand comes first. */
+const sorted = ref<BTableSortBy[]>([])
+const number = { class: 'num', sortable: true } as const
+const fields: TableFieldRaw<Row>[] = [
+  { key: 'name', label: text('places.materialsPlace.material'), sortable: true },
+  { key: 'serves', label: text('places.materialsPlace.usedAs'), sortable: true, tdClass: 'soft serves' },
+  { key: 'left', label: text('places.materialsPlace.left'), class: 'num' },
+  { key: 'lots', label: text('places.materialsPlace.lots'), ...number },
+  { key: 'until', label: text('places.materialsPlace.bestBefore'), sortable: true },
+  { key: 'reorder', label: text('places.materialsPlace.buyAt'), class: 'num' },
+  { key: 'doing', label: '', class: 'num text-nowrap' },
+]
+const rows = computed<Row[]>(() =>
   stock.materials
     .map((item) => {
       const m = materialSchema.parse(item)
@@ -51,16 +77,15 @@ const rows = computed(() =>
         ...(m.reorder !== null && left <= m.reorder ? ['low'] : []),
         ...(old ? [text('places.materialsPlace.someIsPastIts')] : []),
       ]
-      return { item, m, left, until, words }
+      return { id: item.id, name: m.name, serves: served(m), lots: m.lots.length, m, left, until, words }
     })
-    .sort((a, b) => b.words.length - a.words.length || a.m.name.localeCompare(b.m.name)),
+    .sort((a, b) => b.words.length - a.words.length || a.name.localeCompare(b.name)),
 )
 const served = (m: MaterialRecord): string =>
   m.serves.map((w) => SUPPLIES.find((s) => s.what === w)?.name ?? w).join(', ')
 const selected = computed(() => stock.materials.find((m) => m.id === open.value) ?? null)
 const total = computed(() => (list.value ?? []).reduce((s, r) => s + r.cost, 0))
-const day = (ms: number): string =>
-  new Date(ms).toLocaleDateString(undefined, { weekday: 'short', day: 'numeric', month: 'short' })
+const day = (ms: number): string => dateText(ms, 'weekday')
 const WHY = {
   short: text('places.materialsPlace.notEnough'),
   none: text('places.materialsPlace.nothingSuitableInStock'),
@@ -75,10 +100,9 @@ const add = (data: Partial<MaterialRecord> = {}): Promise<void> =>
 /** What is to be bought and is not in stock yet, as something that is. */
 const adopt = (r: ShoppingRow): Promise<void> => add({ name: r.name, serves: [r.what], unit: r.unit })
 const giveOut = (): void => {
-  const lines = (list.value ?? []).map((r) => `${r.name}\t${amountText(r.unit, r.buy)}`)
+  const lines = (list.value ?? []).map((r) => `${r.name}\t${amountText(r.unit, r.buy, manner)}`)
   saveFile('to buy.txt', lines.join('\n'), 'text/plain')
 }
-const itemOf = (r: (typeof rows.value)[number]): Item<MaterialRecord> => r.item
 </script>
 
 <template>
@@ -86,44 +110,39 @@ const itemOf = (r: (typeof rows.value)[number]): Item<MaterialRecord> => r.item
     <div class="middle scroll">
       <StockNav />
       <FaultNote :text="fault" />
-      <BTableSimple class="plain">
-        <BThead>
-          <BTr>
-            <BTh>{{ $t('places.materialsPlace.material') }}</BTh>
-            <BTh>{{ $t('places.materialsPlace.usedAs') }}</BTh>
-            <BTh class="num">{{ $t('places.materialsPlace.left') }}</BTh>
-            <BTh class="num">{{ $t('places.materialsPlace.lots') }}</BTh>
-            <BTh>{{ $t('places.materialsPlace.bestBefore') }}</BTh>
-            <BTh class="num">{{ $t('places.materialsPlace.buyAt') }}</BTh>
-            <BTh />
-          </BTr>
-        </BThead>
-        <BTbody>
-          <BTr v-for="r in rows" :key="r.item.id" :class="{ on: open === r.item.id }">
-            <BTd>{{ r.m.name }}</BTd>
-            <BTd class="soft serves">{{ served(r.m) || $t('places.materialsPlace.notUsedByAny') }}</BTd>
-            <BTd class="num">{{ amountText(r.m.unit, r.left) }}</BTd>
-            <BTd class="num">{{ r.m.lots.length }}</BTd>
-            <BTd>{{ r.until ?? '' }}</BTd>
-            <BTd class="num">{{ r.m.reorder === null ? '' : amountText(r.m.unit, r.m.reorder) }}</BTd>
-            <BTd class="num text-nowrap">
-              <span v-if="r.words.length > 0" class="word me-2">{{ r.words.join(', ') }}</span>
-              <BButton
-                variant="quiet"
-                size="sm"
-                :aria-expanded="open === r.item.id"
-                :aria-label="$t('places.materialsPlace.open', { name: r.m.name })"
-                @click="open = open === itemOf(r).id ? null : itemOf(r).id"
-              >
-                {{ open === r.item.id ? $t('places.materialsPlace.close') : $t('places.materialsPlace.open2') }}
-              </BButton>
-            </BTd>
-          </BTr>
-        </BTbody>
-      </BTableSimple>
-      <p v-if="rows.length === 0" class="soft mt-2">
-        {{ $t('places.materialsPlace.noMaterialsYetAdd') }}
-      </p>
+      <BTable
+        v-model:sort-by="sorted"
+        class="plain"
+        small
+        show-empty
+        primary-key="id"
+        :items="rows"
+        :fields="fields"
+        :tbody-tr-class="(r) => (r && open === (r as Row).id ? 'on' : '')"
+        :empty-text="$t('places.materialsPlace.noMaterialsYetAdd')"
+        :label-sort-asc="$t('places.materialsPlace.sortAscending')"
+        :label-sort-desc="$t('places.materialsPlace.sortDescending')"
+        :label-sort-clear="$t('places.materialsPlace.mostUrgentFirst')"
+      >
+        <template #cell(serves)="{ item: r }">{{ r.serves || $t('places.materialsPlace.notUsedByAny') }}</template>
+        <template #cell(left)="{ item: r }">{{ amountText(r.m.unit, r.left, manner) }}</template>
+        <template #cell(until)="{ item: r }">{{ r.until ? dateText(r.until, 'date') : '' }}</template>
+        <template #cell(reorder)="{ item: r }">{{
+          r.m.reorder === null ? '' : amountText(r.m.unit, r.m.reorder, manner)
+        }}</template>
+        <template #cell(doing)="{ item: r }">
+          <span v-if="r.words.length > 0" class="word me-2">{{ r.words.join(', ') }}</span>
+          <BButton
+            variant="quiet"
+            size="sm"
+            :aria-expanded="open === r.id"
+            :aria-label="$t('places.materialsPlace.open', { name: r.name })"
+            @click="open = open === r.id ? null : r.id"
+          >
+            {{ open === r.id ? $t('places.materialsPlace.close') : $t('places.materialsPlace.open2') }}
+          </BButton>
+        </template>
+      </BTable>
       <div class="d-flex flex-wrap gap-2 mt-3">
         <BButton variant="primary" size="sm" :disabled="busy" @click="add()">{{
           $t('places.materialsPlace.addAMaterial')
@@ -151,18 +170,21 @@ const itemOf = (r: (typeof rows.value)[number]): Item<MaterialRecord> => r.item
         </p>
         <article v-for="r in list ?? []" :key="r.what + r.itemId" class="buy" :data-buy="r.what">
           <div class="d-flex justify-content-between gap-2">
-            <b>{{ r.name }}</b><span class="figure-sm">{{ amountText(r.unit, r.buy) }}</span>
+            <b>{{ r.name }}</b><span class="figure-sm">{{ amountText(r.unit, r.buy, manner) }}</span>
           </div>
           <p class="soft small m-0">
             {{ WHY[r.why]
             }}{{
               r.need > 0
                 ? $t('places.materialsPlace.neededInStock', {
-                    unit: amountText(r.unit, r.need),
-                    unit2: amountText(r.unit, r.have),
+                    unit: amountText(r.unit, r.need, manner),
+                    unit2: amountText(r.unit, r.have, manner),
                   })
                 : ''
-            }}{{ r.spoils > 0 ? $t('places.materialsPlace.willBePastIts', { unit: amountText(r.unit, r.spoils) }) : ''
+            }}{{
+              r.spoils > 0
+                ? $t('places.materialsPlace.willBePastIts', { unit: amountText(r.unit, r.spoils, manner) })
+                : ''
             }}{{ r.by ? $t('places.materialsPlace.from', { by: day(r.by) }) : ''
             }}{{ r.pieces.length > 0 ? $t('places.materialsPlace.for', { pieces: r.pieces.join(', ') }) : '' }}.
           </p>
@@ -171,7 +193,7 @@ const itemOf = (r: (typeof rows.value)[number]): Item<MaterialRecord> => r.item
           </BButton>
         </article>
         <BButton v-if="list?.length" variant="quiet" size="sm" class="mt-2" @click="giveOut">{{
-          $t('places.materialsPlace.exportCsv')
+          $t('places.materialsPlace.saveTheList')
         }}</BButton>
       </section>
     </aside>
@@ -182,10 +204,11 @@ const itemOf = (r: (typeof rows.value)[number]): Item<MaterialRecord> => r.item
 .middle {
   padding: 14px 20px;
 }
-tr.on td {
+/* Rows and cells are the table's own. */
+:deep(tr.on td) {
   background: var(--paper-sunk);
 }
-.serves {
+:deep(.serves) {
   max-width: 230px;
   overflow: hidden;
   text-overflow: ellipsis;

@@ -4,6 +4,7 @@ import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, onMounted, ref } from 'vue'
 import { useRoute } from 'vue-router'
 import { text } from '../i18n'
+import { figure } from '../manner'
 import { labOfPaint } from '../../core/paint/recipes/stockPaint'
 import { hexToLab, labToHex, parseHex, toHex } from '../../core/paint/optics/colour'
 import { UNSEEN } from '../../core/paint/recipes/mixRank'
@@ -100,7 +101,7 @@ const verdict = computed(() => {
           <div v-if="mixing.drawn" :style="{ background: mixing.drawn.hex }" />
         </div>
         <div class="off">
-          <span class="figure" data-role="error">{{ mixing.error === null ? '–' : mixing.error.toFixed(1) }}</span>
+          <span class="figure" data-role="error">{{ mixing.error === null ? '–' : figure(mixing.error, 1) }}</span>
           <span class="soft small">{{ $t('places.mixesPlace.e00ToTheTarget') }}<br />{{ verdict }}</span>
         </div>
       </div>

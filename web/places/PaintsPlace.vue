@@ -4,7 +4,7 @@ import { BFormSelect } from 'bootstrap-vue-next/components/BFormSelect'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, onMounted, ref, watch } from 'vue'
 import { z } from 'zod'
-import { text, term } from '../i18n'
+import { text, term, fixed } from '../i18n'
 import { labOfPaint, plainPaints, stockPaint } from '../../core/paint/recipes/stockPaint'
 import { labToHex } from '../../core/paint/optics/colour'
 import { chromaOf, hueOf } from '../../core/paint/optics/hue'
@@ -122,7 +122,7 @@ const add = (): Promise<void> =>
               ><span class="soft small">{{
                 $t('places.paintsPlace.mlOpened', {
                   kind: p.kind,
-                  level: p.level.toFixed(p.level < 10 ? 1 : 0),
+                  level: fixed(p.level, p.level < 10 ? 1 : 0),
                   opened: Boolean(p.opened),
                 })
               }}</span></span

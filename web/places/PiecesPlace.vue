@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import { BFormInput } from 'bootstrap-vue-next/components/BFormInput'
 import { BPlaceholder, BPlaceholderWrapper } from 'bootstrap-vue-next/components/BPlaceholder'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { text } from '../i18n'
@@ -8,12 +7,14 @@ import { useStock } from '../stores/stock'
 import { onBeforeUnmount, onMounted, ref } from 'vue'
 import { RouterLink, useRouter } from 'vue-router'
 import type { z } from 'zod'
-import { piece as pieceSchema, pieceSummary } from '../../contract/pieces'
+import { newPiece, piece as pieceSchema, pieceSummary } from '../../contract/pieces'
 import { api, apiPages, tell } from '../api'
 import { newestOnly } from '../composables/newest'
+import { useZodForm } from '../composables/useZodForm'
 import { useChanges } from '../stores/changes'
 import SculptThumb from '../viewport/SculptThumb.vue'
 import FaultNote from '../shell/FaultNote.vue'
+import TextField from '../shell/TextField.vue'
 
 const stock = useStock()
 // The zone of the workshop's clock, by which days are counted.
@@ -22,8 +23,7 @@ void stock.load().catch(() => undefined)
 type Summary = z.infer<typeof pieceSummary>
 const pieces = ref<Summary[] | null>(null)
 const fault = ref(''),
-  name = ref(''),
-  binned = ref<Summary | null>(null)
+  trashed = ref<Summary | null>(null)
 const router = useRouter()
 const load = newestOnly(() =>
   guard(async () => {
@@ -47,28 +47,31 @@ async function guard(work: () => Promise<unknown>): Promise<void> {
     fault.value = e instanceof Error ? e.message : String(e)
   }
 }
-const create = (): Promise<void> =>
-  guard(async () => {
-    const p = await api(pieceSchema, 'POST', '/pieces', { name: name.value })
+const created = useZodForm(
+  newPiece.pick({ name: true }),
+  () => ({ name: '' }),
+  async (fields) => {
+    const p = await api(pieceSchema, 'POST', '/pieces', fields)
     await router.push(`/pieces/${p.id}/import`)
-  })
-const bin = (p: Summary): Promise<void> =>
+  },
+)
+const toTrash = (p: Summary): Promise<void> =>
   guard(async () => {
     await tell('DELETE', `/pieces/${p.id}`)
-    binned.value = p
+    trashed.value = p
     await load()
   })
 const restore = (): Promise<void> =>
   guard(async () => {
-    if (binned.value) await tell('POST', `/pieces/${binned.value.id}/restore`)
-    binned.value = null
+    if (trashed.value) await tell('POST', `/pieces/${trashed.value.id}/restore`)
+    trashed.value = null
     await load()
   })
 const due = (p: Summary): string => {
   if (!p.deadline) return text('places.piecesPlace.noDeadline')
   const days = daysBetween(stock.today(), p.deadline)
   if (days === 0) return text('places.piecesPlace.today')
-  const count = Math.abs(days) === 1 ? '1 day' : text('places.piecesPlace.days', { abs: Math.abs(days) })
+  const count = text('places.piecesPlace.days', { days: Math.abs(days) })
   return days < 0 ? text('places.piecesPlace.late', { count }) : text('places.piecesPlace.in', { count })
 }
 </script>
@@ -77,23 +80,22 @@ const due = (p: Summary): string => {
   <div class="place scroll">
     <div class="head">
       <h1>{{ $t('places.piecesPlace.piecesInWork') }}</h1>
-      <form class="d-flex gap-2" @submit.prevent="create">
-        <BFormInput
-          v-model="name"
-          size="sm"
+      <form class="d-flex gap-2 align-items-start" novalidate @submit.prevent="created.send">
+        <TextField
+          v-bind="created.bind('name')"
+          bare
+          class="new-name"
+          :label="$t('places.piecesPlace.nameOfANew')"
           :placeholder="$t('places.piecesPlace.nameOfANew')"
-          :aria-label="$t('places.piecesPlace.nameOfANew')"
-          required
-          maxlength="120"
         />
         <BButton type="submit" variant="primary" size="sm" class="text-nowrap">{{
           $t('places.piecesPlace.newPiece')
         }}</BButton>
       </form>
     </div>
-    <FaultNote :text="fault" />
-    <p v-if="binned" class="sheet p-2 px-3">
-      {{ $t('places.piecesPlace.isInTheTrash', { name: binned.name }) }}
+    <FaultNote :text="fault || created.fault.value" />
+    <p v-if="trashed" class="sheet p-2 px-3">
+      {{ $t('places.piecesPlace.isInTheTrash', { name: trashed.name }) }}
       <BButton variant="quiet" size="sm" @click="restore">{{ $t('places.piecesPlace.restore') }}</BButton>
     </p>
     <p v-if="pieces?.length === 0" class="soft">
@@ -133,7 +135,7 @@ const due = (p: Summary): string => {
           variant="quiet"
           size="sm"
           :aria-label="$t('places.piecesPlace.delete', { name: p.name })"
-          @click="bin(p)"
+          @click="toTrash(p)"
           >{{ $t('places.piecesPlace.delete2') }}</BButton
         >
       </li>
@@ -142,6 +144,9 @@ const due = (p: Summary): string => {
 </template>
 
 <style scoped>
+.new-name {
+  width: 240px;
+}
 .awaited {
   height: 146px;
 }

@@ -1,9 +1,12 @@
 <script setup lang="ts">
+import { BFormRadio } from 'bootstrap-vue-next/components/BFormRadio'
 import { BFormTextarea } from 'bootstrap-vue-next/components/BFormTextarea'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, ref } from 'vue'
 import { z } from 'zod'
 import { text } from '../i18n'
+import { dateText, manner } from '../manner'
+import { say } from '../../core/words/say'
 import { CAUTIONS } from '../../core/plan/materials/cautions'
 import { EXERCISES } from '../../core/plan/facts/practice'
 import { WENT, type ExerciseId } from '../../core/defaults/plan'
@@ -14,6 +17,7 @@ import { saveFile } from '../shell/downloadFile'
 import { preparePhoto } from '../shell/photo'
 import { useStock } from '../stores/stock'
 import FaultNote from '../shell/FaultNote.vue'
+import FileButton from '../shell/FileButton.vue'
 
 /** Exercises on a failed print or the practice body, what to look for, and what came of each try. */
 const stock = useStock()
@@ -31,7 +35,6 @@ const last = (id: ExerciseId): string => {
     ? text('places.practicePlace.notTried')
     : text('places.practicePlace.listLast', { list: list.length, went: list.at(-1)!.went })
 }
-const picker = ref<HTMLInputElement | null>(null)
 function write(): Promise<void> {
   return attempt(async () => {
     const w = stock.workshop
@@ -56,7 +59,6 @@ function write(): Promise<void> {
     })
     note.value = ''
     photo.value = null
-    if (picker.value) picker.value.value = ''
   })
 }
 const body = (): Promise<void> =>
@@ -68,7 +70,7 @@ const body = (): Promise<void> =>
       stop()
     }
   })
-const day = (at: string): string => new Date(at).toLocaleDateString(undefined, { dateStyle: 'medium' })
+const day = (at: string): string => dateText(at, 'date')
 </script>
 
 <template>
@@ -87,28 +89,26 @@ const day = (at: string): string => new Date(at).toLocaleDateString(undefined, {
         :aria-pressed="e.id === chosen"
         @click="chosen = e.id"
       >
-        <b>{{ e.name }}</b>
+        <b>{{ say(e.name, manner) }}</b>
         <span class="soft small">{{ last(e.id) }}</span>
       </button>
     </aside>
     <article class="scroll what">
-      <h2>{{ exercise.name }}</h2>
-      <p class="soft">{{ $t('places.practicePlace.on', { where: exercise.where }) }}</p>
+      <h2>{{ say(exercise.name, manner) }}</h2>
+      <p class="soft">{{ $t('places.practicePlace.on', { where: say(exercise.where, manner) }) }}</p>
       <ol>
-        <li v-for="d in exercise.does" :key="d">{{ d }}</li>
+        <li v-for="(d, i) in exercise.does" :key="i">{{ say(d, manner) }}</li>
       </ol>
       <h3>{{ $t('places.practicePlace.itIsGoodWhen') }}</h3>
       <ul>
-        <li v-for="l in exercise.look" :key="l">{{ l }}</li>
+        <li v-for="(l, i) in exercise.look" :key="i">{{ say(l, manner) }}</li>
       </ul>
-      <p v-for="c in exercise.cautions" :key="c" class="caution">{{ CAUTIONS[c] }}</p>
+      <p v-for="c in exercise.cautions" :key="c" class="caution">{{ say(CAUTIONS[c], manner) }}</p>
       <h3>{{ $t('places.practicePlace.attempts') }}</h3>
       <form class="sheet p-3 my-2" @submit.prevent="write">
         <fieldset class="d-flex gap-3">
           <legend class="visually-hidden">{{ $t('places.practicePlace.howItWent') }}</legend>
-          <label v-for="w in WENT" :key="w"
-            ><input v-model="went" type="radio" name="went" class="form-check-input me-2" :value="w" />{{ w }}</label
-          >
+          <BFormRadio v-for="w in WENT" :key="w" v-model="went" name="went" :value="w">{{ w }}</BFormRadio>
         </fieldset>
         <BFormTextarea
           v-model="note"
@@ -119,14 +119,12 @@ const day = (at: string): string => new Date(at).toLocaleDateString(undefined, {
           :aria-label="$t('places.practicePlace.result')"
         />
         <div class="d-flex gap-2 align-items-center">
-          <input
-            ref="picker"
-            type="file"
+          <FileButton
             accept="image/*"
-            class="form-control form-control-sm"
-            :aria-label="$t('places.practicePlace.photoOfTheAttempt')"
-            @change="photo = ($event.target as HTMLInputElement).files?.[0] ?? null"
-          />
+            :label="$t('places.practicePlace.photoOfTheAttempt')"
+            @files="photo = $event[0] ?? null"
+            >{{ photo ? photo.name : $t('places.practicePlace.addAPhoto') }}</FileButton
+          >
           <BButton type="submit" variant="primary" class="text-nowrap" :disabled="busy">{{
             $t('places.practicePlace.saveAttempt')
           }}</BButton>

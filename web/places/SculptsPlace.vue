@@ -4,6 +4,7 @@ import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, onMounted, ref } from 'vue'
 import { RouterLink, useRouter } from 'vue-router'
 import { text } from '../i18n'
+import { dateText } from '../manner'
 import { arranged, piece as pieceSchema } from '../../contract/pieces'
 import type { SculptRecord } from '../../contract/sculpts'
 import { SCULPT_ENDINGS } from '../../core/formats/endings'
@@ -14,6 +15,7 @@ import { useSculpts } from '../stores/sculpts'
 import SculptThumb from '../viewport/SculptThumb.vue'
 import ChoiceSelect from '../shell/ChoiceSelect.vue'
 import FaultNote from '../shell/FaultNote.vue'
+import FileButton from '../shell/FileButton.vue'
 
 /** Everything that was ever taken in: to find again, to know whether it may be sold, to use in another piece. */
 const sculpts = useSculpts(),
@@ -48,14 +50,14 @@ const splitTags = (text: string): string[] => [
   ),
 ]
 const others = computed(() => sculpts.newest.filter((s) => s.family !== chosen.value?.family))
-const binned = ref<SculptRecord | null>(null)
-async function bin(s: SculptRecord): Promise<void> {
+const trashed = ref<SculptRecord | null>(null)
+async function toTrash(s: SculptRecord): Promise<void> {
   if (!(await sculpts.remove(s.id))) return
-  binned.value = s
+  trashed.value = s
   chosenId.value = null
 }
 async function takeBack(): Promise<void> {
-  if (binned.value && (await sculpts.restore(binned.value.id))) binned.value = null
+  if (trashed.value && (await sculpts.restore(trashed.value.id))) trashed.value = null
 }
 const { fault, attempt } = useAttempt()
 const newPiece = (s: SculptRecord): Promise<void> =>
@@ -66,12 +68,6 @@ const newPiece = (s: SculptRecord): Promise<void> =>
     })
     await router.push(`/pieces/${p.id}/import`)
   })
-const picker = ref<HTMLInputElement | null>(null)
-function choose(e: Event): void {
-  const input = e.target as HTMLInputElement
-  void sculpts.drop([...(input.files ?? [])])
-  input.value = ''
-}
 const dropping = ref(false)
 function drop(e: DragEvent): void {
   dropping.value = false
@@ -99,18 +95,15 @@ function drop(e: DragEvent): void {
           :placeholder="$t('places.sculptsPlace.nameTagOriginLicence')"
           :aria-label="$t('places.sculptsPlace.findASculpt')"
         />
-        <BButton variant="primary" size="sm" class="text-nowrap" @click="picker?.click()">{{
-          $t('places.sculptsPlace.addFiles')
-        }}</BButton>
-        <input
-          ref="picker"
-          type="file"
+        <FileButton
+          variant="primary"
+          class="text-nowrap"
           multiple
           :accept="SCULPT_ENDINGS.map((e) => `.${e}`).join(',')"
-          class="visually-hidden"
-          :aria-label="$t('places.sculptsPlace.sculptFilesForThe')"
-          @change="choose"
-        />
+          :label="$t('places.sculptsPlace.sculptFilesForThe')"
+          @files="sculpts.drop($event)"
+          >{{ $t('places.sculptsPlace.addFiles') }}</FileButton
+        >
       </div>
       <div v-if="tags.length > 0" class="d-flex flex-wrap gap-1 mb-3">
         <BButton
@@ -125,8 +118,8 @@ function drop(e: DragEvent): void {
         </BButton>
       </div>
       <FaultNote :text="sculpts.problem || fault" />
-      <p v-if="binned" class="sheet p-2 px-3">
-        {{ $t('places.sculptsPlace.isInTheTrash', { name: binned.name }) }}
+      <p v-if="trashed" class="sheet p-2 px-3">
+        {{ $t('places.sculptsPlace.isInTheTrash', { name: trashed.name }) }}
         <BButton variant="quiet" size="sm" @click="takeBack">{{ $t('places.sculptsPlace.restore') }}</BButton>
       </p>
       <p v-for="i in sculpts.arriving" :key="i.id" class="sheet p-2 px-3">
@@ -167,26 +160,16 @@ function drop(e: DragEvent): void {
         <div class="large"><SculptThumb :mesh="chosen.mesh" /></div>
         <label class="d-block mb-2"
           >{{ $t('places.sculptsPlace.name')
-          }}<DraftInput
-            :key="chosen.id"
-            class="form-control form-control-sm"
-            maxlength="120"
-            :value="chosen.name"
-            @done="set({ name: $event })"
+          }}<DraftInput :key="chosen.id" maxlength="120" :value="chosen.name" @done="set({ name: $event })"
         /></label>
         <label class="d-block mb-2"
           >{{ $t('places.sculptsPlace.tagsSeparatedByCommas')
-          }}<DraftInput
-            :key="chosen.id"
-            class="form-control form-control-sm"
-            :value="chosen.tags.join(', ')"
-            @done="set({ tags: splitTags($event) })"
+          }}<DraftInput :key="chosen.id" :value="chosen.tags.join(', ')" @done="set({ tags: splitTags($event) })"
         /></label>
         <label class="d-block mb-2"
           >{{ $t('places.sculptsPlace.origin')
           }}<DraftInput
             :key="chosen.id"
-            class="form-control form-control-sm"
             maxlength="1000"
             :value="chosen.origin"
             :placeholder="$t('places.sculptsPlace.ownSculptBoughtFrom')"
@@ -202,7 +185,6 @@ function drop(e: DragEvent): void {
           >{{ $t('places.sculptsPlace.licenceAndAgreements')
           }}<DraftInput
             :key="chosen.id"
-            class="form-control form-control-sm"
             :lines="3"
             maxlength="2000"
             :value="chosen.licence"
@@ -212,7 +194,7 @@ function drop(e: DragEvent): void {
         <ul class="list-unstyled mb-2">
           <li v-for="e in sculpts.editions(chosen.family)" :key="e.id">
             <button class="link" :class="{ here: e.id === chosen.id }" @click="chosenId = e.id">
-              {{ e.edition }}: {{ e.fileName }}, {{ new Date(e.createdAt).toLocaleDateString() }}
+              {{ e.edition }}: {{ e.fileName }}, {{ dateText(e.createdAt, 'date') }}
             </button>
           </li>
         </ul>
@@ -244,7 +226,7 @@ function drop(e: DragEvent): void {
           <BButton variant="primary" size="sm" @click="newPiece(chosen)">{{
             $t('places.sculptsPlace.newPieceFromIt')
           }}</BButton>
-          <BButton variant="quiet" size="sm" @click="bin(chosen)">{{ $t('places.sculptsPlace.delete') }}</BButton>
+          <BButton variant="quiet" size="sm" @click="toTrash(chosen)">{{ $t('places.sculptsPlace.delete') }}</BButton>
         </div>
       </template>
       <p v-else class="soft">

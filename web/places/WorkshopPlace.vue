@@ -10,6 +10,7 @@ import { useStock } from '../stores/stock'
 import NumberField from '../shell/NumberField.vue'
 import ClearanceTable from './ClearanceTable.vue'
 import HoursEditor from './workshop/HoursEditor.vue'
+import MannerPanel from './workshop/MannerPanel.vue'
 import PeoplePanel from './workshop/PeoplePanel.vue'
 import { DAYS } from './workshop/days'
 import ChoiceSelect from '../shell/ChoiceSelect.vue'
@@ -163,7 +164,10 @@ const choose = (s: School, v: string): void => {
           </ChoiceSelect></label
         >
       </section>
-      <ClearanceTable v-model="form.clearances" />
+      <section>
+        <ClearanceTable v-model="form.clearances" />
+        <MannerPanel :unsaved="unsaved" />
+      </section>
     </div>
   </form>
 </template>

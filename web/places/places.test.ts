@@ -5,6 +5,7 @@ import { EXERCISES } from '../../core/plan/facts/practice'
 import { SCHOOLS } from '../../core/defaults/plan'
 import { useStock } from '../stores/stock'
 import { button, control, press, settle, shop, StageBench, type } from '../stages/stageTesting'
+import { say } from '../../core/words/say'
 
 let page: StageBench
 const id = (n: number): string => `${n}0000000-0000-4000-8000-000000000000`
@@ -66,7 +67,7 @@ describe('the pieces on the bench', () => {
   it('go into the bin only when the server has put them there, and come back', async () => {
     const at = await open(piece(1), piece(2))
     await press(at, 'Delete Piece 1')
-    expect(at.text()).not.toContain('is in the bin')
+    expect(at.text()).not.toContain('is in the trash')
     expect(at.find('[role=alert]').exists()).toBe(true)
     page.bench.replies.set(`DELETE /pieces/${id(1)}`, {})
     page.bench.replies.set('GET /pieces?limit=60', [piece(2)])
@@ -77,7 +78,7 @@ describe('the pieces on the bench', () => {
     page.bench.replies.set('GET /pieces?limit=60', [piece(1), piece(2)])
     await press(at, 'Restore')
     expect(at.findAll('.row-piece')).toHaveLength(2)
-    expect(at.text()).not.toContain('is in the bin')
+    expect(at.text()).not.toContain('is in the trash')
   })
 })
 
@@ -148,14 +149,14 @@ describe('practice', () => {
     await useStock().load()
     const at = await page.show((await import('./PracticePlace.vue')).default)
     const rows = at.findAll('.exercise').map((b) => b.text())
-    expect(rows.find((r) => r.startsWith(one.name))).toContain('not tried')
-    expect(rows.find((r) => r.startsWith(two.name))).toContain('1 attempt, last well')
+    expect(rows.find((r) => r.startsWith(say(one.name)))).toContain('not tried')
+    expect(rows.find((r) => r.startsWith(say(two.name)))).toContain('1 attempt, last well')
     await at
       .findAll('.exercise')
-      .find((b) => b.text().startsWith(two.name))!
+      .find((b) => b.text().startsWith(say(two.name)))!
       .trigger('click')
-    expect(at.find('h2').text()).toBe(two.name)
-    for (const step of two.does) expect(at.text()).toContain(step)
+    expect(at.find('h2').text()).toBe(say(two.name))
+    for (const step of two.does) expect(at.text()).toContain(say(step))
     await at.find('input[type=radio][value=partly]').setValue(true)
     await control(at, 'Result').setValue(' too thin ')
     await at.find('form').trigger('submit')

@@ -77,12 +77,12 @@ describe('the library of sculpts', () => {
     await enter(at, /^Tags/, ' Sea, bust,, Bust , sea')
     expect(sent(`PATCH /sculpts/${id(1)}`)).toEqual([{ version: 1, tags: ['sea', 'bust'] }])
   })
-  it('says that a sculpt is in the bin only when it is, and takes it back', async () => {
+  it('says that a sculpt is in the trash only when it is, and takes it back', async () => {
     told(made(1), made(2))
     const at = await open()
     await at.find('.card-sculpt').trigger('click')
     await press(at, 'Delete')
-    expect(at.text()).not.toContain('is in the bin')
+    expect(at.text()).not.toContain('is in the trash')
     expect(at.find('[role=alert]').exists()).toBe(true)
     page.bench.replies.set(`DELETE /sculpts/${id(1)}`, {})
     page.bench.replies.set('GET /sculpts', [shelf[1]])
@@ -94,7 +94,7 @@ describe('the library of sculpts', () => {
     page.bench.replies.set(`POST /sculpts/${id(1)}/restore`, {})
     page.bench.replies.set('GET /sculpts', shelf)
     await press(at, 'Restore')
-    expect(at.text()).not.toContain('is in the bin')
+    expect(at.text()).not.toContain('is in the trash')
     expect(names(at)).toEqual(['Sculpt 1', 'Sculpt 2'])
   })
   it('begins a piece with a sculpt in it, or says why it could not', async () => {

@@ -14,7 +14,6 @@ defineEmits<{ done: [text: string] }>()
   <label class="draft"
     >{{ label }}
     <DraftInput
-      class="form-control form-control-sm"
       v-bind="$attrs"
       :type="type"
       :value="value"

@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { BFormInput } from 'bootstrap-vue-next/components/BFormInput'
+import { BFormTextarea } from 'bootstrap-vue-next/components/BFormTextarea'
 import { ref, watch } from 'vue'
 
 /**
@@ -27,6 +29,6 @@ function end(): void {
 </script>
 
 <template>
-  <textarea v-if="lines > 1" v-model="text" :rows="lines" @input="begin" @change="end"></textarea>
-  <input v-else v-model="text" @input="begin" @change="end" />
+  <BFormTextarea v-if="lines > 1" v-model="text" size="sm" dir="auto" :rows="lines" @input="begin" @change="end" />
+  <BFormInput v-else v-model="text" size="sm" dir="auto" @input="begin" @change="end" />
 </template>

@@ -3,8 +3,10 @@ import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, ref } from 'vue'
 import { CircleCheck, Info, OctagonAlert, TriangleAlert } from 'lucide-vue-next'
 import { text } from '../i18n'
-import { ranked, type Finding } from '../../core/findings/finding'
-import type { Act, Fix } from '../../core/findings/fix'
+import { manner } from '../manner'
+import { ranked, spoken, type Finding, type SpokenFinding } from '../../core/findings/finding'
+import type { Act, Fix, SpokenFix } from '../../core/findings/fix'
+import { say } from '../../core/words/say'
 import { explained } from '../../core/words/glossary'
 import { complete, measuredOf, type RuleState } from '../../core/findings/judge'
 import type { Handlers } from './fixHandlers'
@@ -18,7 +20,7 @@ const props = defineProps<{
   fixes: Handlers<A>
 }>()
 const emit = defineEmits<{ show: [place: [number, number, number]] }>()
-const list = computed(() => ranked(props.judged.findings))
+const list = computed(() => ranked(props.judged.findings).map((f) => spoken(f, manner)))
 /** Words of the craft are explained where the list first uses them. */
 const sentences = computed(() => {
   const known = new Set<string>()
@@ -47,7 +49,9 @@ const far = computed(() => {
   if (measured === of) return ''
   return text('shell.findingList.measuringOf', { measuring: Boolean(measuring.value), measured, of })
 })
-const measured = computed(() => props.judged.rules.flatMap((r) => (r.state === 'measured' ? [r.title] : [])).join('; '))
+const measured = computed(() =>
+  props.judged.rules.flatMap((r) => (r.state === 'measured' ? [say(r.title, manner)] : [])).join('; '),
+)
 /** What keeps the rest from being checked, each reason once. */
 const held = computed(() => {
   const by = new Map<string, string[]>()
@@ -58,27 +62,27 @@ const held = computed(() => {
         : r.state === 'failed'
           ? r.sentence.replace(/\.$/, '')
           : null
-    if (why) by.set(why, [...(by.get(why) ?? []), r.title])
+    if (why) by.set(why, [...(by.get(why) ?? []), say(r.title, manner)])
   }
   return [...by].map(([why, titles]) => ({ why, titles: titles.join('; ') }))
 })
 const at = ref<Record<string, number>>({})
 /** Each press shows the next of the finding's places. */
-function showNext(f: Finding<A>): void {
+function showNext(f: SpokenFinding<A>): void {
   const i = (at.value[f.id] ?? -1) + 1
   at.value[f.id] = i % f.places.length
   emit('show', f.places[i % f.places.length]!)
 }
 const open = ref<string | null>(null)
 type Doing = { run: (fix: Fix) => unknown; unless?: (fix: Fix) => string | null }
-const handler = (fix: Fix<A>): Doing => {
+const handler = (fix: SpokenFix<A>): Doing => {
   const h = props.fixes[fix.act as A] as unknown as Doing | Doing['run']
   return typeof h === 'function' ? { run: h } : h
 }
 /** Why a fix cannot be done now; null: it can. */
-const refusal = (fix: Fix<A>): string | null => handler(fix).unless?.(fix) ?? null
-const press = (fix: Fix<A>): void => {
-  if (refusal(fix) === null) void handler(fix).run(fix)
+const refusal = (fix: SpokenFix<A>): string | null => handler(fix).unless?.(fix as Fix) ?? null
+const press = (fix: SpokenFix<A>): void => {
+  if (refusal(fix) === null) void handler(fix).run(fix as Fix)
 }
 </script>
 

@@ -4,6 +4,7 @@ import { text as message } from '../i18n'
 import { hexToLab, labToHex, type Triple } from '../../core/paint/optics/colour'
 import DraftInput from './DraftInput.vue'
 import FaultNote from './FaultNote.vue'
+import ColourInput from './ColourInput.vue'
 
 /** A colour by the eye or by its three CIELAB numbers. */
 const props = defineProps<{ lab: Triple | null; label: string; empty?: string }>()
@@ -33,15 +34,8 @@ function typed(t: string): void {
 <template>
   <div>
     <div class="lab">
-      <input
-        type="color"
-        class="form-control form-control-sm form-control-color"
-        :value="lab ? labToHex(lab) : '#b9ac98'"
-        :aria-label="label"
-        @change="emit('change', hexToLab(($event.target as HTMLInputElement).value))"
-      />
+      <ColourInput :value="lab ? labToHex(lab) : '#b9ac98'" :label="label" @chosen="emit('change', hexToLab($event))" />
       <DraftInput
-        class="form-control form-control-sm"
         :value="text()"
         :placeholder="empty ?? 'L / a / b'"
         :aria-label="$t('shell.labField.asLAB', { label })"

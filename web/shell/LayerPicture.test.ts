@@ -31,7 +31,7 @@ describe('a layer as the panel shows it', () => {
     const { left, top, width } = place()
     const scale = width / 200
     await pointer('pointermove', left + 150 * scale, top + 25 * scale)
-    expect(read()).toBe('2.50, -1.25 mm')
+    expect(read()).toBe('2.50, −1.25 mm')
     await pointer('pointermove', left - 5, top)
     expect(read()).toBe('')
   })

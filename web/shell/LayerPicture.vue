@@ -2,7 +2,7 @@
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { useElementSize } from '@vueuse/core'
 import { computed, ref } from 'vue'
-import { text } from '../i18n'
+import { text, fixed } from '../i18n'
 import { pointerDrag } from '../composables/pointerDrag'
 
 /**
@@ -69,7 +69,7 @@ const drag = pointerDrag({
 const read = computed(() => {
   const p = under.value
   if (!p || p[0] < 0 || p[1] < 0 || p[0] >= props.pixels[0] || p[1] >= props.pixels[1]) return ''
-  const mm = ([0, 1] as const).map((k) => ((p[k] - props.pixels[k] / 2) * props.pitch[k]).toFixed(2))
+  const mm = ([0, 1] as const).map((k) => fixed((p[k] - props.pixels[k] / 2) * props.pitch[k], 2))
   return text('shell.layerPicture.mm', { mm: mm[0], mm2: mm[1] })
 })
 function key(e: KeyboardEvent): void {

@@ -8,7 +8,7 @@ defineProps<{ pieces: readonly TextPiece[] }>()
 
 <template>
   <template v-for="(piece, i) in pieces" :key="i">
-    <BTooltip v-if="piece.meaning" :delay="{ show: 250, hide: 0 }">
+    <BTooltip v-if="piece.meaning" lazy :delay="{ show: 250, hide: 0 }">
       <template #target
         ><dfn class="term" tabindex="0">{{ piece.text }}</dfn></template
       >{{ piece.meaning }}

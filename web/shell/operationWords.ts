@@ -29,7 +29,7 @@ export function operationWords(op: OperationRecord): string {
     case 'smooth':
       return text('shell.operationWords.smoothedPasses', { passes: op.passes })
     case 'simplify':
-      return text('shell.operationWords.reducedToFaces', { faces: op.faces.toLocaleString() })
+      return text('shell.operationWords.reducedToFaces', { faces: op.faces })
     case 'pose':
       return text('shell.operationWords.posedJoints', { joints: op.joints.length })
     case 'place':

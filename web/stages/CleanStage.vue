@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { dateText } from '../manner'
 import { BFormCheckbox } from 'bootstrap-vue-next/components/BFormCheckbox'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { storeToRefs } from 'pinia'
@@ -46,8 +47,7 @@ const fixes: StageHandlers<'clean'> = {
       if (shop) await stock.changeWorkshop({ baths: { ...shop.baths, [bath]: { ...shop.baths[bath], resin: 0 } } })
     }),
 }
-const when = (iso: string): string =>
-  new Date(iso).toLocaleTimeString(undefined, { hour: 'numeric', minute: '2-digit' })
+const when = (iso: string): string => dateText(iso, 'time')
 </script>
 
 <template>

@@ -5,6 +5,7 @@ import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, ref } from 'vue'
 import { Copy, Trash2 } from 'lucide-vue-next'
 import { text } from '../i18n'
+import { figure, unitName } from '../manner'
 import { useCombineFixes } from '../composables/useCombineFixes'
 import { useSurfaceMap } from '../composables/useSurfaceMap'
 import FindingList from '../shell/FindingList.vue'
@@ -38,7 +39,7 @@ viewport.describe(() => ({
 viewport.describe(() => ({
   markers: found.byStage.combine.findings.flatMap((f) => f.places.map((point) => ({ point, kind: f.level }))),
 }))
-const signed = (v: number): string => v.toFixed(2).replace('-', '−')
+const signed = (v: number): string => figure(v, 2, 'mm')
 const mapped = ref<string | null>(null)
 const pair = computed(() => assembly.pairs.find((p) => p.key === mapped.value) ?? null)
 const { scale, problem } = useSurfaceMap(() => {
@@ -82,7 +83,7 @@ const remove = (id: string): Promise<string[] | null> => store.arrange({ remove:
       <BThead>
         <BTr>
           <BTh>{{ $t('stages.combineStage.whereTheyMeet') }}</BTh>
-          <BTh class="num">{{ $t('stages.combineStage.gapMm') }}</BTh>
+          <BTh class="num">{{ $t('stages.combineStage.gapMm', { unit: unitName('mm') }) }}</BTh>
           <BTh class="num">{{ $t('stages.combineStage.overlapMm') }}</BTh>
           <BTh></BTh>
         </BTr>
@@ -101,7 +102,7 @@ const remove = (id: string): Promise<string[] | null> => store.arrange({ remove:
                   : '…'
             }}
           </BTd>
-          <BTd class="num">{{ p.fit ? p.fit.overlap.toFixed(1) : '' }}</BTd>
+          <BTd class="num">{{ p.fit ? figure(p.fit.overlap, 1) : '' }}</BTd>
           <BTd class="text-end">
             <BButton
               variant="quiet"

@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { fixed } from '../i18n'
+import { quantity } from '../manner'
 import FoldPanel from '../shell/FoldPanel.vue'
 import { computed, reactive, ref, watch } from 'vue'
 import { usePrinterAndResin } from '../composables/usePrinterAndResin'
@@ -54,7 +56,7 @@ const fixes: StageHandlers<'hollow'> = {
   leaveSolid: solid,
 }
 const cast = computed(() => (store.part ? assembly.materialOf(store.part.id).cast : null))
-const grams = (mm3: number): string => `${((mm3 / 1000) * (resin.value?.density ?? 1.12)).toFixed(0)} g`
+const grams = (mm3: number): string => quantity((mm3 / 1000) * (resin.value?.density ?? 1.12), 0, 'g')
 </script>
 
 <template>
@@ -63,41 +65,41 @@ const grams = (mm3: number): string => `${((mm3 / 1000) * (resin.value?.density 
   <ChoicesPanel v-bind="form" />
   <WallPanel
     v-bind="form"
-    :source="op ? $t('stages.hollowStage.yours') : $t('stages.hollowStage.usualForMm', { height: height.toFixed(0) })"
+    :source="op ? $t('stages.hollowStage.yours') : $t('stages.hollowStage.usualForMm', { height: fixed(height, 0) })"
     @change="Object.assign(form, $event)"
   />
   <FoldPanel v-if="report" class="mb-3">
     <template #title
       >{{ $t('stages.hollowStage.wallThicknessMeasured')
       }}<span class="soft">{{
-        $t('stages.hollowStage.mmAtItsThinnest', { minimum: report.wall.minimum.toFixed(2) })
+        $t('stages.hollowStage.mmAtItsThinnest', { minimum: fixed(report.wall.minimum, 2) })
       }}</span>
     </template>
     <dl class="facts mt-1">
       <dt>{{ $t('stages.hollowStage.n1OfItIs') }}</dt>
-      <dd>{{ $t('stages.hollowStage.mm', { percentile1: report.wall.percentile1.toFixed(2) }) }}</dd>
+      <dd>{{ $t('stages.hollowStage.mm', { percentile1: fixed(report.wall.percentile1, 2) }) }}</dd>
       <dt>{{ $t('stages.hollowStage.mean') }}</dt>
-      <dd>{{ $t('stages.hollowStage.mm2', { mean: report.wall.mean.toFixed(2) }) }}</dd>
+      <dd>{{ $t('stages.hollowStage.mm2', { mean: fixed(report.wall.mean, 2) }) }}</dd>
       <dt>{{ $t('stages.hollowStage.mass') }}</dt>
       <dd>{{ grams(report.volumeBefore) }} → {{ grams(report.volumeAfter) }}</dd>
       <dt>{{ $t('stages.hollowStage.centreOfMass') }}</dt>
       <dd>
         {{
           $t('stages.hollowStage.mmUp', {
-            centreBefore: report.centreBefore[2].toFixed(1),
-            centreAfter: report.centreAfter[2].toFixed(1),
+            centreBefore: fixed(report.centreBefore[2], 1),
+            centreAfter: fixed(report.centreAfter[2], 1),
           })
         }}
       </dd>
       <dt>{{ $t('stages.hollowStage.keptSolidInside') }}</dt>
-      <dd>{{ $t('stages.hollowStage.ml', { kept: (report.kept / 1000).toFixed(1) }) }}</dd>
+      <dd>{{ $t('stages.hollowStage.ml', { kept: fixed(report.kept / 1000, 1) }) }}</dd>
       <template v-if="cast !== null">
         <dt>{{ $t('stages.hollowStage.toBeFilledWith') }}</dt>
         <dd>
           {{
             $t('stages.hollowStage.mlG', {
-              cavityVolume: (report.cavityVolume / 1000).toFixed(1),
-              cavityVolume2: ((report.cavityVolume / 1000) * cast).toFixed(0),
+              cavityVolume: fixed(report.cavityVolume / 1000, 1),
+              cavityVolume2: fixed((report.cavityVolume / 1000) * cast, 0),
             })
           }}
         </dd>

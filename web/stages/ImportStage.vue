@@ -2,7 +2,8 @@
 import FoldPanel from '../shell/FoldPanel.vue'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, ref } from 'vue'
-import { text } from '../i18n'
+import { text, fixed } from '../i18n'
+import { figure } from '../manner'
 import { SCULPT_ENDINGS } from '../../core/formats/endings'
 import { tell } from '../api'
 import { useScaling } from '../composables/useScaling'
@@ -20,23 +21,21 @@ import RepairPanel from './import/RepairPanel.vue'
 import ScanPanel from './import/ScanPanel.vue'
 import ScannerPanel from './import/ScannerPanel.vue'
 import TidyPanel from './import/TidyPanel.vue'
+import FileButton from '../shell/FileButton.vue'
 
 const store = usePiece(),
   found = useFindings(),
   viewport = useViewport()
 const sculpts = useSculpts()
 const scaling = useScaling()
-const picker = ref<HTMLInputElement | null>(null)
 const scanPanel = ref<InstanceType<typeof ScanPanel> | null>(null)
 const refused = ref<string[]>([])
 viewport.describe(() => ({
   mesh: found.taken,
   markers: found.byStage.import.findings.flatMap((f) => f.places.map((point) => ({ point, kind: f.level }))),
 }))
-async function choose(e: Event): Promise<void> {
-  const input = e.target as HTMLInputElement
-  refused.value = await store.dropFiles([...(input.files ?? [])])
-  input.value = ''
+async function choose(files: File[]): Promise<void> {
+  refused.value = await store.dropFiles(files)
 }
 const fixes: StageHandlers<'import'> = {
   repair: {
@@ -79,24 +78,24 @@ const notices = computed(() =>
       <h3 class="mb-1">{{ store.part.fileName || store.part.name }}</h3>
       <dl class="facts">
         <dt>{{ $t('stages.importStage.size') }}</dt>
-        <dd>{{ $t('stages.importStage.mm', { size: h.size.map((s) => s.toFixed(1)).join(' × ') }) }}</dd>
+        <dd>{{ $t('stages.importStage.mm', { size: h.size.map((s) => fixed(s, 1)) }) }}</dd>
         <dt>{{ $t('stages.importStage.volume') }}</dt>
         <dd>
           {{
             $t('stages.importStage.mlVolume', {
-              abs: (Math.abs(h.volume) / 1000).toFixed(1),
+              abs: fixed(Math.abs(h.volume) / 1000, 1),
               volume: h.volume < 0,
             })
           }}
         </dd>
         <dt>{{ $t('stages.importStage.surface') }}</dt>
-        <dd>{{ $t('stages.importStage.cm', { area: (h.area / 100).toFixed(0) }) }}</dd>
+        <dd>{{ $t('stages.importStage.cm', { area: fixed(h.area / 100, 0) }) }}</dd>
         <dt>{{ $t('stages.importStage.faces') }}</dt>
-        <dd>{{ h.faces.toLocaleString() }}</dd>
+        <dd>{{ figure(h.faces) }}</dd>
         <dt>{{ $t('stages.importStage.shells') }}</dt>
         <dd>{{ h.shells }}</dd>
         <dt>{{ $t('stages.importStage.openEdges') }}</dt>
-        <dd>{{ h.openEdges.count.toLocaleString() }}</dd>
+        <dd>{{ figure(h.openEdges.count) }}</dd>
       </dl>
     </section>
     <ScanPanel v-if="isScan" ref="scanPanel" />
@@ -135,18 +134,13 @@ const notices = computed(() =>
     </li>
   </ul>
   <p v-for="r in refused" :key="r" role="alert" class="intake refused">{{ r }}</p>
-  <input
-    ref="picker"
-    type="file"
+  <FileButton
     multiple
     :accept="SCULPT_ENDINGS.map((e) => `.${e}`).join(',')"
-    class="visually-hidden"
-    :aria-label="$t('stages.importStage.sculptFiles')"
-    @change="choose"
-  />
-  <BButton variant="quiet" size="sm" @click="picker?.click()">
-    {{ store.part ? $t('stages.importStage.addAnotherFile') : $t('stages.importStage.chooseFiles') }}
-  </BButton>
+    :label="$t('stages.importStage.sculptFiles')"
+    @files="choose"
+    >{{ store.part ? $t('stages.importStage.addAnotherFile') : $t('stages.importStage.chooseFiles') }}</FileButton
+  >
   <FoldPanel class="mt-2" @toggle="shelf = $event">
     <template #title>{{ $t('stages.importStage.chooseFromTheLibrary') }}</template>
     <SculptPicker v-if="shelf" @choose="take" />

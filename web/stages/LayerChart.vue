@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { ref } from 'vue'
 import { text } from '../i18n'
+import { charted, unitName } from '../manner'
 import { token } from '../styles/token'
 import { suctionTrace } from '../composables/traces'
 import { gridColour, usePlot } from '../composables/usePlot'
@@ -22,23 +23,31 @@ function top(values: readonly number[]): number | undefined {
     usual = 1.25 * (sorted[Math.floor(0.97 * sorted.length)] ?? 0)
   return usual > 0 && most > 2 * usual ? usual : undefined
 }
+/** Where the layer is on the axis. */
+const at = (): number => charted('mm', [(props.layer + 0.5) * props.layerHeight])[0]!
 usePlot(
   box,
   () => {
     const area = top(props.areas),
       force = top(props.peel.map((f, i) => Math.max(f, props.suction[i] ?? 0)))
-    const x = props.areas.map((_, i) => (i + 0.5) * props.layerHeight)
+    const x = charted(
+      'mm',
+      props.areas.map((_, i) => (i + 0.5) * props.layerHeight),
+    )
     return {
       data: [
         {
           x,
-          y: props.areas.map((a) => a / 100),
+          y: charted(
+            'cm²',
+            props.areas.map((a) => a / 100),
+          ),
           name: 'area',
           mode: 'lines',
           line: { color: token('action'), width: 1.5 },
           fill: 'tozeroy',
           fillcolor: token('action', '22'),
-          hovertemplate: text('stages.layerChart.mmCmExtraExtra'),
+          hovertemplate: text('stages.layerChart.mmCmExtraExtra', { length: unitName('mm'), area: unitName('cm²') }),
         },
         {
           x,
@@ -54,15 +63,15 @@ usePlot(
       layout: {
         margin: { l: 48, r: 48, t: 8, b: 36 },
         xaxis: {
-          title: { text: text('stages.layerChart.heightAboveThePlate') },
+          title: { text: text('stages.layerChart.heightAboveThePlate', { unit: unitName('mm') }) },
           gridcolor: gridColour(),
           zeroline: false,
         },
         yaxis: {
-          title: { text: text('stages.layerChart.areaCm') },
+          title: { text: text('stages.layerChart.areaCm', { unit: unitName('cm²') }) },
           gridcolor: gridColour(),
           rangemode: 'tozero',
-          ...(area ? { range: [0, area / 100] } : {}),
+          ...(area ? { range: [0, ...charted('cm²', [area / 100])] } : {}),
         },
         yaxis2: {
           title: { text: text('stages.layerChart.peelSuctionN') },
@@ -82,8 +91,8 @@ usePlot(
     shapes: [
       {
         type: 'line',
-        x0: (props.layer + 0.5) * props.layerHeight,
-        x1: (props.layer + 0.5) * props.layerHeight,
+        x0: at(),
+        x1: at(),
         y0: 0,
         y1: 1,
         yref: 'paper',

@@ -5,6 +5,7 @@ import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { storeToRefs } from 'pinia'
 import { computed, ref } from 'vue'
 import { text as message } from '../i18n'
+import { dateText, timeRange } from '../manner'
 import type { PlanStepRecord } from '../../contract/plan'
 import { clock, duration } from '../shell/duration'
 import FindingList from '../shell/FindingList.vue'
@@ -14,6 +15,7 @@ import ComparePanel from './plan/ComparePanel.vue'
 import DryFitSheet from './plan/DryFitSheet.vue'
 import StepCard from './plan/StepCard.vue'
 import FaultNote from '../shell/FaultNote.vue'
+import FileButton from '../shell/FileButton.vue'
 
 const store = usePlan(),
   findings = useFindings()
@@ -26,21 +28,16 @@ const days = computed(() => {
   const out: { day: string; steps: PlanStepRecord[] }[] = []
   for (const s of plan.value?.steps ?? []) {
     const at = s.doneAt ? new Date(s.doneAt) : s.start ? new Date(s.start) : null
-    const day = at
-      ? at.toLocaleDateString(undefined, { weekday: 'long', day: 'numeric', month: 'long' })
-      : message('stages.planStage.noBenchHours')
+    const day = at ? dateText(at, 'longDay') : message('stages.planStage.noBenchHours')
     if (out.at(-1)?.day === day) out.at(-1)!.steps.push(s)
     else out.push({ day, steps: [s] })
   }
   return out
 })
-const clockTimes = new Intl.DateTimeFormat(undefined, { hour: 'numeric', minute: '2-digit' })
-const when = (s: PlanStepRecord): string =>
-  s.start !== null && s.end !== null ? clockTimes.formatRange(s.start, s.end).replaceAll(' – ', '–') : ''
+const when = (s: PlanStepRecord): string => (s.start !== null && s.end !== null ? timeRange(s.start, s.end) : '')
 const total = computed(() => (plan.value?.steps ?? []).filter((s) => !s.doneAt).reduce((a, s) => a + s.handsOn, 0))
 const text = ref(''),
-  photo = ref<File | null>(null),
-  picker = ref<HTMLInputElement | null>(null)
+  photo = ref<File | null>(null)
 async function note(): Promise<void> {
   if (text.value.trim() === '' && !photo.value) return
   if (await write(selected.value?.key ?? null, text.value, photo.value)) {
@@ -68,7 +65,7 @@ const titleOf = (key: string | null): string => plan.value?.steps.find((s) => s.
               @update:model-value="tick(s, Boolean($event))"
             />
             <button class="what" @click="open = s.key">
-              <span class="phase soft">{{ s.phase }}</span>{{ s.title }}
+              <span class="phase soft">{{ $t('stages.planStage.phase', { phase: s.phase }) }}</span>{{ s.title }}
             </button>
             <span class="num soft">{{
               s.doneAt
@@ -99,7 +96,7 @@ const titleOf = (key: string | null): string => plan.value?.steps.find((s) => s.
     <dl class="facts mt-2">
       <dt>{{ $t('stages.planStage.doneBy') }}</dt>
       <dd>
-        {{ new Date(plan.finish).toLocaleDateString(undefined, { weekday: 'short', day: 'numeric', month: 'short' }) }}
+        {{ dateText(plan.finish, 'weekday') }}
       </dd>
       <dt>{{ $t('stages.planStage.steps') }}</dt>
       <dd>
@@ -129,23 +126,17 @@ const titleOf = (key: string | null): string => plan.value?.steps.find((s) => s.
         <BButton type="submit" variant="primary" size="sm" :disabled="text.trim() === '' && !photo">{{
           $t('stages.planStage.addEntry')
         }}</BButton>
-        <BButton variant="quiet" size="sm" @click="picker?.click()">
-          {{ photo ? photo.name : $t('stages.planStage.addAPhoto') }}
-        </BButton>
-        <input
-          ref="picker"
-          type="file"
+        <FileButton
           accept="image/png,image/jpeg,image/webp"
-          class="visually-hidden"
-          :aria-label="$t('stages.planStage.photo')"
-          @change="photo = ($event.target as HTMLInputElement).files?.[0] ?? null"
-        />
+          :label="$t('stages.planStage.photo')"
+          @files="photo = $event[0] ?? null"
+          >{{ photo ? photo.name : $t('stages.planStage.addAPhoto') }}</FileButton
+        >
       </div>
     </form>
     <article v-for="e in log" :key="e.id" class="entry">
       <span class="soft small"
-        >{{ new Date(e.at).toLocaleString(undefined, { dateStyle: 'medium', timeStyle: 'short' })
-        }}{{ titleOf(e.stepKey) ? ` · ${titleOf(e.stepKey)}` : '' }}</span
+        >{{ dateText(e.at, 'moment') }}{{ titleOf(e.stepKey) ? ` · ${titleOf(e.stepKey)}` : '' }}</span
       >
       <p class="m-0">{{ e.text }}</p>
       <img

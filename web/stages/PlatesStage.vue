@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { fixed } from '../i18n'
+import { figure } from '../manner'
 import { BAlert } from 'bootstrap-vue-next/components/BAlert'
 import { BFormInput } from 'bootstrap-vue-next/components/BFormInput'
 import { BLink } from 'bootstrap-vue-next/components/BLink'
@@ -178,15 +180,15 @@ function goTo(place: [number, number, number]): void {
               :max="report.layers - 1"
               :aria-label="$t('stages.platesStage.layer3')"
             /><span class="num at">{{
-              $t('stages.platesStage.mm', { layer: ((layer + 1) * report.layerHeight).toFixed(2) })
+              $t('stages.platesStage.mm', { layer: fixed((layer + 1) * report.layerHeight, 2) })
             }}</span></label
           >
           <p class="soft small m-0">
             {{
               $t('stages.platesStage.cmExposedNPeel', {
-                areas: (report.areas[layer]! / 100).toFixed(2),
-                peel: report.peel[layer]!.toFixed(2),
-                perimeters: report.perimeters[layer]!.toFixed(0),
+                areas: fixed(report.areas[layer]! / 100, 2),
+                peel: fixed(report.peel[layer]!, 2),
+                perimeters: fixed(report.perimeters[layer]!, 0),
               })
             }}
           </p>
@@ -237,14 +239,14 @@ function goTo(place: [number, number, number]): void {
     <dl class="facts mt-2">
       <dt>{{ $t('stages.platesStage.layers2') }}</dt>
       <dd>
-        {{ $t('stages.platesStage.ofMm', { layers: report.layers.toLocaleString(), layerHeight: report.layerHeight }) }}
+        {{ $t('stages.platesStage.ofMm', { layers: report.layers, layerHeight: report.layerHeight }) }}
       </dd>
       <dt>{{ $t('stages.platesStage.resin') }}</dt>
-      <dd>{{ $t('stages.platesStage.ml', { resinMl: report.resinMl.toFixed(1) }) }}</dd>
+      <dd>{{ $t('stages.platesStage.ml', { resinMl: fixed(report.resinMl, 1) }) }}</dd>
       <dt>{{ $t('stages.platesStage.costOfResin') }}</dt>
       <dd>{{ stock.money(report.resinCost) }}</dd>
       <dt>{{ $t('stages.platesStage.highestPeelForce') }}</dt>
-      <dd>{{ Math.max(...report.peel).toFixed(1) }} N</dd>
+      <dd>{{ figure(Math.max(...report.peel), 1) }} N</dd>
       <template v-if="report.brokenRows > 0"
         ><dt>{{ $t('stages.platesStage.rowsLeftEmpty') }}</dt>
         <dd>{{ report.brokenRows }}</dd></template

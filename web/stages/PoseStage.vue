@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, ref } from 'vue'
-import { text } from '../i18n'
+import { text, fixed } from '../i18n'
+import { figure } from '../manner'
 import { missing } from '../../core/findings/facts'
 import { judge } from '../../core/findings/judge'
 import { mirroredPose } from '../../core/pose/mirror'
@@ -91,7 +92,7 @@ const tips = computed(() => (changed.value ? preview.tip.value : (assembly.balan
   <template v-if="store.part">
     <FindingList :judged="judged" :fixes="{}" @show="viewport.show" />
     <p v-if="tips !== null" class="mb-2">
-      <span class="figure-sm">{{ tips < 0 ? $t('stages.poseStage.tipsOver') : `${tips.toFixed(0)}°` }}</span>
+      <span class="figure-sm">{{ tips < 0 ? $t('stages.poseStage.tipsOver') : `${figure(tips, 0)}°` }}</span>
       <span class="soft ms-1">
         {{ tips < 0 ? $t('stages.poseStage.asItStandsNow') : $t('stages.poseStage.untilItTipsOver')
         }}{{ changed ? $t('stages.poseStage.whileYouPoseIt') : '' }}</span
@@ -103,10 +104,10 @@ const tips = computed(() => (changed.value ? preview.tip.value : (assembly.balan
         <dt>{{ $t('stages.poseStage.facesTurnedOver') }}</dt>
         <dd>{{ report.flipped }}</dd>
         <dt>{{ $t('stages.poseStage.changeOfVolume') }}</dt>
-        <dd>{{ (100 * report.volumeChange).toFixed(2) }} %</dd>
+        <dd>{{ figure(100 * report.volumeChange, 2) }} %</dd>
         <template v-for="j in report.joints" :key="j.name">
-          <dt>{{ j.name }}, {{ j.turned.toFixed(0) }}°</dt>
-          <dd>{{ $t('stages.poseStage.stretched', { stretch: j.stretch.toFixed(2) }) }}</dd>
+          <dt>{{ j.name }}, {{ figure(j.turned, 0) }}°</dt>
+          <dd>{{ $t('stages.poseStage.stretched', { stretch: fixed(j.stretch, 2) }) }}</dd>
         </template>
       </dl>
       <BButton variant="quiet" size="sm" class="mt-1" :aria-pressed="stretched" @click="stretched = !stretched">

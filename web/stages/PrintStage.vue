@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { dateText } from '../manner'
 import FoldPanel from '../shell/FoldPanel.vue'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, onBeforeUnmount, onMounted } from 'vue'
@@ -53,9 +54,9 @@ const fixes: StageHandlers<'print'> = {
 }
 const bin = (): Promise<void> =>
   attempt(async () => {
-    if (latest.value) await runs.bin(latest.value)
+    if (latest.value) await runs.toTrash(latest.value)
   })
-const day = (iso: string): string => new Date(iso).toLocaleDateString(undefined, { day: 'numeric', month: 'short' })
+const day = (iso: string): string => dateText(iso, 'day')
 </script>
 
 <template>

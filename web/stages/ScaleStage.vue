@@ -2,7 +2,8 @@
 import FoldPanel from '../shell/FoldPanel.vue'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, ref, watch } from 'vue'
-import { text } from '../i18n'
+import { text, fixed } from '../i18n'
+import { figure, unitName } from '../manner'
 import { loadDefaults } from '../../core/fit/wallLoad'
 import { resinUse } from '../../core/print/slice/printer'
 import { usePrinterAndResin } from '../composables/usePrinterAndResin'
@@ -101,19 +102,19 @@ const setAxis = (k: number, v: number): void => {
   <section v-if="base && size" class="sheet p-3 mb-3">
     <div class="d-flex justify-content-between align-items-baseline">
       <span
-        ><span class="figure">{{ size[2].toFixed(1) }}</span>
-        <span class="soft">{{ ' ' }}{{ $t('stages.scaleStage.mmTall') }}</span></span
-      ><span class="soft">1 : {{ ratio.toFixed(1) }}</span>
+        ><span class="figure">{{ figure(size[2], 1, 'mm') }}</span>
+        <span class="soft">{{ ' ' }}{{ $t('stages.scaleStage.mmTall', { unit: unitName('mm') }) }}</span></span
+      ><span class="soft">1 : {{ figure(ratio, 1) }}</span>
     </div>
     <dl class="facts mt-2">
       <dt>{{ $t('stages.scaleStage.widthDepth') }}</dt>
-      <dd>{{ $t('stages.scaleStage.mm', { size: size[0].toFixed(1), size2: size[1].toFixed(1) }) }}</dd>
+      <dd>{{ $t('stages.scaleStage.mm', { size: fixed(size[0], 1), size2: fixed(size[1], 1) }) }}</dd>
       <dt>{{ $t('stages.scaleStage.solidVolume') }}</dt>
-      <dd>{{ $t('stages.scaleStage.ml', { volume: (volume / 1000).toFixed(1) }) }}</dd>
+      <dd>{{ $t('stages.scaleStage.ml', { volume: fixed(volume / 1000, 1) }) }}</dd>
       <dt>{{ $t('stages.scaleStage.resinIfPrintedSolid') }}</dt>
-      <dd>{{ $t('stages.scaleStage.ml2', { ml: ml.toFixed(1) }) }}</dd>
+      <dd>{{ $t('stages.scaleStage.ml2', { ml: fixed(ml, 1) }) }}</dd>
       <dt>{{ $t('stages.scaleStage.mass') }}</dt>
-      <dd>{{ $t('stages.scaleStage.gAtGMl', { volume: ((volume / 1000) * density).toFixed(0), density }) }}</dd>
+      <dd>{{ $t('stages.scaleStage.gAtGMl', { volume: fixed((volume / 1000) * density, 0), density }) }}</dd>
       <dt>{{ $t('stages.scaleStage.priceOfResin') }}</dt>
       <dd>{{ resin ? stock.money((ml / 1000) * resin.pricePerLitre) : $t('stages.scaleStage.noResinChosen') }}</dd>
     </dl>
@@ -176,7 +177,7 @@ const setAxis = (k: number, v: number): void => {
       {{ several ? $t('stages.scaleStage.scaleAllParts') : $t('stages.scaleStage.scale') }}
     </BButton>
     <BButton v-if="changed" variant="quiet" @click="back">
-      {{ $t('stages.scaleStage.backToApplied', { applied, applied2: applied.toFixed(3) }) }}
+      {{ $t('stages.scaleStage.backToApplied', { applied, applied2: fixed(applied, 3) }) }}
     </BButton>
   </div>
   <StaturePanel v-if="base" :applied="applied" :stature="stature" />

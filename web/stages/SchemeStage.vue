@@ -37,6 +37,7 @@ import type { Picked } from '../viewport/scene'
 import { useViewport } from '../viewport/useViewport'
 import ChoiceSelect from '../shell/ChoiceSelect.vue'
 import FaultNote from '../shell/FaultNote.vue'
+import NumberField from '../shell/NumberField.vue'
 
 const store = usePiece(),
   book = useScheme(),
@@ -161,7 +162,7 @@ const swatch = (id: number): string =>
         $t('stages.schemeStage.overUndercoatSaving', {
           undercoat: undercoat === 'zenithal',
           undercoat2: undercoat.replace('#', 'primer of #'),
-          saving: Boolean(saving),
+          saving,
         })
       }}</span>
     </div>
@@ -188,14 +189,13 @@ const swatch = (id: number): string =>
       }}</BButton>
       <label class="d-flex gap-2 align-items-center small"
         >{{ $t('stages.schemeStage.about')
-        }}<BFormInput
-          v-model.number="parts"
-          type="number"
-          size="sm"
-          class="how-many"
-          min="2"
-          max="40"
-          :aria-label="$t('stages.schemeStage.aboutHowManyRegions')"
+        }}<NumberField
+          v-model="parts"
+          bare
+          :min="2"
+          :max="40"
+          whole
+          :label="$t('stages.schemeStage.aboutHowManyRegions')"
       /></label>
     </div>
     <section v-if="region" class="sheet p-3 my-3">

@@ -87,7 +87,13 @@ export const useDerivations = defineStore('derivations', () => {
     ended(note(await api(derivation, 'POST', '/trials', { mesh, op })) as DerivationRecord<K>)
   async function ended<K extends DerivationKind>(d: DerivationRecord<K>): Promise<DerivationRecord<K>> {
     while (d.status === 'waiting' || d.status === 'running') await new Promise((r) => setTimeout(r, 120))
-    if (d.status === 'failed') throw new Error(d.problem?.message ?? text('stores.derivations.itFailed'))
+    if (d.status === 'failed')
+      throw new ApiProblem(
+        422,
+        d.problem?.code ?? 'failed',
+        d.problem?.message ?? text('stores.derivations.itFailed'),
+        {},
+      )
     return d
   }
   const cancel = (key: string): Promise<void> => tell('POST', `/derivations/${key}/cancel`)

@@ -93,7 +93,7 @@ export const useRuns = defineStore('runs', () => {
     devices.value = devices.value.map((x) => (x.serial === serial ? d : x))
     return d
   }
-  async function bin(r: RunRecord): Promise<void> {
+  async function toTrash(r: RunRecord): Promise<void> {
     await tell('DELETE', `/runs/${r.id}`)
     await fresh()
   }
@@ -116,6 +116,6 @@ export const useRuns = defineStore('runs', () => {
     order,
     judge,
     command,
-    bin,
+    toTrash,
   }
 })

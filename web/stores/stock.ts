@@ -15,6 +15,7 @@ import { api, tell } from '../api'
 import { fieldEdits, type FieldEdits } from '../composables/edits'
 import { fetchedOnce } from '../composables/newest'
 import { useChanges } from './changes'
+import { manner } from '../manner'
 
 const item = z.object({
   id: z.string(),
@@ -110,7 +111,9 @@ export const useStock = defineStore('stock', () => {
   const zone = computed(() => workshop.value?.zone ?? undefined)
   const today = (): string => dayAt(zone.value)
   const money = (amount: number): string =>
-    new Intl.NumberFormat(undefined, { style: 'currency', currency: workshop.value?.currency ?? 'EUR' }).format(amount)
+    new Intl.NumberFormat(manner.locale, { style: 'currency', currency: workshop.value?.currency ?? 'EUR' }).format(
+      amount,
+    )
   return {
     items,
     printers,

@@ -9,6 +9,8 @@ import { loadMesh } from './meshCache'
 import { Scene } from './scene'
 import { useGestures } from './useGestures'
 import { useViewport } from './useViewport'
+import { shownValue } from '../../core/words/manner'
+import { figure, manner, unitName } from '../manner'
 
 const viewport = useViewport()
 const derivations = useDerivations()
@@ -55,6 +57,10 @@ onMounted(() => {
     s.dispose()
   })
 })
+
+/** Of the ruler's unit, without what the conversion left behind its decimals. */
+const rulerText = (mm: number): string =>
+  `${figure(Number(shownValue(mm, 'mm', manner).value.toFixed(6)))} ${unitName('mm')}`
 
 watch(
   [() => viewport.scene.mesh, () => viewport.scene.bodyFaces, drawn],
@@ -213,9 +219,9 @@ function turnBy(degrees: number): void {
       @keydown.left.prevent="turnBy(-15)"
       @keydown.right.prevent="turnBy(15)"
     />
-    <span v-for="m in marks" :key="m.mm" class="graduation" :style="{ left: `${m.x}px`, top: `${m.y}px` }"
-      >{{ m.mm }}{{ m.mm > 0 ? $t('viewport.turntable.mm') : '' }}</span
-    >
+    <span v-for="m in marks" :key="m.mm" class="graduation" :style="{ left: `${m.x}px`, top: `${m.y}px` }">{{
+      m.mm > 0 ? rulerText(m.mm) : '0'
+    }}</span>
     <b v-for="(p, i) in row" :key="i" class="name" :style="{ left: `${p.x}px`, top: `${p.y - 10}px` }">{{
       i === 0 ? $t('viewport.turntable.imported') : viewport.scene.beside[i - 1]?.name
     }}</b>

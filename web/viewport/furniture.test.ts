@@ -41,8 +41,18 @@ describe('the disc and its ruler', () => {
         expect([1, 2, 5]).toContain(Math.round(whole! / 10 ** Math.floor(Math.log10(whole!) + 1e-9)))
         const [from, , to] = furniture.rulerMarks.map((m) => m.at)
         expect(to!.x - from!.x).toBeCloseTo(whole!, 6)
-        // It lies before the disc, where the front is.
+        // The plate is before the disc, where the front is.
         expect(from!.y).toBeLessThan(0)
+      }),
+    )
+  })
+  it('are round numbers of the unit that somebody measures in', () => {
+    fc.assert(
+      fc.property(fc.double({ min: 1, max: 3000, noNaN: true }), (x) => {
+        const furniture = new Furniture()
+        furniture.build(box(x, x / 2, x), 25.4)
+        const whole = furniture.rulerMarks[2]!.mm / 25.4
+        expect([1, 2, 5]).toContain(Math.round(whole / 10 ** Math.floor(Math.log10(whole) + 1e-9)))
       }),
     )
   })

@@ -7,8 +7,11 @@ export class Furniture {
   /** where figures stand along the ruler, mm */
   rulerMarks: { mm: number; at: THREE.Vector3 }[] = []
 
-  /** @param box of all that stands on the disc */
-  build(box: THREE.Box3): void {
+  /**
+   * @param box of all that stands on the disc
+   * @param unit mm of the unit that the ruler counts in
+   */
+  build(box: THREE.Box3, unit = 1): void {
     empty(this.group)
     const size = box.getSize(new THREE.Vector3())
     const c = box.getCenter(new THREE.Vector3())
@@ -42,7 +45,7 @@ export class Furniture {
       new THREE.MeshBasicMaterial({ color: 0x0e5a61, side: THREE.DoubleSide }),
     )
     front.position.z = 0.08
-    const length = niceLength(radius * 1.5),
+    const length = niceLength((radius * 1.5) / unit) * unit,
       y = -radius * 1.13,
       step = length / 10,
       ruler: THREE.Vector3[] = [new THREE.Vector3(-length / 2, y, 0), new THREE.Vector3(length / 2, y, 0)]

@@ -1,6 +1,8 @@
 import { meshFromBytes } from '../../core/formats/meshBytes'
 import type { Mesh } from '../../core/mesh/mesh'
 import { fetchBytes } from '../api'
+import { say } from '../../core/words/say'
+import { manner } from '../manner'
 
 const MAX_MESHES = 6
 const cache = new Map<string, Promise<Mesh>>()
@@ -15,7 +17,7 @@ export function loadMesh(hash: string): Promise<Mesh> {
   }
   const load = fetchBytes(hash).then((bytes) => {
     const r = meshFromBytes(bytes)
-    if (!r.ok) throw new Error(r.problem.message)
+    if (!r.ok) throw new Error(say(r.problem.message, manner))
     return r.value
   })
   load.catch(() => cache.delete(hash))

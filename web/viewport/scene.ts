@@ -12,6 +12,8 @@ import { Gaze } from './gaze'
 import { Handles } from './handles'
 import { Lights, type Standing } from './lights'
 import { Twins } from './twins'
+import { keptValue } from '../../core/words/manner'
+import { manner } from '../manner'
 
 THREE.Mesh.prototype.raycast = acceleratedRaycast
 
@@ -186,7 +188,7 @@ export class Scene {
     this.whole.copy(this.body!.geometry.boundingBox!)
     for (const c of this.companions.children) this.whole.union((c as THREE.Mesh).geometry.boundingBox!)
     this.whole.getSize(this.size)
-    this.furniture.build(this.whole)
+    this.furniture.build(this.whole, keptValue(1, 'mm', manner))
   }
   private readonly handles = new Handles()
   /** While it is moved the part at work stands beside its place, and so do those that go with it. */

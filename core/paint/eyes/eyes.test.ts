@@ -3,6 +3,7 @@ import { describe, expect, it } from 'vitest'
 import type { Vector3 } from '../../math/vectors'
 import { eyeSheet } from './eyeSheet'
 import { ballThrough, degreesBetween, eyeballAt, GAZE, gazeAt, gazeTarget, lidOpening, planEyes } from './eyes'
+import { say } from '../../words/say'
 
 const part = fc.double({ min: -1, max: 1, noNaN: true })
 const place = fc.tuple(part, part, part).map(([x, y, z]): Vector3 => [30 * x, 30 * y, 30 * z])
@@ -20,12 +21,12 @@ describe('eyes', () => {
     fc.assert(
       fc.property(place, fc.double({ min: 0.6, max: 12, noNaN: true }), (c, r) => {
         const exact = ballThrough(onBall(c, r))
-        if (!exact.ok) throw new Error(exact.problem.message)
+        if (!exact.ok) throw new Error(say(exact.problem.message))
         expect(exact.value.radius).toBeCloseTo(r, 6)
         exact.value.centre.forEach((v, k) => expect(v).toBeCloseTo(c[k]!, 6))
         expect(exact.value.off).toBeLessThan(1e-6)
         const rough = ballThrough(onBall(c, r, 0.01 * r))
-        if (!rough.ok) throw new Error(rough.problem.message)
+        if (!rough.ok) throw new Error(say(rough.problem.message))
         expect(Math.abs(rough.value.radius / r - 1)).toBeLessThan(0.08)
       }),
       { numRuns: 60 },
@@ -56,7 +57,7 @@ describe('eyes', () => {
           const balls = [-1, 1].map((side) => ({ centre: [side * 1.3 * r, 0, 20] as Vector3, radius: r, off: 0 }))
           const target: Vector3 = [60 * x, -20 * r - 50 * (1 + y), 20 + 40 * z]
           const plan = planEyes(balls, target, lid, [-0.5, -0.5, 0.7071], [0, -1, 0])
-          if (!plan.ok) throw new Error(plan.problem.message)
+          if (!plan.ok) throw new Error(say(plan.problem.message))
           plan.value.forEach((e, i) => {
             const { centre } = balls[i]!
             const axis: Vector3 = [e.iris[0] - centre[0], e.iris[1] - centre[1], e.iris[2] - centre[2]]
@@ -95,7 +96,7 @@ describe('eyes', () => {
     const balls = [-4, 4].map((x) => ({ centre: [x, 0, 20] as Vector3, radius: 3, off: 0 }))
     // Light from the upper left of who stands before the face.
     const plan = planEyes(balls, [0, -400, 20], 'calm', [-0.4, -0.8, 0.45], [0, -1, 0])
-    if (!plan.ok) throw new Error(plan.problem.message)
+    if (!plan.ok) throw new Error(say(plan.problem.message))
     const eyes = plan.value.map((p, i) => ({ name: `eye <${i}>`, ball: balls[i]!, plan: p }))
     const { svg, width } = eyeSheet(eyes, 6)
     expect(svg).toContain(`width="${Number(width.toFixed(3))}mm"`)
@@ -129,7 +130,7 @@ describe('eyes', () => {
       return [p[0], p[1] + sunk, p[2]]
     })
     const got = eyeballAt(places, [c[0], c[1] - r + 1, c[2]], [0, -1, 0], 3)
-    if (!got.ok) throw new Error(got.problem.message)
+    if (!got.ok) throw new Error(say(got.problem.message))
     expect(Math.abs(got.value.radius / r - 1)).toBeLessThan(0.08)
     for (let k = 0; k < 3; k++) expect(Math.abs(got.value.centre[k]! - c[k]!)).toBeLessThan(0.5)
   })
@@ -173,7 +174,7 @@ describe('eyes', () => {
         [0, -1, 0],
         [opening],
       )
-      if (!plan.ok) throw new Error(plan.problem.message)
+      if (!plan.ok) throw new Error(say(plan.problem.message))
       const [e] = plan.value
       return [e!.upperCut, e!.lowerCut].map((v) => v / e!.irisRadius)
     }
@@ -192,7 +193,7 @@ describe('eyes', () => {
       iris: 0.6,
       pupil: 0.2,
     })
-    if (!child.ok) throw new Error(child.problem.message)
+    if (!child.ok) throw new Error(say(child.problem.message))
     expect(child.value[0]!.irisRadius).toBeCloseTo(0.6 * r, 9)
     expect(child.value[0]!.pupilRadius).toBeCloseTo(0.2 * r, 9)
     expect(child.value[0]!.upperCut / child.value[0]!.irisRadius).toBeCloseTo(1 - 0.4 / Math.asin(0.6), 6)

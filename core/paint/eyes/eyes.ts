@@ -3,6 +3,8 @@ import { bad, good, type Answer } from '../../answer'
 import { unit, type Vector3 } from '../../math/vectors'
 import { evenNumbers } from '../../math/random'
 import { solved } from '../../math/solve'
+import { fixed } from '../../words/format'
+import { message } from '../../words/message'
 
 /** A ball laid through places on its skin. */
 export interface Ball {
@@ -18,8 +20,7 @@ export interface Ball {
  * @param points four or more places, mm, not in one plane
  */
 export function ballThrough(points: readonly Vector3[]): Answer<Ball> {
-  if (points.length < 4)
-    return bad('eye-few', 'An eye needs at least four places on its ball. Press it again, nearer to its middle.')
+  if (points.length < 4) return bad('eye-few', message('problems.eyes.anEyeNeedsAtLeast'))
   const mean = [0, 1, 2].map((k) => points.reduce((s, p) => s + p[k]!, 0) / points.length)
   // Normal equations about the mean, for the centre's offset and the constant.
   const A = Array.from({ length: 4 }, () => new Float64Array(5))
@@ -33,8 +34,7 @@ export function ballThrough(points: readonly Vector3[]): Answer<Ball> {
   }
   const scale = Math.max(...A.map((r) => Math.abs(r[0]!) + Math.abs(r[1]!) + Math.abs(r[2]!)))
   const { x, rank } = solved(A, 1e-9 * (scale + 1e-12))
-  if (rank < 4)
-    return bad('eye-flat', 'These places are in one plane, so no ball fits them. Click where the eye bulges.')
+  if (rank < 4) return bad('eye-flat', message('problems.eyes.thesePlacesAreInOne'))
   const c = [x[0]! / 2, x[1]! / 2, x[2]! / 2]
   const radius = Math.sqrt(Math.max(0, x[3]! + c[0]! ** 2 + c[1]! ** 2 + c[2]! ** 2))
   const centre = c.map((v, k) => v + mean[k]!) as unknown as Vector3
@@ -85,22 +85,14 @@ const ROUND = 0.06,
  * @param normal outward there
  */
 export function eyeballAt(places: readonly Vector3[], at: Vector3, normal: Vector3, reach: number): Answer<Ball> {
-  if (places.length < 4)
-    return bad('eye-few', `There is too little surface within ${reach} mm of that place. Use a larger area around it.`)
+  if (places.length < 4) return bad('eye-few', message('problems.eyes.thereIsTooLittleSurface', { reach }))
   const ball = agreedBall(places, at, normal, reach)
   if (!ball.ok) return ball
   const { centre, radius, off } = ball.value
   const out = (at[0] - centre[0]) * normal[0] + (at[1] - centre[1]) * normal[1] + (at[2] - centre[2]) * normal[2]
-  if (out < 0 || radius > FLAT * reach)
-    return bad(
-      'eye-flat',
-      'The surface is flat or hollow there, not the bulge of an eyeball. Click the middle of the ball.',
-    )
+  if (out < 0 || radius > FLAT * reach) return bad('eye-flat', message('problems.eyes.theSurfaceIsFlatOr'))
   if (off > ROUND * radius)
-    return bad(
-      'eye-uneven',
-      `Within ${reach} mm of that place the surface is not a ball: it is ${off.toFixed(2)} mm off. It includes a lid or the brow; use a smaller area around the place.`,
-    )
+    return bad('eye-uneven', message('problems.eyes.withinMmOfThatPlace', { reach, off: fixed(off, 2) }))
   return ball
 }
 
@@ -159,7 +151,7 @@ export function planEyes(
   shares: EyeShares = GROWN,
 ): Answer<EyePlan[]> {
   if (balls.some((b) => distance(b.centre, target) < 1.5 * b.radius))
-    return bad('gaze-near', 'The target is in or at an eye. Move it farther away, in front of the face.')
+    return bad('gaze-near', message('problems.eyes.theTargetIsInOr'))
   const half = unit([light[0] + viewer[0], light[1] + viewer[1], light[2] + viewer[2]])
   return good(balls.map((b, i) => planEye(b, target, lid, half, openings[i] ?? null, shares)))
 }

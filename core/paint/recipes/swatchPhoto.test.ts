@@ -2,6 +2,7 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { deltaE00, encodeSrgb, srgbToXyz, xyzToLab, type Triple } from '../optics/colour'
 import { readSwatch } from './swatchPhoto'
+import { say } from '../../words/say'
 
 /** A patch of a linear colour under a light, as a camera writes it, with a little noise. */
 function patch(linear: Triple, light: Triple, noise = 0): Uint8Array {
@@ -22,7 +23,7 @@ describe('a swatch beside a grey card', () => {
     fc.assert(
       fc.property(fc.tuple(part, part, part), fc.tuple(gain, gain, gain), (colour, light) => {
         const read = readSwatch(patch(GREY, light, 0.02), [patch(colour, light, 0.02), patch(colour, light)])
-        if (!read.ok) throw new Error(read.problem.message)
+        if (!read.ok) throw new Error(say(read.problem.message))
         const was = xyzToLab(srgbToXyz(colour.map(encodeSrgb) as unknown as Triple))
         expect(deltaE00(read.value.lab, was)).toBeLessThan(1)
         expect(read.value.spread).toBeLessThan(1)

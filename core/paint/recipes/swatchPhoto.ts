@@ -1,5 +1,6 @@
 import { bad, type Answer } from '../../answer'
 import { decodeSrgb, deltaE00, encodeSrgb, srgbToXyz, xyzToLab, type Triple } from '../optics/colour'
+import { message } from '../../words/message'
 
 /** Samples of a picture: encoded sRGB, 0 to 255, three numbers a pixel. */
 export type Pixels = Uint8Array | Uint8ClampedArray
@@ -36,35 +37,17 @@ export const SPREAD = 3
  */
 export function readSwatch(card: Pixels, swatches: readonly Pixels[], cardReflectance = 0.18): Answer<SwatchRead> {
   if (card.length < 27 || swatches.length === 0 || swatches.some((s) => s.length < 27))
-    return bad(
-      'patch-small',
-      'A patch has too few pixels. Press on the card, then on the swatch, further from the edge.',
-    )
-  if (clipped(card))
-    return bad(
-      'card-clipped',
-      'The grey card is overexposed or too dark in this photo, so the light cannot be measured. Expose it as a middle grey and take the photo again.',
-    )
+    return bad('patch-small', message('problems.swatchPhoto.aPatchHasTooFew'))
+  if (clipped(card)) return bad('card-clipped', message('problems.swatchPhoto.theGreyCardIsOverexposed'))
   const grey = mean(card)
-  if (spreadOf(card, grey) > UNEVEN)
-    return bad(
-      'no-card',
-      'The place clicked as the grey card is not even: an edge, a shadow or a pattern. Without an even grey the light cannot be measured. Click the middle of the card.',
-    )
+  if (spreadOf(card, grey) > UNEVEN) return bad('no-card', message('problems.swatchPhoto.thePlaceClickedAsThe'))
   const gain = grey.map((v) => cardReflectance / v) as [number, number, number]
   const red = gain[0] / gain[1],
     blue = gain[2] / gain[1]
   if (Math.max(red, 1 / red, blue, 1 / blue) > TINTED)
-    return bad(
-      'light-tinted',
-      'Either this is no grey card, or the light is so coloured that the correction would be guesswork. Take it by daylight, without the lamp.',
-    )
+    return bad('light-tinted', message('problems.swatchPhoto.eitherThisIsNoGrey'))
   const at = swatches.findIndex(clipped)
-  if (at >= 0)
-    return bad(
-      'swatch-clipped',
-      `Sample ${at + 1} is burnt out or drowned: glare, or too short an exposure. Press beside the glare, or take it again.`,
-    )
+  if (at >= 0) return bad('swatch-clipped', message('problems.swatchPhoto.sampleIsBurntOutOr', { at: at + 1 }))
   const samples = swatches.map((s) => {
     const m = mean(s)
     return xyzToLab(srgbToXyz(m.map((v, k) => encodeSrgb(v * gain[k]!)) as unknown as Triple))

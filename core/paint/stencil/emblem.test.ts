@@ -3,6 +3,7 @@ import { svgOutlines } from '../../formats/svgPath'
 import { contourLength } from '../../mesh/contours'
 import { sheetBody, sphereBody } from '../../testBodies'
 import { circleOutline, placeEmblem, sized } from './emblem'
+import { say } from '../../words/say'
 
 const R = 12
 const tube = sheetBody(160, 80, (u, v) => [R * Math.cos(2.4 * u - 1.2), R * Math.sin(2.4 * u - 1.2), 30 * v])
@@ -27,7 +28,7 @@ describe('a mark on the skin', () => {
   it('keeps its size round a cylinder, and stands upright', () => {
     const at = [R, 0, 15] as const
     const got = placeEmblem(tube, at, faceNear(...at), [circleOutline(5)], 0)
-    if (!got.ok) throw new Error(got.problem.message)
+    if (!got.ok) throw new Error(say(got.problem.message))
     const { lines, inside, stretch } = got.value
     expect(stretch).toBeLessThan(0.005)
     expect(Math.abs(contourLength(lines[0]!) / (10 * Math.PI) - 1)).toBeLessThan(0.006)
@@ -46,7 +47,7 @@ describe('a mark on the skin', () => {
     const bar = [Float64Array.from([-0.5, -4, 0.5, -4, 0.5, 4, -0.5, 4])]
     const tall = (turn: number): number => {
       const g = placeEmblem(tube, at, faceNear(...at), bar, turn)
-      if (!g.ok) throw new Error(g.problem.message)
+      if (!g.ok) throw new Error(say(g.problem.message))
       const z = [...g.value.lines[0]!.points].filter((_, i) => i % 3 === 2)
       return Math.max(...z) - Math.min(...z)
     }
@@ -59,13 +60,13 @@ describe('a mark on the skin', () => {
     expect(big.ok).toBe(false)
     const at = [R, 0, 28] as const
     const off = placeEmblem(tube, at, faceNear(...at), [circleOutline(5)], 0)
-    expect(!off.ok && off.problem.message).toContain('extends past the surface')
+    expect(!off.ok && say(off.problem.message)).toContain('extends past the surface')
   })
   it('is read from the paths of a drawing, curves and all', () => {
     const got = svgOutlines(
       '<svg viewBox="0 0 20 20"><path d="M10 0C15.523 0 20 4.477 20 10S15.523 20 10 20 0 15.523 0 10 4.477 0 10 0Z"/><path class="x" d="m8 8 h4v4h-4z"/></svg>',
     )
-    if (!got.ok) throw new Error(got.problem.message)
+    if (!got.ok) throw new Error(say(got.problem.message))
     expect(got.value).toHaveLength(2)
     const [round, square] = sized(got.value, 10)
     for (let i = 0; i < round!.length; i += 2)
@@ -79,7 +80,7 @@ describe('a mark on the skin', () => {
       ['<svg><path d="M0 0L1 Z"/></svg>', 'broken off'],
     ] as const) {
       const r = svgOutlines(bad)
-      expect(!r.ok && r.problem.message).toContain(says)
+      expect(!r.ok && say(r.problem.message)).toContain(says)
     }
   })
 })

@@ -7,6 +7,7 @@ import type { Vector3 } from '../../math/vectors'
 import { cutAlong, discCuts } from './cutOpen'
 import { flatten, offOf } from './flatten'
 import { upOn } from './stencil'
+import { message } from '../../words/message'
 
 /** A mark in its own plane: closed outlines, 2 numbers per corner, mm, y up, its middle at the origin; even-odd. */
 export type Outlines = readonly ArrayLike<number>[]
@@ -91,11 +92,7 @@ export function placeEmblem(mesh: Mesh, point: Vector3, face: number, mark: Outl
     let last = pressed
     for (let i = 0; i < o.length; i += 2) {
       const found = faceAt(t, flat.at, o[i]!, o[i + 1]!, last)
-      if (found === null)
-        return bad(
-          'emblem-edge',
-          'The mark extends past the surface there, or around a corner. Make it smaller, or click nearer to the middle of the face.',
-        )
+      if (found === null) return bad('emblem-edge', message('problems.emblem.theMarkExtendsPastThe'))
       last = found.face
       under.add(last)
       for (let k = 0; k < 3; k++)
@@ -110,7 +107,7 @@ export function placeEmblem(mesh: Mesh, point: Vector3, face: number, mark: Outl
   if (stretch > BULGES || flat.flipped > 0)
     return bad(
       'emblem-bulges',
-      `The surface bulges too much there for a flat mask of that size: it would be ${Math.round(100 * stretch)} % off. Make it smaller.`,
+      message('problems.emblem.theSurfaceBulgesTooMuch', { stretch: Math.round(100 * stretch) }),
     )
   return good({ lines, inside, stretch })
 }

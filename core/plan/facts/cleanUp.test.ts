@@ -1,5 +1,8 @@
 import { describe, expect, it } from 'vitest'
-import { carryOver, cleanUp, saturation, type WashedPart } from './cleanUp'
+import { carryOver, cleanUp as cleanUpOf, saturation, type WashedPart } from './cleanUp'
+import { spokenBy } from '../../testSpoken'
+
+const cleanUp = spokenBy(cleanUpOf)
 
 const room = { temperature: 20, humidity: 50 }
 const solid: WashedPart = {

@@ -3,6 +3,9 @@ import { FILM_ML_PER_MM2 } from '../../print/slice/printer'
 import type { Caution } from '../materials/cautions'
 import { waitingIn, type Room } from '../materials/drying'
 import type { Schools } from '../../defaults/plan'
+import { fixed } from '../../words/format'
+import { message } from '../../words/message'
+import type { Said } from '../../words/say'
 
 /** A part as it comes off the plate. */
 export interface WashedPart {
@@ -27,14 +30,14 @@ export type Program = 'wash' | 'dry' | 'cure'
 export interface CleanStep {
   /** stable, so that what is ticked stays ticked */
   key: 'drain' | 'strip' | 'wash' | 'rinse' | 'flush' | 'dry' | 'cure' | 'inside' | 'feel'
-  title: string
-  why: string
+  title: Said
+  why: Said
   /** s of hands-on work, and s to wait or to let a machine run */
   handsOn: number
   wait: number
   /** what a washing and curing station can do of it */
   program: Program | null
-  materials: string[]
+  materials: Said[]
   cautions: Caution[]
 }
 
@@ -64,77 +67,86 @@ export function cleanUp({ parts, strip, room }: CleanFacts): CleanStep[] {
     tallest = Math.max(0, ...parts.map((p) => p.height))
   const hollow = parts.filter((p) => p.hollow),
     holes = hollow.reduce((s, p) => s + p.holes.length, 0)
-  const named = (list: readonly WashedPart[]): string => [...new Set(list.map((p) => p.name))].join(', ')
+  const named = (list: readonly WashedPart[]): string[] => [...new Set(list.map((p) => p.name))]
   const steps: CleanStep[] = []
   const strips = (): void => {
     if (tips === 0) return
     const cured = strip === 'afterCure'
     steps.push({
       key: 'strip',
-      title: 'Remove the supports',
-      why: `${tips} tips. ${cured ? 'Cured, they break hard and leave deeper scars.' : 'Still soft, they come away clean; warm water helps.'}`,
+      title: message('steps.cleanUp.removeTheSupports'),
+      why: message('steps.cleanUp.tipsCuredTheyBreakHard', { tips, cured }),
       handsOn: BENCH.strip.setUp + tips * (cured ? BENCH.strip.curedTip : BENCH.strip.tip),
       wait: 0,
       program: null,
-      materials: cured ? ['flush cutters'] : ['flush cutters', 'warm water, about 45 °C'],
+      materials: cured
+        ? [message('steps.cleanUp.flushCutters')]
+        : [message('steps.cleanUp.flushCutters'), message('steps.cleanUp.warmWaterAbout45C')],
       cautions: ['resin', 'blade'],
     })
   }
   steps.push({
     key: 'drain',
-    title: hollow.length > 0 ? 'Let it drain over the vat, holes down' : 'Let it drain over the vat',
+    title: hollow.length > 0 ? message('steps.cleanUp.letItDrainOverThe') : message('steps.cleanUp.letItDrainOverThe2'),
     why:
       hollow.length > 0
-        ? `Resin that drains from ${named(hollow)} now does not dirty the bath.`
-        : 'Resin that drains now does not dirty the bath.',
+        ? message('steps.cleanUp.resinThatDrainsFromNow', { named: named(hollow) })
+        : message('steps.cleanUp.resinThatDrainsNowDoes'),
     handsOn: BENCH.drain.handsOn,
     wait: (hollow.length > 0 ? BENCH.drain.hollow : BENCH.drain.solid) * 2 ** ((20 - room.temperature) / 10),
     program: null,
-    materials: ['vat or tray'],
+    materials: [message('steps.cleanUp.vatOrTray')],
     cautions: ['resin'],
   })
   if (strip === 'beforeWash') strips()
   const bath = Math.min(6, 2 + area / (400 * CM2)) * MIN
   steps.push({
     key: 'wash',
-    title: 'Wash in the first, dirty bath',
-    why: `${(area / CM2).toFixed(0)} cm² carry ${carryOver(parts, strip).first.toFixed(1)} ml of resin into it. Longer than ${Math.ceil(bath / MIN) + 4} min softens thin walls.`,
+    title: message('steps.cleanUp.washInTheFirstDirty'),
+    why: message('steps.cleanUp.cmCarryMlOfResin', {
+      area: fixed(area / CM2, 0),
+      first: fixed(carryOver(parts, strip).first, 1),
+      n: Math.ceil(bath / MIN) + 4,
+    }),
     handsOn: BENCH.wash.bath,
     wait: bath,
     program: 'wash',
-    materials: ['first bath'],
+    materials: [message('steps.cleanUp.firstBath')],
     cautions: ['resin', 'solvent'],
   })
   if (holes > 0)
     steps.push({
       key: 'flush',
-      title: 'Flush every cavity through its holes',
-      why: `${named(hollow)}: ${holes} ${holes === 1 ? 'hole' : 'holes'}. Flush in at one hole and out at the other, until the liquid is clear.`,
+      title: message('steps.cleanUp.flushEveryCavityThroughIts'),
+      why: message('steps.cleanUp.holeHolesFlushInAt', { named: named(hollow), holes }),
       handsOn: holes * BENCH.wash.flush,
       wait: 0,
       program: null,
-      materials: ['syringe', 'clean liquid'],
+      materials: [message('steps.cleanUp.syringe'), message('steps.cleanUp.cleanLiquid')],
       cautions: ['resin', 'solvent'],
     })
   steps.push({
     key: 'rinse',
-    title: 'Wash in the second, clean bath',
-    why: 'Removes what the dirty bath leaves. A remaining film stays tacky under primer.',
+    title: message('steps.cleanUp.washInTheSecondClean'),
+    why: message('steps.cleanUp.removesWhatTheDirtyBath'),
     handsOn: BENCH.wash.rinse,
     wait: 0.6 * bath,
     program: 'wash',
-    materials: ['second bath'],
+    materials: [message('steps.cleanUp.secondBath')],
     cautions: ['resin', 'solvent'],
   })
   if (strip === 'afterWash') strips()
   steps.push({
     key: 'dry',
-    title: hollow.length > 0 ? 'Dry it, inside as well' : 'Dry it completely',
-    why: `Liquid left under the lamp leaves white marks. ${room.temperature.toFixed(0)} °C and ${room.humidity.toFixed(0)} % here.`,
+    title: hollow.length > 0 ? message('steps.cleanUp.dryItInsideAsWell') : message('steps.cleanUp.dryItCompletely'),
+    why: message('steps.cleanUp.liquidLeftUnderTheLamp', {
+      temperature: fixed(room.temperature, 0),
+      humidity: fixed(room.humidity, 0),
+    }),
     handsOn: MIN,
     wait: waitingIn(room, hollow.length > 0 ? BENCH.wash.dryHollow : BENCH.wash.drySolid, 'evaporation'),
     program: 'dry',
-    materials: ['lint-free cloth'],
+    materials: [message('steps.cleanUp.lintFreeCloth')],
     cautions: ['solvent'],
   })
   const clear = parts.filter((p) => p.clear)
@@ -142,38 +154,44 @@ export function cleanUp({ parts, strip, room }: CleanFacts): CleanStep[] {
   const minutes = clear.length > 0 ? Math.min(2, full) : full
   steps.push({
     key: 'cure',
-    title: 'Cure it, turning it once',
+    title: message('steps.cleanUp.cureItTurningItOnce'),
     why:
       clear.length > 0
-        ? `${minutes.toFixed(0)} min: ${named(clear)} ${clear.length === 1 ? 'is' : 'are'} clear and would turn yellow. Opaque parts of ${tallest.toFixed(0)} mm need ${full.toFixed(0)} min: cure them separately.`
-        : `${minutes.toFixed(0)} min for ${tallest.toFixed(0)} mm.`,
+        ? message('steps.cleanUp.minIsAreClearAnd', {
+            minutes: fixed(minutes, 0),
+            named: named(clear),
+            length: clear.length,
+            tallest: fixed(tallest, 0),
+            full: fixed(full, 0),
+          })
+        : message('steps.cleanUp.minForMm', { minutes: fixed(minutes, 0), tallest: fixed(tallest, 0) }),
     handsOn: BENCH.cure.setUp,
     wait: minutes * MIN,
     program: 'cure',
-    materials: ['curing lamp'],
+    materials: [message('steps.cleanUp.curingLamp')],
     cautions: ['uv', 'resin'],
   })
   if (hollow.length > 0) {
     const lit = hollow.filter((p) => p.holes.some((d) => d >= LIT))
     steps.push({
       key: 'inside',
-      title: 'Cure the inside of hollow parts',
+      title: message('steps.cleanUp.cureTheInsideOfHollow'),
       why:
         lit.length === hollow.length
-          ? `${named(hollow)}: put a small lamp in through the widest hole.`
-          : `${named(hollow.filter((p) => !lit.includes(p)))}: no hole of ${LIT} mm for a lamp. Light it through the holes from all sides, for longer.`,
+          ? message('steps.cleanUp.putASmallLampIn', { named: named(hollow) })
+          : message('steps.cleanUp.noHoleOfMmFor', { named: named(hollow.filter((p) => !lit.includes(p))), lit: LIT }),
       handsOn: BENCH.cure.inside * hollow.length,
       wait: lit.length === hollow.length ? BENCH.cure.lampInside : BENCH.cure.throughHoles,
       program: null,
-      materials: ['small curing lamp or light guide'],
+      materials: [message('steps.cleanUp.smallCuringLampOrLight')],
       cautions: ['uv'],
     })
   }
   if (strip === 'afterCure') strips()
   steps.push({
     key: 'feel',
-    title: 'Check for tacky spots',
-    why: 'Where a gloved finger sticks, wash the spot with clean liquid, dry it and cure it again.',
+    title: message('steps.cleanUp.checkForTackySpots'),
+    why: message('steps.cleanUp.whereAGlovedFingerSticks'),
     handsOn: MIN,
     wait: 0,
     program: null,

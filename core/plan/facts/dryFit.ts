@@ -1,3 +1,7 @@
+import { fixed, type Fixed } from '../../words/format'
+import { message } from '../../words/message'
+import type { Said } from '../../words/say'
+
 /** What the fit map says of a pair, and what a hand found. */
 export interface PairFit {
   /** mm; below 0 where the parts claim the same room */
@@ -12,7 +16,7 @@ export type Tried = { tight: number | null }
 
 export interface Expectation {
   word: 'binds' | 'press' | 'slides' | 'loose' | 'gapes'
-  sentence: string
+  sentence: Said
 }
 /** mm a side: tighter than this has to be pressed, wider than that rattles. */
 const PRESS = 0.04
@@ -21,32 +25,30 @@ const LOOSE = 0.5
 
 /** How a pair will go together, as drawn. */
 export function expected({ p5, p50, p95 }: PairFit): Expectation {
-  const mm = (v: number): string => `${v.toFixed(2)} mm`
+  const mm = (v: number): Fixed => fixed(v, 2)
   if (p5 < -0.02)
     return {
       word: 'binds',
-      sentence: `The parts overlap by ${mm(-p5)}: the joint does not close without rework.`,
+      sentence: message('steps.dryFit.thePartsOverlapByThe', { mm: mm(-p5) }),
     }
-  if (p50 < PRESS) return { word: 'press', sentence: `${mm(p50)} per side: it must be pushed together.` }
-  if (p50 <= SLIDE) return { word: 'slides', sentence: `${mm(p50)} per side: it slides in.` }
-  if (p95 <= LOOSE) return { word: 'loose', sentence: `${mm(p50)} per side: it is loose; a gap-filling glue holds it.` }
-  return { word: 'gapes', sentence: `The gap is up to ${mm(p95)}: fill it, or make the fit closer.` }
+  if (p50 < PRESS) return { word: 'press', sentence: message('steps.dryFit.perSideItMustBe', { mm: mm(p50) }) }
+  if (p50 <= SLIDE) return { word: 'slides', sentence: message('steps.dryFit.perSideItSlidesIn', { mm: mm(p50) }) }
+  if (p95 <= LOOSE) return { word: 'loose', sentence: message('steps.dryFit.perSideItIsLoose', { mm: mm(p50) }) }
+  return { word: 'gapes', sentence: message('steps.dryFit.theGapIsUpTo', { mm: mm(p95) }) }
 }
 
 /** What helps a pair that does not fit, with the figure it takes; nothing when it does. */
-export function remedies(tried: Tried, fit: PairFit): string[] {
+export function remedies(tried: Tried, fit: PairFit): Said[] {
   const { tight } = tried
   if (tight === null) return []
   if (tight > 0)
     return [
-      `Widen the socket by ${(tight / 2).toFixed(2)} mm per side, or sand as much off the peg.`,
-      `Or cut a clearance of ${(tight / 2 + 0.05).toFixed(2)} mm in the model and print that part again.`,
-      ...(fit.overlap > 0
-        ? [`In the model both overlap by ${fit.overlap.toFixed(1)} mm³: check the fit map first.`]
-        : []),
+      message('steps.dryFit.widenTheSocketByMm', { tight: fixed(tight / 2, 2) }),
+      message('steps.dryFit.orCutAClearanceOf', { tight: fixed(tight / 2 + 0.05, 2) }),
+      ...(fit.overlap > 0 ? [message('steps.dryFit.inTheModelBothOverlap', { overlap: fixed(fit.overlap, 1) })] : []),
     ]
   return [
-    `Fill ${(-tight).toFixed(2)} mm with a gap-filling adhesive, or shim the peg.`,
-    ...(tight < -0.3 ? ['Fill the seam once it is glued.'] : []),
+    message('steps.dryFit.fillMmWithAGap', { tight: fixed(-tight, 2) }),
+    ...(tight < -0.3 ? [message('steps.dryFit.fillTheSeamOnceIt')] : []),
   ]
 }

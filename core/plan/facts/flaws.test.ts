@@ -1,7 +1,11 @@
 import { describe, expect, it } from 'vitest'
 import { apply3, fromQuaternion, type Vector3 } from '../../math/vectors'
-import { flawCauses } from '../../findings/openFlaws'
-import { causeOf, learnedFrom, remedyFor, tipsOnSkin } from './flaws'
+import { flawCauses as flawCausesOf } from '../../findings/openFlaws'
+import { causeOf, learnedFrom, remedyFor as remedyForOf, tipsOnSkin } from './flaws'
+import { inWords, spokenBy } from '../../testSpoken'
+
+const flawCauses = inWords(flawCausesOf)
+const remedyFor = spokenBy(remedyForOf)
 
 describe('flaws', () => {
   it('lie where tips stood, however the part was stood in the printer', () => {

@@ -1,6 +1,8 @@
 import { BENCH } from '../../defaults/bench'
 import { apply3, fromQuaternion, type Vector3 } from '../../math/vectors'
 import type { Caution } from '../materials/cautions'
+import { message } from '../../words/message'
+import type { Said } from '../../words/say'
 
 export type FlawKind = 'pit' | 'step' | 'seam' | 'scratch' | 'dust' | 'run' | 'missing'
 export type Cause =
@@ -11,7 +13,7 @@ export type Cause =
   | { kind: 'spray' }
 
 export interface Remedy {
-  title: string
+  title: Said
   /** s of work, and of waiting at 20 °C before it can be sanded */
   handsOn: number
   wait: number
@@ -27,30 +29,30 @@ export function remedyFor(kind: FlawKind, size: number): Remedy {
   switch (kind) {
     case 'pit':
       return size <= HAIR
-        ? remedy('Brush resin in, light, grit 400 and 600', 50, 30, ['resin', 'uv', 'dust'])
+        ? remedy(message('steps.flaws.brushResinInLightGrit'), 50, 30, ['resin', 'uv', 'dust'])
         : size <= PUTTY
-          ? remedy('Solvent putty, then grit 400 and 600', 70, 2 * 3600, ['fumes', 'dust'])
-          : remedy('UV putty in layers of 2 mm, grit 240 to 600', 150, 60, ['resin', 'uv', 'dust'])
+          ? remedy(message('steps.flaws.solventPuttyThenGrit400'), 70, 2 * 3600, ['fumes', 'dust'])
+          : remedy(message('steps.flaws.uvPuttyInLayersOf'), 150, 60, ['resin', 'uv', 'dust'])
     case 'step':
-      return remedy('A coat of filler primer there, grit 600 when dry', 60 + 4 * size, 2 * 3600, ['spray', 'dust'])
+      return remedy(message('steps.flaws.aCoatOfFillerPrimer'), 60 + 4 * size, 2 * 3600, ['spray', 'dust'])
     case 'seam':
-      return remedy('Water-thinned filler brushed along it, grit 400 wet', 60 + 3 * size, 3600, ['dust'])
+      return remedy(message('steps.flaws.waterThinnedFillerBrushedAlong'), 60 + 3 * size, 3600, ['dust'])
     case 'scratch':
-      return remedy('Sand with the grit before, then 600; prime thin', 40 + 2 * size, 0, ['dust'])
+      return remedy(message('steps.flaws.sandWithTheGritBefore'), 40 + 2 * size, 0, ['dust'])
     case 'dust':
-      return remedy('Remove it with grit 800 wet, prime thin', 40, 0, ['dust'])
+      return remedy(message('steps.flaws.removeItWithGrit800'), 40, 0, ['dust'])
     case 'run':
-      return remedy('Let it harden, level with grit 600, prime thin', 90, 2 * 3600, ['dust'])
+      return remedy(message('steps.flaws.letItHardenLevelWith'), 90, 2 * 3600, ['dust'])
     case 'missing':
       return remedy(
-        'Model it again in epoxy putty, texture it while soft',
+        message('steps.flaws.modelItAgainInEpoxy'),
         BENCH.remodel.setUp + BENCH.remodel.mm * size,
         8 * 3600,
         ['putty'],
       )
   }
 }
-const remedy = (title: string, handsOn: number, wait: number, cautions: Caution[]): Remedy => ({
+const remedy = (title: Said, handsOn: number, wait: number, cautions: Caution[]): Remedy => ({
   title,
   handsOn: Math.round(handsOn),
   wait,

@@ -1,5 +1,8 @@
 import type { AccessReport } from '../../fit/access'
 import type { Schools } from '../../defaults/plan'
+import { fixed, type Fixed } from '../../words/format'
+import { message } from '../../words/message'
+import type { Said } from '../../words/say'
 
 /** A pair of parts that meet, with what was measured of them. */
 export interface JointFacts {
@@ -14,7 +17,7 @@ export interface JointFacts {
 }
 export interface GluingAdvice {
   when: 'before' | 'apart'
-  why: string
+  why: Said
   /** mm² that must be masked where glue goes on after paint */
   mask: boolean
 }
@@ -31,42 +34,47 @@ const MISSED_SHARE = 0.02
  */
 export function gluingFor(j: JointFacts, school: Schools['gluing']): GluingAdvice {
   if (school === 'assembleFirst')
-    return { when: 'before', why: 'House rule: everything is assembled, then painted.', mask: false }
+    return { when: 'before', why: message('steps.gluing.houseRuleEverythingIsAssembled'), mask: false }
   if (school === 'subAssemblies')
-    return { when: 'apart', why: 'House rule: painted in sub-assemblies; glue faces are masked.', mask: true }
-  const seam = `${j.seam.toFixed(0)} mm of seam are visible`
+    return { when: 'apart', why: message('steps.gluing.houseRulePaintedInSub'), mask: true }
+  const seam = message('steps.gluing.mmOfSeamAreVisible', { seam: fixed(j.seam, 0) })
   if (!j.access)
     return {
       when: j.seam > SEEN ? 'before' : 'apart',
-      why: `${seam}; what a brush reaches is not measured yet.`,
+      why: message('steps.gluing.whatABrushReachesIs', { seam }),
       mask: j.seam <= SEEN,
     }
   const lost = j.access[0].brushLost + j.access[1].brushLost,
     of = j.access[0].brush + j.access[1].brush
   const much = lost > MISSED && lost > MISSED_SHARE * of
   const sprayed = j.access[0].airbrushLost + j.access[1].airbrushLost
-  const cm2 = (v: number): string => `${(v / 100).toFixed(1)} cm²`
+  const cm2 = (v: number): Fixed => fixed(v / 100, 1)
   if (j.seam > SEEN && !much)
     return {
       when: 'before',
-      why: `${seam}, and once joined the brush loses only ${cm2(lost)}.${sprayed > MISSED ? ` The airbrush loses ${cm2(sprayed)}: those by brush.` : ''}`,
+      why: message('steps.gluing.andOnceJoinedTheBrush', {
+        seam,
+        cm2: cm2(lost),
+        sprayed: sprayed > MISSED,
+        cm22: cm2(sprayed),
+      }),
       mask: false,
     }
   if (much && j.seam <= SEEN)
     return {
       when: 'apart',
-      why: `Once joined, no brush reaches ${cm2(lost)}, and hardly any seam is visible.`,
+      why: message('steps.gluing.onceJoinedNoBrushReaches', { cm2: cm2(lost) }),
       mask: true,
     }
   if (much)
     return {
       when: 'apart',
-      why: `Once joined, no brush reaches ${cm2(lost)}. ${seam[0]!.toUpperCase()}${seam.slice(1)}: fit it closely, because a filled seam would have to be painted again.`,
+      why: message('steps.gluing.onceJoinedNoBrushReaches2', { cm2: cm2(lost), seam }),
       mask: true,
     }
   return {
     when: 'before',
-    why: 'Hardly any seam is visible and everything is within reach; joined, it is easier to hold.',
+    why: message('steps.gluing.hardlyAnySeamIsVisible'),
     mask: false,
   }
 }

@@ -8,6 +8,7 @@ import { boxBody } from '../../testBodies'
 import { asSold } from './asSold'
 import { jointsOf, type Ask, type JointSources } from './joints'
 import { madePart, partFacts, printedHeight, printedUp, type MadePart, type MadeStep } from './madeParts'
+import { say } from '../../words/say'
 
 /** A column of 10 × 10 × 30 mm stands 0.1 mm over the middle of a plinth of 20 × 20 × 10 mm; a tool is far away. */
 const meshes: Record<string, Mesh> = {
@@ -39,7 +40,7 @@ const ask: Ask = async <K extends Check['kind']>(asked: { mesh: string; check: E
       params,
       host,
     })
-    if (!r.ok) throw new Error(r.problem.message)
+    if (!r.ok) throw new Error(say(r.problem.message))
     out.push(r.value.report as CheckReport<K>)
   }
   return out

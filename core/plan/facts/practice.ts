@@ -1,76 +1,66 @@
 import type { Caution } from '../materials/cautions'
+import { message } from '../../words/message'
+import type { Said } from '../../words/say'
 
 /** Exercises on a failed print or the practice body: what is done, and by what one sees that it went well. */
 export const EXERCISES = [
   {
     id: 'blend',
-    name: 'A blend from shade to light',
-    where: 'the half ball',
+    name: message('steps.practice.aBlendFromShadeTo'),
+    where: message('steps.practice.theHalfBall'),
     does: [
-      'Two coats of the base tone, each dry.',
-      'Mix five steps from shade to light in a palette, a drop more each time.',
-      'Paint each step where the one before ends, thinned like milk; then a glaze of the middle tone over all.',
+      message('steps.practice.twoCoatsOfTheBase'),
+      message('steps.practice.mixFiveStepsFromShade'),
+      message('steps.practice.paintEachStepWhereThe'),
     ],
-    look: ['No step shows at arm’s length.', 'The lightest place is where the light comes from, not at the top.'],
+    look: [message('steps.practice.noStepShowsAtArm'), message('steps.practice.theLightestPlaceIsWhere')],
     cautions: [],
   },
   {
     id: 'folds',
-    name: 'Light and shade on cloth',
-    where: 'the folds',
-    does: [
-      'Base, then shade into the valleys with a glaze, pulled toward the deepest place.',
-      'Light along the ridges, thinner toward their ends.',
-    ],
-    look: ['No light tone is in the valleys.', 'All ridges are lit from the same side.'],
+    name: message('steps.practice.lightAndShadeOnCloth'),
+    where: message('steps.practice.theFolds'),
+    does: [message('steps.practice.baseThenShadeIntoThe'), message('steps.practice.lightAlongTheRidgesThinner')],
+    look: [message('steps.practice.noLightToneIsIn'), message('steps.practice.allRidgesAreLitFrom')],
     cautions: [],
   },
   {
     id: 'dryBrush',
-    name: 'Dry brushing',
-    where: 'the ribs',
-    does: [
-      'Wipe the brush on paper until it leaves almost nothing.',
-      'Stroke across the ribs, from the finest to the coarsest, twice lightly rather than once hard.',
-    ],
-    look: ['The finest ribs show, the floor between them is clean.', 'No streaks, no chalk.'],
+    name: message('steps.practice.dryBrushing'),
+    where: message('steps.practice.theRibs'),
+    does: [message('steps.practice.wipeTheBrushOnPaper'), message('steps.practice.strokeAcrossTheRibsFrom')],
+    look: [message('steps.practice.theFinestRibsShowThe'), message('steps.practice.noStreaksNoChalk')],
     cautions: ['dust'],
   },
   {
     id: 'wash',
-    name: 'A wash in recesses',
-    where: 'the grooves',
-    does: ['Flood one groove at a time.', 'Remove what is on the flat with a clean damp brush before it dries.'],
-    look: ['The groove is dark to its end, the flat beside it clean.', 'No ring where it dried.'],
+    name: message('steps.practice.aWashInRecesses'),
+    where: message('steps.practice.theGrooves'),
+    does: [message('steps.practice.floodOneGrooveAtA'), message('steps.practice.removeWhatIsOnThe')],
+    look: [message('steps.practice.theGrooveIsDarkTo'), message('steps.practice.noRingWhereItDried')],
     cautions: [],
   },
   {
     id: 'eyes',
-    name: 'A pair of eyes',
-    where: 'the two balls under lids',
-    does: [
-      'Off-white ball, dark ring cut by the upper lid, iris lighter below, pupil, one catch-light on the same side in both.',
-      'The thin dark upper lid last.',
-    ],
-    look: ['Both look at one point: cover one, then the other.', 'The white does not glare.'],
+    name: message('steps.practice.aPairOfEyes'),
+    where: message('steps.practice.theTwoBallsUnderLids'),
+    does: [message('steps.practice.offWhiteBallDarkRing'), message('steps.practice.theThinDarkUpperLid')],
+    look: [message('steps.practice.bothLookAtOnePoint'), message('steps.practice.theWhiteDoesNotGlare')],
     cautions: [],
   },
   {
     id: 'gloss',
-    name: 'Gloss over metal, matt beside it',
-    where: 'the small bead and the plate round it',
-    does: [
-      'Black, then metal on the bead; gloss on it, dry.',
-      'Mask it with putty, mist matt over the plate, remove the putty at once.',
-    ],
-    look: ['The metal has not dulled.', 'The edge between gloss and matt is as sharp as the mask was.'],
+    name: message('steps.practice.glossOverMetalMattBeside'),
+    where: message('steps.practice.theSmallBeadAndThe'),
+    does: [message('steps.practice.blackThenMetalOnThe'), message('steps.practice.maskItWithPuttyMist')],
+    look: [message('steps.practice.theMetalHasNotDulled'), message('steps.practice.theEdgeBetweenGlossAnd')],
     cautions: ['spray'],
   },
 ] as const satisfies readonly {
   id: string
-  name: string
-  where: string
-  does: readonly string[]
-  look: readonly string[]
+  name: Said
+  where: Said
+  does: readonly Said[]
+  look: readonly Said[]
   cautions: readonly Caution[]
 }[]

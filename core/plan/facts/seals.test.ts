@@ -1,7 +1,11 @@
 import { describe, expect, it } from 'vitest'
-import { sealsBetween, type SealedCoat } from './seals'
-import { planSteps } from '../steps/planSteps'
+import { sealsBetween as sealsBetweenOf, type SealedCoat } from './seals'
+import { planSteps as planStepsOf } from '../steps/planSteps'
 import { facts } from '../steps/testFacts'
+import { spokenBy } from '../../testSpoken'
+
+const sealsBetween = spokenBy(sealsBetweenOf)
+const planSteps = spokenBy(planStepsOf)
 
 const coat = (region: string, more: Partial<SealedCoat> = {}): SealedCoat => ({ region, area: 1000, ...more })
 

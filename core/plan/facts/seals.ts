@@ -1,3 +1,6 @@
+import { message } from '../../words/message'
+import type { Said } from '../../words/say'
+
 /** A coat as far as sealing goes; in painting order. */
 export interface SealedCoat {
   region: string
@@ -14,7 +17,7 @@ export interface Seal {
   regions: readonly string[]
   /** mm² */
   area: number
-  why: string
+  why: Said
 }
 
 /**
@@ -26,16 +29,14 @@ export function sealsBetween(coats: readonly SealedCoat[]): Seal[] {
   const out: Seal[] = []
   /** what lies open on each region since its last seal */
   const open = new Map<string, { water: boolean; metal: boolean; area: number }>()
-  const seal = (before: number, names: readonly string[], why: string): void => {
+  const seal = (before: number, names: readonly string[], why: Said): void => {
     out.push({ before, regions: names, area: names.reduce((s, n) => s + (open.get(n)?.area ?? 0), 0), why })
     for (const n of names) open.delete(n)
   }
   coats.forEach((c, i) => {
     const metals = (c.masks?.names ?? []).filter((n) => open.get(n)?.metal)
-    if (metals.length > 0)
-      seal(i, metals, 'A mask pulls flakes off bare metal: a coat of gloss protects it, and keeps its sheen.')
-    if (c.solvent && open.get(c.region)?.water)
-      seal(i, [c.region], 'Solvent would lift the coats below; over gloss it flows into recesses and wipes off again.')
+    if (metals.length > 0) seal(i, metals, message('steps.seals.aMaskPullsFlakesOff'))
+    if (c.solvent && open.get(c.region)?.water) seal(i, [c.region], message('steps.seals.solventWouldLiftTheCoats'))
     const there = open.get(c.region)
     open.set(c.region, {
       water: (there?.water ?? false) || !c.solvent,

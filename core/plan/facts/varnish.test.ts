@@ -1,10 +1,14 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { effectPlan } from '../materials/effects'
-import { planSteps } from '../steps/planSteps'
+import { planSteps as planStepsOf } from '../steps/planSteps'
 import { facts } from '../steps/testFacts'
 import { schoolDefaults, type Schools } from '../../defaults/plan'
-import { varnishPasses, type RegionFinish } from './varnish'
+import { varnishPasses as varnishPassesOf, type RegionFinish } from './varnish'
+import { spokenBy } from '../../testSpoken'
+
+const planSteps = spokenBy(planStepsOf)
+const varnishPasses = spokenBy(varnishPassesOf)
 
 const region = (name: string, more: Partial<RegionFinish> = {}): RegionFinish => ({
   name,

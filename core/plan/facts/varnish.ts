@@ -1,5 +1,7 @@
 import { ORDER_COSTS, type OrderCosts } from '../../defaults/paint'
 import type { Schools } from '../../defaults/plan'
+import { message } from '../../words/message'
+import type { Said } from '../../words/say'
 
 /** mm of wet varnish; the share of it that lands on the piece when it is sprayed */
 const VARNISH_FILM = 0.05
@@ -39,7 +41,7 @@ export interface VarnishPass {
   area: number
   /** s of masking */
   masking: number
-  why: string
+  why: Said
 }
 
 /** mm²: less gloss than this is laid with a brush */
@@ -68,7 +70,7 @@ export function varnishPasses(
     return r.wanted ?? rest
   }
   const passes: VarnishPass[] = []
-  const put = (sheen: Sheen, own: readonly RegionFinish[], others: readonly RegionFinish[], why: string): void => {
+  const put = (sheen: Sheen, own: readonly RegionFinish[], others: readonly RegionFinish[], why: Said): void => {
     if (own.length === 0) return
     const area = own.reduce((s, r) => s + r.area, 0)
     const brushed = sheen === 'gloss' && area < BRUSHED
@@ -92,25 +94,20 @@ export function varnishPasses(
   const shines = (r: RegionFinish): boolean => r.metallic || (r.clear === true && sheenOf(r) === 'gloss')
   if (school === 'oneMatt') {
     // Gloss goes over matt without a mask; metal must never get any.
-    put(
-      'matt',
-      of('matt'),
-      regions.filter(shines),
-      'One matt coat ties the surfaces together. Metal and glass are masked: matt removes their shine.',
-    )
+    put('matt', of('matt'), regions.filter(shines), message('steps.varnish.oneMattCoatTiesThe'))
   } else
     for (const sheen of ['matt', 'satin'] as const)
       put(
         sheen,
         of(sheen),
         regions.filter((r) => shines(r) || (sheen === 'matt' && sheenOf(r) === 'satin')),
-        'Handling rubs paint off; each material keeps its sheen.',
+        message('steps.varnish.handlingRubsPaintOffEach'),
       )
   put(
     'gloss',
     of('gloss'),
     list.filter((r) => sheenOf(r) !== 'gloss').concat(bare),
-    'Wet and polished surfaces come last; matt over them would dull them.',
+    message('steps.varnish.wetAndPolishedSurfacesCome'),
   )
   return { seal, passes, bare: bare.map((r) => r.name) }
 }

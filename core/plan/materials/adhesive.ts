@@ -1,5 +1,8 @@
 import { waitingIn, type Room } from './drying'
 import { ADHESIVES, type BenchMaterial } from './materials'
+import { fixed } from '../../words/format'
+import { message } from '../../words/message'
+import type { Said } from '../../words/say'
 
 /** What a joint asks of its glue. */
 export interface JointNeeds {
@@ -20,9 +23,9 @@ export interface AdhesiveAdvice {
   utilisation: number
   /** s in this room until it can be let go */
   waiting: number
-  why: string
+  why: Said
   /** the others, and what speaks against each */
-  others: { material: BenchMaterial; against: string }[]
+  others: { material: BenchMaterial; against: Said }[]
 }
 
 /**
@@ -60,23 +63,34 @@ export function adhesiveFor(
     waiting,
     utilisation,
     why: best!.against
-      ? `The strongest there is, but ${lower(best!.against)}`
-      : `It bridges ${needs.gap.toFixed(2)} mm, leaves time to line up ${(needs.area / 100).toFixed(1)} cm², and is strong enough for what hangs on it${utilisation > 0.01 ? ` (${Math.round(100 * utilisation)} % of what it is trusted with)` : ''}.`,
+      ? message('steps.adhesive.theStrongestThereIsBut', { against: best!.against })
+      : message('steps.adhesive.itBridgesMmLeavesTime', {
+          gap: fixed(needs.gap, 2),
+          needs: fixed(needs.area / 100, 1),
+          utilisation: utilisation > 0.01,
+          utilisation2: Math.round(100 * utilisation),
+        }),
     others: judged
       .filter((j) => j !== best)
-      .map((j) => ({ material: j.material, against: j.against ?? 'Also suitable, but takes longer.' })),
+      .map((j) => ({
+        material: j.material,
+        against: j.against ?? message('steps.adhesive.alsoSuitableButTakesLonger'),
+      })),
   }
 }
 
-function against(m: BenchMaterial, n: JointNeeds, stress: number, waiting: number): string | null {
-  if (n.gap > m.gap[1]) return `It bridges ${m.gap[1]} mm at most; the gap of the joint is ${n.gap.toFixed(2)} mm.`
+function against(m: BenchMaterial, n: JointNeeds, stress: number, waiting: number): Said | null {
+  if (n.gap > m.gap[1]) return message('steps.adhesive.itBridgesMmAtMost', { m: m.gap[1], gap: fixed(n.gap, 2) })
   if (stress > m.strength)
-    return `It holds ${m.strength} N/mm² in peel; the joint needs ${stress.toFixed(1)} N/mm². Pin it.`
+    return message('steps.adhesive.itHoldsNMmIn', { strength: m.strength, stress: fixed(stress, 1) })
   if ((m.working ?? Infinity) < placing(n.area))
-    return `It grabs after ${m.working} s; lining up ${(n.area / 100).toFixed(1)} cm² takes ${placing(n.area)} s.`
+    return message('steps.adhesive.itGrabsAfterSLining', {
+      working: m.working,
+      n: fixed(n.area / 100, 1),
+      area: placing(n.area),
+    })
   // Cyanoacrylate is glass between things that move against each other.
-  if (n.mixed && m.id.startsWith('ca')) return 'It is brittle, and the two parts are of different materials.'
-  if (waiting > n.hurry) return `It takes ${Math.round(waiting / 60)} min until it holds; there is no time for that.`
+  if (n.mixed && m.id.startsWith('ca')) return message('steps.adhesive.itIsBrittleAndThe')
+  if (waiting > n.hurry) return message('steps.adhesive.itTakesMinUntilIt', { n: Math.round(waiting / 60) })
   return null
 }
-const lower = (s: string): string => s[0]!.toLowerCase() + s.slice(1)

@@ -1,3 +1,6 @@
+import { message } from '../../words/message'
+import type { Said } from '../../words/say'
+
 export interface Room {
   /** °C */
   temperature: number
@@ -21,8 +24,8 @@ export function waitingIn(room: Room, seconds: number, setting: Setting): number
 }
 
 /** Sprays ruin in cold or damp: why not now, or null. */
-export function sprayRefused(room: Room): string | null {
-  if (room.temperature < 10) return `${room.temperature} °C is under 10 °C: the coat would run and stay soft.`
-  if (room.humidity > 80) return `${room.humidity} % humidity is over 80 %: the coat would turn cloudy.`
+export function sprayRefused(room: Room): Said | null {
+  if (room.temperature < 10) return message('steps.drying.cIsUnder10C', { temperature: room.temperature })
+  if (room.humidity > 80) return message('steps.drying.humidityIsOver80The', { humidity: room.humidity })
   return null
 }

@@ -1,6 +1,8 @@
 import { type EffectKind } from '../../defaults/plan'
 import type { Caution } from './cautions'
 import type { Setting } from './drying'
+import { message } from '../../words/message'
+import type { Said } from '../../words/say'
 
 interface EffectWay {
   name: string
@@ -20,7 +22,7 @@ interface EffectWay {
   /** min of work for 1 dm², each layer */
   work: number
   cautions: readonly Caution[]
-  why: string
+  why: Said
   /** before the varnish, which binds it, or after, which would dull it */
   when: 'before' | 'after'
 }
@@ -39,7 +41,7 @@ export const EFFECTS: Record<EffectKind, EffectWay> = {
     setting: 'evaporation',
     work: 12,
     cautions: [],
-    why: 'Thick paste cracks as it dries: use thin layers, each completely dry.',
+    why: message('steps.effects.thickPasteCracksAsIt'),
     when: 'before',
   },
   rust: {
@@ -54,7 +56,7 @@ export const EFFECTS: Record<EffectKind, EffectWay> = {
     setting: 'evaporation',
     work: 15,
     cautions: ['solvent'],
-    why: 'It runs down from edges and rivets, darkest where water stands.',
+    why: message('steps.effects.itRunsDownFromEdges'),
     when: 'before',
   },
   dust: {
@@ -69,7 +71,7 @@ export const EFFECTS: Record<EffectKind, EffectWay> = {
     setting: 'evaporation',
     work: 8,
     cautions: ['dust'],
-    why: 'It stays where nothing wipes it off; its binder darkens it by half.',
+    why: message('steps.effects.itStaysWhereNothingWipes'),
     when: 'before',
   },
   grass: {
@@ -84,7 +86,7 @@ export const EFFECTS: Record<EffectKind, EffectWay> = {
     setting: 'evaporation',
     work: 10,
     cautions: [],
-    why: 'Fibres are pulled up while the glue is wet; what has not held is blown off later.',
+    why: message('steps.effects.fibresArePulledUpWhile'),
     when: 'after',
   },
   snow: {
@@ -99,7 +101,7 @@ export const EFFECTS: Record<EffectKind, EffectWay> = {
     setting: 'evaporation',
     work: 8,
     cautions: [],
-    why: 'It goes on what faces up, and is the last step on the ground.',
+    why: message('steps.effects.itGoesOnWhatFaces'),
     when: 'after',
   },
   water: {
@@ -114,7 +116,7 @@ export const EFFECTS: Record<EffectKind, EffectWay> = {
     setting: 'reaction',
     work: 6,
     cautions: ['casting'],
-    why: 'Thick pours heat and shrink: shallow layers, each hard before the next; dam the edge first.',
+    why: message('steps.effects.thickPoursHeatAndShrink'),
     when: 'after',
   },
   blood: {
@@ -129,7 +131,7 @@ export const EFFECTS: Record<EffectKind, EffectWay> = {
     setting: 'evaporation',
     work: 20,
     cautions: ['fumes'],
-    why: 'It must stay glossy: no matt coat may cover it.',
+    why: message('steps.effects.itMustStayGlossyNo'),
     when: 'after',
   },
 }

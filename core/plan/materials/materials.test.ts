@@ -7,12 +7,18 @@ import { concatenate, reversed } from '../../mesh/mesh'
 import { cuspsOf } from '../../print/orient/cusps'
 import { boxBody, sphereBody } from '../../testBodies'
 import { GRAIN, ladder, sandingTime, surfaceOf } from './abrasives'
-import { adhesiveFor } from './adhesive'
+import { adhesiveFor as adhesiveForOf } from './adhesive'
 import { batches, potLife } from './batches'
-import { expected, remedies } from '../facts/dryFit'
+import { expected as expectedOf, remedies as remediesOf } from '../facts/dryFit'
 import { fillSeam } from './filling'
 import { ADHESIVES, FILLERS } from './materials'
-import { primerFor } from './primer'
+import { primerFor as primerForOf } from './primer'
+import { spokenBy } from '../../testSpoken'
+
+const adhesiveFor = spokenBy(adhesiveForOf)
+const expected = spokenBy(expectedOf)
+const remedies = spokenBy(remediesOf)
+const primerFor = spokenBy(primerForOf)
 
 const ROOM = { temperature: 20, humidity: 50 }
 const material = (id: string) => [...FILLERS, ...ADHESIVES].find((m) => m.id === id)!

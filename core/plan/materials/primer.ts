@@ -1,3 +1,6 @@
+import { message } from '../../words/message'
+import type { Said } from '../../words/say'
+
 /** µm of dry film a coat, from the can (craft.md, Materials). */
 export const PRIMER_FILM = { plain: 15, filler: 40 } as const
 /** µm of steps that a plain primer's film hides. */
@@ -16,7 +19,7 @@ export interface PrimerPlan {
   film: number
   /** ml out of the can */
   ml: { filler: number; plain: number }
-  why: string
+  why: Said
 }
 
 /**
@@ -37,7 +40,7 @@ export function primerFor(step: number, area: number, stepped: number, plain: nu
     ml: { filler: ml(PRIMER_FILM.filler, filler, stepped), plain: ml(PRIMER_FILM.plain, plain, area) },
     why:
       filler > 0
-        ? `Steps of ${Math.round(step)} µm are left; ${filler === 1 ? 'a coat' : `${filler} coats`} of filler primer ${filler === 1 ? 'levels' : 'level'} them where they are, sanded between.`
-        : `What is left is under ${HIDDEN} µm: plain primer covers it, and filler would only fill detail.`,
+        ? message('steps.primer.stepsOfMAreLeft', { step: Math.round(step), filler })
+        : message('steps.primer.whatIsLeftIsUnder', { hidden: HIDDEN }),
   }
 }

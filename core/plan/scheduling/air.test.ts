@@ -1,8 +1,11 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import type { ScheduleFacts } from '../../findings/facts'
-import { scheduleFindings } from '../../findings/schedule'
+import { scheduleFindings as scheduleFindingsOf } from '../../findings/schedule'
 import { nextSpray, roomAhead, saturation, shutToSpray, type AirHour } from './air'
+import { inWords } from '../../testSpoken'
+
+const scheduleFindings = inWords(scheduleFindingsOf)
 
 const HOUR = 3_600_000
 const air = (temperature: number, humidity: number) => ({ temperature, humidity })

@@ -5,11 +5,12 @@ import { kindOf, lateness, spreadsOf, type Logged, type PieceRisk } from './late
 import { slackOf } from './slack'
 import type { Person, Placed, Problem, Task } from './types'
 import { windowsOf } from './windows'
+import type { Said } from '../../words/say'
 
 export interface WorkshopTask extends Task {
   /** of its step */
   key: string
-  title: string
+  title: Said
   risks: readonly { chance: number; costs: number }[]
 }
 /** All pieces of a workshop, its people and its hours. */

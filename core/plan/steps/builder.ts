@@ -8,10 +8,6 @@ export const CARE = { shelf: 0.6, display: 1, exhibition: 1.6 } as const
 
 export const capital = (s: string): string => s[0]!.toUpperCase() + s.slice(1)
 
-/** Names in a row, as one says them. */
-export const listed = (names: readonly string[]): string =>
-  names.length < 2 ? names.join('') : `${names.slice(0, -1).join(', ')} and ${names.at(-1)}`
-
 type Optional =
   | 'after'
   | 'waiting'

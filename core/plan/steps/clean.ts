@@ -1,5 +1,7 @@
 import { BENCH } from '../../defaults/bench'
 import { DM2, MIN, type PlanBuilder } from './builder'
+import { fixed } from '../../words/format'
+import { message } from '../../words/message'
 
 /** Off the plate: supports, baths, light. The order is the workshop's school. */
 export function cleanSteps(b: PlanBuilder): void {
@@ -19,16 +21,16 @@ export function cleanSteps(b: PlanBuilder): void {
     b.add({
       key: 'strip',
       phase: 'Clean',
-      title: 'Remove the supports',
-      why: `${tips} tips hold it${cured ? '; cured tips break hard and leave deeper scars' : '; green tips come off easily in warm water'}.`,
+      title: message('steps.clean.removeTheSupports'),
+      why: message('steps.clean.tipsHoldItCuredTips', { tips, cured }),
       handsOn: BENCH.strip.setUp + tips * (cured ? BENCH.strip.curedTip : BENCH.strip.tip),
       needs: 'bench',
       cautions: ['resin', 'blade'],
-      materials: cured ? [] : ['warm water'],
-      tools: ['flush cutters'],
+      materials: cured ? [] : [message('steps.clean.warmWater')],
+      tools: [message('steps.clean.flushCutters')],
       risks: [
         {
-          what: 'pits where tips tear',
+          what: message('steps.clean.pitsWhereTipsTear'),
           chance: cured ? BENCH.strip.curedTorn : BENCH.strip.torn,
           costs: BENCH.strip.pit * tips + BENCH.strip.focalPit * focal,
         },
@@ -39,18 +41,21 @@ export function cleanSteps(b: PlanBuilder): void {
   b.add({
     key: 'wash',
     phase: 'Clean',
-    title: hollow.length > 0 ? 'Wash in two baths and flush every cavity' : 'Wash in two baths',
+    title: hollow.length > 0 ? message('steps.clean.washInTwoBathsAnd') : message('steps.clean.washInTwoBaths'),
     why:
       hollow.length > 0
-        ? `${hollow.map((p) => p.name).join(', ')} ${hollow.length > 1 ? 'are' : 'is'} hollow: resin left inside leaks or splits the wall later.`
-        : 'Uncured film left on the surface turns tacky and milky under primer.',
+        ? message('steps.clean.areIsHollowResinLeft', {
+            names: hollow.map((p) => p.name),
+            n: hollow.length,
+          })
+        : message('steps.clean.uncuredFilmLeftOnThe'),
     handsOn: BENCH.wash.setUp + (BENCH.wash.dm2 * area) / DM2 + BENCH.wash.hole * holes,
     wait: BENCH.wash.dries,
     setting: 'evaporation',
     needs: 'bench',
     cautions: ['resin', 'solvent'],
-    materials: ['wash liquid, dirty bath then clean'],
-    tools: hollow.length > 0 ? ['syringe'] : [],
+    materials: [message('steps.clean.washLiquidDirtyBathThen')],
+    tools: hollow.length > 0 ? [message('steps.clean.syringe')] : [],
     setup: { key: 'wash', seconds: BENCH.wash.setUp },
   })
   if (schools.strip === 'afterWash') strip()
@@ -59,13 +64,18 @@ export function cleanSteps(b: PlanBuilder): void {
   b.add({
     key: 'cure',
     phase: 'Clean',
-    title: 'Cure, turning it once',
-    why: `${cure.toFixed(0)} minutes for ${tallest.toFixed(0)} mm${clear ? '; clear parts at most 2, or they turn yellow' : ''}${hollow.length > 0 ? '; light the inside through the holes' : ''}.`,
+    title: message('steps.clean.cureTurningItOnce'),
+    why: message('steps.clean.minutesForMmClearParts', {
+      cure: fixed(cure, 0),
+      tallest: fixed(tallest, 0),
+      clear,
+      hollow: hollow.length > 0,
+    }),
     handsOn: BENCH.cure.handsOn,
     wait: cure * MIN,
     needs: 'curing lamp',
     cautions: ['uv', 'resin'],
-    tools: ['curing lamp'],
+    tools: [message('steps.clean.curingLamp')],
     setup: { key: 'cure', seconds: BENCH.cure.setUp },
     holds: true,
   })
@@ -81,12 +91,16 @@ function layered(b: PlanBuilder): void {
   b.add({
     key: 'strip-filament',
     phase: 'Clean',
-    title: `Break the supports and the brim off ${parts.length === 1 ? parts[0]!.name : `${parts.length} filament parts`}`,
-    why: 'Remove them cold. Cut strings and layer seams, do not tear them.',
+    title: message('steps.clean.breakTheSupportsAndThe', {
+      parts: parts.length === 1,
+      name: parts[0]!.name,
+      length: parts.length,
+    }),
+    why: message('steps.clean.removeThemColdCutStrings'),
     handsOn: BENCH.strip.filamentPart * parts.length + (BENCH.strip.filamentDm2 * area) / DM2,
     needs: 'bench',
     cautions: ['blade'],
-    tools: ['flush cutters', 'scalpel'],
+    tools: [message('steps.clean.flushCutters'), message('steps.clean.scalpel')],
     lines: parts.map((p) => p.name),
   })
   // Nothing that the resin parts need waits for it.

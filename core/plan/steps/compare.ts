@@ -1,4 +1,5 @@
 import type { PlanStep } from './types'
+import type { Said } from '../../words/say'
 
 export interface PlanSum {
   /** s of work, s of waiting one after the other, money for work and what is used up, and s of rework to be expected */
@@ -24,11 +25,11 @@ export function comparePlans(
 ): {
   now: PlanSum
   then: PlanSum
-  added: string[]
-  removed: string[]
-  changed: { title: string; handsOn: number }[]
+  added: Said[]
+  removed: Said[]
+  changed: { title: Said; handsOn: number }[]
   kept: number
-  lost: string[]
+  lost: Said[]
 } {
   const before = new Map(now.map((s) => [s.key, s])),
     after = new Map(then.map((s) => [s.key, s]))

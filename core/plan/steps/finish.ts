@@ -1,8 +1,10 @@
 import { BENCH } from '../../defaults/bench'
 import { effectPlan, EFFECTS } from '../materials/effects'
 import { varnishFor, varnishPasses, VARNISH_DRIES, VARNISH_LANDS } from '../facts/varnish'
-import { capital, DM2, listed, type PlanBuilder } from './builder'
+import { DM2, type PlanBuilder } from './builder'
 import type { PlanFacts } from './types'
+import { fixed } from '../../words/format'
+import { message } from '../../words/message'
 
 /** Varnish, pass by pass; before there is a scheme one step stands for all of it. */
 export function finishSteps(b: PlanBuilder): void {
@@ -20,19 +22,23 @@ function oneStep(b: PlanBuilder): void {
   b.add({
     key: 'varnish',
     phase: 'Finish',
-    title: matt ? 'Matt coat over all, then gloss accents' : `Varnish ${varnish}, each region its own finish`,
+    title: matt
+      ? message('steps.finish.mattCoatOverAllThen')
+      : message('steps.finish.varnishEachRegionItsOwn', { varnish }),
     why: matt
-      ? 'Handling rubs paint off. Metallics are masked first: matt removes their shine.'
-      : 'Handling rubs paint off; each material keeps its sheen.',
+      ? message('steps.finish.handlingRubsPaintOffMetallics')
+      : message('steps.finish.handlingRubsPaintOffEach'),
     handsOn: (matt ? BENCH.varnish.matt : BENCH.varnish.byRegion) + (BENCH.varnish.dm2 * area) / DM2,
     wait: BENCH.varnish.cures,
     setting: 'evaporation',
     needs: 'airbrush',
     cautions: ['spray'],
-    materials: [`varnish, ${varnish}`],
+    materials: [message('steps.finish.varnish', { varnish })],
     uses: [{ what: `varnish:${varnish}`, amount: varnishFor(area, VARNISH_LANDS) }],
     setup: { key: `spray varnish, ${varnish}`, seconds: BENCH.varnish.spraySetUp },
-    risks: [{ what: 'metallics or gloss dulled', chance: matt ? 0.1 : 0.03, costs: BENCH.varnish.dulled }],
+    risks: [
+      { what: message('steps.finish.metallicsOrGlossDulled'), chance: matt ? 0.1 : 0.03, costs: BENCH.varnish.dulled },
+    ],
   })
 }
 function byRegion(b: PlanBuilder): void {
@@ -42,14 +48,14 @@ function byRegion(b: PlanBuilder): void {
     b.add({
       key: 'seal-powder',
       phase: 'Finish',
-      title: `Seal the powder on ${listed(seal)}`,
-      why: 'A finger wipes powder off. A mist from farther away than usual binds it without moving it.',
+      title: message('steps.finish.sealThePowderOn', { regions: seal }),
+      why: message('steps.finish.aFingerWipesPowderOff'),
       handsOn: BENCH.varnish.powder,
       wait: VARNISH_DRIES,
       setting: 'evaporation',
       needs: 'airbrush',
       cautions: ['spray'],
-      materials: ['varnish, matt, as a mist'],
+      materials: [message('steps.finish.varnishMattAsAMist')],
       uses: [{ what: 'varnish:matt', amount: varnishFor(areaNamed(finishes, seal), VARNISH_LANDS) / 2 }],
       setup: { key: 'spray varnish, matt', seconds: BENCH.varnish.spraySetUp },
     })
@@ -59,13 +65,11 @@ function byRegion(b: PlanBuilder): void {
     b.add({
       key: p.key,
       phase: 'Finish',
-      title: `Varnish ${p.sheen}: ${listed(p.regions)}${sprayed ? '' : ', by brush'}`,
+      title: message('steps.finish.varnishByBrush', { sheen: p.sheen, regions: p.regions, sprayed }),
       why: p.why,
       lines: [
-        ...(p.masks.length > 0 ? [`Mask ${listed(p.masks)}, ${Math.round(p.mm)} mm of edge.`] : []),
-        ...(last && bare.length > 0
-          ? [`${capital(listed(bare))} stays unvarnished: do not touch it with bare fingers.`]
-          : []),
+        ...(p.masks.length > 0 ? [message('steps.finish.maskMmOfEdge', { masks: p.masks, mm: Math.round(p.mm) })] : []),
+        ...(last && bare.length > 0 ? [message('steps.finish.staysUnvarnishedDoNotTouch', { regions: bare })] : []),
       ],
       handsOn:
         BENCH.varnish.pass +
@@ -75,14 +79,21 @@ function byRegion(b: PlanBuilder): void {
       setting: 'evaporation',
       needs: sprayed ? 'airbrush' : 'bench',
       cautions: sprayed ? ['spray'] : ['fumes'],
-      materials: [`varnish, ${p.sheen}: ${varnishFor(p.area, sprayed ? VARNISH_LANDS : 0.9).toFixed(1)} ml`],
+      materials: [
+        message('steps.finish.varnishMl', {
+          sheen: p.sheen,
+          varnishFor: fixed(varnishFor(p.area, sprayed ? VARNISH_LANDS : 0.9), 1),
+        }),
+      ],
       uses: [{ what: `varnish:${p.sheen}`, amount: varnishFor(p.area, sprayed ? VARNISH_LANDS : 0.9) }],
       setup: {
         key: `${sprayed ? 'spray' : 'brush'} varnish, ${p.sheen}`,
         seconds: sprayed ? BENCH.varnish.spraySetUp : BENCH.varnish.brushSetUp,
       },
       risks:
-        p.masks.length > 0 ? [{ what: 'varnish creeps under a mask', chance: 0.04, costs: BENCH.varnish.crept }] : [],
+        p.masks.length > 0
+          ? [{ what: message('steps.finish.varnishCreepsUnderAMask'), chance: 0.04, costs: BENCH.varnish.crept }]
+          : [],
     })
   })
 }
@@ -95,19 +106,28 @@ function effectSteps(b: PlanBuilder, when: 'before' | 'after'): void {
     const way = EFFECTS[e.kind]
     if (way.when !== when) return
     const { layers, amount, handsOn, wait } = effectPlan(e)
-    const each = `${(amount / layers).toFixed(way.unit === 'g' ? 2 : 1)} ${way.unit}`
+    const each = message('steps.finish.amount', {
+      amount: fixed(amount / layers, way.unit === 'g' ? 2 : 1),
+      unit: way.unit,
+    })
     for (let k = 1; k <= layers; k++)
       b.add({
         key: `effect-${e.id}-${k}`,
         phase: 'Finish',
-        title: `${way.name} on ${e.region}${layers > 1 ? `, layer ${k} of ${layers}` : ''}`,
+        title: message('steps.finish.onLayerOf', {
+          name: way.name,
+          region: e.region,
+          layers: layers > 1,
+          k,
+          layers2: layers,
+        }),
         why: way.why,
         handsOn: (b.care * handsOn) / layers,
         wait,
         setting: way.setting,
         needs: 'bench',
         cautions: [...way.cautions],
-        materials: [`${way.stuff}: ${each}`],
+        materials: [message('steps.finish.stuffAndAmount', { stuff: way.stuff, each })],
         uses: [{ what: `effect:${e.kind}`, amount: amount / layers }],
       })
   })

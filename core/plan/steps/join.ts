@@ -5,6 +5,9 @@ import { expected, remedies } from '../facts/dryFit'
 import { fitOrder, gluingFor, type GluingAdvice } from '../facts/gluing'
 import { capital, type PlanBuilder } from './builder'
 import type { PlanFacts, PlanJoint } from './types'
+import { fixed } from '../../words/format'
+import { message } from '../../words/message'
+import type { Said } from '../../words/say'
 
 /** s that an adhesive may take to cure where the piece is due soon; judgement */
 const HURRY = 2 * 3600
@@ -69,7 +72,7 @@ function fitting(j: PlanJoint): number {
   return tight ? BENCH.dryFit.tightPair : BENCH.dryFit.pair
 }
 
-const pairName = (j: PlanJoint): string => `${j.a.name} and ${j.b.name}`
+const pairName = (j: PlanJoint): Said => message('steps.join.pair', { name: j.a.name, name2: j.b.name })
 
 /** Dry fit, pins, and the joints that are glued before paint. */
 export function joinSteps(b: PlanBuilder, plan: readonly JoinedPlan[]): void {
@@ -77,15 +80,19 @@ export function joinSteps(b: PlanBuilder, plan: readonly JoinedPlan[]): void {
   b.add({
     key: 'dryfit',
     phase: 'Fit',
-    title: `Dry fit ${plan.length === 1 ? 'the pair' : `${plan.length} pairs`}`,
-    why: 'Nothing is glued before everything fits.',
+    title: message('steps.join.dryFitThePairPairs', { length: plan.length }),
+    why: message('steps.join.nothingIsGluedBeforeEverything'),
     handsOn: plan.reduce((s, p) => s + fitting(p.joint), 0),
     needs: 'bench',
-    tools: ['needle files', 'scalpel'],
+    tools: [message('steps.join.needleFiles'), message('steps.join.scalpel')],
     cautions: ['blade', 'dust'],
-    lines: plan.map(
-      ({ joint }) =>
-        `${pairName(joint)}: ${(joint.tried && remedies(joint.tried, joint.fit)[0]) ?? (joint.tried ? 'It fits.' : expected(joint.fit).sentence)}`,
+    lines: plan.map(({ joint }) =>
+      message('steps.join.pairAndWhat', {
+        pairName: pairName(joint),
+        sentence:
+          (joint.tried && remedies(joint.tried, joint.fit)[0]) ??
+          (joint.tried ? message('steps.join.itFits') : expected(joint.fit).sentence),
+      }),
     ),
   })
   const pinned = plan.filter((p) => p.pin)
@@ -96,21 +103,27 @@ export function joinSteps(b: PlanBuilder, plan: readonly JoinedPlan[]): void {
     b.add({
       key: 'pin',
       phase: 'Fit',
-      title: `Drill and pin ${pinned.length === 1 ? 'a joint' : `${pinned.length} joints`}`,
-      why: 'Glue holds in shear and fails in peel; wire carries the bending.',
+      title: message('steps.join.drillAndPinAJoint', { length: pinned.length }),
+      why: message('steps.join.glueHoldsInShearAnd'),
       handsOn: pinned.reduce((s, p) => s + (p.joint.fixed ? BENCH.pin.printedHole : BENCH.pin.drilled), 0),
       needs: 'bench',
       cautions: ['blade', 'dust'],
-      materials: wires.map((w) => `brass wire ${w} mm, ${length(w)} mm of it`),
+      materials: wires.map((w) => message('steps.join.brassWireMmMmOf', { w, length: length(w) })),
       uses: wires.map((w) => ({ what: `wire:${w}`, amount: length(w) })),
-      tools: wires.map((w) => `drill ${(w + 0.1).toFixed(1)} mm`),
-      lines: pinned.map(
-        ({ joint, pin }) =>
-          `${pairName(joint)}: ${pin!.wire} mm wire, ${pin!.depth} mm into each${joint.fixed ? ', its hole is printed' : ', square to the joint'}${joint.load ? `; ${joint.load.mass.toFixed(0)} g hang there` : ''}`,
+      tools: wires.map((w) => message('steps.join.drillMm', { w: fixed(w + 0.1, 1) })),
+      lines: pinned.map(({ joint, pin }) =>
+        message('steps.join.mmWireMmIntoEach', {
+          pairName: pairName(joint),
+          wire: pin!.wire,
+          depth: pin!.depth,
+          fixed: Boolean(joint.fixed),
+          load: Boolean(joint.load),
+          mass: fixed(joint.load?.mass ?? 0, 0),
+        }),
       ),
       risks: [
         {
-          what: 'a drill that wanders',
+          what: message('steps.join.aDrillThatWanders'),
           chance: 0.06 * pinned.filter((p) => !p.joint.fixed).length,
           costs: BENCH.pin.wandered,
         },
@@ -130,15 +143,17 @@ export function maskSteps(b: PlanBuilder, plan: readonly JoinedPlan[]): void {
   b.add({
     key: 'mask',
     phase: 'Prime',
-    title: `Mask ${2 * apart.length} glue faces`,
-    why: 'They are joined after painting, and glue does not hold on paint.',
+    title: message('steps.join.maskGlueFaces', { length: 2 * apart.length }),
+    why: message('steps.join.theyAreJoinedAfterPainting'),
     handsOn: BENCH.mask.setUp + BENCH.mask.joint * apart.length + (60 * area) / BENCH.mask.area,
     needs: 'bench',
-    materials: ['masking tape or fluid'],
+    materials: [message('steps.join.maskingTapeOrFluid')],
     setup: { key: 'mask glue faces', seconds: BENCH.mask.setUp },
-    tools: ['scalpel'],
+    tools: [message('steps.join.scalpel')],
     cautions: ['blade'],
-    lines: apart.map(({ joint }) => `${pairName(joint)}: ${(joint.fit.area / 100).toFixed(1)} cm² on each`),
+    lines: apart.map(({ joint }) =>
+      message('steps.join.cmOnEach', { pairName: pairName(joint), joint: fixed(joint.fit.area / 100, 1) }),
+    ),
   })
 }
 
@@ -167,8 +182,12 @@ function glueEach(
     const key = b.add({
       key: `glue:${joint.key}`,
       phase,
-      title: `${capital(adhesive.material.name)}: ${joint.a.name} to ${joint.b.name}`,
-      why: `${gluing.why} ${adhesive.why}`,
+      title: message('steps.join.gluePair', {
+        name: capital(adhesive.material.name),
+        name2: joint.a.name,
+        name3: joint.b.name,
+      }),
+      why: message('steps.join.gluingAndGlue', { why: gluing.why, why2: adhesive.why }),
       handsOn: BENCH.glue.joint + (adhesive.material.mixed ? BENCH.mix : 0) + joint.fit.area / BENCH.glue.area,
       waiting: adhesive.waiting,
       window: Number.isFinite(potLife(adhesive.material, b.facts.room))
@@ -176,14 +195,19 @@ function glueEach(
         : null,
       needs: 'bench',
       cautions: [adhesive.material.caution],
-      materials: [`${adhesive.material.name}, ${Math.max(0.1, (joint.fit.area * 0.15) / 1000).toFixed(1)} ml`],
+      materials: [
+        message('steps.join.ml', {
+          name: adhesive.material.name,
+          n: fixed(Math.max(0.1, (joint.fit.area * 0.15) / 1000), 1),
+        }),
+      ],
       uses: [{ what: `adhesive:${adhesive.material.id}`, amount: Math.max(0.1, (joint.fit.area * 0.15) / 1000) }],
       setup: adhesive.material.mixed ? { key: `mix ${adhesive.material.name}`, seconds: BENCH.mix } : null,
-      tools: phase === 'Finish' ? ['scalpel, to bare the masked faces'] : [],
+      tools: phase === 'Finish' ? [message('steps.join.scalpelToBareTheMasked')] : [],
       after: [...new Set([...ready, ...before])],
       risks: [
         {
-          what: 'a joint that breaks in handling',
+          what: message('steps.join.aJointThatBreaksIn'),
           chance: pin ? 0.01 : Math.min(0.5, 0.03 + 0.3 * Math.min(1, adhesive.utilisation) * (moment > 60 ? 1 : 0.3)),
           costs: BENCH.glue.failed,
         },

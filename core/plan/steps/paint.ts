@@ -6,9 +6,11 @@ import { waitingIn } from '../materials/drying'
 import { primerFor } from '../materials/primer'
 import { sealsBetween, type Seal } from '../facts/seals'
 import { varnishFor, VARNISH_DRIES, VARNISH_LANDS } from '../facts/varnish'
-import { DM2, listed, type PlanBuilder } from './builder'
+import { DM2, type PlanBuilder } from './builder'
 import { stepOf } from './surface'
 import type { PlanFacts } from './types'
+import { fixed } from '../../words/format'
+import { message } from '../../words/message'
 
 /** Share of the steps that is left where a hand with paper gets to. */
 const LEFT_AFTER_SANDING = 0.15
@@ -40,7 +42,10 @@ export function overDetail(f: PlanFacts): { primer: number; sanded: number } {
   return { primer: film / 1000, sanded: stepOf(f).cusp / 1000 }
 }
 
-const NO_PRIMER = { glue: 'glue holds on bare resin.', light: 'it is clear, and primer blocks its light.' }
+const NO_PRIMER = {
+  glue: message('steps.paint.glueHoldsOnBareResin'),
+  light: message('steps.paint.itIsClearAndPrimer'),
+}
 
 /** Primer and inspection, pass by pass, and the light from above where that is the undercoat. */
 export function primeSteps(b: PlanBuilder): void {
@@ -61,8 +66,8 @@ export function primeSteps(b: PlanBuilder): void {
     b.add({
       key: `prime-${pass}`,
       phase: 'Prime',
-      title: `Prime ${colour}, pass ${pass} of ${passes}`,
-      why: `${pass === 1 ? 'Primer shows flaws that bare resin does not.' : 'The pass before was sanded where flaws were repaired.'} ${p.why} ${Math.round(p.film)} µm in all.`,
+      title: message('steps.paint.primePassOf', { colour, pass, passes }),
+      why: message('steps.paint.primerShowsFlawsThatBare', { pass, why: p.why, film: Math.round(p.film) }),
       handsOn:
         (tinted && pass === 1 ? BESIDES.tinted! : 0) +
         BENCH.prime.setUp +
@@ -74,16 +79,28 @@ export function primeSteps(b: PlanBuilder): void {
       lines: [
         ...(tinted && pass === 1
           ? [
-              `It has the colour ${tinted}: mix enough for ${passes === 1 ? 'all coats' : passes === 2 ? 'both passes' : `all ${passes} passes`} at once, within what its maker allows to be added, and compare with a dried sample.`,
+              message('steps.paint.itHasTheColourMix', {
+                tinted,
+                passes,
+              }),
             ]
           : []),
-        ...b.facts.unprimed.map((r) => `Cover ${r.name} first: ${NO_PRIMER[r.takes]}`),
+        ...b.facts.unprimed.map((r) => message('steps.paint.coverFirst', { name: r.name, takes: NO_PRIMER[r.takes] })),
       ],
       materials: [
         ...(p.filler > 0
-          ? [`filler primer, ${p.filler} ${p.filler > 1 ? 'coats' : 'coat'}: ${p.ml.filler.toFixed(1)} ml in the can`]
+          ? [
+              message('steps.paint.fillerPrimerCoatsCoatMl', {
+                coats: p.filler,
+                ml: fixed(p.ml.filler, 1),
+              }),
+            ]
           : []),
-        `primer, ${colour}, ${p.plain} ${p.plain > 1 ? 'coats' : 'coat'}: ${p.ml.plain.toFixed(1)} ml in the can`,
+        message('steps.paint.primerCoatsCoatMlIn', {
+          colour,
+          coats: p.plain,
+          ml: fixed(p.ml.plain, 1),
+        }),
       ],
       uses: [
         ...(p.filler > 0 ? [{ what: 'primer:filler', amount: p.ml.filler }] : []),
@@ -95,32 +112,32 @@ export function primeSteps(b: PlanBuilder): void {
     b.add({
       key: `inspect-${pass}`,
       phase: 'Prime',
-      title: `Inspect under raking light, repair, pass ${pass}`,
-      why: 'Repeat until a pass finds nothing.',
+      title: message('steps.paint.inspectUnderRakingLightRepair', { pass }),
+      why: message('steps.paint.repeatUntilAPassFinds'),
       handsOn:
         b.care * (BENCH.inspect.pass + (BENCH.inspect.dm2 * area) / DM2) + known.reduce((s, f) => s + f.handsOn, 0),
       waiting: Math.max(0, ...known.map((f) => f.wait)),
       lines: known.map((f) => f.title),
       needs: 'bench',
       cautions: ['dust'],
-      materials: ['solvent putty', 'grit 600'],
+      materials: [message('steps.paint.solventPutty'), message('steps.paint.grit600')],
       uses: known.length > 0 ? [{ what: 'filler:solvent', amount: 0.1 * known.length }] : [],
-      tools: ['raking light'],
+      tools: [message('steps.paint.rakingLight')],
     })
   }
   if (schools.undercoat === 'zenithal')
     b.add({
       key: 'zenithal',
       phase: 'Prime',
-      title: 'Spray white from above',
-      why: 'Light and shade are on the sculpt before the first colour.',
+      title: message('steps.paint.sprayWhiteFromAbove'),
+      why: message('steps.paint.lightAndShadeAreOn'),
       handsOn: BESIDES.zenithal!,
       wait: BENCH.prime.dries,
       setting: 'evaporation',
       needs: 'airbrush',
       cautions: ['spray'],
-      lines: b.facts.unprimed.map((r) => `${r.name} stays covered.`),
-      materials: ['primer, white'],
+      lines: b.facts.unprimed.map((r) => message('steps.paint.staysCovered', { name: r.name })),
+      materials: [message('steps.paint.primerWhite')],
       uses: [{ what: 'primer:white', amount: primerFor(0, area, 0, 1).ml.plain / 2 }],
       setup: { key: 'spray primer, white', seconds: BENCH.prime.setUp },
     })
@@ -130,14 +147,14 @@ function addSeal(b: PlanBuilder, { regions, area, why }: Seal, key: string): voi
   b.add({
     key,
     phase: 'Paint',
-    title: `Seal ${listed(regions)} with gloss`,
+    title: message('steps.paint.sealWithGloss', { regions }),
     why,
     handsOn: BENCH.seal.setUp + coatTime(area * b.care, 'airbrush'),
     wait: VARNISH_DRIES,
     setting: 'evaporation',
     needs: 'airbrush',
     cautions: ['spray'],
-    materials: ['varnish, gloss'],
+    materials: [message('steps.paint.varnishGloss')],
     uses: [{ what: 'varnish:gloss', amount: varnishFor(area, VARNISH_LANDS) }],
     setup: { key: 'spray varnish, gloss', seconds: BENCH.varnish.spraySetUp },
   })
@@ -159,26 +176,32 @@ export function paintSteps(b: PlanBuilder): void {
       b.add({
         key: `mask-${c.nth ?? i}-${c.region}`,
         phase: 'Paint',
-        title: `Mask ${listed(c.masks.names)} along ${Math.round(c.masks.mm)} mm`,
-        why: `${c.region} is sprayed beside ${c.masks.names.length === 1 ? 'it' : 'them'}. What is covered must be completely dry, or the tape lifts it.`,
+        title: message('steps.paint.maskAlongMm', { names: c.masks.names, mm: Math.round(c.masks.mm) }),
+        why: message('steps.paint.isSprayedBesideItThem', { region: c.region, length: c.masks.names.length }),
         handsOn: c.masks.seconds,
         needs: 'bench',
-        materials: ['masking tape, putty or liquid mask'],
+        materials: [message('steps.paint.maskingTapePuttyOrLiquid')],
       })
     b.add({
       key: `coat-${c.nth ?? i}-${c.region}-${c.technique}`,
       phase: 'Paint',
-      title: `${c.region}: ${c.technique}, ${c.paint}${c.coats > 1 ? `, ${c.coats} coats` : ''}`,
+      title: message('steps.paint.coats', {
+        region: c.region,
+        technique: c.technique,
+        paint: c.paint,
+        c: c.coats > 1,
+        coats: c.coats,
+      }),
       why:
         c.coats > 1
-          ? `${c.coats} thin coats cover what is below; one thick coat fills detail.`
-          : 'One pass by the scheme.',
+          ? message('steps.paint.thinCoatsCoverWhatIs', { coats: c.coats })
+          : message('steps.paint.onePassByTheScheme'),
       handsOn: c.coats * each,
       wait: dries * c.coats,
       setting: 'evaporation',
       needs: c.byAirbrush ? 'airbrush' : 'bench',
       cautions: c.byAirbrush ? ['mist'] : [],
-      materials: [`${c.paint}: ${ml.toFixed(2)} ml`],
+      materials: [message('steps.paint.ml', { paint: c.paint, ml: fixed(ml, 2) })],
       recoat: c.coats > 1 ? Math.round(waitingIn(b.facts.room, dries, 'evaporation')) : null,
       uses: c.mix.map((m) => ({ what: `paint:${m.id}`, amount: m.share * ml })),
       setup: {

@@ -1,5 +1,6 @@
 import { BENCH } from '../../defaults/bench'
 import type { PlanBuilder } from './builder'
+import { message } from '../../words/message'
 
 /** What is still to come from the printer: little work, and a machine that is taken for long. */
 export function printSteps(b: PlanBuilder): void {
@@ -9,11 +10,8 @@ export function printSteps(b: PlanBuilder): void {
     b.add({
       key: p.key,
       phase: 'Print',
-      title: `Print ${p.plate === null ? '' : `plate ${p.plate} `}on ${p.printer}`,
-      why:
-        p.plate === null
-          ? 'No print of it has started yet: the time is that of a plate as high as the tallest part.'
-          : 'The time is that of the sliced plate.',
+      title: message('prints.print.printPlateOn', { p: p.plate === null, plate: p.plate, printer: p.printer }),
+      why: p.plate === null ? message('prints.print.noPrintOfItHas') : message('prints.print.theTimeIsThatOf'),
       handsOn: BENCH.print.attended,
       waiting: p.seconds,
       needs: p.printer,

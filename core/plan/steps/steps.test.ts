@@ -1,13 +1,18 @@
 import { describe, expect, it } from 'vitest'
 import { pinFor } from '../../fit/pin'
-import { comparePlans } from './compare'
+import { comparePlans as comparePlansOf } from './compare'
 import { supply } from '../materials/supplies'
 import { FILLERS } from '../materials/materials'
 import { schoolDefaults, type Schools } from '../../defaults/plan'
 import { facts, joint, part } from './testFacts'
 import { overDetail } from './paint'
-import { planSteps } from './planSteps'
+import { planSteps as planStepsOf } from './planSteps'
 import type { PlanFacts, PlanStep } from './types'
+import { say } from '../../words/say'
+import { spokenBy } from '../../testSpoken'
+
+const comparePlans = spokenBy(comparePlansOf)
+const planSteps = spokenBy(planStepsOf)
 
 const school = (s: Partial<Schools>): Partial<PlanFacts> => ({ schools: { ...schoolDefaults, ...s } })
 const keys = (f: PlanFacts): string[] => planSteps(f).map((s) => s.key)
@@ -18,7 +23,7 @@ function sound(steps: readonly PlanStep[]): void {
     expect(seen.has(s.key)).toBe(false)
     for (const a of s.after) expect(seen.has(a)).toBe(true)
     seen.add(s.key)
-    expect(s.why.length).toBeGreaterThan(10)
+    expect(say(s.why).length).toBeGreaterThan(10)
     expect(s.handsOn).toBeGreaterThan(0)
     if (/wash|strip|sand|prime|varnish|cure|glue|fill|pin/.test(s.key)) expect(s.cautions.length).toBeGreaterThan(0)
   }
@@ -143,7 +148,7 @@ describe('plan', () => {
     const { primer, sanded } = overDetail(facts({ finish: 'display' }))
     const films = planSteps(facts({ finish: 'display' }))
       .filter((s) => s.key.startsWith('prime-'))
-      .map((s) => Number(/(\d+) µm in all/.exec(s.why)![1]))
+      .map((s) => Number(/(\d+) µm in all/.exec(say(s.why))![1]))
     expect(films).toHaveLength(2)
     expect(primer * 1000).toBeCloseTo(films[0]! + films[1]!, -0.5)
     expect(sanded).toBeGreaterThan(0)
@@ -191,7 +196,7 @@ describe('plan', () => {
     const d = comparePlans(now, then, done, 20)
     expect(d.kept).toBe(4)
     expect(d.lost).toEqual([])
-    expect(d.removed.every((t) => t.includes(': the seam of '))).toBe(true)
+    expect(d.removed.every((t) => say(t).includes(': the seam of '))).toBe(true)
     const sum = (list: PlanStep[]): number => list.filter((s) => !done.has(s.key)).reduce((a, s) => a + s.handsOn, 0)
     expect(d.then.handsOn - d.now.handsOn).toBeCloseTo(sum(then) - sum(now), 6)
     expect(d.now.money).toBeCloseTo(((d.now.handsOn + d.now.rework) / 3600) * 20, 6)

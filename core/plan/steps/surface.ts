@@ -5,6 +5,9 @@ import { fillSeam, FILL_DEPTH, type Fill } from '../materials/filling'
 import { capital, DM2, type PlanBuilder } from './builder'
 import type { JoinedPlan } from './join'
 import type { PlanFacts, PlanJoint } from './types'
+import { fixed } from '../../words/format'
+import { message } from '../../words/message'
+import type { Said } from '../../words/say'
 
 /** s to trim and level one scar, on plain skin and on focal */
 const TRIM = 11,
@@ -16,11 +19,11 @@ const USUAL_TIGHT = 0.15
 const SCARS_A_SHEET = 150,
   DM2_A_SHEET = 5
 
-const TEXTURE: Readonly<Record<Surface, string>> = {
-  skin: 'stipple sanded spots back with a stiff brush and thinned filler',
-  cloth: 'press cloth or a toothbrush into it while soft',
-  armour: 'smooth with a wet finger, then file flat',
-  clear: 'only clear resin: any putty shows',
+const TEXTURE: Readonly<Record<Surface, Said>> = {
+  skin: message('steps.surface.stippleSandedSpotsBackWith'),
+  cloth: message('steps.surface.pressClothOrAToothbrush'),
+  armour: message('steps.surface.smoothWithAWetFinger'),
+  clear: message('steps.surface.onlyClearResinAnyPutty'),
 }
 
 /** Cavities cast, holes closed, seams and scars filled. */
@@ -32,17 +35,20 @@ export function fillSteps(b: PlanBuilder, plan: readonly JoinedPlan[]): void {
     b.add({
       key: 'cast',
       phase: 'Fit',
-      title: `Cast ${cast.length > 1 ? 'the cavities' : 'the cavity'} full`,
-      why: `${ml.toFixed(0)} ml for weight and against warping. In layers: casting resin heats itself, and a hot wall softens.`,
+      title: message('steps.surface.castTheCavitiesTheCavity', { n: cast.length }),
+      why: message('steps.surface.mlForWeightAndAgainst', { ml: fixed(ml, 0) }),
       handsOn: BENCH.cast.setUp + ml * BENCH.cast.millilitre,
       wait: BENCH.cast.hardens,
       setting: 'reaction',
       needs: 'bench',
       cautions: ['casting'],
-      materials: [`casting resin, ${ml.toFixed(0)} ml`, 'tape over the lower holes'],
+      materials: [
+        message('steps.surface.castingResinMl', { ml: fixed(ml, 0) }),
+        message('steps.surface.tapeOverTheLowerHoles'),
+      ],
       uses: [{ what: 'casting', amount: ml }],
       setup: { key: 'casting', seconds: BENCH.cast.setUp },
-      tools: ['syringe or funnel'],
+      tools: [message('steps.surface.syringeOrFunnel')],
     })
   }
   const holes = parts.flatMap((p) => p.holes.map((h) => ({ ...h, part: p.name })))
@@ -53,15 +59,15 @@ export function fillSteps(b: PlanBuilder, plan: readonly JoinedPlan[]): void {
     b.add({
       key: 'plug',
       phase: 'Fit',
-      title: `Close ${seen.length} drain ${seen.length > 1 ? 'holes' : 'hole'}`,
-      why: `They are visible, and a closed cavity keeps dust and damp out.${left > 0 ? ` ${left} that nobody sees ${left > 1 ? 'stay' : 'stays'} open: the cavity may breathe.` : ''}`,
+      title: message('steps.surface.closeDrainHolesHole', { n: seen.length }),
+      why: message('steps.surface.theyAreVisibleAndA', { left }),
       handsOn: BENCH.plug.hole * seen.length,
       wait: BENCH.plug.cures,
       needs: 'bench',
       cautions: ['resin', 'uv'],
-      materials: [`UV putty, ${ml.toFixed(2)} ml, or the printed plugs`],
+      materials: [message('steps.surface.uvPuttyMlOrThe', { ml: fixed(ml, 2) })],
       uses: [{ what: 'filler:uvPutty', amount: ml }],
-      lines: seen.map((h) => `${h.part}: ${h.diameter.toFixed(1)} mm`),
+      lines: seen.map((h) => message('steps.surface.mm', { part: h.part, diameter: fixed(h.diameter, 1) })),
     })
   }
   // What is not used here is taken only where nothing else bridges the gap.
@@ -85,8 +91,15 @@ function seamStep(b: PlanBuilder, { key, a, b: other, surface }: PlanJoint, f: F
   return b.add({
     key: `fill:${key}:${f.material.id}`,
     phase: 'Fit',
-    title: `${capital(f.material.name)}: the seam of ${a.name} and ${other.name}`,
-    why: `${f.length.toFixed(0)} mm of it are open ${f.widest === null ? 'over 2 mm' : `up to ${f.widest} mm`}; ${f.layers > 1 ? `it sets ${f.material.deepest} mm at a time, so in ${f.layers} layers` : 'one layer does'}.`,
+    title: message('steps.surface.theSeamOfAnd', { name: capital(f.material.name), name2: a.name, name3: other.name }),
+    why: message('steps.surface.mmOfItAreOpen', {
+      length: fixed(f.length, 0),
+      f: f.widest === null,
+      widest: f.widest,
+      f2: f.layers > 1,
+      deepest: f.material.deepest,
+      layers: f.layers,
+    }),
     handsOn: BENCH.seam.setUp + f.handsOn,
     waiting: f.waiting,
     window: Number.isFinite(potLife(f.material, b.facts.room)) ? potLife(f.material, b.facts.room) : null,
@@ -94,8 +107,13 @@ function seamStep(b: PlanBuilder, { key, a, b: other, surface }: PlanJoint, f: F
     cautions: f.material.working === null ? [f.material.caution, 'uv'] : [f.material.caution],
     materials: [
       f.batches.length > 1
-        ? `${f.material.name}, ${ml.toFixed(1)} ml in ${f.batches.length} mixes of ${f.batches[0]!.ml.toFixed(1)} ml: each is used up before it sets`
-        : `${f.material.name}, ${Math.max(0.1, ml).toFixed(1)} ml`,
+        ? message('steps.surface.mlInMixesOfMl', {
+            name: f.material.name,
+            ml: fixed(ml, 1),
+            length: f.batches.length,
+            ml2: fixed(f.batches[0]!.ml, 1),
+          })
+        : message('steps.surface.ml', { name: f.material.name, n: fixed(Math.max(0.1, ml), 1) }),
     ],
     uses: [{ what: `filler:${f.material.id}`, amount: ml }],
     setup: f.material.mixed ? { key: `mix ${f.material.name}`, seconds: BENCH.mix } : null,
@@ -115,21 +133,32 @@ function scarStep(b: PlanBuilder, after: string[]): string | null {
     key: 'scars',
     after,
     phase: 'Fit',
-    title: `Trim ${count} support marks, fill the pits`,
-    why: `About ${Math.round(100 * torn)} of 100 tips tear a pit: about ${pits} are expected.`,
+    title: message('steps.surface.trimSupportMarksFillThe', { count }),
+    why: message('steps.surface.aboutOf100TipsTear', { torn: Math.round(100 * torn), pits }),
     handsOn:
       b.care * scars.reduce((s, x) => s + (x.count - x.focal) * TRIM + x.focal * TRIM_FOCAL, 0) +
       pits * BENCH.scars.pit,
     wait: BENCH.scars.cures,
     needs: 'bench',
     cautions: ['resin', 'uv', 'dust'],
-    materials: [`printing resin, brushed in, ${Math.max(0.1, ml * 1.3).toFixed(1)} ml`, 'grit 180 on a stick'],
+    materials: [
+      message('steps.surface.printingResinBrushedInMl', { n: fixed(Math.max(0.1, ml * 1.3), 1) }),
+      message('steps.surface.grit180OnAStick'),
+    ],
     uses: [
       { what: 'filler:resin', amount: ml * 1.3 },
       { what: 'grit:180', amount: count / SCARS_A_SHEET },
     ],
-    tools: ['UV torch', 'sanding stick'],
-    lines: scars.map((s) => `${s.part}: ${s.count} of ${s.tip} mm${s.focal > 0 ? `, ${s.focal} on focal skin` : ''}`),
+    tools: [message('steps.surface.uvTorch'), message('steps.surface.sandingStick')],
+    lines: scars.map((s) =>
+      message('steps.surface.ofMmOnFocalSkin', {
+        part: s.part,
+        count: s.count,
+        tip: s.tip,
+        s: s.focal > 0,
+        focal: s.focal,
+      }),
+    ),
   })
 }
 
@@ -160,19 +189,28 @@ export function sandSteps(b: PlanBuilder): void {
       after: ready,
       key: `sand:${s.surface}`,
       phase: 'Fit',
-      title: `Sand ${s.names.join(', ')} ${wet ? 'wet' : 'dry'}: ${grits.join(', ')}`,
-      why: `Layers leave steps up to ${Math.round(cusp)} µm; grain of ${Math.round(GRAIN[grits[0]!]!)} µm removes them from ${(s.area / DM2).toFixed(1)} dm²${s.surface === 'cloth' ? '; stop while the texture is still there' : ''}.`,
+      title: message('steps.surface.sandWetDry', {
+        names: s.names.join(', '),
+        wet,
+        grits: grits.join(', '),
+      }),
+      why: message('steps.surface.layersLeaveStepsUpTo', {
+        cusp: Math.round(cusp),
+        n: Math.round(GRAIN[grits[0]!]!),
+        s: fixed(s.area / DM2, 1),
+        s2: s.surface === 'cloth',
+      }),
       handsOn: b.care * sandingTime(grits, s.area, cusp, tight, wet),
       wait: wet ? BENCH.sand.dries : 0,
       setting: 'evaporation',
       needs: 'bench',
       cautions: ['dust'],
-      materials: grits.map((g) => `grit ${g}`),
+      materials: grits.map((g) => message('steps.surface.grit', { g })),
       uses: grits.map((g) => ({ what: `grit:${g}`, amount: s.area / DM2 / DM2_A_SHEET })),
       lines: [TEXTURE[s.surface]],
       risks: wet
-        ? [{ what: 'damp under the primer', chance: 0.03, costs: BENCH.sand.damp }]
-        : [{ what: 'texture sanded away, dust in the primer', chance: 0.08, costs: BENCH.sand.lostTexture }],
+        ? [{ what: message('steps.surface.dampUnderThePrimer'), chance: 0.03, costs: BENCH.sand.damp }]
+        : [{ what: message('steps.surface.textureSandedAwayDustIn'), chance: 0.08, costs: BENCH.sand.lostTexture }],
     })
     ends.push(key)
   }

@@ -11,6 +11,7 @@ import type { AccessReport } from '../../fit/access'
 import type { SeamClass } from '../../fit/gap'
 import type { PinAdvice } from '../../fit/pin'
 import type { Cusps } from '../../print/orient/cusps'
+import type { Said } from '../../words/say'
 
 export type Phase = 'Print' | 'Clean' | 'Fit' | 'Prime' | 'Paint' | 'Finish'
 /** What a step needs to itself: the bench, the airbrush, the curing lamp, or a printer by its name. */
@@ -18,7 +19,7 @@ export type Resource = string
 
 /** What may go wrong in a step as it is done here: how likely, and the hands-on time that it then costs. */
 export interface Risk {
-  what: string
+  what: Said
   chance: number
   /** s */
   costs: number
@@ -35,8 +36,8 @@ export interface PlanStep {
   /** stable between plans of the same piece, so that what is ticked stays ticked */
   key: string
   phase: Phase
-  title: string
-  why: string
+  title: Said
+  why: Said
   /** s of hands-on work */
   handsOn: number
   /** s until the next step may begin */
@@ -48,7 +49,7 @@ export interface PlanStep {
   /** keys of steps that must be over, waiting included */
   after: string[]
   /** what to have at hand, with quantities */
-  materials: string[]
+  materials: Said[]
   /** what of them is used up */
   uses: Use[]
   /** s of its work that are spared right after another step with the same set-up, of whatever piece */
@@ -59,9 +60,9 @@ export interface PlanStep {
   holds: boolean
   /** sprayed: not in cold or damp */
   sprays: boolean
-  tools: string[]
+  tools: Said[]
   /** its parts, one line each, where it is several things of a kind */
-  lines: string[]
+  lines: Said[]
   risks: Risk[]
 }
 
@@ -136,7 +137,7 @@ export interface PlanFacts {
     passes: number
     /** the last found nothing, or what is left was accepted */
     closed: boolean
-    open: readonly { title: string; handsOn: number; wait: number }[]
+    open: readonly { title: Said; handsOn: number; wait: number }[]
   } | null
   /** kinds of surface, by the scheme's regions; of mm² */
   surfaces: readonly { surface: Surface; names: readonly string[]; area: number }[]

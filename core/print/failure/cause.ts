@@ -1,6 +1,9 @@
 import type { Cup, Island } from '../../raster/layerGraph'
 import type { Vector3 } from '../../math/vectors'
 import { gradeWords, type GradeName } from '../support/supportRoute'
+import { fixed } from '../../words/format'
+import { message } from '../../words/message'
+import type { Said } from '../../words/say'
 
 /** What one sees wrong: gone; come off its supports; split open; rough; a line all round; bent; come off the plate. */
 export type MarkKind = 'missing' | 'loose' | 'torn' | 'ragged' | 'line' | 'warped' | 'notStuck'
@@ -39,10 +42,10 @@ export interface Cause {
   kind: CauseKind
   /** share of all that was weighed; judgement, not chance */
   weight: number
-  sentence: string
+  sentence: Said
   change: Change
   /** what to do, in words */
-  words: string
+  words: Said
 }
 
 /** mm within which a fact counts as being at the mark; half its weight is gone there */
@@ -75,9 +78,13 @@ export function probableCauses(mark: { kind: MarkKind; point: Vector3 }, f: Prin
   for (const i of nearest(f.islands, (i) => Math.hypot(i.x - x, i.y - y, i.layer * f.layerHeight - z)))
     add((gone ? 1.6 : mark.kind === 'ragged' ? 0.8 : 0) * i.near, {
       kind: 'island',
-      sentence: `${i.it.area.toFixed(1)} mm² start in the air at layer ${i.it.layer + 1}, ${i.gap.toFixed(1)} mm from here: no support held them.`,
+      sentence: message('prints.cause.mmStartInTheAir', {
+        area: fixed(i.it.area, 1),
+        i: i.it.layer + 1,
+        gap: fixed(i.gap, 1),
+      }),
       change: { kind: 'support', point: own(i.it.x, i.it.y, i.it.layer * f.layerHeight) },
-      words: 'Add a support under the island.',
+      words: message('prints.cause.addASupportUnderThe'),
     })
   // The worst tip counts, not the nearest: what it lets go of tears off at some way from it.
   const tips = f.tips
@@ -88,12 +95,18 @@ export function probableCauses(mark: { kind: MarkKind; point: Vector3 }, f: Prin
   if (tip)
     add(hangs ? 1.2 * Math.min(1.5, tip.weight) : 0, {
       kind: 'tip',
-      sentence: `A ${gradeWords[tip.t.grade]} tip ${tip.gap.toFixed(1)} mm from here carries ${Math.round(100 * tip.t.utilisation)} % of what it holds.`,
+      sentence: message('prints.cause.aTipMmFromHere', {
+        grade: gradeWords[tip.t.grade],
+        gap: fixed(tip.gap, 1),
+        utilisation: Math.round(100 * tip.t.utilisation),
+      }),
       change: { kind: 'regrade', point: tip.t.point, grade: tip.t.grade === 'whisker' ? 'strut' : 'post' },
       words:
         tip.t.grade === 'post'
-          ? 'Add another strong support beside it.'
-          : `Make its size ${gradeWords[tip.t.grade === 'whisker' ? 'strut' : 'post']}.`,
+          ? message('prints.cause.addAnotherStrongSupportBeside')
+          : message('prints.cause.makeItsSize', {
+              gradeWords: gradeWords[tip.t.grade === 'whisker' ? 'strut' : 'post'],
+            }),
     })
   for (const c of f.cups) {
     const low = c.firstLayer * f.layerHeight - 1,
@@ -105,9 +118,14 @@ export function probableCauses(mark: { kind: MarkKind; point: Vector3 }, f: Prin
       (mark.kind === 'torn' ? 2 : hangs ? 0.9 : 0.2) * Math.min(1, c.force / 15) * closeness(Math.hypot(aside, above)),
       {
         kind: 'cup',
-        sentence: `A suction cup of ${(c.area / 100).toFixed(2)} cm² is sealed from layer ${c.firstLayer + 1} to ${c.lastLayer + 1} and pulls up to ${c.force.toFixed(0)} N.`,
+        sentence: message('prints.cause.aSuctionCupOfCm', {
+          c: fixed(c.area / 100, 2),
+          c2: c.firstLayer + 1,
+          c3: c.lastLayer + 1,
+          force: fixed(c.force, 0),
+        }),
         change: { kind: 'vent', point: own(c.startX, c.startY, c.firstLayer * f.layerHeight) },
-        words: 'Vent it where it closes.',
+        words: message('prints.cause.ventItWhereItCloses'),
       },
     )
   }
@@ -115,30 +133,44 @@ export function probableCauses(mark: { kind: MarkKind; point: Vector3 }, f: Prin
   if (jump)
     add((hangs ? 0.5 : mark.kind === 'line' ? 0.9 : 0.1) * Math.min(1.5, jump.ratio - 1) * closeness(jump.gap), {
       kind: 'peel',
-      sentence: `Peel rises ${jump.ratio.toFixed(1)} times within a millimetre at ${jump.z.toFixed(1)} mm, to ${jump.force.toFixed(1)} N.`,
+      sentence: message('prints.cause.peelRisesTimesWithinA', {
+        ratio: fixed(jump.ratio, 1),
+        z: fixed(jump.z, 1),
+        force: fixed(jump.force, 1),
+      }),
       change: { kind: 'tilt' },
-      words: 'Tilt it so that its layers grow gradually.',
+      words: message('prints.cause.tiltItSoThatIts'),
     })
   const bottom = f.bottomLayers * f.layerHeight
   add(mark.kind === 'notStuck' ? 1.5 : hangs && z < bottom + 1 ? 0.5 : 0, {
     kind: 'bottom',
-    sentence: `It came loose within ${(bottom + 1).toFixed(1)} mm of the plate: the first ${f.bottomLayers} layers hold it there.`,
+    sentence: message('prints.cause.itCameLooseWithinMm', {
+      bottom: fixed(bottom + 1, 1),
+      bottomLayers: f.bottomLayers,
+    }),
     change: { kind: 'bottomExposure', from: f.bottomExposure, to: round(f.bottomExposure * 1.2) },
-    words: `Expose the first layers ${round(f.bottomExposure * 1.2)} s instead of ${f.bottomExposure} s.`,
+    words: message('prints.cause.exposeTheFirstLayersS', {
+      n: round(f.bottomExposure * 1.2),
+      bottomExposure: f.bottomExposure,
+    }),
   })
   const stop = f.stops.map((s) => ({ s, gap: Math.abs(s.layer * f.layerHeight - z) })).sort((a, b) => a.gap - b.gap)[0]
   if (stop)
     add((mark.kind === 'line' ? 2 : 0.3) * closeness(stop.gap), {
       kind: 'stop',
-      sentence: `The printer stopped at layer ${stop.s.layer + 1} (${stop.s.why}), ${stop.gap.toFixed(1)} mm from here.`,
+      sentence: message('prints.cause.thePrinterStoppedAtLayer', {
+        stop: stop.s.layer + 1,
+        why: stop.s.why,
+        gap: fixed(stop.gap, 1),
+      }),
       change: { kind: 'none' },
-      words: 'Nothing in the part needs changing. Print it again.',
+      words: message('prints.cause.nothingInThePartNeeds'),
     })
   add(mark.kind === 'warped' ? 1 : 0, {
     kind: 'warp',
-    sentence: 'Thin and wide walls warp while they cure unevenly or are cured before they are dry.',
+    sentence: message('prints.cause.thinAndWideWallsWarp'),
     change: { kind: 'none' },
-    words: 'Let it dry, cure it in shorter turns and from all sides, or make its walls thicker.',
+    words: message('prints.cause.letItDryCureIt'),
   })
   // Weak light is the likelier, the more of a plate fails, and the less else there is to blame.
   const share = f.parts > 1 ? f.failed / f.parts : 0.5
@@ -146,10 +178,10 @@ export function probableCauses(mark: { kind: MarkKind; point: Vector3 }, f: Prin
     kind: 'exposure',
     sentence:
       f.parts > 1 && f.failed > 1
-        ? `${f.failed} of ${f.parts} parts on the plate failed, with ${f.exposure} s a layer: underexposed resin is weak.`
-        : `${f.exposure} s a layer may be too little for this resin: underexposed resin is weak.`,
+        ? message('prints.cause.ofPartsOnThePlate', { failed: f.failed, parts: f.parts, exposure: f.exposure })
+        : message('prints.cause.sALayerMayBe', { exposure: f.exposure }),
     change: { kind: 'exposure', from: f.exposure, to: round(f.exposure * 1.1) },
-    words: `Expose ${round(f.exposure * 1.1)} s instead of ${f.exposure} s.`,
+    words: message('prints.cause.exposeSInsteadOfS', { n: round(f.exposure * 1.1), exposure: f.exposure }),
   })
   const sum = out.reduce((s, c) => s + c.weight, 0)
   return out.map((c) => ({ ...c, weight: c.weight / sum })).sort((a, b) => b.weight - a.weight)

@@ -14,6 +14,7 @@ import { Sections } from '../../mesh/sections'
 import { support } from '../support/support'
 import { Hanging, worldDefaults, type Hung, type World } from './hanging'
 import { shares, type Hanger } from './lumps'
+import { say } from '../../words/say'
 
 const STEP = 0.05,
   PITCH = 0.05
@@ -113,7 +114,7 @@ describe('what hangs on what', () => {
   it('a sealed cup tears a thin wall a quarter of a millimetre after it closes, and a thick one holds', async () => {
     const cup = async (wall: number): Promise<Hung & { graph: LayerGraph }> => {
       const made = await subtract(cylinderBody(10, 12, 128), [at(cylinderBody(10 - wall, 12, 128), 0, 0, 3)])
-      if (!made.ok) throw new Error(made.problem.message)
+      if (!made.ok) throw new Error(say(made.problem.message))
       return printed(made.value)
     }
     const thin = await cup(0.8)

@@ -11,6 +11,7 @@ import { COSTS, scoreOrientations } from './orientation'
 import { whyThisWay } from './orientationWords'
 import { paretoFront } from '../../math/pareto'
 import { stepsMap } from './stepsMap'
+import { say } from '../../words/say'
 
 const volume: [number, number, number] = [200, 200, 200]
 
@@ -87,7 +88,7 @@ describe('the search for an orientation', () => {
     expect(upright.focal).toBeGreaterThan(20)
     expect(scores[0]!.focal).toBeLessThan(0.5 * upright.focal)
     expect(scores[0]!.front).toBe(true)
-    expect(whyThisWay(scores[0]!, upright, 'upright')).toContain('focal areas')
+    expect(say(whyThisWay(scores[0]!, upright, 'upright'))).toContain('focal areas')
     for (const s of scores.filter((x) => x.front))
       expect(scores.some((o) => o.fits && COSTS.every((c) => c(o) < c(s) - 1e-9))).toBe(false)
   })
@@ -117,7 +118,7 @@ describe('the search for an orientation', () => {
         ),
       ],
     )
-    if (!bell.ok) throw new Error(bell.problem.message)
+    if (!bell.ok) throw new Error(say(bell.problem.message))
     const cup = cupEstimate(bell.value)
     // Printed from its closed end, every layer of the mouth closes it again: π·9² mm².
     expect(cup([0, 0, -1]) / (Math.PI * 81)).toBeCloseTo(1, 0.7)

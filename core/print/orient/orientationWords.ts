@@ -1,41 +1,51 @@
 import type { OrientationScore } from './orientation'
+import { fixed, type Fixed } from '../../words/format'
+import { message, type Message } from '../../words/message'
 
-const cm2 = (v: number): string => `${(v / 100).toFixed(1)} cm²`
+const cm2 = (v: number): Fixed => fixed(v / 100, 1)
 
 /** Everything that speaks for one way up against another, as parts of a sentence, strongest first. */
-function better(a: OrientationScore, b: OrientationScore): string[] {
-  const said: { gain: number; words: string }[] = []
-  const compare = (x: number, y: number, least: number, words: (x: number, y: number) => string): void => {
+function better(a: OrientationScore, b: OrientationScore): Message[] {
+  const said: { gain: number; words: Message }[] = []
+  const compare = (x: number, y: number, least: number, words: (x: number, y: number) => Message): void => {
     if (y - x > least && x < 0.9 * y) said.push({ gain: (y - x) / Math.max(y, 1e-9), words: words(x, y) })
   }
   compare(a.focal, b.focal, 5, (x, y) =>
-    x < 5 ? 'keeps tips off the focal areas' : `puts tips on ${cm2(x)} of focal areas instead of ${cm2(y)}`,
+    x < 5
+      ? message('prints.orientationWords.keepsTipsOffTheFocal')
+      : message('prints.orientationWords.putsTipsOnOfFocal', { cm2: cm2(x), cm22: cm2(y) }),
   )
-  compare(a.scar, b.scar, 20, (x, y) => `marks ${cm2(x)} of visible surface instead of ${cm2(y)}`)
+  compare(a.scar, b.scar, 20, (x, y) =>
+    message('prints.orientationWords.marksOfVisibleSurfaceInstead', { cm2: cm2(x), cm22: cm2(y) }),
+  )
   compare(a.cup, b.cup, 20, (x, y) =>
-    x < 20 ? 'closes no suction cup' : `closes a suction cup of ${cm2(x)} instead of ${cm2(y)}`,
+    x < 20
+      ? message('prints.orientationWords.closesNoSuctionCup')
+      : message('prints.orientationWords.closesASuctionCupOf', { cm2: cm2(x), cm22: cm2(y) }),
   )
-  compare(a.peak, b.peak, 50, (x, y) => `has layers of ${cm2(x)} at most instead of ${cm2(y)}`)
-  compare(a.height, b.height, 3, (x, y) => `is ${x.toFixed(0)} mm tall instead of ${y.toFixed(0)}`)
-  compare(
-    a.resin,
-    b.resin,
-    300,
-    (x, y) => `takes ${(x / 1000).toFixed(1)} ml of supports instead of ${(y / 1000).toFixed(1)}`,
+  compare(a.peak, b.peak, 50, (x, y) =>
+    message('prints.orientationWords.hasLayersOfAtMost', { cm2: cm2(x), cm22: cm2(y) }),
   )
-  compare(a.starts, b.starts, 3, (x, y) => `starts in the air at ${x} places instead of ${y}`)
+  compare(a.height, b.height, 3, (x, y) =>
+    message('prints.orientationWords.isMmTallInsteadOf', { x: fixed(x, 0), y: fixed(y, 0) }),
+  )
+  compare(a.resin, b.resin, 300, (x, y) =>
+    message('prints.orientationWords.takesMlOfSupportsInstead', { x: fixed(x / 1000, 1), y: fixed(y / 1000, 1) }),
+  )
+  compare(a.starts, b.starts, 3, (x, y) => message('prints.orientationWords.startsInTheAirAt', { x, y }))
   return said.sort((x, y) => y.gain - x.gain).map((s) => s.words)
 }
 
-const listed = (words: readonly string[]): string =>
-  words.length < 2 ? (words[0] ?? '') : `${words.slice(0, -1).join(', ')} and ${words.at(-1)!}`
-
 /** Why this way up, against standing upright or against the runner-up: what it gains and what it costs for that. */
-export function whyThisWay(chosen: OrientationScore, other: OrientationScore, name: string): string {
+export function whyThisWay(chosen: OrientationScore, other: OrientationScore, name: string): Message {
   const gains = better(chosen, other),
     costs = better(other, chosen)
-  if (gains.length === 0 && costs.length === 0) return `About as good as ${name} in every respect.`
-  if (gains.length === 0) return `Compared with ${name} it has no advantage.`
-  const price = costs.length > 0 ? ` For that, ${name} ${listed(costs.slice(0, 2))}.` : ''
-  return `Compared with ${name} it ${listed(gains.slice(0, 3))}.${price}`
+  if (gains.length === 0 && costs.length === 0) return message('prints.orientationWords.aboutAsGoodAsIn', { name })
+  if (gains.length === 0) return message('prints.orientationWords.comparedWithItHasNo', { name })
+  return message('prints.orientationWords.comparedWithIt', {
+    name,
+    gains: gains.slice(0, 3),
+    costs: costs.slice(0, 2),
+    price: costs.length > 0,
+  })
 }

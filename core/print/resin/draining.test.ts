@@ -6,6 +6,7 @@ import { tube } from '../../shape/cylinder'
 import { subtract } from '../../shape/solid'
 import { boxBody } from '../../testBodies'
 import { drainFrames } from './draining'
+import { say } from '../../words/say'
 
 it('shows a box run empty: full at first, level all the time, and with what stays at the end', async () => {
   const made = await subtract(boxBody(44, 34, 54, -22, -17, -2), [
@@ -17,7 +18,7 @@ it('shows a box run empty: full at first, level all the time, and with what stay
       24,
     ),
   ])
-  if (!made.ok) throw new Error(made.problem.message)
+  if (!made.ok) throw new Error(say(made.problem.message))
   const frames = [...drainFrames(made.value, [[0, 0, -1]], 6)]
   const full = 40 * 30 * 50,
     stays = 40 * 30 * 20

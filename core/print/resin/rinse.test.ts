@@ -4,9 +4,10 @@ import { boxBody } from '../../testBodies'
 import { tube } from '../../shape/cylinder'
 import { subtract, unite } from '../../shape/solid'
 import { rinse } from './rinse'
+import { say } from '../../words/say'
 
 const must = (r: Awaited<ReturnType<typeof subtract>>): Mesh => {
-  if (!r.ok) throw new Error(r.problem.message)
+  if (!r.ok) throw new Error(say(r.problem.message))
   return r.value
 }
 const bore = (a: [number, number, number], b: [number, number, number], r = 2): Mesh => tube([a, b], [r, r], 24)

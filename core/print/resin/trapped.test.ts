@@ -5,12 +5,13 @@ import { tube } from '../../shape/cylinder'
 import { subtract } from '../../shape/solid'
 import { boxBody, sphereBody } from '../../testBodies'
 import { trappedResin as measured, type TrapReport } from './trapped'
+import { say } from '../../words/say'
 
 /** Small bodies need no more cells than a large one's cavity gets. */
 const trappedResin = (mesh: Mesh, down: Vector3): TrapReport => measured(mesh, down, undefined, 7e5)
 const minus = async (body: Mesh, ...tools: Mesh[]): Promise<Mesh> => {
   const r = await subtract(body, tools)
-  if (!r.ok) throw new Error(r.problem.message)
+  if (!r.ok) throw new Error(say(r.problem.message))
   return r.value
 }
 const hole = (a: Vector3, b: Vector3, radius: number): Mesh => tube([a, b], [radius, radius], 24)

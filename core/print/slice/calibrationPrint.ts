@@ -1,5 +1,6 @@
 import type { Mesh } from '../../mesh/mesh'
 import { bad, good, type Answer } from '../../answer'
+import { message } from '../../words/message'
 
 /**
  * The body that is printed flat on the plate and measured with a caliper: a slab with a slot through it and a square post on
@@ -107,7 +108,10 @@ export function corrections(m: Measured): Answer<Corrections> {
   for (const key of Object.keys(gaugeNominal) as (keyof Measured)[]) {
     const drawn = gaugeNominal[key]
     if (!(Math.abs(m[key] - drawn) <= Math.max(1, BELIEVED * drawn)))
-      return bad('gauge-unlikely', `${WORDS[key]} of ${m[key]} mm is far from the ${drawn} mm drawn. Measure it again.`)
+      return bad(
+        'gauge-unlikely',
+        message('problems.calibrationPrint.ofMmIsFarFrom', { what: key, measured: m[key], drawn }),
+      )
   }
   // Unknowns sx, sy, g; one row a length.
   const rows: [number, number, number, number][] = [
@@ -126,18 +130,6 @@ export function corrections(m: Measured): Answer<Corrections> {
     bleed: Math.max(0, (m.footX - m.slabX) / 2),
     residual,
   })
-}
-
-const WORDS: Record<keyof Measured, string> = {
-  slabX: 'A slab width',
-  slabY: 'A slab depth',
-  postX: 'A post width',
-  postY: 'A post depth',
-  slotX: 'A slot width',
-  slotY: 'A slot depth',
-  slabZ: 'A slab thickness',
-  height: 'A height',
-  footX: 'A foot',
 }
 
 /** Normal equations of three unknowns, by Cramer's rule: the lengths are of one size, so they are well conditioned. */

@@ -4,6 +4,7 @@ import type { Mesh } from '../../mesh/mesh'
 import type { RepairReport } from '../../mesh/repair'
 import type { Printer } from './printer'
 import { closedForSlicing, outsidePlate } from './slice'
+import { message } from '../../words/message'
 
 /**
  * The layers of a body as outlines instead of pictures: one SVG, or a 3MF that has them beside the mesh. Nothing is
@@ -18,7 +19,8 @@ export async function outlineStack(
   put: (bytes: Uint8Array) => Promise<void>,
   report: Report = silent,
 ): Promise<Answer<{ layers: number; mended: RepairReport | null }>> {
-  if (input.triangles.length === 0) return bad('nothing-to-slice', 'There is nothing to slice: the body has no faces.')
+  if (input.triangles.length === 0)
+    return bad('nothing-to-slice', message('problems.outlineStack.thereIsNothingToSlice'))
   const outside = outsidePlate(input, printer)
   if (outside) return outside
   const { mesh, mended } = closedForSlicing(input)

@@ -5,6 +5,7 @@ import { readPngLayer } from '../../formats/readPngLayer'
 import { Hanging, worldDefaults, type Mishap } from '../hanging/hanging'
 import { followed, slack, type Followed } from './followed'
 import type { Cup, Island, LayerGraph } from '../../raster/layerGraph'
+import { message } from '../../words/message'
 
 /** How large pixels and layers are, where the archive does not say. */
 export interface LayerScale {
@@ -53,16 +54,11 @@ export async function readLayers(
   const directory = await zipDirectory(source)
   if (!directory.ok) return directory
   const files = layerFiles(directory.value)
-  if (files.length === 0)
-    return bad(
-      'layers-none',
-      'There are no numbered PNG layers in the archive. It may hold a printer’s own format, which is not read.',
-    )
+  if (files.length === 0) return bad('layers-none', message('problems.readLayers.thereAreNoNumberedPng'))
   const ours = await ourManifest(source, directory.value)
   if (!ours.ok) return ours
   const layerHeight = scale.layerHeight ?? ours.value?.layerHeight
-  if (!layerHeight)
-    return bad('layers-unscaled', 'The archive does not say how thick a layer is. Say it: --layer 0.05 for 0.05 mm.')
+  if (!layerHeight) return bad('layers-unscaled', message('problems.readLayers.theArchiveDoesNotSay'))
   let follow: Followed | null = null,
     graph: LayerGraph | null = null,
     hanging: Hanging | null = null,
@@ -74,19 +70,25 @@ export async function readLayers(
     const bytes = await readEntry(source, entry, MAX_LAYER)
     if (!bytes.ok) return bytes
     const layer = readPngLayer(bytes.value)
-    if (!layer.ok) return bad(layer.problem.code, `${entry.name} ${layer.problem.message}`)
+    if (!layer.ok)
+      return bad(
+        layer.problem.code,
+        message('problems.readLayers.ofLayer', { name: entry.name, message: layer.problem.message }),
+      )
     const { runs } = layer.value
     pitch ??= layer.value.pitch ?? undefined
-    if (!pitch)
-      return bad(
-        'layers-unscaled',
-        'The archive does not say how large a pixel is. Say it: --pitch 0.05,0.05 for 0.05 mm.',
-      )
+    if (!pitch) return bad('layers-unscaled', message('problems.readLayers.theArchiveDoesNotSay2'))
     size ??= [runs.width, runs.height]
     if (runs.width !== size[0] || runs.height !== size[1])
       return bad(
         'layers-uneven',
-        `${entry.name} has ${runs.width} × ${runs.height} pixels, the layers before it ${size[0]} × ${size[1]}. They do not belong together.`,
+        message('problems.readLayers.hasPixelsTheLayersBefore', {
+          name: entry.name,
+          width: runs.width,
+          height: runs.height,
+          size: size[0],
+          size2: size[1],
+        }),
       )
     const corner: [number, number] = [(-size[0] * pitch[0]) / 2, (-size[1] * pitch[1]) / 2]
     follow ??= followed(pitch, corner, layerHeight)
@@ -156,10 +158,7 @@ async function ourManifest(
     const pitch = m.printer?.pitch
     if (m.format !== 'undercut-layers') return good(null)
     if (!Array.isArray(pitch) || pitch.length !== 2 || ![...pitch, m.layerHeight].every(sound))
-      return bad(
-        'layers-manifest',
-        'The archive’s manifest does not say how large pixels and layers are. Say it with --pitch and --layer.',
-      )
+      return bad('layers-manifest', message('problems.readLayers.theArchiveSManifestDoes'))
     return good({ pitch: pitch as [number, number], layerHeight: m.layerHeight as number })
   } catch {
     return good(null)

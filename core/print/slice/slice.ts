@@ -10,6 +10,8 @@ import { peelOn, plateSize, printSeconds, resinUse, type Printer, type Resin } f
 import { Rasteriser } from '../../raster/raster'
 import { solidOf } from '../../raster/regions'
 import { sectionArea, Sections } from '../../mesh/sections'
+import { fixed } from '../../words/format'
+import { message } from '../../words/message'
 
 export interface SliceReport {
   layers: number
@@ -54,7 +56,7 @@ export async function slice(
   report: Report = silent,
   ahead?: { layers: (mesh: Mesh) => LayerSource; width: number; done: () => void },
 ): Promise<Answer<SliceReport>> {
-  if (input.triangles.length === 0) return bad('nothing-to-slice', 'There is nothing to slice: the body has no faces.')
+  if (input.triangles.length === 0) return bad('nothing-to-slice', message('problems.slice.thereIsNothingToSlice'))
   const fit = outsidePlate(input, printer)
   if (fit) return fit
   const { mesh, mended } = closedForSlicing(input)
@@ -155,18 +157,19 @@ export function outsidePlate(mesh: Mesh, printer: Printer): ReturnType<typeof ba
     Math.max(-box.min[1], box.max[1]) - d / 2,
     box.max[2] - printer.height,
   ]
-  const names = ['wide', 'deep', 'tall']
+  const SIDES = ['wide', 'deep', 'tall']
   const worst = over.indexOf(Math.max(...over))
   if (over[worst]! > 1e-6) {
     return bad(
       'does-not-fit',
-      `It stands ${over[worst]!.toFixed(1)} mm out of ${printer.name} (too ${names[worst]}). Turn it, make it smaller, or take a larger printer.`,
+      message('problems.slice.itStandsMmOutOf', {
+        over: fixed(over[worst]!, 1),
+        name: printer.name,
+        side: SIDES[worst],
+      }),
     )
   }
   if (box.min[2] < -1e-3)
-    return bad(
-      'below-plate',
-      `It reaches ${(-box.min[2]).toFixed(2)} mm below the plate. Orient it first, which sets it down.`,
-    )
+    return bad('below-plate', message('problems.slice.itReachesMmBelowThe', { box: fixed(-box.min[2], 2) }))
   return null
 }

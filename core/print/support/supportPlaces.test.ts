@@ -6,11 +6,12 @@ import { orient, orientedDabs } from '../../shape/orient'
 import { boxBody, supportWish } from '../../testBodies'
 import { rafts } from './raft'
 import { support, type SupportOptions, type SupportReport } from './support'
+import { say } from '../../words/say'
 
 const options = supportWish
 const made = (mesh: Parameters<typeof support>[0], more: Partial<SupportOptions> = {}): SupportReport => {
   const r = support(mesh, { ...options, ...more })
-  if (!r.ok) throw new Error(r.problem.message)
+  if (!r.ok) throw new Error(say(r.problem.message))
   return r.value.report
 }
 const apart = (a: readonly number[], b: readonly number[]): number => Math.hypot(...a.map((v, k) => v - b[k]!))

@@ -12,6 +12,7 @@ import { scoreOrientations } from '../orient/orientation'
 import { inspectLayers } from '../slice/slice'
 import { support } from './support'
 import { gradeDefaults, type GradeName } from './supportRoute'
+import { say } from '../../words/say'
 
 const options = supportWish
 /** mm from its tip within which a support may be near the skin: its neck, stretched as far as it may be, and its stem */
@@ -25,7 +26,7 @@ describe('supports of made-up bodies', () => {
     it(`hold body ${seed} without touching it elsewhere`, () => {
       const body = orient(chainBody(seed, 7), [0, 0, 0, 1]).mesh
       const r = support(body, options)
-      if (!r.ok) throw new Error(r.problem.message)
+      if (!r.ok) throw new Error(say(r.problem.message))
       const { tips, bodyFaces, unreached, shift } = r.value.report
       const skin = treeOf(transformed(body, identity3, shift)),
         hit = closest()

@@ -1,4 +1,4 @@
-import vocabulary from '../../words/en/vocabulary.json'
+import vocabulary from '../../words/en/vocabulary.json' with { type: 'json' }
 import { closest, closestPoint } from '../../mesh/closest'
 import { faceCross, lengthOf } from '../../mesh/face'
 import { rayFirst } from '../../mesh/ray'

@@ -13,11 +13,12 @@ import { support, type SupportOptions, type SupportReport } from './support'
 import { tipCapacity, tipLoads } from './supportLoad'
 import { gradeDefaults, obstacle } from './supportRoute'
 import { joinTrunks } from './trunk'
+import { say } from '../../words/say'
 
 const options = supportWish
 const made = (mesh: Parameters<typeof support>[0], more: Partial<SupportOptions> = {}) => {
   const r = support(mesh, { ...options, ...more })
-  if (!r.ok) throw new Error(r.problem.message)
+  if (!r.ok) throw new Error(say(r.problem.message))
   return r.value
 }
 const worst = (r: SupportReport): number => Math.max(0, ...r.tips.map((t) => t.utilisation))

@@ -27,6 +27,7 @@ import { workshopSchedule, plannedPiece } from '../../domain/schedule'
 import { findPiece } from './pieces'
 import { pastMoment } from './ticks'
 import { readWorkshop } from '../../domain/workshop'
+import { message } from '../../../core/words/message'
 
 export const bench = Router()
 
@@ -134,8 +135,7 @@ endpoint(
       readWorkshop(),
       Tick.findAll({ where: { pieceId: p.id } }),
     ])
-    if (facts.parts.length === 0)
-      throw new Refusal(409, 'nothing-to-plan', 'There is no plan to compare yet: drop a sculpt first.')
+    if (facts.parts.length === 0) throw new Refusal(409, 'nothing-to-plan', message('refusals.bench.thereIsNoPlanTo'))
     const then = {
       ...facts,
       schools: { ...facts.schools, ...body.schools },
@@ -163,7 +163,7 @@ const droppedSteps = (rows: readonly Tick[], steps: readonly PlanStep[]): (PlanS
       key: t.stepKey,
       phase: t.phase as PlanStep['phase'],
       title: t.title,
-      why: 'It was done, and the plan as it is now would not ask for it.',
+      why: message('steps.planSteps.doneAndNoLongerAsked'),
       handsOn: 0,
       waiting: 0,
       window: null,

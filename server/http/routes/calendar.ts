@@ -1,7 +1,7 @@
 import { rightNow } from '../../data/clock'
 import { Router } from 'express'
 import { z } from 'zod'
-import { calendar, newBatch, stepEdit, stepOrder, type CalendarRecord } from '../../../contract/bench'
+import { calendar, newBatch, stepEdit, stepOrder } from '../../../contract/bench'
 import { cycleAmong } from '../../../core/plan/scheduling/improve'
 import { merged } from '../../../core/plan/scheduling/batching'
 import { taskId } from '../../../core/plan/scheduling/ofPlan'
@@ -12,6 +12,9 @@ import { Refusal } from '../../domain/refusal'
 import { describe, endpoint } from '../route'
 import { workshopSchedule, workshopPlan } from '../../domain/schedule'
 import { findPiece } from './pieces'
+import type { Said } from '../../../core/words/say'
+import type { Calendar } from '../../domain/schedule'
+import { message } from '../../../core/words/message'
 
 /** The schedule of the whole workshop: what it is made from, and what hands want of it. */
 export const calendarRoutes = Router()
@@ -25,8 +28,8 @@ endpoint(
   workshopPlan,
 )
 
-const titled = (c: CalendarRecord, ids: readonly string[]): string =>
-  ids.map((id) => c.tasks.find((t) => t.id === id)?.title ?? id).join(' → ')
+const titled = (c: Calendar, ids: readonly string[]): Said[] =>
+  ids.map((id) => c.tasks.find((t) => t.id === id)?.title ?? id)
 
 endpoint(
   calendarRoutes,
@@ -42,18 +45,14 @@ endpoint(
     const id = taskId(p.id, stepKey)
     const before = body.after.map((a) => taskId(a.piece, a.step))
     if (body.by !== null && !c.people.some((x) => x.name === body.by))
-      throw new Refusal(422, 'nobody-of-that-name', `${body.by} does not work here. Name somebody of the workshop.`)
+      throw new Refusal(422, 'nobody-of-that-name', message('refusals.calendar.doesNotWorkHereName', { by: body.by }))
     const was = c.tasks.find((t) => t.id === id)
     const byHand = new Set(was?.edit?.after.map((a) => taskId(a.piece, a.step)))
     const ring = cycleAmong(
       c.tasks.map((t) => (t.id === id ? { ...t, after: [...t.after.filter((a) => !byHand.has(a)), ...before] } : t)),
     )
     if (ring.length > 0)
-      throw new Refusal(
-        409,
-        'ring',
-        `Then these would wait for each other: ${titled(c, ring)}. The plan, or an order made by hand, has them the other way round. Nothing was changed.`,
-      )
+      throw new Refusal(409, 'ring', message('refusals.calendar.thenTheseWouldWaitFor', { titled: titled(c, ring) }))
     const nothing = JSON.stringify(body) === JSON.stringify(stepEdit.parse({}))
     if (nothing) await StepEditRow.destroy({ where: at })
     else await StepEditRow.upsert({ ...at, data: body })
@@ -73,19 +72,13 @@ endpoint(
     const c = await workshopPlan()
     const tasks = body.steps.map((s) => taskId(s.piece, s.step))
     const gone = tasks.filter((id) => !c.tasks.some((t) => t.id === id))
-    if (gone.length > 0)
-      throw new Refusal(409, 'step-gone', 'One of these steps is done or no longer planned. Look at the batch again.')
+    if (gone.length > 0) throw new Refusal(409, 'step-gone', message('refusals.calendar.oneOfTheseStepsIs'))
     const taken = c.batches.flatMap((b) => b.tasks)
     if (tasks.some((t) => taken.includes(t)))
-      throw new Refusal(409, 'in-a-batch', 'One of these steps is in another batch. Take that apart first.')
+      throw new Refusal(409, 'in-a-batch', message('refusals.calendar.oneOfTheseStepsIs2'))
     const batch = { id: body.id, key: body.key, tasks, saved: 0 }
     const ring = cycleAmong(merged(c.tasks, [...c.batches.map((b) => ({ ...b, saved: 0 })), batch]))
-    if (ring.length > 0)
-      throw new Refusal(
-        409,
-        'ring',
-        'One of these steps has to be finished before another starts, so they cannot be done together.',
-      )
+    if (ring.length > 0) throw new Refusal(409, 'ring', message('refusals.calendar.oneOfTheseStepsHas'))
     await BatchRow.findOrCreate({ where: { id: body.id }, defaults: { id: body.id, data: { key: body.key, tasks } } })
     await announce({ type: 'calendar' })
     return undefined

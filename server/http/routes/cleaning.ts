@@ -15,6 +15,8 @@ import { Refusal } from '../../domain/refusal'
 import { endpoint } from '../route'
 import { findPlate } from '../../domain/runs'
 import { readWorkshop } from '../../domain/workshop'
+import type { Unspoken } from '../../../core/words/spokenBody'
+import { message } from '../../../core/words/message'
 
 export const cleaningRoutes = Router()
 
@@ -24,7 +26,7 @@ async function washed(row: PlatePrint, run: RunRow): Promise<WashedPart[]> {
   return plateData.parse(row.data).parts.map(({ name, facts }) => ({ ...facts, name, clear }))
 }
 
-async function cleaningOf(row: PlatePrint, run: RunRow): Promise<z.input<typeof cleaning>> {
+async function cleaningOf(row: PlatePrint, run: RunRow): Promise<Unspoken<z.input<typeof cleaning>>> {
   const shop = await readWorkshop()
   const piece = await Piece.findByPk(run.pieceId)
   const { schools } = newPiece.parse(piece?.data ?? { name: '?' })
@@ -65,14 +67,14 @@ endpoint(
     const { plate, run } = await findPlate(req.params.id!)
     const before = await cleaningOf(plate, run)
     if (!before.steps.some((s) => s.key === body.key))
-      throw new Refusal(404, 'no-such-step', 'There is no such step in this clean up.')
+      throw new Refusal(404, 'no-such-step', message('refusals.cleaning.thereIsNoSuchStep'))
     await readWorkshop()
     await database.transaction(async (transaction) => {
       // Both rows are held, so that two who tick the same wash put its resin into the bath once.
       const lock = { transaction, lock: Transaction.LOCK.UPDATE }
       const held = (await PlatePrint.findByPk(plate.id, lock))!
       if (held.state !== 'ended' && held.state !== 'judged')
-        throw new Refusal(409, 'plate-not-ended', 'It is still being printed. Clean it when it is done.')
+        throw new Refusal(409, 'plate-not-ended', message('refusals.cleaning.itIsStillBeingPrinted'))
       const cleaned = { ...plateData.parse(held.data).cleaned }
       if (Boolean(cleaned[body.key]) === body.done) return
       if (body.done) cleaned[body.key] = rightNow().toISOString()

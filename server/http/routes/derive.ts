@@ -14,6 +14,7 @@ import { Derivation } from '../../data/models'
 import { layerOf } from '../../jobs/layerRead'
 import { notFound, Refusal } from '../../domain/refusal'
 import { endpoint } from '../route'
+import { message } from '../../../core/words/message'
 
 export const derive = Router()
 const hash = z.string().regex(/^[0-9a-f]{64}$/)
@@ -28,7 +29,7 @@ endpoint(
   { body: z.object({ mesh: hash, check }), reply: derivation },
   async (_req, body) => {
     const inputs = [body.mesh, ...inputsOf(body.check)]
-    for (const h of inputs) if ((await blobSize(h)) === null) throw notFound('This mesh')
+    for (const h of inputs) if ((await blobSize(h)) === null) throw notFound('mesh')
     const { kind, ...params } = body.check
     return publicDerivation(await ensure(kind, params, inputs, true))
   },
@@ -42,7 +43,7 @@ endpoint(
   { body: z.object({ mesh: hash, op: operation }), reply: derivation },
   async (_req, body) => {
     const inputs = [body.mesh, ...othersOf(body.op)]
-    for (const h of inputs) if ((await blobSize(h)) === null) throw notFound('This mesh')
+    for (const h of inputs) if ((await blobSize(h)) === null) throw notFound('mesh')
     const { kind, ...params } = body.op
     return publicDerivation(await ensure(kind, params, inputs, true))
   },
@@ -63,7 +64,7 @@ endpoint(
 
 endpoint(derive, 'get', '/derivations/:key', 'A derivation as it stands', { reply: derivation }, async (req) => {
   const row = await Derivation.findByPk(req.params.key!)
-  if (!row) throw notFound('This result')
+  if (!row) throw notFound('result')
   return publicDerivation(await current(row))
 })
 
@@ -88,7 +89,7 @@ endpoint(
   { reply: derivation },
   async (req) => {
     const row = await Derivation.findByPk(req.params.key!)
-    if (!row) throw notFound('This result')
+    if (!row) throw notFound('result')
     if (row.status === 'failed') await askAgain(row)
     return publicDerivation(row)
   },
@@ -102,7 +103,7 @@ endpoint(
   { query: z.object({ download: z.string().optional(), type: z.string().optional() }) },
   async (req, _body, res, { download, type: asked }) => {
     const size = await blobSize(hash.parse(req.params.hash))
-    if (size === null) throw notFound('This file')
+    if (size === null) throw notFound('file')
     const name = download === undefined ? null : download.replace(/[^\w.\- ]+/g, '_').slice(0, 120)
     const type = asked !== undefined && /^image\/(png|jpeg|webp)$/.test(asked) ? asked : 'application/octet-stream'
     // Content never changes under its hash.
@@ -132,7 +133,7 @@ endpoint(
         throw new Refusal(
           413,
           'file-too-large',
-          `The file is larger than ${SMALL_LIMIT / 1e6} MB. Make the picture smaller and try again.`,
+          message('refusals.derive.theFileIsLargerThan', { small_limit: SMALL_LIMIT / 1e6 }),
         )
       throw error
     }
@@ -155,7 +156,7 @@ endpoint(
         throw new Refusal(
           413,
           'file-too-large',
-          `The archive is larger than ${ARCHIVE_LIMIT / 1e9} GB. Slice fewer parts at once.`,
+          message('refusals.derive.theArchiveIsLargerThan', { archive_limit: ARCHIVE_LIMIT / 1e9 }),
         )
       throw error
     }
@@ -164,7 +165,7 @@ endpoint(
 
 endpoint(derive, 'get', '/layers/:hash/:index', 'One layer of an archive as PNG', {}, async (req, _body, res) => {
   const bytes = await layerOf(hash.parse(req.params.hash), z.coerce.number().int().min(0).parse(req.params.index))
-  if (!bytes) throw notFound('This layer')
+  if (!bytes) throw notFound('layer')
   res.writeHead(200, {
     'content-type': 'image/png',
     'content-length': bytes.length,

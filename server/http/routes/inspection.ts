@@ -17,6 +17,7 @@ import { mustBePicture } from '../../domain/pictures'
 import { endpoint, sentOnly } from '../route'
 import { regionsOn } from '../../domain/regions'
 import { findPiece } from './pieces'
+import { message } from '../../../core/words/message'
 
 export const inspections = Router()
 
@@ -66,13 +67,18 @@ endpoint(
     const p = await findPiece(req.params.id!),
       pass = Number(req.params.pass)
     if (body.acceptRest && body.note.trim() === '')
-      throw new Refusal(422, 'note-wanted', 'Write why what is left may stay; then it is accepted.')
+      throw new Refusal(422, 'note-wanted', message('refusals.inspection.writeWhyWhatIsLeft'))
     await database.transaction(async (transaction) => {
       const [ended] = await InspectionRow.update(
         { endedAt: rightNow(), note: body.note.trim() },
         { where: { pieceId: p.id, pass, endedAt: null }, transaction },
       )
-      if (ended === 0) throw new Refusal(409, 'pass-not-open', `Pass ${req.params.pass} is not under way.`)
+      if (ended === 0)
+        throw new Refusal(
+          409,
+          'pass-not-open',
+          message('refusals.inspection.passIsNotUnderWay', { pass: req.params.pass }),
+        )
       if (body.acceptRest)
         await FlawRow.update(
           { state: 'accepted', closedPass: pass },
@@ -93,7 +99,7 @@ endpoint(
   async (req, body) => {
     const p = await findPiece(req.params.id!)
     const part = await Part.findOne({ where: { id: body.partId, pieceId: p.id, deletedAt: null } })
-    if (!part) throw notFound('This part')
+    if (!part) throw notFound('part')
     await mustBePicture(body.photo)
     const { id, partId, ...data } = body
     const pass = (await open(p.id))?.pass ?? (await begin(p.id))
@@ -116,12 +122,12 @@ endpoint(
   { body: changedFlaw, reply: flaw },
   async (req, body) => {
     const row = await FlawRow.findByPk(req.params.id!)
-    if (!row) throw notFound('This flaw')
+    if (!row) throw notFound('flaw')
     const { version, state, ...fields } = body
     await mustBePicture(body.photo)
     const data = { ...row.data, ...sentOnly(req, fields) }
     if (state === 'accepted' && flawFields.parse(data).note.trim() === '')
-      throw new Refusal(422, 'note-wanted', 'Write why it may stay; then it is accepted.')
+      throw new Refusal(422, 'note-wanted', message('refusals.inspection.writeWhyItMayStay'))
     const last =
       (await InspectionRow.max<number, InspectionRow>('pass', { where: { pieceId: row.pieceId } })) ?? row.pass
     const [changed] = await FlawRow.update(
@@ -143,8 +149,7 @@ endpoint(inspections, 'delete', '/flaws/:id', 'Take back a mark that is none', {
   const row = await FlawRow.findByPk(req.params.id!)
   if (!row) return undefined
   const gone = await FlawRow.destroy({ where: { id: row.id, state: { [Op.ne]: 'mended' } } })
-  if (gone === 0)
-    throw new Refusal(409, 'flaw-mended', 'It was repaired, so there was a flaw. Mark it as open first if it was none.')
+  if (gone === 0) throw new Refusal(409, 'flaw-mended', message('refusals.inspection.itWasRepairedSoThere'))
   await announce({ type: 'piece', id: row.pieceId })
   return undefined
 })

@@ -73,7 +73,7 @@ endpoint(
   { body: changedMix, reply: mixRecord },
   async (req, body) => {
     const row = await MixRow.findOne({ where: { id: req.params.id!, deletedAt: null } })
-    if (!row) throw notFound('This mix')
+    if (!row) throw notFound('mix')
     const { version, ...fields } = body
     const data = mixFields.parse({ ...row.data, ...sentOnly(req, fields) })
     await checked(data)

@@ -26,12 +26,14 @@ import { blobSize, putBytes } from '../../data/blobs'
 import { receiveFile } from '../../domain/receiveFile'
 import { notFound, Refusal, stale } from '../../domain/refusal'
 import { endpoint, sentOnly } from '../route'
+import { message } from '../../../core/words/message'
+import type { Unspoken } from '../../../core/words/spokenBody'
 
 export const pieces = Router()
 
 export async function findPiece(id: string): Promise<Piece> {
   const row = z.uuid().safeParse(id).success ? await Piece.findOne({ where: { id, deletedAt: null } }) : null
-  if (!row) throw notFound('This piece')
+  if (!row) throw notFound('piece')
   return row
 }
 
@@ -42,7 +44,7 @@ export const publicPiece = (p: Piece): PieceRecord => ({
   createdAt: p.createdAt.toISOString(),
 })
 
-export async function publicPart(p: Part, walked?: Walked): Promise<PartRecord> {
+export async function publicPart(p: Part, walked?: Walked): Promise<Unspoken<PartRecord>> {
   const { steps, meshHash } = walked ?? (await walk(p))
   return {
     id: p.id,
@@ -57,7 +59,7 @@ export async function publicPart(p: Part, walked?: Walked): Promise<PartRecord> 
   }
 }
 
-export async function publicIntake(i: Intake): Promise<z.input<typeof intakeSchema>> {
+export async function publicIntake(i: Intake): Promise<Unspoken<z.input<typeof intakeSchema>>> {
   const report = i.status === 'done' ? reportOfRow(await Derivation.findByPk(i.derivationKey), 'import') : null
   return {
     id: i.id,
@@ -87,7 +89,7 @@ endpoint(
   { query: page, reply: z.array(pieceSummary) },
   async (_req, _body, res, { limit, cursor }) => {
     const from = cursor ? await Piece.findByPk(cursor) : null
-    if (cursor && !from) throw notFound('The piece that the list goes on from')
+    if (cursor && !from) throw notFound('listPiece')
     const rows = await Piece.findAll({
       attributes: { include: SUMMED },
       where: {
@@ -125,7 +127,7 @@ endpoint(pieces, 'post', '/pieces', 'A new piece', { body: newPiece, reply: piec
   return publicPiece(p)
 })
 
-async function detailOf(p: Piece): Promise<z.input<typeof pieceDetail>> {
+async function detailOf(p: Piece): Promise<Unspoken<z.input<typeof pieceDetail>>> {
   // Intakes first: one that is seen as taken has its parts committed by then.
   const intakes = await Intake.findAll({ where: { pieceId: p.id }, order: [['createdAt', 'ASC']] })
   const parts = await Part.findAll({ where: { pieceId: p.id, deletedAt: null }, order: [['createdAt', 'ASC']] })
@@ -174,7 +176,7 @@ endpoint(
   { reply: pieceSchema },
   async (req) => {
     const row = await Piece.findByPk(req.params.id!)
-    if (!row) throw notFound('This piece')
+    if (!row) throw notFound('piece')
     await row.update({ deletedAt: null })
     await announce({ type: 'piece', id: row.id })
     return publicPiece(row)
@@ -199,7 +201,7 @@ endpoint(pieces, 'delete', '/intakes/:id', 'Forget a refused file', {}, async (r
 
 async function findPart(id: string): Promise<Part> {
   const row = z.uuid().safeParse(id).success ? await Part.findOne({ where: { id, deletedAt: null } }) : null
-  if (!row) throw notFound('This part')
+  if (!row) throw notFound('part')
   return row
 }
 
@@ -230,7 +232,7 @@ async function othersExist(operations: readonly OperationRecord[]): Promise<void
   for (const op of operations)
     for (const mesh of othersOf(op))
       if ((await blobSize(mesh)) === null)
-        throw new Refusal(422, 'unknown-mesh', 'The other part of this joint is not known any more. Choose it again.')
+        throw new Refusal(422, 'unknown-mesh', message('refusals.pieces.theOtherPartOfThis'))
 }
 
 endpoint(
@@ -253,7 +255,7 @@ endpoint(
       }
       for (const { id, version, sculpt } of body.swap) {
         const other = await SculptRow.findOne({ where: { id: sculpt, deletedAt: null }, transaction })
-        if (!other) throw notFound('This sculpt')
+        if (!other) throw notFound('sculpt')
         const [changed] = await Part.update(
           {
             sculptMesh: other.mesh,
@@ -269,11 +271,11 @@ endpoint(
       const ids: string[] = []
       for (const { name, from, sculpt, operations } of body.create) {
         const shelf = sculpt ? await SculptRow.findOne({ where: { id: sculpt, deletedAt: null }, transaction }) : null
-        if (sculpt && !shelf) throw notFound('This sculpt')
+        if (sculpt && !shelf) throw notFound('sculpt')
         const original = from
           ? await Part.findOne({ where: { id: from, pieceId: piece.id, deletedAt: null }, transaction })
           : null
-        if (from && !original) throw notFound('The part to copy')
+        if (from && !original) throw notFound('original')
         const part = await Part.create(
           {
             pieceId: piece.id,

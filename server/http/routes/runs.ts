@@ -27,6 +27,7 @@ import { notFound, Refusal, stale } from '../../domain/refusal'
 import { endpoint } from '../route'
 import { assign, endPlate, findPlate, makeRun, publicPlate, publicRun, runsOf } from '../../domain/runs'
 import { findPiece } from './pieces'
+import { message } from '../../../core/words/message'
 
 export const runs = Router()
 
@@ -41,7 +42,7 @@ const publicDevice = (d: DeviceRow): z.input<typeof device> => ({
 })
 async function findDevice(serial: string): Promise<DeviceRow> {
   const d = await DeviceRow.findByPk(serial)
-  if (!d) throw notFound('This device')
+  if (!d) throw notFound('device')
   return d
 }
 /** Passes on to a device; what it answers is the user's to read. */
@@ -68,18 +69,10 @@ endpoint(
     const url = new URL(body.address)
     // Undercut reaches out to nothing but this machine unless it is told to by whoever runs it.
     if (url.protocol !== 'http:' || !['127.0.0.1', 'localhost', '[::1]'].includes(url.hostname))
-      throw new Refusal(
-        422,
-        'not-loopback',
-        'Only devices on this machine are looked for: http://127.0.0.1 and a port.',
-      )
+      throw new Refusal(422, 'not-loopback', message('refusals.runs.onlyDevicesOnThisMachine'))
     const [found] = await overHttp.discover([url.origin])
     if (!found)
-      throw new Refusal(
-        404,
-        'no-device',
-        `No device answers at ${url.origin}. Look whether it is switched on, and at the port.`,
-      )
+      throw new Refusal(404, 'no-device', message('refusals.runs.noDeviceAnswersAtLook', { origin: url.origin }))
     const { card, address } = found
     await DeviceRow.upsert({ serial: card.serial, kind: card.kind, address, card, reachable: true })
     await announce({ type: 'devices' })
@@ -159,9 +152,9 @@ endpoint(runs, 'post', '/pieces/:id/runs', 'Begin a run', { body: newRun, reply:
 })
 endpoint(runs, 'delete', '/runs/:id', 'Move a run to the trash (kept 30 days)', {}, async (req) => {
   const row = await RunRow.findByPk(req.params.id!)
-  if (!row) throw notFound('This run')
+  if (!row) throw notFound('run')
   if (await PlatePrint.count({ where: { runId: row.id, state: ['sending', 'printing'] } }))
-    throw new Refusal(409, 'run-at-work', 'A plate of this run is being printed. Stop it first.')
+    throw new Refusal(409, 'run-at-work', message('refusals.runs.aPlateOfThisRun'))
   await row.update({ deletedAt: new Date() })
   await announce({ type: 'run', id: row.pieceId })
   return undefined
@@ -181,7 +174,7 @@ endpoint(
         { state: 'printing', startedAt: rightNow(), version: row.version + 1 },
         { where: { id: row.id, state: 'planned' } },
       )
-      if (mine === 0) throw new Refusal(409, 'plate-begun', 'This plate was started already.')
+      if (mine === 0) throw new Refusal(409, 'plate-begun', message('refusals.runs.thisPlateWasStartedAlready'))
       await announce({ type: 'run', id: owner.pieceId })
     }
     return publicPlate(await row.reload())
@@ -197,17 +190,17 @@ endpoint(
   async (req, body) => {
     const { plate: row, run: owner } = await findPlate(req.params.id!)
     if (row.state !== 'sending' && row.state !== 'printing')
-      throw new Refusal(409, 'plate-idle', 'This plate is not being printed.')
+      throw new Refusal(409, 'plate-idle', message('refusals.runs.thisPlateIsNotBeing'))
     const d = row.device ? await DeviceRow.findByPk(row.device) : null
     if (row.state === 'sending') {
-      if (body.do !== 'stop') throw new Refusal(409, 'plate-sending', 'It is still being sent. Stop it, or wait.')
+      if (body.do !== 'stop') throw new Refusal(409, 'plate-sending', message('refusals.runs.itIsStillBeingSent'))
       // The watcher sees that it is no longer wanted, and lets go of it.
       await PlatePrint.update(
         { state: 'planned', device: null, progress: {}, version: row.version + 1 },
         { where: { id: row.id, state: 'sending' } },
       )
     } else if (!d) {
-      if (body.do !== 'stop') throw new Refusal(409, 'by-hand', 'Nothing is connected that could do this.')
+      if (body.do !== 'stop') throw new Refusal(409, 'by-hand', message('refusals.runs.nothingIsConnectedThatCould'))
       const took = row.startedAt ? (now() - row.startedAt.getTime()) / 1000 : null
       await endPlate(row, { took, problem: null, share: 1 })
     } else
@@ -238,7 +231,7 @@ endpoint(
   async (req) => {
     const { plate: row } = await findPlate(req.params.id!)
     const d = row.device ? await findDevice(row.device) : null
-    if (!d) throw new Refusal(409, 'by-hand', 'It was printed by hand: look at it, and mark what you see.')
+    if (!d) throw new Refusal(409, 'by-hand', message('refusals.runs.itWasPrintedByHand'))
     const seen = await onDevice(() => overHttp.look(d, row.id))
     const { parts, layerHeight } = plateData.parse(row.data)
     const found = marksOf(
@@ -266,12 +259,12 @@ endpoint(
   async (req, body) => {
     const { plate: row, run: owner } = await findPlate(req.params.id!)
     if (row.state !== 'ended' && row.state !== 'judged')
-      throw new Refusal(409, 'plate-not-ended', 'It is not printed yet: there is nothing to judge.')
+      throw new Refusal(409, 'plate-not-ended', message('refusals.runs.itIsNotPrintedYet'))
     const { version, ...data } = body
     const { parts } = plateData.parse(row.data)
     const known = new Set(parts.map((p) => `${p.partId} ${p.copy}`))
     const stray = [...data.outcomes, ...data.marks].find((o) => !known.has(`${o.partId} ${o.copy}`))
-    if (stray) throw new Refusal(422, 'not-on-plate', 'A part that was judged was not on this plate.')
+    if (stray) throw new Refusal(422, 'not-on-plate', message('refusals.runs.aPartThatWasJudged'))
     const [changed] = await PlatePrint.update(
       { data: { ...row.data, ...data }, state: 'judged', version: version + 1 },
       { where: { id: row.id, version } },
@@ -306,7 +299,7 @@ endpoint(
 async function printFacts(row: PlatePrint, partId: string, copy: number): Promise<PrintFacts> {
   const data = plateData.parse(row.data)
   const part = data.parts.find((p) => p.partId === partId && p.copy === copy)
-  if (!part) throw notFound('This part on the plate')
+  if (!part) throw notFound('partOnPlate')
   const sliced = reportOfRow(await Derivation.findByPk(data.sliceKey), 'slice')
   const supported = part.facts.supportKey
     ? reportOfRow(await Derivation.findByPk(part.facts.supportKey), 'support')

@@ -15,13 +15,14 @@ import { notFound, Refusal, stale } from '../../domain/refusal'
 import { endpoint, sentOnly } from '../route'
 import { receiveFile } from '../../domain/receiveFile'
 import { publicIntake } from './pieces'
+import { message } from '../../../core/words/message'
 
 /** The library: every sculpt that was ever taken in, whatever pieces use it. */
 export const sculpts = Router()
 
 async function findSculpt(id: string): Promise<SculptRow> {
   const row = z.uuid().safeParse(id).success ? await SculptRow.findOne({ where: { id, deletedAt: null } }) : null
-  if (!row) throw notFound('This sculpt')
+  if (!row) throw notFound('sculpt')
   return row
 }
 
@@ -96,7 +97,7 @@ endpoint(
   { body: editionOf, reply: sculptSchema },
   async (req, { version, of }) => {
     const row = await findSculpt(req.params.id!)
-    if (of === row.id) throw new Refusal(422, 'own-edition', 'A sculpt cannot be an edition of itself. Choose another.')
+    if (of === row.id) throw new Refusal(422, 'own-edition', message('refusals.sculpts.aSculptCannotBeAn'))
     const family = of ? (await findSculpt(of)).family : row.id
     const newest = of
       ? ((await SculptRow.max('edition', { where: { family, id: { [Op.ne]: row.id }, deletedAt: null } })) as number)
@@ -131,7 +132,7 @@ endpoint(
   { reply: sculptSchema },
   async (req) => {
     const row = z.uuid().safeParse(req.params.id).success ? await SculptRow.findByPk(req.params.id!) : null
-    if (!row) throw notFound('This sculpt')
+    if (!row) throw notFound('sculpt')
     await row.update({ deletedAt: null })
     await announce({ type: 'sculpts' })
     return publicSculpt(row)

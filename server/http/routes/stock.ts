@@ -7,6 +7,7 @@ import { StockItem, WorkshopRow } from '../../data/models'
 import { notFound, Refusal, stale } from '../../domain/refusal'
 import { readWorkshop } from '../../domain/workshop'
 import { endpoint } from '../route'
+import { message } from '../../../core/words/message'
 
 export const stock = Router()
 export const KINDS = { printer, resin, paint, material } as const
@@ -20,7 +21,7 @@ const item = z.object({
 
 function kindOf(value: string): Kind {
   if (value in KINDS) return value as Kind
-  throw new Refusal(404, 'no-such-stock', 'Stock is printers, resins, paints and materials.')
+  throw new Refusal(404, 'no-such-stock', message('refusals.stock.stockIsPrintersResinsPaints'))
 }
 const publicItem = (r: StockItem): z.infer<typeof item> => ({
   id: r.id,
@@ -62,7 +63,7 @@ endpoint(
       { where: { id: req.params.id!, kind, version: body.version, deletedAt: null } },
     )
     const row = await StockItem.findByPk(req.params.id!)
-    if (!row) throw notFound('This item')
+    if (!row) throw notFound('item')
     if (changed === 0) throw stale(publicItem(row))
     await announce({ type: 'stock' })
     return publicItem(row)

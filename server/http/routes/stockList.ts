@@ -7,6 +7,7 @@ import { StockItem } from '../../data/models'
 import { Refusal } from '../../domain/refusal'
 import { endpoint } from '../route'
 import { KINDS } from './stock'
+import { message } from '../../../core/words/message'
 
 /**
  * A kind of stock as a CSV list that goes in and out. A list is taken in whole or not at all; of a name that is there
@@ -45,7 +46,11 @@ export function listRoutes<K extends 'material' | 'paint'>(
       } catch (e) {
         if (!(e instanceof CsvTrouble)) throw e
         const more = e.problems.length > 8 ? ` And ${e.problems.length - 8} more.` : ''
-        throw new Refusal(422, 'list-wrong', `${e.problems.slice(0, 8).join(' ')}${more} Nothing was taken in.`)
+        throw new Refusal(
+          422,
+          'list-wrong',
+          message('refusals.stockList.nothingWasTakenIn', { e: e.problems.slice(0, 8).join(' '), more }),
+        )
       }
       const counts = await database.transaction(async (transaction) => {
         const rows = await StockItem.findAll({ where: { kind, deletedAt: null }, lock: true, transaction })

@@ -11,6 +11,7 @@ import { Refusal } from '../../domain/refusal'
 import { endpoint } from '../route'
 import { takeFromStock } from '../../domain/stockBookings'
 import { findPiece } from './pieces'
+import { message } from '../../../core/words/message'
 
 /** What became of steps, and the clocks that run. */
 export const ticks = Router()
@@ -22,11 +23,7 @@ const CLOCK_SLACK = 5 * 60_000
 export function pastMoment(iso: string): Date {
   const at = new Date(iso)
   if (at.getTime() > now() + CLOCK_SLACK)
-    throw new Refusal(
-      422,
-      'done-in-future',
-      `That would be at ${at.toISOString()}, which is yet to come. Set the clock of this device and say it again.`,
-    )
+    throw new Refusal(422, 'done-in-future', message('refusals.ticks.thatWouldBeAtWhich', { at: at.toISOString() }))
   return at
 }
 
@@ -58,7 +55,7 @@ endpoint(
         throw new Refusal(
           422,
           'done-before-begun',
-          `It would be done at ${done.toISOString()}, before it was started at ${begun.toISOString()}. Check both times.`,
+          message('refusals.ticks.itWouldBeDoneAt', { done: done.toISOString(), begun: begun.toISOString() }),
         )
       const measured = begun && done ? Math.round((done.getTime() - begun.getTime()) / 1000) : null
       await was.update(

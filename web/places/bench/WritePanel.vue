@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { BFormTextarea } from 'bootstrap-vue-next/components/BFormTextarea'
 import { onMounted, ref, useTemplateRef } from 'vue'
 import type { PlanStepRecord } from '../../../contract/plan'
 import { text as message } from '../../i18n'
@@ -9,7 +10,7 @@ const props = defineProps<{ kind: 'problem' | 'note'; step: PlanStepRecord }>()
 const emit = defineEmits<{ said: [sentence: string] }>()
 const { write, startTimer } = usePlan()
 const text = ref('')
-const field = useTemplateRef<HTMLTextAreaElement>('field')
+const field = useTemplateRef<{ focus(): void }>('field')
 onMounted(() => field.value?.focus())
 
 /** What goes wrong at a bench, in one click; what is not dry is looked at again. */
@@ -48,7 +49,7 @@ async function note(): Promise<void> {
     class="panel"
     :aria-label="kind === 'problem' ? $t('places.benchMode.whatIsWrong') : $t('places.benchMode.note')"
   >
-    <textarea
+    <BFormTextarea
       ref="field"
       v-model="text"
       rows="2"

@@ -1,5 +1,9 @@
 <script setup lang="ts">
-import { computed } from 'vue'
+import { computed, ref } from 'vue'
+import { fixed, text } from '../../i18n'
+import { charted, unitName } from '../../manner'
+import { token } from '../../styles/token'
+import { gridColour, usePlot } from '../../composables/usePlot'
 import { nextSpray, shutToSpray } from '../../../core/plan/scheduling/air'
 import { useCalendar } from '../../stores/calendar'
 import { useStock } from '../../stores/stock'
@@ -11,19 +15,62 @@ const store = useCalendar(),
 const c = computed(() => store.calendar)
 const where = computed(() => stock.workshop?.spraysIn ?? 'room')
 const hours = computed(() => c.value?.forecast ?? [])
-const span = computed(() => {
-  const first = hours.value[0]?.at ?? 0
-  return { first, last: (hours.value.at(-1)?.at ?? 0) + 3_600_000 }
-})
-const x = (ms: number): number => (320 * (ms - span.value.first)) / (span.value.last - span.value.first)
-const line = (value: (h: (typeof hours.value)[number]) => number, low: number, high: number): string =>
-  hours.value.map((h) => `${x(h.at).toFixed(1)},${(56 - (52 * (value(h) - low)) / (high - low)).toFixed(1)}`).join(' ')
-const warmth = computed(() => {
-  const t = hours.value.map((h) => h[where.value].temperature)
-  return { low: Math.min(8, ...t) - 1, high: Math.max(12, ...t) + 1 }
-})
 const shut = computed(() => shutToSpray(hours.value, where.value))
 const next = computed(() => (c.value ? nextSpray(hours.value, where.value, c.value.now) : null))
+const box = ref<HTMLDivElement | null>(null)
+usePlot(box, () => {
+  const x = hours.value.map((h) => new Date(h.at))
+  const unit = unitName('°C')
+  return {
+    data: [
+      {
+        x,
+        y: charted(
+          '°C',
+          hours.value.map((h) => h[where.value].temperature),
+        ),
+        mode: 'lines',
+        line: { color: token('problem'), width: 1.6 },
+        hovertemplate: text('calendar.airPanel.hoverWarm', { unit }),
+      },
+      {
+        x,
+        y: hours.value.map((h) => h[where.value].humidity),
+        yaxis: 'y2',
+        mode: 'lines',
+        line: { color: token('note'), width: 1.6, dash: 'dot' },
+        hovertemplate: text('calendar.airPanel.hoverDamp'),
+      },
+    ],
+    layout: {
+      margin: { l: 30, r: 34, t: 6, b: 22 },
+      hovermode: 'x unified',
+      xaxis: { type: 'date', tickformat: '%a %d', nticks: 4, gridcolor: gridColour(), fixedrange: true },
+      yaxis: { ticksuffix: '°', nticks: 4, gridcolor: gridColour(), fixedrange: true },
+      yaxis2: {
+        overlaying: 'y',
+        side: 'right',
+        range: [0, 100],
+        ticksuffix: ' %',
+        nticks: 3,
+        showgrid: false,
+        fixedrange: true,
+      },
+      // Where one cannot spray.
+      shapes: shut.value.map(([from, to]) => ({
+        type: 'rect',
+        yref: 'paper',
+        x0: new Date(from),
+        x1: new Date(to),
+        y0: 0,
+        y1: 1,
+        line: { width: 0 },
+        fillcolor: token('ink', '16'),
+        layer: 'below',
+      })),
+    },
+  }
+})
 </script>
 
 <template>
@@ -31,8 +78,8 @@ const next = computed(() => (c.value ? nextSpray(hours.value, where.value, c.val
     <h2>
       {{
         $t('calendar.airPanel.cAtTheBench', {
-          temperature: c.room.temperature.toFixed(1),
-          humidity: c.room.humidity.toFixed(0),
+          temperature: fixed(c.room.temperature, 1),
+          humidity: fixed(c.room.humidity, 0),
         })
       }}
     </h2>
@@ -40,9 +87,9 @@ const next = computed(() => (c.value ? nextSpray(hours.value, where.value, c.val
       {{ c.room.measured ? $t('calendar.airPanel.meanOfTheSensors') : $t('calendar.airPanel.asEnteredUnderWorkshop') }}
     </p>
     <template v-if="hours.length > 0">
-      <svg
-        viewBox="0 0 320 72"
-        class="w-100"
+      <div
+        ref="box"
+        class="forecast"
         role="img"
         :aria-label="
           $t('calendar.airPanel.forecastForDaysWhere', {
@@ -50,16 +97,7 @@ const next = computed(() => (c.value ? nextSpray(hours.value, where.value, c.val
             where: where === 'open',
           })
         "
-      >
-        <rect v-for="[a, b] in shut" :key="a" :x="x(a)" y="0" :width="x(b) - x(a)" height="60" class="shut" />
-        <polyline :points="line((h) => h[where].temperature, warmth.low, warmth.high)" class="warm" />
-        <polyline :points="line((h) => h[where].humidity, 20, 110)" class="damp" />
-        <template v-for="h in hours" :key="h.at">
-          <text v-if="new Date(h.at).getUTCHours() === 12" :x="x(h.at)" y="71" text-anchor="middle">
-            {{ momentOf(h.at, c.zone).split(',')[0] }}
-          </text>
-        </template>
-      </svg>
+      />
       <p class="small m-0">
         <span class="key warm-key">°C</span> <span class="key damp-key">{{ $t('calendar.airPanel.humidity') }}</span>
         {{
@@ -76,23 +114,8 @@ const next = computed(() => (c.value ? nextSpray(hours.value, where.value, c.val
 </template>
 
 <style scoped>
-.shut {
-  fill: var(--paper-sunk);
-}
-polyline {
-  fill: none;
-  stroke-width: 1.6;
-}
-.warm {
-  stroke: var(--problem);
-}
-.damp {
-  stroke: var(--note);
-  stroke-dasharray: 4 2;
-}
-text {
-  font-size: 9.5px;
-  fill: var(--ink-soft);
+.forecast {
+  height: 130px;
 }
 .key {
   padding-left: 18px;

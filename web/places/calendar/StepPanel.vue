@@ -13,6 +13,7 @@ import { NO_WISH, useCalendar } from '../../stores/calendar'
 import { momentOf } from './strips'
 import ChoiceSelect from '../../shell/ChoiceSelect.vue'
 import FaultNote from '../../shell/FaultNote.vue'
+import NumberField from '../../shell/NumberField.vue'
 
 /** What is chosen in the schedule: when, how sure, and what a hand wants of it. */
 const props = defineProps<{ id: string }>()
@@ -28,7 +29,11 @@ const slot = computed(() => {
 const pieceName = (id: string): string => store.calendar?.pieces.find((p) => p.id === id)?.name ?? ''
 const change = (t: CalendarTask, more: Partial<StepEdit>): Promise<void> =>
   attempt(() => store.wish(t, { ...(t.edit ?? NO_WISH), ...more }))
-const minutes = (text: string): number | null => (text.trim() === '' ? null : 60 * Number(text))
+/** Of the first step; a field that is emptied goes back to what the plan says. */
+const minutes = computed<{ work: number | null; waiting: number | null }>(() => ({
+  work: tasks.value[0]!.work / 60,
+  waiting: tasks.value[0]!.waiting / 60,
+}))
 /** As the field wants it: the workshop's clock, without a zone. */
 function local(iso: string | null): string {
   if (!iso) return ''
@@ -86,17 +91,27 @@ const named = (a: StepEdit['after'][number]): string => {
         :value="local(tasks[0]!.edit?.notBefore ?? null)"
         @done="change(tasks[0]!, { notBefore: moment($event) })"
       />
-      <DraftField
+      <NumberField
         :label="$t('calendar.stepPanel.workMinutes')"
-        type="number"
-        :value="String(Math.round(tasks[0]!.work / 60))"
-        @done="change(tasks[0]!, { handsOn: minutes($event) })"
+        unit="min"
+        optional
+        :min="0"
+        :max="10000"
+        :digits="0"
+        :step="5"
+        :model-value="minutes.work"
+        @update:model-value="change(tasks[0]!, { handsOn: $event === null ? null : 60 * $event })"
       />
-      <DraftField
+      <NumberField
         :label="$t('calendar.stepPanel.waitMinutes')"
-        type="number"
-        :value="String(Math.round(tasks[0]!.waiting / 60))"
-        @done="change(tasks[0]!, { waiting: minutes($event) })"
+        unit="min"
+        optional
+        :min="0"
+        :max="10000"
+        :digits="0"
+        :step="5"
+        :model-value="minutes.waiting"
+        @update:model-value="change(tasks[0]!, { waiting: $event === null ? null : 60 * $event })"
       />
       <label v-if="store.calendar!.people.length > 1"
         >{{ $t('calendar.stepPanel.doneBy') }}

@@ -1,8 +1,8 @@
-import { text } from '../../i18n'
+import { dateText } from '../../manner'
 import type { CalendarRecord } from '../../../contract/bench'
 import { windowsOf } from '../../../core/plan/scheduling/windows'
 import type { WorkshopSchedule } from '../../../core/plan/scheduling/workshop'
-import { wallClock, weekday } from '../../../core/math/wallClock'
+import { isoDay, wallClock } from '../../../core/math/wallClock'
 
 const MINUTE = 60_000
 /** Space between two windows of one day, ms of the strip's scale. */
@@ -87,46 +87,18 @@ export function rowsOf(c: CalendarRecord, laid: WorkshopSchedule, first: number,
   return rows
 }
 
-const DAYS = [
-  text('calendar.strips.sun'),
-  text('calendar.strips.mon'),
-  text('calendar.strips.tue'),
-  text('calendar.strips.wed'),
-  text('calendar.strips.thu'),
-  text('calendar.strips.fri'),
-  text('calendar.strips.sat'),
-]
 /** "Thu 26" */
-export const dayName = (day: number): string => `${DAYS[weekday(day)]} ${new Date(day * 86_400_000).getUTCDate()}`
-const two = (v: number): string => String(v).padStart(2, '0')
+export const dayName = (day: number): string => dateText(isoDay(day), 'weekdayNumber')
 /** "18:40" on the workshop's clock */
 export const hourOf = (ms: number, zone: string): string => {
   const m = wallClock(zone).minutesOf(ms)
-  return `${two(Math.floor(m / 60))}:${two(m % 60)}`
+  return dateText(new Date(2026, 0, 1, Math.floor(m / 60), m % 60), 'time')
 }
 /** "Thu 26, 18:40" */
 export const momentOf = (ms: number, zone: string): string =>
   `${dayName(wallClock(zone).dayOf(ms))}, ${hourOf(ms, zone)}`
-
-const MONTHS = [
-  text('calendar.strips.jan'),
-  text('calendar.strips.feb'),
-  text('calendar.strips.mar'),
-  text('calendar.strips.apr'),
-  text('calendar.strips.may'),
-  text('calendar.strips.jun'),
-  text('calendar.strips.jul'),
-  text('calendar.strips.aug'),
-  text('calendar.strips.sep'),
-  text('calendar.strips.oct'),
-  text('calendar.strips.nov'),
-  text('calendar.strips.dec'),
-]
 /** "26 Nov" */
-export function dateName(day: number): string {
-  const d = new Date(day * 86_400_000)
-  return `${d.getUTCDate()} ${MONTHS[d.getUTCMonth()]}`
-}
+export const dateName = (day: number): string => dateText(isoDay(day), 'day')
 
 /** Letters for pieces, and a tint each that goes round the colour wheel in large steps. */
 export const letterOf = (i: number): string =>

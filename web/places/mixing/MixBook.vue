@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { dateText } from '../../manner'
 import { BFormInput } from 'bootstrap-vue-next/components/BFormInput'
 import { computed, onMounted, ref } from 'vue'
 import { labToHex } from '../../../core/paint/optics/colour'
@@ -18,8 +19,7 @@ const list = computed(() =>
     `${m.name} ${m.region} ${m.coat}`.toLowerCase().includes(sought.value.toLowerCase()),
   ),
 )
-const day = (d: string): string =>
-  new Date(`${d}T12:00:00`).toLocaleDateString(undefined, { day: 'numeric', month: 'short', year: '2-digit' })
+const day = (d: string): string => dateText(d, 'dayOfYear')
 </script>
 
 <template>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { fixed } from '../../i18n'
 import { BAlert } from 'bootstrap-vue-next/components/BAlert'
 import { BTableSimple, BTbody, BTd, BTfoot, BTr } from 'bootstrap-vue-next/components/BTable'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
@@ -109,9 +110,9 @@ const measured = (lab: Triple): Promise<void> =>
     />
     <NumberField v-model="coats" :label="$t('mixing.mixPage.coats')" :min="1" :max="12" :digits="0" />
     <p class="m-0">
-      {{ $t('mixing.mixPage.mlAreNeededTool', { ml: ml.toFixed(2), tool: mix.tool === 'airbrush' }) }}
-      <b class="num">{{ $t('mixing.mixPage.ml', { ml: batch.ml.toFixed(2) }) }}</b>{{
-        $t('mixing.mixPage.withMlOfThinner', { thinner: thinner.toFixed(2) })
+      {{ $t('mixing.mixPage.mlAreNeededTool', { ml: fixed(ml, 2), tool: mix.tool === 'airbrush' }) }}
+      <b class="num">{{ $t('mixing.mixPage.ml', { ml: fixed(batch.ml, 2) }) }}</b>{{
+        $t('mixing.mixPage.withMlOfThinner', { thinner: fixed(thinner, 2) })
       }}
     </p>
     <BAlert v-if="missing.length > 0" :model-value="true" variant="danger" class="mt-1">
@@ -131,13 +132,13 @@ const measured = (lab: Triple): Promise<void> =>
         $t('mixing.mixPage.changed2OfAnotherLot', {
           changed: changed.map((d) => d.name).join(', '),
           changed2: changed.length,
-          drift: drift.toFixed(1),
+          drift: fixed(drift, 1),
           drift2: drift,
         })
       }}
     </p>
     <p v-if="mix.measured" class="soft small mt-1 mb-0">
-      {{ $t('mixing.mixPage.thePotWasMeasured', { measured: deltaE00(mix.measured, mix.predicted).toFixed(1) }) }}
+      {{ $t('mixing.mixPage.thePotWasMeasured', { measured: fixed(deltaE00(mix.measured, mix.predicted), 1) }) }}
     </p>
     <p v-if="mix.note" class="mt-1 mb-0">{{ mix.note }}</p>
     <img v-if="mix.photo" :src="`/api/blobs/${mix.photo}`" :alt="$t('mixing.mixPage.photoOfTheMix')" />

@@ -5,6 +5,7 @@ import { text, choicesOf } from '../../i18n'
 import { FILM } from '../../../core/paint/coats/batch'
 import { labToHex } from '../../../core/paint/optics/colour'
 import { useMixing } from '../../stores/mixing'
+import ColourInput from '../../shell/ColourInput.vue'
 
 /** The mix as it looks: beside its target, as a film over several grounds, and drawn down to full hiding. */
 const mixing = useMixing()
@@ -31,9 +32,7 @@ const covers = (n: number | null): string =>
     </div>
     <div class="d-flex gap-3 align-items-center my-2">
       <label class="d-flex gap-2 align-items-center flex-grow-1"
-        ><span class="text-nowrap"
-          >{{ mixing.coats }}
-          {{ mixing.coats === 1 ? $t('mixing.mixResult.coat') : $t('mixing.mixResult.coats') }}</span
+        ><span class="text-nowrap">{{ $t('mixing.mixResult.coats', { n: mixing.coats }) }}</span
         ><BFormInput
           v-model.number="mixing.coats"
           type="range"
@@ -51,12 +50,11 @@ const covers = (n: number | null): string =>
           {{ $t('mixing.mixResult.over2', { word }) }}
         </option>
       </BFormSelect>
-      <input
+      <ColourInput
         v-if="mixing.undercoat === 'tinted'"
-        v-model.lazy="mixing.tint"
-        type="color"
-        class="form-control form-control-color form-control-sm"
-        :aria-label="$t('mixing.mixResult.colourOfThePrimer')"
+        :value="mixing.tint"
+        :label="$t('mixing.mixResult.colourOfThePrimer')"
+        @chosen="mixing.tint = $event"
       />
     </div>
     <div v-for="s in mixing.drawn.strips" :key="s.name" class="strip">

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { term } from '../../i18n'
+import { term, fixed } from '../../i18n'
 import { BFormInput } from 'bootstrap-vue-next/components/BFormInput'
 import { BFormSelect } from 'bootstrap-vue-next/components/BFormSelect'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
@@ -16,6 +16,8 @@ import { useMixes } from '../../stores/mixes'
 import { useMixing } from '../../stores/mixing'
 import { useStock } from '../../stores/stock'
 import FaultNote from '../../shell/FaultNote.vue'
+import NumberField from '../../shell/NumberField.vue'
+import FileButton from '../../shell/FileButton.vue'
 
 /** Puts the mix on the table into the book: what it is for, how much was made, and a photo. */
 const mixing = useMixing(),
@@ -95,26 +97,28 @@ const note = (): Promise<void> =>
           <option v-for="t in TECHNIQUES" :key="t" :value="t">{{ term('technique', t) }}</option>
         </BFormSelect></label
       >
-      <label
-        ><span class="soft small">{{ $t('mixing.noteMix.numberOfTimesMixed') }}</span
-        ><BFormInput v-model.number="batches" type="number" min="0.5" step="0.5" max="1000" size="sm"
-      /></label>
-      <label
-        ><span class="soft small">{{ $t('mixing.noteMix.reservedForTouchUps') }}</span
-        ><BFormInput v-model.number="kept" type="number" min="0" step="0.1" max="1000" size="sm"
-      /></label>
+      <NumberField
+        v-model="batches"
+        :label="$t('mixing.noteMix.numberOfTimesMixed')"
+        :min="0.5"
+        :step="0.5"
+        :max="1000"
+      />
+      <NumberField
+        v-model="kept"
+        :label="$t('mixing.noteMix.reservedForTouchUps')"
+        unit="ml"
+        :min="0"
+        :step="0.1"
+        :max="1000"
+      />
     </div>
     <div class="d-flex gap-3 align-items-center mt-2">
-      <label class="btn btn-sm btn-quiet m-0"
-        >{{ photo ? photo.name : $t('mixing.noteMix.photo')
-        }}<input
-          type="file"
-          accept="image/*"
-          class="visually-hidden"
-          @change="photo = ($event.target as HTMLInputElement).files?.[0] ?? null"
-      /></label>
+      <FileButton accept="image/*" :label="$t('mixing.noteMix.photo')" @files="photo = $event[0] ?? null">{{
+        photo ? photo.name : $t('mixing.noteMix.photo')
+      }}</FileButton>
       <span class="soft flex-grow-1">{{
-        $t('mixing.noteMix.dropsAboutMl', { total: mixing.total * batches, ml: ml.toFixed(2) })
+        $t('mixing.noteMix.dropsAboutMl', { total: mixing.total * batches, ml: fixed(ml, 2) })
       }}</span>
       <BButton type="submit" variant="primary" size="sm" :disabled="busy || !mixing.drawn">{{
         $t('mixing.noteMix.saveMix')

@@ -4,6 +4,7 @@ import FoldPanel from '../../shell/FoldPanel.vue'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed } from 'vue'
 import { text } from '../../i18n'
+import { figure } from '../../manner'
 import { labToHex } from '../../../core/paint/optics/colour'
 import { UNSEEN } from '../../../core/paint/recipes/mixRank'
 import type { Merit } from '../../../core/paint/recipes/recipe'
@@ -56,7 +57,7 @@ const answer = computed(() => mixing.answer)
         </div>
       </div>
       <span class="num"
-        ><b :class="{ far: r.error > UNSEEN }">ΔE {{ r.error.toFixed(1) }}</b
+        ><b :class="{ far: r.error > UNSEEN }">ΔE {{ figure(r.error, 1) }}</b
         ><br /><span class="soft small">{{
           r.price === null ? '' : $t('mixing.recipeAnswers.perMl', { money: stock.money(r.price) })
         }}</span></span

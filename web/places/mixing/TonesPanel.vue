@@ -4,6 +4,7 @@ import { BFormSelect } from 'bootstrap-vue-next/components/BFormSelect'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, ref, shallowRef, watch } from 'vue'
 import { text, choicesOf } from '../../i18n'
+import { figure } from '../../manner'
 import { labToHex, type Triple } from '../../../core/paint/optics/colour'
 import type { Recipe } from '../../../core/paint/recipes/recipe'
 import { threeTones } from '../../../core/paint/recipes/tones'
@@ -65,7 +66,7 @@ watch(
 watch([base, what, school, keep], () => void calculate(), { immediate: true })
 const nameOf = (id: string | null): string => stock.paints.find((p) => p.id === id)?.name ?? '?'
 const words = (r: Recipe | null): string => (r ? r.drops.map((d) => `${d.drops} ${d.name}`).join(' + ') : '')
-const sign = (v: number): string => `${v > 0 ? '+' : '−'}${Math.abs(v).toFixed(0)}`
+const sign = (v: number): string => `${v > 0 ? '+' : '−'}${figure(Math.abs(v), 0)}`
 /** The base in its own drops, as often as is needed, with the muting paint beside it. */
 function useMuted(m: (typeof muted.value)[number]): void {
   const sum = mixing.total
@@ -117,7 +118,7 @@ function useMuted(m: (typeof muted.value)[number]): void {
         <div :style="{ background: labToHex(t.lab) }" />
         <figcaption>
           <b>{{ t.name }}</b><template v-if="t.recipe"
-            ><br />{{ words(t.recipe) }}<br /><span class="soft">ΔE {{ t.recipe.error.toFixed(1) }}</span
+            ><br />{{ words(t.recipe) }}<br /><span class="soft">ΔE {{ figure(t.recipe.error, 1) }}</span
             ><BButton variant="quiet" size="sm" class="ms-2" @click="mixing.setDrops(t.recipe.drops)">
               {{ $t('mixing.tonesPanel.use') }}
             </BButton></template
@@ -160,7 +161,7 @@ function useMuted(m: (typeof muted.value)[number]): void {
               })
             }}</span
           >
-          <span class="num soft">ΔE {{ z.shift.toFixed(1) }}</span>
+          <span class="num soft">ΔE {{ figure(z.shift, 1) }}</span>
         </li>
       </ol>
     </template>

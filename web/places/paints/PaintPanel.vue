@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { term } from '../../i18n'
+import { term, fixed } from '../../i18n'
+import { figure } from '../../manner'
 import { BFormInput } from 'bootstrap-vue-next/components/BFormInput'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, ref } from 'vue'
@@ -39,7 +40,7 @@ function took(lab: Triple): void {
   else if (what === 'black') void save({ overBlack: [...lab] })
   else void save({ lots: [{ lot: lot.value.trim() || 'new', lab: [...lab], opened: null }, ...p.value.lots] })
 }
-const off = (lab: Triple): string => deltaE00(lab, labOfPaint(p.value)).toFixed(1)
+const off = (lab: Triple): string => figure(deltaE00(lab, labOfPaint(p.value)), 1)
 </script>
 
 <template>
@@ -64,7 +65,6 @@ const off = (lab: Triple): string => deltaE00(lab, labOfPaint(p.value)).toFixed(
     <label class="row-field"
       ><span>{{ $t('paints.paintPanel.name') }}</span
       ><DraftInput
-        class="form-control form-control-sm"
         maxlength="80"
         :value="p.name"
         :aria-label="$t('paints.paintPanel.nameOfThePaint')"
@@ -172,7 +172,6 @@ const off = (lab: Triple): string => deltaE00(lab, labOfPaint(p.value)).toFixed(
     <label class="row-field"
       ><span>{{ $t('paints.paintPanel.openSince') }}</span
       ><DraftInput
-        class="form-control form-control-sm"
         type="date"
         :value="p.opened ?? ''"
         :aria-label="$t('paints.paintPanel.openSince')"
@@ -181,7 +180,7 @@ const off = (lab: Triple): string => deltaE00(lab, labOfPaint(p.value)).toFixed(
     <p class="soft small mb-2">
       {{
         used
-          ? $t('paints.paintPanel.loggedInCoatsMl', { coats: used.coats, ml: used.ml.toFixed(1) })
+          ? $t('paints.paintPanel.loggedInCoatsMl', { coats: used.coats, ml: fixed(used.ml, 1) })
           : $t('paints.paintPanel.notUsedInAny')
       }}
     </p>

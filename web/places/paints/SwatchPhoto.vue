@@ -2,12 +2,16 @@
 import { BFormSelect } from 'bootstrap-vue-next/components/BFormSelect'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, onMounted, ref, watch } from 'vue'
-import { text } from '../../i18n'
+import { text, fixed } from '../../i18n'
+import { figure } from '../../manner'
 import { token } from '../../styles/token'
 import { labToHex, type Triple } from '../../../core/paint/optics/colour'
 import { readSwatch, SPREAD, type Pixels, type SwatchRead } from '../../../core/paint/recipes/swatchPhoto'
 import { preparePhoto } from '../../shell/photo'
 import FaultNote from '../../shell/FaultNote.vue'
+import { say } from '../../../core/words/say'
+import { manner } from '../../manner'
+import FileButton from '../../shell/FileButton.vue'
 
 /**
  * A colour read off a photo: the grey card is pressed first, then the swatch in a few places. Exposure and the light's
@@ -15,9 +19,9 @@ import FaultNote from '../../shell/FaultNote.vue'
  */
 const emit = defineEmits<{ read: [lab: Triple] }>()
 const canvas = ref<HTMLCanvasElement | null>(null),
-  picker = ref<HTMLInputElement | null>(null)
+  picker = ref<InstanceType<typeof FileButton> | null>(null)
 // Who asked for this has pressed a button for it already.
-onMounted(() => picker.value?.click())
+onMounted(() => picker.value?.open())
 const fault = ref(''),
   there = ref(false)
 const card = ref<[number, number] | null>(null),
@@ -25,10 +29,7 @@ const card = ref<[number, number] | null>(null),
   grey = ref(0.18)
 let picture: ImageData | null = null
 const WIDE = 900
-async function choose(e: Event): Promise<void> {
-  const input = e.target as HTMLInputElement,
-    f = input.files?.[0]
-  if (!f) return
+async function choose(f: File): Promise<void> {
   fault.value = ''
   card.value = null
   spots.value = []
@@ -46,7 +47,6 @@ async function choose(e: Event): Promise<void> {
   } catch (err) {
     fault.value = err instanceof Error ? err.message : String(err)
   }
-  input.value = ''
 }
 /** px about a pressed place that are read */
 const reach = (): number => Math.max(3, Math.round((picture?.width ?? 0) * 0.014))
@@ -79,7 +79,7 @@ const answer = computed(() =>
 const read = computed<SwatchRead | null>(() => (answer.value?.ok ? answer.value.value : null))
 watch(answer, (a) => {
   if (!a) return
-  fault.value = a.ok ? '' : a.problem.message
+  fault.value = a.ok ? '' : say(a.problem.message, manner)
   if (a.ok) return
   // A card that is none is pressed again; of the swatch only the last place.
   if (a.problem.code !== 'swatch-clipped') card.value = null
@@ -106,7 +106,7 @@ const again = (): void => {
 }
 const light = (r: SwatchRead): string =>
   text('paints.swatchPhoto.stopsStopsLightRed', {
-    abs: Math.abs(r.stops).toFixed(1),
+    abs: fixed(Math.abs(r.stops), 1),
     stops: r.stops > 0,
     red: r.red < 0.97,
     blue: r.blue < 0.97,
@@ -116,9 +116,13 @@ const light = (r: SwatchRead): string =>
 <template>
   <div class="photo">
     <div class="d-flex gap-2 align-items-center mb-1">
-      <BButton variant="quiet" size="sm" @click="picker?.click()">
-        {{ there ? $t('paints.swatchPhoto.chooseAnotherPhoto') : $t('paints.swatchPhoto.chooseThePhoto') }}
-      </BButton>
+      <FileButton
+        ref="picker"
+        accept="image/*"
+        :label="$t('paints.swatchPhoto.photoOfASwatch')"
+        @files="choose($event[0]!)"
+        >{{ there ? $t('paints.swatchPhoto.chooseAnotherPhoto') : $t('paints.swatchPhoto.chooseThePhoto') }}</FileButton
+      >
       <label v-if="there" class="small d-flex gap-1 align-items-center"
         >{{ $t('paints.swatchPhoto.card')
         }}<BFormSelect v-model.number="grey" size="sm" class="w-auto" :aria-label="$t('paints.swatchPhoto.greyCard')">
@@ -129,14 +133,6 @@ const light = (r: SwatchRead): string =>
         </BFormSelect></label
       >
       <BButton v-if="card" variant="quiet" size="sm" @click="again">{{ $t('paints.swatchPhoto.startAgain') }}</BButton>
-      <input
-        ref="picker"
-        type="file"
-        accept="image/*"
-        class="visually-hidden"
-        :aria-label="$t('paints.swatchPhoto.photoOfASwatch')"
-        @change="choose"
-      />
     </div>
     <FaultNote :text="fault" />
     <canvas v-show="there" ref="canvas" @click="press" />
@@ -152,10 +148,10 @@ const light = (r: SwatchRead): string =>
     <div v-if="read" class="d-flex gap-2 align-items-center mt-1">
       <span class="swatch big" :style="{ background: labToHex(read.lab) }" />
       <span class="small flex-grow-1"
-        ><b class="num">{{ read.lab.map((v) => v.toFixed(1)).join(' / ') }}</b
+        ><b class="num">{{ read.lab.map((v) => figure(v, 1)).join(' / ') }}</b
         ><br /><span class="soft">{{
           $t('paints.swatchPhoto.spreadESpread2', {
-            spread: read.spread.toFixed(1),
+            spread: fixed(read.spread, 1),
             spread2: read.spread > SPREAD,
             read: light(read),
           })

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { unitName } from '../../manner'
 import { BTableSimple, BTbody, BTd, BTh, BThead, BTr } from 'bootstrap-vue-next/components/BTable'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed } from 'vue'
@@ -8,6 +9,7 @@ import { useAttempt } from '../../composables/useAttempt'
 import DraftInput from '../../shell/DraftInput.vue'
 import { useStock, type Item } from '../../stores/stock'
 import FaultNote from '../../shell/FaultNote.vue'
+import NumberField from '../../shell/NumberField.vue'
 
 /** Bottles of a resin, one by one: lot, what is left, since when open, and how long it keeps. */
 const props = defineProps<{ resin: Item<ResinRecord> }>()
@@ -30,7 +32,7 @@ const add = (): Promise<void> =>
       <BThead>
         <BTr>
           <BTh>{{ $t('stock.bottlePanel.lot') }}</BTh>
-          <BTh class="num">{{ $t('stock.bottlePanel.leftMl') }}</BTh>
+          <BTh class="num">{{ $t('stock.bottlePanel.leftMl', { unit: unitName('ml') }) }}</BTh>
           <BTh>{{ $t('stock.bottlePanel.opened') }}</BTh>
           <BTh class="num">{{ $t('stock.bottlePanel.keepsMonths') }}</BTh>
           <BTh>{{ $t('stock.bottlePanel.bestBefore') }}</BTh>
@@ -41,7 +43,6 @@ const add = (): Promise<void> =>
         <BTr v-for="(b, i) in parsed.bottles" :key="i">
           <BTd>
             <DraftInput
-              class="form-control form-control-sm"
               maxlength="80"
               :value="b.lot"
               :aria-label="$t('stock.bottlePanel.lotOfBottle', { i: i + 1 })"
@@ -49,18 +50,20 @@ const add = (): Promise<void> =>
             />
           </BTd>
           <BTd class="num">
-            <DraftInput
-              class="form-control form-control-sm short"
-              type="number"
-              min="0"
-              :value="b.ml.toFixed(0)"
-              :aria-label="$t('stock.bottlePanel.millilitresInBottle', { i: i + 1 })"
-              @done="change(i, { ml: Math.max(0, Number($event) || 0) })"
+            <NumberField
+              bare
+              :min="0"
+              :max="1e6"
+              :step="10"
+              :digits="0"
+              unit="ml"
+              :model-value="b.ml"
+              :label="$t('stock.bottlePanel.millilitresInBottle', { i: i + 1 })"
+              @update:model-value="change(i, { ml: $event })"
             />
           </BTd>
           <BTd>
             <DraftInput
-              class="form-control form-control-sm"
               type="date"
               :max="today"
               :value="b.opened ?? ''"
@@ -69,14 +72,14 @@ const add = (): Promise<void> =>
             />
           </BTd>
           <BTd class="num">
-            <DraftInput
-              class="form-control form-control-sm short"
-              type="number"
-              min="1"
-              max="120"
-              :value="String(b.keeps)"
-              :aria-label="$t('stock.bottlePanel.monthsThatBottleKeeps', { i: i + 1 })"
-              @done="change(i, { keeps: Math.min(120, Math.max(1, Math.round(Number($event) || 12))) })"
+            <NumberField
+              bare
+              :min="1"
+              :max="120"
+              whole
+              :model-value="b.keeps"
+              :label="$t('stock.bottlePanel.monthsThatBottleKeeps', { i: i + 1 })"
+              @update:model-value="change(i, { keeps: $event })"
             />
           </BTd>
           <BTd :class="{ 'text-danger': spent(b, today) }">

@@ -3,7 +3,7 @@ import { BAlert } from 'bootstrap-vue-next/components/BAlert'
 import { BFormCheckbox } from 'bootstrap-vue-next/components/BFormCheckbox'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, reactive, ref, watch } from 'vue'
-import { text } from '../../i18n'
+import { text, fixed, type Fixed } from '../../i18n'
 import { printer as printerSchema, type PrinterRecord } from '../../../contract/stock'
 import { writeStl } from '../../../core/formats/stl'
 import { corrections, gauge, gaugeNominal, type Measured } from '../../../core/print/slice/calibrationPrint'
@@ -11,6 +11,8 @@ import { saveFile } from '../../shell/downloadFile'
 import NumberField from '../../shell/NumberField.vue'
 import { useStock, type Item } from '../../stores/stock'
 import FaultNote from '../../shell/FaultNote.vue'
+import { say } from '../../../core/words/say'
+import { figure, manner, unitName } from '../../manner'
 
 /** What a printer does to what is drawn: printed once as a gauge, measured, and taken off every print from then on. */
 const props = defineProps<{ printer: Item<PrinterRecord> }>()
@@ -71,10 +73,10 @@ async function save(calibrated: boolean): Promise<void> {
   }
 }
 const percent = (s: number): string => {
-  const v = (Math.abs(s - 1) * 100).toFixed(2)
+  const v = figure(Math.abs(s - 1) * 100, 2)
   return `${v === '0.00' ? '' : s < 1 ? '−' : '+'}${v} %`
 }
-const signed = (v: number): string => `${v < 0 ? '−' : ''}${Math.abs(v).toFixed(3)}`
+const signed = (v: number): Fixed => fixed(v, 3)
 </script>
 
 <template>
@@ -139,8 +141,8 @@ const signed = (v: number): string => `${v < 0 ? '−' : ''}${Math.abs(v).toFixe
     <div>
       <template v-if="measured && found.ok">
         <p class="mb-1">
-          <span class="figure">{{ signed(found.value.growth) }}</span>
-          <span class="soft">{{ ' ' }}{{ $t('stock.calibrationPanel.mmOfLightPast') }}</span>
+          <span class="figure">{{ figure(found.value.growth, 3, 'mm') }}</span>
+          <span class="soft">{{ ' ' }}{{ $t('stock.calibrationPanel.mmOfLightPast', { unit: unitName('mm') }) }}</span>
         </p>
         <dl class="facts">
           <dt>{{ $t('stock.calibrationPanel.alongX') }}</dt>
@@ -152,7 +154,7 @@ const signed = (v: number): string => `${v < 0 ? '−' : ''}${Math.abs(v).toFixe
           <dt>{{ $t('stock.calibrationPanel.firstLayersPerSide') }}</dt>
           <dd>{{ $t('stock.calibrationPanel.mm2', { bleed: signed(found.value.bleed) }) }}</dd>
           <dt>{{ $t('stock.calibrationPanel.remainingError') }}</dt>
-          <dd>{{ $t('stock.calibrationPanel.mm3', { residual: found.value.residual.toFixed(3) }) }}</dd>
+          <dd>{{ $t('stock.calibrationPanel.mm3', { residual: fixed(found.value.residual, 3) }) }}</dd>
         </dl>
         <p class="soft small">
           {{ $t('stock.calibrationPanel.sixLengthsThreeUnknowns') }}
@@ -163,7 +165,7 @@ const signed = (v: number): string => `${v < 0 ? '−' : ''}${Math.abs(v).toFixe
         <BButton variant="primary" @click="save(true)">{{ $t('stock.calibrationPanel.applyCorrection') }}</BButton>
       </template>
       <BAlert v-else-if="measured && !found.ok" :model-value="true" variant="danger">{{
-        found.problem.message
+        say(found.problem.message, manner)
       }}</BAlert>
       <p v-else class="soft">{{ $t('stock.calibrationPanel.enterWhatTheCaliper') }}</p>
       <p v-if="kept" role="status" class="soft small mt-2 mb-0">

@@ -4,13 +4,14 @@ import { BFormInput } from 'bootstrap-vue-next/components/BFormInput'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, onMounted, ref } from 'vue'
 import { text } from '../../i18n'
+import { figure, quantity, unitName } from '../../manner'
 import { device as deviceSchema, type DeviceRecord } from '../../../contract/runs'
 import { api } from '../../api'
 import { useAttempt } from '../../composables/useAttempt'
-import DraftInput from '../../shell/DraftInput.vue'
 import { useRuns } from '../../stores/runs'
 import { useStock } from '../../stores/stock'
 import ChoiceSelect from '../../shell/ChoiceSelect.vue'
+import NumberField from '../../shell/NumberField.vue'
 
 /** Machines that were found on the net, and which of the printers in stock each is. */
 const runs = useRuns(),
@@ -39,10 +40,10 @@ const word = (d: DeviceRecord): string =>
   !d.reachable
     ? text('stock.devicePanel.doesNotAnswer')
     : d.card.kind === 'scale'
-      ? `${Number(d.state?.grams ?? 0).toFixed(2)} g`
+      ? quantity(Number(d.state?.grams ?? 0), 2, 'g')
       : d.card.kind === 'sensor'
         ? d.state
-          ? `${Number(d.state.temperature).toFixed(1)} °C, ${Number(d.state.humidity).toFixed(0)} %`
+          ? `${quantity(Number(d.state.temperature), 1, '°C')}, ${figure(Number(d.state.humidity), 0)} %`
           : ''
         : (STATES[String(d.state?.state ?? '')] ?? '')
 const list = computed(() => [...runs.devices].sort((a, b) => a.card.kind.localeCompare(b.card.kind)))
@@ -72,7 +73,7 @@ const command = (d: DeviceRecord, body: { do: string } & Record<string, unknown>
         <BTh>{{ $t('stock.devicePanel.what') }}</BTh>
         <BTh>{{ $t('stock.devicePanel.now') }}</BTh>
         <BTh>{{ $t('stock.devicePanel.isThePrinter') }}</BTh>
-        <BTh class="num">{{ $t('stock.devicePanel.inTheVatMl') }}</BTh>
+        <BTh class="num">{{ $t('stock.devicePanel.inTheVatMl', { unit: unitName('ml') }) }}</BTh>
         <BTh class="num">{{ $t('stock.devicePanel.printSpeedFactor') }}</BTh>
         <BTh />
       </BTr>
@@ -95,16 +96,16 @@ const command = (d: DeviceRecord, body: { do: string } & Record<string, unknown>
             <option v-for="p in stock.printers" :key="p.id" :value="p.id">{{ p.name }}</option>
           </ChoiceSelect>
         </BTd>
-        <BTd class="num">{{ d.card.kind === 'printer' && d.state ? Number(d.state.vat).toFixed(0) : '' }}</BTd>
+        <BTd class="num">{{ d.card.kind === 'printer' && d.state ? figure(Number(d.state.vat), 0, 'ml') : '' }}</BTd>
         <BTd class="num">
-          <DraftInput
+          <NumberField
             v-if="d.card.kind === 'printer' && d.card.standIn"
-            class="form-control form-control-sm speed"
-            type="number"
-            min="1"
-            :value="String(d.state?.speedUp ?? 1)"
-            :aria-label="$t('stock.devicePanel.printSpeedFactorOf', { name: d.card.name })"
-            @done="command(d, { do: 'settings', speedUp: Math.max(0.1, Number($event) || 1) })"
+            bare
+            :min="0.1"
+            :max="100000"
+            :model-value="Number(d.state?.speedUp ?? 1)"
+            :label="$t('stock.devicePanel.printSpeedFactorOf', { name: d.card.name })"
+            @update:model-value="command(d, { do: 'settings', speedUp: $event })"
           />
         </BTd>
         <BTd class="num text-nowrap">

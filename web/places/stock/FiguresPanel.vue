@@ -34,7 +34,7 @@ const remove = (): Promise<void> =>
     <label class="d-flex gap-2 align-items-center mb-2"
       ><span>{{ $t('stock.figuresPanel.name') }}</span
       ><DraftInput
-        class="form-control form-control-sm name"
+        class="name"
         maxlength="80"
         :value="item.name"
         :aria-label="$t('stock.figuresPanel.nameOf', { name: item.name })"
@@ -57,7 +57,7 @@ const remove = (): Promise<void> =>
     <label v-if="kind === 'printer'" class="d-flex gap-2 align-items-center mt-1"
       ><span>{{ $t('stock.figuresPanel.film') }}</span
       ><DraftInput
-        class="form-control form-control-sm name"
+        class="name"
         maxlength="80"
         :value="String(data.film ?? '')"
         :placeholder="$t('stock.figuresPanel.filmUnderTheVat')"

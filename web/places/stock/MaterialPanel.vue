@@ -7,12 +7,14 @@ import { STOCK_UNITS } from '../../../core/defaults/stock'
 import { ofProduct, SUPPLIES } from '../../../core/plan/materials/supplies'
 import { keepsUntil, spent } from '../../../core/stock/lots'
 import { amountIn, amountText } from '../../../core/stock/units'
+import { manner } from '../../manner'
 import { useAttempt } from '../../composables/useAttempt'
 import DraftField from '../../shell/DraftField.vue'
 import DraftInput from '../../shell/DraftInput.vue'
 import { useStock, type Item } from '../../stores/stock'
 import ChoiceSelect from '../../shell/ChoiceSelect.vue'
 import FaultNote from '../../shell/FaultNote.vue'
+import NumberField from '../../shell/NumberField.vue'
 
 /** One material: what it serves as, its care, and its lots. Amounts are typed in any unit that can be turned into its own. */
 const props = defineProps<{ item: Item<MaterialRecord> }>()
@@ -32,10 +34,9 @@ const lot = (i: number, more: Partial<Lot>): Promise<void> =>
   save({ lots: m.value.lots.map((l, k) => (k === i ? { ...l, ...more } : l)) })
 /** What is no amount is said, and nothing is changed. */
 const amount = (text: string, then: (v: number) => Promise<void>): Promise<void> =>
-  attempt(async () => then(amountIn(m.value.unit, text, m.value.density)))
+  attempt(async () => then(amountIn(m.value.unit, text, m.value.density, manner)))
 const addLot = (): Promise<void> =>
   save({ lots: [...m.value.lots, { lot: '', amount: 0, opened: null, keeps: 24, bestBefore: null }] })
-const number = (text: string): number | null => (text.trim() === '' ? null : Number(text))
 const remove = (): Promise<void> =>
   attempt(async () => {
     await stock.remove('material', props.item.id)
@@ -46,7 +47,7 @@ const remove = (): Promise<void> =>
 <template>
   <section class="sheet p-3 mb-3" :aria-label="$t('stock.materialPanel.material')">
     <DraftInput
-      class="form-control form-control-sm name"
+      class="name"
       maxlength="80"
       :value="m.name"
       :aria-label="$t('stock.materialPanel.nameOfTheMaterial')"
@@ -63,44 +64,52 @@ const remove = (): Promise<void> =>
           <option v-for="u in STOCK_UNITS" :key="u">{{ u }}</option>
         </ChoiceSelect></label
       >
-      <DraftField
-        :label="$t('stock.materialPanel.densityGMl')"
-        type="number"
-        step="0.01"
-        :value="String(m.density ?? '')"
-        :spoken="$t('stock.materialPanel.density')"
-        @done="save({ density: number($event) })"
+      <NumberField
+        :label="$t('stock.materialPanel.density')"
+        unit="g/ml"
+        optional
+        :min="0.01"
+        :max="25"
+        :step="0.01"
+        :digits="3"
+        :model-value="m.density"
+        @update:model-value="save({ density: $event })"
       />
       <DraftField
         :label="$t('stock.materialPanel.buyAt')"
-        :value="m.reorder === null ? '' : amountText(m.unit, m.reorder)"
+        :value="m.reorder === null ? '' : amountText(m.unit, m.reorder, manner)"
         @done="$event.trim() === '' ? save({ reorder: null }) : amount($event, (v) => save({ reorder: v }))"
       />
-      <label
-        >{{ $t('stock.materialPanel.pricePer', { unit: m.unit }) }}
-        <DraftInput
-          class="form-control form-control-sm"
-          type="number"
-          step="0.001"
-          :value="String(m.price)"
-          :aria-label="$t('stock.materialPanel.price')"
-          @done="save({ price: number($event) ?? 0 })"
-      /></label>
-      <DraftField
-        :label="$t('stock.materialPanel.workingTimeMin')"
-        type="number"
-        :placeholder="$t('stock.materialPanel.asUsual')"
-        :value="String(m.working ?? '')"
-        :spoken="$t('stock.materialPanel.workingTime')"
-        @done="save({ working: number($event) })"
+      <NumberField
+        :label="$t('stock.materialPanel.pricePer', { unit: m.unit })"
+        :spoken="$t('stock.materialPanel.price')"
+        :unit="stock.workshop?.currency ?? ''"
+        :min="0"
+        :max="1e6"
+        :step="0.001"
+        :digits="4"
+        :model-value="m.price"
+        @update:model-value="save({ price: $event })"
       />
-      <DraftField
-        :label="$t('stock.materialPanel.nextStepAfterMin')"
-        type="number"
+      <NumberField
+        :label="$t('stock.materialPanel.workingTime')"
+        unit="min"
+        optional
+        :min="0.1"
+        :max="1440"
         :placeholder="$t('stock.materialPanel.asUsual')"
-        :value="String(m.next ?? '')"
-        :spoken="$t('stock.materialPanel.timeToTheNext')"
-        @done="save({ next: number($event) })"
+        :model-value="m.working"
+        @update:model-value="save({ working: $event })"
+      />
+      <NumberField
+        :label="$t('stock.materialPanel.timeToTheNext')"
+        unit="min"
+        optional
+        :min="0.1"
+        :max="14400"
+        :placeholder="$t('stock.materialPanel.asUsual')"
+        :model-value="m.next"
+        @update:model-value="save({ next: $event })"
       />
     </div>
     <p class="mt-2 mb-1">{{ $t('stock.materialPanel.usedAs') }}</p>
@@ -133,7 +142,7 @@ const remove = (): Promise<void> =>
       <div class="pair">
         <DraftField
           :label="$t('stock.materialPanel.left')"
-          :value="amountText(m.unit, l.amount)"
+          :value="amountText(m.unit, l.amount, manner)"
           :spoken="$t('stock.materialPanel.leftOfLot', { i: i + 1 })"
           @done="amount($event, (v) => lot(i, { amount: v }))"
         />
@@ -151,13 +160,14 @@ const remove = (): Promise<void> =>
           :spoken="$t('stock.materialPanel.lotOpened', { i: i + 1 })"
           @done="lot(i, { opened: $event || null })"
         />
-        <DraftField
+        <NumberField
           :label="$t('stock.materialPanel.keepsMonths')"
-          type="number"
-          min="1"
-          :value="String(l.keeps)"
           :spoken="$t('stock.materialPanel.monthsThatLotKeeps', { i: i + 1 })"
-          @done="lot(i, { keeps: Math.round(number($event) ?? 24) })"
+          :min="1"
+          :max="240"
+          whole
+          :model-value="l.keeps"
+          @update:model-value="lot(i, { keeps: $event })"
         />
       </div>
       <p class="soft small m-0 d-flex justify-content-between align-items-center">
@@ -179,7 +189,6 @@ const remove = (): Promise<void> =>
     <label class="d-block mt-2"
       >{{ $t('stock.materialPanel.storage') }}
       <DraftInput
-        class="form-control form-control-sm"
         maxlength="500"
         :value="m.safety"
         :aria-label="$t('stock.materialPanel.storage')"

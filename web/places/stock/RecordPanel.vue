@@ -2,7 +2,8 @@
 import { BTableSimple, BTbody, BTd, BTh, BThead, BTr } from 'bootstrap-vue-next/components/BTable'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, onMounted, ref } from 'vue'
-import { text } from '../../i18n'
+import { text, fixed } from '../../i18n'
+import { figure } from '../../manner'
 import { record as recordSchema, type PrintRecord } from '../../../contract/runs'
 import { api } from '../../api'
 import { useAttempt } from '../../composables/useAttempt'
@@ -63,13 +64,13 @@ const take = (t: PrintRecord['times'][number]): Promise<void> =>
         <BTr v-for="t in record.times" :key="t.printerId">
           <BTd>{{ t.name }}</BTd>
           <BTd class="num">{{ t.prints }}</BTd>
-          <BTd class="num">{{ t.now.toFixed(2) }}</BTd>
-          <BTd class="num">{{ t.motion.toFixed(2) }}</BTd>
-          <BTd class="num">{{ (100 * t.before).toFixed(1) }} %</BTd>
-          <BTd class="num">{{ (100 * t.after).toFixed(1) }} %</BTd>
+          <BTd class="num">{{ figure(t.now, 2) }}</BTd>
+          <BTd class="num">{{ figure(t.motion, 2) }}</BTd>
+          <BTd class="num">{{ figure(100 * t.before, 1) }} %</BTd>
+          <BTd class="num">{{ figure(100 * t.after, 1) }} %</BTd>
           <BTd class="num">
             <BButton v-if="Math.abs(t.motion - t.now) > 0.02" variant="primary" size="sm" @click="take(t)">
-              {{ $t('stock.recordPanel.calculateWithS', { motion: t.motion.toFixed(2) }) }}
+              {{ $t('stock.recordPanel.calculateWithS', { motion: fixed(t.motion, 2) }) }}
             </BButton>
             <span v-else class="soft">{{ $t('stock.recordPanel.asCalculated') }}</span>
           </BTd>

@@ -1,7 +1,9 @@
 <script setup lang="ts">
+import { BFormInput } from 'bootstrap-vue-next/components/BFormInput'
 import { BFormSelect } from 'bootstrap-vue-next/components/BFormSelect'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import type { Workshop } from '../../../contract/workshop'
+import { firstWeekday } from '../../manner'
 import { DAYS } from './days'
 
 /** Bench hours, weekday by weekday. */
@@ -12,29 +14,38 @@ const minutes = (t: string): number => {
   const [h, m] = t.split(':').map(Number)
   return (h ?? 0) * 60 + (m ?? 0)
 }
+/** Weekdays in the order of this region's weeks. */
+const week = DAYS.map((_, n) => (firstWeekday() + n) % 7)
 const label = (what: string): string => (props.whose ? `${what}, ${props.whose}` : what)
 </script>
 
 <template>
   <div v-for="(h, i) in hours" :key="i" class="d-flex gap-2 mb-1 align-items-center">
-    <BFormSelect v-model.number="h.weekday" size="sm" :aria-label="label('Day')">
-      <option v-for="(d, n) in DAYS" :key="d" :value="n">{{ d }}</option>
+    <BFormSelect v-model.number="h.weekday" size="sm" :aria-label="label($t('workshop.hoursEditor.day'))">
+      <option v-for="n in week" :key="n" :value="n">{{ DAYS[n] }}</option>
     </BFormSelect>
-    <input
+    <BFormInput
       type="time"
-      class="form-control form-control-sm"
-      :value="text(h.from)"
-      :aria-label="label('From')"
-      @change="h.from = minutes(($event.target as HTMLInputElement).value)"
+      size="sm"
+      :model-modifiers="{ lazy: true }"
+      :model-value="text(h.from)"
+      :aria-label="label($t('workshop.hoursEditor.from'))"
+      @update:model-value="h.from = minutes(String($event))"
     />
-    <input
+    <BFormInput
       type="time"
-      class="form-control form-control-sm"
-      :value="text(h.to)"
-      :aria-label="label('To')"
-      @change="h.to = minutes(($event.target as HTMLInputElement).value)"
+      size="sm"
+      :model-modifiers="{ lazy: true }"
+      :model-value="text(h.to)"
+      :aria-label="label($t('workshop.hoursEditor.to'))"
+      @update:model-value="h.to = minutes(String($event))"
     />
-    <BButton variant="quiet" size="sm" :aria-label="label('Remove these hours')" @click="hours.splice(i, 1)">
+    <BButton
+      variant="quiet"
+      size="sm"
+      :aria-label="label($t('workshop.hoursEditor.removeTheseHours'))"
+      @click="hours.splice(i, 1)"
+    >
       ×
     </BButton>
   </div>

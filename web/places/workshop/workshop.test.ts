@@ -1,12 +1,13 @@
 // @vitest-environment happy-dom
 import { mount, type VueWrapper } from '@vue/test-utils'
-import { describe, expect, it } from 'vitest'
+import { afterEach, describe, expect, it, vi } from 'vitest'
 import { reactive } from 'vue'
 import { CLEARANCES } from '../../../core/defaults/fit'
 import type { Workshop } from '../../../contract/workshop'
 import ClearanceTable from '../ClearanceTable.vue'
 import { choose, control, enter, press, type } from '../../stages/stageTesting'
 import HoursEditor from './HoursEditor.vue'
+import MannerPanel from './MannerPanel.vue'
 import PeoplePanel from './PeoplePanel.vue'
 
 /** Forms of the workshop, which change what they are given in place: it is sent as a whole. */
@@ -85,5 +86,39 @@ describe('clearances', () => {
     expect(value.filament.print).toBeNull()
     await press(resin, 'Remove fit print')
     expect(value.resin.print).toBeNull()
+  })
+})
+
+describe('units and formats of this browser', () => {
+  afterEach(() => {
+    localStorage.clear()
+    vi.restoreAllMocks()
+  })
+  const open = (unsaved = false) => {
+    const reload = vi.spyOn(location, 'reload').mockImplementation(() => undefined)
+    return { at: mount(MannerPanel, { props: { unsaved } }), reload }
+  }
+  it('are kept and load the page again, so that every text is written in them', async () => {
+    const { at, reload } = open()
+    await choose(at, /^Lengths/, 'in')
+    expect([localStorage.getItem('undercut.length'), reload.mock.calls.length]).toEqual(['in', 1])
+    await choose(at, /^Numbers and dates/, 'DE')
+    expect([localStorage.getItem('undercut.region'), reload.mock.calls.length]).toEqual(['DE', 2])
+    await choose(at, /^Numbers and dates/, '')
+    expect(localStorage.getItem('undercut.region')).toBeNull()
+  })
+  it('show an example of what they are now, and whose region it is', () => {
+    const { at } = open()
+    expect(at.text()).toContain('1,234.5')
+    expect(at.text()).toContain('United Kingdom (as the browser)')
+  })
+  it('cannot be changed while something typed is not saved, and say so: the page would be loaded without it', async () => {
+    const { at, reload } = open(true)
+    expect(at.findAll('select').every((s) => s.element.disabled)).toBe(true)
+    expect(at.text()).toContain('Save the workshop first')
+    await at.setProps({ unsaved: false })
+    expect(at.findAll('select').some((s) => s.element.disabled)).toBe(false)
+    expect(at.text()).not.toContain('Save the workshop first')
+    expect(reload).not.toHaveBeenCalled()
   })
 })

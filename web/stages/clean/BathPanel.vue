@@ -2,7 +2,7 @@
 import FoldPanel from '../../shell/FoldPanel.vue'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed } from 'vue'
-import { text } from '../../i18n'
+import { text, fixed } from '../../i18n'
 import type { BathRecord } from '../../../contract/workshop'
 import { saturation } from '../../../core/plan/facts/cleanUp'
 import { useAttempt } from '../../composables/useAttempt'
@@ -52,7 +52,7 @@ const change = (which: 'first' | 'second', more: Partial<BathRecord>): Promise<v
       <template #title
         >{{ NAMES[b.which]
         }}<span class="soft"
-          >{{ $t('clean.bathPanel.of', { now: b.now.toFixed(1), limit: b.bath.limit })
+          >{{ $t('clean.bathPanel.of', { now: fixed(b.now, 1), limit: b.bath.limit })
           }}<template v-if="Number.isFinite(b.runs)">{{
             $t('clean.bathPanel.enoughForRunsMore', { runs: b.runs > 100, runs2: b.runs })
           }}</template></span

@@ -2,7 +2,7 @@
 import { BFormCheckbox } from 'bootstrap-vue-next/components/BFormCheckbox'
 import FoldPanel from '../../shell/FoldPanel.vue'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
-import { text } from '../../i18n'
+import { text, fixed } from '../../i18n'
 import { reportOf } from '../../../contract/derivations'
 import { computed, ref } from 'vue'
 import { operation, type OperationInput } from '../../../contract/operations'
@@ -126,7 +126,7 @@ const FIELDS: { key: keyof BustShape; label: string }[] = [
       }}
     </BButton>
     <p v-if="left" role="status" class="small soft">
-      {{ $t('combine.bustPanel.leftOutOfThe', { count: left.count, volume: (left.volume / 1000).toFixed(2) }) }}
+      {{ $t('combine.bustPanel.leftOutOfThe', { count: left.count, volume: fixed(left.volume / 1000, 2) }) }}
     </p>
     <template v-if="shape">
       <NumberField

@@ -2,7 +2,7 @@
 import FoldPanel from '../../shell/FoldPanel.vue'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed } from 'vue'
-import { text } from '../../i18n'
+import { text, fixed } from '../../i18n'
 import { usePicking } from '../../composables/usePicking'
 import { useAssembly } from '../../stores/assembly'
 import { ownDirection } from '../../stores/partFrame'
@@ -26,7 +26,7 @@ function pick(): void {
 const words = (a: number): string =>
   Math.abs(a) < 0.5
     ? text('combine.facingPanel.toTheFront')
-    : text('combine.facingPanel.toTheA', { abs: Math.abs(a).toFixed(0), a: a > 0 })
+    : text('combine.facingPanel.toTheA', { abs: fixed(Math.abs(a), 0), a: a > 0 })
 const f = computed(() => assembly.facing)
 </script>
 

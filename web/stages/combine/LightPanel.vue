@@ -2,7 +2,8 @@
 import FoldPanel from '../../shell/FoldPanel.vue'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, ref } from 'vue'
-import { text } from '../../i18n'
+import { text, fixed } from '../../i18n'
+import { figure } from '../../manner'
 import type { OperationInput } from '../../../contract/operations'
 import type { LightRoute } from '../../../core/shape/lightRoute'
 import { usePicking } from '../../composables/usePicking'
@@ -12,6 +13,7 @@ import { useDerivations } from '../../stores/derivations'
 import { usePiece } from '../../stores/piece'
 import { useViewport } from '../../viewport/useViewport'
 import FaultNote from '../../shell/FaultNote.vue'
+import { ApiProblem, messageOf } from '../../api'
 
 /** A channel for a wire from under the base to a lit part, and a bay for the battery with its lid. */
 const store = usePiece(),
@@ -95,9 +97,8 @@ async function bore(): Promise<void> {
       await derivations.tried(p.mesh, { ...op, diameter: diameter.value })
       lists.push({ id: p.part.id, operations: store.withOperation(p.part, op) })
     } catch (e) {
-      const said = e instanceof Error ? e.message : String(e)
       // Parts beside the way stay as they are; anything else is worth a word.
-      if (!said.startsWith('The channel does not pass')) fault.value = `${p.part.name}: ${said}`
+      if (!(e instanceof ApiProblem && e.code === 'channel-misses')) fault.value = `${p.part.name}: ${messageOf(e)}`
     }
   }
   if (lists.length > 0 && fault.value === '') await store.arrange({ lists })
@@ -112,11 +113,7 @@ function leave(): void {
 /** Share of a mouth that counts as all of it. */
 const WHOLE = 0.95
 const mouth = (share: number): string =>
-  share >= WHOLE
-    ? 'open'
-    : share === 0
-      ? 'closed'
-      : text('combine.lightPanel.open', { value: (100 * share).toFixed(0) })
+  share >= WHOLE ? 'open' : share === 0 ? 'closed' : text('combine.lightPanel.open', { value: fixed(100 * share, 0) })
 
 const width = ref(26),
   depth = ref(26),
@@ -200,17 +197,17 @@ const LID = 1.6,
     <template v-if="route">
       <dl class="facts">
         <dt>{{ $t('combine.lightPanel.length') }}</dt>
-        <dd>{{ $t('combine.lightPanel.mm', { route: route.length.toFixed(0) }) }}</dd>
+        <dd>{{ $t('combine.lightPanel.mm', { route: fixed(route.length, 0) }) }}</dd>
         <dt>{{ $t('combine.lightPanel.thinnestWallLeft') }}</dt>
         <dd>
           {{
             route.wall === null
               ? $t('combine.lightPanel.tooShortToMeasure')
-              : $t('combine.lightPanel.mm2', { wall: route.wall.toFixed(2) })
+              : $t('combine.lightPanel.mm2', { wall: fixed(route.wall, 2) })
           }}
         </dd>
         <dt>{{ $t('combine.lightPanel.sharpestBend') }}</dt>
-        <dd>{{ route.bend.toFixed(0) }}°</dd>
+        <dd>{{ figure(route.bend, 0) }}°</dd>
         <dt>{{ $t('combine.lightPanel.openAtTheWires') }}</dt>
         <dd>{{ mouth(route.open[0]) }}</dd>
         <dt>{{ $t('combine.lightPanel.openAtTheLight') }}</dt>

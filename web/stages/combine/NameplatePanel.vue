@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { fixed } from '../../i18n'
 import { BFormTextarea } from 'bootstrap-vue-next/components/BFormTextarea'
 import FoldPanel from '../../shell/FoldPanel.vue'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
@@ -153,8 +154,8 @@ async function letIn(): Promise<void> {
       <dd>
         {{
           $t('combine.nameplatePanel.mm', {
-            width: (report.width * factor).toFixed(1),
-            height: (report.height * factor).toFixed(1),
+            width: fixed(report.width * factor, 1),
+            height: fixed(report.height * factor, 1),
           })
         }}
       </dd>
@@ -162,7 +163,7 @@ async function letIn(): Promise<void> {
       <dd :class="{ 'text-danger': report.stroke * factor < PRINTS }">
         {{
           $t('combine.nameplatePanel.mmStroke2', {
-            stroke: (report.stroke * factor).toFixed(2),
+            stroke: fixed(report.stroke * factor, 2),
             stroke2: report.stroke * factor < PRINTS,
           })
         }}

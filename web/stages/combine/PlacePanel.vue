@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import { BFormInput } from 'bootstrap-vue-next/components/BFormInput'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, ref, shallowRef } from 'vue'
 import { text } from '../../i18n'
@@ -136,9 +135,15 @@ function stop(): void {
       <BButton variant="quiet" size="sm" @click="placing.mirror()">{{ $t('combine.placePanel.mirror') }}</BButton>
     </div>
     <div class="d-flex flex-wrap gap-1 mt-1 align-items-center">
-      <label class="visually-hidden" for="turn-by">{{ $t('combine.placePanel.turnBy') }}</label>
-      <BFormInput id="turn-by" v-model.number="angle" type="number" step="5" class="degrees" size="sm" />
-      <span class="soft">°</span>
+      <NumberField
+        v-model="angle"
+        bare
+        unit="°"
+        :min="-360"
+        :max="360"
+        :step="5"
+        :label="$t('combine.placePanel.turnBy')"
+      />
       <BButton variant="quiet" size="sm" @click="placing.spin([0, 0, 1], angle)">{{
         $t('combine.placePanel.turn')
       }}</BButton>

@@ -1,7 +1,8 @@
 <script setup lang="ts">
+import { fixed } from '../../i18n'
+import { figure, quantity } from '../../manner'
 import FoldPanel from '../../shell/FoldPanel.vue'
 import { computed } from 'vue'
-import DraftInput from '../../shell/DraftInput.vue'
 import NumberField from '../../shell/NumberField.vue'
 import { useAssembly } from '../../stores/assembly'
 import { usePiece } from '../../stores/piece'
@@ -38,7 +39,7 @@ function choose(id: string, name: keyof typeof KINDS): void {
         role="img"
         :aria-label="
           $t('combine.standsPanel.tipsOverFirstAt', {
-            angle: r.weakest.angle.toFixed(0),
+            angle: fixed(r.weakest.angle, 0),
             direction: r.weakest.direction,
           })
         "
@@ -57,13 +58,13 @@ function choose(id: string, name: keyof typeof KINDS): void {
       </svg>
       <dl class="facts flex-grow-1">
         <dt>{{ $t('combine.standsPanel.tipsOverAt') }}</dt>
-        <dd>{{ r.weakest.angle.toFixed(1) }}°</dd>
+        <dd>{{ figure(r.weakest.angle, 1) }}°</dd>
         <dt>{{ $t('combine.standsPanel.marginThere') }}</dt>
-        <dd>{{ $t('combine.standsPanel.mm', { margin: r.weakest.margin.toFixed(1) }) }}</dd>
+        <dd>{{ $t('combine.standsPanel.mm', { margin: fixed(r.weakest.margin, 1) }) }}</dd>
         <dt>{{ $t('combine.standsPanel.mass') }}</dt>
-        <dd>{{ r.mass.toFixed(0) }} g</dd>
+        <dd>{{ quantity(r.mass, 0, 'g') }}</dd>
         <dt>{{ $t('combine.standsPanel.energyToToppleIt') }}</dt>
-        <dd>{{ $t('combine.standsPanel.mj', { energy: (r.energy * 1000).toFixed(1) }) }}</dd>
+        <dd>{{ $t('combine.standsPanel.mj', { energy: fixed(r.energy * 1000, 1) }) }}</dd>
       </dl>
     </div>
     <NumberField
@@ -86,14 +87,15 @@ function choose(id: string, name: keyof typeof KINDS): void {
       >
         <option v-for="(_, k) in KINDS" :key="k" :value="k">{{ k }}</option>
       </ChoiceSelect>
-      <DraftInput
-        type="number"
-        class="form-control form-control-sm share"
-        min="0"
-        max="100"
-        :aria-label="$t('combine.standsPanel.filledShareOfPercent', { name: p.part.name })"
-        :value="String(Math.round(assembly.materialOf(p.part.id).infill * 100))"
-        @done="assembly.setMaterial(p.part.id, { infill: Math.min(1, Math.max(0, Number($event) / 100)) })"
+      <NumberField
+        bare
+        unit="%"
+        :min="0"
+        :max="100"
+        :digits="0"
+        :label="$t('combine.standsPanel.filledShareOfPercent', { name: p.part.name })"
+        :model-value="assembly.materialOf(p.part.id).infill * 100"
+        @update:model-value="assembly.setMaterial(p.part.id, { infill: $event / 100 })"
       />
       <span class="soft">{{ $t('combine.standsPanel.filled') }}</span>
     </div>

@@ -2,7 +2,8 @@
 import { BTableSimple, BTbody, BTd, BTh, BThead, BTr } from 'bootstrap-vue-next/components/BTable'
 import FoldPanel from '../../shell/FoldPanel.vue'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
-import { text } from '../../i18n'
+import { text, fixed } from '../../i18n'
+import { figure, quantity } from '../../manner'
 import { reportOf } from '../../../contract/derivations'
 import { computed, ref, watch } from 'vue'
 import { operation } from '../../../contract/operations'
@@ -86,7 +87,7 @@ const COLUMNS = [
   { key: 'filled', name: text('hollow.choicesPanel.castFull') },
 ] as const
 type Key = (typeof COLUMNS)[number]['key']
-const ml = (v: number): string => text('hollow.choicesPanel.ml', { v: (v / 1000).toFixed(1) })
+const ml = (v: number): string => text('hollow.choicesPanel.ml', { v: fixed(v / 1000, 1) })
 /** Without a resin nobody knows what it costs. */
 const money = (c: CoreChoice): string =>
   resin.value ? stock.money((c.resin / 1e6) * resin.value.pricePerLitre + (c.casting / 1e6) * castingPrice.value) : '–'
@@ -104,25 +105,25 @@ const tips = ({ tip }: CoreChoice): string =>
     ? text('hollow.choicesPanel.nothingToStandOn')
     : tip <= 0
       ? text('hollow.choicesPanel.tipsOver')
-      : `${tip.toFixed(0)}°`
+      : `${figure(tip, 0)}°`
 const rows = computed(() => {
   const c = choices.value
   if (!c) return []
   const of = (f: (x: CoreChoice, key: Key) => string): string[] => COLUMNS.map(({ key }) => f(c[key], key))
-  const peel = (x: CoreChoice): string => text('hollow.choicesPanel.cm', { section: (x.section / 100).toFixed(1) })
+  const peel = (x: CoreChoice): string => text('hollow.choicesPanel.cm', { section: fixed(x.section / 100, 1) })
   return [
     { name: text('hollow.choicesPanel.resin'), cells: of((x) => ml(x.resin)) },
     { name: text('hollow.choicesPanel.castingResin2'), cells: of((x) => (x.casting > 0 ? ml(x.casting) : '–')) },
     { name: text('hollow.choicesPanel.price'), cells: of(money) },
-    { name: text('hollow.choicesPanel.mass'), cells: of((x) => `${x.mass.toFixed(0)} g`) },
+    { name: text('hollow.choicesPanel.mass'), cells: of((x) => quantity(x.mass, 0, 'g')) },
     {
       name: text('hollow.choicesPanel.centreOfMass'),
-      cells: of((x) => text('hollow.choicesPanel.mmUp', { centre: x.centre.toFixed(0) })),
+      cells: of((x) => text('hollow.choicesPanel.mmUp', { centre: fixed(x.centre, 0) })),
     },
     { name: text('hollow.choicesPanel.tipsAt'), cells: of(tips) },
     {
       name: text('hollow.choicesPanel.bendingStress'),
-      cells: of((x) => text('hollow.choicesPanel.mpa', { stress: x.stress.toFixed(1) })),
+      cells: of((x) => text('hollow.choicesPanel.mpa', { stress: fixed(x.stress, 1) })),
     },
     { name: text('hollow.choicesPanel.largestLayer'), cells: of(peel) },
     {
@@ -130,7 +131,7 @@ const rows = computed(() => {
       cells: of((_, k) =>
         hours.value === null
           ? '–'
-          : text('hollow.choicesPanel.hK', { hours: hours.value.toFixed(1), k: k === 'filled' }),
+          : text('hollow.choicesPanel.hK', { hours: fixed(hours.value, 1), k: k === 'filled' }),
       ),
     },
   ]
@@ -143,10 +144,10 @@ const risks = computed<Record<Key, string>>(() => {
   return {
     solid: text('hollow.choicesPanel.solidPeelTheLargest', {
       peel: peel > 1.15,
-      peel2: peel.toFixed(1),
+      peel2: fixed(peel, 1),
     }),
     hollow: text('hollow.choicesPanel.hollowNeedsAtLeast', { value: 2 * h.cavities }),
-    filled: text('hollow.choicesPanel.castFullMmAt', { value: (2 * h.cavityRadius).toFixed(0), pours: pours.value }),
+    filled: text('hollow.choicesPanel.castFullMmAt', { value: fixed(2 * h.cavityRadius, 0), pours: pours.value }),
   }
 })
 async function choose(key: Key): Promise<void> {

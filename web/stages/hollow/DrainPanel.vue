@@ -1,7 +1,9 @@
 <script setup lang="ts">
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, onBeforeUnmount, ref, shallowRef } from 'vue'
-import { text } from '../../i18n'
+import { manner } from '../../manner'
+import { text, type Fixed, fixed } from '../../i18n'
+import { say } from '../../../core/words/say'
 import { directionWords } from '../../../core/findings/trappedResin'
 import { quaternionBetween } from '../../../core/math/vectors'
 import type { TrapReport } from '../../../core/print/resin/trapped'
@@ -16,8 +18,10 @@ import { useViewport } from '../../viewport/useViewport'
 const props = defineProps<{ report: TrapReport }>()
 const store = usePiece(),
   viewport = useViewport()
-const ml = (v: number): string => (v / 1000).toFixed(v < 1000 ? 2 : 1)
-const rows = computed(() => props.report.routine.map((s, i) => ({ ...s, n: i + 1, words: directionWords(s.down) })))
+const ml = (v: number): Fixed => fixed(v / 1000, v < 1000 ? 2 : 1)
+const rows = computed(() =>
+  props.report.routine.map((s, i) => ({ ...s, n: i + 1, words: say(directionWords(s.down), manner) })),
+)
 const rinse = useCheck(
   () => store.meshAfter('drill'),
   () => {

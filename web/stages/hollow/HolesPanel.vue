@@ -2,7 +2,7 @@
 import FoldPanel from '../../shell/FoldPanel.vue'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, ref, watch } from 'vue'
-import { text } from '../../i18n'
+import { text, fixed, type Fixed } from '../../i18n'
 import type { DrainSite } from '../../../core/shape/drillSkin'
 import { rankOf } from '../../../core/operations/registry'
 import NumberField from '../../shell/NumberField.vue'
@@ -13,6 +13,8 @@ import { usePiece } from '../../stores/piece'
 import type { Picked } from '../../viewport/scene'
 import { useViewport } from '../../viewport/useViewport'
 import FaultNote from '../../shell/FaultNote.vue'
+import { say } from '../../../core/words/say'
+import { manner } from '../../manner'
 
 /** Drain holes: proposed, set by hand, slid along the skin, and their plugs. */
 type Triple = [number, number, number]
@@ -124,7 +126,7 @@ async function feel(i: number): Promise<void> {
         text('hollow.holesPanel.movedMm', { h: apart(h, r.instead), instead: words(r.instead) }),
       )
     else if (r.asked) draft.value[now] = from({ ...r.asked, point: h.point, direction: h.direction }, words(r.asked))
-    else draft.value[now] = { ...h, wrong: r.problem?.message ?? '', instead: r.instead }
+    else draft.value[now] = { ...h, wrong: r.problem ? say(r.problem.message, manner) : '', instead: r.instead }
   } catch (e) {
     fault.value = e instanceof Error ? e.message : String(e)
   }
@@ -141,10 +143,10 @@ const words = (s: DrainSite): string =>
   text('hollow.holesPanel.coveredHiddenWallMm', {
     covered: Boolean(s.covered),
     round: Math.round(100 * s.hidden),
-    depth: s.depth.toFixed(1),
-    edge: s.edge.toFixed(1),
+    depth: fixed(s.depth, 1),
+    edge: fixed(s.edge, 1),
   })
-const apart = (h: Hole, s: DrainSite): string => Math.hypot(...h.point.map((v, k) => v - s.point[k]!)).toFixed(1)
+const apart = (h: Hole, s: DrainSite): Fixed => fixed(Math.hypot(...h.point.map((v, k) => v - s.point[k]!)), 1)
 function takeInstead(i: number): void {
   const s = draft.value[i]?.instead
   if (s) draft.value[i] = from(s, words(s))

@@ -3,7 +3,7 @@ import FoldPanel from '../../shell/FoldPanel.vue'
 import { BFormSelect } from 'bootstrap-vue-next/components/BFormSelect'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, reactive, ref, watch } from 'vue'
-import { text } from '../../i18n'
+import { text, fixed } from '../../i18n'
 import type { OperationInput } from '../../../contract/operations'
 import { loadDefaults, type WallLoad } from '../../../core/fit/wallLoad'
 import { usePrinterAndResin } from '../../composables/usePrinterAndResin'
@@ -116,15 +116,15 @@ const verdict = computed(() => {
   if (!l) return ''
   const { stress, height } = l.planned
   const worst = text('hollow.wallPanel.theHighestStressIs', {
-    height: height.toFixed(0),
-    stress: stress.toFixed(1),
+    height: fixed(height, 0),
+    stress: fixed(stress, 1),
     allow: bears.allow,
   })
   if (l.places.length === 0) return text('hollow.wallPanel.theWallIsStrong', { worst })
   const even = l.places.filter((p) => p.wall === null).length
   return even > 0
     ? text('hollow.wallPanel.evenSolidItBends', { worst })
-    : text('hollow.wallPanel.theWallThereBecomes', { worst, wall: (props.wall + by.value).toFixed(1) })
+    : text('hollow.wallPanel.theWallThereBecomes', { worst, wall: fixed(props.wall + by.value, 1) })
 })
 function hollow(): void {
   stop()

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, ref } from 'vue'
-import { text } from '../../i18n'
+import { text, fixed } from '../../i18n'
 import NumberField from '../../shell/NumberField.vue'
 import { usePiece } from '../../stores/piece'
 import { useViewport } from '../../viewport/useViewport'
@@ -52,7 +52,9 @@ async function apply(): Promise<void> {
     <h2 class="mb-2">{{ $t('import.calibratePanel.trueScale') }}</h2>
     <p v-if="done" class="soft small mb-1">
       {{
-        $t('import.calibratePanel.calibratedByAKnown', { factor: store.report('calibrate')?.factor.toFixed(4) ?? '…' })
+        $t('import.calibratePanel.calibratedByAKnown', {
+          factor: store.report('calibrate') ? fixed(store.report('calibrate')!.factor, 4) : '…',
+        })
       }}
       <BButton variant="quiet" size="sm" @click="store.remove('calibrate')">{{
         $t('import.calibratePanel.removeCalibration')

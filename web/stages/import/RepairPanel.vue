@@ -3,6 +3,7 @@ import { BTableSimple, BTbody, BTd, BTh, BThead, BTr } from 'bootstrap-vue-next/
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, ref } from 'vue'
 import { text } from '../../i18n'
+import { figure } from '../../manner'
 import type { Health } from '../../../core/mesh/health'
 import { useCheck } from '../../composables/useCheck'
 import { useSurfaceMap } from '../../composables/useSurfaceMap'
@@ -80,8 +81,8 @@ const most = (values: Float32Array): number => values.reduce((a, b) => Math.max(
       <BTbody>
         <BTr v-for="r in rows" :key="r.what">
           <BTd>{{ r.what }}</BTd>
-          <BTd class="num">{{ r.before.toLocaleString() }}</BTd>
-          <BTd class="num">{{ r.after.toLocaleString() }}</BTd>
+          <BTd class="num">{{ figure(r.before) }}</BTd>
+          <BTd class="num">{{ figure(r.after) }}</BTd>
         </BTr>
       </BTbody>
     </BTableSimple>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { figure } from '../../manner'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, ref, watch } from 'vue'
 import NumberField from '../../shell/NumberField.vue'
@@ -32,7 +33,7 @@ defineExpose({ make })
     <h3>{{ $t('import.scanPanel.surfaceOfTheScan') }}</h3>
     <dl class="facts mt-1">
       <dt>{{ $t('import.scanPanel.pointsOfWhichUsed') }}</dt>
-      <dd>{{ report.points.toLocaleString() }}, {{ report.used.toLocaleString() }}</dd>
+      <dd>{{ figure(report.points) }}, {{ figure(report.used) }}</dd>
       <dt>{{ $t('import.scanPanel.betweenNeighbours') }}</dt>
       <dd>{{ report.spacing.toPrecision(3) }}</dd>
       <dt>{{ $t('import.scanPanel.noiseAveragedOut') }}</dt>

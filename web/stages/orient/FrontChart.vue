@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { ref } from 'vue'
 import { text } from '../../i18n'
+import { charted, quantity, unitName } from '../../manner'
 import { token } from '../../styles/token'
 import type { OrientationScore } from '../../../core/print/orient/orientation'
 import { gridColour, usePlot } from '../../composables/usePlot'
@@ -20,13 +21,16 @@ usePlot(
     return {
       data: [
         {
-          x: ways.map((w) => w.scar / 100),
+          x: charted(
+            'cm²',
+            ways.map((w) => w.scar / 100),
+          ),
           y: ways.map((w) => props.hours(w.height)),
           customdata: ways.map((w) => [
-            (w.resin / 1000).toFixed(1),
-            (w.peak / 100).toFixed(0),
-            (w.cup / 100).toFixed(1),
-            (w.focal / 100).toFixed(1),
+            quantity(w.resin / 1000, 1, 'ml'),
+            quantity(w.peak / 100, 0, 'cm²'),
+            quantity(w.cup / 100, 1, 'cm²'),
+            quantity(w.focal / 100, 1, 'cm²'),
           ]),
           mode: 'markers',
           type: 'scatter',
@@ -43,13 +47,13 @@ usePlot(
               color: ways.map((w) => (chosen(w) ? token('ink') : w.cup > CUP ? token('problem') : token('white'))),
             },
           },
-          hovertemplate: text('orient.frontChart.scarThatCountsCm'),
+          hovertemplate: text('orient.frontChart.scarThatCountsCm', { unit: unitName('cm²') }),
         },
       ],
       layout: {
         margin: { l: 38, r: 8, t: 6, b: 34 },
         xaxis: {
-          title: { text: text('orient.frontChart.scarThatCountsCm2') },
+          title: { text: text('orient.frontChart.scarThatCountsCm2', { unit: unitName('cm²') }) },
           gridcolor: gridColour(),
           zeroline: false,
         },

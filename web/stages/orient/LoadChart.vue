@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { ref } from 'vue'
 import { text } from '../../i18n'
+import { charted, unitName } from '../../manner'
 import { token } from '../../styles/token'
 import type { LoadLayer } from '../../../core/print/support/supportLoad'
 import { suctionTrace } from '../../composables/traces'
@@ -15,7 +16,10 @@ import { gridColour, usePlot } from '../../composables/usePlot'
 const props = defineProps<{ layers: readonly LoadLayer[]; suction: readonly number[]; step: number }>()
 const box = ref<HTMLDivElement | null>(null)
 usePlot(box, () => {
-  const x = props.layers.map((l) => l.z)
+  const x = charted(
+    'mm',
+    props.layers.map((l) => l.z),
+  )
   return {
     data: [
       {
@@ -25,7 +29,7 @@ usePlot(box, () => {
         line: { color: token('action'), width: 1.5 },
         fill: 'tozeroy',
         fillcolor: token('action', '22'),
-        hovertemplate: text('orient.loadChart.mmNExtraExtra'),
+        hovertemplate: text('orient.loadChart.mmNExtraExtra', { unit: unitName('mm') }),
       },
       suctionTrace(props.suction, props.step),
       {
@@ -53,7 +57,7 @@ usePlot(box, () => {
         },
       ],
       xaxis: {
-        title: { text: text('orient.loadChart.heightAboveThePlate') },
+        title: { text: text('orient.loadChart.heightAboveThePlate', { unit: unitName('mm') }) },
         gridcolor: gridColour(),
         zeroline: false,
       },

@@ -2,7 +2,7 @@
 import FoldPanel from '../../shell/FoldPanel.vue'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, ref } from 'vue'
-import { text } from '../../i18n'
+import { text, fixed } from '../../i18n'
 import { resin as resinSchema } from '../../../contract/stock'
 import { calibrateSupports } from '../../../core/print/support/supportCalibration'
 import { peelOn } from '../../../core/print/slice/printer'
@@ -70,9 +70,9 @@ const log = (held: boolean): Promise<void> =>
         {{
           $t('orient.outcomePanel.byPrintsPeelsTimes', {
             name: resin.name,
-            factor: learned.factor.toFixed(2),
-            low: learned.low.toFixed(2),
-            high: learned.high.toFixed(2),
+            factor: fixed(learned.factor, 2),
+            low: fixed(learned.low, 2),
+            high: fixed(learned.high, 2),
             prints: learned.prints,
           })
         }}
@@ -82,7 +82,7 @@ const log = (held: boolean): Promise<void> =>
         size="sm"
         @click="save({ peelPressure: Math.round(pressure / 100) * 100 }, 'Used from the next supports on.')"
       >
-        {{ $t('orient.outcomePanel.calculateWithKpa', { pressure: (pressure / 1000).toFixed(1) }) }}
+        {{ $t('orient.outcomePanel.calculateWithKpa', { pressure: fixed(pressure / 1000, 1) }) }}
       </BButton>
     </template>
     <p v-else class="soft small mb-0">

@@ -2,7 +2,8 @@
 import FoldPanel from '../../shell/FoldPanel.vue'
 import { BFormSelect } from 'bootstrap-vue-next/components/BFormSelect'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
-import { text, term } from '../../i18n'
+import { text, term, fixed } from '../../i18n'
+import { figure } from '../../manner'
 import { GREEN_STRENGTH, PEEL_PRESSURE } from '../../../core/defaults/print'
 import { computed, reactive, ref, watch } from 'vue'
 import { INSPECTION_STEP } from '../../../core/raster/layerGraph'
@@ -216,10 +217,10 @@ const worst = computed(() => Math.max(0, ...(report.value?.tips.map((t) => t.uti
 const suction = computed(() => found.layers?.suction ?? [])
 const cupPull = computed(() => suction.value.reduce((a, b) => Math.max(a, b), 0))
 const painted = computed(() => (op.value?.none?.length ?? 0) + (op.value?.more?.length ?? 0))
-const by = (r: SupportReport | null, f: (r: SupportReport) => number, digits = 0): string => {
+const by = (r: SupportReport | null, f: (r: SupportReport) => number, digits = 0, unit = ''): string => {
   if (!r) return ''
-  const now = f(r).toFixed(digits)
-  const was = last.value && last.value !== r ? f(last.value).toFixed(digits) : now
+  const now = figure(f(r), digits, unit)
+  const was = last.value && last.value !== r ? figure(f(last.value), digits, unit) : now
   return was === now ? now : `${was} → ${now}`
 }
 defineExpose({ pressed, grab, slide, denser, leaveAsIs })
@@ -229,8 +230,7 @@ defineExpose({ pressed, grab, slide, denser, leaveAsIs })
   <section v-if="report" class="sheet p-3 mb-3">
     <span class="figure">{{ report.tips.length }}</span>
     <span class="soft"
-      >{{ ' '
-      }}{{ $t('orient.supportPanel.tipsMlOfSupport', { supportVolume: (report.supportVolume / 1000).toFixed(1) })
+      >{{ ' ' }}{{ $t('orient.supportPanel.tipsMlOfSupport', { supportVolume: fixed(report.supportVolume / 1000, 1) })
       }}<template v-if="report.thinned > 0">{{
         $t('orient.supportPanel.removedAsUnneeded', { thinned: report.thinned })
       }}</template></span
@@ -261,13 +261,13 @@ defineExpose({ pressed, grab, slide, denser, leaveAsIs })
       <dt>{{ $t('orient.supportPanel.byHand') }}</dt>
       <dd>{{ $t('orient.supportPanel.edits', { edits: op?.edits.length ?? 0 }) }}</dd>
       <dt>{{ $t('orient.supportPanel.heightWithRaft') }}</dt>
-      <dd>{{ $t('orient.supportPanel.mm2', { height: report.height.toFixed(1) }) }}</dd>
+      <dd>{{ $t('orient.supportPanel.mm2', { height: fixed(report.height, 1) }) }}</dd>
     </dl>
     <FoldPanel class="mt-1">
       <template #title
         >{{ $t('orient.supportPanel.peelForceOverThe')
         }}<span v-if="cupPull > 0" class="soft">{{
-          $t('orient.supportPanel.suctionCupsUpTo', { cupPull: cupPull.toFixed(1) })
+          $t('orient.supportPanel.suctionCupsUpTo', { cupPull: fixed(cupPull, 1) })
         }}</span>
       </template>
       <LoadChart :layers="report.layers" :suction="suction" :step="INSPECTION_STEP" />

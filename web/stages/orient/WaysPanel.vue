@@ -20,6 +20,9 @@ import FocalPanel from './FocalPanel.vue'
 import FrontChart from './FrontChart.vue'
 import { useStand } from './orientStage'
 import FaultNote from '../../shell/FaultNote.vue'
+import { say } from '../../../core/words/say'
+import { manner } from '../../manner'
+const whyWords = (a: OrientationScore, b: OrientationScore, name: string): string => say(whyThisWay(a, b, name), manner)
 
 /** Which way up: the choices that none beats, why one of them is proposed, and what must look up or stand alike. */
 const props = defineProps<{ limit: number; lift: number }>()
@@ -88,15 +91,13 @@ const reason = computed(() => {
   if (c === best) {
     const next = front.value.find((w) => w !== c && w !== upright.value && dot(w, c) < 0.906)
     return [
-      upright.value && upright.value !== c
-        ? whyThisWay(c, upright.value, text('orient.waysPanel.standingUpright'))
-        : '',
-      next ? whyThisWay(c, next, text('orient.waysPanel.theNextBest')) : '',
+      upright.value && upright.value !== c ? whyWords(c, upright.value, text('orient.waysPanel.standingUpright')) : '',
+      next ? whyWords(c, next, text('orient.waysPanel.theNextBest')) : '',
     ]
       .filter(Boolean)
       .join(' ')
   }
-  return whyThisWay(c, best, text('orient.waysPanel.theProposedOrientation'))
+  return whyWords(c, best, text('orient.waysPanel.theProposedOrientation'))
 })
 const dot = (a: OrientationScore, b: OrientationScore): number =>
   a.up[0] * b.up[0] + a.up[1] * b.up[1] + a.up[2] * b.up[2]

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed } from 'vue'
-import { text } from '../../i18n'
+import { text, fixed } from '../../i18n'
 import { rankOf } from '../../../core/operations/registry'
 import { useAttempt } from '../../composables/useAttempt'
 import NumberField from '../../shell/NumberField.vue'
@@ -98,7 +98,7 @@ async function say(key: string, fit: { tight: number | null } | null): Promise<v
         :title="$t('plan.dryFitSheet.twoBodiesPrintedWith')"
         @click="guides(p)"
       >
-        {{ $t('plan.dryFitSheet.drillingGuideMm', { wire: (p.pin.wire + DRILL).toFixed(1) }) }}
+        {{ $t('plan.dryFitSheet.drillingGuideMm', { wire: fixed(p.pin.wire + DRILL, 1) }) }}
       </BButton>
       <template v-if="p.tried && p.tried.tight !== null">
         <NumberField

@@ -1,9 +1,10 @@
 <script setup lang="ts">
+import { dateText } from '../../manner'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import type { PlanStepRecord } from '../../../contract/plan'
 import { duration } from '../../shell/duration'
-import DraftInput from '../../shell/DraftInput.vue'
 import { usePlan } from '../../stores/plan'
+import NumberField from '../../shell/NumberField.vue'
 
 /** One step of the plan: why, with what, how careful, and what comes of it. */
 defineProps<{ step: PlanStepRecord }>()
@@ -25,17 +26,17 @@ const percent = (v: number): string => (v < 0.01 ? 'under 1 %' : `${Math.round(1
       <template v-if="step.doneAt && step.took !== null"
         ><dt>{{ $t('plan.stepCard.itTook') }}</dt>
         <dd>
-          <DraftInput
-            class="took"
-            type="number"
-            min="0"
-            :value="String(Math.round(step.took / 60))"
-            :aria-label="$t('plan.stepCard.minutesThatItTook')"
-            @done="correct(step, 60 * Math.max(0, Number($event) || 0))"
-          />
-          {{ $t('plan.stepCard.min') }}
-        </dd></template
-      >
+          <NumberField
+            bare
+            unit="min"
+            :min="0"
+            :max="100000"
+            :digits="0"
+            :model-value="step.took / 60"
+            :label="$t('plan.stepCard.minutesThatItTook')"
+            @update:model-value="correct(step, 60 * $event)"
+          /></dd
+      ></template>
       <template v-if="step.waiting > 0"
         ><dt>{{ $t('plan.stepCard.thenWaits') }}</dt>
         <dd>{{ duration(step.waiting) }}</dd></template
@@ -47,7 +48,7 @@ const percent = (v: number): string => (v < 0.01 ? 'under 1 %' : `${Math.round(1
       <template v-if="step.free && !step.doneAt"
         ><dt>{{ $t('plan.stepCard.nextStepAtThe') }}</dt>
         <dd>
-          {{ new Date(step.free).toLocaleString(undefined, { weekday: 'short', hour: 'numeric', minute: '2-digit' }) }}
+          {{ dateText(step.free, 'weekdayTime') }}
         </dd></template
       >
     </dl>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { fixed } from '../../i18n'
 import FoldPanel from '../../shell/FoldPanel.vue'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, reactive } from 'vue'
@@ -35,7 +36,7 @@ const save = (mesh: string, name: string): Promise<void> =>
       <span
         >{{ p.part.name }}<br /><span class="soft small">{{
           $t('plates.filamentPanel.gLayers', {
-            mass: p.mass.toFixed(0),
+            mass: fixed(p.mass, 0),
             seconds: duration(p.seconds),
             layers: p.layers,
           })

@@ -5,14 +5,14 @@ import { BFormCheckbox } from 'bootstrap-vue-next/components/BFormCheckbox'
 import FoldPanel from '../../shell/FoldPanel.vue'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, ref } from 'vue'
-import { text } from '../../i18n'
+import { text, fixed } from '../../i18n'
 import type { NestedPlate } from '../../../core/print/nest/types'
-import DraftInput from '../../shell/DraftInput.vue'
 import { duration } from '../../shell/duration'
 import { useStock } from '../../stores/stock'
 import { usePlating } from '../../stores/plating'
 import { useSpares } from './useSpares'
 import ChoiceSelect from '../../shell/ChoiceSelect.vue'
+import NumberField from '../../shell/NumberField.vue'
 
 /** What is printed how often, on which printers; the plates that come of it, and what other ways would take. */
 const emit = defineEmits<{ show: []; slice: [] }>()
@@ -48,8 +48,7 @@ const ways = computed(() => {
     { word: text('plates.nestPanel.byInTheOrder'), ...r.oneByOne, now: false },
   ]
 })
-function copies(id: string, text: string): void {
-  const v = Math.min(200, Math.max(0, Math.round(Number(text) || 0)))
+function copies(id: string, v: number): void {
   void plating.change({ copies: { ...plating.wish.copies, [id]: v } })
 }
 function printer(id: string, used: boolean): void {
@@ -113,7 +112,7 @@ function show(i: number): void {
               >{{ printerName(p.printer) }}, {{ p.number + 1 }}<br /><span class="soft small">{{
                 $t('plates.nestPanel.partsMm', {
                   parts: p.parts.length,
-                  height: p.height.toFixed(0),
+                  height: fixed(p.height, 0),
                   seconds: duration(p.seconds),
                 })
               }}</span></span
@@ -186,14 +185,14 @@ function show(i: number): void {
               >
             </BTd>
             <BTd class="num">
-              <DraftInput
-                class="form-control form-control-sm count"
-                type="number"
-                min="0"
-                max="200"
-                :value="String(p.copies)"
-                :aria-label="$t('plates.nestPanel.copiesOf', { name: p.part.name })"
-                @done="copies(p.part.id, $event)"
+              <NumberField
+                bare
+                :min="0"
+                :max="200"
+                whole
+                :model-value="p.copies"
+                :label="$t('plates.nestPanel.copiesOf', { name: p.part.name })"
+                @update:model-value="copies(p.part.id, $event)"
               />
             </BTd>
             <BTd>

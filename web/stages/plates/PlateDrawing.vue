@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
-import { text } from '../../i18n'
+import { text, fixed } from '../../i18n'
 import { plateSize } from '../../../core/print/slice/printer'
 import type { PrinterRecord } from '../../../contract/stock'
 import { nestDefaults, type NestedPlate, type Placed } from '../../../core/print/nest/types'
@@ -118,12 +118,12 @@ function drop(): void {
         <text :transform="`translate(${middle(p.loops).join(' ')})`" :font-size="Math.max(3, size[0] / 50)">
           <tspan x="0">{{ names[p.part.id] }}{{ p.part.copy > 0 ? ` ${p.part.copy + 1}` : '' }}</tspan>
           <tspan x="0" dy="1.15em">
-            {{ $t('plates.plateDrawing.mmTall', { heights: (heights[p.part.id] ?? 0).toFixed(0) }) }}
+            {{ $t('plates.plateDrawing.mmTall', { heights: fixed(heights[p.part.id] ?? 0, 0) }) }}
           </tspan>
         </text>
       </g>
       <text class="side" :x="0" :y="size[1] / 2 + 5.5" :font-size="Math.max(3, size[0] / 55)">
-        {{ $t('plates.plateDrawing.frontMm', { size: size[0].toFixed(0), size2: size[1].toFixed(0) }) }}
+        {{ $t('plates.plateDrawing.frontMm', { size: fixed(size[0], 0), size2: fixed(size[1], 0) }) }}
       </text>
     </svg>
     <figcaption v-if="blocked" role="status" class="text-danger">

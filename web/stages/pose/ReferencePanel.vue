@@ -8,6 +8,7 @@ import { usePicking } from '../../composables/usePicking'
 import { usePictureView } from '../../composables/usePictureView'
 import { useViewport } from '../../viewport/useViewport'
 import FaultNote from '../../shell/FaultNote.vue'
+import FileButton from '../../shell/FileButton.vue'
 
 /** A picture laid behind the sculpt, at the view it was taken from. */
 const viewport = useViewport(),
@@ -18,11 +19,7 @@ const { size, pairs, half, fault, matrix, dots, told, enough, begin, pair, inPic
 )
 const url = ref('')
 const strength = ref(55)
-const picker = ref<HTMLInputElement | null>(null)
-
-async function choose(e: Event): Promise<void> {
-  const f = (e.target as HTMLInputElement).files?.[0]
-  if (!f) return
+async function choose(f: File): Promise<void> {
   fault.value = ''
   const next = URL.createObjectURL(f)
   const image = new Image()
@@ -54,18 +51,15 @@ viewport.describe(() =>
 <template>
   <FoldPanel class="mb-3">
     <template #title>{{ $t('pose.referencePanel.againstAPicture') }}</template>
-    <input
-      ref="picker"
-      type="file"
-      accept="image/*"
-      class="visually-hidden"
-      :aria-label="$t('pose.referencePanel.referencePicture')"
-      @change="choose"
-    />
     <FaultNote :text="fault" class="my-1" />
-    <BButton v-if="!url" variant="quiet" size="sm" class="mt-2" @click="picker?.click()">{{
-      $t('pose.referencePanel.addAPictureBehind')
-    }}</BButton>
+    <FileButton
+      v-if="!url"
+      class="mt-2"
+      accept="image/*"
+      :label="$t('pose.referencePanel.referencePicture')"
+      @files="choose($event[0]!)"
+      >{{ $t('pose.referencePanel.addAPictureBehind') }}</FileButton
+    >
     <template v-else>
       <div class="shot mt-2">
         <img

@@ -2,7 +2,7 @@
 import { BFormInput } from 'bootstrap-vue-next/components/BFormInput'
 import { BFormCheckbox } from 'bootstrap-vue-next/components/BFormCheckbox'
 import { computed } from 'vue'
-import { text } from '../../i18n'
+import { text, fixed } from '../../i18n'
 import type { Angles } from '../../../core/pose/angles'
 import NumberField from '../../shell/NumberField.vue'
 import type { Posing } from './usePosing'
@@ -57,10 +57,10 @@ const unreached = computed(() =>
     {{ s.name }}
     {{
       s.way === 'backward'
-        ? $t('pose.turnPanel.bendsTheWrongWay', { has: s.has.toFixed(0) })
+        ? $t('pose.turnPanel.bendsTheWrongWay', { has: fixed(s.has, 0) })
         : $t('pose.turnPanel.wayByTheLimit', {
             way: s.way === 'bend',
-            has: s.has.toFixed(0),
+            has: fixed(s.has, 0),
             may: s.may,
           })
     }}.
@@ -70,7 +70,7 @@ const unreached = computed(() =>
       $t('pose.turnPanel.isIsfiniteMmOut', {
         name: u.name,
         isFinite: Boolean(Number.isFinite(u.by)),
-        by: u.by.toFixed(1),
+        by: fixed(u.by, 1),
       })
     }}
   </p>

@@ -1,10 +1,12 @@
 <script setup lang="ts">
 import { BButton } from 'bootstrap-vue-next/components/BButton'
-import { computed, ref } from 'vue'
+import { computed } from 'vue'
 import { z } from 'zod'
 import { text } from '../../i18n'
 import type { FlawRecord } from '../../../contract/flaws'
 import { CAUTIONS } from '../../../core/plan/materials/cautions'
+import { manner } from '../../manner'
+import { say } from '../../../core/words/say'
 import { remedyFor } from '../../../core/plan/facts/flaws'
 import { api } from '../../api'
 import { preparePhoto } from '../../shell/photo'
@@ -15,6 +17,7 @@ import NumberField from '../../shell/NumberField.vue'
 import { useInspection } from '../../stores/inspection'
 import { FLAWS } from './flawWords'
 import FaultNote from '../../shell/FaultNote.vue'
+import FileButton from '../../shell/FileButton.vue'
 
 /** One flaw: what it is, what helps, and what became of it. */
 const props = defineProps<{ flaw: FlawRecord; number: number; open: boolean }>()
@@ -35,13 +38,8 @@ const cause = computed(() => {
 })
 const change = (fields: Parameters<typeof store.change>[1]): Promise<void> =>
   attempt(() => store.change(props.flaw, fields))
-const picker = ref<HTMLInputElement | null>(null)
-const photograph = (e: Event): Promise<void> =>
+const photograph = (file: File): Promise<void> =>
   attempt(async () => {
-    const input = e.target as HTMLInputElement,
-      file = input.files?.[0]
-    input.value = ''
-    if (!file) return
     const { hash } = await api(z.object({ hash: z.string() }), 'POST', '/blobs', await preparePhoto(file))
     await store.change(props.flaw, { photo: hash })
   })
@@ -62,14 +60,14 @@ const photograph = (e: Event): Promise<void> =>
     </button>
     <template v-if="open">
       <p class="mb-1">
-        {{ remedy.title }}. <span class="soft">{{ duration(remedy.handsOn) }}</span><span
+        {{ say(remedy.title, manner) }}. <span class="soft">{{ duration(remedy.handsOn) }}</span><span
           v-if="remedy.wait > 0"
           class="soft"
           >{{ $t('prime.flawCard.thenOfWaiting', { wait: duration(remedy.wait) }) }}</span
         >
       </p>
       <p v-if="cause" class="soft small mb-1">{{ cause }}</p>
-      <p v-for="c in remedy.cautions" :key="c" class="caution">{{ CAUTIONS[c] }}</p>
+      <p v-for="c in remedy.cautions" :key="c" class="caution">{{ say(CAUTIONS[c], manner) }}</p>
       <NumberField
         :model-value="flaw.size"
         :label="$t('prime.flawCard.size')"
@@ -81,11 +79,7 @@ const photograph = (e: Event): Promise<void> =>
       />
       <label class="d-block small mb-1"
         >{{ $t('prime.flawCard.note') }}
-        <DraftInput
-          class="form-control form-control-sm"
-          :value="flaw.note"
-          maxlength="2000"
-          @done="change({ note: $event })"
+        <DraftInput :value="flaw.note" maxlength="2000" @done="change({ note: $event })"
       /></label>
       <img
         v-if="flaw.photo"
@@ -105,18 +99,15 @@ const photograph = (e: Event): Promise<void> =>
         <BButton v-else variant="quiet" size="sm" @click="change({ state: 'open' })">{{
           $t('prime.flawCard.markAsOpen')
         }}</BButton>
-        <BButton variant="quiet" size="sm" @click="picker?.click()">{{ $t('prime.flawCard.photo') }}</BButton>
+        <FileButton
+          accept="image/png,image/jpeg,image/webp"
+          :label="$t('prime.flawCard.photoOfFlaw', { number })"
+          @files="photograph($event[0]!)"
+          >{{ $t('prime.flawCard.photo') }}</FileButton
+        >
         <BButton v-if="flaw.state !== 'mended'" variant="quiet" size="sm" @click="attempt(() => store.drop(flaw))">
           {{ $t('prime.flawCard.notAFlaw') }}
         </BButton>
-        <input
-          ref="picker"
-          type="file"
-          accept="image/png,image/jpeg,image/webp"
-          class="visually-hidden"
-          :aria-label="$t('prime.flawCard.photoOfFlaw', { number })"
-          @change="photograph"
-        />
       </div>
       <FaultNote :text="fault" class="mt-1" />
     </template>

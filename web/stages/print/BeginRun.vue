@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { fixed } from '../../i18n'
 import { BFormInput } from 'bootstrap-vue-next/components/BFormInput'
 import FoldPanel from '../../shell/FoldPanel.vue'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
@@ -44,7 +45,7 @@ const again = computed(() => runs.runs.find((r) => r.id === runs.reprintOf) ?? n
           <span class="soft small">{{
             $t('print.beginRun.partsMm', {
               parts: p.parts.length,
-              height: p.height.toFixed(0),
+              height: fixed(p.height, 0),
               seconds: duration(p.seconds),
             })
           }}</span>
@@ -66,7 +67,7 @@ const again = computed(() => runs.runs.find((r) => r.id === runs.reprintOf) ?? n
       /></label>
       <datalist id="lots">
         <option v-for="b in resin?.bottles ?? []" :key="b.lot" :value="b.lot">
-          {{ $t('print.beginRun.mlLeft', { ml: b.ml.toFixed(0) }) }}
+          {{ $t('print.beginRun.mlLeft', { ml: fixed(b.ml, 0) }) }}
         </option>
       </datalist>
       <BButton

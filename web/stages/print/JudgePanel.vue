@@ -2,7 +2,8 @@
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, ref } from 'vue'
 import { useRouter } from 'vue-router'
-import { text } from '../../i18n'
+import { text, fixed } from '../../i18n'
+import { figure } from '../../manner'
 import { MARK_KINDS, type Mark, type PlateRecord } from '../../../contract/runs'
 import NumberField from '../../shell/NumberField.vue'
 import { usePiece } from '../../stores/piece'
@@ -115,10 +116,8 @@ function show(m: Mark): void {
     <article v-for="m in own" :key="m.id" class="fault" :class="{ open: open === m.id }" :data-mark="m.kind">
       <button class="name" :aria-expanded="open === m.id" @click="show(m)">
         <b>{{ FAULTS[m.kind].word }}</b><span class="soft"
-          >{{ $t('print.judgePanel.mmUp', { point: m.point[2].toFixed(1) })
-          }}<template v-if="m.reach">{{
-            $t('print.judgePanel.toMm', { reach: m.reach[1].toFixed(1) })
-          }}</template></span
+          >{{ $t('print.judgePanel.mmUp', { point: fixed(m.point[2], 1) })
+          }}<template v-if="m.reach">{{ $t('print.judgePanel.toMm', { reach: fixed(m.reach[1], 1) }) }}</template></span
         >
       </button>
       <template v-if="open === m.id">
@@ -171,10 +170,10 @@ function show(m: Mark): void {
     />
     <p class="soft small mb-1">
       <template v-if="j.meant.value !== null"
-        >{{ $t('print.judgePanel.expectedGWithSupports', { meant: j.meant.value.toFixed(1) })
+        >{{ $t('print.judgePanel.expectedGWithSupports', { meant: fixed(j.meant.value, 1) })
         }}<template v-if="weighed"
           >, {{ weighed > j.meant.value ? '+' : '−'
-          }}{{ Math.abs((100 * (weighed - j.meant.value)) / j.meant.value).toFixed(1) }} %</template
+          }}{{ figure(Math.abs((100 * (weighed - j.meant.value)) / j.meant.value), 1) }} %</template
         >.</template
       >
       <BButton v-if="runs.scale" variant="quiet" size="sm" class="ms-1" :disabled="j.busy.value" @click="j.weigh()">

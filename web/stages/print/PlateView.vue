@@ -2,7 +2,8 @@
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { useTimestamp } from '@vueuse/core'
 import { computed, ref, watch } from 'vue'
-import { text } from '../../i18n'
+import { text, fixed } from '../../i18n'
+import { dateText, figure, quantity } from '../../manner'
 import { derivation, reportOf, type ReportOf } from '../../../contract/derivations'
 import type { PlateRecord } from '../../../contract/runs'
 import { api } from '../../api'
@@ -54,7 +55,7 @@ const device = computed(() => runs.deviceOf(props.plate))
 const speed = computed(() => Number(device.value?.state?.speedUp ?? 1))
 const ends = computed(() => {
   const at = new Date(now.value + (p.value.left * 1000) / speed.value)
-  return at.toLocaleString(undefined, { weekday: 'short', hour: 'numeric', minute: '2-digit' })
+  return dateText(at, 'weekdayTime')
 })
 const DOING: Record<string, string> = {
   printing: text('print.plateView.printing'),
@@ -84,7 +85,7 @@ const doing = computed(() =>
       <h2 class="m-0">{{ $t('print.plateView.plate', { printerName: plate.printerName, number: plate.number }) }}</h2>
       <span class="soft">{{ doing }}</span>
       <span v-if="speed > 1 && live" class="soft small">{{
-        $t('print.plateView.simulatedDevicePrintSpeed', { speed: speed.toLocaleString() })
+        $t('print.plateView.simulatedDevicePrintSpeed', { speed: speed })
       }}</span>
     </header>
     <div class="body">
@@ -112,8 +113,8 @@ const doing = computed(() =>
           >{{
             $t('print.plateView.layerOfMm', {
               layer: layer + 1,
-              layers: plate.layers.toLocaleString(),
-              layer2: ((layer + 1) * plate.layerHeight).toFixed(2),
+              layers: plate.layers,
+              layer2: fixed((layer + 1) * plate.layerHeight, 2),
             })
           }}<BButton
             v-if="held !== null && live"
@@ -159,35 +160,35 @@ const doing = computed(() =>
         <dt>{{ $t('print.plateView.estimate') }}</dt>
         <dd>
           {{ duration(plate.estimate.seconds) }}, {{ plate.estimate.seconds > plate.took ? '+' : '−'
-          }}{{ Math.abs((100 * (plate.estimate.seconds - plate.took)) / plate.took).toFixed(1) }} %
+          }}{{ figure(Math.abs((100 * (plate.estimate.seconds - plate.took)) / plate.took), 1) }} %
         </dd>
       </div>
       <div>
         <dt>{{ $t('print.plateView.resin') }}</dt>
-        <dd>{{ $t('print.plateView.ml', { millilitres: plate.estimate.millilitres.toFixed(0) }) }}</dd>
+        <dd>{{ $t('print.plateView.ml', { millilitres: fixed(plate.estimate.millilitres, 0) }) }}</dd>
       </div>
       <div v-if="p.vat !== null && live">
         <dt>{{ $t('print.plateView.inTheVat') }}</dt>
-        <dd>{{ $t('print.plateView.ml2', { vat: p.vat.toFixed(0) }) }}</dd>
+        <dd>{{ $t('print.plateView.ml2', { vat: fixed(p.vat, 0) }) }}</dd>
       </div>
       <div v-if="p.temperature !== null && live">
         <dt>{{ $t('print.plateView.resinTemperature') }}</dt>
-        <dd>{{ p.temperature.toFixed(1) }} °C</dd>
+        <dd>{{ quantity(p.temperature, 1, '°C') }}</dd>
       </div>
       <div v-if="report">
         <dt>{{ $t('print.plateView.areaAndPeelForce') }}</dt>
         <dd>
           {{
             $t('print.plateView.cmN', {
-              areas: (report.areas[layer]! / 100).toFixed(2),
-              peel: report.peel[layer]!.toFixed(1),
+              areas: fixed(report.areas[layer]! / 100, 2),
+              peel: fixed(report.peel[layer]!, 1),
             })
           }}
         </dd>
       </div>
       <div v-if="plate.weighed !== null">
         <dt>{{ $t('print.plateView.weighed') }}</dt>
-        <dd>{{ plate.weighed.toFixed(1) }} g</dd>
+        <dd>{{ quantity(plate.weighed, 1, 'g') }}</dd>
       </div>
     </dl>
   </div>

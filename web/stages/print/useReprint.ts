@@ -1,4 +1,4 @@
-import { text } from '../../i18n'
+import { text, fixed } from '../../i18n'
 import { reportOf } from '../../../contract/derivations'
 import { ref } from 'vue'
 import { operation, type OperationInput } from '../../../contract/operations'
@@ -71,7 +71,7 @@ export function useReprint() {
       made.value = created[0] ?? null
       done.value =
         pinned.length > 0
-          ? text('print.useReprint.isNowAPart', { name, width: pin!.width.toFixed(1) })
+          ? text('print.useReprint.isNowAPart', { name, width: fixed(pin!.width, 1) })
           : text('print.useReprint.isNowAPart2', { name })
     } catch (e) {
       fault.value = e instanceof Error ? e.message : String(e)

@@ -3,7 +3,7 @@ import { BFormCheckbox } from 'bootstrap-vue-next/components/BFormCheckbox'
 import FoldPanel from '../../shell/FoldPanel.vue'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, ref } from 'vue'
-import { text } from '../../i18n'
+import { text, fixed } from '../../i18n'
 import type { FixingRecord } from '../../../core/operations/fix'
 import type { OperationInput } from '../../../contract/operations'
 import type { CutPlane } from '../../../core/shape/cutPlanes'
@@ -59,7 +59,7 @@ const proposals = useCheck(
 const proposed = ref(0)
 const where = (c: CutPlane): string =>
   Math.abs(c.normal[2]) > 0.1
-    ? text('scale.cutPanel.mmUp', { point: (c.point[2] - (box.value?.min[2] ?? 0)).toFixed(0) })
+    ? text('scale.cutPanel.mmUp', { point: fixed(c.point[2] - (box.value?.min[2] ?? 0), 0) })
     : Math.abs(c.normal[0]) > 0.5
       ? text('scale.cutPanel.leftFromRight')
       : text('scale.cutPanel.frontFromBack')
@@ -67,9 +67,9 @@ const words = (c: CutPlane): string => {
   const way = c.normal[2] > 0.99 ? 'level' : Math.abs(c.normal[2]) < 0.1 ? 'upright' : 'leaning'
   return text('scale.cutPanel.seamMmMmOf', {
     way,
-    seam: c.seam.toFixed(0),
-    seen: c.seen.toFixed(0),
-    value: (100 * c.smaller).toFixed(0),
+    seam: fixed(c.seam, 0),
+    seen: fixed(c.seen, 0),
+    value: fixed(100 * c.smaller, 0),
     parts: c.parts,
     pieces: c.pieces,
     room: c.room < 2,

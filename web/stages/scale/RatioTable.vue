@@ -2,7 +2,8 @@
 import { BTableSimple, BTbody, BTd, BTh, BThead, BTr } from 'bootstrap-vue-next/components/BTable'
 import FoldPanel from '../../shell/FoldPanel.vue'
 import { computed, ref } from 'vue'
-import { text } from '../../i18n'
+import { text, fixed } from '../../i18n'
+import { figure, unitName } from '../../manner'
 import { doesNotFit } from '../../../core/findings/doesNotFit'
 import { SURVIVES } from '../../../core/findings/tooThin'
 import { plateCount } from '../../../core/print/slice/plateCount'
@@ -37,7 +38,7 @@ const detail = useCheck(
 )
 const survives = (f: number): string => {
   const s = detail.report.value?.shares.find((x) => Math.abs(x.factor / f - 1) < 1e-9)
-  return s ? `${(100 * s.survives).toFixed(0)} %` : detail.measuring.value ? '…' : ''
+  return s ? `${figure(100 * s.survives, 0)} %` : detail.measuring.value ? '…' : ''
 }
 /** All parts grow together; each lies on the plate as it stands, with 4 mm round it. */
 const MARGIN = 4
@@ -67,7 +68,7 @@ const rows = computed(() =>
       price: stock.money((ml / 1000) * (resin.value?.pricePerLitre ?? 0)),
       hours:
         printer.value && resin.value
-          ? (printSeconds(printer.value, resin.value, Math.ceil(size[2] / printer.value.layerHeight)) / 3600).toFixed(1)
+          ? figure(printSeconds(printer.value, resin.value, Math.ceil(size[2] / printer.value.layerHeight)) / 3600, 1)
           : '',
       fits: stock.printers.filter((p) => doesNotFit(size, p).length === 0).map((p) => p.name),
     }
@@ -75,12 +76,15 @@ const rows = computed(() =>
 )
 type Row = (typeof rows.value)[number]
 const LINES: { word: string; of: (r: Row) => string }[] = [
-  { word: text('scale.ratioTable.heightMm'), of: (r) => r.height.toFixed(0) },
-  { word: text('scale.ratioTable.statureMm'), of: (r) => r.stature.toFixed(0) },
-  { word: text('scale.ratioTable.thinnestMm'), of: (r) => r.thinnest?.toFixed(2) ?? '…' },
+  { word: text('scale.ratioTable.heightMm', { unit: unitName('mm') }), of: (r) => figure(r.height, 0, 'mm') },
+  { word: text('scale.ratioTable.statureMm', { unit: unitName('mm') }), of: (r) => figure(r.stature, 0, 'mm') },
+  {
+    word: text('scale.ratioTable.thinnestMm', { unit: unitName('mm') }),
+    of: (r) => (r.thinnest === null ? '…' : figure(r.thinnest, 2, 'mm')),
+  },
   { word: text('scale.ratioTable.detailKept'), of: (r) => r.detail },
-  { word: text('scale.ratioTable.solidG'), of: (r) => r.grams.toFixed(0) },
-  { word: text('scale.ratioTable.resinMl'), of: (r) => r.ml.toFixed(0) },
+  { word: text('scale.ratioTable.solidG', { unit: unitName('g') }), of: (r) => figure(r.grams, 0, 'g') },
+  { word: text('scale.ratioTable.resinMl', { unit: unitName('ml') }), of: (r) => figure(r.ml, 0, 'ml') },
   { word: text('scale.ratioTable.resin'), of: (r) => r.price },
   { word: text('scale.ratioTable.uprightH'), of: (r) => r.hours },
   { word: text('scale.ratioTable.plates'), of: (r) => r.plates },
@@ -105,10 +109,10 @@ const LINES: { word: string; of: (r: Row) => string }[] = [
             <BTh v-for="r in rows" :key="r.ratio" class="num" :class="{ now: r.now }">
               <button
                 class="pick"
-                :title="$t('scale.ratioTable.try1', { ratio: r.ratio.toFixed(1) })"
+                :title="$t('scale.ratioTable.try1', { ratio: fixed(r.ratio, 1) })"
                 @click="emit('choose', r.f)"
               >
-                {{ Number(r.ratio.toFixed(1)) }}
+                {{ figure(Number(r.ratio.toFixed(1))) }}
               </button>
             </BTh>
           </BTr>

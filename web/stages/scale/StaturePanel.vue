@@ -2,7 +2,7 @@
 import FoldPanel from '../../shell/FoldPanel.vue'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, ref } from 'vue'
-import { text } from '../../i18n'
+import { text, fixed } from '../../i18n'
 import { LANDMARKS } from '../../../core/defaults/fit'
 import { statureAlong } from '../../../core/fit/stature'
 import { usePicking } from '../../composables/usePicking'
@@ -57,7 +57,7 @@ const along = computed(() => {
       >{{
         $t('scale.staturePanel.statureAlongMmAlong', {
           along: along !== null,
-          along2: along?.toFixed(1),
+          along2: along === null ? '' : fixed(along, 1),
         })
       }}
     </template>

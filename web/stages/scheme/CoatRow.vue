@@ -16,6 +16,7 @@ import HandFields from './HandFields.vue'
 import { directionText } from '../../shell/directionText'
 import { useViewport } from '../../viewport/useViewport'
 import ChoiceSelect from '../../shell/ChoiceSelect.vue'
+import NumberField from '../../shell/NumberField.vue'
 
 const coat = defineModel<Coat>({ required: true })
 const props = defineProps<{
@@ -152,16 +153,16 @@ const mixed = (): string =>
     <div v-if="aimed" class="aim">
       <span v-if="coat.from" class="soft"
         >{{ $t('scheme.coatRow.sprayedFromConeOf', { turn: directionText(coat.from.turn, coat.from.lift) }) }}
-        <input
-          type="number"
-          class="form-control form-control-sm num d-inline"
-          min="2"
-          max="60"
-          :value="coat.from.spread"
-          :aria-label="$t('scheme.coatRow.halfTheAngleOf')"
-          @change="set({ from: { ...coat.from, spread: Math.max(2, Math.min(60, Number(value($event)) || NOZZLE)) } })"
-        />°</span
-      >
+        <NumberField
+          bare
+          unit="°"
+          :min="2"
+          :max="60"
+          :digits="0"
+          :model-value="coat.from.spread"
+          :label="$t('scheme.coatRow.halfTheAngleOf')"
+          @update:model-value="set({ from: { ...coat.from, spread: $event } })"
+      /></span>
       <span v-else class="soft">{{ $t('scheme.coatRow.sprayedFromAboveAs') }}</span>
       <BButton variant="quiet" size="sm" @click="aim">{{ $t('scheme.coatRow.fromTheCurrentView') }}</BButton>
       <BButton v-if="coat.from" variant="quiet" size="sm" @click="set({ from: null })">{{

@@ -1,13 +1,16 @@
 <script setup lang="ts">
+import { manner, quantity } from '../../manner'
 import FoldPanel from '../../shell/FoldPanel.vue'
 import { BFormSelect } from 'bootstrap-vue-next/components/BFormSelect'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, ref } from 'vue'
 import type { Scheme } from '../../../contract/scheme'
 import { EFFECT_KINDS, type EffectKind } from '../../../core/defaults/plan'
+import { say } from '../../../core/words/say'
 import { effectPlan, EFFECTS } from '../../../core/plan/materials/effects'
 import { duration } from '../../shell/duration'
 import { useScheme } from '../../stores/scheme'
+import NumberField from '../../shell/NumberField.vue'
 
 /** What is built up on the region: how much of which stuff, in how many layers, and how long each sets. */
 const props = defineProps<{ region: Scheme['regions'][number] }>()
@@ -37,8 +40,6 @@ const add = (): void =>
   ])
 const set = (id: string, fields: Partial<Scheme['effects'][number]>): void =>
   change(all.value.map((e) => (e.id === id ? { ...e, ...fields } : e)))
-const number = (e: Event, least: number, most: number): number =>
-  Math.max(least, Math.min(most, Number((e.target as HTMLInputElement).value) || least))
 </script>
 
 <template>
@@ -70,32 +71,32 @@ const number = (e: Event, least: number, most: number): number =>
       <div class="line">
         <label v-if="e.way.perMm"
           >{{ $t('scheme.effectsPanel.thickness')
-          }}<input
-            type="number"
-            class="form-control form-control-sm num"
-            min="0.1"
-            max="50"
-            step="0.5"
-            :value="e.thickness"
-            :aria-label="$t('scheme.effectsPanel.thicknessInMm', { name: e.way.name })"
-            @change="set(e.id, { thickness: number($event, 0.1, 50) })"
-          />{{ $t('scheme.effectsPanel.mm') }}</label
-        >
+          }}<NumberField
+            bare
+            unit="mm"
+            :min="0.1"
+            :max="50"
+            :step="0.5"
+            :model-value="e.thickness"
+            :label="$t('scheme.effectsPanel.thicknessInMm', { name: e.way.name })"
+            @update:model-value="set(e.id, { thickness: $event })"
+        /></label>
         <label
           >{{ $t('scheme.effectsPanel.over')
-          }}<input
-            type="number"
-            class="form-control form-control-sm num"
-            min="1"
-            max="100"
-            :value="Math.round(100 * e.coverage)"
-            :aria-label="$t('scheme.effectsPanel.shareOfTheRegion', { name: e.way.name })"
-            @change="set(e.id, { coverage: number($event, 1, 100) / 100 })"
+          }}<NumberField
+            bare
+            unit="%"
+            :min="1"
+            :max="100"
+            :digits="0"
+            :model-value="100 * e.coverage"
+            :label="$t('scheme.effectsPanel.shareOfTheRegion', { name: e.way.name })"
+            @update:model-value="set(e.id, { coverage: $event / 100 })"
           />{{ $t('scheme.effectsPanel.ofIt') }}</label
         >
       </div>
       <p class="small m-0">
-        <b class="num">{{ e.plan.amount.toFixed(e.way.unit === 'g' ? 2 : 1) }} {{ e.way.unit }}</b>
+        <b class="num">{{ quantity(e.plan.amount, e.way.unit === 'g' ? 2 : 1, e.way.unit) }}</b>
         {{
           $t('scheme.effectsPanel.ofLayersLayersOf', {
             stuff: e.way.stuff,
@@ -106,7 +107,7 @@ const number = (e: Event, least: number, most: number): number =>
           })
         }}
       </p>
-      <p class="soft small m-0">{{ e.way.why }}</p>
+      <p class="soft small m-0">{{ say(e.way.why, manner) }}</p>
     </article>
     <p v-if="own.length > 0" class="soft small mt-1 mb-0">
       {{ $t('scheme.effectsPanel.amountsAndTimesAre') }}

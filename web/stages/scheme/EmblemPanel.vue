@@ -4,7 +4,7 @@ import FoldPanel from '../../shell/FoldPanel.vue'
 import { BFormSelect } from 'bootstrap-vue-next/components/BFormSelect'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, ref, shallowRef, watch } from 'vue'
-import { text } from '../../i18n'
+import { text, fixed } from '../../i18n'
 import { svgPage } from '../../../core/formats/svg'
 import { svgOutlines } from '../../../core/formats/svgPath'
 import { circleOutline, sized, type Emblem } from '../../../core/paint/stencil/emblem'
@@ -17,6 +17,9 @@ import NumberField from '../../shell/NumberField.vue'
 import type { Picked } from '../../viewport/scene'
 import { useViewport } from '../../viewport/useViewport'
 import FaultNote from '../../shell/FaultNote.vue'
+import { say } from '../../../core/words/say'
+import { manner } from '../../manner'
+import FileButton from '../../shell/FileButton.vue'
 
 /** A circle, letters or a mark of one's own: pressed onto the sculpt, made a region there, and cut out at true size. */
 const emit = defineEmits<{
@@ -41,7 +44,7 @@ function mark(): Float64Array[] {
   if (shape.value === 'ring') return [circleOutline(size.value / 2), circleOutline(size.value * 0.36)]
   if (shape.value === 'letters') {
     const r = lettered({ text: words.value, face: 'sans', letter: size.value, spacing: 0.03 })
-    if (!r.ok) throw new Error(r.problem.message)
+    if (!r.ok) throw new Error(say(r.problem.message, manner))
     return r.value.contours
   }
   if (!drawing.value) throw new Error(text('scheme.emblemPanel.chooseAnSvgDrawing'))
@@ -61,7 +64,7 @@ function place(): Promise<void> {
     if (!on || !place) return
     placed.value = null
     const r = await work.emblem(on.mesh, [...place.point], place.face, mark(), turn.value)
-    if (!r.ok) throw new Error(r.problem.message)
+    if (!r.ok) throw new Error(say(r.problem.message, manner))
     placed.value = r.value
   })
 }
@@ -90,17 +93,12 @@ watch(
 )
 /** bytes */
 const MAX_BYTES = 2_000_000
-function read(e: Event): Promise<void> {
-  const input = e.target as HTMLInputElement,
-    f = input.files?.[0]
+function read(f: File): Promise<void> {
   return attempt(async () => {
-    if (!f) return
     if (f.size > MAX_BYTES) throw new Error(text('scheme.emblemPanel.isTooLargeA', { name: f.name }))
     const r = svgOutlines(await f.text())
-    if (!r.ok) throw new Error(`${f.name}: ${r.problem.message}`)
+    if (!r.ok) throw new Error(`${f.name}: ${say(r.problem.message, manner)}`)
     drawing.value = { name: f.name.replace(/\.svg$/i, ''), outlines: r.value }
-  }).finally(() => {
-    input.value = ''
   })
 }
 const svg = (): Promise<void> =>
@@ -135,14 +133,13 @@ function toRegion(): void {
         maxlength="40"
         :aria-label="$t('scheme.emblemPanel.text')"
       />
-      <input
+      <FileButton
         v-if="shape === 'drawing'"
-        type="file"
         accept=".svg,image/svg+xml"
-        class="form-control form-control-sm"
-        :aria-label="$t('scheme.emblemPanel.svgDrawingOfThe')"
-        @change="read"
-      />
+        :label="$t('scheme.emblemPanel.svgDrawingOfThe')"
+        @files="read($event[0]!)"
+        >{{ $t('scheme.emblemPanel.chooseAnSvg') }}</FileButton
+      >
       <NumberField
         v-model="size"
         :label="shape === 'letters' ? $t('scheme.emblemPanel.heightOfACapital') : $t('scheme.emblemPanel.width')"
@@ -167,7 +164,7 @@ function toRegion(): void {
       <FaultNote :text="fault" />
       <template v-if="placed">
         <p class="soft small m-0">
-          {{ $t('scheme.emblemPanel.aFlatMaskOn', { value: (100 * placed.stretch).toFixed(1) }) }}
+          {{ $t('scheme.emblemPanel.aFlatMaskOn', { value: fixed(100 * placed.stretch, 1) }) }}
         </p>
         <div class="d-flex gap-2">
           <BButton variant="primary" size="sm" @click="toRegion">{{ $t('scheme.emblemPanel.makeItARegion') }}</BButton>

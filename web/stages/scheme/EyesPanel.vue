@@ -6,7 +6,8 @@ import FoldPanel from '../../shell/FoldPanel.vue'
 import { BFormSelect } from 'bootstrap-vue-next/components/BFormSelect'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, ref, watch } from 'vue'
-import { text, term } from '../../i18n'
+import { text, term, fixed } from '../../i18n'
+import { figure, unitName } from '../../manner'
 import type { Scheme } from '../../../contract/scheme'
 import { bounds } from '../../../core/mesh/mesh'
 import { vertexNormals } from '../../../core/mesh/measure'
@@ -28,6 +29,8 @@ import type { Picked } from '../../viewport/scene'
 import { useViewport } from '../../viewport/useViewport'
 import ChoiceSelect from '../../shell/ChoiceSelect.vue'
 import FaultNote from '../../shell/FaultNote.vue'
+import { say } from '../../../core/words/say'
+import { manner } from '../../manner'
 
 /** Both eyes planned together: the balls are pressed on the sculpt, the gaze is turned, the sheet is printed. */
 type Eyes = NonNullable<Scheme['eyes']>
@@ -82,7 +85,7 @@ function press(other: boolean): void {
       const { mesh } = shown
       const about = placesAbout(mesh.positions, vertexNormals(mesh), p.point, p.normal, reach.value)
       const ball = eyeballAt(about.places, p.point, about.normal, reach.value)
-      fault.value = ball.ok ? '' : ball.problem.message
+      fault.value = ball.ok ? '' : say(ball.problem.message, manner)
       if (!ball.ok) return
       const made = { ...ball.value, centre: [...ball.value.centre] as [number, number, number] }
       const first = mine.value?.balls.length === 1 ? mine.value.balls : []
@@ -149,7 +152,7 @@ function giveSheet(): void {
   const list = plans.value.map((plan, i) => ({ name: name(i), ball: mine.value!.balls[i]!, plan }))
   saveFile('eyes.svg', eyeSheet(list, times.value).svg, 'image/svg+xml')
 }
-const mm = (v: number): string => v.toFixed(1)
+const mm = (v: number): string => figure(v, 1, 'mm')
 </script>
 
 <template>
@@ -256,12 +259,12 @@ const mm = (v: number): string => v.toFixed(1)
         />
       </div>
       <BAlert v-if="planned && !planned.ok" :model-value="true" variant="danger" class="mt-2">{{
-        planned.problem.message
+        say(planned.problem.message, manner)
       }}</BAlert>
       <BTableSimple v-else class="plain small mt-2">
         <BThead>
           <BTr>
-            <BTh>{{ $t('scheme.eyesPanel.mm') }}</BTh>
+            <BTh>{{ unitName('mm') }}</BTh>
             <BTh class="num">{{ $t('scheme.eyesPanel.ball') }}</BTh>
             <BTh class="num">{{ $t('scheme.eyesPanel.iris') }}</BTh>
             <BTh class="num">{{ $t('scheme.eyesPanel.pupil') }}</BTh>
@@ -284,7 +287,7 @@ const mm = (v: number): string => v.toFixed(1)
             <BTd class="num">{{ mm(2 * e.irisRadius) }}</BTd>
             <BTd class="num">{{ mm(2 * e.pupilRadius) }}</BTd>
             <BTd class="num">{{ mm(e.upperCut) }}</BTd>
-            <BTd class="num">{{ e.tip.toFixed(2) }}</BTd>
+            <BTd class="num">{{ figure(e.tip, 2, 'mm') }}</BTd>
           </BTr>
         </BTbody>
       </BTableSimple>
@@ -294,7 +297,7 @@ const mm = (v: number): string => v.toFixed(1)
             openings: openings
               .map((o) =>
                 o
-                  ? $t('scheme.eyesPanel.mmAboveAndMm', { up: mm(o.up), down: mm(o.down) })
+                  ? $t('scheme.eyesPanel.mmAboveAndMm', { up: fixed(o.up, 1), down: fixed(o.down, 1) })
                   : $t('scheme.eyesPanel.noLids'),
               )
               .join('; '),
@@ -304,7 +307,7 @@ const mm = (v: number): string => v.toFixed(1)
       <p v-if="plans.length > 0" class="soft small mt-1">
         {{
           $t('scheme.eyesPanel.bothLookWithinOf', {
-            max: Math.max(...plans.map((e) => e.gazeOff)).toFixed(1),
+            max: fixed(Math.max(...plans.map((e) => e.gazeOff)), 1),
             step: plans[0]!.step,
           })
         }}

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { figure } from '../../manner'
 import { BFormCheckbox } from 'bootstrap-vue-next/components/BFormCheckbox'
 import { BFormInput } from 'bootstrap-vue-next/components/BFormInput'
 import type { Region } from '../../../contract/scheme'
@@ -42,7 +43,7 @@ const set = (fields: Partial<NonNullable<Region['behind']>>): void => {
           :model-value="behind.strength"
           :aria-label="$t('scheme.lampBehind.lampInsideTimesAs')"
           @input="set({ strength: number($event) })"
-        /><span class="num">{{ behind.strength.toFixed(1) }} ×</span></label
+        /><span class="num">{{ figure(behind.strength, 1) }} ×</span></label
       >
       <p class="soft small m-0">
         {{ $t('scheme.lampBehind.brightnessIsThatOf') }}

@@ -9,6 +9,7 @@ import { useViewport } from '../../viewport/useViewport'
 import { directionText } from '../../shell/directionText'
 import type { Light } from './usePreview'
 import ChoiceSelect from '../../shell/ChoiceSelect.vue'
+import NumberField from '../../shell/NumberField.vue'
 
 /** By what light the paint is looked at. */
 const light = defineModel<Light>({ required: true })
@@ -87,18 +88,17 @@ function fromHere(): void {
           </option>
           <option v-if="!named()" :value="light.kelvin">{{ light.kelvin }} K</option>
         </ChoiceSelect>
-        <input
-          type="number"
-          class="form-control form-control-sm num"
+        <NumberField
+          bare
+          optional
+          whole
+          unit="K"
           :min="LAMP_RANGE[0]"
           :max="LAMP_RANGE[1]"
-          step="100"
-          :value="light.kelvin ?? ''"
-          placeholder="K"
-          :aria-label="$t('scheme.lightPanel.colourTemperatureOfThe')"
-          @change="
-            set({ kelvin: number($event) ? Math.max(LAMP_RANGE[0], Math.min(LAMP_RANGE[1], number($event))) : null })
-          "
+          :step="100"
+          :model-value="light.kelvin"
+          :label="$t('scheme.lightPanel.colourTemperatureOfThe')"
+          @update:model-value="set({ kelvin: $event })"
       /></label>
       <p v-if="light.kelvin" class="soft small m-0">
         {{ $t('scheme.lightPanel.eachPaintIsCalculated', { kelvin: light.kelvin }) }}
@@ -110,7 +110,7 @@ function fromHere(): void {
 <style scoped>
 .slide {
   display: grid;
-  grid-template-columns: 44px 1fr 64px;
+  grid-template-columns: 44px 1fr auto;
   gap: 8px;
   align-items: center;
 }

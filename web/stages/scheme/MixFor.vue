@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { figure } from '../../manner'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, onMounted } from 'vue'
 import { RouterLink } from 'vue-router'
@@ -9,6 +10,7 @@ import { useMixes } from '../../stores/mixes'
 import { usePiece } from '../../stores/piece'
 import { useScheme } from '../../stores/scheme'
 import ChoiceSelect from '../../shell/ChoiceSelect.vue'
+import ColourInput from '../../shell/ColourInput.vue'
 
 /** The colour that a region is to come to, and mixes for it: found now, or noted before. */
 const props = defineProps<{ region: Scheme['regions'][number] }>()
@@ -52,12 +54,10 @@ const table = computed(() => ({
       <RouterLink :to="table">{{ $t('scheme.mixFor.openMixingTable') }}</RouterLink>
     </div>
     <div class="d-flex gap-2 align-items-center my-2">
-      <input
-        type="color"
-        class="form-control form-control-sm form-control-color"
+      <ColourInput
         :value="region.target ?? '#a0705a'"
-        :aria-label="$t('scheme.mixFor.targetColour')"
-        @change="emit('target', ($event.target as HTMLInputElement).value)"
+        :label="$t('scheme.mixFor.targetColour')"
+        @chosen="emit('target', $event)"
       />
       <span class="soft">{{ region.target ?? $t('scheme.mixFor.chooseTheColourIt') }}</span>
     </div>
@@ -69,7 +69,7 @@ const table = computed(() => ({
         />
         <span class="what">{{ r.drops.map((d) => `${d.drops} ${d.name}`).join(' + ') }}</span>
         <span class="num soft" :title="$t('scheme.mixFor.ciede2000DifferenceFromThe')"
-          >ΔE {{ r.error.toFixed(1) }}</span
+          >ΔE {{ figure(r.error, 1) }}</span
         >
         <BButton variant="quiet" size="sm" @click="emit('take', r.drops)">{{ $t('scheme.mixFor.use') }}</BButton>
       </li>

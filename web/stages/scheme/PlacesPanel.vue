@@ -4,7 +4,7 @@ import { BTableSimple, BTbody, BTd, BTr } from 'bootstrap-vue-next/components/BT
 import FoldPanel from '../../shell/FoldPanel.vue'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, onBeforeUnmount, ref, shallowRef, watch } from 'vue'
-import { text } from '../../i18n'
+import { text, fixed } from '../../i18n'
 import { BORDER_LOOK, ZONES, type LightPlaces } from '../../../core/paint/lighting/lightPlaces'
 import { newestOnly } from '../../composables/newest'
 import { usePaintWork } from '../../composables/usePaintWork'
@@ -93,7 +93,7 @@ async function sheet(): Promise<void> {
             </BTd>
             <BTd>{{ z.name }}</BTd>
             <BTd class="text-end">
-              {{ $t('scheme.placesPanel.cm', { areas: ((places.areas[ZONES.length - 1 - i] ?? 0) / 100).toFixed(1) }) }}
+              {{ $t('scheme.placesPanel.cm', { areas: fixed((places.areas[ZONES.length - 1 - i] ?? 0) / 100, 1) }) }}
             </BTd>
           </BTr>
         </BTbody>

@@ -13,6 +13,7 @@ import { preparePhoto } from '../../shell/photo'
 import type { Picked } from '../../viewport/scene'
 import { useViewport } from '../../viewport/useViewport'
 import FaultNote from '../../shell/FaultNote.vue'
+import FileButton from '../../shell/FileButton.vue'
 
 /** Pictures that a region is painted after: colours are read off them, and they are held behind the sculpt. */
 type Region = Scheme['regions'][number]
@@ -30,9 +31,7 @@ const change = (references: Region['references']): void => {
 }
 const MAX_COLOURS = 8
 
-function add(e: Event): Promise<void> {
-  const input = e.target as HTMLInputElement,
-    files = [...(input.files ?? [])]
+function add(files: readonly File[]): Promise<void> {
   return attempt(async () => {
     for (const f of files) {
       if (region.value.references.length >= MAX_COLOURS)
@@ -42,8 +41,6 @@ function add(e: Event): Promise<void> {
       if (!region.value.references.some((r) => r.photo === hash))
         change([...region.value.references, { photo: hash, x: 0.5, y: 0.5, hex: '#808080' }])
     }
-  }).finally(() => {
-    input.value = ''
   })
 }
 /** px about the place whose mean is read, of a picture 600 wide */
@@ -109,15 +106,15 @@ onBeforeUnmount(() => {
           : $t('scheme.referencePanel.references', { references: region.references.length })
       }}</span>
     </template>
-    <input
-      type="file"
-      accept="image/*"
+    <FileButton
       multiple
-      class="form-control form-control-sm my-2"
-      :aria-label="$t('scheme.referencePanel.referencePictures2')"
+      class="my-2"
+      accept="image/*"
       :disabled="busy"
-      @change="add"
-    />
+      :label="$t('scheme.referencePanel.referencePictures2')"
+      @files="add"
+      >{{ $t('scheme.referencePanel.addPictures') }}</FileButton
+    >
     <FaultNote :text="fault" />
     <div class="pictures">
       <figure v-for="(r, i) in region.references" :key="r.photo">

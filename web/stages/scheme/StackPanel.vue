@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import { BFormInput } from 'bootstrap-vue-next/components/BFormInput'
 import { BFormCheckbox } from 'bootstrap-vue-next/components/BFormCheckbox'
 import FoldPanel from '../../shell/FoldPanel.vue'
 import { BFormSelect } from 'bootstrap-vue-next/components/BFormSelect'
@@ -24,6 +23,11 @@ import type { SceneDescription } from '../../viewport/sceneDescription'
 import { useViewport } from '../../viewport/useViewport'
 import type { SchemeSent } from '../../workers/paintedSkin'
 import FaultNote from '../../shell/FaultNote.vue'
+import { z } from 'zod'
+import { nameOf as named } from '../../../contract/name'
+import { useZodForm } from '../../composables/useZodForm'
+import TextField from '../../shell/TextField.vue'
+import DraftInput from '../../shell/DraftInput.vue'
 
 /** Whole stacks for a region: laid out by a school, the workshop's own, and others that were tried and kept aside. */
 const emit = defineEmits<{ changed: [] }>()
@@ -51,8 +55,7 @@ const own = computed(() => stock.workshop?.stacks ?? [])
 const TONES = choicesOf('tones')
 const chosen = ref(''),
   tones = ref<ToneSchool>(rule('tones')),
-  notes = ref<string[]>([]),
-  name = ref('')
+  notes = ref<string[]>([])
 // What it is called says how it is mostly painted; else the house's school does.
 watch(
   [house, () => props.region.name],
@@ -143,17 +146,14 @@ function addCoats(): Promise<unknown> {
     take(out.coats.map(coatOf))
   })
 }
-function keep(): Promise<unknown> {
-  return attempt(async () => {
-    const w = stock.workshop!
-    const called = name.value.trim()
-    if (!called) throw new Error(text('scheme.stackPanel.giveTheStackA'))
-    await stock.changeWorkshop({
-      stacks: [...w.stacks.filter((s) => s.name !== called), { name: called, coats: here.value }],
-    })
-    name.value = ''
-  })
-}
+const kept = useZodForm(
+  z.object({ name: named(60, 'forms.giveTheStackAName') }),
+  () => ({ name: '' }),
+  ({ name }) =>
+    stock.changeWorkshop({
+      stacks: [...stock.workshop!.stacks.filter((s) => s.name !== name), { name, coats: here.value }],
+    }),
+)
 function use(v: Scheme['variants'][number]): void {
   const s = scheme.value
   const aside = here.value
@@ -166,8 +166,8 @@ function use(v: Scheme['variants'][number]): void {
   })
 }
 const drop = (id: string): void => change({ variants: scheme.value.variants.filter((v) => v.id !== id) })
-const rename = (id: string, e: Event): void => {
-  const called = (e.target as HTMLInputElement).value.trim()
+const rename = (id: string, text: string): void => {
+  const called = text.trim()
   change({ variants: scheme.value.variants.map((v) => (v.id === id && called ? { ...v, name: called } : v)) })
 }
 
@@ -224,13 +224,14 @@ onBeforeUnmount(() => {
       </div>
       <p v-for="n in notes" :key="n" class="small m-0">{{ n }}</p>
       <FaultNote :text="fault" />
-      <form v-if="here.length > 0" class="d-flex gap-2" @submit.prevent="keep">
-        <BFormInput
-          v-model="name"
-          size="sm"
-          maxlength="60"
+      <FaultNote :text="kept.fault.value" />
+      <form v-if="here.length > 0" class="d-flex gap-2 align-items-start" novalidate @submit.prevent="kept.send">
+        <TextField
+          v-bind="kept.bind('name')"
+          bare
+          class="flex-grow-1"
           :placeholder="$t('scheme.stackPanel.nameOfThisStack')"
-          :aria-label="$t('scheme.stackPanel.nameOfThisStack2')"
+          :label="$t('scheme.stackPanel.nameOfThisStack2')"
         />
         <BButton type="submit" variant="quiet" size="sm" class="text-nowrap">{{
           $t('scheme.stackPanel.keepInTheLibrary')
@@ -245,17 +246,13 @@ onBeforeUnmount(() => {
         }}</BFormCheckbox>
         <ul class="list-unstyled m-0">
           <li v-for="v in variants" :key="v.id" class="variant">
-            <input
-              class="form-control form-control-sm"
-              :value="v.name"
+            <DraftInput
               maxlength="60"
+              :value="v.name"
               :aria-label="$t('scheme.stackPanel.nameOfTheVariant')"
-              @change="rename(v.id, $event)"
+              @done="rename(v.id, $event)"
             />
-            <span class="soft small text-nowrap"
-              >{{ v.coats.length }}
-              {{ v.coats.length === 1 ? $t('scheme.stackPanel.coat') : $t('scheme.stackPanel.coats') }}</span
-            >
+            <span class="soft small text-nowrap">{{ $t('scheme.stackPanel.coats', { n: v.coats.length }) }}</span>
             <BButton variant="quiet" size="sm" @click="use(v)">{{ $t('scheme.stackPanel.use') }}</BButton>
             <BButton
               variant="quiet"

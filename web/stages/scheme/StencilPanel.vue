@@ -5,7 +5,8 @@ import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { BProgress } from 'bootstrap-vue-next/components/BProgress'
 import * as Comlink from 'comlink'
 import { computed, onBeforeUnmount, ref, shallowRef, watch } from 'vue'
-import { text } from '../../i18n'
+import { text, fixed } from '../../i18n'
+import { figure } from '../../manner'
 import type { Mesh } from '../../../core/mesh/mesh'
 import { stencilPages, stencilSvg } from '../../../core/paint/stencil/pages'
 import { STENCIL, type Stencils } from '../../../core/paint/stencil/stencil'
@@ -107,7 +108,7 @@ const untrue = computed(() =>
   ),
 )
 const percent = (part: { skin: number; sheet: number }): string =>
-  part.skin > 0 ? `${(100 * Math.abs(part.sheet / part.skin - 1)).toFixed(1)} %` : '–'
+  part.skin > 0 ? `${figure(100 * Math.abs(part.sheet / part.skin - 1), 1)} %` : '–'
 </script>
 
 <template>
@@ -161,13 +162,13 @@ const percent = (part: { skin: number; sheet: number }): string =>
             <BTr v-for="(p, i) in found.pieces.slice(0, 8)" :key="i">
               <BTd>{{ i + 1 }}</BTd>
               <BTd :title="$t('scheme.stencilPanel.onPaper', { area: percent(p.area) })">
-                {{ $t('scheme.stencilPanel.cm', { skin: (p.area.skin / 100).toFixed(1) }) }}
+                {{ $t('scheme.stencilPanel.cm', { skin: fixed(p.area.skin / 100, 1) }) }}
               </BTd>
               <BTd :title="$t('scheme.stencilPanel.onPaper2', { edge: percent(p.edge) })">
-                {{ $t('scheme.stencilPanel.mm', { skin: p.edge.skin.toFixed(0) }) }}
+                {{ $t('scheme.stencilPanel.mm', { skin: fixed(p.edge.skin, 0) }) }}
               </BTd>
               <BTd>{{ p.darts }}</BTd>
-              <BTd>{{ (100 * p.stretch).toFixed(1) }} %</BTd>
+              <BTd>{{ figure(100 * p.stretch, 1) }} %</BTd>
             </BTr>
           </BTbody>
         </BTableSimple>

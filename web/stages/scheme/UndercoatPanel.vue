@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { choicesOf } from '../../i18n'
+import { figure, unitName } from '../../manner'
 import { BTableSimple, BTbody, BTd, BTh, BThead, BTr } from 'bootstrap-vue-next/components/BTable'
 import FoldPanel from '../../shell/FoldPanel.vue'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
@@ -15,6 +16,7 @@ import { useSlowPaintWork } from '../../composables/usePaintWork'
 import { duration } from '../../shell/duration'
 import { usePiece } from '../../stores/piece'
 import { useScheme } from '../../stores/scheme'
+import ColourInput from '../../shell/ColourInput.vue'
 
 /** What each undercoat costs over the whole scheme, in coats, hours and paint; the one in use is marked. */
 const props = defineProps<{
@@ -62,7 +64,7 @@ const take = (undercoat: UndercoatChoice): void => {
           <BTh>{{ $t('scheme.undercoatPanel.undercoat') }}</BTh>
           <BTh class="num">{{ $t('scheme.undercoatPanel.coats') }}</BTh>
           <BTh class="num">{{ $t('scheme.undercoatPanel.benchTime') }}</BTh>
-          <BTh class="num">{{ $t('scheme.undercoatPanel.ml') }}</BTh>
+          <BTh class="num">{{ unitName('ml') }}</BTh>
           <BTh />
         </BTr>
       </BThead>
@@ -79,7 +81,7 @@ const take = (undercoat: UndercoatChoice): void => {
               }}<span v-if="c.coats.includes(null)" :title="$t('scheme.undercoatPanel.twelveCoatsDoNot')">+</span>
             </BTd>
             <BTd class="num text-nowrap">{{ duration(c.handsOn) }}</BTd>
-            <BTd class="num">{{ c.ml.toFixed(1) }}</BTd>
+            <BTd class="num">{{ figure(c.ml, 1, 'ml') }}</BTd>
             <BTd class="num text-nowrap">
               <span v-if="choiceOf(c.undercoat) === props.undercoat" class="soft">{{
                 $t('scheme.undercoatPanel.inUse')
@@ -93,11 +95,10 @@ const take = (undercoat: UndercoatChoice): void => {
             <BTd colspan="5">
               <label
                 >{{ $t('scheme.undercoatPanel.itsColour') }}
-                <input
-                  type="color"
+                <ColourInput
                   :value="c.undercoat"
-                  :aria-label="$t('scheme.undercoatPanel.colourOfThePrimer')"
-                  @change="emit('tint', ($event.target as HTMLInputElement).value)"
+                  :label="$t('scheme.undercoatPanel.colourOfThePrimer')"
+                  @chosen="emit('tint', $event)"
               /></label>
               <BButton
                 v-if="best && best !== c.undercoat"

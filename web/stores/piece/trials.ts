@@ -1,5 +1,7 @@
 import { text } from '../../i18n'
-import { issueSentence } from '../../../contract/issues'
+import { issueSaid } from '../../../contract/issues'
+import { say } from '../../../core/words/say'
+import { manner } from '../../manner'
 import { operation, type OperationInput } from '../../../contract/operations'
 import type { PartRecord } from '../../../contract/pieces'
 import { rankOf, REPEATED, type OperationKind } from '../../../core/operations/registry'
@@ -18,7 +20,7 @@ export function trials({ problem, guarded }: OpenPiece, partOf: (id: string) => 
   async function tryOnly(input: OperationInput, of: PartRecord | null): Promise<boolean> {
     const read = operation.safeParse(input)
     if (!read.success) {
-      problem.value = text('piece.trials.thisCannotBeDone', { issues: issueSentence(read.error.issues[0]!) })
+      problem.value = text('piece.trials.thisCannotBeDone', { issues: say(issueSaid(read.error.issues[0]!), manner) })
       return false
     }
     const op = read.data
