@@ -2,16 +2,16 @@ import { dirname } from 'node:path'
 import { operationList } from '../contract/operations'
 import { applyOperation } from '../core/operations/apply'
 import type { Operation, OperationReport } from '../core/operations/registry'
-import { usage, type Call } from './call'
+import { usage, line, type Call } from './call'
 import { load, loadJson, loadOthers } from './files'
 import { write, writeReport, writerFor } from './results'
-import { say } from '../core/words/say'
+import { message } from '../core/words/message'
 
 /** Applies a list of operation records. Exit 0 done, 1 when one of them refuses, 2 when something cannot be read or written. */
 export async function applyCommand({ words, flags, out, fail }: Call): Promise<number> {
   const [opsFile, file] = words,
     target = flags.get('o')
-  if (!opsFile || !file || !target) return fail(usage('apply needs OPS.json, FILE and -o OUT.'), 2)
+  if (!opsFile || !file || !target) return fail(usage('cli.usage.apply'), 2)
   const ops = await loadJson(opsFile, operationList)
   if (!ops.ok) return fail(ops.problem, 2)
   const writer = writerFor(target)
@@ -24,12 +24,16 @@ export async function applyCommand({ words, flags, out, fail }: Call): Promise<n
     const others = await loadOthers(op, dirname(opsFile))
     if (!others.ok) return fail(others.problem, 2)
     const r = await applyOperation(mesh, op as Operation, undefined, others.value)
-    if (!r.ok) return fail({ ...r.problem, message: `Operation ${i + 1} (${op.kind}): ${say(r.problem.message)}` }, 1)
+    if (!r.ok)
+      return fail(
+        { ...r.problem, message: message('cli.operation', { n: i + 1, kind: op.kind, what: r.problem.message }) },
+        1,
+      )
     reports.push(r.value.report)
     mesh = r.value.mesh
   }
   const noted = (await write(target, writer(mesh))) ?? (await writeReport(flags, reports))
   if (noted) return fail(noted, 2)
-  out(`${target}: ${(mesh.triangles.length / 3).toLocaleString('en')} faces after ${reports.length} operations\n`)
+  out(`${line('cli.applied', { file: target, faces: mesh.triangles.length / 3, operations: reports.length })}\n`)
   return 0
 }

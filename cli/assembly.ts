@@ -2,17 +2,16 @@ import { basename, dirname, join } from 'node:path'
 import { z } from 'zod'
 import { balance, type BalanceReport, type Weight } from '../core/fit/balance'
 import { fitOf, type FitReport } from '../core/fit/gap'
-import { usage, type Call } from './call'
+import { usage, line, table, type Call } from './call'
 import { load, loadJson } from './files'
+import { fixed } from '../core/words/format'
 
-const table = (title: string, rows: [string, string][]): string =>
-  `${title}\n${rows.map(([k, v]) => `  ${k.padEnd(30)}${v}`).join('\n')}\n`
-const mm = (v: number): string => `${v.toFixed(2)} mm`
+const mm = (v: number, digits = 2): string => line('cli.value.mm', { v: fixed(v, digits) })
 
 /** Exit 0 when they fit, 1 when they overlap or do not touch, 2 when a file cannot be read. */
 export async function fitCommand({ words, flags, out, fail }: Call): Promise<number> {
   const [a, b] = words
-  if (!a || !b) return fail(usage('fit needs two files, A and B.'), 2)
+  if (!a || !b) return fail(usage('cli.usage.fit'), 2)
   const [first, second] = [await load(a), await load(b)]
   if (!first.ok) return fail(first.problem, 2)
   if (!second.ok) return fail(second.problem, 2)
@@ -23,15 +22,15 @@ export async function fitCommand({ words, flags, out, fail }: Call): Promise<num
 }
 
 function describeFit(a: string, b: string, r: FitReport): string {
-  if (!r.touching) return `${a} and ${b} do not come within 3 mm of each other\n`
-  return table(`${a} and ${b}: ${r.overlap < 0.01 ? 'no overlap' : 'they overlap'}`, [
-    ['facing skin', `${(r.area / 100).toFixed(2)} cm²`],
-    ['gap, 5th percentile', mm(r.p5)],
-    ['gap, median', mm(r.p50)],
-    ['gap, 95th percentile', mm(r.p95)],
-    ['overlap', `${r.overlap.toFixed(2)} mm³`],
-    ['seam that shows', `${r.seam.toFixed(1)} mm`],
-    ['filler for it', `${(r.filler / 1000).toFixed(3)} ml`],
+  if (!r.touching) return `${line('cli.fit.apart', { a, b })}\n`
+  return table(line('cli.fit.title', { a, b, overlap: r.overlap >= 0.01 }), [
+    [line('cli.fit.area'), line('cli.value.cm2', { v: fixed(r.area / 100, 2) })],
+    [line('cli.fit.p5'), mm(r.p5)],
+    [line('cli.fit.p50'), mm(r.p50)],
+    [line('cli.fit.p95'), mm(r.p95)],
+    [line('cli.fit.overlap'), line('cli.value.mm3', { v: fixed(r.overlap, 2) })],
+    [line('cli.fit.seam'), mm(r.seam, 1)],
+    [line('cli.fit.filler'), line('cli.value.ml', { v: fixed(r.filler / 1000, 3) })],
   ])
 }
 
@@ -51,7 +50,7 @@ export const assemblyFile = z.object({
 /** Exit 0 when it bears the wished angle all round, 1 when not, 2 when a file cannot be read. */
 export async function balanceCommand({ words, flags, out, fail }: Call): Promise<number> {
   const [file] = words
-  if (!file) return fail(usage('balance needs ASSEMBLY.json.'), 2)
+  if (!file) return fail(usage('cli.usage.balance'), 2)
   const assembly = await loadJson(file, assemblyFile)
   if (!assembly.ok) return fail(assembly.problem, 2)
   const weights: Weight[] = []
@@ -69,23 +68,29 @@ export async function balanceCommand({ words, flags, out, fail }: Call): Promise
 
 function describeBalance(name: string, r: BalanceReport, wish: number): string {
   const rows: [string, string][] = [
-    ['mass', `${r.mass.toFixed(1)} g`],
-    ['centre of mass', r.centre.map((c) => c.toFixed(2)).join(', ')],
-    ['tips first at', `${r.weakest.angle.toFixed(1)}°, toward ${r.weakest.direction}° from the front`],
-    ['margin there', mm(r.weakest.margin)],
-    ['work to topple it', `${(r.energy * 1000).toFixed(1)} mJ`],
+    [line('cli.balance.mass'), line('cli.value.g', { v: fixed(r.mass, 1) })],
+    [line('cli.balance.centre'), r.centre.map((c) => c.toFixed(2)).join(', ')],
+    [
+      line('cli.balance.tips'),
+      line('cli.balance.toward', { angle: fixed(r.weakest.angle, 1), direction: r.weakest.direction }),
+    ],
+    [line('cli.balance.margin'), mm(r.weakest.margin)],
+    [line('cli.balance.work'), line('cli.value.mj', { v: fixed(r.energy * 1000, 1) })],
   ]
   if (r.remedy) {
     rows.push([
-      `for ${wish}°: ballast`,
+      line('cli.balance.for', { wish }),
       r.remedy.ballast === null
-        ? 'no ballast is enough'
-        : `${r.remedy.ballast.toFixed(0)} g of ballast low in the foot`,
+        ? line('cli.balance.noBallast')
+        : line('cli.balance.ballast', { mass: fixed(r.remedy.ballast, 0) }),
     ])
-    rows.push(['or widen the foot', `by ${((r.remedy.widen - 1) * 100).toFixed(0)} %`])
+    rows.push([line('cli.balance.widen'), line('cli.balance.by', { percent: fixed((r.remedy.widen - 1) * 100, 0) })])
   }
   return table(
-    `${name}: ${r.weakest.angle < 0 ? 'falls over' : r.remedy ? 'stands, but not well' : 'stands well'}`,
+    line('cli.balance.title', {
+      name,
+      how: r.weakest.angle < 0 ? 'falls' : r.remedy ? 'poorly' : 'well',
+    }),
     rows,
   )
 }

@@ -4,11 +4,12 @@ import { deltaE00, labToHex, toLab } from '../core/paint/optics/colour'
 import { coatsToHide, filmOver, hiding, mix, opticsOf, opticsOfSwatches, thinned } from '../core/paint/optics/film'
 import { groundOf } from '../core/paint/coats/undercoat'
 import { PRIMERS } from '../core/defaults/paint'
-import { usage, type Call } from './call'
+import { usage, line, type Call } from './call'
 import { loadJson } from './files'
 import { writeReport } from './results'
+import { fixed } from '../core/words/format'
 
-const colour = z.union([lab, z.string().regex(/^#[0-9a-f]{6}$/i, 'A colour is #rrggbb or [L, a, b].')])
+const colour = z.union([lab, z.string().regex(/^#[0-9a-f]{6}$/i, line('cli.coats.colour'))])
 const paint = z.object({
   colour,
   opacity: z.number().min(0).max(1).default(0.75),
@@ -20,7 +21,7 @@ export const coatStack = z.object({
   undercoat: z
     .union(
       [z.enum(PRIMERS), z.templateLiteral(['#', z.string().regex(/^[0-9a-f]{6}$/i)])],
-      `An undercoat is ${PRIMERS.join(', ')} or the #rrggbb of a tinted primer.`,
+      line('cli.coats.undercoat', { primers: PRIMERS.join(', ') }),
     )
     .default('grey'),
   coats: z
@@ -39,7 +40,7 @@ export const coatStack = z.object({
 /** Exit 0 when every coat hides or was meant as a glaze, 1 when one that is to hide does not, 2 when it cannot be read. */
 export async function coatsCommand({ words, flags, out, fail }: Call): Promise<number> {
   const [file] = words
-  if (!file) return fail(usage('coats needs a STACK.json.'), 2)
+  if (!file) return fail(usage('cli.usage.coats'), 2)
   const read = await loadJson(file, coatStack)
   if (!read.ok) return fail(read.problem, 2)
   const stack = read.value
@@ -78,9 +79,13 @@ export async function coatsCommand({ words, flags, out, fail }: Call): Promise<n
   else
     for (const c of coats)
       out(
-        `${c.hex}  ${c.name}, ${c.count} ${c.count === 1 ? 'coat' : 'coats'}: ${
-          c.hides === null ? 'does not cover in 12' : `${c.hides} cover what is below`
-        }; ΔE00 ${c.short.toFixed(2)} short of full hiding\n`,
+        `${line('cli.coats.coat', {
+          hex: c.hex,
+          name: c.name,
+          count: c.count,
+          covers: c.hides ?? 0,
+          short: fixed(c.short, 2),
+        })}\n`,
       )
   return coats.every((c) => c.glaze || (c.hides !== null && c.hides <= c.count)) ? 0 : 1
 }

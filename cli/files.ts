@@ -6,7 +6,7 @@ import { bad, good, type Answer } from '../core/answer'
 import { readSculpt } from '../core/formats/readSculpt'
 import { concatenate, type Mesh } from '../core/mesh/mesh'
 import { issueSaid } from '../contract/issues'
-import { say } from '../core/words/say'
+import { message } from '../core/words/message'
 
 /** Bodies that a join names by files beside its operation list. */
 export async function loadOthers(op: OperationRecord, beside: string): Promise<Answer<Mesh[]>> {
@@ -29,7 +29,7 @@ export async function load(path: string): Promise<Answer<Mesh>> {
   } catch (error) {
     return bad(
       'file-unreadable',
-      `${path}: the file cannot be opened (${(error as NodeJS.ErrnoException).code ?? 'unknown reason'}).`,
+      message('cli.file.cannotOpen', { path, why: (error as NodeJS.ErrnoException).code ?? 'none' }),
     )
   }
 }
@@ -39,16 +39,17 @@ export async function loadJson<T>(path: string, schema: z.ZodType<T>): Promise<A
   try {
     text = await readFile(path, 'utf8')
   } catch {
-    return bad('file-unreadable', `${path}: the file cannot be opened.`)
+    return bad('file-unreadable', message('cli.file.cannotOpen', { path, why: 'none' }))
   }
   let value: unknown
   try {
     value = JSON.parse(text)
   } catch (e) {
-    return bad('json-bad', `${path}: not valid JSON (${(e as Error).message}).`)
+    return bad('json-bad', message('cli.file.notJson', { path, why: (e as Error).message }))
   }
   const parsed = schema.safeParse(value)
   if (parsed.success) return good(parsed.data)
   const issue = parsed.error.issues[0]!
-  return bad('json-schema', `${path}: at ${issue.path.join('.') || 'the top'}: ${say(issueSaid(issue, false))}`)
+  const where = issue.path.join('.') || message('cli.file.top')
+  return bad('json-schema', message('cli.file.schema', { path, where, what: issueSaid(issue, false) }))
 }

@@ -1,3 +1,4 @@
+import { line } from './call'
 import { run } from './main'
 
 process.exitCode = await run(
@@ -5,8 +6,6 @@ process.exitCode = await run(
   (s) => process.stdout.write(s),
   (s) => process.stderr.write(s),
 ).catch((error: unknown) => {
-  process.stderr.write(
-    `undercut: stopped by an unexpected fault: ${error instanceof Error ? error.message : String(error)}\n`,
-  )
+  process.stderr.write(`${line('cli.fault', { why: error instanceof Error ? error.message : String(error) })}\n`)
   return 3
 })

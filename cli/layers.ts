@@ -3,9 +3,10 @@ import { basename } from 'node:path'
 import { FLECK } from '../core/findings/islands'
 import type { ByteSource } from '../core/formats/zipDirectory'
 import { readLayers, type LayersReport } from '../core/print/slice/readLayers'
-import { usage, type Call } from './call'
+import { usage, line, type Call } from './call'
 import { writeReport } from './results'
-import { say } from '../core/words/say'
+import { fixed, type Fixed } from '../core/words/format'
+import { message } from '../core/words/message'
 
 /**
  * Reads an archive of layers back and tells what it would print. Exit 0 when no island begins and no cup closes, 1 when some
@@ -13,17 +14,16 @@ import { say } from '../core/words/say'
  */
 export async function layersCommand({ words, flags, out, fail }: Call): Promise<number> {
   const [path] = words
-  if (!path) return fail(usage('layers needs a ZIP.'), 2)
+  if (!path) return fail(usage('cli.usage.layers'), 2)
   const numbers = (flag: string, count: number): number[] | null => {
     const v = (flags.get(flag) ?? '').split(',').map(Number)
     return v.length === count && v.every((n) => n > 0 && n < 10) ? v : null
   }
   const pitch = flags.has('pitch') ? numbers('pitch', 2) : undefined,
     layer = flags.has('layer') ? numbers('layer', 1) : undefined
-  if (pitch === null || layer === null)
-    return fail(usage('--pitch is X,Y and --layer is one number, in mm, between 0 and 10.'), 2)
+  if (pitch === null || layer === null) return fail(usage('cli.usage.pitch'), 2)
   const file = await open(path).catch(() => null)
-  if (!file) return fail({ code: 'file-unreadable', message: `${path}: the file cannot be opened.` }, 2)
+  if (!file) return fail({ code: 'file-unreadable', message: message('cli.file.cannotOpen', { path, why: 'none' }) }, 2)
   try {
     const source: ByteSource = {
       size: (await file.stat()).size,
@@ -37,7 +37,11 @@ export async function layersCommand({ words, flags, out, fail }: Call): Promise<
       ...(pitch ? { pitch: pitch as [number, number] } : {}),
       ...(layer ? { layerHeight: layer[0]! } : {}),
     })
-    if (!r.ok) return fail({ ...r.problem, message: `${basename(path)}: ${say(r.problem.message)}` }, 2)
+    if (!r.ok)
+      return fail(
+        { ...r.problem, message: message('cli.atFile', { file: basename(path), what: r.problem.message }) },
+        2,
+      )
     const noted = await writeReport(flags, r.value)
     if (noted) return fail(noted, 2)
     out(flags.has('json') ? `${JSON.stringify(r.value, null, 1)}\n` : describe(basename(path), r.value))
@@ -51,19 +55,39 @@ const large = (r: LayersReport): LayersReport['islands'] => r.islands.filter((i)
 
 function describe(name: string, r: LayersReport): string {
   const most = (v: readonly number[]): number => v.reduce((a, b) => Math.max(a, b), 0)
-  const at = (layer: number): string => `${((layer + 0.5) * r.layerHeight).toFixed(2)} mm`
+  const at = (layer: number): Fixed => fixed((layer + 0.5) * r.layerHeight, 2)
   return [
-    `${name}: ${r.layers.toLocaleString('en')} layers of ${r.layerHeight} mm, ${r.pixels.join(' × ')} pixels of ${r.pitch.join(' × ')} mm (${r.format})`,
-    `  ${(r.volume / 1000).toFixed(1)} ml of light, largest layer ${(most(r.areas) / 100).toFixed(2)} cm², hardest peel ${most(r.peel).toFixed(1)} N`,
+    line('cli.layers.title', {
+      name,
+      layers: r.layers,
+      height: r.layerHeight,
+      pixels: r.pixels.join(' × '),
+      pitch: r.pitch,
+      format: r.format,
+    }),
+    line('cli.layers.sums', {
+      light: fixed(r.volume / 1000, 1),
+      largest: fixed(most(r.areas) / 100, 2),
+      peel: fixed(most(r.peel), 1),
+    }),
     ...large(r)
       .slice(0, 8)
-      .map((i) => `  island at ${at(i.layer)}: ${i.area.toFixed(2)} mm² at ${i.x.toFixed(1)}, ${i.y.toFixed(1)}`),
-    ...r.cups
-      .slice(0, 8)
-      .map(
-        (c) =>
-          `  cup from ${at(c.firstLayer)} to ${at(c.lastLayer)}: ${c.area.toFixed(1)} mm², up to ${c.force.toFixed(1)} N`,
+      .map((i) =>
+        line('cli.layers.island', {
+          height: at(i.layer),
+          area: fixed(i.area, 2),
+          x: fixed(i.x, 1),
+          y: fixed(i.y, 1),
+        }),
       ),
+    ...r.cups.slice(0, 8).map((c) =>
+      line('cli.layers.cup', {
+        from: at(c.firstLayer),
+        to: at(c.lastLayer),
+        area: fixed(c.area, 1),
+        force: fixed(c.force, 1),
+      }),
+    ),
     '',
   ].join('\n')
 }

@@ -9,9 +9,11 @@ import { nestReport, type NestReport } from '../core/print/nest/nestReport'
 import { plateBody } from '../core/print/nest/plateBody'
 import { nestPrinter } from '../core/print/nest/printerTime'
 import { silhouette } from '../core/print/nest/silhouette'
-import { usage, type Call } from './call'
+import { usage, line, type Call } from './call'
 import { load, loadJson } from './files'
 import { write, writeReport, writerFor } from './results'
+import { fixed } from '../core/words/format'
+import { message } from '../core/words/message'
 
 const printersFile = z.array(printerFile).min(1).max(20)
 
@@ -22,26 +24,23 @@ const printersFile = z.array(printerFile).min(1).max(20)
 export async function nestCommand({ words, flags, out, fail }: Call): Promise<number> {
   const path = flags.get('printers'),
     target = flags.get('o')
-  if (words.length === 0 || !path) return fail(usage('nest needs PARTS and --printers PRINTERS.json.'), 2)
+  if (words.length === 0 || !path) return fail(usage('cli.usage.nest'), 2)
   const writer = target ? writerFor(target) : null
   if (writer && typeof writer !== 'function') return fail(writer, 2)
   const aim = flags.get('aim') ?? 'hours'
-  if (aim !== 'hours' && aim !== 'soonest') return fail(usage(`--aim is hours or soonest, not "${aim}".`), 2)
+  if (aim !== 'hours' && aim !== 'soonest') return fail(usage('cli.usage.aim', { aim }), 2)
   const read = await loadJson(path, printersFile)
   if (!read.ok) return fail(read.problem, 2)
   const doubled = read.value.find((p, i) => read.value.findIndex((q) => q.name === p.name) !== i)
   if (doubled)
-    return fail(
-      { code: 'printers-alike', message: `${path}: two printers are called "${doubled.name}". Name them apart.` },
-      2,
-    )
+    return fail({ code: 'printers-alike', message: message('cli.file.printersAlike', { path, name: doubled.name }) }, 2)
   const printers = read.value.map((p) => nestPrinter(p.name, p, p.resin))
   const meshes = new Map<string, Mesh>()
   const items: NestItem[] = []
   for (const word of words) {
     const [, file, count] = /^(.*?)(?::(\d+))?$/.exec(word) as unknown as [string, string, string | undefined]
     const copies = Number(count ?? 1)
-    if (copies < 1 || copies > 500) return fail(usage(`${word}: between 1 and 500 of a part can be nested.`), 2)
+    if (copies < 1 || copies > 500) return fail(usage('cli.usage.copies', { word }), 2)
     const mesh = await load(file)
     if (!mesh.ok) return fail(mesh.problem, 2)
     // It stands on its lowest point, as it will on the plate.
@@ -68,24 +67,34 @@ export async function nestCommand({ words, flags, out, fail }: Call): Promise<nu
   return n.left.length === 0 ? 0 : 1
 }
 
-const hours = (s: number): string => `${(s / 3600).toFixed(1)} h`
-const WHY = { tall: 'too tall for every printer', wide: 'too wide for every plate', taken: 'its place is taken' }
+const hours = (s: number): string => line('cli.value.hours', { v: fixed(s / 3600, 1) })
 
 function describe({ nesting: n, oneByOne, only, soonest }: NestReport): string {
   return [
-    `${n.plates.length} plates, ${hours(n.seconds)} of machine time, done after ${hours(n.finish)}; one by one in the order given: ${oneByOne.plates} plates, ${hours(oneByOne.seconds)}`,
-    ...n.plates.map(
-      (p) =>
-        `  ${p.printer}, plate ${p.number + 1}: ${p.parts.length} parts, ${p.height.toFixed(1)} mm tall, ${hours(p.seconds)}, ${(100 * p.filled).toFixed(0)} % covered`,
+    line('cli.nest.sums', {
+      plates: n.plates.length,
+      time: hours(n.seconds),
+      finish: hours(n.finish),
+      other: oneByOne.plates,
+      otherTime: hours(oneByOne.seconds),
+    }),
+    ...n.plates.map((p) =>
+      line('cli.nest.plate', {
+        printer: p.printer,
+        n: p.number + 1,
+        parts: p.parts.length,
+        height: fixed(p.height, 1),
+        time: hours(p.seconds),
+        covered: fixed(100 * p.filled, 0),
+      }),
     ),
-    ...only.map(
-      (o) =>
-        `  all on ${o.printer}: ${o.left > 0 ? `${o.left} parts do not fit` : `${o.plates} plates, ${hours(o.seconds)}`}`,
+    ...only.map((o) =>
+      o.left > 0
+        ? line('cli.nest.onlyLeft', { printer: o.printer, left: o.left })
+        : line('cli.nest.only', { printer: o.printer, plates: o.plates, time: hours(o.seconds) }),
     ),
-    ...(soonest
-      ? [`  side by side: done after ${hours(soonest.finish)}, ${hours(soonest.seconds)} of machine time`]
-      : []),
-    ...n.left.map((l) => `  left: ${l.id}, ${WHY[l.why]}`),
+    ...(soonest ? [line('cli.nest.soonest', { finish: hours(soonest.finish), time: hours(soonest.seconds) })] : []),
+    ...n.left.map((l) => line('cli.nest.left', { id: l.id, why: l.why })),
     '',
   ].join('\n')
 }

@@ -4,9 +4,11 @@ import { brokenRules, orderPlan } from '../core/paint/order/plan'
 import { precedences } from '../core/paint/order/rules'
 import { ORDER_COSTS } from '../core/defaults/paint'
 import type { OrderScheme, Precedes } from '../core/paint/order/types'
-import { usage, type Call } from './call'
+import { usage, line, type Call } from './call'
 import { loadJson } from './files'
 import { writeReport } from './results'
+import { fixed, type Fixed } from '../core/words/format'
+import { message } from '../core/words/message'
 
 const id = z.int().min(0)
 /** Regions, the edges they share, and coats; `order` is one's own. */
@@ -37,7 +39,7 @@ export const orderFile = z.object({
         varnish: z.enum(['matt', 'satin', 'gloss']).nullable().default(null),
       }),
     )
-    .min(1, 'There is no coat to put in order.'),
+    .min(1, line('cli.order.none')),
   order: z.array(z.string()).optional(),
   lights: z.enum(['lightFirst', 'darkFirst']).default('lightFirst'),
   costs: orderCosts
@@ -50,19 +52,19 @@ export const orderFile = z.object({
 /** Exit 0, 1 when the given order breaks a rule or rules contradict each other, 2 when it cannot be read. */
 export async function orderCommand({ words, flags, out, fail }: Call): Promise<number> {
   const [file] = words
-  if (!file) return fail(usage('order needs a SCHEME.json.'), 2)
+  if (!file) return fail(usage('cli.usage.order'), 2)
   const loaded = await loadJson(file, orderFile)
   if (!loaded.ok) return fail(loaded.problem, 2)
   const read = loaded.value
   const known = new Map(read.coats.map((c, i) => [c.id, i]))
   const gone = read.coats.find((c) => !read.regions.some((r) => r.id === c.region))
   if (gone)
-    return fail({ code: 'scheme-unreadable', message: `${file}: ${gone.id} is on a region that does not exist.` }, 2)
+    return fail({ code: 'scheme-unreadable', message: message('cli.order.noRegion', { file, coat: gone.id }) }, 2)
   if (known.size < read.coats.length)
-    return fail({ code: 'scheme-unreadable', message: `${file}: two coats have the same id. Tell them apart.` }, 2)
+    return fail({ code: 'scheme-unreadable', message: message('cli.order.alike', { file }) }, 2)
   const hand = read.order?.map((x) => known.get(x) ?? -1) ?? null
   if (hand && (hand.includes(-1) || new Set(hand).size !== read.coats.length))
-    return fail({ code: 'scheme-unreadable', message: `${file}: the order does not name every coat once.` }, 2)
+    return fail({ code: 'scheme-unreadable', message: message('cli.order.notOnce', { file }) }, 2)
   const scheme: OrderScheme = read
   const plan = orderPlan(scheme, hand, read.costs, read.lights)
   const word = (i: number): string => read.coats[i]!.id
@@ -81,21 +83,39 @@ export async function orderCommand({ words, flags, out, fail }: Call): Promise<n
   }
   const problem = await writeReport(flags, report)
   if (problem) return fail(problem, 2)
-  const minutes = (s: number): string => `${(s / 60).toFixed(1)} min`
+  const minutes = (s: number): Fixed => fixed(s / 60, 1)
   if (flags.has('json')) out(`${JSON.stringify(report, null, 1)}\n`)
   else {
     plan.steps.forEach((s, i) =>
       out(
-        `${i + 1}. ${word(s.coat)}${s.masks.length > 0 ? `: mask ${s.masks.map((m) => `${read.regions.find((r) => r.id === m.covered)?.name} ${m.mm.toFixed(0)} mm`).join(', ')}` : ''}\n`,
+        `${line('cli.order.coat', {
+          n: i + 1,
+          coat: word(s.coat),
+          masked: s.masks.length,
+          masks: s.masks.map((m) =>
+            message('cli.order.mask', {
+              region: read.regions.find((r) => r.id === m.covered)!.name,
+              length: fixed(m.mm, 0),
+            }),
+          ),
+        })}\n`,
       ),
     )
+    const { cost, largestFirst } = plan
     out(
-      `masking ${minutes(plan.cost.masking)}, in all ${minutes(plan.cost.total)}; largest first ${minutes(plan.largestFirst.cost.masking)} and ${minutes(plan.largestFirst.cost.total)}\n`,
+      `${line('cli.order.cost', {
+        masking: minutes(cost.masking),
+        total: minutes(cost.total),
+        otherMasking: minutes(largestFirst.cost.masking),
+        otherTotal: minutes(largestFirst.cost.total),
+      })}\n`,
     )
     if (plan.hand)
-      out(`your order: masking ${minutes(plan.hand.cost.masking)}, in all ${minutes(plan.hand.cost.total)}\n`)
-    for (const b of report.broken) out(`broken: ${b.first} comes before ${b.then} (${b.rule})\n`)
-    for (const d of report.dropped) out(`contradiction among ${d.ring.join(', ')}: ${d.rule} gave way\n`)
+      out(
+        `${line('cli.order.own', { masking: minutes(plan.hand.cost.masking), total: minutes(plan.hand.cost.total) })}\n`,
+      )
+    for (const b of report.broken) out(`${line('cli.order.broken', { first: b.first, then: b.then, rule: b.rule })}\n`)
+    for (const d of report.dropped) out(`${line('cli.order.dropped', { ring: d.ring.join(', '), rule: d.rule })}\n`)
   }
   return report.broken.length > 0 || report.dropped.length > 0 ? 1 : 0
 }

@@ -6,18 +6,20 @@ import { SPRAY, tasksOf } from '../core/plan/scheduling/ofPlan'
 import { slackOf } from '../core/plan/scheduling/slack'
 import type { Problem, Schedule } from '../core/plan/scheduling/types'
 import { dayNumber, momentIn, wallClock } from '../core/math/wallClock'
-import { usage, type Call } from './call'
+import { usage, line, type Call } from './call'
 import { loadJson } from './files'
 import { writeReport } from './results'
+import { fixed } from '../core/words/format'
+import { message } from '../core/words/message'
 
 type Plan = z.infer<typeof planFile>
 
 /** Lays the plans of several pieces on the hours there are. Exit 0 all in time, 1 something late or without hours, 2 unreadable. */
 export async function planCommand({ words, flags, out, fail }: Call): Promise<number> {
   const path = flags.get('calendar')
-  if (words.length === 0 || !path) return fail(usage('plan needs PIECE.json and --calendar CALENDAR.json.'), 2)
+  if (words.length === 0 || !path) return fail(usage('cli.usage.plan'), 2)
   const seconds = Number(flags.get('seconds') ?? improveDefaults.budget / 1000)
-  if (!(seconds >= 0 && seconds <= 600)) return fail(usage('--seconds is between 0 and 600.'), 2)
+  if (!(seconds >= 0 && seconds <= 600)) return fail(usage('cli.usage.seconds'), 2)
   const calendar = await loadJson(path, calendarFile)
   if (!calendar.ok) return fail(calendar.problem, 2)
   const plans: [string, Plan][] = []
@@ -26,7 +28,7 @@ export async function planCommand({ words, flags, out, fail }: Call): Promise<nu
     if (!plan.ok) return fail(plan.problem, 2)
     const name = plan.value.name ?? basename(word, '.json')
     if (plans.some(([n]) => n === name))
-      return fail({ code: 'pieces-alike', message: `${word}: another piece is called "${name}". Name them apart.` }, 2)
+      return fail({ code: 'pieces-alike', message: message('cli.file.piecesAlike', { path: word, name }) }, 2)
     plans.push([name, plan.value])
   }
   const tasks = plans.flatMap(([name, plan]) => tasksOf(name, plan.steps, doneIn(plan)))
@@ -35,7 +37,7 @@ export async function planCommand({ words, flags, out, fail }: Call): Promise<nu
     return fail(
       {
         code: 'ring',
-        message: `These steps wait for each other in a ring: ${ring.join(', ')}. Take one “after” away.`,
+        message: message('cli.file.ring', { steps: ring.join(', ') }),
       },
       2,
     )
@@ -76,14 +78,18 @@ function tell(
 ): void {
   const titles = new Map(plans.flatMap(([n, p]) => p.steps.map((s) => [`${n}: ${s.key}`, `${n}: ${s.title || s.key}`])))
   for (const p of [...made.placed].sort((a, b) => a.start - b.start)) {
-    const critical = slack.get(p.id) === 0 ? '  critical' : ''
+    const critical = slack.get(p.id) === 0 ? `  ${line('cli.plan.critical')}` : ''
     out(`${stamp(p.start)}  ${stamp(p.end)}  ${p.person}  ${titles.get(p.id)}${critical}\n`)
   }
   for (const [piece, end] of Object.entries(made.finish)) {
     const over = end - (problem.due[piece] ?? Infinity)
-    out(`${piece}: done ${stamp(end)}${over > 0 ? `, ${(over / 86_400_000).toFixed(1)} days late` : ''}\n`)
+    const told =
+      over > 0
+        ? line('cli.plan.late', { piece, end: stamp(end), days: fixed(over / 86_400_000, 1) })
+        : line('cli.plan.done', { piece, end: stamp(end) })
+    out(`${told}\n`)
   }
-  for (const id of made.impossible) out(`${id}: no hours hold it\n`)
+  for (const id of made.impossible) out(`${line('cli.plan.noHours', { step: id })}\n`)
 }
 
 const doneIn = ({ steps }: Plan): Map<string, number> =>

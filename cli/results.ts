@@ -7,11 +7,12 @@ import { writeStl } from '../core/formats/stl'
 import { write3mf } from '../core/formats/write3mf'
 import { writeGlb } from '../core/formats/writeGlb'
 import type { Mesh } from '../core/mesh/mesh'
+import { message } from '../core/words/message'
 
 export const CANNOT_WRITE = 'file-unwritable'
 export const unwritable = (path: string, error: unknown): Problem => ({
   code: CANNOT_WRITE,
-  message: `${path}: the file cannot be written (${(error as NodeJS.ErrnoException).code ?? String(error)}).`,
+  message: message('cli.file.cannotWrite', { path, why: (error as NodeJS.ErrnoException).code ?? String(error) }),
 })
 
 const WRITERS: Record<string, (m: Mesh) => Uint8Array> = {
@@ -25,7 +26,7 @@ const WRITERS: Record<string, (m: Mesh) => Uint8Array> = {
 export const writerFor = (path: string): ((m: Mesh) => Uint8Array) | Problem =>
   WRITERS[extname(path).toLowerCase()] ?? {
     code: 'format-unknown',
-    message: `${path}: results are written as .stl, .obj, .ply, .3mf or .glb.`,
+    message: message('cli.file.results', { path }),
   }
 
 /** Writes beside the target and moves there when whole, so that a half result never stands under its name. */

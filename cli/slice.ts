@@ -8,14 +8,16 @@ import { manifest } from '../core/print/slice/manifest'
 import { outlineStack } from '../core/print/slice/outlineStack'
 import type { Mesh } from '../core/mesh/mesh'
 import { slice, type SliceReport } from '../core/print/slice/slice'
-import { usage, type Call } from './call'
+import { usage, line, type Call } from './call'
 import { load, loadJson } from './files'
 import { CANNOT_WRITE, unwritable, writeReport } from './results'
+import { fixed } from '../core/words/format'
+import { message } from '../core/words/message'
 
 type Setting = z.infer<typeof printerFile>
 type Put = (bytes: Uint8Array) => Promise<void>
 interface Outcome {
-  words: string
+  told: (file: string) => string
   report: unknown
 }
 
@@ -24,11 +26,10 @@ export async function sliceCommand({ words, flags, out, fail }: Call): Promise<n
   const [file] = words,
     target = flags.get('o'),
     printerPath = flags.get('printer')
-  if (!file || !target || !printerPath)
-    return fail(usage('slice needs FILE, --printer PRINTER.json and -o OUT.zip.'), 2)
+  if (!file || !target || !printerPath) return fail(usage('cli.usage.slice'), 2)
   const kind = extname(target).toLowerCase()
   if (!['.zip', '.3mf', '.svg'].includes(kind))
-    return fail({ code: 'format-unknown', message: `${target}: layers are written as .zip, .3mf or .svg.` }, 2)
+    return fail({ code: 'format-unknown', message: message('cli.file.layers', { path: target }) }, 2)
   const printer = await loadJson(printerPath, printerFile)
   if (!printer.ok) return fail(printer.problem, 2)
   const mesh = await load(file)
@@ -40,12 +41,21 @@ export async function sliceCommand({ words, flags, out, fail }: Call): Promise<n
   if (!r.ok) return fail(r.problem, r.problem.code === CANNOT_WRITE ? 2 : 1)
   const noted = await writeReport(flags, r.value.report)
   if (noted) return fail(noted, 2)
-  out(`${target}: ${r.value.words}\n`)
+  out(`${r.value.told(target)}\n`)
   return 0
 }
 
-const pictureWords = (r: SliceReport): string =>
-  `${r.layers} layers, ${(r.seconds / 3600).toFixed(1)} h, ${r.resinMl.toFixed(1)} ml${r.islands.length ? `, ${r.islands.length} islands` : ''}${r.cups.length ? `, ${r.cups.length} suction cups` : ''}`
+const tellPictures =
+  (r: SliceReport) =>
+  (file: string): string =>
+    line('cli.slice.pictures', {
+      file,
+      layers: r.layers,
+      hours: fixed(r.seconds / 3600, 1),
+      resin: fixed(r.resinMl, 1),
+      islands: r.islands.length,
+      cups: r.cups.length,
+    })
 
 /** Writes beside the target as the bytes come, and moves there when whole. */
 async function into<T>(target: string, work: (put: Put) => Promise<Answer<T>>): Promise<Answer<T>> {
@@ -88,10 +98,12 @@ async function pictures(mesh: Mesh, printer: Setting, put: Put): Promise<Answer<
   )
   zip.end()
   await flush()
-  return good({ words: pictureWords(r.value), report: r.value })
+  return good({ told: tellPictures(r.value), report: r.value })
 }
 
 async function stack(mesh: Mesh, printer: Setting, kind: '.3mf' | '.svg', put: Put): Promise<Answer<Outcome>> {
   const r = await outlineStack(mesh, printer, kind === '.3mf' ? '3mf' : 'svg', put)
-  return r.ok ? good({ words: `${r.value.layers} layers as outlines`, report: r.value }) : r
+  if (!r.ok) return r
+  const { layers } = r.value
+  return good({ told: (file) => line('cli.slice.outlines', { file, layers }), report: r.value })
 }

@@ -8,9 +8,10 @@ import { bounds, boxSize } from '../core/mesh/mesh'
 import { INSPECTION_STEP } from '../core/raster/layerGraph'
 import { inspectLayers } from '../core/print/slice/slice'
 import { support, type SupportReport } from '../core/print/support/support'
-import { usage, type Call } from './call'
+import { usage, line, type Call } from './call'
 import { load, loadJson } from './files'
 import { write, writeReport, writerFor } from './results'
+import { fixed } from '../core/words/format'
 
 /**
  * Supports for a body as it stands in its file. Exit 0 when every island is held, no tip is overloaded and the whole fits
@@ -19,7 +20,7 @@ import { write, writeReport, writerFor } from './results'
 export async function supportsCommand({ words, flags, out, fail }: Call): Promise<number> {
   const [file] = words,
     printerPath = flags.get('printer')
-  if (!file || !printerPath) return fail(usage('supports needs FILE and --printer PRINTER.json.'), 2)
+  if (!file || !printerPath) return fail(usage('cli.usage.supports'), 2)
   const target = flags.get('o')
   const writer = target ? writerFor(target) : null
   if (writer && typeof writer !== 'function') return fail(writer, 2)
@@ -52,10 +53,22 @@ const worst = (r: SupportReport): number => Math.max(0, ...r.tips.map((t) => t.u
 function describe(name: string, r: SupportReport, o: { fits: boolean; islands: readonly unknown[] }): string {
   const least = Math.min(...r.tips.map((t) => t.clearance))
   return [
-    `${name}: ${r.tips.length} tips, ${(r.supportVolume / 1000).toFixed(1)} ml of support, ${r.joined} on trunks`,
-    `  worst tip works at ${(100 * worst(r)).toFixed(0)} %, stems keep ${Number.isFinite(least) ? least.toFixed(2) : '–'} mm`,
-    `  scars ${r.scarArea.toFixed(1)} mm² of surface; ${r.unreached.length} places not reached, ${o.islands.length} islands`,
-    `  ${o.fits ? 'fits the printer' : 'does not fit the printer'}, ${r.height.toFixed(1)} mm tall`,
+    line('cli.supports.tips', {
+      name,
+      tips: r.tips.length,
+      volume: fixed(r.supportVolume / 1000, 1),
+      joined: r.joined,
+    }),
+    line('cli.supports.worst', {
+      percent: fixed(100 * worst(r), 0),
+      clearance: Number.isFinite(least) ? least.toFixed(2) : 'none',
+    }),
+    line('cli.supports.scars', {
+      area: fixed(r.scarArea, 1),
+      unreached: r.unreached.length,
+      islands: o.islands.length,
+    }),
+    line('cli.supports.fits', { fits: o.fits, height: fixed(r.height, 1) }),
     '',
   ].join('\n')
 }

@@ -63,11 +63,11 @@ describe('a list of materials', () => {
   it('names every line that is wrong, and is then not taken at all', () => {
     const said = wrong('name,unit,amount,opened\nGrey,ml,2 l,\nSoot,ml,3 m,\nRust,ml,1,yesterday\nGrey,g,1,')
     expect(said).not.toContain('Line 2')
-    for (const line of ['Line 3: It is counted in ml', 'Line 4', 'Line 5: Grey is counted in ml further up.'])
+    for (const line of ['Line 3: The amount is counted in ml', 'Line 4', 'Line 5: “Grey” is counted in ml further up.'])
       expect(said).toContain(line)
-    expect(wrong('')).toContain('names the columns')
+    expect(wrong('')).toContain('name the columns')
     expect(wrong('name,amount')).toContain('nothing in it')
-    expect(wrong('name,serves as\nGlue,magic')).toContain('nothing that steps use')
+    expect(wrong('name,serves as\nGlue,magic')).toContain('No step uses “magic”')
     expect(wrong('name,price each\nGlue,dear')).toContain('no number')
     fc.assert(
       fc.property(fc.string({ maxLength: 200 }), (junk) => {

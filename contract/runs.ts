@@ -1,5 +1,6 @@
 import { z } from 'zod'
 import { deviceCard } from './devices'
+import { said } from '../core/schemas/reports'
 
 const triple = z.tuple([z.number(), z.number(), z.number()])
 const hash = z.string().regex(/^[0-9a-f]{64}$/)
@@ -115,7 +116,7 @@ export const plateData = z.object({
   weighed: z.number().nullable().default(null),
   /** machine time it took, s */
   took: z.number().nullable().default(null),
-  problem: z.string().nullable().default(null),
+  problem: said.nullable().default(null),
   /** when each step of its clean up was done */
   cleaned: z.record(z.string().max(20), z.string()).default({}),
   /** where it stood still */

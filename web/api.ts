@@ -14,9 +14,6 @@ export class ApiProblem extends Error {
   }
 }
 
-/** What an error says to the user. */
-export const messageOf = (e: unknown): string => (e instanceof Error ? e.message : String(e))
-
 async function send(method: string, path: string, body?: BodyInit | object, type?: string): Promise<Response> {
   const raw = body instanceof Blob || body instanceof ArrayBuffer || ArrayBuffer.isView(body)
   let reply: Response

@@ -5,7 +5,7 @@ import { drainSite } from '../schemas/reports'
 import { defineCheck } from './check'
 
 export const drainSites = defineCheck({
-  version: 4,
+  version: 5,
   schema: z.object({
     kind: z.literal('drainSites'),
     diameter: z.number().min(1).max(20),

@@ -10,6 +10,8 @@ import { boxBody, sphereBody } from '../testBodies'
 import { defineCheck, type CheckHost } from './check'
 import { CHECKS } from './registry'
 import { thinness } from './thinness'
+import { message } from '../words/message'
+import { say } from '../words/say'
 
 /** The worked example of docs/development.md: one definition, and its line in the list. */
 const handles = defineCheck({
@@ -27,7 +29,7 @@ const lifted = defineOperation({
   repeated: true,
   schema: z.object({ kind: z.literal('lifted'), by: z.number().default(1) }),
   report: z.object({ lifted: z.number() }),
-  label: ({ by }) => `lifted by ${by} mm`,
+  label: ({ by }) => message('operations.thicken', { by }),
   apply: ({ mesh, op }) => {
     const positions = mesh.positions.map((v, i) => (i % 3 === 2 ? v + op.by : v))
     return Promise.resolve(good({ mesh: { ...mesh, positions }, report: { lifted: op.by } }))
@@ -51,7 +53,7 @@ describe('a kind that is added', () => {
     const table = kindTable([...OPERATIONS, lifted])
     const op = table.schema.parse({ kind: 'lifted' })
     expect(table.of('lifted')).toMatchObject({ version: 1, repeated: true, clouds: false, aid: false })
-    expect(lifted.label(op as never)).toBe('lifted by 1 mm')
+    expect(say(lifted.label(op as never))).toBe('thickened by 1 mm')
     const r = await lifted.apply({ mesh: boxBody(1, 1, 1), op: op as never, others: [], progress: () => undefined })
     expect(r.ok && Math.min(...r.value.mesh.positions.filter((_, i) => i % 3 === 2))).toBe(1)
   })

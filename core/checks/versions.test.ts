@@ -110,7 +110,7 @@ describe('the version of every operation', () => {
       const r = await applyOperation(await body(c.of), op, undefined, await Promise.all((c.others ?? []).map(body)))
       if (!r.ok) throw new Error(say(r.problem.message))
       expect(o.report.safeParse(JSON.parse(JSON.stringify(r.value.report))).error).toBeUndefined()
-      expect(o.label(op as never)).toMatch(/\w/)
+      expect(say(o.label(op as never))).toMatch(/\w/)
       compare(o.kind, o.version, digestOf([meshToBytes(r.value.mesh)], r.value.report), `core/operations/${o.kind}.ts`)
     })
 })

@@ -25,6 +25,7 @@ import { trappedResin as trappedResinOf } from './trappedResin'
 import { PRINTS, SURVIVES, tooThin as tooThinOf } from './tooThin'
 import type { SpokenFinding } from './finding'
 import { inWords } from '../testSpoken'
+import { message } from '../words/message'
 
 const emptyRegion = inWords(emptyRegionOf)
 const newSurface = inWords(newSurfaceOf)
@@ -141,11 +142,11 @@ describe('a colour out of reach', () => {
         { ...recipe, error: 6.25 },
       ],
       reached: false,
-      missing: 'The stock has no red pigment pure enough.',
+      missing: message('painting.missing.noPaint'),
       excluded: [],
     })
     complete(list)
-    expect(list[0]).toMatchObject({ value: '6.3', sentence: expect.stringContaining('no red pigment') })
+    expect(list[0]).toMatchObject({ value: '6.3', sentence: expect.stringContaining('no mixable paint') })
   })
 })
 

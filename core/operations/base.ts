@@ -1,6 +1,7 @@
 import { z } from 'zod'
 import { good } from '../answer'
-import { defineOperation, millimetres } from './operation'
+import { defineOperation, rounded } from './operation'
+import { message } from '../words/message'
 
 export const base = defineOperation({
   version: 1,
@@ -25,7 +26,7 @@ export const base = defineOperation({
   }),
   report: z.object({}),
   label: ({ width, depth, height }) =>
-    `base, ${Number(width.toFixed(1))} × ${Number(depth.toFixed(1))} × ${millimetres(height)}`,
+    message('operations.base', { width: rounded(width, 1), depth: rounded(depth, 1), height: rounded(height, 1) }),
   apply: async ({ op, progress }) => {
     const { base: made } = await import('../shape/base')
     const r = made(op, progress)

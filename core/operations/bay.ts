@@ -1,6 +1,7 @@
 import { z } from 'zod'
 import { good } from '../answer'
-import { defineOperation, millimetres } from './operation'
+import { defineOperation, rounded } from './operation'
+import { message } from '../words/message'
 
 export const bay = defineOperation({
   version: 1,
@@ -16,7 +17,7 @@ export const bay = defineOperation({
   }),
   report: z.object({ bay: z.object({ wall: z.number() }) }),
   label: ({ width, depth, height }) =>
-    `battery bay, ${Number(width.toFixed(1))} × ${Number(depth.toFixed(1))} × ${millimetres(height)}`,
+    message('operations.bay', { width: rounded(width, 1), depth: rounded(depth, 1), height: rounded(height, 1) }),
   apply: async ({ mesh, op }) => {
     const { bay: made } = await import('../shape/channel')
     const r = await made(mesh, op)

@@ -1,7 +1,8 @@
 import { z } from 'zod'
 import { good } from '../answer'
 import { point } from '../schemas/geometry'
-import { defineOperation, millimetres } from './operation'
+import { defineOperation, rounded } from './operation'
+import { message } from '../words/message'
 
 export const channel = defineOperation({
   version: 1,
@@ -12,7 +13,7 @@ export const channel = defineOperation({
     diameter: z.number().min(0.5).max(40).default(2.5).describe('mm'),
   }),
   report: z.object({ channel: z.object({ length: z.number(), volume: z.number() }) }),
-  label: ({ diameter }) => `channel for a light, ${millimetres(diameter)}`,
+  label: ({ diameter }) => message('operations.channel', { diameter: rounded(diameter) }),
   apply: async ({ mesh, op }) => {
     const { channel: channelled } = await import('../shape/channel')
     const r = await channelled(mesh, op)

@@ -3,6 +3,7 @@ import { good } from '../answer'
 import type { CutReport } from '../shape/cut'
 import { point, direction } from '../schemas/geometry'
 import { defineOperation } from './operation'
+import { message } from '../words/message'
 
 export const cut = defineOperation({
   version: 1,
@@ -23,7 +24,7 @@ export const cut = defineOperation({
       left: z.object({ count: z.number(), volume: z.number(), at: point.nullable() }).optional(),
     }) satisfies z.ZodType<CutReport>,
   }),
-  label: ({ line }) => (line.length > 0 ? 'cut along a line' : 'cut by a plane'),
+  label: ({ line }) => (line.length > 0 ? message('operations.cutLine') : message('operations.cutPlane')),
   apply: async ({ mesh, op }) => {
     const { cut: halved } = await import('../shape/cut')
     const r = await halved(mesh, op)

@@ -1,7 +1,8 @@
 import { z } from 'zod'
 import { good } from '../answer'
 import { point, direction } from '../schemas/geometry'
-import { defineOperation, millimetres } from './operation'
+import { defineOperation, rounded } from './operation'
+import { message } from '../words/message'
 
 export const fixing = z.object({
   shape: z.enum(['key', 'ball', 'pin', 'magnet']),
@@ -24,7 +25,12 @@ export const fix = defineOperation({
       walls: z.array(z.number().nullable()).describe('mm; null of one too short to be near the surface'),
     }),
   }),
-  label: ({ fixings }) => fixings.map((f) => `${f.shape} ${f.role}, ${millimetres(f.width)}`).join('; '),
+  label: ({ fixings }) =>
+    message('operations.fix', {
+      fixings: fixings.map((f) =>
+        message('operations.fixing', { shape: f.shape, role: f.role, width: rounded(f.width) }),
+      ),
+    }),
   apply: async ({ mesh, op }) => {
     const { fix: fixed } = await import('../shape/fixing')
     const r = await fixed(mesh, op.fixings)

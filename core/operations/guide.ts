@@ -1,7 +1,8 @@
 import { z } from 'zod'
 import { good } from '../answer'
 import { point, direction } from '../schemas/geometry'
-import { defineOperation, millimetres } from './operation'
+import { defineOperation, rounded } from './operation'
+import { message } from '../words/message'
 
 export const guide = defineOperation({
   version: 1,
@@ -17,7 +18,7 @@ export const guide = defineOperation({
     clearance: z.number().min(0).max(2).default(0.15).describe('mm per side'),
   }),
   report: z.object({ guide: z.object({ volume: z.number(), led: z.number() }) }),
-  label: ({ bore }) => `a guide for a drill of ${millimetres(bore)}`,
+  label: ({ bore }) => message('operations.guide', { bore: rounded(bore) }),
   apply: async ({ mesh, op }) => {
     const { drillGuide } = await import('../shape/drillGuide')
     const r = await drillGuide(mesh, op)

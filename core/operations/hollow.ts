@@ -2,7 +2,8 @@ import { z } from 'zod'
 import { good, part } from '../answer'
 import type { HollowReport } from '../shape/hollow'
 import { point, dabs } from '../schemas/geometry'
-import { defineOperation, millimetres } from './operation'
+import { defineOperation, rounded } from './operation'
+import { message } from '../words/message'
 
 export const hollow = defineOperation({
   version: 4,
@@ -51,7 +52,7 @@ export const hollow = defineOperation({
       kept: z.number(),
     }) satisfies z.ZodType<HollowReport>,
   }),
-  label: ({ wall }) => `hollowed, wall ${millimetres(wall)}`,
+  label: ({ wall }) => message('operations.hollow', { wall: rounded(wall) }),
   apply: async ({ mesh, op, progress }) => {
     const { hollow: hollowed } = await import('../shape/hollow')
     // Measuring what was made takes the rest.

@@ -4,7 +4,8 @@ import { identity3 } from '../math/vectors'
 import type { Mesh } from '../mesh/mesh'
 import { transformed } from '../mesh/transform'
 import { point, hash, NO_MESH } from '../schemas/geometry'
-import { defineOperation, millimetres } from './operation'
+import { defineOperation, rounded } from './operation'
+import { message } from '../words/message'
 
 type Nine = [N, N, N, N, N, N, N, N, N]
 type N = z.ZodNumber
@@ -39,10 +40,10 @@ export const join = defineOperation({
   }),
   label: ({ mode, fillet, clearance }) =>
     ({
-      union: 'joined with another part',
-      subtract: 'another part subtracted',
-      blend: `blended into another part, fillet ${millimetres(fillet)}`,
-      relieve: `relieved by ${millimetres(clearance)}`,
+      union: message('operations.union'),
+      subtract: message('operations.subtract'),
+      blend: message('operations.blend', { fillet: rounded(fillet) }),
+      relieve: message('operations.clearance', { clearance: rounded(clearance) }),
     })[mode],
   others: (op) => op.others.map((o) => o.mesh),
   apply: async ({ mesh, op, others, progress }) => {

@@ -3,6 +3,7 @@ import { good } from '../answer'
 import type { NameplateReport } from '../shape/nameplate'
 import { point } from '../schemas/geometry'
 import { defineOperation } from './operation'
+import { message } from '../words/message'
 
 export const nameplate = defineOperation({
   version: 1,
@@ -36,7 +37,7 @@ export const nameplate = defineOperation({
       outward: point,
     }) satisfies z.ZodType<NameplateReport>,
   }),
-  label: ({ text }) => `nameplate “${text.split('\n').join(' / ')}”`,
+  label: ({ text }) => message('operations.nameplate', { lines: text.split('\n').join(' / ') }),
   apply: async ({ mesh, op }) => {
     const { nameplate: made } = await import('../shape/nameplate')
     const r = await made(mesh, op)

@@ -1,4 +1,5 @@
 import type { z } from 'zod'
+import type { Message } from '../words/message'
 import type { Answer, Report } from '../answer'
 import type { Mesh } from '../mesh/mesh'
 
@@ -29,7 +30,7 @@ export interface OperationDefinition<S extends KindSchema = KindSchema, R extend
   schema: S
   report: R
   /** the operation in a few words, for the list of what was done */
-  label: (op: z.output<S>) => string
+  label: (op: z.output<S>) => Message
   /** hashes of the meshes that it needs beside the one it changes, in the order in which it gets them */
   others: (op: z.output<S>) => string[]
   /** Never changes its input; a problem leaves nothing behind. */
@@ -51,5 +52,5 @@ export function defineOperation<const S extends KindSchema, R extends z.ZodType>
   return { kind: d.schema.shape.kind.value as z.output<S>['kind'], ...USUAL, ...d }
 }
 
-/** mm as a label has it. */
-export const millimetres = (v: number): string => `${Number(v.toFixed(2))} mm`
+/** A number as a label has it: no more decimals than tell it. */
+export const rounded = (v: number, digits = 2): number => Number(v.toFixed(digits))

@@ -2,6 +2,7 @@ import { z } from 'zod'
 import { good } from '../answer'
 import { point, quaternion } from '../schemas/geometry'
 import { defineOperation } from './operation'
+import { message } from '../words/message'
 
 export const place = defineOperation({
   version: 1,
@@ -13,7 +14,7 @@ export const place = defineOperation({
     mirror: z.boolean().default(false),
   }),
   report: z.object({}),
-  label: ({ mirror }) => (mirror ? 'mirrored and placed' : 'placed'),
+  label: ({ mirror }) => (mirror ? message('operations.mirrored') : message('operations.placed')),
   apply: async ({ mesh, op }) => {
     const { place: placed } = await import('../shape/place')
     return good({ mesh: placed(mesh, op), report: {} })

@@ -1,7 +1,8 @@
 import { z } from 'zod'
 import { good } from '../answer'
 import { point, direction } from '../schemas/geometry'
-import { defineOperation } from './operation'
+import { defineOperation, rounded } from './operation'
+import { message } from '../words/message'
 
 export const plug = defineOperation({
   version: 1,
@@ -15,7 +16,7 @@ export const plug = defineOperation({
     clearance: z.number().min(0).max(2).default(0.1).describe('mm per side'),
   }),
   report: z.object({ plug: z.object({ volume: z.number() }) }),
-  label: ({ diameter }) => `a plug for a ${diameter} mm hole`,
+  label: ({ diameter }) => message('operations.plug', { diameter: rounded(diameter) }),
   apply: async ({ mesh, op }) => {
     const { plug: made } = await import('../shape/plug')
     const r = await made(mesh, op)

@@ -3,6 +3,7 @@ import { good } from '../answer'
 import type { PoseReport } from '../pose/quality'
 import { point, quaternion } from '../schemas/geometry'
 import { defineOperation } from './operation'
+import { message } from '../words/message'
 
 export const joint = z.object({
   name: z.string().trim().min(1).max(60),
@@ -49,7 +50,7 @@ export const pose = defineOperation({
       ),
     }) satisfies z.ZodType<PoseReport>,
   }),
-  label: ({ joints }) => `posed, ${joints.length} joints`,
+  label: ({ joints }) => message('operations.pose', { joints: joints.length }),
   apply: async ({ mesh, op, progress }) => {
     const { pose: posed } = await import('../pose/pose')
     const r = await posed(mesh, op, progress)

@@ -1,14 +1,14 @@
 import { z } from 'zod'
 import { bad, good } from '../answer'
 import type { Mesh } from '../mesh/mesh'
-import { defineOperation, millimetres } from './operation'
+import { defineOperation, rounded } from './operation'
 import { message } from '../words/message'
 
 export const rebuild = defineOperation({
   version: 1,
   schema: z.object({ kind: z.literal('rebuild'), voxel: z.number().min(0.02).max(50).describe('mm') }),
   report: z.object({}),
-  label: ({ voxel }) => `surface rebuilt, voxel ${millimetres(voxel)}`,
+  label: ({ voxel }) => message('operations.rebuild', { voxel: rounded(voxel) }),
   apply: async ({ mesh, op, progress }) => {
     const { rebuild: rebuilt } = await import('../volume/rebuild')
     let made: Mesh

@@ -1,4 +1,5 @@
 import type { z } from 'zod'
+import type { Message } from '../words/message'
 import { kindTable } from '../schemas/kindTable'
 import type { Measures } from '../mesh/measure'
 import { base } from './base'
@@ -88,4 +89,4 @@ export const isAid = (operations: readonly { kind: string }[]): boolean =>
 /** Hashes of the meshes that an operation needs beside the one it changes, in the order in which it gets them. */
 export const othersOf = (op: Operation): string[] => (operationOf(op.kind)!.others as (op: Operation) => string[])(op)
 /** An operation in a few words. */
-export const labelOf = (op: Operation): string => (operationOf(op.kind)!.label as (op: Operation) => string)(op)
+export const labelOf = (op: Operation): Message => (operationOf(op.kind)!.label as (op: Operation) => Message)(op)

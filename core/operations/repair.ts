@@ -14,7 +14,7 @@ export const repair = defineOperation({
     fillHoles: z.boolean().default(true),
   }),
   report: z.object({ repair: repairReport }),
-  label: () => 'light repair',
+  label: () => message('operations.repair'),
   apply: async ({ mesh, op }) => {
     const { repair: repaired } = await import('../mesh/repair')
     const r = repaired(mesh, op)

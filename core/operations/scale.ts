@@ -3,7 +3,8 @@ import { good } from '../answer'
 import type { Vector3 } from '../math/vectors'
 import { bounds } from '../mesh/mesh'
 import { scaledMesh } from '../mesh/transform'
-import { defineOperation } from './operation'
+import { defineOperation, rounded } from './operation'
+import { message } from '../words/message'
 
 export const scale = defineOperation({
   version: 2,
@@ -18,7 +19,7 @@ export const scale = defineOperation({
     about: z.enum(['foot', 'origin']).default('foot'),
   }),
   report: z.object({}),
-  label: ({ factor }) => `scaled by ${Number(factor.toFixed(4))}`,
+  label: ({ factor }) => message('operations.scale', { factor: rounded(factor, 4) }),
   apply: async ({ mesh, op }) => {
     const box = bounds(mesh)
     // About the middle of the foot, so that the sculpt stays where it stands; or all parts about one point.

@@ -4,6 +4,7 @@ import { good } from '../answer'
 import type { SupportReport } from '../print/support/support'
 import { point } from '../schemas/geometry'
 import { defineOperation } from './operation'
+import { message } from '../words/message'
 
 const grade = z.enum(['whisker', 'strut', 'post'])
 const paint = z.array(z.object({ point, radius: z.number().min(0.1).max(1000) })).max(2000)
@@ -71,7 +72,7 @@ export const support = defineOperation({
       layers: z.array(z.object({ z: z.number(), force: z.number(), utilisation: z.number() })),
     }) satisfies z.ZodType<SupportReport>,
   }),
-  label: () => 'supported',
+  label: () => message('operations.support'),
   apply: async ({ mesh, op, progress }) => {
     const { support: supported } = await import('../print/support/support')
     const r = supported(mesh, op, progress)

@@ -24,7 +24,7 @@ export const surface = defineOperation({
       invented: z.array(z.object({ point, area: z.number() })),
     }) satisfies z.ZodType<ReconstructReport>,
   }),
-  label: ({ voxel }) => `surface of the scan, voxel ${Number(voxel.toPrecision(3))}`,
+  label: ({ voxel }) => message('operations.surface', { voxel: Number(voxel.toPrecision(3)) }),
   apply: async ({ mesh, op, progress }) => {
     if (!isCloud(mesh)) return bad('not-a-cloud', message('problems.surface.thisPartHasFacesAlready'))
     const { reconstruct } = await import('../scan/reconstruct')

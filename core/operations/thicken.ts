@@ -1,7 +1,8 @@
 import { z } from 'zod'
 import { good } from '../answer'
 import { dabs } from '../schemas/geometry'
-import { defineOperation, millimetres } from './operation'
+import { defineOperation, rounded } from './operation'
+import { message } from '../words/message'
 
 export const thicken = defineOperation({
   version: 1,
@@ -13,7 +14,7 @@ export const thicken = defineOperation({
     voxel: z.number().min(0.02).max(5).default(0.2).describe('mm'),
   }),
   report: z.object({ thicken: z.object({ added: z.number() }) }),
-  label: ({ by }) => `thickened by ${millimetres(by)}`,
+  label: ({ by }) => message('operations.thicken', { by: rounded(by) }),
   apply: async ({ mesh, op, progress }) => {
     const { thicken: thickened } = await import('../shape/thicken')
     const r = await thickened(mesh, op, progress)

@@ -2,6 +2,7 @@ import { z } from 'zod'
 import { good } from '../answer'
 import { point, direction } from '../schemas/geometry'
 import { defineOperation } from './operation'
+import { message } from '../words/message'
 
 export const trim = defineOperation({
   version: 1,
@@ -17,7 +18,7 @@ export const trim = defineOperation({
   }),
   report: z.object({ removed: z.number() }),
   label: ({ box, planes }) =>
-    box ? 'cropped to a box' : `trimmed by ${planes.length === 1 ? 'a plane' : `${planes.length} planes`}`,
+    box ? message('operations.crop') : message('operations.trim', { planes: planes.length }),
   apply: async ({ mesh, op }) => {
     const { trim: trimmed } = await import('../shape/trim')
     const r = trimmed(mesh, op)

@@ -30,11 +30,14 @@ export const drilledHole = z.object({
   edge: z.number(),
 }) satisfies z.ZodType<DrilledHole>
 
+/** A sentence of a report, which is said to who asks in his own words. */
+export const said = z.custom<Said>((v) => typeof v === 'string' || isMessage(v), 'a sentence or a message')
+
 export const drainSite = drilledHole.extend({
   hidden: z.number(),
   covered: z.boolean(),
   cavity: z.number(),
-  reason: z.string(),
+  reason: said,
   score: z.object({ hidden: z.number(), place: z.number(), thin: z.number(), edge: z.number() }),
 }) satisfies z.ZodType<DrainSite>
 
@@ -74,6 +77,4 @@ export const pool = z.object({
 /** One value per vertex in a file beside it. */
 export const vertexMap = z.object({ vertices: z.number() })
 
-/** A sentence of a report, which is said to who asks in his own words. */
-export const said = z.custom<Said>((v) => typeof v === 'string' || isMessage(v), 'a sentence or a message')
 export const problem = z.object({ code: z.string(), message: said })

@@ -2,6 +2,8 @@ import { silent, type Report } from '../answer'
 import type { Mesh } from '../mesh/mesh'
 import type { Vector3 } from '../math/vectors'
 import { DrillSkin, type DrainSite } from './drillSkin'
+import { fixed } from '../words/format'
+import { message, type Message } from '../words/message'
 
 export interface DrainWish {
   diameter: number
@@ -76,13 +78,15 @@ function pair(candidates: readonly DrainSite[], wish: DrainWish, reach: number):
   // Worth nothing a tenth of the height above the lowest: what lies below the hole is a cup and keeps its resin.
   const low = (s: DrainSite): number => (hi > lo ? Math.max(0, 1 - (hi - along(s)) / (0.1 * (hi - lo))) : 1)
   const lesser = (s: DrainSite): number => 0.3 * s.score.thin + 0.15 * s.score.edge
-  const share = (s: DrainSite): string =>
-    s.covered ? 'covered when all is together' : `${Math.round(s.hidden * 100)} % hidden from the front and above`
+  const share = (s: DrainSite): Message =>
+    s.covered
+      ? message('problems.drainSite.covered')
+      : message('problems.drainSite.hidden', { percent: Math.round(s.hidden * 100) })
   const first = best(candidates, (s) => 0.8 * s.hidden + 2 * low(s) + lesser(s))
   const one: DrainSite = {
     ...first,
     score: { ...first.score, place: low(first) },
-    reason: `lowest as it hangs, ${share(first)}, wall ${first.depth.toFixed(1)} mm`,
+    reason: message('problems.drainSite.lowest', { share: share(first), wall: fixed(first.depth, 1) }),
   }
   const away = (s: DrainSite): number => Math.hypot(...[0, 1, 2].map((k) => s.point[k]! - first.point[k]!)) / reach
   const rest = candidates.filter((s) => away(s) * reach > 2.5 * wish.diameter)
@@ -94,7 +98,7 @@ function pair(candidates: readonly DrainSite[], wish: DrainWish, reach: number):
     {
       ...second,
       score: { ...second.score, place: far(second) },
-      reason: `lets air in ${(away(second) * reach).toFixed(0)} mm away, ${share(second)}`,
+      reason: message('problems.drainSite.air', { away: fixed(away(second) * reach, 0), share: share(second) }),
     },
   ]
 }

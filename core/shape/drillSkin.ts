@@ -7,6 +7,7 @@ import type { Vector3 } from '../math/vectors'
 import { treeOf, type Tree } from '../mesh/tree'
 import { sphereDirections } from '../math/directions'
 import { probe, type DrilledHole } from './drill'
+import type { Said } from '../words/say'
 
 export interface DrainSite extends DrilledHole {
   /** 0 seen from everywhere in front and above, 1 from nowhere */
@@ -15,8 +16,8 @@ export interface DrainSite extends DrilledHole {
   covered: boolean
   /** which cavity it opens, counted as they are met */
   cavity: number
-  /** why it was chosen, in words */
-  reason: string
+  /** why it was chosen */
+  reason: Said
   /** what its score is made of, each 0 to 1: out of sight, low or far as its task wants, thin wall, room to the edge */
   score: { hidden: number; place: number; thin: number; edge: number }
 }

@@ -63,7 +63,7 @@ describe('proposed holes', () => {
     const sites = drainSites(shell, { diameter: 4, down: [1, 0, 0] }, [block])
     expect(sites[0]!.covered).toBe(true)
     expect(sites[0]!.point[0]).toBeCloseTo(40, 3)
-    expect(sites[0]!.reason).toContain('covered when all is together')
+    expect(say(sites[0]!.reason)).toContain('covered when all is together')
   })
 })
 

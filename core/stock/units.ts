@@ -1,6 +1,8 @@
 import type { StockUnit } from '../defaults/stock'
 import { keptValue, METRIC, quantityText, shownUnit, type Manner } from '../words/manner'
 import { converted, measureOf, unitNamed } from '../words/units'
+import { message } from '../words/message'
+import { SaidError } from '../words/saidError'
 
 /** In what stock is counted. */
 
@@ -26,22 +28,24 @@ export function perUnit(from: StockUnit, to: StockUnit, density: number | null):
  *
  * @param manner how one writes here: a number alone is in the unit that is shown
  * @param density g/ml, by which volume and weight are turned into each other; null: they are not
- * @throws RangeError with a sentence, of what is no amount, or of another kind
+ * @throws SaidError of what is no amount, or of another kind
  */
 export function amountIn(unit: StockUnit, text: string, density: number | null, manner: Manner = METRIC): number {
   const m = /^\s*(\d+(?:[.,]\d+)?)\s*([a-zµ"″ ]*?)\s*$/i.exec(text)
-  if (!m) throw new RangeError(`“${text.trim()}” is no amount. It is written as 250 ${unit}.`)
+  if (!m) throw new SaidError(message('problems.amount.none', { text: text.trim(), unit }))
   const value = Number(m[1]!.replace(',', '.'))
   if (m[2] === '') return keptValue(value, unit, manner)
   const word = unitNamed(m[2]!)
   const measures = word && BASE[measureOf(word)!]
-  if (!measures) throw new RangeError(`“${m[2]}” is no unit that is known here. It is counted in ${unit}.`)
+  if (!measures) throw new SaidError(message('problems.amount.noUnit', { word: m[2]!, unit }))
   const turned = perUnit(measures, unit, density)
   if (turned !== null) return converted(value, word, measures)! * turned
-  throw new RangeError(
-    (unit === 'ml' || unit === 'g') && (measures === 'ml' || measures === 'g')
-      ? `It is counted in ${unit}. Give its density, and “${text.trim()}” can be turned into that.`
-      : `It is counted in ${unit}, and “${text.trim()}” is not.`,
+  const byDensity = (unit === 'ml' || unit === 'g') && (measures === 'ml' || measures === 'g')
+  const amount = text.trim()
+  throw new SaidError(
+    byDensity
+      ? message('problems.amount.needsDensity', { text: amount, unit })
+      : message('problems.amount.otherMeasure', { text: amount, unit }),
   )
 }
 

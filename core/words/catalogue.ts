@@ -1,6 +1,7 @@
 import bench from './en/bench.json' with { type: 'json' }
 import calendar from './en/calendar.json' with { type: 'json' }
 import clean from './en/clean.json' with { type: 'json' }
+import cli from './en/cli.json' with { type: 'json' }
 import combine from './en/combine.json' with { type: 'json' }
 import composables from './en/composables.json' with { type: 'json' }
 import facts from './en/facts.json' with { type: 'json' }
@@ -9,7 +10,9 @@ import forms from './en/forms.json' with { type: 'json' }
 import hollow from './en/hollow.json' with { type: 'json' }
 import importing from './en/import.json' with { type: 'json' }
 import mixing from './en/mixing.json' with { type: 'json' }
+import operations from './en/operations.json' with { type: 'json' }
 import orient from './en/orient.json' with { type: 'json' }
+import painting from './en/painting.json' with { type: 'json' }
 import paints from './en/paints.json' with { type: 'json' }
 import piece from './en/piece.json' with { type: 'json' }
 import places from './en/places.json' with { type: 'json' }
@@ -28,7 +31,9 @@ import stages from './en/stages.json' with { type: 'json' }
 import steps from './en/steps.json' with { type: 'json' }
 import stock from './en/stock.json' with { type: 'json' }
 import stores from './en/stores.json' with { type: 'json' }
+import supplies from './en/supplies.json' with { type: 'json' }
 import viewport from './en/viewport.json' with { type: 'json' }
+import vocabulary from './en/vocabulary.json' with { type: 'json' }
 import workshop from './en/workshop.json' with { type: 'json' }
 
 /** All that the program says in English, by the place that says it; one file a folder of the web. */
@@ -36,6 +41,7 @@ export const english = {
   bench,
   calendar,
   clean,
+  cli,
   combine,
   composables,
   facts,
@@ -44,7 +50,9 @@ export const english = {
   hollow,
   import: importing,
   mixing,
+  operations,
   orient,
+  painting,
   paints,
   piece,
   places,
@@ -63,7 +71,9 @@ export const english = {
   steps,
   stock,
   stores,
+  supplies,
   viewport,
+  vocabulary,
   workshop,
 }
 export type Catalogue = typeof english

@@ -16,5 +16,10 @@ export const isMessage = (v: unknown): v is Message =>
   v !== null &&
   'id' in v &&
   typeof v.id === 'string' &&
-  /^[a-z]\w*(\.\w+)+$/i.test(v.id) &&
+  /^[a-z]\w*(\.\w[\w ]*)+$/i.test(v.id) &&
   Object.keys(v).every((key) => key === 'id' || key === 'values')
+/** Sentences one after the other. */
+export const sentences = (all: readonly Message[]): Message =>
+  all.length === 0 ? message('problems.words.none') : all.reduce((a, b) => message('problems.words.both', { a, b }))
+/** Several as a sum, "3 ochre + 1 white"; there is one at least. */
+export const sum = (all: readonly Message[]): Message => all.reduce((a, b) => message('supplies.sum', { a, b }))

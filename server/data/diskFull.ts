@@ -1,8 +1,9 @@
+import { message } from '../../core/words/message'
+
 /** What PostgreSQL (SQLSTATE 53100, disk_full) and the system (ENOSPC) say when there is no room. */
 const FULL = new Set(['53100', 'ENOSPC'])
 
-export const DISK_FULL =
-  'The disk is full. Nothing was half stored. Make room on the disk of the database, then try again.'
+export const DISK_FULL = message('refusals.request.diskFull')
 
 /** Whether an error, or one that it carries, means that there is no room left. */
 export function isDiskFull(error: unknown): boolean {

@@ -1,4 +1,5 @@
 import type { DeviceCard, JobStatus, PlateSeen } from '../../contract/devices'
+import { say, type Said } from '../../core/words/say'
 
 export interface At {
   address: string
@@ -39,9 +40,10 @@ export class DeviceTrouble extends Error {
   constructor(
     readonly kind: 'offline' | 'refused',
     readonly code: string,
-    message: string,
+    /** the device's own sentence, or a message */
+    readonly said: Said,
     readonly extra: Record<string, unknown> = {},
   ) {
-    super(message)
+    super(say(said))
   }
 }

@@ -3,6 +3,7 @@ import { Readable } from 'node:stream'
 import { pipeline } from 'node:stream/promises'
 import { deviceCard, jobStatus, plateSeen, type JobStatus } from '../../contract/devices'
 import { DeviceTrouble, type At, type DeviceAdapter, type Found, type Job } from './adapter'
+import { message } from '../../core/words/message'
 
 /** ms after which a device that says nothing is taken for offline */
 const PATIENCE = 4000
@@ -130,12 +131,12 @@ function settle({ status, body }: Reply): unknown {
   if (status < 400) return body
   const p = (body ?? {}) as { type?: string; detail?: string }
   const code = String(p.type ?? '').replace('urn:undercut:', '') || 'refused'
-  throw new DeviceTrouble('refused', code, p.detail ?? `The device refused (${status}).`, p)
+  throw new DeviceTrouble('refused', code, p.detail ?? message('refusals.device.refused', { status }), p)
 }
 
 const offline = (e: unknown): DeviceTrouble =>
   new DeviceTrouble(
     'offline',
     'offline',
-    `The device does not answer (${e instanceof Error ? e.message : String(e)}). Look whether it is switched on and on the net.`,
+    message('refusals.device.offline', { why: e instanceof Error ? e.message : String(e) }),
   )

@@ -8,6 +8,8 @@ import { DeviceRow, PlatePrint, RunRow, StockItem } from '../data/models'
 import { endPlate } from '../domain/runs'
 import { DeviceTrouble, type DeviceAdapter, type Found } from './adapter'
 import { overHttp } from './overHttp'
+import { message } from '../../core/words/message'
+import type { Said } from '../../core/words/say'
 
 /** One watcher in all, whichever worker holds this lock. */
 const LOCK = 731_004
@@ -139,7 +141,7 @@ export class Watcher {
     if (!row || !device) return
     const hash = row.data.archive as string,
       size = await blobSize(hash)
-    if (size === null) return this.back(row, 'The layers are no longer in the store. Slice again.')
+    if (size === null) return this.back(row, message('refusals.device.layersGone'))
     let told = 0
     const progress = (sent: number): void => {
       if (Date.now() - told < 400 && sent < size) return
@@ -165,14 +167,14 @@ export class Watcher {
         return
       }
       if (!(e instanceof DeviceTrouble)) throw e
-      if (e.kind === 'refused') return this.back(row, e.message)
+      if (e.kind === 'refused') return this.back(row, e.said)
       await this.tell(row, { lostAt: lostSince(row) })
       await pause(AGAIN_MS)
     }
   }
 
   /** It is not printed: what the device said stands with it, and it can be sent again. */
-  private async back(row: PlatePrint, problem: string): Promise<void> {
+  private async back(row: PlatePrint, problem: Said): Promise<void> {
     await row.reload()
     await row.update({
       state: 'planned',
@@ -204,7 +206,7 @@ export class Watcher {
         if (s.job !== id) {
           // Nothing was printed of it yet: it is as though it had not been sent.
           if (Number(row.progress.layer ?? 0) === 0) await this.back(row, LOST)
-          else await this.end(row, null, 'The printer no longer knows this job. Check the plate and enter the result.')
+          else await this.end(row, null, message('refusals.device.jobGone'))
           ended.abort()
           return
         }
@@ -234,7 +236,7 @@ export class Watcher {
     await row.update({ data: { ...row.data, stops: stops.slice(-1000) } })
   }
 
-  private async end(row: PlatePrint, took: number | null, problem: string | null): Promise<void> {
+  private async end(row: PlatePrint, took: number | null, problem: Said | null): Promise<void> {
     await row.reload()
     if (row.state !== 'printing') return
     await endPlate(row, { took, problem, share: Number(row.progress.layer ?? 0) / plateData.parse(row.data).layers })
@@ -252,7 +254,7 @@ export class Watcher {
   }
 }
 
-const LOST = 'The printer was switched off and lost the job before it began. Send it again.'
+const LOST = message('refusals.device.jobLost')
 const lostSince = (row: PlatePrint): string =>
   (row.progress.lostAt as string | null | undefined) ?? new Date().toISOString()
 const pause = (ms: number): Promise<void> => new Promise((r) => setTimeout(r, ms))

@@ -11,6 +11,7 @@ import { Derivation, DeviceRow, Part, PlatePrint, RunRow, StockItem } from '../d
 import { notFound, Refusal } from './refusal'
 import { resinUsed } from './resinUsed'
 import { message } from '../../core/words/message'
+import type { Said } from '../../core/words/say'
 
 export function publicPlate(row: PlatePrint): PlateRecord {
   return {
@@ -190,7 +191,7 @@ export async function assign(plate: PlatePrint, run: RunRow, serial: string): Pr
  */
 export async function endPlate(
   plate: PlatePrint,
-  how: { took: number | null; problem: string | null; share: number },
+  how: { took: number | null; problem: Said | null; share: number },
 ): Promise<void> {
   await database.transaction(async (transaction) => {
     const row = (await PlatePrint.findByPk(plate.id, { transaction, lock: Transaction.LOCK.UPDATE }))!

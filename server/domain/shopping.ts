@@ -6,9 +6,11 @@ import { shelfLevel } from '../../core/stock/lots'
 import { ofProduct, supply } from '../../core/plan/materials/supplies'
 import { Piece, StockItem } from '../data/models'
 import { workshopSchedule, plannedPiece } from './schedule'
+import { message } from '../../core/words/message'
+import type { Unspoken } from '../../core/words/spokenBody'
 
 /** What has to be bought for all pieces as they are planned, and what has run low. */
-export async function shopping(): Promise<ShoppingRow[]> {
+export async function shopping(): Promise<Unspoken<ShoppingRow>[]> {
   const [{ calendar: c, laid }, items, pieces] = await Promise.all([
     workshopSchedule(),
     StockItem.findAll({ where: { kind: ['material', 'paint', 'resin'], deletedAt: null } }),
@@ -53,7 +55,7 @@ export async function shopping(): Promise<ShoppingRow[]> {
       have: per * w.have,
       spoils: per * w.spoils,
       buy,
-      name: item?.name ?? known?.name ?? 'a paint no longer in stock',
+      name: item?.name ?? known?.name ?? message('supplies.gone'),
       unit,
       cost: buy * (item?.price ?? 0),
     }

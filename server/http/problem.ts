@@ -5,6 +5,7 @@ import { Refusal } from '../domain/refusal'
 import { DISK_FULL, isDiskFull } from '../data/diskFull'
 import { say } from '../../core/words/say'
 import { mannerOf } from './route'
+import { message } from '../../core/words/message'
 
 export const problemHandler: ErrorRequestHandler = (error: unknown, req, res, next) => {
   if (res.headersSent) {
@@ -31,15 +32,15 @@ export const problemHandler: ErrorRequestHandler = (error: unknown, req, res, ne
     return
   }
   if (error instanceof SyntaxError && 'body' in error) {
-    reply(400, 'not-json', 'The request was not valid JSON.')
+    reply(400, 'not-json', say(message('refusals.request.notJson'), mannerOf(req)))
     return
   }
   if ((error as { type?: string }).type === 'entity.too.large') {
-    reply(413, 'too-large', 'The request is too large.')
+    reply(413, 'too-large', say(message('refusals.request.tooLarge'), mannerOf(req)))
     return
   }
   if (isDiskFull(error)) {
-    reply(507, 'disk-full', DISK_FULL)
+    reply(507, 'disk-full', say(DISK_FULL, mannerOf(req)))
     return
   }
   // The sender went away in the middle; there is nobody to answer, and nothing was kept.
@@ -49,9 +50,5 @@ export const problemHandler: ErrorRequestHandler = (error: unknown, req, res, ne
   }
   const id = Math.random().toString(36).slice(2, 10)
   console.error(`[${id}] ${req.method} ${req.path}`, error)
-  reply(
-    500,
-    'fault',
-    `Something in Undercut itself went wrong (reference ${id}). Nothing was changed; try again, and if it stays, report the reference.`,
-  )
+  reply(500, 'fault', say(message('refusals.request.fault', { id }), mannerOf(req)))
 }

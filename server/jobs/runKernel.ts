@@ -7,7 +7,7 @@ import { Derivation } from '../data/models'
 import type { KernelMessage, KernelResult, KernelTask } from './kernel'
 import type { KernelThreads } from './kernelThreads'
 import { ProgressWriter } from './progress'
-import { message } from '../../core/words/message'
+import { message, type Message } from '../../core/words/message'
 import type { Problem } from '../../core/answer'
 
 export type Outcome =
@@ -136,11 +136,11 @@ function outcomeOf(
 }
 
 /** A bug in a kernel, logged under the derivation's key: trying again would only meet it again. */
-export function faultOf(key: string, error: unknown): { code: string; message: string } {
+export function faultOf(key: string, error: unknown): { code: string; message: Message } {
   console.error(`[${key}]`, error)
   return {
     code: 'fault',
-    message: `Something in Undercut itself went wrong (reference ${key.slice(0, 8)}). Nothing was changed. Try other values, and report the reference.`,
+    message: message('problems.runKernel.fault', { id: key.slice(0, 8) }),
   }
 }
 

@@ -1,4 +1,5 @@
 import { ref } from 'vue'
+import { messageOf } from '../messageOf'
 
 /** Something that may be refused: what was said against it, and whether it is still under way. */
 export function useAttempt() {
@@ -10,7 +11,7 @@ export function useAttempt() {
     try {
       await work()
     } catch (e) {
-      fault.value = e instanceof Error ? e.message : String(e)
+      fault.value = messageOf(e)
     } finally {
       busy.value = false
     }

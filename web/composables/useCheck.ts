@@ -3,6 +3,7 @@ import { computed, ref, shallowRef, watch, type ComputedRef } from 'vue'
 import { reportOf, type DerivationRecord, type ReportOf } from '../../contract/derivations'
 import type { CheckKind } from '../../core/checks/registry'
 import { useDerivations, type CheckOf } from '../stores/derivations'
+import { messageOf } from '../messageOf'
 
 /** A check of the mesh that the getters name, asked again whenever either changes. Null inputs ask nothing. */
 export function useCheck<K extends CheckKind>(
@@ -42,7 +43,7 @@ export function useCheck<K extends CheckKind>(
       } catch (e) {
         if (mine === serial) {
           current.value = null
-          fault.value = e instanceof Error ? e.message : String(e)
+          fault.value = messageOf(e)
         }
       }
       if (mine === serial) asking.value = false

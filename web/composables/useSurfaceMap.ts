@@ -1,6 +1,7 @@
 import { onBeforeUnmount, ref, shallowRef, watch } from 'vue'
 import type { Check } from '../../contract/derivations'
 import { fetchBytes } from '../api'
+import { messageOf } from '../messageOf'
 import { useDerivations } from '../stores/derivations'
 import { mapColours, type Scale } from '../viewport/mapColours'
 import { useViewport } from '../viewport/useViewport'
@@ -42,7 +43,7 @@ export function useSurfaceMap(
         scale.value = map.scale(values)
         colours.value = mapColours(values, scale.value)
       } catch (e) {
-        if (mine === serial) problem.value = e instanceof Error ? e.message : String(e)
+        if (mine === serial) problem.value = messageOf(e)
       }
     },
     { immediate: true },

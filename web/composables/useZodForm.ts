@@ -3,7 +3,8 @@ import { ref } from 'vue'
 import type { z } from 'zod'
 import { issueSaid } from '../../contract/issues'
 import { say } from '../../core/words/say'
-import { ApiProblem, messageOf } from '../api'
+import { ApiProblem } from '../api'
+import { messageOf } from '../messageOf'
 import { manner } from '../manner'
 
 /**

@@ -17,7 +17,7 @@ import WritePanel from './bench/WritePanel.vue'
 import TimerTray from '../shell/TimerTray.vue'
 import type { TimerRecord } from '../../contract/bench'
 import type { PlanStepRecord } from '../../contract/plan'
-import { messageOf } from '../api'
+import { messageOf } from '../messageOf'
 import FileButton from '../shell/FileButton.vue'
 
 const route = useRoute(),

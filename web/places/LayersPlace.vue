@@ -8,6 +8,7 @@ import { figure } from '../manner'
 import { missing, mapped } from '../../core/findings/facts'
 import { judge } from '../../core/findings/judge'
 import { api } from '../api'
+import { messageOf } from '../messageOf'
 import { checkFact } from '../composables/facts'
 import { useCheck } from '../composables/useCheck'
 import type { CheckOf } from '../stores/derivations'
@@ -61,7 +62,7 @@ async function take(files: ArrayLike<File> | null | undefined): Promise<void> {
     const stored = await api(z.object({ hash: z.string(), size: z.number() }), 'POST', '/archives', file)
     await router.push({ path: `/layers/${stored.hash}`, query: { name: file.name } })
   } catch (e) {
-    fault.value = e instanceof Error ? e.message : String(e)
+    fault.value = messageOf(e)
   } finally {
     sending.value = false
   }

@@ -7,7 +7,7 @@ import { z } from 'zod'
 import { text } from '../i18n'
 import { dateText, manner } from '../manner'
 import { material as materialSchema, shoppingRow, type MaterialRecord, type ShoppingRow } from '../../contract/stock'
-import { SUPPLIES } from '../../core/plan/materials/supplies'
+import { supplyName } from '../../core/plan/materials/supplies'
 import { keepsUntil, spent } from '../../core/stock/lots'
 import { amountText } from '../../core/stock/units'
 import { api } from '../api'
@@ -81,8 +81,7 @@ const rows = computed<Row[]>(() =>
     })
     .sort((a, b) => b.words.length - a.words.length || a.name.localeCompare(b.name)),
 )
-const served = (m: MaterialRecord): string =>
-  m.serves.map((w) => SUPPLIES.find((s) => s.what === w)?.name ?? w).join(', ')
+const served = (m: MaterialRecord): string => m.serves.map((w) => supplyName(w, manner)).join(', ')
 const selected = computed(() => stock.materials.find((m) => m.id === open.value) ?? null)
 const total = computed(() => (list.value ?? []).reduce((s, r) => s + r.cost, 0))
 const day = (ms: number): string => dateText(ms, 'weekday')

@@ -8,6 +8,7 @@ import Thread from '../shell/StageList.vue'
 import Turntable from '../viewport/Turntable.vue'
 import { useViewport } from '../viewport/useViewport'
 import { usePiece } from '../stores/piece'
+import { messageOf } from '../messageOf'
 
 const route = useRoute(),
   router = useRouter()
@@ -24,7 +25,7 @@ watch(
     try {
       await store.open(v)
     } catch (e) {
-      missing.value = e instanceof Error ? e.message : String(e)
+      missing.value = messageOf(e)
     }
   },
   { immediate: true },

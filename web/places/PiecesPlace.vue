@@ -9,6 +9,7 @@ import { RouterLink, useRouter } from 'vue-router'
 import type { z } from 'zod'
 import { newPiece, piece as pieceSchema, pieceSummary } from '../../contract/pieces'
 import { api, apiPages, tell } from '../api'
+import { messageOf } from '../messageOf'
 import { newestOnly } from '../composables/newest'
 import { useZodForm } from '../composables/useZodForm'
 import { useChanges } from '../stores/changes'
@@ -44,7 +45,7 @@ async function guard(work: () => Promise<unknown>): Promise<void> {
     await work()
     fault.value = ''
   } catch (e) {
-    fault.value = e instanceof Error ? e.message : String(e)
+    fault.value = messageOf(e)
   }
 }
 const created = useZodForm(

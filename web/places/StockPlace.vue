@@ -17,6 +17,7 @@ import StockNav from './stock/StockNav.vue'
 import ChoiceSelect from '../shell/ChoiceSelect.vue'
 import FaultNote from '../shell/FaultNote.vue'
 import NumberField from '../shell/NumberField.vue'
+import { messageOf } from '../messageOf'
 
 const stock = useStock()
 const fault = ref('')
@@ -26,7 +27,7 @@ const counted = computed(() => stock.resins.find((r) => r.id === bottles.value) 
 const atWork = computed(() => stock.printers.find((p) => p.id === calibrating.value) ?? null)
 onMounted(() =>
   stock.load().catch((e: unknown) => {
-    fault.value = e instanceof Error ? e.message : String(e)
+    fault.value = messageOf(e)
   }),
 )
 const editing = ref<string | null>(null)
@@ -56,7 +57,7 @@ async function guard(work: () => Promise<void>): Promise<void> {
     await work()
     fault.value = ''
   } catch (e) {
-    fault.value = e instanceof Error ? e.message : String(e)
+    fault.value = messageOf(e)
   }
 }
 const layer = (p: (typeof stock.printers)[number], v: string): Promise<void> =>

@@ -14,6 +14,7 @@ import MannerPanel from './workshop/MannerPanel.vue'
 import PeoplePanel from './workshop/PeoplePanel.vue'
 import { DAYS } from './workshop/days'
 import ChoiceSelect from '../shell/ChoiceSelect.vue'
+import { messageOf } from '../messageOf'
 
 const stock = useStock()
 const form = ref<Workshop | null>(null)
@@ -68,7 +69,7 @@ async function save(): Promise<void> {
         now[k] = copy(stock.workshop)[k as keyof Workshop]
     saved.value = true
   } catch (e) {
-    fault.value = e instanceof Error ? e.message : String(e)
+    fault.value = messageOf(e)
   }
 }
 const choose = (s: School, v: string): void => {

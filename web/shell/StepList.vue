@@ -4,7 +4,9 @@ import { computed } from 'vue'
 import { X } from 'lucide-vue-next'
 import type { OperationRecord } from '../../contract/operations'
 import { usePiece } from '../stores/piece'
-import { operationWords } from './operationWords'
+import { labelOf } from '../../core/operations/registry'
+import { say } from '../../core/words/say'
+import { manner } from '../manner'
 
 /** What was done to the part on the table, in order, each to be taken back alone. */
 const props = defineProps<{ kinds: readonly OperationRecord['kind'][] }>()
@@ -20,7 +22,7 @@ const steps = computed(() =>
     <ol class="steps">
       <li v-for="s in steps" :key="s.index">
         <span
-          >{{ operationWords(s.op)
+          >{{ say(labelOf(s.op), manner)
           }}<span v-if="s.derivation?.status === 'failed'" class="failed" role="alert"
             >: {{ s.derivation.problem?.message }}</span
           ></span
@@ -28,7 +30,7 @@ const steps = computed(() =>
         <BButton
           variant="quiet"
           size="sm"
-          :aria-label="$t('shell.stepList.remove', { op: operationWords(s.op) })"
+          :aria-label="$t('shell.stepList.remove', { op: say(labelOf(s.op), manner) })"
           :title="$t('shell.stepList.removeThisOperation')"
           @click="store.removeAt(s.index)"
         >

@@ -18,6 +18,7 @@ import { provideStand, type Tool } from './orient/orientStage'
 import SupportPanel from './orient/SupportPanel.vue'
 import WaysPanel from './orient/WaysPanel.vue'
 import FaultNote from '../shell/FaultNote.vue'
+import { messageOf } from '../messageOf'
 
 const store = usePiece(),
   found = useFindings(),
@@ -133,7 +134,7 @@ async function vent(place: [number, number, number]): Promise<void> {
       ],
     })
   } catch (e) {
-    fault.value = e instanceof Error ? e.message : String(e)
+    fault.value = messageOf(e)
   }
 }
 const scaling = useScaling()

@@ -29,6 +29,7 @@ import FilamentPanel from './plates/FilamentPanel.vue'
 import FilesPanel from './plates/FilesPanel.vue'
 import NestPanel from './plates/NestPanel.vue'
 import PlateDrawing from './plates/PlateDrawing.vue'
+import { messageOf } from '../messageOf'
 
 const store = usePiece(),
   found = useFindings(),
@@ -45,7 +46,7 @@ async function slice(): Promise<void> {
   try {
     await found.slice()
   } catch (e) {
-    fault.value = e instanceof Error ? e.message : String(e)
+    fault.value = messageOf(e)
   }
 }
 watch(report, (r) => {

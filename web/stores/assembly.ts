@@ -25,7 +25,7 @@ import type { Measures } from '../../core/mesh/measure'
 import { useCheck } from '../composables/useCheck'
 import { usePrinterAndResin } from '../composables/usePrinterAndResin'
 import { seenDirection } from './partFrame'
-import { messageOf } from '../api'
+import { messageOf } from '../messageOf'
 import { useDerivations } from './derivations'
 import { usePiece } from './piece'
 

@@ -6,6 +6,7 @@ import { BATCH } from '../../core/plan/scheduling/batching'
 import type { FitNow } from '../../core/plan/scheduling/fitsNow'
 import { shiftOf, type WorkshopSchedule, type Shift } from '../../core/plan/scheduling/workshop'
 import { api, tell } from '../api'
+import { messageOf } from '../messageOf'
 import { queued } from '../composables/edits'
 import type { Scheduled, ScheduleWorker } from '../workers/schedule.worker'
 import ScheduleThread from '../workers/schedule.worker?worker'
@@ -52,7 +53,7 @@ export const useCalendar = defineStore('calendar', () => {
       trial.value = null
       fault.value = ''
     } catch (e) {
-      if (mine === asked) fault.value = e instanceof Error ? e.message : String(e)
+      if (mine === asked) fault.value = messageOf(e)
     }
   }
 
@@ -75,7 +76,7 @@ export const useCalendar = defineStore('calendar', () => {
       // Not for an hour's gain over weeks is everybody's order changed.
       if (better.cost < first.laid.cost - 1) await tell('PUT', '/calendar/order', { order: better.order })
     } catch (e) {
-      fault.value = e instanceof Error ? e.message : String(e)
+      fault.value = messageOf(e)
     } finally {
       improving.value = null
     }

@@ -8,6 +8,7 @@ import type { BodyMove } from '../../core/operations/moved'
 import { movedList, withOperation } from '../../core/operations/list'
 import type { OperationReport } from '../../core/operations/registry'
 import { tell } from '../api'
+import { messageOf } from '../messageOf'
 import { openPiece } from './piece/openPiece'
 import { listOf, partChanges } from './piece/partChanges'
 import * as partMesh from './piece/partMesh'
@@ -91,7 +92,7 @@ export const usePiece = defineStore('piece', () => {
       try {
         await tell('POST', `/pieces/${p.id}/files?name=${encodeURIComponent(f.name)}`, f)
       } catch (e) {
-        refused.push(e instanceof Error ? e.message : String(e))
+        refused.push(messageOf(e))
       }
     }
     await reload()

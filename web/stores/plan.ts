@@ -6,6 +6,7 @@ import { tick as tickSchema, type TickInput } from '../../contract/bench'
 import { logEntry, type LogEntry } from '../../contract/pieces'
 import { plan as planSchema, type PlanRecord, type PlanStepRecord } from '../../contract/plan'
 import { api } from '../api'
+import { messageOf } from '../messageOf'
 import { inOrder } from '../composables/newest'
 import { preparePhoto } from '../shell/photo'
 import { useChanges } from './changes'
@@ -89,7 +90,7 @@ export const usePlan = defineStore('plan', () => {
       said.value = said.value.filter((s) => !arrived.includes(s))
       fault.value = ''
     } catch (e) {
-      fault.value = e instanceof Error ? e.message : String(e)
+      fault.value = messageOf(e)
     } finally {
       if (--asked === 0) ended.clear()
     }
@@ -120,7 +121,7 @@ export const usePlan = defineStore('plan', () => {
       if (arrived) await load()
       return true
     } catch (e) {
-      fault.value = e instanceof Error ? e.message : String(e)
+      fault.value = messageOf(e)
       return false
     }
   }

@@ -6,7 +6,8 @@ import { plainPaints, stockPaint } from '../../core/paint/recipes/stockPaint'
 import { failed, known as knownFact, MEASURING, missing, NONE } from '../../core/findings/facts'
 import type { KnownAt } from '../../core/findings/judge'
 import type { RecipeAnswer, StockPaint } from '../../core/paint/recipes/recipe'
-import { api, messageOf } from '../api'
+import { api } from '../api'
+import { messageOf } from '../messageOf'
 import { newestOnly } from '../composables/newest'
 import { useSlowPaintWork } from '../composables/usePaintWork'
 import { usePiece } from './piece'
@@ -44,7 +45,7 @@ export const useScheme = defineStore('scheme', () => {
       if (id === piece.piece?.id) scheme.value = s
       fault.value = ''
     } catch (e) {
-      fault.value = e instanceof Error ? e.message : String(e)
+      fault.value = messageOf(e)
     }
   }
   watch(

@@ -11,6 +11,7 @@ import { useGestures } from './useGestures'
 import { useViewport } from './useViewport'
 import { shownValue } from '../../core/words/manner'
 import { figure, manner, unitName } from '../manner'
+import { messageOf } from '../messageOf'
 
 const viewport = useViewport()
 const derivations = useDerivations()
@@ -105,7 +106,7 @@ watch(
       if (viewport.scene.beside.length > 0) s.beside(viewport.scene.beside)
       if (viewport.scene.positions) s.deform(viewport.scene.positions)
     } catch (e) {
-      if (mine === serial) fault.value = e instanceof Error ? e.message : String(e)
+      if (mine === serial) fault.value = messageOf(e)
     } finally {
       if (mine === serial) busy.value = false
     }
@@ -155,7 +156,7 @@ watch(
       if (Math.abs(grown) > 0.12 || (beside === 0 && grown > 0.01)) s.gaze.home()
       beside = list.length
     } catch (e) {
-      if (mine === company) fault.value = e instanceof Error ? e.message : String(e)
+      if (mine === company) fault.value = messageOf(e)
     }
   },
   { immediate: true },

@@ -29,6 +29,7 @@ import { transferLabels, type TransferredLabels } from '../../core/paint/surface
 import { grown, mirrored, split, type Plane } from '../../core/paint/surface/regionTools'
 import { practiceBody } from '../../core/shape/practiceBody'
 import { PaintedSkin, type SchemeSent, type SkinSent } from './paintedSkin'
+import type { Manner } from '../../core/words/manner'
 
 /** Paint arithmetic off the main thread: the preview on the sculpt, mixes, coats, recipes. */
 const palette = new Palette()
@@ -59,8 +60,8 @@ const work = {
   places(labels: Uint8Array, region: number | null, at: { turn: number; lift: number }): LightPlaces | null {
     return painted.places(labels, region, at)
   },
-  placesSheet(places: LightPlaces, title: string): string | null {
-    return painted.placesSheet(places, title)
+  placesSheet(places: LightPlaces, title: string, manner: Manner): string | null {
+    return painted.placesSheet(places, title, manner)
   },
   facts(coats: Coat[], regions: SchemeSent['regions'], undercoat: Undercoat): CoatFact[] {
     return factsOf(palette, coats, regions, undercoat)

@@ -15,6 +15,7 @@ import { directionOf, sprayLight } from '../../core/paint/surface/sprayLight'
 import { MAP, MAPS } from '../../core/paint/surface/surfaceMaps'
 import { undercoated, unprimed } from '../../core/paint/coats/undercoat'
 import type { Undercoat } from '../../core/defaults/paint'
+import type { Manner } from '../../core/words/manner'
 
 export interface SkinSent {
   mesh: Mesh
@@ -110,8 +111,8 @@ export class PaintedSkin {
     )
   }
   /** The same as a drawing from four sides. */
-  placesSheet(places: LightPlaces, title: string): string | null {
-    return this.skin && placesSheet(this.skin.mesh, places, title)
+  placesSheet(places: LightPlaces, title: string, manner: Manner): string | null {
+    return this.skin && placesSheet(this.skin.mesh, places, title, manner)
   }
 
   private coating(c: Coat, hand: Hand): Coating {

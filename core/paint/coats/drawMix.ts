@@ -10,8 +10,10 @@ export interface Drawn {
   /** at the film asked for, over black, white and the undercoat; coats until it hides, and until it reaches the target */
   over: { ground: string; groundHex: string; hex: string; hides: number | null; reaches: number | null }[]
   /** over black and over white, from one coat to twelve, by way of laying; µm a coat */
-  strips: { name: string; black: string[]; white: string[]; film: number }[]
+  strips: { way: Way; black: string[]; white: string[]; film: number }[]
 }
+/** Ways of laying it: by brush, by airbrush, and thinned to one part in five. */
+export type Way = 'brushed' | 'airbrushed' | 'glazed'
 /** Coats of a drawdown. */
 const STRIP = 12
 const hexOf = (reflectance: ArrayLike<number>): string => toHex(xyzToSrgb(toXyz(reflectance)))
@@ -37,11 +39,11 @@ export function drawMix(
   target: Triple | null,
 ): Drawn {
   const full = hiding(o)
-  const strip = (name: string, share: number, step: number): Drawn['strips'][number] => {
+  const strip = (way: Way, share: number, step: number): Drawn['strips'][number] => {
     const t = thinned(o, share)
     const on = (g: Float64Array): string[] =>
       Array.from({ length: STRIP }, (_, i) => hexOf(filmOver(t, step * (i + 1), g)))
-    return { name, black: on(BLACK), white: on(PAPER), film: step }
+    return { way, black: on(BLACK), white: on(PAPER), film: step }
   }
   const grounds = [{ name: 'black', ground: BLACK }, { name: 'white', ground: PAPER }, own]
   return {
@@ -57,7 +59,7 @@ export function drawMix(
     strips: [
       strip('brushed', 1, FILM.brush),
       strip('airbrushed', 1, FILM.airbrush),
-      strip('glazed, one part in five', 0.2, FILM.airbrush),
+      strip('glazed', 0.2, FILM.airbrush),
     ],
   }
 }

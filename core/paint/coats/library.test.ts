@@ -2,6 +2,7 @@ import { describe, expect, it } from 'vitest'
 import { deltaE00, hexToLab } from '../optics/colour'
 import { coatsOfStack, LIBRARY } from './library'
 import type { StockPaint } from '../recipes/recipe'
+import { say } from '../../words/say'
 
 const paint = (id: string, hex: string, kind: StockPaint['kind'] = 'acrylic'): StockPaint => ({
   id,
@@ -76,10 +77,12 @@ describe('the library of stacks', () => {
       stock.filter((p) => p.kind !== 'metallic'),
       { tones: 'sameHue', washScope: 'needed' },
     )
-    expect(none.notes.join(' ')).toContain('no metallic paint')
+    expect(none.notes.map((n) => say(n)).join(' ')).toContain('no metallic paint')
     expect(none.coats[1]!.drops).toEqual([])
     expect(
-      coatsOfStack(metal, hexToLab('#9a9da0'), [], { tones: 'sameHue', washScope: 'needed' }).notes.join(' '),
+      coatsOfStack(metal, hexToLab('#9a9da0'), [], { tones: 'sameHue', washScope: 'needed' })
+        .notes.map((n) => say(n))
+        .join(' '),
     ).toContain('no paint in the stock')
   })
 })

@@ -5,6 +5,8 @@ import type { Technique } from '../../defaults/paint'
 import { threeTones } from '../recipes/tones'
 import type { ToneSchool } from '../../defaults/paint'
 import type { Optics } from '../optics/film'
+import { fixed } from '../../words/format'
+import { message, type Message } from '../../words/message'
 
 export type Shading = 'washes' | 'glazes' | 'airbrush' | 'powders'
 /** Which colour a coat is laid in, from the one that the region is to have. */
@@ -23,11 +25,11 @@ export interface LibraryCoat {
 }
 export interface LibraryStack {
   id: string
-  name: string
+  name: Message
   /** whose way of shading it is; null where all do it so */
   school: Shading | null
   /** what it asks of the hand, in a sentence */
-  says: string
+  says: Message
   coats: readonly LibraryCoat[]
 }
 
@@ -35,9 +37,9 @@ export interface LibraryStack {
 export const LIBRARY: readonly LibraryStack[] = [
   {
     id: 'washes',
-    name: 'Washed and dry brushed',
+    name: message('painting.stack.washes.name'),
     school: 'washes',
-    says: 'Quick, and reads from afar; the wash is lifted where it pools on flats.',
+    says: message('painting.stack.washes.about'),
     coats: [
       { technique: 'base', tone: 'base', film: 40 },
       { technique: 'wash', tone: 'deep', film: 26, pigment: 0.5 },
@@ -46,9 +48,9 @@ export const LIBRARY: readonly LibraryStack[] = [
   },
   {
     id: 'glazes',
-    name: 'Layered and glazed',
+    name: message('painting.stack.glazes.name'),
     school: 'glazes',
-    says: 'Dark to light in thin layers; the last glaze of the base ties them.',
+    says: message('painting.stack.glazes.about'),
     coats: [
       { technique: 'base', tone: 'shadow', film: 40 },
       { technique: 'layer', tone: 'base', film: 30 },
@@ -58,9 +60,9 @@ export const LIBRARY: readonly LibraryStack[] = [
   },
   {
     id: 'airbrush',
-    name: 'Sprayed from two sides',
+    name: message('painting.stack.airbrush.name'),
     school: 'airbrush',
-    says: 'The base from the front and above, the light from straight above: shade is what neither reaches.',
+    says: message('painting.stack.airbrush.about'),
     coats: [
       { technique: 'base', tone: 'shadow', film: 40, tool: 'airbrush' },
       { technique: 'airbrush', tone: 'base', film: 36, tool: 'airbrush', from: { turn: 0, lift: 35, spread: 40 } },
@@ -69,9 +71,9 @@ export const LIBRARY: readonly LibraryStack[] = [
   },
   {
     id: 'powders',
-    name: 'Shaded with powder',
+    name: message('painting.stack.powders.name'),
     school: 'powders',
-    says: 'Soft shade without a wet edge; it must be sealed before anybody touches it.',
+    says: message('painting.stack.powders.about'),
     coats: [
       { technique: 'base', tone: 'base', film: 40 },
       { technique: 'powder', tone: 'deep', film: 14, pigment: 0.6, coverage: 0.8 },
@@ -80,9 +82,9 @@ export const LIBRARY: readonly LibraryStack[] = [
   },
   {
     id: 'skin',
-    name: 'Skin in thin tints',
+    name: message('painting.stack.skin.name'),
     school: null,
-    says: 'Red where blood is near, cool at the beard line: brush those tints on where they belong, then return to the base.',
+    says: message('painting.stack.skin.about'),
     coats: [
       { technique: 'base', tone: 'base', film: 40 },
       { technique: 'wash', tone: 'shadow', film: 18, pigment: 0.35 },
@@ -94,9 +96,9 @@ export const LIBRARY: readonly LibraryStack[] = [
   },
   {
     id: 'metal',
-    name: 'Metal over a dark ground',
+    name: message('painting.stack.metal.name'),
     school: null,
-    says: 'Brown under gold, black under steel. Matt varnish would kill it: gloss or none.',
+    says: message('painting.stack.metal.about'),
     coats: [
       { technique: 'base', tone: 'under', film: 36 },
       { technique: 'metallic', tone: 'metal', film: 30 },
@@ -106,9 +108,9 @@ export const LIBRARY: readonly LibraryStack[] = [
   },
   {
     id: 'worn',
-    name: 'Worn and chipped',
+    name: message('painting.stack.worn.name'),
     school: null,
-    says: 'What is below shows at open edges; dust stays where nothing wipes it off.',
+    says: message('painting.stack.worn.about'),
     coats: [
       { technique: 'base', tone: 'base', film: 40 },
       { technique: 'chips', tone: 'light', film: 24, coverage: 0.5, grain: 1.6 },
@@ -150,7 +152,7 @@ export function coatsOfStack(
   stock: readonly StockPaint[],
   { tones: school, washScope }: { tones: ToneSchool; washScope: 'needed' | 'all' },
   optics?: ReadonlyMap<string, Optics>,
-): { coats: LaidOut[]; notes: string[] } {
+): { coats: LaidOut[]; notes: Message[] } {
   const { shadow, light } = threeTones(target, school)
   const gold = chromaOf(target) > 12 && hueOf(target) > 40 && hueOf(target) < 110
   const tones: Record<Exclude<Tone, 'metal' | 'glint'>, Triple> = {
@@ -162,7 +164,7 @@ export function coatsOfStack(
     cool: [target[0] - 6, target[1] - 4, target[2] - 16],
     under: gold ? [22, 12, 16] : [12, 0, -1],
   }
-  const notes: string[] = []
+  const notes: Message[] = []
   const metals = stock.filter((p) => p.kind === 'metallic')
   const metalFor = (tone: 'metal' | 'glint'): LaidOut['drops'] => {
     const goal: Triple = tone === 'metal' ? target : [Math.min(98, target[0] + 14), target[1], target[2]]
@@ -181,14 +183,13 @@ export function coatsOfStack(
           ? { drops: best.drops.map((d) => ({ paint: d.paint, drops: d.drops })), error: best.error }
           : { drops: [], error: Infinity }
         if (best && best.error > SEEN)
-          notes.push(`The ${c.tone} tone comes no closer than ΔE ${best.error.toFixed(1)} from this stock.`)
+          notes.push(message('painting.note.tone', { tone: c.tone, error: fixed(best.error, 1) }))
       }
       known.set(c.tone, found)
     }
     return { ...c, lab, ...found }
   })
-  if (stack.coats.some((c) => c.tone === 'metal') && metals.length === 0)
-    notes.push('There is no metallic paint in the stock: those coats wait for one.')
-  if (coats.every((c) => c.drops.length === 0)) notes.push('There is no paint in the stock that could be mixed.')
+  if (stack.coats.some((c) => c.tone === 'metal') && metals.length === 0) notes.push(message('painting.note.noMetal'))
+  if (coats.every((c) => c.drops.length === 0)) notes.push(message('painting.note.noPaint'))
   return { coats, notes }
 }

@@ -1,6 +1,7 @@
 import { type Technique } from '../../defaults/paint'
 import type { Hand } from '../../defaults/paint'
 import { DENSEST, speckleAt } from './speckle'
+import { message, type Message } from '../../words/message'
 
 /** Ways of laying a coat. */
 /** What is known of one place of the skin; maps 0 to 1. */
@@ -30,36 +31,36 @@ export interface Laying {
  */
 export const READ: Record<
   Technique,
-  { maps: readonly (keyof Omit<Place, 'x' | 'y' | 'z'>)[]; judged: string | null; hand: readonly (keyof Hand)[] }
+  { maps: readonly (keyof Omit<Place, 'x' | 'y' | 'z'>)[]; judged: Message | null; hand: readonly (keyof Hand)[] }
 > = {
   base: { maps: [], judged: null, hand: [] },
   airbrush: { maps: ['spray'], judged: null, hand: [] },
-  wash: { maps: ['recess'], judged: 'how much of it is left on open surfaces', hand: ['washOpen'] },
+  wash: { maps: ['recess'], judged: message('painting.judged.wash'), hand: ['washOpen'] },
   glaze: { maps: [], judged: null, hand: [] },
   layer: {
     maps: ['ridge', 'recess'],
-    judged: 'the brush leaves most on ridges and misses the recesses',
+    judged: message('painting.judged.layer'),
     hand: ['layerFlat', 'layerHollow'],
   },
   'dry brush': {
     maps: ['ridge', 'recess'],
-    judged: 'a nearly empty brush leaves paint on ridges alone',
+    judged: message('painting.judged.dryBrush'),
     hand: ['dryBrushHollow'],
   },
-  stipple: { maps: [], judged: 'where each dot falls', hand: [] },
+  stipple: { maps: [], judged: message('painting.judged.stipple'), hand: [] },
   chips: {
     maps: ['ridge', 'exposure'],
-    judged: 'open edges wear first, and where each chip is',
+    judged: message('painting.judged.chips'),
     hand: ['chipsFlat'],
   },
   powder: {
     maps: ['recess', 'exposure'],
-    judged: 'powder stays where nothing wipes it off',
+    judged: message('painting.judged.powder'),
     hand: ['powderOpen', 'powderHollow', 'powderSheltered'],
   },
-  metallic: { maps: [], judged: 'flakes align flat, so their shine is drawn, not calculated', hand: [] },
+  metallic: { maps: [], judged: message('painting.judged.metallic'), hand: [] },
   'clear ink': { maps: [], judged: null, hand: [] },
-  varnish: { maps: [], judged: 'its sheen alone is shown', hand: [] },
+  varnish: { maps: [], judged: message('painting.judged.varnish'), hand: [] },
 }
 
 /** Whether it lies where the spray lands: an airbrush that lays light and shade, and none that covers. */

@@ -1,25 +1,29 @@
 import { fixed, scaleBar, svgPage, svgText } from '../../formats/svg'
 import type { Vector3 } from '../../math/vectors'
 import type { Ball, EyePlan } from './eyes'
+import { fixed as decimals, type Fixed } from '../../words/format'
+import { METRIC, type Manner } from '../../words/manner'
+import { message } from '../../words/message'
+import { say } from '../../words/say'
 
 /** Steps in which an eye is painted, from the ball to the last spark; each shows what the ones before left. */
 const STEPS = [
-  { say: 'off-white ball', draws: ['ball'] },
-  { say: 'dark ring', draws: ['ball', 'ring'] },
-  { say: 'iris, lighter below', draws: ['ball', 'ring', 'iris'] },
-  { say: 'pupil', draws: ['ball', 'ring', 'iris', 'pupil'] },
-  { say: 'upper lid, thin and dark', draws: ['ball', 'ring', 'iris', 'pupil', 'lids'] },
-  { say: 'one catch-light', draws: ['ball', 'ring', 'iris', 'pupil', 'lids', 'catch'] },
+  { name: message('painting.eyes.ball'), draws: ['ball'] },
+  { name: message('painting.eyes.ring'), draws: ['ball', 'ring'] },
+  { name: message('painting.eyes.iris'), draws: ['ball', 'ring', 'iris'] },
+  { name: message('painting.eyes.pupil'), draws: ['ball', 'ring', 'iris', 'pupil'] },
+  { name: message('painting.eyes.lid'), draws: ['ball', 'ring', 'iris', 'pupil', 'lids'] },
+  { name: message('painting.eyes.catchLight'), draws: ['ball', 'ring', 'iris', 'pupil', 'lids', 'catch'] },
 ] as const
 
 /**
  * A sheet to practise on: each eye in its steps at so many times its size, as seen along its own axis, with a bar to
  * prove the scale. SVG in mm.
- *
  */
 export function eyeSheet(
   eyes: readonly { name: string; ball: Ball; plan: EyePlan }[],
   times: number,
+  manner: Manner = METRIC,
 ): { svg: string; width: number; height: number } {
   const widest = Math.max(...eyes.map((e) => e.ball.radius))
   const cell = 2.4 * widest * times + 4,
@@ -33,17 +37,27 @@ export function eyeSheet(
       svgText(
         left,
         y - cell / 2 - 2,
-        `${name}: ball ${mm(2 * ball.radius)}, iris ${mm(2 * plan.irisRadius)}, pupil ${mm(2 * plan.pupilRadius)}, lid over ${mm(plan.upperCut)}, tip of ${mm(plan.tip)} or finer`,
+        say(
+          message('painting.eyes.sizes', {
+            name,
+            ball: tenths(2 * ball.radius),
+            iris: tenths(2 * plan.irisRadius),
+            pupil: tenths(2 * plan.pupilRadius),
+            lid: tenths(plan.upperCut),
+            tip: tenths(plan.tip),
+          }),
+          manner,
+        ),
       ),
     )
     STEPS.forEach((step, i) =>
       out.push(
         ...eye(left + (i + 0.5) * cell, y, times, ball, plan, new Set(step.draws)),
-        svgText(left + i * cell, y + cell / 2 + 3, `${i + 1}. ${step.say}`),
+        svgText(left + i * cell, y + cell / 2 + 3, `${i + 1}. ${say(step.name, manner)}`),
       ),
     )
   })
-  out.push(scaleBar(left, height - 8, 10, `10 mm on paper; drawn ${times} times as large as on the piece`))
+  out.push(scaleBar(left, height - 8, 10, say(message('painting.eyes.scale', { times }), manner)))
   const svg = svgPage(width, height, out)
   return { svg, width, height }
 }
@@ -93,6 +107,6 @@ function seenAlong(ball: Ball, plan: EyePlan): [number, number] {
   const dot = (u: Vector3): number => c[0] * u[0] + c[1] * u[1] + c[2] * u[2]
   return [dot(right), -dot(up)]
 }
-const mm = (v: number): string => `${v.toFixed(1)} mm`
+const tenths = (v: number): Fixed => decimals(v, 1)
 const circle = (x: number, y: number, r: number, name: string, fill: string): string =>
   `<circle class="${name}" cx="${fixed(x)}" cy="${fixed(y)}" r="${fixed(r)}" fill="${fill}" stroke="#777" stroke-width="0.1"/>`

@@ -3,14 +3,16 @@ import { faceNormals } from '../../mesh/measure'
 import type { Mesh } from '../../mesh/mesh'
 import { FOUR_SIDES, viewSheet } from './viewSheet'
 import { vertexNeighbours } from '../../mesh/smooth'
+import { METRIC, type Manner } from '../../words/manner'
+import { message, type Message } from '../../words/message'
 
 /** Where a painter puts light and shade, from the darkest, and the share of the skin that lies below each border. */
 export const ZONES = [
-  { id: 'deep', name: 'deep shade', upTo: 0.08 },
-  { id: 'shade', name: 'shade', upTo: 0.3 },
-  { id: 'base', name: 'base tone', upTo: 0.7 },
-  { id: 'light', name: 'light', upTo: 0.94 },
-  { id: 'highlight', name: 'highlight', upTo: 1 },
+  { id: 'deep', name: message('painting.zone.deep'), upTo: 0.08 },
+  { id: 'shade', name: message('painting.zone.shade'), upTo: 0.3 },
+  { id: 'base', name: message('painting.zone.base'), upTo: 0.7 },
+  { id: 'light', name: message('painting.zone.light'), upTo: 0.94 },
+  { id: 'highlight', name: message('painting.zone.highlight'), upTo: 1 },
 ] as const
 export type Zone = (typeof ZONES)[number]['id']
 
@@ -95,17 +97,17 @@ export function lightPlaces(
 }
 
 /** How each border is drawn: of light full, of shade dashed. */
-export const BORDER_LOOK: Record<string, { colour: string; dashed: boolean; says: string }> = {
-  deep: { colour: '#3b2a6b', dashed: true, says: 'deep shade within' },
-  shade: { colour: '#6a63b0', dashed: true, says: 'shade within' },
-  base: { colour: '#c07c00', dashed: false, says: 'light within' },
-  light: { colour: '#b3361f', dashed: false, says: 'highlight within' },
+export const BORDER_LOOK: Record<string, { colour: string; dashed: boolean; says: Message }> = {
+  deep: { colour: '#3b2a6b', dashed: true, says: message('painting.border.deep') },
+  shade: { colour: '#6a63b0', dashed: true, says: message('painting.border.shade') },
+  base: { colour: '#c07c00', dashed: false, says: message('painting.border.base') },
+  light: { colour: '#b3361f', dashed: false, says: message('painting.border.light') },
 }
 
 /** The borders on the sculpt's four sides, to be laid beside it. */
-export function placesSheet(mesh: Mesh, places: LightPlaces, title: string): string {
+export function placesSheet(mesh: Mesh, places: LightPlaces, title: string, manner: Manner = METRIC): string {
   const lines = places.borders.flatMap(({ zone, lines: list }) =>
     list.map((l) => ({ ...l, ...BORDER_LOOK[zone]!, width: 0.3 })),
   )
-  return viewSheet(mesh, lines, FOUR_SIDES, title, Object.values(BORDER_LOOK)).svg
+  return viewSheet(mesh, lines, FOUR_SIDES, title, Object.values(BORDER_LOOK), manner).svg
 }

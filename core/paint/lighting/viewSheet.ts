@@ -3,6 +3,10 @@ import { depthMap, seen, type DepthMap } from '../../mesh/depthMap'
 import { faceNormals } from '../../mesh/measure'
 import { bounds, type Mesh } from '../../mesh/mesh'
 import type { Vector3 } from '../../math/vectors'
+import { fixed as decimals } from '../../words/format'
+import { METRIC, type Manner } from '../../words/manner'
+import { message, type Message } from '../../words/message'
+import { say } from '../../words/say'
 
 /** A line to be drawn on every view in which it is seen. */
 export interface SheetLine {
@@ -15,15 +19,15 @@ export interface SheetLine {
   dashed: boolean
 }
 export interface SheetView {
-  name: string
+  name: Message
   /** unit, toward the viewer; level */
   toward: Vector3
 }
 export const FOUR_SIDES: readonly SheetView[] = [
-  { name: 'front', toward: [0, -1, 0] },
-  { name: 'its left', toward: [1, 0, 0] },
-  { name: 'back', toward: [0, 1, 0] },
-  { name: 'its right', toward: [-1, 0, 0] },
+  { name: message('painting.view.front'), toward: [0, -1, 0] },
+  { name: message('painting.view.left'), toward: [1, 0, 0] },
+  { name: message('painting.view.back'), toward: [0, 1, 0] },
+  { name: message('painting.view.right'), toward: [-1, 0, 0] },
 ]
 
 /** A4 lying, mm */
@@ -42,7 +46,8 @@ export function viewSheet(
   lines: readonly SheetLine[],
   views: readonly SheetView[],
   title: string,
-  key: readonly { colour: string; dashed: boolean; says: string }[],
+  key: readonly { colour: string; dashed: boolean; says: Message }[],
+  manner: Manner = METRIC,
 ): { svg: string; scale: number } {
   const { min, max } = bounds(mesh)
   const pitch = Math.max(0.15, Math.hypot(max[0] - min[0], max[1] - min[1], max[2] - min[2]) / 1200)
@@ -69,7 +74,7 @@ export function viewSheet(
           `<path d="${path}" fill="none" stroke="${s.colour}" stroke-width="${s.width}" stroke-linejoin="round"${s.dashed ? ' stroke-dasharray="1.4 1"' : ''}/>`,
         )
     }
-    out.push(svgText(x, foot + 5, d.name))
+    out.push(svgText(x, foot + 5, say(d.name, manner)))
     x += d.width / scale + gap
   }
   const base = PAGE.height - PAGE.margin
@@ -79,16 +84,17 @@ export function viewSheet(
       PAGE.margin,
       base,
       bar / scale,
-      `${bar} mm; drawn 1 : ${SCALES.includes(scale) ? scale : scale.toFixed(1)}`,
+      say(message('painting.view.scale', { bar, scale: SCALES.includes(scale) ? scale : decimals(scale, 1) }), manner),
     ),
   )
   let k = PAGE.width / 2 - 40
   for (const item of key) {
+    const says = say(item.says, manner)
     out.push(
       `<path d="M${k} ${base - 0.5}h8" stroke="${item.colour}" stroke-width="0.5"${item.dashed ? ' stroke-dasharray="1.4 1"' : ''}/>`,
-      svgText(k + 10, base + 0.5, item.says),
+      svgText(k + 10, base + 0.5, says),
     )
-    k += 14 + item.says.length * 1.7
+    k += 14 + says.length * 1.7
   }
   return { svg: svgPage(PAGE.width, PAGE.height, out), scale }
 }

@@ -4,17 +4,20 @@ import { coatsToHide, filmOver, thinned, MAX_COATS, type Optics } from '../optic
 import { groundOf } from '../coats/undercoat'
 import type { Undercoat } from '../../defaults/paint'
 import type { OrderCoat } from './types'
+import { message } from '../../words/message'
+import type { Said } from '../../words/say'
+import type { Technique } from '../../defaults/paint'
 
 export interface CoatFacts {
   id: string
   region: number
-  technique: string
+  technique: Technique
   tool: Tool
   /** of the paint or mix as it comes from the bottle; null where none is chosen */
   optics: Optics | null
   /** key of the paint or mix, and what it is called */
   paint: string
-  name: string
+  name: Said
   /** µm of all its coats, and the volume share of paint in them */
   film: number
   pigment: number
@@ -49,7 +52,10 @@ export function orderCoats(coats: readonly CoatFacts[], undercoat: Undercoat): O
     return {
       id: c.id,
       region: c.region,
-      name: `${c.technique}, ${c.name}`,
+      name: message('painting.order.coat', {
+        technique: message(`vocabulary.technique.${c.technique}`),
+        paint: c.name,
+      }),
       paint: c.paint,
       spray: c.tool === 'airbrush',
       handsOn: times * coatTime(c.area, c.tool),

@@ -1,9 +1,11 @@
+import type { Said } from '../../words/say'
+
 /** One coat of one region, as far as the order of painting goes. */
 export interface OrderCoat {
   id: string
   region: number
-  /** what is sprayed, brushed or wiped, in words */
-  name: string
+  /** what is sprayed, brushed or wiped */
+  name: Said
   /** key of the paint or mix: the same key needs no cleaning in between, and its overspray does no harm on itself */
   paint: string
   spray: boolean

@@ -13,6 +13,7 @@ import type { Lights } from '../order/rules'
 import type { OrderRegion, OrderScheme } from '../order/types'
 import type { Border } from '../surface/borders'
 import type { Palette } from './palette'
+import { message } from '../../words/message'
 
 /** A coat of a scheme as far as its paint goes. */
 export interface PaintedCoat extends CoatPaints {
@@ -103,7 +104,7 @@ function orderFacts(palette: Palette, c: PaintedCoat, area: number): CoatFacts {
     optics: palette.ofCoat(c),
     // Nobody knows of two coats without a paint that they would be the same.
     paint: paintKey(c),
-    name: paints.map((p) => p?.name ?? '?').join(' + ') || 'paint to choose',
+    name: paints.map((p) => p?.name ?? '?').join(' + ') || message('supplies.paintToChoose'),
     film: c.film,
     pigment: c.pigment,
     metallic: c.technique === 'metallic' || paints.some((p) => p?.kind === 'metallic'),

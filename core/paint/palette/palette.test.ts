@@ -6,6 +6,7 @@ import { deltaE00, hexToLab } from '../optics/colour'
 import { stockPaint, type KeptPaint } from '../recipes/stockPaint'
 import { factsOf, orderOf, undercoatsOf, type PaintedCoat } from './coats'
 import { Palette } from './palette'
+import { say } from '../../words/say'
 
 const kept = (name: string, hex: string, more: Partial<KeptPaint> = {}): KeptPaint => ({
   ...{ name, hex, lab: null, overBlack: null, opacity: 0.8, kind: 'acrylic', finish: 'matt', price: 3 },
@@ -152,8 +153,8 @@ describe('coats of a scheme in those paints', () => {
     const by = new Map(scheme.coats.map((c) => [c.id, c]))
     expect(by.get('v')!.varnish).toBe('satin')
     expect([by.get('m')!.metallic, by.get('b')!.metallic]).toEqual([true, false])
-    expect(by.get('b')!.name).toBe('base, Rowan + Chalk')
-    expect(by.get('u')!.name).toBe('base, ?')
+    expect(say(by.get('b')!.name)).toBe('base, Rowan + Chalk')
+    expect(say(by.get('u')!.name)).toBe('base, ?')
     expect(by.get('s')!.spray).toBe(true)
     expect(inks).toEqual(['i'])
     // Every coat once, in the best order as in one's own.

@@ -2,6 +2,8 @@ import type { Answer } from '../../answer'
 import { numberOr, readCsv, taken, writeCsv } from '../../formats/csv'
 import { labToHex, parseHex } from '../optics/colour'
 import type { KeptPaint } from './stockPaint'
+import { message } from '../../words/message'
+import { SaidError } from '../../words/saidError'
 
 const COLUMNS = [
   'name',
@@ -51,28 +53,27 @@ export function paintsFromCsv<T>(text: string, read: (fields: object) => Answer<
   readCsv<Column>(
     text,
     (has) => has('name') && (has('colour') || has('L')),
-    'The first line names the columns: “name”, and “colour” (#rrggbb) or “L”, “a”, “b”. Export the list once to see how.',
+    message('problems.csv.paintColumns'),
     (cell) => {
       const name = cell('name')
-      if (names.has(name)) throw new RangeError(`“${name}” is further up already.`)
+      if (names.has(name)) throw new SaidError(message('problems.csv.twice', { name }))
       names.add(name)
-      const lab = triple(cell('L'), cell('a'), cell('b'), 'the colour')
+      const lab = triple(cell('L'), cell('a'), cell('b'), 'L, a, b')
       const hex = cell('colour')
-      if (!lab && !parseHex(hex))
-        throw new RangeError(`“${hex}” is no colour. Write it as #8a5a3a, or give L, a and b.`)
-      const level = numberOr(cell('ml'), 'the amount')
+      if (!lab && !parseHex(hex)) throw new SaidError(message('problems.csv.noColour', { hex }))
+      const level = numberOr(cell('ml'), 'ml')
       out.push(
         taken(
           read({
             name,
             hex: lab ? labToHex(lab) : `#${hex.replace('#', '').toLowerCase()}`,
             lab,
-            overBlack: triple(cell('black L'), cell('black a'), cell('black b'), 'the colour over black'),
-            opacity: numberOr(cell('opacity'), 'the opacity') ?? 0.75,
+            overBlack: triple(cell('black L'), cell('black a'), cell('black b'), 'black L, black a, black b'),
+            opacity: numberOr(cell('opacity'), 'opacity') ?? 0.75,
             kind: cell('kind') || 'acrylic',
             finish: cell('finish') || 'matt',
             ...(level === null ? {} : { level }),
-            price: numberOr(cell('price per ml'), 'the price') ?? 0,
+            price: numberOr(cell('price per ml'), 'price per ml') ?? 0,
             opened: cell('opened') || null,
           }),
         ),
@@ -82,9 +83,9 @@ export function paintsFromCsv<T>(text: string, read: (fields: object) => Answer<
   return out
 }
 
-function triple(l: string, a: string, b: string, what: string): [number, number, number] | null {
+function triple(l: string, a: string, b: string, columns: string): [number, number, number] | null {
   if (l === '' && a === '' && b === '') return null
-  const v = [l, a, b].map((t) => numberOr(t, what))
-  if (v.includes(null)) throw new RangeError(`${what} has only some of L, a and b. Give all three, or none.`)
+  const v = [l, a, b].map((t) => numberOr(t, columns))
+  if (v.includes(null)) throw new SaidError(message('problems.csv.someOfThree', { columns }))
   return v as [number, number, number]
 }

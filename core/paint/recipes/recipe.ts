@@ -4,6 +4,7 @@ import { rankOf, UNSEEN, type Found } from './mixRank'
 import { BLACK, coatsToHide, hiding, mix, opticsOf, opticsOfSwatches, type Optics } from '../optics/film'
 import { missingPigment } from './missing'
 import { searchMixes } from './recipeSearch'
+import { message, type Message } from '../../words/message'
 
 export interface StockPaint {
   id: string
@@ -45,9 +46,9 @@ export interface RecipeAnswer {
   /** within ΔE00 2 of the target: a touch-up that is not noticed */
   reached: boolean
   /** what is missing when it is not reached, in words */
-  missing: string | null
+  missing: Message | null
   /** paints left out of mixing arithmetic, with why */
-  excluded: string[]
+  excluded: Message[]
 }
 
 /** What binds a paint: only paints of one binder mix; kinds without one do not mix at all. */
@@ -57,12 +58,12 @@ export const BINDER: Partial<Record<PaintKind, 'water' | 'oil' | 'enamel'>> = {
   oil: 'oil',
   enamel: 'enamel',
 }
-const WHY_NOT: Partial<Record<PaintKind, string>> = {
-  metallic: 'flakes reflect by angle, which mixing arithmetic does not describe',
-  fluorescent: 'it glows, which cannot be calculated as a mix',
-  wash: 'it is thinned already, so a mix with it does not cover',
-  powder: 'dry pigment is dusted on, not mixed in',
-  varnish: 'it has no colour',
+const WHY_NOT: Partial<Record<PaintKind, Message>> = {
+  metallic: message('painting.leftOut.metallic'),
+  fluorescent: message('painting.leftOut.fluorescent'),
+  wash: message('painting.leftOut.wash'),
+  powder: message('painting.leftOut.powder'),
+  varnish: message('painting.leftOut.varnish'),
 }
 /** Opacity below which a paint is clear medium. */
 const CLEAR = 0.01
@@ -83,10 +84,12 @@ export function solveRecipe(
   const usable = stock.filter((p) => BINDER[p.kind] !== undefined && p.opacity > CLEAR)
   const excluded = stock.flatMap((p) => {
     if (usable.includes(p)) return []
-    return [`${p.name} (${WHY_NOT[p.kind] ?? 'it has no opacity: it is clear medium'})`]
+    return [
+      message('painting.leftOut.paint', { name: p.name, why: WHY_NOT[p.kind] ?? message('painting.leftOut.clear') }),
+    ]
   })
   if (usable.length === 0)
-    return { recipes: [], reached: false, missing: 'There is no mixable paint in the stock.', excluded }
+    return { recipes: [], reached: false, missing: message('painting.missing.noPaint'), excluded }
   const known = usable.map((p) => optics?.get(p.id) ?? paintOptics(p))
   const pool: { found: Found; merits: Merit[] }[] = []
   const put = (found: Found | null, ...merits: Merit[]): void => {

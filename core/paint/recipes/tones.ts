@@ -3,6 +3,7 @@ import { deltaE00, toLab, type Triple } from '../optics/colour'
 import { gcd, MAX_DROPS } from './mixRank'
 import { filmOver, hiding, mix, thinned, AIRBRUSHED, type Optics } from '../optics/film'
 import { chromaOf, fromLch, hueOf, hueTurn } from '../optics/hue'
+import { message, type Message } from '../../words/message'
 
 /** How the hue goes from light to shade; practitioners differ. */
 
@@ -98,7 +99,7 @@ export function mutings(base: Optics, paints: readonly Optics[], keep: number): 
 
 export interface SkinZone {
   zone: 'red' | 'cool' | 'yellow' | 'base'
-  where: string
+  where: Message
   /** number of the tint; null: the base itself, thinned */
   paint: number | null
   /** volume share of paint in the glaze */
@@ -110,10 +111,10 @@ export interface SkinZone {
   shift: number
 }
 
-const ZONES: { zone: SkinZone['zone']; where: string; hue: number; shift: number }[] = [
-  { zone: 'red', where: 'cheeks, nose, ears, knuckles', hue: 28, shift: 6 },
-  { zone: 'cool', where: 'beard line, temples, under the eyes', hue: 265, shift: 4 },
-  { zone: 'yellow', where: 'forehead, bridge of the nose, fingers’ backs', hue: 85, shift: 3 },
+const ZONES: { zone: SkinZone['zone']; where: Message; hue: number; shift: number }[] = [
+  { zone: 'red', where: message('painting.skin.red'), hue: 28, shift: 6 },
+  { zone: 'cool', where: message('painting.skin.cool'), hue: 265, shift: 4 },
+  { zone: 'yellow', where: message('painting.skin.yellow'), hue: 85, shift: 3 },
 ]
 const GLAZE = 0.15
 
@@ -147,7 +148,7 @@ export function skinZones(base: Optics, paints: readonly Optics[]): SkinZone[] {
     const after = toLab(filmOver(thinned(base, back.pigment), AIRBRUSHED * back.coats, seen))
     out.push({
       zone: 'base',
-      where: `over the ${z.zone} zones, to tie them in`,
+      where: message('painting.skin.base', { zone: z.zone }),
       paint: null,
       ...back,
       lab: after,

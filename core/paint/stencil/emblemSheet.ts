@@ -1,11 +1,18 @@
 import { fixed, scaleBar, svgText } from '../../formats/svg'
 import type { Outlines } from './emblem'
+import { METRIC, type Manner } from '../../words/manner'
+import { message } from '../../words/message'
+import { say } from '../../words/say'
 
 const MARGIN = 10,
   BAR = 50
 
 /** A mark at true size, to be cut out of tape: its outlines, and a bar to prove the printer's scale. */
-export function emblemSvg(mark: Outlines, name: string): { width: number; height: number; parts: string[] } {
+export function emblemSvg(
+  mark: Outlines,
+  name: string,
+  manner: Manner = METRIC,
+): { width: number; height: number; parts: string[] } {
   let x0 = Infinity,
     x1 = -Infinity,
     y0 = Infinity,
@@ -33,7 +40,7 @@ export function emblemSvg(mark: Outlines, name: string): { width: number; height
     parts: [
       svgText(MARGIN, MARGIN, name, 3.4),
       `<path class="cut" d="${d}" fill="none" stroke="#000" stroke-width="0.2"/>`,
-      scaleBar(MARGIN, height - 6, BAR, `${BAR} mm: print at 100 %`),
+      scaleBar(MARGIN, height - 6, BAR, say(message('painting.stencil.printAtFullSize', { bar: BAR }), manner)),
     ],
   }
 }

@@ -1,6 +1,10 @@
 import { fixed, scaleBar, svgPage, svgText } from '../../formats/svg'
 import { planeHull } from '../../mesh/planeHull'
 import type { StencilPiece, Stencils } from './stencil'
+import { fixed as decimals } from '../../words/format'
+import { METRIC, type Manner } from '../../words/manner'
+import { message, type Message } from '../../words/message'
+import { say } from '../../words/say'
 
 /** One page of stencils: what both SVG and PDF are made from. mm, y down. */
 export interface StencilPage {
@@ -27,7 +31,7 @@ const BAR = 100
  * Stencils laid out on A4 at true size, each as it takes least height, with its number, area, edge and stretch, an
  * arrow for up, and a bar to prove the printer's scale. A piece larger than the paper gets a sheet of its own size.
  */
-export function stencilPages(title: string, { pieces, crumbs }: Stencils): StencilPage[] {
+export function stencilPages(title: string, { pieces, crumbs }: Stencils, manner: Manner = METRIC): StencilPage[] {
   const pages: StencilPage[] = []
   let page: StencilPage | null = null,
     x = 0,
@@ -40,7 +44,12 @@ export function stencilPages(title: string, { pieces, crumbs }: Stencils): Stenc
       outlines: [],
       arrows: [],
       texts: [{ x: MARGIN, y: MARGIN + 3, size: 3.6, text: title }],
-      bar: { x: MARGIN, y: height - MARGIN, length: BAR, says: `${BAR} mm: print at 100 %, and measure this bar` },
+      bar: {
+        x: MARGIN,
+        y: height - MARGIN,
+        length: BAR,
+        says: say(message('painting.stencil.measureThisBar', { bar: BAR }), manner),
+      },
     }
     pages.push(p)
     x = MARGIN
@@ -62,7 +71,7 @@ export function stencilPages(title: string, { pieces, crumbs }: Stencils): Stenc
     page.outlines.push({ points: moved, own: piece.own })
     const [cx, cy] = middleOf(moved)
     page.arrows.push([cx - 4 * up[0], cy - 4 * up[1], cx + 4 * up[0], cy + 4 * up[1]])
-    page.texts.push({ x, y: y + 3, size: 2.6, text: told(piece, i + 1) })
+    page.texts.push({ x, y: y + 3, size: 2.6, text: say(told(piece, i + 1), manner) })
     x += Math.max(width, 46) + GAP
     row = Math.max(row, tall)
   })
@@ -72,16 +81,21 @@ export function stencilPages(title: string, { pieces, crumbs }: Stencils): Stenc
       x: MARGIN,
       y: page.height - MARGIN - 5,
       size: 2.6,
-      text: `${crumbs.count} ${crumbs.count === 1 ? 'speck' : 'specks'} of ${crumbs.area.toFixed(0)} mm² together left out: touch them in by hand.`,
+      text: say(message('painting.stencil.specks', { count: crumbs.count, area: decimals(crumbs.area, 0) }), manner),
     })
   return pages
 }
 
 /** What a piece is, in one line. */
-function told(p: StencilPiece, nth: number): string {
-  const darts = p.darts > 0 ? `, ${p.darts} ${p.darts === 1 ? 'dart' : 'darts'}` : ''
-  return `${nth}: ${(p.area.skin / 100).toFixed(1)} cm², edge ${p.edge.skin.toFixed(0)} mm, stretch ${(100 * p.stretch).toFixed(1)} %${darts}${p.overlaps ? ', overlaps itself: cut it in two' : ''}`
-}
+const told = (p: StencilPiece, nth: number): Message =>
+  message('painting.stencil.piece', {
+    nth,
+    area: decimals(p.area.skin / 100, 1),
+    edge: decimals(p.edge.skin, 0),
+    stretch: decimals(100 * p.stretch, 1),
+    darts: p.darts,
+    overlaps: p.overlaps,
+  })
 
 /** Turned to least height (one side of its hull level), y down, its box at the origin. */
 function laidDown(piece: StencilPiece): {

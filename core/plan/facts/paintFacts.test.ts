@@ -2,6 +2,7 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { ORDER_COSTS } from '../../defaults/paint'
 import { areaOf, coatsOf, finishesOf, surfacesOf, unprimedIn, type PlannedScheme } from './paintFacts'
+import { message } from '../../words/message'
 
 const paints = new Map([
   ['navy', { name: 'Wool navy', kind: 'acrylic', finish: 'matt' }],
@@ -68,7 +69,7 @@ describe('what a plan takes from a scheme', () => {
     expect(list[0]!.masks).toBeUndefined()
     expect(
       coatsOf({ ...scheme, coats: [coat('x', 0, 'gone'), coat('y', 0, null)] }, 1, paints, ORDER_COSTS),
-    ).toMatchObject([{ paint: 'a paint no longer in stock' }, { paint: 'paint to choose' }])
+    ).toMatchObject([{ paint: message('supplies.gone') }, { paint: message('supplies.paintToChoose') }])
   })
   it('takes the sheen from the last varnish, none where glue goes, and names what stays bare', () => {
     expect(finishesOf(scheme, 5000, paints)).toMatchObject([

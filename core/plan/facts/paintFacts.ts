@@ -6,6 +6,8 @@ import type { OrderCosts } from '../../defaults/paint'
 import { surfaceOf, type Surface } from '../materials/abrasives'
 import type { PlanFacts } from '../steps/types'
 import type { RegionFinish } from './varnish'
+import { message, sum } from '../../words/message'
+import type { Said } from '../../words/say'
 
 type Takes = 'paint' | 'glue' | 'light'
 interface PlannedCoat extends CoatPaints {
@@ -42,12 +44,13 @@ export function areaOf(scheme: PlannedScheme, region: number, whole: number): nu
     : whole / Math.max(1, scheme.regions.length)
 }
 
-const LOST = 'a paint no longer in stock'
-function paintWords(c: PlannedCoat, paints: Paints): string {
+function paintWords(c: PlannedCoat, paints: Paints): Said {
   const drops = dropsOf(c)
-  const name = (id: string): string => paints.get(id)?.name ?? LOST
-  if (drops.length === 0) return 'paint to choose'
-  return drops.length === 1 ? name(drops[0]!.paintId) : drops.map((d) => `${d.drops} ${name(d.paintId)}`).join(' + ')
+  const name = (id: string): Said => paints.get(id)?.name ?? message('supplies.gone')
+  if (drops.length === 0) return message('supplies.paintToChoose')
+  return drops.length === 1
+    ? name(drops[0]!.paintId)
+    : sum(drops.map((d) => message('supplies.drops', { drops: d.drops, paint: name(d.paintId) })))
 }
 const bordersOf = (scheme: PlannedScheme): { a: number; b: number; mm: number }[] =>
   scheme.maps.flatMap((m) => m.borders)

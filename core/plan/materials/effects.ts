@@ -1,13 +1,13 @@
 import { type EffectKind } from '../../defaults/plan'
 import type { Caution } from './cautions'
 import type { Setting } from './drying'
-import { message } from '../../words/message'
+import { message, type Message } from '../../words/message'
 import type { Said } from '../../words/say'
 
 interface EffectWay {
-  name: string
+  name: Message
   /** what is used, and in which unit it is measured out */
-  stuff: string
+  stuff: Message
   unit: 'ml' | 'g'
   /** of the unit for 1 cm² of skin covered wholly: fixed, or for each mm of thickness */
   perCm2: number
@@ -30,8 +30,8 @@ interface EffectWay {
 /** Effects as they are mostly laid: starting values, judgement. A product’s own sheet goes before them. */
 export const EFFECTS: Record<EffectKind, EffectWay> = {
   earth: {
-    name: 'Groundwork',
-    stuff: 'texture paste',
+    name: message('supplies.effect.earth.name'),
+    stuff: message('supplies.effect.earth.stuff'),
     unit: 'ml',
     perCm2: 0.1,
     perMm: true,
@@ -45,8 +45,8 @@ export const EFFECTS: Record<EffectKind, EffectWay> = {
     when: 'before',
   },
   rust: {
-    name: 'Rust',
-    stuff: 'rust pigment in thinner',
+    name: message('supplies.effect.rust.name'),
+    stuff: message('supplies.effect.rust.stuff'),
     unit: 'ml',
     perCm2: 0.012,
     perMm: false,
@@ -60,8 +60,8 @@ export const EFFECTS: Record<EffectKind, EffectWay> = {
     when: 'before',
   },
   dust: {
-    name: 'Dust',
-    stuff: 'dry pigment, fixed by a mist',
+    name: message('supplies.effect.dust.name'),
+    stuff: message('supplies.effect.dust.stuff'),
     unit: 'g',
     perCm2: 0.004,
     perMm: false,
@@ -75,8 +75,8 @@ export const EFFECTS: Record<EffectKind, EffectWay> = {
     when: 'before',
   },
   grass: {
-    name: 'Grass',
-    stuff: 'fibres, in glue',
+    name: message('supplies.effect.grass.name'),
+    stuff: message('supplies.effect.grass.stuff'),
     unit: 'g',
     perCm2: 0.03,
     perMm: false,
@@ -90,8 +90,8 @@ export const EFFECTS: Record<EffectKind, EffectWay> = {
     when: 'after',
   },
   snow: {
-    name: 'Snow',
-    stuff: 'snow paste',
+    name: message('supplies.effect.snow.name'),
+    stuff: message('supplies.effect.snow.stuff'),
     unit: 'ml',
     perCm2: 0.1,
     perMm: true,
@@ -105,8 +105,8 @@ export const EFFECTS: Record<EffectKind, EffectWay> = {
     when: 'after',
   },
   water: {
-    name: 'Water',
-    stuff: 'clear casting resin',
+    name: message('supplies.effect.water.name'),
+    stuff: message('supplies.effect.water.stuff'),
     unit: 'ml',
     perCm2: 0.1,
     perMm: true,
@@ -120,8 +120,8 @@ export const EFFECTS: Record<EffectKind, EffectWay> = {
     when: 'after',
   },
   blood: {
-    name: 'Blood',
-    stuff: 'clear red gloss',
+    name: message('supplies.effect.blood.name'),
+    stuff: message('supplies.effect.blood.stuff'),
     unit: 'ml',
     perCm2: 0.02,
     perMm: false,

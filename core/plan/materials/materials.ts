@@ -1,5 +1,6 @@
 import type { Caution } from './cautions'
 import type { Setting } from './drying'
+import { message, type Message } from '../../words/message'
 
 const MIN = 60,
   H = 3600
@@ -7,7 +8,7 @@ const MIN = 60,
 /** What a bench material can do. Times at 20 °C and 50 % relative humidity (craft.md, Materials); a workshop edits them. */
 export interface BenchMaterial {
   id: string
-  name: string
+  name: Message
   use: 'filler' | 'adhesive'
   /** mm that it fills: from, to */
   gap: readonly [number, number]
@@ -38,7 +39,7 @@ const adhesive = (a: Adhesive): BenchMaterial => ({ ...a, use: 'adhesive', deepe
 export const FILLERS: readonly BenchMaterial[] = [
   filler({
     id: 'resin',
-    name: 'printing resin, brushed in',
+    name: message('supplies.resin'),
     gap: [0, 0.4],
     deepest: 1,
     working: null,
@@ -52,7 +53,7 @@ export const FILLERS: readonly BenchMaterial[] = [
   }),
   filler({
     id: 'uvPutty',
-    name: 'UV putty',
+    name: message('supplies.uvPutty'),
     gap: [0.3, 3],
     deepest: 2,
     working: null,
@@ -66,7 +67,7 @@ export const FILLERS: readonly BenchMaterial[] = [
   }),
   filler({
     id: 'solvent',
-    name: 'solvent putty',
+    name: message('supplies.solvent'),
     gap: [0, 0.5],
     deepest: 0.5,
     working: 3 * MIN,
@@ -80,7 +81,7 @@ export const FILLERS: readonly BenchMaterial[] = [
   }),
   filler({
     id: 'polyester',
-    name: 'two-part polyester putty',
+    name: message('supplies.polyester'),
     gap: [0.3, 5],
     deepest: null,
     working: 4 * MIN,
@@ -94,7 +95,7 @@ export const FILLERS: readonly BenchMaterial[] = [
   }),
   filler({
     id: 'epoxyPutty',
-    name: 'two-part epoxy putty',
+    name: message('supplies.epoxyPutty'),
     gap: [0.5, 50],
     deepest: null,
     working: 90 * MIN,
@@ -108,7 +109,7 @@ export const FILLERS: readonly BenchMaterial[] = [
   }),
   filler({
     id: 'water',
-    name: 'water-based filler',
+    name: message('supplies.water'),
     gap: [0.1, 1],
     deepest: 1,
     working: 10 * MIN,
@@ -125,7 +126,7 @@ export const FILLERS: readonly BenchMaterial[] = [
 export const ADHESIVES: readonly BenchMaterial[] = [
   adhesive({
     id: 'caThin',
-    name: 'cyanoacrylate, thin',
+    name: message('supplies.caThin'),
     gap: [0, 0.1],
     working: 5,
     next: 1 * MIN,
@@ -137,7 +138,7 @@ export const ADHESIVES: readonly BenchMaterial[] = [
   }),
   adhesive({
     id: 'caGel',
-    name: 'cyanoacrylate, gel',
+    name: message('supplies.caGel'),
     gap: [0, 0.3],
     working: 20,
     next: 3 * MIN,
@@ -149,7 +150,7 @@ export const ADHESIVES: readonly BenchMaterial[] = [
   }),
   adhesive({
     id: 'epoxyFast',
-    name: 'epoxy adhesive, 5 min',
+    name: message('supplies.epoxyFast'),
     gap: [0, 2],
     working: 4 * MIN,
     next: 30 * MIN,
@@ -161,7 +162,7 @@ export const ADHESIVES: readonly BenchMaterial[] = [
   }),
   adhesive({
     id: 'epoxySlow',
-    name: 'epoxy adhesive, slow',
+    name: message('supplies.epoxySlow'),
     gap: [0, 2],
     working: 30 * MIN,
     next: 6 * H,
@@ -173,7 +174,7 @@ export const ADHESIVES: readonly BenchMaterial[] = [
   }),
   adhesive({
     id: 'contact',
-    name: 'contact adhesive',
+    name: message('supplies.contact'),
     gap: [0, 0.2],
     working: 10 * MIN,
     next: 30 * MIN,
@@ -185,7 +186,7 @@ export const ADHESIVES: readonly BenchMaterial[] = [
   }),
   adhesive({
     id: 'flexible',
-    name: 'flexible craft adhesive',
+    name: message('supplies.flexible'),
     gap: [0, 1],
     working: 5 * MIN,
     next: 2 * H,

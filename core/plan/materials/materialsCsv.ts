@@ -1,8 +1,10 @@
 import type { Answer } from '../../answer'
 import { numberOr, readCsv, taken, writeCsv } from '../../formats/csv'
-import { SUPPLIES } from './supplies'
+import { SUPPLIES, supplyName } from './supplies'
 import { STOCK_UNITS, type StockUnit } from '../../defaults/stock'
 import { amountIn } from '../../stock/units'
+import { message } from '../../words/message'
+import { SaidError } from '../../words/saidError'
 
 /** A material as its rows have it. */
 export interface MaterialRow {
@@ -41,7 +43,7 @@ export function materialsToCsv(list: readonly MaterialRow[]): string {
   const rows = list.flatMap((m) => {
     const own = {
       name: m.name,
-      'serves as': m.serves.map((w) => SUPPLIES.find((s) => s.what === w)?.name ?? w).join('; '),
+      'serves as': m.serves.map((w) => supplyName(w)).join('; '),
       unit: m.unit,
       'reorder at': m.reorder ?? '',
       'price each': m.price || '',
@@ -77,25 +79,25 @@ export function materialsFromCsv<T>(text: string, read: (fields: object) => Answ
   readCsv<Column>(
     text,
     (has) => has('name'),
-    'The first line names the columns, and one of them is “name”. Export the list once to see how.',
+    message('problems.csv.materialColumns'),
     (cell) => {
       const unit = STOCK_UNITS.find((u) => u === (cell('unit') || 'ml'))
-      if (!unit) throw new RangeError(`The unit is one of ${STOCK_UNITS.join(', ')}.`)
-      const density = numberOr(cell('density, g/ml'), 'the density')
+      if (!unit) throw new SaidError(message('problems.csv.unit', { units: STOCK_UNITS.join(', ') }))
+      const density = numberOr(cell('density, g/ml'), 'density, g/ml')
       const fresh = {
         name: cell('name'),
         serves: cell('serves as').split(';').flatMap(served),
         unit,
         density,
-        price: numberOr(cell('price each'), 'the price') ?? 0,
+        price: numberOr(cell('price each'), 'price each') ?? 0,
         reorder: cell('reorder at') === '' ? null : amountIn(unit, cell('reorder at'), density),
-        working: numberOr(cell('working, min'), 'the working time'),
-        next: numberOr(cell('next step after, min'), 'the time to the next step'),
+        working: numberOr(cell('working, min'), 'working, min'),
+        next: numberOr(cell('next step after, min'), 'next step after, min'),
         safety: cell('safety'),
         lots: [] as object[],
       }
       const m = made.get(cell('name')) ?? fresh
-      if (m.unit !== unit) throw new RangeError(`${cell('name')} is counted in ${m.unit} further up.`)
+      if (m.unit !== unit) throw new SaidError(message('problems.csv.otherUnit', { name: cell('name'), unit: m.unit }))
       if (cell('amount') !== '')
         m.lots.push({
           lot: cell('lot'),
@@ -114,8 +116,7 @@ export function materialsFromCsv<T>(text: string, read: (fields: object) => Answ
 function served(word: string): string[] {
   const w = word.trim()
   if (w === '') return []
-  const known = SUPPLIES.find((s) => s.name === w || s.what === w)
-  if (!known)
-    throw new RangeError(`“${w}” is nothing that steps use. Leave “serves as” empty and choose it under Stock.`)
+  const known = SUPPLIES.find((s) => supplyName(s.what) === w || s.what === w)
+  if (!known) throw new SaidError(message('problems.csv.servesNothing', { word: w }))
   return [known.what]
 }

@@ -6,8 +6,6 @@ export const DM2 = 10_000
 /** How much longer one looks and works for a better finish. */
 export const CARE = { shelf: 0.6, display: 1, exhibition: 1.6 } as const
 
-export const capital = (s: string): string => s[0]!.toUpperCase() + s.slice(1)
-
 type Optional =
   | 'after'
   | 'waiting'

@@ -3,7 +3,7 @@ import { adhesiveFor, type AdhesiveAdvice } from '../materials/adhesive'
 import { potLife } from '../materials/batches'
 import { expected, remedies } from '../facts/dryFit'
 import { fitOrder, gluingFor, type GluingAdvice } from '../facts/gluing'
-import { capital, type PlanBuilder } from './builder'
+import { type PlanBuilder } from './builder'
 import type { PlanFacts, PlanJoint } from './types'
 import { fixed } from '../../words/format'
 import { message } from '../../words/message'
@@ -183,7 +183,7 @@ function glueEach(
       key: `glue:${joint.key}`,
       phase,
       title: message('steps.join.gluePair', {
-        name: capital(adhesive.material.name),
+        name: adhesive.material.name,
         name2: joint.a.name,
         name3: joint.b.name,
       }),
@@ -202,7 +202,7 @@ function glueEach(
         }),
       ],
       uses: [{ what: `adhesive:${adhesive.material.id}`, amount: Math.max(0.1, (joint.fit.area * 0.15) / 1000) }],
-      setup: adhesive.material.mixed ? { key: `mix ${adhesive.material.name}`, seconds: BENCH.mix } : null,
+      setup: adhesive.material.mixed ? { key: `mix ${adhesive.material.id}`, seconds: BENCH.mix } : null,
       tools: phase === 'Finish' ? [message('steps.join.scalpelToBareTheMasked')] : [],
       after: [...new Set([...ready, ...before])],
       risks: [

@@ -2,7 +2,7 @@ import { BENCH } from '../../defaults/bench'
 import { GRAIN, ladder, sandingTime, type Surface } from '../materials/abrasives'
 import { potLife } from '../materials/batches'
 import { fillSeam, FILL_DEPTH, type Fill } from '../materials/filling'
-import { capital, DM2, type PlanBuilder } from './builder'
+import { DM2, type PlanBuilder } from './builder'
 import type { JoinedPlan } from './join'
 import type { PlanFacts, PlanJoint } from './types'
 import { fixed } from '../../words/format'
@@ -91,7 +91,7 @@ function seamStep(b: PlanBuilder, { key, a, b: other, surface }: PlanJoint, f: F
   return b.add({
     key: `fill:${key}:${f.material.id}`,
     phase: 'Fit',
-    title: message('steps.surface.theSeamOfAnd', { name: capital(f.material.name), name2: a.name, name3: other.name }),
+    title: message('steps.surface.theSeamOfAnd', { name: f.material.name, name2: a.name, name3: other.name }),
     why: message('steps.surface.mmOfItAreOpen', {
       length: fixed(f.length, 0),
       f: f.widest === null,
@@ -116,7 +116,7 @@ function seamStep(b: PlanBuilder, { key, a, b: other, surface }: PlanJoint, f: F
         : message('steps.surface.ml', { name: f.material.name, n: fixed(Math.max(0.1, ml), 1) }),
     ],
     uses: [{ what: `filler:${f.material.id}`, amount: ml }],
-    setup: f.material.mixed ? { key: `mix ${f.material.name}`, seconds: BENCH.mix } : null,
+    setup: f.material.mixed ? { key: `mix ${f.material.id}`, seconds: BENCH.mix } : null,
     lines: [TEXTURE[surface ?? most]],
     after,
   })

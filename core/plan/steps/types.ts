@@ -146,7 +146,7 @@ export interface PlanFacts {
     nth?: number
     region: string
     technique: string
-    paint: string
+    paint: Said
     /** ids of its paints, and what share of the mix each is */
     mix: readonly { id: string; share: number }[]
     coats: number

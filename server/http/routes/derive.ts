@@ -74,7 +74,7 @@ endpoint(derive, 'post', '/derivations/:key/cancel', 'Stop a derivation', {}, as
   if (row.status === 'waiting') {
     await row.update({
       status: 'failed',
-      problem: { code: 'cancelled', message: 'Cancelled. Nothing was changed; ask for it again when you want it.' },
+      problem: { code: 'cancelled', message: message('problems.runKernel.cancelled') },
     })
     await announce({ type: 'derivation', key: row.key, status: 'failed', progress: 0 })
   } else await database.query('SELECT pg_notify($1, $2)', { bind: ['undercut_cancel', row.key] })

@@ -50,7 +50,7 @@ async function onDevice<T>(act: () => Promise<T>): Promise<T> {
   try {
     return await act()
   } catch (e) {
-    if (e instanceof DeviceTrouble) throw new Refusal(e.kind === 'offline' ? 503 : 409, `device-${e.code}`, e.message)
+    if (e instanceof DeviceTrouble) throw new Refusal(e.kind === 'offline' ? 503 : 409, `device-${e.code}`, e.said)
     throw e
   }
 }

@@ -7,7 +7,7 @@ import { StockItem } from '../../data/models'
 import { Refusal } from '../../domain/refusal'
 import { endpoint } from '../route'
 import { KINDS } from './stock'
-import { message } from '../../../core/words/message'
+import { message, sentences } from '../../../core/words/message'
 
 /**
  * A kind of stock as a CSV list that goes in and out. A list is taken in whole or not at all; of a name that is there
@@ -45,11 +45,13 @@ export function listRoutes<K extends 'material' | 'paint'>(
         list = read(typeof req.body === 'string' ? req.body : '')
       } catch (e) {
         if (!(e instanceof CsvTrouble)) throw e
-        const more = e.problems.length > 8 ? ` And ${e.problems.length - 8} more.` : ''
         throw new Refusal(
           422,
           'list-wrong',
-          message('refusals.stockList.nothingWasTakenIn', { e: e.problems.slice(0, 8).join(' '), more }),
+          message('refusals.stockList.nothingWasImported', {
+            problems: sentences(e.problems.slice(0, 8)),
+            more: Math.max(0, e.problems.length - 8),
+          }),
         )
       }
       const counts = await database.transaction(async (transaction) => {

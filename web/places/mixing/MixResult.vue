@@ -10,8 +10,9 @@ import ColourInput from '../../shell/ColourInput.vue'
 /** The mix as it looks: beside its target, as a film over several grounds, and drawn down to full hiding. */
 const mixing = useMixing()
 const PRIMED: Partial<Record<string, string>> = { zenithal: text('mixing.mixResult.blackAndWhite') }
+const UNDERCOATS: Partial<Record<string, string>> = choicesOf('undercoat')
 const ground = (name: string): string =>
-  PRIMED[name] ?? (name.startsWith('#') ? text('mixing.mixResult.primerOf', { name }) : name)
+  PRIMED[name] ?? (name.startsWith('#') ? text('mixing.mixResult.primerOf', { name }) : (UNDERCOATS[name] ?? name))
 /** In how many coats it covers that ground, or that it never does. */
 const covers = (n: number | null): string =>
   n === null ? text('mixing.mixResult.doesNotCoverIn') : text('mixing.mixResult.n', { n })
@@ -57,8 +58,8 @@ const covers = (n: number | null): string =>
         @chosen="mixing.tint = $event"
       />
     </div>
-    <div v-for="s in mixing.drawn.strips" :key="s.name" class="strip">
-      <span class="soft small">{{ s.name }}</span>
+    <div v-for="s in mixing.drawn.strips" :key="s.way" class="strip">
+      <span class="soft small">{{ $t('mixing.mixResult.way', { way: s.way }) }}</span>
       <div>
         <i
           v-for="(h, i) in s.white"

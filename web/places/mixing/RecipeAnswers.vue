@@ -4,12 +4,13 @@ import FoldPanel from '../../shell/FoldPanel.vue'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed } from 'vue'
 import { text } from '../../i18n'
-import { figure } from '../../manner'
+import { figure, manner } from '../../manner'
 import { labToHex } from '../../../core/paint/optics/colour'
 import { UNSEEN } from '../../../core/paint/recipes/mixRank'
 import type { Merit } from '../../../core/paint/recipes/recipe'
 import { useMixing } from '../../stores/mixing'
 import { useStock } from '../../stores/stock'
+import { say } from '../../../core/words/say'
 
 /** The best mixes for the target, each with what it is best at. */
 const mixing = useMixing(),
@@ -39,7 +40,7 @@ const answer = computed(() => mixing.answer)
       }}
     </h2>
     <BAlert v-if="answer && !answer.reached" :model-value="true" variant="danger" class="mb-2">{{
-      answer.missing
+      answer.missing && say(answer.missing, manner)
     }}</BAlert>
     <article v-for="(r, i) in answer?.recipes ?? []" :key="i" class="recipe" :class="{ here: here(r) }">
       <span class="pair"
@@ -69,7 +70,7 @@ const answer = computed(() => mixing.answer)
     <FoldPanel v-if="answer && answer.excluded.length > 0" class="soft small mt-1">
       <template #title>{{ $t('mixing.recipeAnswers.paintsLeftOut', { excluded: answer.excluded.length }) }}</template>
       <ul class="mb-0">
-        <li v-for="e in answer.excluded" :key="e">{{ e }}</li>
+        <li v-for="(e, i) in answer.excluded" :key="i">{{ say(e, manner) }}</li>
       </ul>
     </FoldPanel>
   </section>

@@ -4,7 +4,7 @@ import { BFormSelect } from 'bootstrap-vue-next/components/BFormSelect'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, ref, shallowRef, watch } from 'vue'
 import { text, choicesOf } from '../../i18n'
-import { figure } from '../../manner'
+import { figure, manner } from '../../manner'
 import { labToHex, type Triple } from '../../../core/paint/optics/colour'
 import type { Recipe } from '../../../core/paint/recipes/recipe'
 import { threeTones } from '../../../core/paint/recipes/tones'
@@ -14,6 +14,7 @@ import { newestOnly } from '../../composables/newest'
 import { useSlowPaintWork } from '../../composables/usePaintWork'
 import { useMixing } from '../../stores/mixing'
 import { useStock } from '../../stores/stock'
+import { say } from '../../../core/words/say'
 
 /** What goes with the mix: its shadow and light, the ways to mute it, and skin built over it. */
 const mixing = useMixing(),
@@ -157,7 +158,7 @@ function useMuted(m: (typeof muted.value)[number]): void {
               $t('mixing.tonesPanel.paintThinCoats', {
                 round: Math.round(100 * z.pigment),
                 coats: z.coats,
-                where: z.where,
+                where: say(z.where, manner),
               })
             }}</span
           >

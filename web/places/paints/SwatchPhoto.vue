@@ -12,6 +12,7 @@ import FaultNote from '../../shell/FaultNote.vue'
 import { say } from '../../../core/words/say'
 import { manner } from '../../manner'
 import FileButton from '../../shell/FileButton.vue'
+import { messageOf } from '../../messageOf'
 
 /**
  * A colour read off a photo: the grey card is pressed first, then the swatch in a few places. Exposure and the light's
@@ -45,7 +46,7 @@ async function choose(f: File): Promise<void> {
     picture = g.getImageData(0, 0, c.width, c.height)
     there.value = true
   } catch (err) {
-    fault.value = err instanceof Error ? err.message : String(err)
+    fault.value = messageOf(err)
   }
 }
 /** px about a pressed place that are read */

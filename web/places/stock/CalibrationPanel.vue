@@ -13,6 +13,7 @@ import { useStock, type Item } from '../../stores/stock'
 import FaultNote from '../../shell/FaultNote.vue'
 import { say } from '../../../core/words/say'
 import { figure, manner, unitName } from '../../manner'
+import { messageOf } from '../../messageOf'
 
 /** What a printer does to what is drawn: printed once as a gauge, measured, and taken off every print from then on. */
 const props = defineProps<{ printer: Item<PrinterRecord> }>()
@@ -69,7 +70,7 @@ async function save(calibrated: boolean): Promise<void> {
     })
     kept.value = true
   } catch (e) {
-    fault.value = e instanceof Error ? e.message : String(e)
+    fault.value = messageOf(e)
   }
 }
 const percent = (s: number): string => {

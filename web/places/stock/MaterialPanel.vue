@@ -4,7 +4,7 @@ import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed } from 'vue'
 import { material as materialSchema, type MaterialRecord } from '../../../contract/stock'
 import { STOCK_UNITS } from '../../../core/defaults/stock'
-import { ofProduct, SUPPLIES } from '../../../core/plan/materials/supplies'
+import { ofProduct, SUPPLIES, supplyName } from '../../../core/plan/materials/supplies'
 import { keepsUntil, spent } from '../../../core/stock/lots'
 import { amountIn, amountText } from '../../../core/stock/units'
 import { manner } from '../../manner'
@@ -15,6 +15,7 @@ import { useStock, type Item } from '../../stores/stock'
 import ChoiceSelect from '../../shell/ChoiceSelect.vue'
 import FaultNote from '../../shell/FaultNote.vue'
 import NumberField from '../../shell/NumberField.vue'
+import { say } from '../../../core/words/say'
 
 /** One material: what it serves as, its care, and its lots. Amounts are typed in any unit that can be turned into its own. */
 const props = defineProps<{ item: Item<MaterialRecord> }>()
@@ -114,11 +115,11 @@ const remove = (): Promise<void> =>
     </div>
     <p class="mt-2 mb-1">{{ $t('stock.materialPanel.usedAs') }}</p>
     <p v-for="w in m.serves" :key="w" class="m-0 d-flex justify-content-between">
-      {{ SUPPLIES.find((s) => s.what === w)?.name ?? w }}
+      {{ supplyName(w, manner) }}
       <BButton
         variant="quiet"
         size="sm"
-        :aria-label="$t('stock.materialPanel.remove', { name: SUPPLIES.find((s) => s.what === w)?.name ?? w })"
+        :aria-label="$t('stock.materialPanel.remove', { name: supplyName(w, manner) })"
         @click="save({ serves: m.serves.filter((x) => x !== w) })"
       >
         ×
@@ -132,11 +133,13 @@ const remove = (): Promise<void> =>
     >
       <option value="" disabled>{{ $t('stock.materialPanel.whatStepsUseIt') }}</option>
       <option v-for="s in SUPPLIES.filter((x) => !m.serves.includes(x.what))" :key="s.what" :value="s.what">
-        {{ s.name }}
+        {{ say(s.name, manner) }}
       </option>
     </ChoiceSelect>
     <BAlert v-if="strange" :model-value="true" variant="danger" class="mt-1 mb-0">
-      {{ $t('stock.materialPanel.stepsUseInAnd', { name: strange.name, unit: strange.unit, unit2: m.unit }) }}
+      {{
+        $t('stock.materialPanel.stepsUseInAnd', { name: say(strange.name, manner), unit: strange.unit, unit2: m.unit })
+      }}
     </BAlert>
     <div v-for="(l, i) in m.lots" :key="i" class="lot" :class="{ old: spent(l, today) }">
       <div class="pair">

@@ -10,6 +10,7 @@ import CalibrationPanel from './CalibrationPanel.vue'
 import CsvList from './CsvList.vue'
 import FiguresPanel from './FiguresPanel.vue'
 import MaterialPanel from './MaterialPanel.vue'
+import { say } from '../../../core/words/say'
 
 let page: StageBench
 beforeEach(() => {
@@ -187,7 +188,7 @@ describe('a material', () => {
   it('turns volume into weight only by its density, and says so', async () => {
     const at = await open({ lots: [{ lot: '1', amount: 50, opened: null, keeps: 24, bestBefore: null }] })
     await enter(at, 'Left of lot 1', '20 ml')
-    expect(at.find('.alert').text()).toContain('Give its density')
+    expect(at.find('.alert').text()).toContain('Give the density')
     expect(kept().lots).toMatchObject([{ amount: 50 }])
     await enter(at, 'Density', '1.5')
     await again(at)
@@ -204,8 +205,8 @@ describe('a material', () => {
     )!
     await choose(at, 'It is used as', strange.what)
     await again(at)
-    expect(at.find('.alert').text()).toContain(`Steps use ${strange.name} in ${strange.unit}`)
-    await press(at, `Remove ${strange.name}`)
+    expect(at.find('.alert').text()).toContain(`Steps use ${say(strange.name)} in ${strange.unit}`)
+    await press(at, `Remove ${say(strange.name)}`)
     await again(at)
     expect(at.find('.alert').exists()).toBe(false)
     expect(kept().serves).toEqual([])

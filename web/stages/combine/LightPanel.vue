@@ -13,7 +13,8 @@ import { useDerivations } from '../../stores/derivations'
 import { usePiece } from '../../stores/piece'
 import { useViewport } from '../../viewport/useViewport'
 import FaultNote from '../../shell/FaultNote.vue'
-import { ApiProblem, messageOf } from '../../api'
+import { ApiProblem } from '../../api'
+import { messageOf } from '../../messageOf'
 
 /** A channel for a wire from under the base to a lit part, and a bay for the battery with its lid. */
 const store = usePiece(),
@@ -79,7 +80,7 @@ async function find(): Promise<void> {
       wall: wall.value,
     })
   } catch (e) {
-    fault.value = e instanceof Error ? e.message : String(e)
+    fault.value = messageOf(e)
   }
   busy.value = ''
 }

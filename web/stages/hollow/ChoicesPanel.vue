@@ -18,6 +18,7 @@ import { useDerivations } from '../../stores/derivations'
 import { useFindings } from '../../stores/findings'
 import { usePiece } from '../../stores/piece'
 import { useStock } from '../../stores/stock'
+import { messageOf } from '../../messageOf'
 
 /** Solid, hollow, or hollow and cast full: what each would mean, before anything is chosen. */
 const props = defineProps<{ wall: number; voxel: number; opening: number }>()
@@ -71,7 +72,7 @@ watch(
       hollowed.value = made
       choices.value = compared
     } catch (e) {
-      if (mine === serial) why.value = e instanceof Error ? e.message : String(e)
+      if (mine === serial) why.value = messageOf(e)
     } finally {
       if (mine === serial) busy.value = false
     }

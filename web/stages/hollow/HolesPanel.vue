@@ -15,6 +15,7 @@ import { useViewport } from '../../viewport/useViewport'
 import FaultNote from '../../shell/FaultNote.vue'
 import { say } from '../../../core/words/say'
 import { manner } from '../../manner'
+import { messageOf } from '../../messageOf'
 
 /** Drain holes: proposed, set by hand, slid along the skin, and their plugs. */
 type Triple = [number, number, number]
@@ -128,7 +129,7 @@ async function feel(i: number): Promise<void> {
     else if (r.asked) draft.value[now] = from({ ...r.asked, point: h.point, direction: h.direction }, words(r.asked))
     else draft.value[now] = { ...h, wrong: r.problem ? say(r.problem.message, manner) : '', instead: r.instead }
   } catch (e) {
-    fault.value = e instanceof Error ? e.message : String(e)
+    fault.value = messageOf(e)
   }
 }
 type Spot = Pick<DrainSite, 'point' | 'direction' | 'diameter' | 'score'>
@@ -193,9 +194,9 @@ async function propose(): Promise<void> {
       fault.value = text('hollow.holesPanel.ofHolesFoundNo', { wanted: wanted - sites.length, wanted2: wanted })
     else if (across !== diameter.value)
       fault.value = text('hollow.holesPanel.holesOfMmDo', { diameter: diameter.value, across })
-    draft.value = sites.map((s) => from(s, s.reason))
+    draft.value = sites.map((s) => from(s, say(s.reason, manner)))
   } catch (e) {
-    fault.value = e instanceof Error ? e.message : String(e)
+    fault.value = messageOf(e)
   } finally {
     searching.value = false
   }

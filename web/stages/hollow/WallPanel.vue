@@ -13,6 +13,7 @@ import { usePiece } from '../../stores/piece'
 import type { Picked } from '../../viewport/scene'
 import { useViewport } from '../../viewport/useViewport'
 import FaultNote from '../../shell/FaultNote.vue'
+import { messageOf } from '../../messageOf'
 
 /** The wall, where it is thicker because a brush or a load says so, and what stiffens the cavity. */
 const props = defineProps<{ wall: number; voxel: number; opening: number; source: string }>()
@@ -106,7 +107,7 @@ async function byLoad(): Promise<void> {
       by.value = Number(Math.max(...places.map((p) => (p.wall ?? p.reach) - props.wall)).toFixed(1))
     }
   } catch (e) {
-    fault.value = e instanceof Error ? e.message : String(e)
+    fault.value = messageOf(e)
   } finally {
     asking.value = false
   }

@@ -4,6 +4,7 @@ import FoldPanel from '../../shell/FoldPanel.vue'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { ref } from 'vue'
 import { fetchBytes } from '../../api'
+import { messageOf } from '../../messageOf'
 import NumberField from '../../shell/NumberField.vue'
 import { useDerivations } from '../../stores/derivations'
 import { usePiece } from '../../stores/piece'
@@ -40,7 +41,7 @@ async function scan(): Promise<void> {
     const bytes = await fetchBytes(d.blobs.ply!)
     await store.dropFiles([new File([bytes as BlobPart], `scan of ${store.part!.name}.ply`)])
   } catch (e) {
-    problem.value = e instanceof Error ? e.message : String(e)
+    problem.value = messageOf(e)
   }
   busy.value = false
 }

@@ -5,6 +5,7 @@ import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, ref } from 'vue'
 import { regionDabs } from '../../../core/paint/surface/regionDabs'
 import { fetchBytes } from '../../api'
+import { messageOf } from '../../messageOf'
 import NumberField from '../../shell/NumberField.vue'
 import { usePiece } from '../../stores/piece'
 import { useScheme } from '../../stores/scheme'
@@ -50,7 +51,7 @@ async function fromRegions(): Promise<void> {
     const size = store.report('scale')?.measures.size ?? [100, 100, 100]
     await keep(regionDabs(mesh, labels, new Set(picked.value), Math.max(1, Math.max(...size) / 60)) as BrushSpot[])
   } catch (e) {
-    fault.value = e instanceof Error ? e.message : String(e)
+    fault.value = messageOf(e)
   } finally {
     busy.value = false
   }

@@ -9,6 +9,7 @@ import { peelOn } from '../../../core/print/slice/printer'
 import { usePrinterAndResin } from '../../composables/usePrinterAndResin'
 import { useStock } from '../../stores/stock'
 import FaultNote from '../../shell/FaultNote.vue'
+import { messageOf } from '../../messageOf'
 
 /** How the print went, kept with its resin; and what all its prints say about how hard the film pulls. */
 const props = defineProps<{ utilisation: number; peelPressure: number; greenStrength: number }>()
@@ -39,7 +40,7 @@ async function save(data: Partial<NonNullable<typeof resin.value>>, said: string
     await stock.change('resin', r.id, data)
     noted.value = said
   } catch (e) {
-    fault.value = e instanceof Error ? e.message : String(e)
+    fault.value = messageOf(e)
   }
 }
 const log = (held: boolean): Promise<void> =>

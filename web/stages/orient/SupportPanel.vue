@@ -20,6 +20,7 @@ import LoadChart from './LoadChart.vue'
 import OutcomePanel from './OutcomePanel.vue'
 import { useStand, type BrushSpot, type Tool } from './orientStage'
 import FaultNote from '../../shell/FaultNote.vue'
+import { messageOf } from '../../messageOf'
 
 /** Supports: how they are thought of, grown, set by hand, painted in and out, and what they cost and bear. */
 const props = defineProps<{ focal: BrushSpot[] }>()
@@ -111,7 +112,7 @@ async function grow(more: Partial<NonNullable<typeof op.value>> = {}): Promise<v
       ...more,
     })
   } catch (e) {
-    fault.value = e instanceof Error ? e.message : String(e)
+    fault.value = messageOf(e)
   } finally {
     busy.value = false
   }

@@ -22,6 +22,7 @@ import { useStand } from './orientStage'
 import FaultNote from '../../shell/FaultNote.vue'
 import { say } from '../../../core/words/say'
 import { manner } from '../../manner'
+import { messageOf } from '../../messageOf'
 const whyWords = (a: OrientationScore, b: OrientationScore, name: string): string => say(whyThisWay(a, b, name), manner)
 
 /** Which way up: the choices that none beats, why one of them is proposed, and what must look up or stand alike. */
@@ -79,7 +80,7 @@ async function search(): Promise<void> {
     upright.value = r.scores.find((w) => w.quaternion.join() === r.upright?.quaternion.join()) ?? null
     if (ways.value[0]) stand.draft = [...ways.value[0].quaternion]
   } catch (e) {
-    fault.value = e instanceof Error ? e.message : String(e)
+    fault.value = messageOf(e)
   } finally {
     searching.value = false
   }

@@ -14,6 +14,8 @@ import { usePiece } from '../../stores/piece'
 import { useStock } from '../../stores/stock'
 import ChoiceSelect from '../../shell/ChoiceSelect.vue'
 import FaultNote from '../../shell/FaultNote.vue'
+import { say } from '../../../core/words/say'
+import { manner } from '../../manner'
 
 /** House rules as they hold for this piece: what another choice would change is seen before it is taken. */
 const piece = usePiece(),
@@ -119,7 +121,7 @@ const rows = computed(() => {
         class="small"
         :model-value="!unused.includes(m.id)"
         @update:model-value="use(m.id, Boolean($event))"
-        >{{ m.name }}</BFormCheckbox
+        >{{ say(m.name, manner) }}</BFormCheckbox
       >
     </fieldset>
     <section v-if="asked" class="sheet p-3 mt-2" data-difference>

@@ -7,6 +7,7 @@ import { PART, PIECE, planReply, planStep } from '../../stores/fakeServer'
 import { useOutbox } from '../../stores/outbox'
 import { usePlan } from '../../stores/plan'
 import { button, choose, control, enter, press, settle, StageBench, type } from '../stageTesting'
+import { say } from '../../../core/words/say'
 
 let page: StageBench
 beforeEach(() => {
@@ -62,7 +63,7 @@ describe('another way of working', () => {
   it('can do without a filler, and back with all of them asks nothing', async () => {
     const at = await open()
     const filler = [...FILLERS, ...ADHESIVES][0]!
-    const box = control(at, filler.name)
+    const box = control(at, say(filler.name))
     await box.setValue(false)
     await settle()
     expect(sent(`POST /pieces/${PIECE}/plan/compare`).at(-1)).toEqual({ schools: {}, without: [filler.id] })

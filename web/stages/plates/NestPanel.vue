@@ -13,6 +13,7 @@ import { usePlating } from '../../stores/plating'
 import { useSpares } from './useSpares'
 import ChoiceSelect from '../../shell/ChoiceSelect.vue'
 import NumberField from '../../shell/NumberField.vue'
+import { messageOf } from '../../messageOf'
 
 /** What is printed how often, on which printers; the plates that come of it, and what other ways would take. */
 const emit = defineEmits<{ show: []; slice: [] }>()
@@ -81,7 +82,7 @@ async function slice(plate: NestedPlate, i: number): Promise<void> {
     await plating.setUp(plate)
     emit('slice')
   } catch (e) {
-    fault.value = e instanceof Error ? e.message : String(e)
+    fault.value = messageOf(e)
   } finally {
     busy.value = false
   }

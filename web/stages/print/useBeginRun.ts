@@ -5,6 +5,7 @@ import { newRun, run as runSchema } from '../../../contract/runs'
 import type { z } from 'zod'
 import type { NestedPlate } from '../../../core/print/nest/types'
 import { api } from '../../api'
+import { messageOf } from '../../messageOf'
 import { usePrinterAndResin } from '../../composables/usePrinterAndResin'
 import { useDerivations } from '../../stores/derivations'
 import { usePiece } from '../../stores/piece'
@@ -42,7 +43,7 @@ export function useBeginRun() {
       await runs.fresh()
       runs.chosen = run.plates[0]!.id
     } catch (e) {
-      fault.value = e instanceof Error ? e.message : String(e)
+      fault.value = messageOf(e)
     } finally {
       busy.value = ''
     }

@@ -5,6 +5,7 @@ import type { PartRecord } from '../../../contract/pieces'
 import type { Change } from '../../../core/print/failure/cause'
 import { usePiece } from '../../stores/piece'
 import { useStock } from '../../stores/stock'
+import { messageOf } from '../../messageOf'
 
 /** Makes the one change that a cause asks for, where it can be made at once; says what was done. */
 export function useOneChange() {
@@ -50,7 +51,7 @@ export function useOneChange() {
             : text('print.useOneChange.itsSizeIsNow', { grade: term('tipSize', change.grade) })
       }
     } catch (e) {
-      fault.value = e instanceof Error ? e.message : String(e)
+      fault.value = messageOf(e)
     }
   }
   return { make, canDo, done, fault }

@@ -11,6 +11,7 @@ import { useDerivations } from '../../stores/derivations'
 import { usePiece } from '../../stores/piece'
 import { usePlating } from '../../stores/plating'
 import { useRuns } from '../../stores/runs'
+import { messageOf } from '../../messageOf'
 
 /** Wire that holds a piece to its stump: no thicker than this share of the widest circle in the cut, nor than 2 mm. */
 const PIN_SHARE = 0.45,
@@ -74,7 +75,7 @@ export function useReprint() {
           ? text('print.useReprint.isNowAPart', { name, width: fixed(pin!.width, 1) })
           : text('print.useReprint.isNowAPart2', { name })
     } catch (e) {
-      fault.value = e instanceof Error ? e.message : String(e)
+      fault.value = messageOf(e)
     } finally {
       busy.value = ''
     }

@@ -17,6 +17,8 @@ import { directionText } from '../../shell/directionText'
 import { useViewport } from '../../viewport/useViewport'
 import ChoiceSelect from '../../shell/ChoiceSelect.vue'
 import NumberField from '../../shell/NumberField.vue'
+import { say } from '../../../core/words/say'
+import { manner } from '../../manner'
 
 const coat = defineModel<Coat>({ required: true })
 const props = defineProps<{
@@ -48,7 +50,7 @@ const read = computed(() => {
   const measured = maps.map((m) => MAP_WORDS[m]).join(' and ')
   return [
     measured && text('scheme.coatRow.measured', { measured }),
-    judged && text('scheme.coatRow.judged', { judged }),
+    judged && text('scheme.coatRow.judged', { judged: say(judged, manner) }),
   ]
     .filter(Boolean)
     .join(' ')

@@ -46,11 +46,13 @@ const set = (id: string, fields: Partial<Scheme['effects'][number]>): void =>
   <FoldPanel class="my-2">
     <template #title
       ><h2 class="d-inline">{{ $t('scheme.effectsPanel.groundSnowWaterRust') }}</h2>
-      <span v-if="own.length > 0" class="soft small ms-2">{{ own.map((e) => e.way.name).join(', ') }}</span>
+      <span v-if="own.length > 0" class="soft small ms-2">{{
+        own.map((e) => say(e.way.name, manner)).join(', ')
+      }}</span>
     </template>
     <div class="d-flex gap-2 my-2">
       <BFormSelect v-model="kind" size="sm" class="w-auto" :aria-label="$t('scheme.effectsPanel.effect')">
-        <option v-for="k in EFFECT_KINDS" :key="k" :value="k">{{ EFFECTS[k].name }}</option>
+        <option v-for="k in EFFECT_KINDS" :key="k" :value="k">{{ say(EFFECTS[k].name, manner) }}</option>
       </BFormSelect>
       <BButton variant="quiet" size="sm" @click="add">{{
         $t('scheme.effectsPanel.applyTo', { name: region.name })
@@ -62,7 +64,7 @@ const set = (id: string, fields: Partial<Scheme['effects'][number]>): void =>
         <BButton
           variant="quiet"
           size="sm"
-          :aria-label="$t('scheme.effectsPanel.remove', { name: e.way.name })"
+          :aria-label="$t('scheme.effectsPanel.remove', { name: say(e.way.name, manner) })"
           @click="change(all.filter((x) => x.id !== e.id))"
         >
           ×
@@ -78,7 +80,7 @@ const set = (id: string, fields: Partial<Scheme['effects'][number]>): void =>
             :max="50"
             :step="0.5"
             :model-value="e.thickness"
-            :label="$t('scheme.effectsPanel.thicknessInMm', { name: e.way.name })"
+            :label="$t('scheme.effectsPanel.thicknessInMm', { name: say(e.way.name, manner) })"
             @update:model-value="set(e.id, { thickness: $event })"
         /></label>
         <label
@@ -90,7 +92,7 @@ const set = (id: string, fields: Partial<Scheme['effects'][number]>): void =>
             :max="100"
             :digits="0"
             :model-value="100 * e.coverage"
-            :label="$t('scheme.effectsPanel.shareOfTheRegion', { name: e.way.name })"
+            :label="$t('scheme.effectsPanel.shareOfTheRegion', { name: say(e.way.name, manner) })"
             @update:model-value="set(e.id, { coverage: $event / 100 })"
           />{{ $t('scheme.effectsPanel.ofIt') }}</label
         >
@@ -99,7 +101,7 @@ const set = (id: string, fields: Partial<Scheme['effects'][number]>): void =>
         <b class="num">{{ quantity(e.plan.amount, e.way.unit === 'g' ? 2 : 1, e.way.unit) }}</b>
         {{
           $t('scheme.effectsPanel.ofLayersLayersOf', {
-            stuff: e.way.stuff,
+            stuff: say(e.way.stuff, manner),
             layers: e.plan.layers,
             handsOn: duration(e.plan.handsOn),
             setting: e.way.setting === 'reaction',

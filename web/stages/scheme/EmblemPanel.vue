@@ -103,7 +103,7 @@ function read(f: File): Promise<void> {
 }
 const svg = (): Promise<void> =>
   attempt(() => {
-    const { width, height, parts } = emblemSvg(mark(), name.value)
+    const { width, height, parts } = emblemSvg(mark(), name.value, manner)
     saveFile(`mask, ${name.value}.svg`, svgPage(width, height, parts), 'image/svg+xml')
     return Promise.resolve()
   })

@@ -150,7 +150,7 @@ const name = (i: number): string =>
       : text('scheme.eyesPanel.eyeOnTheRight')
 function giveSheet(): void {
   const list = plans.value.map((plan, i) => ({ name: name(i), ball: mine.value!.balls[i]!, plan }))
-  saveFile('eyes.svg', eyeSheet(list, times.value).svg, 'image/svg+xml')
+  saveFile('eyes.svg', eyeSheet(list, times.value, manner).svg, 'image/svg+xml')
 }
 const mm = (v: number): string => figure(v, 1, 'mm')
 </script>

@@ -17,6 +17,8 @@ import { usePaintOrder } from '../../stores/paintOrder'
 import { useScheme } from '../../stores/scheme'
 import { useStock } from '../../stores/stock'
 import FaultNote from '../../shell/FaultNote.vue'
+import { say } from '../../../core/words/say'
+import { manner } from '../../manner'
 
 /** In which order the coats go on: the cheapest there is, one's own beside it, and the masks of each step. */
 defineProps<{ fixes: StageHandlers<'order'> }>()
@@ -172,7 +174,8 @@ function masks(s: OrderStep): string {
         <li v-for="(s, i) in shown" :key="coatOf(s).id" :data-step="coatOf(s).id">
           <span class="what"
             ><b>{{ region(coatOf(s).region) }}</b
-            >: {{ coatOf(s).name }}<span class="soft">{{ coatOf(s).spray ? $t('scheme.orderPanel.sprayed') : '' }}</span
+            >: {{ say(coatOf(s).name, manner)
+            }}<span class="soft">{{ coatOf(s).spray ? $t('scheme.orderPanel.sprayed') : '' }}</span
             ><span v-if="s.masks.length > 0" class="masks">{{
               $t('scheme.orderPanel.mask', { s: masks(s), masking: duration(s.masking) })
             }}</span></span
@@ -183,7 +186,10 @@ function masks(s: OrderStep): string {
               size="sm"
               :disabled="i === 0"
               :aria-label="
-                $t('scheme.orderPanel.moveOnEarlier', { name: coatOf(s).name, region: region(coatOf(s).region) })
+                $t('scheme.orderPanel.moveOnEarlier', {
+                  name: say(coatOf(s).name, manner),
+                  region: region(coatOf(s).region),
+                })
               "
               @click="move(i, -1)"
             >
@@ -193,7 +199,10 @@ function masks(s: OrderStep): string {
               size="sm"
               :disabled="i === shown.length - 1"
               :aria-label="
-                $t('scheme.orderPanel.moveOnLater', { name: coatOf(s).name, region: region(coatOf(s).region) })
+                $t('scheme.orderPanel.moveOnLater', {
+                  name: say(coatOf(s).name, manner),
+                  region: region(coatOf(s).region),
+                })
               "
               @click="move(i, 1)"
             >

@@ -14,6 +14,8 @@ import { usePiece } from '../../stores/piece'
 import { useViewport } from '../../viewport/useViewport'
 import type { SchemeSent } from '../../workers/paintedSkin'
 import type { Light } from './usePreview'
+import { say } from '../../../core/words/say'
+import { manner } from '../../manner'
 
 /** Where light and shade are to be painted: borders on the sculpt, and a sheet of them to lay beside it. */
 const props = defineProps<{
@@ -60,7 +62,7 @@ async function sheet(): Promise<void> {
     what: what.value,
     turn: directionText(at.value.turn, at.value.lift),
   })
-  const svg = await work.placesSheet(places.value, title)
+  const svg = await work.placesSheet(places.value, title, manner)
   if (svg) saveFile(`light and shade, ${what.value}.svg`, svg, 'image/svg+xml')
 }
 </script>
@@ -91,7 +93,7 @@ async function sheet(): Promise<void> {
                 }"
               />
             </BTd>
-            <BTd>{{ z.name }}</BTd>
+            <BTd>{{ say(z.name, manner) }}</BTd>
             <BTd class="text-end">
               {{ $t('scheme.placesPanel.cm', { areas: fixed((places.areas[ZONES.length - 1 - i] ?? 0) / 100, 1) }) }}
             </BTd>

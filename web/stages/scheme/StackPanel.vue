@@ -28,6 +28,9 @@ import { nameOf as named } from '../../../contract/name'
 import { useZodForm } from '../../composables/useZodForm'
 import TextField from '../../shell/TextField.vue'
 import DraftInput from '../../shell/DraftInput.vue'
+import type { Message } from '../../../core/words/message'
+import { say } from '../../../core/words/say'
+import { manner } from '../../manner'
 
 /** Whole stacks for a region: laid out by a school, the workshop's own, and others that were tried and kept aside. */
 const emit = defineEmits<{ changed: [] }>()
@@ -55,7 +58,7 @@ const own = computed(() => stock.workshop?.stacks ?? [])
 const TONES = choicesOf('tones')
 const chosen = ref(''),
   tones = ref<ToneSchool>(rule('tones')),
-  notes = ref<string[]>([])
+  notes = ref<Message[]>([])
 // What it is called says how it is mostly painted; else the house's school does.
 watch(
   [house, () => props.region.name],
@@ -73,11 +76,11 @@ const bySchool = computed(() =>
 const label = (s: LibraryStack): string =>
   s.school
     ? text('scheme.stackPanel.school', {
-        name: s.name,
+        name: say(s.name, manner),
         choices: choicesOf('shading')[s.school],
         school: s.school === house.value,
       })
-    : s.name
+    : say(s.name, manner)
 const here = computed(() => scheme.value.coats.filter((c) => c.regionId === props.region.id))
 const variants = computed(() => scheme.value.variants.filter((v) => v.regionId === props.region.id))
 
@@ -213,7 +216,7 @@ onBeforeUnmount(() => {
           <option v-for="s in own" :key="s.name" :value="`own ${s.name}`">{{ s.name }}</option>
         </optgroup>
       </BFormSelect>
-      <p v-if="picked" class="soft small m-0">{{ picked.says }}</p>
+      <p v-if="picked" class="soft small m-0">{{ say(picked.says, manner) }}</p>
       <div class="d-flex gap-2">
         <BFormSelect v-if="picked" v-model="tones" size="sm" class="w-auto" :aria-label="$t('scheme.stackPanel.tones')">
           <option v-for="(words, t) in TONES" :key="t" :value="t">{{ words }}</option>
@@ -222,7 +225,7 @@ onBeforeUnmount(() => {
           $t('scheme.stackPanel.addTheseCoats')
         }}</BButton>
       </div>
-      <p v-for="n in notes" :key="n" class="small m-0">{{ n }}</p>
+      <p v-for="(n, i) in notes" :key="i" class="small m-0">{{ say(n, manner) }}</p>
       <FaultNote :text="fault" />
       <FaultNote :text="kept.fault.value" />
       <form v-if="here.length > 0" class="d-flex gap-2 align-items-start" novalidate @submit.prevent="kept.send">

@@ -6,7 +6,7 @@ import { BProgress } from 'bootstrap-vue-next/components/BProgress'
 import * as Comlink from 'comlink'
 import { computed, onBeforeUnmount, ref, shallowRef, watch } from 'vue'
 import { text, fixed } from '../../i18n'
-import { figure } from '../../manner'
+import { figure, manner } from '../../manner'
 import type { Mesh } from '../../../core/mesh/mesh'
 import { stencilPages, stencilSvg } from '../../../core/paint/stencil/pages'
 import { STENCIL, type Stencils } from '../../../core/paint/stencil/stencil'
@@ -38,7 +38,7 @@ onBeforeUnmount(forget)
 const title = computed(() =>
   text('scheme.stencilPanel.masksFor', { name: store.piece?.name ?? 'Piece', name2: props.region.name }),
 )
-const pages = computed(() => (found.value ? stencilPages(title.value, found.value) : []))
+const pages = computed(() => (found.value ? stencilPages(title.value, found.value, manner) : []))
 const drawn = computed(() => {
   const p = pages.value[page.value]
   return p ? `data:image/svg+xml,${encodeURIComponent(stencilSvg(p))}` : null

@@ -6,6 +6,7 @@ import { vertexNormals } from '../../../core/mesh/measure'
 import type { Mesh } from '../../../core/mesh/mesh'
 import { brushLabels, regionAreas } from '../../../core/paint/surface/regions'
 import { api, fetchBytes } from '../../api'
+import { messageOf } from '../../messageOf'
 import { asFloats } from '../../composables/paintedScheme'
 import { usePaintWork, useSlowPaintWork } from '../../composables/usePaintWork'
 import { useDerivations } from '../../stores/derivations'
@@ -79,7 +80,7 @@ export function useRegions(changed: () => void) {
       }
     } catch (e) {
       next = new Uint8Array(0)
-      said = text('scheme.useRegions.itsRegionsCouldNot', { value: e instanceof Error ? e.message : String(e) })
+      said = text('scheme.useRegions.itsRegionsCouldNot', { value: messageOf(e) })
     }
     // Another part was laid on the table meanwhile.
     if (viewport.shown !== shown) return

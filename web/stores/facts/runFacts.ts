@@ -5,6 +5,8 @@ import { known, NONE, type Facts } from '../../../core/findings/facts'
 import type { KnownAt } from '../../../core/findings/judge'
 import { useInspection } from '../inspection'
 import { useRuns } from '../runs'
+import { say } from '../../../core/words/say'
+import { manner } from '../../manner'
 
 /** ml that the layers not printed yet take, by their share of all */
 export const stillNeeded = (p: PlateRecord): number =>
@@ -24,7 +26,7 @@ export function runFacts() {
     id: p.id,
     name: name(p),
     state: p.state,
-    problem: p.problem,
+    problem: p.problem === null ? null : say(p.problem, manner),
     layer: p.progress.layer,
     layers: p.layers,
     doing: p.progress.state,

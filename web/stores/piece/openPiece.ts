@@ -2,6 +2,7 @@ import { text } from '../../i18n'
 import { ref } from 'vue'
 import { piece as pieceSchema, pieceDetail, type PartRecord, type PieceDetail } from '../../../contract/pieces'
 import { api, ApiProblem } from '../../api'
+import { messageOf } from '../../messageOf'
 import { fieldEdits } from '../../composables/edits'
 import { newestOnly } from '../../composables/newest'
 import { useChanges } from '../changes'
@@ -93,7 +94,7 @@ export function openPiece() {
       if (e instanceof ApiProblem && e.status === 409) {
         await reload()
         problem.value = text('piece.openPiece.theNewerVersionIs', { message: e.message })
-      } else problem.value = e instanceof Error ? e.message : String(e)
+      } else problem.value = messageOf(e)
       return false
     }
   }
