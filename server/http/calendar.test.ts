@@ -321,7 +321,7 @@ describe('the calendar', () => {
     await tick(null)
     const out = new TextDecoder().decode(await at.bytes('/materials.csv'))
     expect((await csv(out)).body).toEqual({ added: 0, changed: 1 })
-    expect((await csv('colour,size\nred,4')).body.detail).toContain('names the columns')
+    expect((await csv('colour,size\nred,4')).body.detail).toContain('name the columns')
   })
 
   it('writes an entry once, however often it is sent, and no picture that is none', async () => {
