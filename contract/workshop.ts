@@ -140,3 +140,11 @@ export const workshop = z.object({
   version: z.int(),
 })
 export type Workshop = z.infer<typeof workshop>
+/** Settings as they are changed; what was stored before a rule came is still read. */
+export const changedWorkshop = workshop.extend({
+  name: nameOf(120, 'forms.giveTheWorkshopAName'),
+  currency: z
+    .string()
+    .trim()
+    .regex(/^[A-Z]{3}$/, words('forms.aCurrencyIsThreeLetters')),
+})

@@ -103,7 +103,7 @@ test('plan: made from how two blocks meet; another school is weighed, left, and 
   await expect.poll(async () => (await detail(id)).partList.length).toBe(2)
   await stage(page, 'Plan')
   const step = (name: RegExp): ReturnType<typeof page.getByRole> => page.getByRole('button', { name })
-  await expect(step(/gel: block to cap/)).toBeVisible()
+  await expect(step(/Glue block to cap: cyanoacrylate, gel/)).toBeVisible()
   await expect(page.getByText('the plan follows')).toHaveCount(0)
   await step(/Dry fit the pair/).click()
   await expect(page.getByText(/block and cap: 0.25 mm per side/)).toBeVisible()

@@ -4,5 +4,6 @@ declare module 'bootstrap-vue-next' {
   /** Our own, beside the library's: see styles/main.scss. */
   interface BaseButtonVariant {
     quiet: unknown
+    card: unknown
   }
 }

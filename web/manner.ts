@@ -50,7 +50,9 @@ export const charted = (unit: string, values: readonly number[]): number[] =>
 /** The unit in which what is kept in `unit` is shown, for the head of a column or an axis. */
 export const unitName = (unit: string): string => shownUnit(unit, manner)
 
-const locale = manner.locale === PSEUDO ? 'en' : manner.locale
+/** The locale of dates and times. */
+export const dateLocale = manner.locale === PSEUDO ? 'en' : manner.locale
+const locale = dateLocale
 /** "09:00" where a day has 24 hours, "9:00 AM" where it has twice twelve. */
 const hour =
   new Intl.DateTimeFormat(locale, { hour: 'numeric' }).resolvedOptions().hourCycle === 'h23' ? '2-digit' : 'numeric'

@@ -1,11 +1,6 @@
 import { useForm } from '@tanstack/vue-form'
-import { ref } from 'vue'
 import type { z } from 'zod'
-import { issueSaid } from '../../contract/issues'
-import { say } from '../../core/words/say'
-import { ApiProblem } from '../api'
-import { messageOf } from '../messageOf'
-import { manner } from '../manner'
+import { useFieldFaults } from './useFieldFaults'
 
 /**
  * A form whose values are checked by the schema that the server checks them by. What is wrong with a field is said beside
@@ -18,27 +13,17 @@ export function useZodForm<S extends z.ZodObject>(
   initial: () => z.input<S>,
   submit: (values: z.output<S>) => Promise<unknown>,
 ) {
-  const fault = ref('')
-  const refused = ref<Readonly<Record<string, string>>>({})
+  const faults = useFieldFaults()
   const form = useForm({
     defaultValues: initial(),
     onSubmit: async ({ value }) => {
-      const read = schema.safeParse(value, { reportInput: true })
-      if (!read.success) {
-        refused.value = Object.fromEntries(
-          read.error.issues
-            .map((issue) => [String(issue.path[0] ?? ''), say(issueSaid(issue, false), manner)])
-            .reverse(),
-        )
-        return
-      }
+      const read = faults.read(schema, value)
+      if (read === null) return
       try {
-        await submit(read.data)
+        await submit(read as z.output<S>)
         form.reset(initial())
       } catch (e) {
-        const at = e instanceof ApiProblem && typeof e.body.field === 'string' ? e.body.field.split('.')[0]! : ''
-        if (at in schema.shape) refused.value = { [at]: messageOf(e) }
-        else fault.value = messageOf(e)
+        faults.refuse(e, (field) => field in schema.shape)
       }
     },
   })
@@ -47,18 +32,15 @@ export function useZodForm<S extends z.ZodObject>(
   /** A field as its component wants it: its value, what is wrong with it, and what is typed. */
   const bind = (name: keyof z.input<S> & string) => ({
     modelValue: (values.value as Record<string, unknown>)[name] as string,
-    fault: refused.value[name] ?? '',
+    fault: faults.of(name),
     'onUpdate:modelValue': (v: unknown) => {
       form.setFieldValue(name as never, v as never)
-      // What is being mended is no longer said to be wrong.
-      if (name in refused.value)
-        refused.value = Object.fromEntries(Object.entries(refused.value).filter(([k]) => k !== name))
+      faults.mend(name)
     },
   })
   const send = (): Promise<void> => {
-    fault.value = ''
-    refused.value = {}
+    faults.clear()
     return form.handleSubmit()
   }
-  return { bind, send, fault, busy, values }
+  return { bind, send, fault: faults.fault, busy, values }
 }

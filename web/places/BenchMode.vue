@@ -175,13 +175,15 @@ useEventListener('keydown', keys)
       <h1>{{ steps.length ? $t('places.benchMode.allDone') : $t('places.benchMode.nothingToDoYet') }}</h1>
     </main>
     <footer v-if="step">
-      <button class="big" :disabled="index <= 0" @click="go(-1)">{{ $t('places.benchMode.before') }}</button>
-      <button class="big" :aria-expanded="panel === 'problem'" @click="open('problem')">
+      <BButton variant="card" class="big" :disabled="index <= 0" @click="go(-1)">{{
+        $t('places.benchMode.before')
+      }}</BButton>
+      <BButton variant="card" class="big" :aria-expanded="panel === 'problem'" @click="open('problem')">
         {{ $t('places.benchMode.problem') }}
-      </button>
-      <button class="big" :aria-expanded="panel === 'note'" @click="open('note')">
+      </BButton>
+      <BButton variant="card" class="big" :aria-expanded="panel === 'note'" @click="open('note')">
         {{ $t('places.benchMode.note') }}
-      </button>
+      </BButton>
       <FileButton
         ref="camera"
         variant="bare"
@@ -192,13 +194,18 @@ useEventListener('keydown', keys)
         @files="photo($event[0]!)"
         >{{ $t('places.benchMode.photo') }}</FileButton
       >
-      <button v-if="step.recoat && !coat && step.begunAt" class="big" @click="startTimer(step, step.recoat, 'recoat')">
+      <BButton
+        variant="card"
+        v-if="step.recoat && !coat && step.begunAt"
+        class="big"
+        @click="startTimer(step, step.recoat, 'recoat')"
+      >
         {{ $t('places.benchMode.coatIsOn') }}
-      </button>
-      <button class="big main" @click="act">{{ word }}</button>
-      <button class="big" :disabled="index >= steps.length - 1" @click="go(1)">
+      </BButton>
+      <BButton variant="card" class="big main" @click="act">{{ word }}</BButton>
+      <BButton variant="card" class="big" :disabled="index >= steps.length - 1" @click="go(1)">
         {{ $t('places.benchMode.next') }}
-      </button>
+      </BButton>
     </footer>
   </div>
 </template>

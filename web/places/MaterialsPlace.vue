@@ -62,6 +62,11 @@ const fields: TableFieldRaw<Row>[] = [
   { key: 'reorder', label: text('places.materialsPlace.buyAt'), class: 'num' },
   { key: 'doing', label: '', class: 'num text-nowrap' },
 ]
+const WHY = {
+  short: text('places.materialsPlace.notEnough'),
+  none: text('places.materialsPlace.nothingSuitableInStock'),
+  reorder: text('places.materialsPlace.low'),
+}
 const rows = computed<Row[]>(() =>
   stock.materials
     .map((item) => {
@@ -74,7 +79,7 @@ const rows = computed<Row[]>(() =>
         .sort()[0]
       const old = m.lots.some((l) => l.amount > 0 && spent(l, today.value))
       const words = [
-        ...(m.reorder !== null && left <= m.reorder ? ['low'] : []),
+        ...(m.reorder !== null && left <= m.reorder ? [WHY.reorder] : []),
         ...(old ? [text('places.materialsPlace.someIsPastIts')] : []),
       ]
       return { id: item.id, name: m.name, serves: served(m), lots: m.lots.length, m, left, until, words }
@@ -85,11 +90,6 @@ const served = (m: MaterialRecord): string => m.serves.map((w) => supplyName(w, 
 const selected = computed(() => stock.materials.find((m) => m.id === open.value) ?? null)
 const total = computed(() => (list.value ?? []).reduce((s, r) => s + r.cost, 0))
 const day = (ms: number): string => dateText(ms, 'weekday')
-const WHY = {
-  short: text('places.materialsPlace.notEnough'),
-  none: text('places.materialsPlace.nothingSuitableInStock'),
-  reorder: text('places.materialsPlace.low'),
-}
 const add = (data: Partial<MaterialRecord> = {}): Promise<void> =>
   attempt(async () => {
     const before = new Set(stock.items.map((i) => i.id))

@@ -106,7 +106,8 @@ const add = (): Promise<void> =>
       </p>
       <ul class="paints">
         <li v-for="p in shown" :key="p.id">
-          <button
+          <BButton
+            variant="card"
             class="paint"
             :class="{ on: open === p.id }"
             :aria-expanded="open === p.id"
@@ -127,7 +128,7 @@ const add = (): Promise<void> =>
                 })
               }}</span></span
             >
-          </button>
+          </BButton>
         </li>
       </ul>
     </div>

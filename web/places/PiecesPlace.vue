@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { BPlaceholder, BPlaceholderWrapper } from 'bootstrap-vue-next/components/BPlaceholder'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
-import { text } from '../i18n'
+import { text, term } from '../i18n'
 import { daysBetween } from '../../core/math/wallClock'
 import { useStock } from '../stores/stock'
 import { onBeforeUnmount, onMounted, ref } from 'vue'
@@ -126,7 +126,7 @@ const due = (p: Summary): string => {
           <dt>{{ $t('places.piecesPlace.due') }}</dt>
           <dd>{{ due(p) }}</dd>
           <dt>{{ $t('places.piecesPlace.finish') }}</dt>
-          <dd>{{ p.finish }}</dd>
+          <dd>{{ term('finishLevel', p.finish) }}</dd>
           <dt>{{ $t('places.piecesPlace.parts') }}</dt>
           <dd>{{ p.parts }}</dd>
           <dt>{{ $t('places.piecesPlace.benchStepsDone') }}</dt>

@@ -4,7 +4,7 @@ import { BFormTextarea } from 'bootstrap-vue-next/components/BFormTextarea'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, ref } from 'vue'
 import { z } from 'zod'
-import { text } from '../i18n'
+import { text, term } from '../i18n'
 import { dateText, manner } from '../manner'
 import { say } from '../../core/words/say'
 import { CAUTIONS } from '../../core/plan/materials/cautions'
@@ -33,7 +33,7 @@ const last = (id: ExerciseId): string => {
   const list = all.value.filter((t) => t.exercise === id)
   return list.length === 0
     ? text('places.practicePlace.notTried')
-    : text('places.practicePlace.listLast', { list: list.length, went: list.at(-1)!.went })
+    : text('places.practicePlace.listLast', { list: list.length, went: term('went', list.at(-1)!.went) })
 }
 function write(): Promise<void> {
   return attempt(async () => {
@@ -81,7 +81,8 @@ const day = (at: string): string => dateText(at, 'date')
       <BButton variant="quiet" class="mb-3" :disabled="busy" @click="body">{{
         $t('places.practicePlace.practiceBodyStl')
       }}</BButton>
-      <button
+      <BButton
+        variant="card"
         v-for="e in EXERCISES"
         :key="e.id"
         class="exercise"
@@ -91,7 +92,7 @@ const day = (at: string): string => dateText(at, 'date')
       >
         <b>{{ say(e.name, manner) }}</b>
         <span class="soft small">{{ last(e.id) }}</span>
-      </button>
+      </BButton>
     </aside>
     <article class="scroll what">
       <h2>{{ say(exercise.name, manner) }}</h2>
@@ -108,7 +109,9 @@ const day = (at: string): string => dateText(at, 'date')
       <form class="sheet p-3 my-2" @submit.prevent="write">
         <fieldset class="d-flex gap-3">
           <legend class="visually-hidden">{{ $t('places.practicePlace.howItWent') }}</legend>
-          <BFormRadio v-for="w in WENT" :key="w" v-model="went" name="went" :value="w">{{ w }}</BFormRadio>
+          <BFormRadio v-for="w in WENT" :key="w" v-model="went" name="went" :value="w">{{
+            term('went', w)
+          }}</BFormRadio>
         </fieldset>
         <BFormTextarea
           v-model="note"
@@ -135,7 +138,7 @@ const day = (at: string): string => dateText(at, 'date')
       <article v-for="t in own" :key="t.id" class="try">
         <img v-if="t.photo" :src="`/api/blobs/${t.photo}`" :alt="$t('places.practicePlace.theAttempt')" />
         <div>
-          <b>{{ t.went }}</b> <span class="soft">{{ day(t.at) }}</span>
+          <b>{{ term('went', t.went) }}</b> <span class="soft">{{ day(t.at) }}</span>
           <p v-if="t.note" class="m-0">{{ t.note }}</p>
         </div>
       </article>

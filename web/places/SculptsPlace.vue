@@ -142,7 +142,7 @@ function drop(e: DragEvent): void {
       </p>
       <ul class="cards">
         <li v-for="s in shown" :key="s.id">
-          <button class="card-sculpt" :class="{ here: s.id === chosenId }" @click="chosenId = s.id">
+          <BButton variant="card" class="card-sculpt" :class="{ here: s.id === chosenId }" @click="chosenId = s.id">
             <span class="thumb"><SculptThumb :mesh="s.mesh" /></span>
             <span class="name">{{ s.name }}</span>
             <span class="soft small"
@@ -151,7 +151,7 @@ function drop(e: DragEvent): void {
                 sculpts.editions(s.family).length > 1 ? $t('places.sculptsPlace.edition', { edition: s.edition }) : ''
               }}</span
             >
-          </button>
+          </BButton>
         </li>
       </ul>
     </div>
@@ -193,9 +193,9 @@ function drop(e: DragEvent): void {
         <h3 class="mt-3 mb-1">{{ $t('places.sculptsPlace.editions') }}</h3>
         <ul class="list-unstyled mb-2">
           <li v-for="e in sculpts.editions(chosen.family)" :key="e.id">
-            <button class="link" :class="{ here: e.id === chosen.id }" @click="chosenId = e.id">
+            <BButton variant="card" class="link" :class="{ here: e.id === chosen.id }" @click="chosenId = e.id">
               {{ e.edition }}: {{ e.fileName }}, {{ dateText(e.createdAt, 'date') }}
-            </button>
+            </BButton>
           </li>
         </ul>
         <label class="d-block mb-2"

@@ -1,10 +1,9 @@
 <script setup lang="ts">
-import { BFormInput } from 'bootstrap-vue-next/components/BFormInput'
 import { BFormSelect } from 'bootstrap-vue-next/components/BFormSelect'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, ref, shallowRef, watch } from 'vue'
 import { text, questionOf, choicesOf } from '../i18n'
-import type { Workshop } from '../../contract/workshop'
+import { changedWorkshop, type Workshop } from '../../contract/workshop'
 import { SCHOOLS, type School } from '../../core/defaults/plan'
 import { useStock } from '../stores/stock'
 import NumberField from '../shell/NumberField.vue'
@@ -14,7 +13,8 @@ import MannerPanel from './workshop/MannerPanel.vue'
 import PeoplePanel from './workshop/PeoplePanel.vue'
 import { DAYS } from './workshop/days'
 import ChoiceSelect from '../shell/ChoiceSelect.vue'
-import { messageOf } from '../messageOf'
+import TextField from '../shell/TextField.vue'
+import { useFieldFaults } from '../composables/useFieldFaults'
 
 const stock = useStock()
 const form = ref<Workshop | null>(null)
@@ -28,8 +28,9 @@ const edited = (): Partial<Workshop> =>
       ([k, v]) => JSON.stringify(v) !== JSON.stringify(filled.value?.[k as keyof Workshop]),
     ),
   )
-const fault = ref(''),
-  saved = ref(false)
+const faults = useFieldFaults(),
+  { fault } = faults
+const saved = ref(false)
 /** What was saved is not said of what was typed since. */
 const unsaved = computed(() => Object.keys(edited()).length > 0)
 watch(
@@ -50,10 +51,17 @@ const zone = computed({
     if (form.value) form.value.timeZone = v.trim() || null
   },
 })
+/** Fields that say themselves what is wrong with them. */
+const SHOWN = /^(name|currency|timeZone|people\.\d+\.name)$/
 async function save(): Promise<void> {
-  fault.value = ''
   saved.value = false
   const f = form.value!
+  if (!faults.read(changedWorkshop, f)) {
+    // What is wrong with none of the fields that have a place for it is said above.
+    const [other] = Object.entries(faults.all.value).filter(([path]) => !SHOWN.test(path))
+    if (other) fault.value = other[1]
+    return
+  }
   const backwards = [f.benchHours, ...f.people.map((p) => p.hours ?? [])].flat().find((h) => h.to <= h.from)
   if (backwards) {
     fault.value = text('places.workshopPlace.theBenchHoursEnd', { DAYS: DAYS[backwards.weekday] })
@@ -69,7 +77,7 @@ async function save(): Promise<void> {
         now[k] = copy(stock.workshop)[k as keyof Workshop]
     saved.value = true
   } catch (e) {
-    fault.value = messageOf(e)
+    faults.refuse(e, (path) => SHOWN.test(path))
   }
 }
 const choose = (s: School, v: string): void => {
@@ -91,13 +99,20 @@ const choose = (s: School, v: string): void => {
     <div class="columns">
       <section>
         <h2 class="mb-2">{{ $t('places.workshopPlace.roomAndMoney') }}</h2>
-        <label class="d-block mb-2"
-          >{{ $t('places.workshopPlace.name') }}<BFormInput v-model="form.name" size="sm" maxlength="120"
-        /></label>
-        <label class="d-block mb-2"
-          >{{ $t('places.workshopPlace.currency')
-          }}<BFormInput v-model="form.currency" size="sm" pattern="[A-Z]{3}" maxlength="3"
-        /></label>
+        <TextField
+          v-model="form.name"
+          class="mb-2"
+          :label="$t('places.workshopPlace.name')"
+          :fault="faults.of('name')"
+          @update:model-value="faults.mend('name')"
+        />
+        <TextField
+          v-model="form.currency"
+          class="mb-2"
+          :label="$t('places.workshopPlace.currency')"
+          :fault="faults.of('currency')"
+          @update:model-value="faults.mend('currency')"
+        />
         <NumberField
           v-model="form.temperature"
           :label="$t('places.workshopPlace.temperature')"
@@ -130,17 +145,17 @@ const choose = (s: School, v: string): void => {
             <option value="open">{{ $t('places.workshopPlace.outdoors') }}</option>
           </BFormSelect></label
         >
-        <label class="d-block mb-2"
-          >{{ $t('places.workshopPlace.timeZone')
-          }}<BFormInput
-            v-model="zone"
-            size="sm"
-            maxlength="60"
-            :placeholder="$t('places.workshopPlace.thatOfThisComputer', { own })"
-        /></label>
+        <TextField
+          v-model="zone"
+          class="mb-2"
+          :label="$t('places.workshopPlace.timeZone')"
+          :placeholder="$t('places.workshopPlace.thatOfThisComputer', { own })"
+          :fault="faults.of('timeZone')"
+          @update:model-value="faults.mend('timeZone')"
+        />
         <h2 class="mt-4 mb-2">{{ $t('places.workshopPlace.benchHours') }}</h2>
         <HoursEditor v-model="form.benchHours" />
-        <PeoplePanel v-model="form.people" />
+        <PeoplePanel v-model="form.people" :faults="faults" />
         <h2 class="mt-4 mb-2">{{ $t('places.workshopPlace.equipmentOfWhichThere') }}</h2>
         <NumberField
           v-for="place in PLACES"

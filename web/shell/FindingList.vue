@@ -101,14 +101,15 @@ const press = (fix: SpokenFix<A>): void => {
           class="sign"
           :aria-label="$t('shell.findingList.value', { word: LEVEL[f.level].word })"
         />
-        <button
+        <BButton
+          variant="card"
           class="figure value"
           :title="$t('shell.findingList.howThisIsKnown') + f.how"
           :aria-expanded="open === f.id"
           @click="open = open === f.id ? null : f.id"
         >
           {{ f.value }}
-        </button>
+        </BButton>
         <span class="soft">{{ f.unit }}</span>
       </div>
       <p class="sentence"><TermText :pieces="sentences.get(f)!" /></p>

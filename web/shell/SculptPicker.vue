@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { BFormInput } from 'bootstrap-vue-next/components/BFormInput'
 import { computed, onMounted, ref } from 'vue'
 import type { SculptRecord } from '../../contract/sculpts'
@@ -33,13 +34,13 @@ const found = computed(() => {
     :aria-label="$t('shell.sculptPicker.findASculpt')"
   />
   <div class="grid">
-    <button v-for="s in found" :key="s.id" class="pick" :title="s.fileName" @click="emit('choose', s)">
+    <BButton variant="card" v-for="s in found" :key="s.id" class="pick" :title="s.fileName" @click="emit('choose', s)">
       <span class="thumb"><SculptThumb :mesh="s.mesh" /></span>
       <span class="text-truncate d-block">{{ s.name }}</span>
       <span v-if="s.edition > 1" class="soft small">{{
         $t('shell.sculptPicker.edition', { edition: s.edition })
       }}</span>
-    </button>
+    </BButton>
   </div>
   <p v-if="found.length === 0" class="soft small">{{ $t('shell.sculptPicker.noSculptInThe') }}</p>
 </template>

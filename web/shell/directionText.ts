@@ -5,7 +5,7 @@ export function directionText(turn: number, lift: number): string {
     turn === 0
       ? text('shell.directionText.theFront')
       : Math.abs(turn) === 180
-        ? 'behind'
+        ? text('shell.directionText.behind')
         : text('shell.directionText.toItsTurn', { abs: Math.abs(turn), turn: turn > 0 })
   return lift === 0 ? round : text('shell.directionText.lift', { round, abs: Math.abs(lift), lift: lift > 0 })
 }

@@ -1,25 +1,18 @@
 <script setup lang="ts">
-import { BFormInput } from 'bootstrap-vue-next/components/BFormInput'
-import { BFormTextarea } from 'bootstrap-vue-next/components/BFormTextarea'
-import { reactive, watch } from 'vue'
 import { text, questionOf, choicesOf } from '../i18n'
 import { SCHOOLS, type School } from '../../core/defaults/plan'
 import { usePiece } from '../stores/piece'
 import { useStock } from '../stores/stock'
 import NumberField from '../shell/NumberField.vue'
 import ChoiceSelect from '../shell/ChoiceSelect.vue'
+import DateField from '../shell/DateField.vue'
+import SavedText from '../shell/SavedText.vue'
+import { newPiece } from '../../contract/pieces'
 
 const store = usePiece(),
   stock = useStock()
-const form = reactive({ name: '', client: '', brief: '', deadline: '' as string | null })
-watch(
-  () => store.piece?.version,
-  () => {
-    const p = store.piece!
-    Object.assign(form, { name: p.name, client: p.client, brief: p.brief, deadline: p.deadline })
-  },
-  { immediate: true },
-)
+const client = newPiece.shape.client.unwrap(),
+  brief = newPiece.shape.brief.unwrap()
 const save = (fields: Parameters<typeof store.save>[0]): void => {
   void store.save(fields)
 }
@@ -41,18 +34,19 @@ function school(s: School, v: string): void {
     <div class="page">
       <h2 class="mb-3">{{ $t('stages.briefStage.brief') }}</h2>
       <div class="grid">
-        <label
-          >{{ $t('stages.briefStage.name')
-          }}<BFormInput v-model="form.name" maxlength="120" required @change="save({ name: form.name })"
-        /></label>
-        <label
-          >{{ $t('stages.briefStage.forWhom')
-          }}<BFormInput
-            v-model="form.client"
-            maxlength="120"
-            :placeholder="$t('stages.briefStage.ownPiece')"
-            @change="save({ client: form.client })"
-        /></label>
+        <SavedText
+          :value="store.piece!.name"
+          :label="$t('stages.briefStage.name')"
+          :schema="newPiece.shape.name"
+          @done="save({ name: $event })"
+        />
+        <SavedText
+          :value="store.piece!.client"
+          :label="$t('stages.briefStage.forWhom')"
+          :schema="client"
+          :placeholder="$t('stages.briefStage.ownPiece')"
+          @done="save({ client: $event })"
+        />
         <label
           >{{ $t('stages.briefStage.purpose') }}
           <ChoiceSelect :model-value="store.piece!.purpose" @update:model-value="save({ purpose: $event as 'keep' })">
@@ -61,10 +55,11 @@ function school(s: School, v: string): void {
             <option value="commission">{{ $t('stages.briefStage.commission') }}</option>
           </ChoiceSelect></label
         >
-        <label
-          >{{ $t('stages.briefStage.deadline')
-          }}<BFormInput v-model="form.deadline" type="date" @change="save({ deadline: form.deadline || null })"
-        /></label>
+        <DateField
+          :value="store.piece!.deadline ?? ''"
+          :label="$t('stages.briefStage.deadline')"
+          @done="save({ deadline: $event || null })"
+        />
         <label
           >{{ $t('stages.briefStage.finish') }}
           <ChoiceSelect :model-value="store.piece!.finish" @update:model-value="save({ finish: $event as 'shelf' })">
@@ -93,10 +88,14 @@ function school(s: School, v: string): void {
             <option v-for="r in stock.resins" :key="r.id" :value="r.id">{{ r.name }}</option>
           </ChoiceSelect></label
         >
-        <label class="wide"
-          >{{ $t('stages.briefStage.whatWasAgreedAnd')
-          }}<BFormTextarea v-model="form.brief" rows="5" maxlength="10000" @change="save({ brief: form.brief })" />
-        </label>
+        <SavedText
+          class="wide"
+          :lines="5"
+          :value="store.piece!.brief"
+          :label="$t('stages.briefStage.whatWasAgreedAnd')"
+          :schema="brief"
+          @done="save({ brief: $event })"
+        />
       </div>
     </div>
   </Teleport>

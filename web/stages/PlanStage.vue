@@ -64,9 +64,9 @@ const titleOf = (key: string | null): string => plan.value?.steps.find((s) => s.
               :aria-label="$t('stages.planStage.done', { title: s.title })"
               @update:model-value="tick(s, Boolean($event))"
             />
-            <button class="what" @click="open = s.key">
+            <BButton variant="card" class="what" @click="open = s.key">
               <span class="phase soft">{{ $t('stages.planStage.phase', { phase: s.phase }) }}</span>{{ s.title }}
-            </button>
+            </BButton>
             <span class="num soft">{{
               s.doneAt
                 ? s.dropped

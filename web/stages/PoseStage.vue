@@ -133,12 +133,12 @@ const tips = computed(() => (changed.value ? preview.tip.value : (assembly.balan
       </div>
       <div v-if="joints.length > 0" class="joints scroll">
         <div v-for="(j, i) in joints" :key="i" class="joint" :class="{ here: i === chosen }">
-          <button class="name" :aria-pressed="i === chosen" @click="chosen = i">
+          <BButton variant="card" class="name" :aria-pressed="i === chosen" @click="chosen = i">
             {{ j.name
             }}<span v-if="j.parent >= 0" class="soft"
               >{{ ' ' }}{{ $t('stages.poseStage.on', { name: joints[j.parent]?.name }) }}</span
             ><span v-if="posing.isHeld(i)" class="held">{{ $t('stages.poseStage.held') }}</span>
-          </button>
+          </BButton>
           <BButton
             variant="quiet"
             size="sm"

@@ -167,7 +167,8 @@ const swatch = (id: number): string =>
       }}</span>
     </div>
     <div class="regions">
-      <button
+      <BButton
+        variant="card"
         v-for="r in scheme.regions"
         :key="r.id"
         class="region"
@@ -177,8 +178,8 @@ const swatch = (id: number): string =>
       >
         <span class="swatch" :style="{ background: swatch(r.id) }" />
         {{ r.name }}
-      </button>
-      <button class="region add" @click="regions.add">{{ $t('stages.schemeStage.addRegion') }}</button>
+      </BButton>
+      <BButton variant="card" class="region add" @click="regions.add">{{ $t('stages.schemeStage.addRegion') }}</BButton>
     </div>
     <div
       v-if="scheme.regions.length === 1 && scheme.coats.length === 0 && ready"

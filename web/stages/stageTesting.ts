@@ -124,14 +124,17 @@ export function control(at: Within, label: string | RegExp): DOMWrapper<HTMLInpu
   const is = (text: string | undefined): boolean =>
     text !== undefined && (typeof label === 'string' ? text.trim() === label : label.test(text))
   const fields = at.findAll<HTMLInputElement>('input, select, textarea')
+  const labels = at.findAll<HTMLLabelElement>('label')
   const ownText = (e: Element): string =>
     [...e.childNodes]
       .filter((n) => n.nodeType === 3 || (n as Element).tagName === 'SPAN')
       .map((n) => n.textContent)
       .join(' ')
   const found = fields.find((f) => {
-    const around = f.element.closest('label') ?? f.element.labels?.[0] ?? null
-    return is(f.attributes('aria-label')) || (around !== null && is(ownText(around)))
+    const around =
+      f.element.closest('label') ??
+      labels.find((l) => l.element.htmlFor !== '' && l.element.htmlFor === f.element.id)?.element
+    return is(f.attributes('aria-label')) || (around !== undefined && is(ownText(around)))
   })
   if (!found) throw new Error(`There is no field ${String(label)}.`)
   return found

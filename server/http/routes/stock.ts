@@ -1,6 +1,6 @@
 import { Router } from 'express'
 import { z } from 'zod'
-import { workshop } from '../../../contract/workshop'
+import { changedWorkshop, workshop } from '../../../contract/workshop'
 import { material, paint, printer, resin, stockKind } from '../../../contract/stock'
 import { announce } from '../../data/events'
 import { StockItem, WorkshopRow } from '../../data/models'
@@ -78,13 +78,20 @@ endpoint(stock, 'delete', '/stock/:kind/:id', 'Take out of stock (kept 30 days)'
 
 endpoint(stock, 'get', '/workshop', 'Settings of the workshop', { reply: workshop }, readWorkshop)
 
-endpoint(stock, 'put', '/workshop', 'Change settings', { body: workshop, reply: workshop }, async (_req, body) => {
-  const { version, ...sent } = body
-  // The zone that counts is answered, not stored: the one that was set is among the settings.
-  const data = { ...sent, zone: undefined }
-  await readWorkshop()
-  const [changed] = await WorkshopRow.update({ data, version: version + 1 }, { where: { id: 1, version } })
-  if (changed === 0) throw stale(await readWorkshop())
-  await announce({ type: 'workshop' })
-  return readWorkshop()
-})
+endpoint(
+  stock,
+  'put',
+  '/workshop',
+  'Change settings',
+  { body: changedWorkshop, reply: workshop },
+  async (_req, body) => {
+    const { version, ...sent } = body
+    // The zone that counts is answered, not stored: the one that was set is among the settings.
+    const data = { ...sent, zone: undefined }
+    await readWorkshop()
+    const [changed] = await WorkshopRow.update({ data, version: version + 1 }, { where: { id: 1, version } })
+    if (changed === 0) throw stale(await readWorkshop())
+    await announce({ type: 'workshop' })
+    return readWorkshop()
+  },
+)

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { BFormTextarea } from 'bootstrap-vue-next/components/BFormTextarea'
 import { onMounted, ref, useTemplateRef } from 'vue'
 import type { PlanStepRecord } from '../../../contract/plan'
@@ -59,10 +60,10 @@ async function note(): Promise<void> {
       :aria-label="kind === 'problem' ? $t('places.benchMode.moreAboutIt') : $t('places.benchMode.note')"
     />
     <div v-if="kind === 'problem'" class="grid">
-      <button v-for="p in PROBLEMS" :key="p" class="big" @click="problem(p)">{{ p }}</button>
+      <BButton variant="card" v-for="p in PROBLEMS" :key="p" class="big" @click="problem(p)">{{ p }}</BButton>
     </div>
     <div v-else class="grid">
-      <button class="big main" @click="note">{{ $t('places.benchMode.save') }}</button>
+      <BButton variant="card" class="big main" @click="note">{{ $t('places.benchMode.save') }}</BButton>
     </div>
   </section>
 </template>

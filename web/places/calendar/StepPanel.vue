@@ -7,13 +7,13 @@ import { text } from '../../i18n'
 import type { CalendarTask, StepEdit } from '../../../contract/bench'
 import { isoDay, momentIn, wallClock } from '../../../core/math/wallClock'
 import { useAttempt } from '../../composables/useAttempt'
-import DraftField from '../../shell/DraftField.vue'
 import { duration } from '../../shell/duration'
 import { NO_WISH, useCalendar } from '../../stores/calendar'
 import { momentOf } from './strips'
 import ChoiceSelect from '../../shell/ChoiceSelect.vue'
 import FaultNote from '../../shell/FaultNote.vue'
 import NumberField from '../../shell/NumberField.vue'
+import DateField from '../../shell/DateField.vue'
 
 /** What is chosen in the schedule: when, how sure, and what a hand wants of it. */
 const props = defineProps<{ id: string }>()
@@ -85,9 +85,9 @@ const named = (a: StepEdit['after'][number]): string => {
     <p v-else class="text-danger">{{ $t('calendar.stepPanel.noBenchHoursAre') }}</p>
     <FoldPanel v-if="tasks.length === 1" class="wishes" :open="tasks[0]!.edit !== null">
       <template #title>{{ $t('calendar.stepPanel.yourWishesForThis') }}</template>
-      <DraftField
+      <DateField
+        kind="moment"
         :label="$t('calendar.stepPanel.startAt')"
-        type="datetime-local"
         :value="local(tasks[0]!.edit?.notBefore ?? null)"
         @done="change(tasks[0]!, { notBefore: moment($event) })"
       />

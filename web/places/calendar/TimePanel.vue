@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { BFormSelect } from 'bootstrap-vue-next/components/BFormSelect'
 import { computed, ref, watch } from 'vue'
 import type { FitNow } from '../../../core/plan/scheduling/fitsNow'
@@ -53,7 +54,7 @@ const benchOf = (id: string) => {
     </p>
     <ol v-else-if="fits" class="fits">
       <li v-for="f in fits" :key="f.id">
-        <button class="what" @click="emit('select', f.id)">{{ store.task.get(f.id)?.title }}</button>
+        <BButton variant="card" class="what" @click="emit('select', f.id)">{{ store.task.get(f.id)?.title }}</BButton>
         <span class="soft small">
           {{ pieceName(f.id) }}, {{ duration((f.end - f.start) / 1000)
           }}{{

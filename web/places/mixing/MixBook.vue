@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { dateText } from '../../manner'
 import { BFormInput } from 'bootstrap-vue-next/components/BFormInput'
 import { computed, onMounted, ref } from 'vue'
@@ -41,7 +42,7 @@ const day = (d: string): string => dateText(d, 'dayOfYear')
       {{ $t('mixing.mixBook.noMixesYetAdd') }}
     </p>
     <article v-for="m in list" :key="m.id" class="mix" :data-mix="m.name">
-      <button class="head" :aria-expanded="open === m.id" @click="open = open === m.id ? null : m.id">
+      <BButton variant="card" class="head" :aria-expanded="open === m.id" @click="open = open === m.id ? null : m.id">
         <span class="chip"
           ><i :style="{ background: labToHex(m.predicted) }" /><i
             v-if="m.measured"
@@ -55,7 +56,7 @@ const day = (d: string): string => dateText(d, 'dayOfYear')
           ></span
         >
         <span class="soft small num">{{ day(m.mixedOn) }}</span>
-      </button>
+      </BButton>
       <MixPage v-if="open === m.id" :mix="m" @gone="open = null" />
     </article>
   </section>

@@ -1,16 +1,17 @@
 <script setup lang="ts">
 import { term, fixed } from '../../i18n'
-import { BFormInput } from 'bootstrap-vue-next/components/BFormInput'
 import { BFormSelect } from 'bootstrap-vue-next/components/BFormSelect'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, onMounted, ref } from 'vue'
 import { z } from 'zod'
+import { mixFields } from '../../../contract/mixes'
 import { pieceSummary } from '../../../contract/pieces'
 import { TECHNIQUES } from '../../../core/defaults/paint'
 import { labOfPaint } from '../../../core/paint/recipes/stockPaint'
 import { DROP } from '../../../core/paint/coats/batch'
 import { api, apiPages } from '../../api'
 import { useAttempt } from '../../composables/useAttempt'
+import { useFieldFaults } from '../../composables/useFieldFaults'
 import { preparePhoto } from '../../shell/photo'
 import { useMixes } from '../../stores/mixes'
 import { useMixing } from '../../stores/mixing'
@@ -18,6 +19,7 @@ import { useStock } from '../../stores/stock'
 import FaultNote from '../../shell/FaultNote.vue'
 import NumberField from '../../shell/NumberField.vue'
 import FileButton from '../../shell/FileButton.vue'
+import TextField from '../../shell/TextField.vue'
 
 /** Puts the mix on the table into the book: what it is for, how much was made, and a photo. */
 const mixing = useMixing(),
@@ -29,6 +31,9 @@ const pieces = ref<{ id: string; name: string }[]>([])
 onMounted(async () => {
   pieces.value = await apiPages(pieceSummary, '/pieces?limit=200').catch(() => [])
 })
+/** What is typed in this form; the rest is the mix itself. */
+const about = mixFields.pick({ name: true, region: true })
+const faults = useFieldFaults()
 const batches = ref(1),
   kept = ref(0),
   photo = ref<File | null>(null)
@@ -36,7 +41,7 @@ const ml = computed(() => batches.value * mixing.total * DROP)
 const note = (): Promise<void> =>
   attempt(async () => {
     const drawn = mixing.drawn
-    if (!drawn) return
+    if (!drawn || !faults.read(about, mixing.about)) return
     const hash = photo.value
       ? (await api(z.object({ hash: z.string() }), 'POST', '/blobs', await preparePhoto(photo.value))).hash
       : null
@@ -76,10 +81,12 @@ const note = (): Promise<void> =>
     <h3 class="mb-2">{{ $t('mixing.noteMix.addToMixLog') }}</h3>
     <FaultNote :text="fault" />
     <div class="fields">
-      <label
-        ><span class="soft small">{{ $t('mixing.noteMix.name') }}</span
-        ><BFormInput v-model="mixing.about.name" size="sm" required maxlength="120"
-      /></label>
+      <TextField
+        v-model="mixing.about.name"
+        :label="$t('mixing.noteMix.name')"
+        :fault="faults.of('name')"
+        @update:model-value="faults.mend('name')"
+      />
       <label
         ><span class="soft small">{{ $t('mixing.noteMix.piece') }}</span
         ><BFormSelect v-model="mixing.about.pieceId" size="sm">
@@ -87,10 +94,12 @@ const note = (): Promise<void> =>
           <option v-for="p in pieces" :key="p.id" :value="p.id">{{ p.name }}</option>
         </BFormSelect></label
       >
-      <label
-        ><span class="soft small">{{ $t('mixing.noteMix.region') }}</span
-        ><BFormInput v-model="mixing.about.region" size="sm" maxlength="60"
-      /></label>
+      <TextField
+        v-model="mixing.about.region"
+        :label="$t('mixing.noteMix.region')"
+        :fault="faults.of('region')"
+        @update:model-value="faults.mend('region')"
+      />
       <label
         ><span class="soft small">{{ $t('mixing.noteMix.coat') }}</span
         ><BFormSelect v-model="mixing.about.coat" size="sm">

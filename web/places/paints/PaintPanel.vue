@@ -16,6 +16,7 @@ import { useStock, type Item } from '../../stores/stock'
 import SwatchPhoto from './SwatchPhoto.vue'
 import ChoiceSelect from '../../shell/ChoiceSelect.vue'
 import FaultNote from '../../shell/FaultNote.vue'
+import DateField from '../../shell/DateField.vue'
 
 /** One paint: how it looks, how it hides, how it is thinned, and the bottles that were measured. */
 const props = defineProps<{ item: Item<PaintRecord>; used?: { coats: number; ml: number } }>()
@@ -169,14 +170,15 @@ const off = (lab: Triple): string => figure(deltaE00(lab, labOfPaint(p.value)), 
       :step="0.01"
       @update:model-value="save({ price: $event })"
     />
-    <label class="row-field"
-      ><span>{{ $t('paints.paintPanel.openSince') }}</span
-      ><DraftInput
-        type="date"
+    <div class="row-field">
+      <span aria-hidden="true">{{ $t('paints.paintPanel.openSince') }}</span>
+      <DateField
+        bare
         :value="p.opened ?? ''"
-        :aria-label="$t('paints.paintPanel.openSince')"
+        :label="$t('paints.paintPanel.openSince')"
         @done="save({ opened: $event || null })"
-    /></label>
+      />
+    </div>
     <p class="soft small mb-2">
       {{
         used

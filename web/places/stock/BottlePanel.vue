@@ -10,6 +10,7 @@ import DraftInput from '../../shell/DraftInput.vue'
 import { useStock, type Item } from '../../stores/stock'
 import FaultNote from '../../shell/FaultNote.vue'
 import NumberField from '../../shell/NumberField.vue'
+import DateField from '../../shell/DateField.vue'
 
 /** Bottles of a resin, one by one: lot, what is left, since when open, and how long it keeps. */
 const props = defineProps<{ resin: Item<ResinRecord> }>()
@@ -63,11 +64,11 @@ const add = (): Promise<void> =>
             />
           </BTd>
           <BTd>
-            <DraftInput
-              type="date"
+            <DateField
+              bare
               :max="today"
               :value="b.opened ?? ''"
-              :aria-label="$t('stock.bottlePanel.bottleOpened', { i: i + 1 })"
+              :label="$t('stock.bottlePanel.bottleOpened', { i: i + 1 })"
               @done="change(i, { opened: $event || null })"
             />
           </BTd>

@@ -16,6 +16,7 @@ import ChoiceSelect from '../../shell/ChoiceSelect.vue'
 import FaultNote from '../../shell/FaultNote.vue'
 import NumberField from '../../shell/NumberField.vue'
 import { say } from '../../../core/words/say'
+import DateField from '../../shell/DateField.vue'
 
 /** One material: what it serves as, its care, and its lots. Amounts are typed in any unit that can be turned into its own. */
 const props = defineProps<{ item: Item<MaterialRecord> }>()
@@ -156,9 +157,8 @@ const remove = (): Promise<void> =>
           :spoken="$t('stock.materialPanel.numberOfLot', { i: i + 1 })"
           @done="lot(i, { lot: $event })"
         />
-        <DraftField
+        <DateField
           :label="$t('stock.materialPanel.opened')"
-          type="date"
           :value="l.opened ?? ''"
           :spoken="$t('stock.materialPanel.lotOpened', { i: i + 1 })"
           @done="lot(i, { opened: $event || null })"

@@ -1,10 +1,10 @@
 <script setup lang="ts">
-import { BFormInput } from 'bootstrap-vue-next/components/BFormInput'
 import { BFormSelect } from 'bootstrap-vue-next/components/BFormSelect'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import type { Workshop } from '../../../contract/workshop'
 import { firstWeekday } from '../../manner'
 import { DAYS } from './days'
+import DateField from '../../shell/DateField.vue'
 
 /** Bench hours, weekday by weekday. */
 const hours = defineModel<Workshop['benchHours']>({ required: true })
@@ -24,21 +24,21 @@ const label = (what: string): string => (props.whose ? `${what}, ${props.whose}`
     <BFormSelect v-model.number="h.weekday" size="sm" :aria-label="label($t('workshop.hoursEditor.day'))">
       <option v-for="n in week" :key="n" :value="n">{{ DAYS[n] }}</option>
     </BFormSelect>
-    <BFormInput
-      type="time"
-      size="sm"
-      :model-modifiers="{ lazy: true }"
-      :model-value="text(h.from)"
-      :aria-label="label($t('workshop.hoursEditor.from'))"
-      @update:model-value="h.from = minutes(String($event))"
+    <DateField
+      kind="time"
+      bare
+      required
+      :value="text(h.from)"
+      :label="label($t('workshop.hoursEditor.from'))"
+      @done="h.from = minutes($event)"
     />
-    <BFormInput
-      type="time"
-      size="sm"
-      :model-modifiers="{ lazy: true }"
-      :model-value="text(h.to)"
-      :aria-label="label($t('workshop.hoursEditor.to'))"
-      @update:model-value="h.to = minutes(String($event))"
+    <DateField
+      kind="time"
+      bare
+      required
+      :value="text(h.to)"
+      :label="label($t('workshop.hoursEditor.to'))"
+      @done="h.to = minutes($event)"
     />
     <BButton
       variant="quiet"

@@ -1,11 +1,16 @@
 <script setup lang="ts">
-import { BFormInput } from 'bootstrap-vue-next/components/BFormInput'
 import { BFormCheckbox } from 'bootstrap-vue-next/components/BFormCheckbox'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import type { Workshop } from '../../../contract/workshop'
 import HoursEditor from './HoursEditor.vue'
+import DateField from '../../shell/DateField.vue'
+import { dateText } from '../../manner'
+import type { useFieldFaults } from '../../composables/useFieldFaults'
+import TextField from '../../shell/TextField.vue'
 
 /** Who works here, with hours of their own and days off. */
+/** @prop faults what is wrong with their fields, by path */
+defineProps<{ faults?: Pick<ReturnType<typeof useFieldFaults>, 'of' | 'mend'> }>()
 const people = defineModel<Workshop['people']>({ required: true })
 type Person = Workshop['people'][number]
 const own = (p: Person, on: boolean, usual: Person['hours']): void => {
@@ -21,12 +26,13 @@ function off(p: Person, day: string): void {
   <p v-if="people.length === 0" class="soft small">{{ $t('workshop.peoplePanel.onePersonWorksIn') }}</p>
   <div v-for="(p, i) in people" :key="i" class="sheet p-2 mb-2">
     <div class="d-flex gap-2">
-      <BFormInput
+      <TextField
         v-model="p.name"
-        size="sm"
-        maxlength="80"
-        required
-        :aria-label="$t('workshop.peoplePanel.person', { i: i + 1 })"
+        class="flex-grow-1"
+        bare
+        :label="$t('workshop.peoplePanel.person', { i: i + 1 })"
+        :fault="faults?.of(`people.${i}.name`)"
+        @update:model-value="faults?.mend(`people.${i}.name`)"
       />
       <BButton
         variant="quiet"
@@ -44,20 +50,21 @@ function off(p: Person, day: string): void {
       >{{ $t('workshop.peoplePanel.hasOwnHours') }}</BFormCheckbox
     >
     <HoursEditor v-if="p.hours" v-model="p.hours" :whose="p.name" />
-    <label class="d-block small mt-1"
-      >{{ $t('workshop.peoplePanel.aDayOff') }}
-      <input
-        type="date"
-        class="form-control form-control-sm"
-        @change="off(p, ($event.target as HTMLInputElement).value)"
-    /></label>
+    <DateField
+      :key="p.off.length"
+      class="mt-1"
+      value=""
+      :label="$t('workshop.peoplePanel.aDayOff')"
+      :spoken="$t('workshop.peoplePanel.aDayOffOf', { name: p.name })"
+      @done="off(p, $event)"
+    />
     <span v-for="d in p.off" :key="d" class="small me-2"
-      >{{ d }}
+      >{{ dateText(d, 'date') }}
       <BButton
         variant="quiet"
         size="sm"
         class="py-0 px-1"
-        :aria-label="$t('workshop.peoplePanel.removeSDayOff', { name: p.name, d })"
+        :aria-label="$t('workshop.peoplePanel.removeSDayOff', { name: p.name, d: dateText(d, 'date') })"
         @click="p.off = p.off.filter((x) => x !== d)"
       >
         ×

@@ -3,7 +3,7 @@ import FoldPanel from '../../shell/FoldPanel.vue'
 import { BFormSelect } from 'bootstrap-vue-next/components/BFormSelect'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, ref, watch } from 'vue'
-import { text } from '../../i18n'
+import { text, term } from '../../i18n'
 import { TIP_WISH } from '../../../core/defaults/fit'
 import { baseSize } from '../../../core/fit/baseSize'
 import type { OperationInput } from '../../../contract/operations'
@@ -20,16 +20,16 @@ const store = usePiece(),
   assembly = useAssembly()
 type Base = Extract<OperationInput, { kind: 'base' }>
 const SHAPES = {
-  Disc: { outline: 'round', side: 'plain' },
-  Slab: { outline: 'rounded', side: 'plain' },
-  'Stepped plinth': { outline: 'rounded', side: 'stepped' },
-  'Turned socle': { outline: 'round', side: 'turned' },
+  disc: { outline: 'round', side: 'plain' },
+  slab: { outline: 'rounded', side: 'plain' },
+  plinth: { outline: 'rounded', side: 'stepped' },
+  socle: { outline: 'round', side: 'turned' },
 } as const
-const shape = ref<keyof typeof SHAPES>('Disc')
+const shape = ref<keyof typeof SHAPES>('disc')
 const top = ref<'plain' | 'cobbles' | 'planks' | 'rock'>('plain')
 /** mm */
-const HEIGHTS = { Disc: 8, Slab: 12, 'Stepped plinth': 18, 'Turned socle': 36 } as const
-const height = ref<number>(HEIGHTS.Disc),
+const HEIGHTS = { disc: 8, slab: 12, plinth: 18, socle: 36 } as const
+const height = ref<number>(HEIGHTS.disc),
   relief = ref(1.5),
   seed = ref(1),
   steps = ref(2)
@@ -86,7 +86,7 @@ const op = computed<Base>(() => ({
   depth: deep.value,
   height: height.value,
   steps: steps.value,
-  profile: shape.value === 'Turned socle' ? profile.value : [],
+  profile: shape.value === 'socle' ? profile.value : [],
   top: top.value,
   relief: relief.value,
   seed: seed.value,
@@ -102,7 +102,7 @@ watch(
     shape.value =
       (Object.keys(SHAPES) as (keyof typeof SHAPES)[]).find(
         (k) => SHAPES[k].outline === o.outline && SHAPES[k].side === o.side,
-      ) ?? 'Disc'
+      ) ?? 'disc'
     width.value = o.width
     depth.value = o.depth
     height.value = o.height
@@ -121,7 +121,7 @@ async function add(): Promise<void> {
   const made = await store.arrange({
     create: [
       {
-        name: shape.value,
+        name: term('baseShape', shape.value),
         from: null,
         operations: [
           op.value as never,
@@ -193,7 +193,7 @@ function within(e: PointerEvent): [number, number] {
         size="sm"
         @click="shape = name"
       >
-        {{ name }}
+        {{ term('baseShape', name) }}
       </BButton>
     </div>
     <NumberField
@@ -217,7 +217,7 @@ function within(e: PointerEvent): [number, number] {
     />
     <NumberField v-model="height" :label="$t('combine.basePanel.height')" unit="mm" :min="1" :max="500" :digits="1" />
     <NumberField
-      v-if="shape === 'Stepped plinth'"
+      v-if="shape === 'plinth'"
       v-model="steps"
       :label="$t('combine.basePanel.steps')"
       :min="1"
@@ -225,7 +225,7 @@ function within(e: PointerEvent): [number, number] {
       :digits="0"
     />
     <svg
-      v-if="shape === 'Turned socle'"
+      v-if="shape === 'socle'"
       ref="socle"
       viewBox="0 0 100 60"
       class="profile"
@@ -239,7 +239,7 @@ function within(e: PointerEvent): [number, number] {
     </svg>
     <label class="soft small" for="base-top">{{ $t('combine.basePanel.top') }}</label>
     <BFormSelect id="base-top" v-model="top" size="sm" class="mb-1">
-      <option value="plain">{{ 'plain' }}</option>
+      <option value="plain">{{ term('baseTop', 'plain') }}</option>
       <option value="cobbles">{{ $t('combine.basePanel.cobbles') }}</option>
       <option value="planks">{{ $t('combine.basePanel.planks') }}</option>
       <option value="rock">{{ $t('combine.basePanel.rock') }}</option>

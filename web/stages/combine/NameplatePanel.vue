@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { fixed } from '../../i18n'
+import { fixed, term } from '../../i18n'
 import { BFormTextarea } from 'bootstrap-vue-next/components/BFormTextarea'
 import FoldPanel from '../../shell/FoldPanel.vue'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
@@ -93,7 +93,7 @@ async function letIn(): Promise<void> {
         size="sm"
         @click="face = f"
       >
-        {{ f }}
+        {{ term('letterFace', f) }}
       </BButton>
       <span class="mx-1"></span>
       <BButton
@@ -103,7 +103,7 @@ async function letIn(): Promise<void> {
         size="sm"
         @click="style = s"
       >
-        {{ s }}
+        {{ term('letterStyle', s) }}
       </BButton>
     </div>
     <NumberField

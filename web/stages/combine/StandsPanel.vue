@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { fixed } from '../../i18n'
+import { fixed, term } from '../../i18n'
 import { figure, quantity } from '../../manner'
 import FoldPanel from '../../shell/FoldPanel.vue'
 import { computed } from 'vue'
@@ -85,7 +85,7 @@ function choose(id: string, name: keyof typeof KINDS): void {
         :model-value="assembly.materialOf(p.part.id).name"
         @update:model-value="choose(p.part.id, $event as keyof typeof KINDS)"
       >
-        <option v-for="(_, k) in KINDS" :key="k" :value="k">{{ k }}</option>
+        <option v-for="(_, k) in KINDS" :key="k" :value="k">{{ term('standMaterial', k) }}</option>
       </ChoiceSelect>
       <NumberField
         bare

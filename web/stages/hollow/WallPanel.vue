@@ -3,7 +3,7 @@ import FoldPanel from '../../shell/FoldPanel.vue'
 import { BFormSelect } from 'bootstrap-vue-next/components/BFormSelect'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, reactive, ref, watch } from 'vue'
-import { text, fixed } from '../../i18n'
+import { text, fixed, term } from '../../i18n'
 import type { OperationInput } from '../../../contract/operations'
 import { loadDefaults, type WallLoad } from '../../../core/fit/wallLoad'
 import { usePrinterAndResin } from '../../composables/usePrinterAndResin'
@@ -211,8 +211,7 @@ function hollow(): void {
     </FoldPanel>
     <FoldPanel class="mb-1">
       <template #title
-        >{{ $t('hollow.wallPanel.cavity')
-        }}<span class="soft">: {{ fill.kind === 'none' ? $t('hollow.wallPanel.empty') : fill.kind }}</span>
+        >{{ $t('hollow.wallPanel.cavity') }}<span class="soft">: {{ term('fill', fill.kind) }}</span>
       </template>
       <label class="d-flex align-items-center gap-2 mb-1"
         ><span>{{ $t('hollow.wallPanel.infill') }}</span>

@@ -47,7 +47,7 @@ const photograph = (file: File): Promise<void> =>
 
 <template>
   <article class="flaw" :class="[flaw.state, { open }]" :data-flaw="flaw.kind" :data-state="flaw.state">
-    <button class="name" :aria-expanded="open" @click="$emit('toggle')">
+    <BButton variant="card" class="name" :aria-expanded="open" @click="$emit('toggle')">
       <span class="n num">{{ number }}</span>
       <b>{{ FLAWS[flaw.kind].word }}</b><span class="soft">{{
         $t('prime.flawCard.mmStateState2Repaired', {
@@ -57,7 +57,7 @@ const photograph = (file: File): Promise<void> =>
           closedPass: flaw.closedPass,
         })
       }}</span>
-    </button>
+    </BButton>
     <template v-if="open">
       <p class="mb-1">
         {{ say(remedy.title, manner) }}. <span class="soft">{{ duration(remedy.handsOn) }}</span><span

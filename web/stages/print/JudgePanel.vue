@@ -96,7 +96,9 @@ function show(m: Mark): void {
   </BButton>
   <ul class="parts">
     <li v-for="[p, i] in inOrder" :key="`${p.partId}${p.copy}`" :class="{ here: p === part }">
-      <button class="name" @click="j.at.value = i">{{ p.name }}{{ p.copy > 0 ? ` ${p.copy + 1}` : '' }}</button>
+      <BButton variant="card" class="name" @click="j.at.value = i"
+        >{{ p.name }}{{ p.copy > 0 ? ` ${p.copy + 1}` : '' }}</BButton
+      >
       <span class="btn-group btn-group-sm" role="group" :aria-label="$t('print.judgePanel.resultOf', { name: p.name })">
         <BButton
           v-for="[r, word] in RESULTS"
@@ -114,12 +116,12 @@ function show(m: Mark): void {
     <h3 class="h6 mb-1">{{ $t('print.judgePanel.faultsOf', { name: part.name }) }}</h3>
     <p v-if="own.length === 0" class="soft small mb-1">{{ $t('print.judgePanel.noneMarked') }}</p>
     <article v-for="m in own" :key="m.id" class="fault" :class="{ open: open === m.id }" :data-mark="m.kind">
-      <button class="name" :aria-expanded="open === m.id" @click="show(m)">
+      <BButton variant="card" class="name" :aria-expanded="open === m.id" @click="show(m)">
         <b>{{ FAULTS[m.kind].word }}</b><span class="soft"
           >{{ $t('print.judgePanel.mmUp', { point: fixed(m.point[2], 1) })
           }}<template v-if="m.reach">{{ $t('print.judgePanel.toMm', { reach: fixed(m.reach[1], 1) }) }}</template></span
         >
-      </button>
+      </BButton>
       <template v-if="open === m.id">
         <CauseList :plate="plate" :mark="m" :part="living" />
         <div class="d-flex gap-1 flex-wrap">

@@ -57,10 +57,10 @@ function look(): void {
 
 <template>
   <article class="plate" :class="{ chosen }" :data-plate="plate.number">
-    <button class="head" :aria-pressed="chosen" @click="runs.chosen = plate.id">
+    <BButton variant="card" class="head" :aria-pressed="chosen" @click="runs.chosen = plate.id">
       <span>{{ $t('print.plateCard.plate', { printerName: plate.printerName, number: plate.number }) }}</span>
       <span class="soft small" data-plate-word>{{ word }}</span>
-    </button>
+    </BButton>
     <div v-if="plate.state === 'sending' || plate.state === 'printing'" class="bar" aria-hidden="true">
       <i :style="{ width: `${100 * share}%` }" />
     </div>

@@ -222,7 +222,8 @@ const ordered = (ops: OperationInput[]): OperationInput[] => {
     <template v-if="way === 'proposed'">
       <p v-if="proposals.measuring.value" class="soft small mb-1">{{ $t('scale.cutPanel.tryingCuts') }}</p>
       <FaultNote :text="proposals.problem.value" />
-      <button
+      <BButton
+        variant="card"
         v-for="(c, i) in proposals.report.value?.planes ?? []"
         :key="i"
         class="proposal"
@@ -232,7 +233,7 @@ const ordered = (ops: OperationInput[]): OperationInput[] => {
       >
         <b>{{ where(c) }}</b>
         <span class="soft small">{{ words(c) }}</span>
-      </button>
+      </BButton>
     </template>
     <template v-else-if="way !== 'line'">
       <NumberField

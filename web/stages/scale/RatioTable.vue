@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { BTableSimple, BTbody, BTd, BTh, BThead, BTr } from 'bootstrap-vue-next/components/BTable'
 import FoldPanel from '../../shell/FoldPanel.vue'
 import { computed, ref } from 'vue'
@@ -107,13 +108,14 @@ const LINES: { word: string; of: (r: Row) => string }[] = [
           <BTr>
             <BTh>1 :</BTh>
             <BTh v-for="r in rows" :key="r.ratio" class="num" :class="{ now: r.now }">
-              <button
+              <BButton
+                variant="card"
                 class="pick"
                 :title="$t('scale.ratioTable.try1', { ratio: fixed(r.ratio, 1) })"
                 @click="emit('choose', r.f)"
               >
                 {{ figure(Number(r.ratio.toFixed(1))) }}
-              </button>
+              </BButton>
             </BTh>
           </BTr>
         </BThead>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { text, term } from '../../i18n'
 import FoldPanel from '../../shell/FoldPanel.vue'
 import { computed, onBeforeUnmount, ref, watch } from 'vue'
@@ -89,7 +90,8 @@ const title = (n: number): string => {
       {{ absent ? $t('scheme.coatPictures.nothingOfThisRegion') : $t('scheme.coatPictures.drawing') }}
     </p>
     <div class="strip">
-      <button
+      <BButton
+        variant="card"
         v-for="(url, n) in pictures"
         :key="n"
         :class="{ on: n === at }"
@@ -99,7 +101,7 @@ const title = (n: number): string => {
       >
         <img :src="url" alt="" />
         <span>{{ title(n) }}</span>
-      </button>
+      </BButton>
     </div>
   </FoldPanel>
 </template>

@@ -2,6 +2,7 @@
 import { BTableSimple, BTbody, BTd, BTh, BThead, BTr } from 'bootstrap-vue-next/components/BTable'
 import FoldPanel from '../../shell/FoldPanel.vue'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
+import { VueDraggable } from 'vue-draggable-plus'
 import { storeToRefs } from 'pinia'
 import { computed, onBeforeUnmount } from 'vue'
 import { text } from '../../i18n'
@@ -58,7 +59,7 @@ const rows = computed<{ name: string; cost: OrderCost; broken: number }[]>(() =>
   return [
     { name: text('scheme.orderPanel.cheapestWithinTheRules'), cost: p.cost, broken: p.broken.length },
     {
-      name: own.value ? 'yours' : text('scheme.orderPanel.asListed'),
+      name: own.value ? text('scheme.orderPanel.yours') : text('scheme.orderPanel.asListed'),
       cost: p.hand!.cost,
       broken: p.hand!.broken.length,
     },
@@ -73,6 +74,15 @@ const region = (id: number): string => found.value?.scheme.regions.find((r) => r
 const reached = computed(() => [...(reach.value?.values() ?? [])].filter((r) => region(r.region) !== '?'))
 const coatOf = (s: OrderStep): OrderScheme['coats'][number] => found.value!.scheme.coats[s.coat]!
 const ids = (): string[] => shown.value.map((s) => coatOf(s).id)
+/** The same as a list that is put in another order by dragging. */
+const listed = computed({
+  get: () => shown.value,
+  set: (steps) =>
+    emit(
+      'order',
+      steps.map((s) => coatOf(s).id),
+    ),
+})
 function move(i: number, by: number): void {
   const list = ids()
   const [id] = list.splice(i, 1)
@@ -170,8 +180,8 @@ function masks(s: OrderStep): string {
           {{ own ? $t('scheme.orderPanel.useTheCheapest') : $t('scheme.orderPanel.useForThePlan') }}
         </BButton>
       </div>
-      <ol class="steps">
-        <li v-for="(s, i) in shown" :key="coatOf(s).id" :data-step="coatOf(s).id">
+      <VueDraggable v-model="listed" tag="ol" class="steps" handle=".what" :animation="120">
+        <li v-for="(s, i) in listed" :key="coatOf(s).id" :data-step="coatOf(s).id">
           <span class="what"
             ><b>{{ region(coatOf(s).region) }}</b
             >: {{ say(coatOf(s).name, manner)
@@ -210,7 +220,7 @@ function masks(s: OrderStep): string {
             </BButton></span
           >
         </li>
-      </ol>
+      </VueDraggable>
       <FoldPanel class="small">
         <template #title>{{ $t('scheme.orderPanel.costOfMasksAnd') }}</template>
         <NumberField

@@ -118,7 +118,8 @@ onBeforeUnmount(() => {
     <FaultNote :text="fault" />
     <div class="pictures">
       <figure v-for="(r, i) in region.references" :key="r.photo">
-        <button
+        <BButton
+          variant="card"
           class="sample"
           :aria-label="$t('scheme.referencePanel.readTheColourOf', { i: i + 1 })"
           @click="press(i, $event)"
@@ -130,7 +131,7 @@ onBeforeUnmount(() => {
               k + 1
             }}</span>
           </template>
-        </button>
+        </BButton>
         <figcaption>
           <span class="swatch" :style="{ background: r.hex }" />
           <BButton
