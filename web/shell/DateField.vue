@@ -85,7 +85,9 @@ const weekStart = (firstWeekday() % 7) as 0 | 1 | 2 | 3 | 4 | 5 | 6
 
 <template>
   <div class="date-field">
-    <label :for="id" :class="bare ? 'visually-hidden' : 'soft small'">{{ bare ? (spoken ?? label) : label }}</label>
+    <label :for="id" :class="bare ? 'visually-hidden' : 'd-block soft small'">{{
+      bare ? (spoken ?? label) : label
+    }}</label>
     <BDatePicker
       v-if="kind !== 'time'"
       size="sm"
@@ -153,6 +155,17 @@ const weekStart = (firstWeekday() % 7) as 0 | 1 | 2 | 3 | 4 | 5 | 6
 }
 .date-field .b-date-picker-field:focus-within {
   border-color: var(--action);
+}
+.b-date-picker-trigger,
+.b-date-picker-content .btn {
+  --bs-btn-color: var(--action);
+  --bs-btn-border-color: var(--line);
+  --bs-btn-hover-color: var(--action);
+  --bs-btn-hover-bg: var(--paper-sunk);
+  --bs-btn-hover-border-color: var(--line);
+  --bs-btn-active-color: var(--action);
+  --bs-btn-active-bg: var(--paper-sunk);
+  --bs-btn-active-border-color: var(--line);
 }
 .b-date-picker-trigger {
   border: 0;

@@ -29,7 +29,7 @@ const wrong = computed(() => Boolean(props.fault))
 
 <template>
   <div :class="attrs.class">
-    <label :for="id" :class="bare ? 'visually-hidden' : 'soft small'">{{ label }}</label>
+    <label :for="id" :class="bare ? 'visually-hidden' : 'd-block soft small'">{{ label }}</label>
     <component
       :is="(lines ?? 1) > 1 ? BFormTextarea : BFormInput"
       v-bind="own"

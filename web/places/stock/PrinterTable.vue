@@ -70,7 +70,7 @@ const fields = [
         :aria-label="$t('places.stockPlace.layerHeightOf', { name: p.name })"
         @update:model-value="$emit('layer', p.id, Number($event))"
       >
-        <option v-for="h in [0.025, 0.03, 0.04, 0.05, 0.08, 0.1]" :key="h" :value="h">{{ figure(h, 3) }}</option>
+        <option v-for="h in [0.025, 0.03, 0.04, 0.05, 0.08, 0.1]" :key="h" :value="h">{{ figure(h) }}</option>
       </ChoiceSelect>
     </template>
     <template #cell(motion)="{ item: p }">{{ figure(p.motion, 1) }}</template>
