@@ -5,8 +5,8 @@ import { defineConfig } from 'vitest/config'
 const shared = {
   // Threads start sooner than processes, and share what was compiled.
   pool: 'threads',
-  testTimeout: 240_000,
-  hookTimeout: 240_000,
+  testTimeout: 720_000,
+  hookTimeout: 720_000,
   setupFiles: ['bootstrap/propertySeed.ts'],
 }
 /** Every page has the catalogue. */

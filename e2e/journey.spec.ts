@@ -59,7 +59,7 @@ test('a dropped sculpt goes all the way to layers, a plan and a painted preview'
     await stage(page, 'Hollow')
     // What solid, hollow and cast full would mean stands there before anything is chosen.
     const choices = page.getByRole('region', { name: 'Solid, hollow or cast full' })
-    await expect(choices.getByRole('row', { name: /^resin/ })).toBeVisible({ timeout: 240_000 })
+    await expect(choices.getByRole('row', { name: /^resin/ })).toBeVisible({ timeout: 720_000 })
     const resin = (await choices.getByRole('row', { name: /^resin/ }).innerText()).match(/[\d.]+(?= ml)/g)!.map(Number)
     expect(resin[0]).toBeGreaterThan(resin[1]!)
     expect(resin[1]).toBe(resin[2])
@@ -89,7 +89,7 @@ test('a dropped sculpt goes all the way to layers, a plan and a painted preview'
   await test.step('orient: best orientation, supports, one set by hand', async () => {
     await stage(page, 'Orient and support')
     await page.getByRole('button', { name: 'Find the best' }).click()
-    await expect(page.getByText(/orientations, none of them worse/)).toBeVisible({ timeout: 120_000 })
+    await expect(page.getByText(/orientations, none of them worse/)).toBeVisible({ timeout: 360_000 })
     await expect(page.getByText(/Compared with (standing upright|the next best)/)).toBeVisible()
     await page.getByRole('button', { name: 'back 5°' }).click()
     await page.getByRole('button', { name: 'Apply orientation' }).click()
@@ -97,7 +97,7 @@ test('a dropped sculpt goes all the way to layers, a plan and a painted preview'
     await expect(page.getByRole('button', { name: 'Apply orientation' })).toHaveCount(0)
     await idle(page)
     await page.getByRole('button', { name: 'Generate supports' }).click()
-    await expect(page.getByText(/tips, .* ml of support/)).toBeVisible({ timeout: 240_000 })
+    await expect(page.getByText(/tips, .* ml of support/)).toBeVisible({ timeout: 720_000 })
     await idle(page)
     await expect(page.locator('[data-finding=islands]')).toHaveCount(0)
     await page.getByRole('button', { name: 'Add', exact: true }).click()
@@ -139,7 +139,7 @@ test('a dropped sculpt goes all the way to layers, a plan and a painted preview'
   })
   await test.step('plates: layers, scrubbing, zip and bodies that hold what they say', async () => {
     await stage(page, 'Plates')
-    await expect(page.getByRole('link', { name: 'Download layers' })).toBeVisible({ timeout: 240_000 })
+    await expect(page.getByRole('link', { name: 'Download layers' })).toBeVisible({ timeout: 720_000 })
     const slider = page.getByRole('slider', { name: 'Layer' })
     await slider.focus()
     await slider.press('ArrowRight')
@@ -196,7 +196,7 @@ test('a dropped sculpt goes all the way to layers, a plan and a painted preview'
         const p = g.getImageData(4, 4, 1, 1).data
         return p[0]! - p[2]!
       })
-    await expect.poll(hue, { timeout: 60_000 }).toBeGreaterThan(60)
+    await expect.poll(hue, { timeout: 180_000 }).toBeGreaterThan(60)
     await page.getByRole('button', { name: 'Add region' }).click()
     await page.getByRole('button', { name: '+ base' }).click()
     await page.getByRole('combobox', { name: 'Paint' }).selectOption({ label: 'Blue' })
@@ -206,7 +206,7 @@ test('a dropped sculpt goes all the way to layers, a plan and a painted preview'
     await page.mouse.down()
     await page.mouse.move(x + 14, y, { steps: 6 })
     await page.mouse.up()
-    await expect.poll(hue, { timeout: 60_000 }).toBeLessThan(30)
+    await expect.poll(hue, { timeout: 180_000 }).toBeLessThan(30)
     await page.getByRole('button', { name: 'Done brushing' }).click()
     await page.getByLabel('Target colour').evaluate((e: HTMLInputElement) => {
       e.value = '#00e0ff'

@@ -52,7 +52,7 @@ test('in a language that nobody speaks every control is spoken in it, and none i
     await call('POST', `/pieces/${id}/files?name=skittle.stl`, bytes)
     await expect
       .poll(async () => (await call<{ partList: unknown[] }>('GET', `/pieces/${id}`)).partList.length, {
-        timeout: 60_000,
+        timeout: 180_000,
       })
       .toBe(1)
     return id

@@ -210,7 +210,7 @@ test('thickened by the brush, measured along the body; posed within limits, a he
         await idle(page)
         if ((await joints.count()) === i) await page.mouse.click(x, y + dy)
         await expect(joints).toHaveCount(i + 1, { timeout: 8000 })
-      }).toPass({ timeout: 120_000 })
+      }).toPass({ timeout: 360_000 })
     await page.getByRole('button', { name: 'Done adding' }).click()
     await page.getByRole('button', { name: /^neck/ }).click()
     await type(page.getByLabel('Forward').first(), '170')

@@ -46,9 +46,9 @@ export async function type(field: Locator, text: string): Promise<void> {
 
 /** Nothing is being computed, and what the stage wants shown stands on the turntable. */
 export async function idle(page: Page): Promise<void> {
-  await expect(page.locator('footer.strip')).toHaveCount(0, { timeout: 300_000 })
+  await expect(page.locator('footer.strip')).toHaveCount(0, { timeout: 900_000 })
   const turntable = page.locator('.turntable')
-  if ((await turntable.count()) > 0) await expect(turntable).toHaveAttribute('aria-busy', 'false', { timeout: 120_000 })
+  if ((await turntable.count()) > 0) await expect(turntable).toHaveAttribute('aria-busy', 'false', { timeout: 360_000 })
 }
 
 export const middleOf = async (page: Page): Promise<{ x: number; y: number }> => {
@@ -62,7 +62,7 @@ export const pressUntil = (page: Page, x: number, y: number, taken: () => Promis
     await idle(page)
     await page.mouse.click(x, y)
     await taken()
-  }).toPass({ timeout: 120_000 })
+  }).toPass({ timeout: 360_000 })
 
 /** A figure of the server's once it is no longer being changed. */
 export async function steady(read: () => Promise<number>): Promise<number> {

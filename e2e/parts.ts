@@ -33,7 +33,7 @@ export async function settled(id: string): Promise<Detail> {
   const states = async (): Promise<string[]> =>
     (await detail(id)).partList.flatMap((p) => p.steps.map((s) => s.derivation?.status ?? 'none'))
   await expect
-    .poll(async () => (await states()).every((s) => s === 'done' || s === 'failed'), { timeout: 120_000 })
+    .poll(async () => (await states()).every((s) => s === 'done' || s === 'failed'), { timeout: 360_000 })
     .toBe(true)
   expect(await states()).not.toContain('failed')
   return detail(id)

@@ -4,7 +4,8 @@ import { defineConfig } from '@playwright/test'
 /** Drives the real start command, a workshop for each worker: see workshop.ts. */
 export default defineConfig({
   testDir: '.',
-  timeout: 600_000,
+  // Limits, not waits: for a machine on which others work too, or that is given a third of its speed.
+  timeout: 1_800_000,
   // Files side by side, the tests of one file in order.
   workers: Number(process.env.BROWSER_WORKERS ?? 2),
   retries: 0,
@@ -13,13 +14,13 @@ export default defineConfig({
     ['list'],
     ['json', process.env.PLAYWRIGHT_JSON_OUTPUT_NAME ? { outputFile: process.env.PLAYWRIGHT_JSON_OUTPUT_NAME } : {}],
   ],
-  expect: { timeout: 120_000 },
+  expect: { timeout: 360_000 },
   use: {
     viewport: { width: 1280, height: 800 },
     locale: 'en-GB',
     // A quarter of the pixels: the processor draws them all here, and drawing was half of a run.
     deviceScaleFactor: 0.5,
-    actionTimeout: 60_000,
+    actionTimeout: 180_000,
     acceptDownloads: true,
     // The way from one view to the next is not what is tested, and costs the processor most of a run.
     contextOptions: { reducedMotion: 'reduce' },

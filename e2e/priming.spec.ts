@@ -32,7 +32,7 @@ test('flaws: marked where they are, mended, looked for again, until a third pass
     const before = await flaws.count()
     await page.getByRole('button', { name: word, exact: true }).click()
     await pressUntil(page, middle.x + dx, middle.y + dy, async () => {
-      await expect(flaws).toHaveCount(before + 1, { timeout: 60_000 })
+      await expect(flaws).toHaveCount(before + 1, { timeout: 180_000 })
     })
     await page.getByRole('button', { name: word, exact: true }).click()
   }

@@ -26,7 +26,7 @@ test('cast full, holes, plugs; kept clean, supported by another school, learned 
 
   await test.step('core: chosen from the comparison, cast full counts in the weight', async () => {
     await stage(page, 'Hollow')
-    await page.getByRole('button', { name: 'Choose Cast full' }).click({ timeout: 240_000 })
+    await page.getByRole('button', { name: 'Choose Cast full' }).click({ timeout: 720_000 })
     await expect.poll(() => kinds(id, 0)).toContain('hollow')
     await idle(page)
     // The casting is noted once the hollowing is: both are waited for.
@@ -39,20 +39,20 @@ test('cast full, holes, plugs; kept clean, supported by another school, learned 
   })
   await test.step('a hole set by hand is dragged along the surface and measured again', async () => {
     await page.getByRole('button', { name: 'Propose places', exact: true }).click()
-    await expect(page.getByRole('button', { name: 'Drill 2' })).toBeEnabled({ timeout: 120_000 })
+    await expect(page.getByRole('button', { name: 'Drill 2' })).toBeEnabled({ timeout: 360_000 })
     await page.getByRole('button', { name: 'Place drain hole' }).click()
     await idle(page)
     const { x, y } = await middleOf(page)
     await page.mouse.click(x, y - 30)
     const felt = page.getByText(/% hidden, wall [\d.]+ mm/)
-    await expect(felt).toBeVisible({ timeout: 60_000 })
+    await expect(felt).toBeVisible({ timeout: 180_000 })
     await page.getByRole('button', { name: 'Done placing' }).click()
     await idle(page)
     await page.mouse.move(x, y - 30)
     await page.mouse.down()
     for (const dy of [-20, -5, 10, 20]) await page.mouse.move(x + 2, y + dy)
     await page.mouse.up()
-    await expect(felt).toBeVisible({ timeout: 60_000 })
+    await expect(felt).toBeVisible({ timeout: 180_000 })
     await page.getByRole('button', { name: 'Drill 3' }).click()
     await expect.poll(() => kinds(id, 0)).toContain('drill')
     const drilled = (await settled(id)).partList[0]!
@@ -90,7 +90,7 @@ test('cast full, holes, plugs; kept clean, supported by another school, learned 
     await expect.poll(() => kinds(id, 0)).toContain('focal')
     await page.getByLabel('Method').selectOption('few and strong')
     await page.getByRole('button', { name: 'Generate supports' }).click()
-    await expect(page.getByText(/tips, .* ml of support/)).toBeVisible({ timeout: 240_000 })
+    await expect(page.getByText(/tips, .* ml of support/)).toBeVisible({ timeout: 720_000 })
     const { steps } = (await settled(id)).partList[0]!
     const { support } = steps.at(-1)!.derivation!.report as { support: SupportReport }
     expect(support.tips.filter((t) => !t.focal).every((t) => t.grade === 'post')).toBe(true)
@@ -102,7 +102,7 @@ test('cast full, holes, plugs; kept clean, supported by another school, learned 
         const noted = page.getByText(`${n} prints noted`)
         if ((await noted.count()) === 0) await page.getByRole('button', { name: 'Tips failed' }).click()
         await expect(noted).toBeVisible({ timeout: 20_000 })
-      }).toPass({ timeout: 120_000 })
+      }).toPass({ timeout: 360_000 })
     }
     await page.getByRole('button', { name: /Calculate with [\d.]+ kPa/ }).click()
     await expect(page.getByText('Used from the next supports on.')).toBeVisible()
@@ -116,14 +116,14 @@ test('cast full, holes, plugs; kept clean, supported by another school, learned 
     await stage(page, 'Plates')
     await idle(page)
     const resin = page.locator('dt:text-is("resin") + dd')
-    await expect(resin).toBeVisible({ timeout: 240_000 })
+    await expect(resin).toBeVisible({ timeout: 720_000 })
     const alone = parseFloat((await resin.textContent())!)
     const copies = page.getByLabel('Copies of skittle')
     await copies.fill('2')
     await copies.blur()
     await page.getByRole('button', { name: 'From above' }).click()
     const parts = page.locator('svg .part')
-    await expect(parts).toHaveCount(2, { timeout: 120_000 })
+    await expect(parts).toHaveCount(2, { timeout: 360_000 })
     await idle(page)
     const [bed, a, b] = await Promise.all(
       [page.locator('svg .bed'), parts.nth(0), parts.nth(1)].map(async (l) => (await l.boundingBox())!),
@@ -149,7 +149,7 @@ test('cast full, holes, plugs; kept clean, supported by another school, learned 
     await idle(page)
     await expect(parts).toHaveCount(2)
     await page.getByRole('button', { name: 'Slice', exact: true }).first().click()
-    await expect(page.getByText(/for plate 1 on/)).toBeVisible({ timeout: 240_000 })
+    await expect(page.getByText(/for plate 1 on/)).toBeVisible({ timeout: 720_000 })
     // Twice the body; what the vat keeps is lost but once.
     const both = parseFloat((await resin.textContent())!)
     expect(both).toBeGreaterThan(2 * (alone - 2) + 1.7)
@@ -189,8 +189,8 @@ test('cast full, holes, plugs; kept clean, supported by another school, learned 
     await expect(page.getByText('Saved.')).toBeVisible()
     expect((await first()).data.compensation!.growth).toBeCloseTo(0.05, 9)
     await page.goto(`/pieces/${id}/plates`)
-    await expect(resin).toBeVisible({ timeout: 240_000 })
-    await expect.poll(async () => parseFloat((await resin.textContent())!), { timeout: 120_000 }).toBeLessThan(before)
+    await expect(resin).toBeVisible({ timeout: 720_000 })
+    await expect.poll(async () => parseFloat((await resin.textContent())!), { timeout: 360_000 }).toBeLessThan(before)
     const now = await first()
     await call('PUT', `/stock/printer/${now.id}`, { version: now.version, data: was.data })
   })

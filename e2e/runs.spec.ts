@@ -49,12 +49,12 @@ test('from plates to a print that fails, why, one change, clean up, and the repr
     await page.reload()
     await stage(page, 'Print')
     await page.getByLabel(/^Lot of/).fill('T-1')
-    await page.getByRole('button', { name: 'Slice and prepare' }).click({ timeout: 120_000 })
+    await page.getByRole('button', { name: 'Slice and prepare' }).click({ timeout: 360_000 })
     // The forgotten island is marked on the profile before anything is sent.
-    await expect(page.locator('svg.profile .island')).toHaveCount(1, { timeout: 120_000 })
+    await expect(page.locator('svg.profile .island')).toHaveCount(1, { timeout: 360_000 })
     await accessible(page)
     await page.getByRole('button', { name: 'Send to Tiny and start' }).click()
-    await expect(page.locator('[data-plate-word]')).toHaveText('result not entered', { timeout: 120_000 })
+    await expect(page.locator('[data-plate-word]')).toHaveText('result not entered', { timeout: 360_000 })
   })
   await test.step('it is looked over: what is missing is marked where it fell, blamed, weighed, and one change made', async () => {
     await page.getByRole('button', { name: 'Enter result' }).first().click()
@@ -80,7 +80,7 @@ test('from plates to a print that fails, why, one change, clean up, and the repr
   })
   await test.step('what broke off becomes a part of its own, cut on the sound side', async () => {
     await page.getByRole('button', { name: 'Print only this piece again' }).click()
-    await expect(page.getByText('is now a part')).toBeVisible({ timeout: 120_000 })
+    await expect(page.getByText('is now a part')).toBeVisible({ timeout: 360_000 })
     const [, lost] = (await settled(id)).partList
     const { volume } = measure(await meshOf(lost!.meshHash))
     // The ball alone, whole: the post beside it is left out, as nothing of it holds to the ball.
@@ -91,7 +91,7 @@ test('from plates to a print that fails, why, one change, clean up, and the repr
     await stage(page, 'Clean and cure')
     await page.getByLabel('Done: Let it drain over the vat').check()
     await page.getByRole('button', { name: /in Tub$/ }).click()
-    await expect(page.getByText('Tub is finished.')).toBeVisible({ timeout: 60_000 })
+    await expect(page.getByText('Tub is finished.')).toBeVisible({ timeout: 180_000 })
     await page.getByLabel('Done: Wash in the first, dirty bath').check()
     await expect(page.locator('[data-bath="first"]')).toContainText('more prints like this')
     await accessible(page)
@@ -105,9 +105,9 @@ test('from plates to a print that fails, why, one change, clean up, and the repr
     await settled(id)
     await idle(page)
     await page.getByRole('button', { name: 'Plate is removed' }).click()
-    await page.getByRole('button', { name: 'Slice and prepare' }).click({ timeout: 120_000 })
-    await page.getByRole('button', { name: 'Send to Tiny and start' }).click({ timeout: 120_000 })
-    await expect(page.locator('[data-plate-word]').first()).toHaveText('result not entered', { timeout: 120_000 })
+    await page.getByRole('button', { name: 'Slice and prepare' }).click({ timeout: 360_000 })
+    await page.getByRole('button', { name: 'Send to Tiny and start' }).click({ timeout: 360_000 })
+    await expect(page.locator('[data-plate-word]').first()).toHaveText('result not entered', { timeout: 360_000 })
     await page.getByRole('button', { name: 'Enter result' }).first().click()
     await page.getByRole('button', { name: 'Ask Tiny what is on the plate' }).click()
     await expect(page.getByRole('button', { name: 'good', pressed: true })).toBeVisible()

@@ -71,7 +71,7 @@ test('a region filled up to creases, a stack proposed and compared, its masks do
   await test.step('one press takes a side of the cube, and can be taken back', async () => {
     await page.getByRole('button', { name: 'Add region' }).click()
     await page.getByRole('button', { name: 'Fill to crease' }).click()
-    await expect(page.getByText(/Click or drag to fill/)).toBeVisible({ timeout: 60_000 })
+    await expect(page.getByText(/Click or drag to fill/)).toBeVisible({ timeout: 180_000 })
     const reach = page.getByLabel('How far a click fills')
     // Six pieces are the six sides: the reach just short of fewer.
     await reach.fill('9')
@@ -104,7 +104,7 @@ test('a region filled up to creases, a stack proposed and compared, its masks do
     expect((await kept(id)).coats.at(-1)!.from).toEqual({ turn: 0, lift: 80, spread: 14 })
     await expect.poll(async () => (await kept(id)).variants.map((v) => v.name)).toEqual(['base, wash, dry brush'])
     await page.getByLabel(/Show them beside it/).check()
-    await expect(page.locator('.turntable').getByText('imported')).toBeVisible({ timeout: 60_000 })
+    await expect(page.locator('.turntable').getByText('imported')).toBeVisible({ timeout: 180_000 })
     await expect(page.locator('.turntable').getByText('base, wash, dry brush')).toBeVisible()
     await page.getByLabel(/Show them beside it/).uncheck()
     // The first ones are mixes for the colour; the stack's own is the last.
@@ -119,7 +119,7 @@ test('a region filled up to creases, a stack proposed and compared, its masks do
   await test.step('coat by coat: four pictures, and the turntable shows the one that is pressed', async () => {
     await open(page, 'Coat by coat')
     const pictures = page.getByRole('button', { name: /^Show it/ })
-    await expect(pictures).toHaveCount(4, { timeout: 60_000 })
+    await expect(pictures).toHaveCount(4, { timeout: 180_000 })
     const shown = (): Promise<string> => page.locator('canvas').evaluate((c: HTMLCanvasElement) => c.toDataURL())
     const whole = await shown()
     await pictures.first().click()
@@ -160,7 +160,7 @@ test('a region filled up to creases, a stack proposed and compared, its masks do
     await page.getByRole('button', { name: 'Choose the place' }).click()
     const { x, y } = await middleOf(page)
     await page.mouse.click(x, y)
-    await expect(page.getByText(/A flat mask on it is stretched by 0\.\d %/)).toBeVisible({ timeout: 60_000 })
+    await expect(page.getByText(/A flat mask on it is stretched by 0\.\d %/)).toBeVisible({ timeout: 180_000 })
     const svg = (await download(page, 'Mask as SVG, true size')).toString()
     expect(Math.abs(measured(/class="cut" d="([^"]*)"/.exec(svg)![1]!).area / (Math.PI * 25) - 1)).toBeLessThan(0.01)
     await page.getByRole('button', { name: 'Make it a region' }).click()
@@ -173,7 +173,7 @@ test('a region filled up to creases, a stack proposed and compared, its masks do
     const { steps } = await call<{ steps: { key: string }[] }>('GET', `/pieces/${id}/plan`)
     const step = steps.find((s) => s.key.startsWith('coat-'))!
     await page.goto(`/pieces/${id}/bench?step=${encodeURIComponent(step.key)}`)
-    await expect(page.getByAltText('The region before this coat')).toBeVisible({ timeout: 60_000 })
+    await expect(page.getByAltText('The region before this coat')).toBeVisible({ timeout: 180_000 })
     await expect(page.getByAltText('The region after this coat')).toBeVisible()
     await accessible(page)
   })
@@ -230,10 +230,10 @@ test('spots and sheen: dots keep to their share, metal under matt varnish is dul
   // here stand for all of them. Bare clay has next to none.
   const red = async (): Promise<number> => (await seen()).red
   await put([base, white(0.25)])
-  await expect.poll(red, { timeout: 60_000 }).toBeGreaterThan(0.5)
+  await expect.poll(red, { timeout: 180_000 }).toBeGreaterThan(0.5)
   expect(await red()).toBeLessThan(0.85)
   await put([base, white(0.75)])
-  await expect.poll(red, { timeout: 60_000 }).toBeGreaterThan(0.11)
+  await expect.poll(red, { timeout: 180_000 }).toBeGreaterThan(0.11)
   expect(await red()).toBeLessThan(0.42)
   const metal = { technique: 'metallic', paintId: stock.get('Gull steel') }
   const varnish = await call<{ id: string }>('POST', '/stock/paint', {
@@ -245,10 +245,10 @@ test('spots and sheen: dots keep to their share, metal under matt varnish is dul
   /** Steel is grey, clay and red are warm. */
   const warm = async (): Promise<number> => (await seen()).warm
   await put([metal])
-  await expect.poll(warm, { timeout: 60_000 }).toBeLessThan(1.13)
+  await expect.poll(warm, { timeout: 180_000 }).toBeLessThan(1.13)
   const { bright } = await seen()
   await put([metal, { technique: 'varnish', paintId: varnish.id, film: 10 }])
-  await expect.poll(warm, { timeout: 60_000 }).toBeLessThan(1.13)
+  await expect.poll(warm, { timeout: 180_000 }).toBeLessThan(1.13)
   expect((await seen()).bright).toBeLessThan(bright - 12)
 })
 
@@ -379,7 +379,7 @@ test('regions go along when a limb is bent: as large as before, on the same skin
   await expect(async () => {
     for (const up of [-100, -50, 0, 50, 100]) await page.mouse.click(x, y + up)
     expect((await map())!.meshHash).not.toBe(before.meshHash)
-  }).toPass({ timeout: 120_000 })
+  }).toPass({ timeout: 360_000 })
   const after = (await map())!
   expect(Math.abs((after.areas['1'] ?? 0) / before.areas['1']! - 1)).toBeLessThan(0.12)
 })

@@ -48,7 +48,7 @@ test('stood up by hand: face down, tipped by drag, a quarter turn where it only 
     await page.mouse.move(x + 60, y + 40, { steps: 8 })
     await page.mouse.up()
     await expect(page.locator('.figure-sm', { hasText: '°' })).not.toHaveText('0°', { timeout: 2000 })
-  }).toPass({ timeout: 120_000 })
+  }).toPass({ timeout: 360_000 })
   await page.getByRole('button', { name: 'Apply orientation' }).click()
   await expect.poll(async () => Math.hypot(...((await turned(id)) ?? [0]).slice(0, 2))).toBeGreaterThan(0.05)
   const tipped = await turned(id)
@@ -109,7 +109,7 @@ test('bodies come down in every format as the same solid', async ({ page }) => {
   })
   await expect(page.getByText('The part has no orientation yet')).toHaveCount(0)
   // It is on a plate: the page has the turned body, and not the one that stood out.
-  await expect(page.getByRole('button', { name: 'Slice', exact: true })).toBeVisible({ timeout: 120_000 })
+  await expect(page.getByRole('button', { name: 'Slice', exact: true })).toBeVisible({ timeout: 360_000 })
   await idle(page)
   const [outlines] = await Promise.all([
     page.waitForEvent('download'),

@@ -25,7 +25,7 @@ const log = (id: string): Promise<Entry[]> => call('GET', `/pieces/${id}/log`)
 const planned = async (id: string): Promise<void> => {
   await expect
     .poll(async () => (await call<{ pending: string[] }>('GET', `/pieces/${id}/plan?measure=1`)).pending.length, {
-      timeout: 60_000,
+      timeout: 180_000,
     })
     .toBe(0)
 }
@@ -60,7 +60,7 @@ test('bench mode: a piece from the plate to done, over several days, with one bi
       const says = (await button.textContent({ timeout: 1000 }).catch(() => ''))?.trim()
       if (says === 'Dismiss' || says === word) await page.keyboard.press('Space')
       await then()
-    }).toPass({ intervals: [400], timeout: 60_000 })
+    }).toPass({ intervals: [400], timeout: 180_000 })
   const work = async (minutes: number): Promise<void> => {
     const title = (await page.getByRole('heading', { level: 1 }).textContent())!
     await press('Start', () => expect(big(page, 'Mark as done')).toBeVisible({ timeout: 2000 }))
@@ -145,7 +145,7 @@ test('bench mode without the net: ticks, notes and photos are kept, and arrive o
     await expect(page.getByRole('alert')).toContainText('notes.png is no picture that can be shown')
     expect(await log(id)).toHaveLength(3)
     await input.setInputFiles({ name: 'whole bench.png', mimeType: 'image/png', buffer: plainPng(10_240, 7824, 1) })
-    await expect.poll(async () => (await log(id)).length, { timeout: 60_000 }).toBe(4)
+    await expect.poll(async () => (await log(id)).length, { timeout: 180_000 }).toBe(4)
     const { photo: hash } = (await log(id))[0]!
     const bytes = new Uint8Array(await (await fetch(`${server()}/api/blobs/${hash}`)).arrayBuffer())
     expect(pictureHead(bytes)).toEqual({ type: 'jpeg', width: 3000, height: 2292 })

@@ -81,7 +81,7 @@ export const test = base.extend<object, { workshop: string }>({
       await ended
       rmSync(folder, { recursive: true, force: true })
     },
-    { scope: 'worker', auto: true, timeout: 240_000 },
+    { scope: 'worker', auto: true, timeout: 720_000 },
   ],
   baseURL: async ({ workshop }, use) => use(workshop),
 })

@@ -10,6 +10,7 @@ import forms from './en/forms.json' with { type: 'json' }
 import hollow from './en/hollow.json' with { type: 'json' }
 import importing from './en/import.json' with { type: 'json' }
 import mixing from './en/mixing.json' with { type: 'json' }
+import names from './en/names.json' with { type: 'json' }
 import operations from './en/operations.json' with { type: 'json' }
 import orient from './en/orient.json' with { type: 'json' }
 import painting from './en/painting.json' with { type: 'json' }
@@ -50,6 +51,7 @@ export const english = {
   hollow,
   import: importing,
   mixing,
+  names,
   operations,
   orient,
   painting,

@@ -2,6 +2,8 @@ import { meshFromBytes } from '../../core/formats/meshBytes'
 import type { Mesh } from '../../core/mesh/mesh'
 import { readBytes } from '../data/blobs'
 import { readScheme } from './schemes'
+import { message } from '../../core/words/message'
+import { say } from '../../core/words/say'
 
 export interface RegionsOn {
   /** name of the region in which a point of the skin lies */
@@ -30,7 +32,8 @@ export async function regionsOn(pieceId: string, partId: string): Promise<Region
   const copy = await load
   if (!copy) return null
   const { mesh, labels } = copy
-  const name = (label: number): string => scheme.regions.find((r) => r.id === label)?.name ?? 'Region'
+  const name = (label: number): string =>
+    scheme.regions.find((r) => r.id === label)?.name ?? say(message('names.region'))
   const squared = (point: readonly number[], i: number): number =>
     [0, 1, 2].reduce((s, k) => s + (mesh.positions[3 * i + k]! - point[k]!) ** 2, 0)
   return {

@@ -4,10 +4,12 @@ import { workshop, type Workshop } from '../../contract/workshop'
 import { schoolDefaults } from '../../core/defaults/plan'
 import { dueAt } from '../../core/math/wallClock'
 import { WorkshopRow } from '../data/models'
+import { message } from '../../core/words/message'
+import { say } from '../../core/words/say'
 
 const evening = [1, 2, 3, 4, 5].map((weekday) => ({ weekday, from: 18 * 60, to: 21 * 60 + 30 }))
 export const WORKSHOP_DEFAULT: Omit<z.input<typeof workshop>, 'version'> = {
-  name: 'My workshop',
+  name: say(message('names.workshop')),
   currency: 'EUR',
   demo: null,
   temperature: 20,

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { BFormInput } from 'bootstrap-vue-next/components/BFormInput'
-import { computed, ref, watch } from 'vue'
+import { useDropZone } from '@vueuse/core'
+import { computed, ref, useTemplateRef, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { z } from 'zod'
 import { text, fixed } from '../i18n'
@@ -71,10 +72,12 @@ function goTo([, , height]: [number, number, number]): void {
   const r = report.value
   if (r) layer.value = Math.max(0, Math.min(r.layers - 1, Math.round(height / r.layerHeight - 0.5)))
 }
+const place = useTemplateRef<HTMLElement>('place')
+const { isOverDropZone: dropping } = useDropZone(place, (files) => void take(files))
 </script>
 
 <template>
-  <div class="beside" @dragover.prevent @drop.prevent="take($event.dataTransfer?.files)">
+  <div ref="place" class="beside" :class="{ dropping }">
     <div class="middle">
       <template v-if="report && hash">
         <LayerPicture
@@ -183,6 +186,10 @@ function goTo([, , height]: [number, number, number]): void {
 </template>
 
 <style scoped>
+.beside.dropping {
+  outline: 3px dashed var(--action);
+  outline-offset: -8px;
+}
 .middle {
   display: grid;
   grid-template-rows: minmax(0, 1fr) auto 190px;

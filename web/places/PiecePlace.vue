@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { BButton } from 'bootstrap-vue-next/components/BButton'
-import { useEventListener } from '@vueuse/core'
-import { computed, ref, watch } from 'vue'
+import { useDropZone, useEventListener } from '@vueuse/core'
+import { computed, ref, useTemplateRef, watch } from 'vue'
 import { RouterView, useRoute, useRouter } from 'vue-router'
 import { PIECE_STAGES } from '../../core/findings/rule'
 import Thread from '../shell/StageList.vue'
@@ -16,7 +16,8 @@ const store = usePiece(),
   viewport = useViewport()
 const id = computed(() => String(route.params.id))
 const missing = ref('')
-const dropping = ref(false)
+const frame = useTemplateRef<HTMLElement>('frame')
+const { isOverDropZone: dropping } = useDropZone(frame, (files) => void drop(files ?? []))
 const refused = ref<string[]>([])
 watch(
   id,
@@ -35,9 +36,7 @@ const flat = computed(() => FLAT.includes(String(route.name)) && !viewport.scene
 // Until the piece is there, nothing stands on the disc.
 viewport.describe(() => (store.piece ? null : { mesh: null }))
 
-async function drop(e: DragEvent): Promise<void> {
-  dropping.value = false
-  const files = [...(e.dataTransfer?.files ?? [])]
+async function drop(files: File[]): Promise<void> {
   if (files.length === 0) return
   refused.value = await store.dropFiles(files)
   await router.push(`/pieces/${id.value}/import`)
@@ -72,12 +71,12 @@ useEventListener('keydown', keys)
     <p role="alert">{{ missing }}</p>
     <RouterLink to="/pieces">{{ $t('places.piecePlace.backToThePieces') }}</RouterLink>
   </div>
-  <div v-else class="frame" @dragenter.prevent="dropping = true" @dragover.prevent @drop.prevent="drop">
+  <div v-else ref="frame" class="frame">
     <Thread :piece-id="id" />
     <div class="middle">
       <Turntable v-show="!flat" />
       <div id="middle" class="over" :class="{ flat }" />
-      <div v-if="dropping" class="drop" @dragleave="dropping = false">
+      <div v-if="dropping" class="drop">
         {{ $t('places.piecePlace.dropSculptsOrScans') }}
       </div>
     </div>

@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import { BFormInput } from 'bootstrap-vue-next/components/BFormInput'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
-import { computed, onMounted, ref } from 'vue'
+import { useDropZone } from '@vueuse/core'
+import { computed, onMounted, ref, useTemplateRef } from 'vue'
 import { RouterLink, useRouter } from 'vue-router'
 import { text } from '../i18n'
 import { dateText } from '../manner'
@@ -68,22 +69,12 @@ const newPiece = (s: SculptRecord): Promise<void> =>
     })
     await router.push(`/pieces/${p.id}/import`)
   })
-const dropping = ref(false)
-function drop(e: DragEvent): void {
-  dropping.value = false
-  void sculpts.drop([...(e.dataTransfer?.files ?? [])])
-}
+const library = useTemplateRef<HTMLElement>('library')
+const { isOverDropZone: dropping } = useDropZone(library, (files) => void sculpts.drop(files ?? []))
 </script>
 
 <template>
-  <div
-    class="library"
-    :class="{ dropping }"
-    @dragenter.prevent="dropping = true"
-    @dragover.prevent
-    @dragleave.self="dropping = false"
-    @drop.prevent="drop"
-  >
+  <div ref="library" class="library" :class="{ dropping }">
     <div class="list scroll">
       <div class="d-flex gap-3 align-items-center mb-3">
         <h1>{{ $t('places.sculptsPlace.sculpts') }}</h1>

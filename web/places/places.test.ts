@@ -121,6 +121,33 @@ describe('the workshop’s settings', () => {
     expect(at.find('[role=alert]').text()).toBe('Saturday: the bench hours end before they start.')
     expect(sent('PUT /workshop')).toEqual([])
   })
+  it('say beside each field what is wrong with it, people included, and send nothing until it is mended', async () => {
+    page.bench.replies.set('PUT /workshop', shop({ timeZone: 'UTC', name: 'Quay' }))
+    const at = await open()
+    await control(at, 'Name').setValue('  ')
+    await control(at, 'Currency').setValue('€')
+    await control(at, /^Time zone/).setValue('Atlantis')
+    await press(at, 'Add a person')
+    await control(at, 'Person 1').setValue('')
+    await at.find('form').trigger('submit')
+    await settle()
+    expect(at.findAll('[role=alert]').map((a) => a.text())).toEqual([
+      'Give the workshop a name.',
+      'A currency is three capital letters, as EUR.',
+      'This time zone is not known. It is written as Europe/Berlin.',
+      'Give everybody a name.',
+    ])
+    expect(sent('PUT /workshop')).toEqual([])
+    await control(at, 'Name').setValue('Quay')
+    await control(at, 'Currency').setValue('EUR')
+    await control(at, /^Time zone/).setValue('UTC')
+    await control(at, 'Person 1').setValue('Ada')
+    await press(at, 'Remove Ada')
+    expect(at.find('[role=alert]').exists()).toBe(false)
+    await at.find('form').trigger('submit')
+    await settle()
+    expect(sent('PUT /workshop')).toMatchObject([{ name: 'Quay' }])
+  })
   it('keep what is being typed while something else of the workshop changes', async () => {
     const at = await open()
     await type(at, 'Cost of an hour of work', '31')

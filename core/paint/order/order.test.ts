@@ -110,7 +110,7 @@ describe('the order of painting', () => {
       expect(brokenRules(rules, order)).toEqual([])
       expect(p.cost.total).toBeLessThan(p.largestFirst.cost.total)
     }
-  }, 120_000)
+  })
   it('puts a mask on once while it stays on, and none against its own paint', () => {
     const s: OrderScheme = {
       regions: [0, 1, 2].map((id) => ({ id, name: `r${id}`, area: 100 })),

@@ -54,7 +54,7 @@ describe('the recipe search', () => {
       }),
       { numRuns: 12 },
     )
-  }, 120_000)
+  })
   const stock: StockPaint[] = ['#f3f1ea', '#1b1a1c', '#c02528', '#e7b416', '#274a78', '#6b4a30', '#3d5a38'].map(
     (h, i) => ({
       id: `p${i}`,

@@ -3,6 +3,7 @@ import { describe, expect, it } from 'vitest'
 import { ORDER_COSTS } from '../../defaults/paint'
 import { areaOf, coatsOf, finishesOf, surfacesOf, unprimedIn, type PlannedScheme } from './paintFacts'
 import { message } from '../../words/message'
+import { say } from '../../words/say'
 
 const paints = new Map([
   ['navy', { name: 'Wool navy', kind: 'acrylic', finish: 'matt' }],
@@ -54,7 +55,7 @@ const scheme: PlannedScheme = {
 describe('what a plan takes from a scheme', () => {
   it('puts coats in the order of one’s own, the rest as listed, each with its paint, area and kind', () => {
     const list = coatsOf(scheme, 5000, paints, ORDER_COSTS)
-    expect(list.map((c) => [c.nth, c.region, c.paint, c.area])).toEqual([
+    expect(list.map((c) => [c.nth, c.region, say(c.paint), c.area])).toEqual([
       [1, 'Buckle', 'Bell brass', 20],
       [0, 'Coat', 'Wool navy', 1000],
       [2, 'Coat', '2 Slow umber + 1 Wool navy', 1000],

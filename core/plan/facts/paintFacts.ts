@@ -7,7 +7,7 @@ import { surfaceOf, type Surface } from '../materials/abrasives'
 import type { PlanFacts } from '../steps/types'
 import type { RegionFinish } from './varnish'
 import { message, sum } from '../../words/message'
-import type { Said } from '../../words/say'
+import { say, type Said } from '../../words/say'
 
 type Takes = 'paint' | 'glue' | 'light'
 interface PlannedCoat extends CoatPaints {
@@ -55,7 +55,7 @@ function paintWords(c: PlannedCoat, paints: Paints): Said {
 const bordersOf = (scheme: PlannedScheme): { a: number; b: number; mm: number }[] =>
   scheme.maps.flatMap((m) => m.borders)
 const nameOf = (scheme: PlannedScheme, region: number): string =>
-  scheme.regions.find((r) => r.id === region)?.name ?? 'Region'
+  scheme.regions.find((r) => r.id === region)?.name ?? say(message('names.region'))
 const isSprayed = (c: PlannedCoat): boolean => c.tool === 'airbrush' || c.technique === 'airbrush'
 
 const kindsOf = (c: PlannedCoat, paints: Paints): string[] =>

@@ -185,7 +185,7 @@ describe('a day at the bench', () => {
       }),
       { numRuns: 80, seed: 8 },
     )
-  }, 60_000)
+  })
   it('fills the time with two that fit together rather than one that presses more', () => {
     // Half as much again for what presses: 43.5 minutes’ worth, beside 45 of the two others, which need all of the time.
     const tasks = [task('presses', { work: 1740 }), task('one', { work: 1320 }), task('other', { work: 1380 })]

@@ -122,7 +122,7 @@ describe('scheduling', () => {
       ),
       { numRuns: 40, seed: 11 },
     )
-  }, 120_000)
+  })
   it('never breaks a precedence, a window, a person or a place, whatever the tasks', () => {
     fc.assert(
       fc.property(some(25), fc.integer({ min: 1, max: 3 }), (tasks, people) => {
@@ -149,7 +149,7 @@ describe('scheduling', () => {
       }),
       { numRuns: 60, seed: 5 },
     )
-  }, 120_000)
+  })
   it('does work that no window holds over several, names what nobody has hours for, and what waits for that', () => {
     const task = (id: string, work: number, after: string[] = []): Task => ({
       id,
@@ -241,7 +241,7 @@ describe('scheduling', () => {
     expect(better.cost).toBeLessThanOrEqual(first.cost)
     // The same seed gives the same schedule.
     expect(improve(problem, { tries: 150, budget: Infinity, seed: 1 }, frozen).cost).toBe(better.cost)
-  }, 120_000)
+  })
   it('schedules one piece on its own hours: waits fill with other work, what is done is gone and dries from when it was done', () => {
     type Step = Parameters<typeof tasksOf>[1][number]
     const step = (key: string, handsOn: number, waiting: number, after: string[]): Step => ({

@@ -78,12 +78,12 @@ describe('the mixing table', () => {
     const mixing = useMixing()
     mixing.set(P(1), 1)
     mixing.target = hexToLab(WHITE)
-    await vi.waitFor(() => expect(mixing.error).not.toBeNull(), 20_000)
+    await vi.waitFor(() => expect(mixing.error).not.toBeNull(), 120_000)
     // A paint alone is itself.
-    await vi.waitFor(() => expect(mixing.error!).toBeLessThan(1.5), 20_000)
+    await vi.waitFor(() => expect(mixing.error!).toBeLessThan(1.5), 120_000)
     const white = mixing.drawn!.lab
     mixing.set(P(2), 1)
-    await vi.waitFor(() => expect(deltaE00(mixing.drawn!.lab, white)).toBeGreaterThan(10), 20_000)
+    await vi.waitFor(() => expect(deltaE00(mixing.drawn!.lab, white)).toBeGreaterThan(10), 120_000)
     expect(mixing.total).toBe(2)
     mixing.set(P(2), 0)
     expect(mixing.laid.map((d) => d.id)).toEqual([P(1)])
@@ -95,7 +95,7 @@ describe('the mixing table', () => {
     const at = await page.show(RecipeAnswers)
     expect(at.text()).toContain('Set a target')
     mixing.target = hexToLab('#d28a86')
-    await vi.waitFor(() => expect(mixing.answer?.recipes.length).toBeGreaterThan(0), 20_000)
+    await vi.waitFor(() => expect(mixing.answer?.recipes.length).toBeGreaterThan(0), 120_000)
     await settle()
     expect(at.findAll('.recipe.here')).toHaveLength(0)
     await at.findAll('.recipe')[0]!.find('button').trigger('click')
@@ -109,7 +109,7 @@ describe('the mixing table', () => {
     await nextTick()
     expect(mixing.answer).toBeNull()
     expect(at.text()).toContain('Searching for recipes')
-    await vi.waitFor(() => expect(mixing.answer).not.toBeNull(), 20_000)
+    await vi.waitFor(() => expect(mixing.answer).not.toBeNull(), 120_000)
     expect(mixing.answer).not.toEqual(found)
   })
 })
@@ -136,7 +136,7 @@ describe('a page of the mix book', () => {
     const at = await open(
       mix({ drops: [{ paintId: P(2), name: 'Brick', lot: 'A1', lab: other, drops: 1 }], predicted: other }),
     )
-    await vi.waitFor(() => expect(at.text()).toContain('of another lot now'), 20_000)
+    await vi.waitFor(() => expect(at.text()).toContain('of another lot now'), 120_000)
     expect(at.text()).toContain('Click “Mix it again”: the mixes proposed make up for that.')
   })
   it('says which paint is gone, and goes back to what was in the pot as a target', async () => {
@@ -169,6 +169,23 @@ describe('a page of the mix book', () => {
 })
 
 describe('a mix that is noted', () => {
+  it('needs a name, which is asked for beside it, and is not sent without one', async () => {
+    page.bench.replies.set('GET /pieces?limit=200', [])
+    useMixing().setDrops([{ paint: P(1), drops: 2 }])
+    await vi.waitFor(() => expect(useMixing().drawn).not.toBeNull(), 120_000)
+    const at = await page.show(NoteMix)
+    await type(at, 'Name', ' ')
+    await type(at, 'Region', 'x'.repeat(61))
+    await at.find('form').trigger('submit')
+    await settle()
+    expect(at.findAll('[role=alert]').map((a) => a.text())).toEqual([
+      'Give the mix a name that you will know it by.',
+      'At most 60 characters; there are 61.',
+    ])
+    expect(page.bench.sent.filter((s) => s.call === 'POST /mixes')).toEqual([])
+    await type(at, 'Name', 'Scarf')
+    expect(at.findAll('[role=alert]')).toHaveLength(1)
+  })
   it('is kept with the bottles that it was made of, as they are today', async () => {
     page.bench.replies.set('GET /pieces?limit=200', [])
     page.bench.replies.set('POST /mixes', mix())
@@ -178,7 +195,7 @@ describe('a mix that is noted', () => {
       { paint: P(1), drops: 3 },
       { paint: P(2), drops: 1 },
     ])
-    await vi.waitFor(() => expect(mixing.drawn).not.toBeNull(), 20_000)
+    await vi.waitFor(() => expect(mixing.drawn).not.toBeNull(), 120_000)
     const at = await page.show(NoteMix)
     await control(at, /Name/).setValue('Scarf, base')
     await control(at, /Number of times mixed/).setValue('2.5')

@@ -97,7 +97,7 @@ describe('all paints', () => {
   it('are drawn as one coat over white and over black, as the optics say', async () => {
     const at = await open()
     const chips = at.findAll<HTMLElement>('.paint')[2]!.findAll<HTMLElement>('i')
-    await vi.waitFor(() => expect(chips[2]!.element.style.background).not.toBe(''), 20_000)
+    await vi.waitFor(() => expect(chips[2]!.element.style.background).not.toBe(''), 120_000)
     const shade = (n: number): number => hexToLab(chips[n]!.element.style.background)[0]
     // A coat that hides seven tenths: lighter over white than where it hides, darker over black.
     expect(shade(1)).toBeGreaterThan(shade(0))

@@ -7,6 +7,7 @@ import DateField from '../../shell/DateField.vue'
 import { dateText } from '../../manner'
 import type { useFieldFaults } from '../../composables/useFieldFaults'
 import TextField from '../../shell/TextField.vue'
+import { text } from '../../i18n'
 
 /** Who works here, with hours of their own and days off. */
 /** @prop faults what is wrong with their fields, by path */
@@ -74,7 +75,7 @@ function off(p: Person, day: string): void {
   <BButton
     variant="quiet"
     size="sm"
-    @click="people.push({ name: `Person ${people.length + 1}`, hours: null, off: [] })"
+    @click="people.push({ name: text('names.person', { n: people.length + 1 }), hours: null, off: [] })"
   >
     {{ $t('workshop.peoplePanel.addAPerson') }}
   </BButton>

@@ -131,7 +131,7 @@ describe('stacks of coats', () => {
     const stack = LIBRARY[0]!
     await choose(at, 'Stack', stack.id)
     await press(at, 'Add these coats')
-    await vi.waitFor(() => expect(useScheme().scheme!.variants).toHaveLength(1), 20_000)
+    await vi.waitFor(() => expect(useScheme().scheme!.variants).toHaveLength(1), 120_000)
     const { coats, variants } = useScheme().scheme!
     const mine = coats.filter((c) => c.regionId === 0)
     expect(mine.map((c) => c.technique)).toEqual(stack.coats.map((c) => c.technique))
