@@ -105,7 +105,6 @@ const weekStart = (firstWeekday() % 7) as 0 | 1 | 2 | 3 | 4 | 5 | 6
           :id="id"
           v-model="typed"
           size="sm"
-          plaintext
           autocomplete="off"
           :aria-label="spoken"
           :aria-invalid="wrong !== ''"
@@ -150,6 +149,7 @@ const weekStart = (firstWeekday() % 7) as 0 | 1 | 2 | 3 | 4 | 5 | 6
   padding: 0.25rem 0;
   border: 0;
   outline: 0;
+  box-shadow: none;
   background: none;
   color: inherit;
 }

@@ -20,6 +20,7 @@ describe('a day', () => {
   it('is shown and read as the region writes it, and told once as it is kept', async () => {
     const at = open()
     expect(shown(at)).toBe('24/12/2026')
+    expect(at.find('input').element.readOnly).toBe(false)
     await enter(at, '1.2.27')
     expect(at.emitted('done')).toEqual([['2027-02-01']])
     expect(shown(at)).toBe('01/02/2027')
