@@ -3,6 +3,7 @@ import { join } from 'node:path'
 import { IntlMessageFormat } from 'intl-messageformat'
 import { describe, expect, it } from 'vitest'
 import { english } from './catalogue'
+import { UNUSED_WORDS } from './unusedWords.mjs'
 import { formatMessage, PSEUDO } from './format'
 import { METRIC } from './manner'
 
@@ -64,6 +65,15 @@ describe('the catalogue', () => {
         .map((name) => `${file}: ${id} without ${name}`),
     )
     expect(missing).toEqual([])
+  })
+  it('has no word of the list of those that are not used, and neither have guide and changes', () => {
+    const unused = new RegExp(`(^|[^a-zA-Z$.{'/-])${UNUSED_WORDS}([^a-zA-Z('-]|$)`, 'i')
+    expect(unused.test(['Look', 'afresh'].join(' '))).toBe(true)
+    expect(all.filter(([, message]) => unused.test(message)).map(([id]) => id)).toEqual([])
+    for (const file of ['README.md', 'CHANGELOG.md', 'docs/guide.md', 'docs/devices.md']) {
+      const lines = readFileSync(join(root, file), 'utf8').split('\n')
+      expect(lines.filter((line) => unused.test(line))).toEqual([])
+    }
   })
   it('is readable throughout, with any number', () => {
     for (const [id, message] of all)
