@@ -68,7 +68,7 @@ describe('the catalogue', () => {
   })
   it('has no word of the list of those that are not used, and neither have guide and changes', () => {
     const unused = new RegExp(`(^|[^a-zA-Z$.{'/-])${UNUSED_WORDS}([^a-zA-Z('-]|$)`, 'i')
-    expect(unused.test(['Look', 'afresh'].join(' '))).toBe(true)
+    expect(unused.test(`Not ${UNUSED_WORDS.slice(1).split('|')[0]}.`)).toBe(true)
     expect(all.filter(([, message]) => unused.test(message)).map(([id]) => id)).toEqual([])
     for (const file of ['README.md', 'CHANGELOG.md', 'docs/guide.md', 'docs/devices.md']) {
       const lines = readFileSync(join(root, file), 'utf8').split('\n')

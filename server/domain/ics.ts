@@ -16,14 +16,14 @@ interface Stint {
 }
 
 /** The schedule as a feed (RFC 5545): stints at the bench by person, and the days on which pieces are due. */
-export function icsOf(c: Calendar, laid: WorkshopSchedule): string {
+export function icsOf(c: Calendar, scheduled: WorkshopSchedule): string {
   const feed = ical({
     name: 'Undercut',
     prodId: { company: 'Undercut', product: 'bench', language: 'EN' },
     // How often a calendar program should ask again, s.
     ttl: 900,
   })
-  for (const s of stintsOf(c, laid))
+  for (const s of stintsOf(c, scheduled))
     feed.createEvent({
       id: `${s.start}-${s.person || 'bench'}@undercut`,
       start: new Date(s.start),
@@ -47,13 +47,13 @@ export function icsOf(c: Calendar, laid: WorkshopSchedule): string {
   return feed.toString()
 }
 
-function stintsOf(c: Calendar, laid: WorkshopSchedule): Stint[] {
+function stintsOf(c: Calendar, scheduled: WorkshopSchedule): Stint[] {
   const task = new Map(c.tasks.map((t) => [t.id, t]))
   const batch = new Map(c.batches.map((b) => [BATCH + b.id, b.tasks]))
   const name = new Map(c.pieces.map((p) => [p.id, p.name]))
   const out: Stint[] = []
   const open = new Map<string, Stint>()
-  for (const p of [...laid.placed].sort((a, b) => a.start - b.start)) {
+  for (const p of [...scheduled.placed].sort((a, b) => a.start - b.start)) {
     const tasks = (batch.get(p.id) ?? [p.id]).flatMap((id) => task.get(id) ?? [])
     if (tasks.length === 0) continue
     const piece = [...new Set(tasks.map((t) => name.get(t.piece) ?? ''))].join(', ')

@@ -73,16 +73,16 @@ type Task = Omit<CalendarRecord['tasks'][number], 'title' | 'risks'> & { title: 
 
 /** ms for which a schedule stands while nothing changes: it begins at most so long ago. */
 const STANDS = 30_000
-let lastLaid: { at: number; age: number; value: { calendar: Calendar; laid: WorkshopSchedule } } | null = null
+let lastScheduled: { at: number; age: number; value: { calendar: Calendar; scheduled: WorkshopSchedule } } | null = null
 
-/** The schedule of the workshop in the order that was kept, laid again when anything changed. */
-export async function workshopSchedule(): Promise<{ calendar: Calendar; laid: WorkshopSchedule }> {
+/** The schedule of the workshop in the order that was kept, made again when anything changed. */
+export async function workshopSchedule(): Promise<{ calendar: Calendar; scheduled: WorkshopSchedule }> {
   const at = now()
-  if (lastLaid?.age === age && at - lastLaid.at < STANDS) return lastLaid.value
+  if (lastScheduled?.age === age && at - lastScheduled.at < STANDS) return lastScheduled.value
   const began = age
   const calendar = await workshopPlan()
-  const value = { calendar, laid: scheduleWorkshop(calendar) }
-  if (age === began) lastLaid = { at, age, value }
+  const value = { calendar, scheduled: scheduleWorkshop(calendar) }
+  if (age === began) lastScheduled = { at, age, value }
   return value
 }
 

@@ -11,12 +11,12 @@ import type { Unspoken } from '../../core/words/spokenBody'
 
 /** What has to be bought for all pieces as they are planned, and what has run low. */
 export async function shopping(): Promise<Unspoken<ShoppingRow>[]> {
-  const [{ calendar: c, laid }, items, pieces] = await Promise.all([
+  const [{ calendar: c, scheduled }, items, pieces] = await Promise.all([
     workshopSchedule(),
     StockItem.findAll({ where: { kind: ['material', 'paint', 'resin'], deletedAt: null } }),
     Piece.findAll({ where: { deletedAt: null } }),
   ])
-  const { slots } = laid
+  const { slots } = scheduled
   const open = new Set(c.tasks.map((t) => t.id))
   const needs: Need[] = []
   for (const p of pieces) {

@@ -15,7 +15,7 @@ export interface WorkshopTask extends Task {
 }
 /** All pieces of a workshop, its people and its hours. */
 export interface Workshop {
-  /** ms since the epoch from which on it is laid */
+  /** ms since the epoch from which on it is scheduled */
   now: number
   zone: string
   people: readonly Person[]
@@ -100,7 +100,7 @@ export function batchesToTake(w: Workshop): TaskBatch[] {
 }
 
 /** What is of most use in so many seconds from now on. */
-export function useOfTime(w: Workshop, laid: WorkshopSchedule, seconds: number, person: string | null): FitNow[] {
+export function useOfTime(w: Workshop, scheduled: WorkshopSchedule, seconds: number, person: string | null): FitNow[] {
   const end = w.now + seconds * 1000
   const next = w.people
     .filter((p) => person === null || p.name === person)
@@ -113,7 +113,7 @@ export function useOfTime(w: Workshop, laid: WorkshopSchedule, seconds: number, 
     seconds,
     person,
     away: next.length > 0 ? Math.max(0, (Math.min(...next) - end) / 1000) : 86_400,
-    slack: new Map([...laid.slots].map(([id, s]) => [id, s.slack])),
+    slack: new Map([...scheduled.slots].map(([id, s]) => [id, s.slack])),
   }).tasks
 }
 

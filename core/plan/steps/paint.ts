@@ -187,7 +187,7 @@ export function paintSteps(b: PlanBuilder): void {
       phase: 'Paint',
       title: message('steps.paint.coats', {
         region: c.region,
-        technique: c.technique,
+        technique: message(`vocabulary.technique.${c.technique}`),
         paint: c.paint,
         c: c.coats > 1,
         coats: c.coats,
@@ -205,7 +205,8 @@ export function paintSteps(b: PlanBuilder): void {
       recoat: c.coats > 1 ? Math.round(waitingIn(b.facts.room, dries, 'evaporation')) : null,
       uses: c.mix.map((m) => ({ what: `paint:${m.id}`, amount: m.share * ml })),
       setup: {
-        key: `${c.byAirbrush ? 'airbrush' : 'brush'} ${c.paint}`,
+        // By what is in it, not by its words: another mix has to be cleaned for.
+        key: [c.byAirbrush ? 'airbrush' : 'brush', ...c.mix.map((m) => `${m.id} ${m.share.toFixed(3)}`)].join(', '),
         seconds: c.byAirbrush ? BENCH.coat.airbrush : BENCH.coat.brush,
       },
     })

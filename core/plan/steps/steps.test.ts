@@ -8,6 +8,7 @@ import { facts, joint, part } from './testFacts'
 import { overDetail } from './paint'
 import { planSteps as planStepsOf } from './planSteps'
 import type { PlanFacts, PlanStep } from './types'
+import { message } from '../../words/message'
 import { say } from '../../words/say'
 import { spokenBy } from '../../testSpoken'
 
@@ -36,6 +37,24 @@ describe('plan', () => {
     expect(order('beforeWash')).toEqual(['strip', 'wash', 'cure'])
     expect(order('afterWash')).toEqual(['wash', 'strip', 'cure'])
     expect(order('afterCure')).toEqual(['wash', 'cure', 'strip'])
+  })
+  it('cleans for another mix, also of the same paints, and not for the same one', () => {
+    const coat = facts({}).coats[0]!
+    const mixed = (navy: number, region: string): PlanFacts['coats'][number] => ({
+      ...coat,
+      region,
+      technique: 'dry brush',
+      paint: message('supplies.sum', { a: 'navy', b: 'chalk' }),
+      mix: [
+        { id: 'navy', share: navy },
+        { id: 'chalk', share: 1 - navy },
+      ],
+    })
+    const steps = planSteps(facts({ coats: [mixed(0.5, 'Coat'), mixed(0.25, 'Cap'), mixed(0.5, 'Boots')] }))
+    const coats = steps.filter((x) => x.key.startsWith('coat-'))
+    expect(coats.map((x) => x.title)).toContainEqual(expect.stringContaining('Coat: dry brush, navy + chalk'))
+    const keys = coats.map((x) => x.setup!.key)
+    expect([keys[0] === keys[1], keys[0] === keys[2]]).toEqual([false, true])
   })
   it('is made from what the piece is', () => {
     const solid = keys(facts({ parts: [part('bust', { scars: [] })], joints: [] }))

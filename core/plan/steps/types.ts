@@ -4,7 +4,7 @@ import type { RegionFinish } from '../facts/varnish'
 import type { Caution } from '../materials/cautions'
 import type { BenchMaterial } from '../materials/materials'
 import type { Room } from '../materials/drying'
-import type { OrderCosts } from '../../defaults/paint'
+import type { OrderCosts, Technique } from '../../defaults/paint'
 import type { FinishLevel, Schools } from '../../defaults/plan'
 import type { Surface } from '../materials/abrasives'
 import type { AccessReport } from '../../fit/access'
@@ -145,7 +145,7 @@ export interface PlanFacts {
   coats: readonly {
     nth?: number
     region: string
-    technique: string
+    technique: Technique
     paint: Said
     /** ids of its paints, and what share of the mix each is */
     mix: readonly { id: string; share: number }[]

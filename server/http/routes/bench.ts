@@ -71,12 +71,12 @@ endpoint(
   async (req, _body, _res, { measure }) => {
     const p = await findPiece(req.params.id!)
     const { facts, pending, steps } = await plannedPiece(p.id, measure === '1')
-    const [{ calendar, laid }, rows, timers] = await Promise.all([
+    const [{ calendar, scheduled }, rows, timers] = await Promise.all([
       workshopSchedule(),
       Tick.findAll({ where: { pieceId: p.id } }),
       TimerRow.findAll({ where: { pieceId: p.id, kind: 'wait' } }),
     ])
-    const { slots, finish, impossible } = laid
+    const { slots, finish, impossible } = scheduled
     const care = await careOf()
     const ticks = new Map(rows.map((t) => [t.stepKey, t]))
     const slotOf = (s: PlanStep): ReturnType<typeof slots.get> => slots.get(taskId(p.id, s.key))

@@ -107,8 +107,8 @@ endpoint(
 describe('get', '/calendar.ics', 'The schedule for calendar programs')
 calendarRoutes.get('/calendar.ics', (_req, res, next) => {
   workshopSchedule()
-    .then(({ calendar: c, laid }) => {
-      res.type('text/calendar; charset=utf-8').send(icsOf(c, laid))
+    .then(({ calendar: c, scheduled }) => {
+      res.type('text/calendar; charset=utf-8').send(icsOf(c, scheduled))
     })
     .catch(next)
 })
