@@ -120,7 +120,15 @@ describe('varnish', () => {
     )
   })
   it('stands in the plan, with masks as steps of their own before what is sprayed', () => {
-    const coat = { region: 'Coat', technique: 'base' as const, paint: 'Navy', mix: [], coats: 2, area: 20_000, byAirbrush: true }
+    const coat = {
+      region: 'Coat',
+      technique: 'base' as const,
+      paint: 'Navy',
+      mix: [],
+      coats: 2,
+      area: 20_000,
+      byAirbrush: true,
+    }
     const plan = (finalCoat: Schools['finalCoat']): ReturnType<typeof planSteps> =>
       planSteps(
         facts({
