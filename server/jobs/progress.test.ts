@@ -1,34 +1,59 @@
 import { describe, expect, it } from 'vitest'
 import { ProgressWriter } from './progress'
 
-const later = (ms: number): Promise<void> => new Promise((r) => setTimeout(r, ms))
+/** A store that has written a value when the test says so. */
+class Store {
+  readonly written: number[] = []
+  private readonly underWay: (() => void)[] = []
+  readonly progress = new ProgressWriter(
+    (fraction) =>
+      new Promise((done) => {
+        this.underWay.push(() => {
+          this.written.push(fraction)
+          done()
+        })
+      }),
+  )
+  /** Ends the write that is under way, and lets what follows from it happen. */
+  async writes(): Promise<void> {
+    expect(this.underWay).toHaveLength(1)
+    this.underWay.shift()!()
+    await quiet()
+  }
+  get idle(): boolean {
+    return !this.underWay.length
+  }
+}
+/** Until nothing is left to do but what a test still holds back. */
+const quiet = (): Promise<void> => new Promise((r) => setImmediate(r))
 
 describe('the progress of a job', () => {
   it('is written one value at a time, the newest of those that came meanwhile', async () => {
-    const written: number[] = []
-    const p = new ProgressWriter(async (f) => {
-      await later(5)
-      written.push(f)
-    })
-    for (const f of [0.1, 0.2, 0.3]) p.note(f)
-    await later(20)
-    p.note(0.9)
-    await later(10)
-    expect(written).toEqual([0.1, 0.3, 0.9])
+    const store = new Store()
+    for (const f of [0.1, 0.2, 0.3]) store.progress.note(f)
+    await store.writes()
+    await store.writes()
+    expect(store.written).toEqual([0.1, 0.3])
+    expect(store.idle).toBe(true)
+    store.progress.note(0.9)
+    await store.writes()
+    expect(store.written).toEqual([0.1, 0.3, 0.9])
   })
   it('is never written after the end, whatever was on its way', async () => {
-    const written: number[] = []
-    const p = new ProgressWriter(async (f) => {
-      await later(5)
-      written.push(f)
-    })
-    p.note(0.4)
-    p.note(0.5)
-    await p.end()
-    expect(written).toEqual([0.4])
-    p.note(0.6)
-    await later(15)
-    expect(written).toEqual([0.4])
+    const store = new Store()
+    store.progress.note(0.4)
+    store.progress.note(0.5)
+    let over = false
+    const end = store.progress.end().then(() => (over = true))
+    await quiet()
+    // The end waits for the write that is under way.
+    expect(over).toBe(false)
+    await store.writes()
+    await end
+    store.progress.note(0.6)
+    await quiet()
+    expect(store.written).toEqual([0.4])
+    expect(store.idle).toBe(true)
   })
   it('survives a write that fails', async () => {
     let tries = 0
@@ -37,7 +62,7 @@ describe('the progress of a job', () => {
       return Promise.reject(new Error('the database is away'))
     })
     p.note(0.1)
-    await later(1)
+    await quiet()
     p.note(0.2)
     await p.end()
     expect(tries).toBe(2)

@@ -7,7 +7,7 @@ import { schoolDefaults } from '../../core/defaults/plan'
 import { health } from '../../core/mesh/health'
 import { measure } from '../../core/mesh/measure'
 import { boxBody } from '../../core/testBodies'
-import { Bench, fakePage, item, PIECE } from '../stores/fakeServer'
+import { Bench, fakePage, item, PIECE, settled } from '../stores/fakeServer'
 import { usePiece } from '../stores/piece'
 import { useStock } from '../stores/stock'
 
@@ -95,7 +95,7 @@ export const shop = (more: object = {}): object =>
 /** Everything that is on its way has come. */
 export const settle = async (): Promise<void> => {
   await flushPromises()
-  await new Promise((r) => setTimeout(r, 30))
+  await settled(30)
   await flushPromises()
 }
 type Within = VueWrapper | DOMWrapper<Element>

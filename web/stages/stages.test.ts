@@ -5,7 +5,7 @@ import { createMemoryHistory, createRouter, type Router } from 'vue-router'
 import { health } from '../../core/mesh/health'
 import { measure } from '../../core/mesh/measure'
 import { boxBody } from '../../core/testBodies'
-import { Bench, fakePage, PIECE } from '../stores/fakeServer'
+import { Bench, fakePage, PIECE, settled } from '../stores/fakeServer'
 import { usePiece } from '../stores/piece'
 import { useRequestedFix } from '../stores/requestedFix'
 import { useStock } from '../stores/stock'
@@ -38,7 +38,7 @@ afterEach(() => {
 })
 const settle = async (): Promise<void> => {
   await flushPromises()
-  await new Promise((r) => setTimeout(r, 30))
+  await settled(30)
   await flushPromises()
 }
 async function stage(load: () => Promise<{ default: object }>): Promise<VueWrapper> {

@@ -25,6 +25,14 @@ export function fakePage(
   setActivePinia(createPinia())
 }
 
+/**
+ * Waits until answers that take up to `ms` milliseconds have been taken in. It waits one millisecond at a time: after a
+ * stall of the machine timers that follow one another run one each time, and a single long one would be over first.
+ */
+export async function settled(ms = 10): Promise<void> {
+  for (let i = 0; i < ms; i++) await new Promise((r) => setTimeout(r, 1))
+}
+
 export const PIECE = '11111111-1111-4111-8111-111111111111',
   SCULPT = '33333333-3333-4333-8333-333333333333',
   PART = '22222222-2222-4222-8222-222222222222'

@@ -1,5 +1,5 @@
 import { beforeEach, describe, expect, it } from 'vitest'
-import { Bench, fakePage } from './fakeServer'
+import { Bench, fakePage, settled } from './fakeServer'
 import { useMixes } from './mixes'
 import { useSculpts } from './sculpts'
 
@@ -43,7 +43,6 @@ beforeEach(() => {
   )
   bench.replies.set('GET /sculpts/intakes', [])
 })
-const settle = (): Promise<void> => new Promise((r) => setTimeout(r, 10))
 const bodies = (call: string): unknown[] => bench.sent.filter((s) => s.call === call).map((s) => s.body)
 
 describe('the library of sculpts', () => {
@@ -68,14 +67,14 @@ describe('the library of sculpts', () => {
   it('is fetched by the first who needs it, and again by news only if anybody ever did', async () => {
     const sculpts = useSculpts()
     bench.event!({ type: 'sculpts' })
-    await settle()
+    await settled()
     expect(bench.calls).toEqual([])
     bench.replies.set('GET /sculpts', [sculpt(1)])
     await Promise.all([sculpts.load(), sculpts.load()])
     expect(bench.calls.filter((c) => c === 'GET /sculpts')).toHaveLength(1)
     bench.replies.set('GET /sculpts', [sculpt(1), sculpt(2)])
     bench.event!({ type: 'sculpts' })
-    await settle()
+    await settled()
     expect(sculpts.list).toHaveLength(2)
   })
   it('that could not be fetched is asked for again by the next', async () => {
@@ -132,13 +131,13 @@ describe('the mix log', () => {
   it('is not fetched again by news before anybody has opened it', async () => {
     const mixes = useMixes()
     bench.event!({ type: 'stock' })
-    await settle()
+    await settled()
     expect(bench.calls).toEqual([])
     bench.replies.set('GET /mixes', [mix(1)])
     await mixes.load()
     bench.replies.set('GET /mixes', [mix(1), mix(2)])
     bench.event!({ type: 'stock' })
-    await settle()
+    await settled()
     expect(mixes.book!.map((m) => m.name)).toEqual(['Mix 1', 'Mix 2'])
   })
   it('sends two quick changes of one mix one after the other, each with the version that came of the last', async () => {

@@ -2,7 +2,7 @@ import { beforeEach, expect, it, vi } from 'vitest'
 import { nextTick } from 'vue'
 import { scheme as schemeSchema } from '../../contract/scheme'
 import { orderPlan } from '../../core/paint/order/plan'
-import { Bench, fakePage } from './fakeServer'
+import { Bench, fakePage, settled } from './fakeServer'
 import { usePaintOrder } from './paintOrder'
 import { useScheme } from './scheme'
 
@@ -21,7 +21,7 @@ beforeEach(() => {
 })
 const settle = async (): Promise<void> => {
   await nextTick()
-  await new Promise((r) => setTimeout(r, 5))
+  await settled()
 }
 const scheme = (name: string) =>
   schemeSchema.parse({

@@ -1,6 +1,7 @@
 import { createPinia, setActivePinia } from 'pinia'
 import { beforeEach, describe, expect, it, vi } from 'vitest'
 import { reactive } from 'vue'
+import { settled } from './fakeServer'
 import { usePlan } from './plan'
 
 /** What the server knows, and questions that it has taken and not answered yet. */
@@ -51,7 +52,6 @@ vi.mock('../api', () => ({
           asked.push({ answer: () => answer(is) })
         }),
 }))
-const settle = (): Promise<void> => new Promise((r) => setTimeout(r, 5))
 const shown = (p: ReturnType<typeof usePlan>): string =>
   p.next === null ? 'done' : p.next.begunAt ? 'begun' : 'not started'
 
@@ -68,7 +68,7 @@ describe('the plan on the page', () => {
   const opened = async (): Promise<ReturnType<typeof usePlan>> => {
     const p = usePlan()
     asked.shift()!.answer()
-    await settle()
+    await settled()
     expect(shown(p)).toBe('not started')
     return p
   }
@@ -82,25 +82,25 @@ describe('the plan on the page', () => {
       const began = p.begin(p.next!)
       expect(shown(p)).toBe('begun')
       sending.shift()!.arrive()
-      await settle()
+      await settled()
       expect(outbox.waiting).toEqual([])
       expect(shown(p)).toBe('begun')
       // One more question, put after it had arrived; whichever is answered first.
       const [before, after] = overtaken ? asked.reverse() : asked
       expect(asked).toHaveLength(2)
       before!.answer()
-      await settle()
+      await settled()
       expect(shown(p)).toBe('begun')
       after!.answer()
       expect(await began).toBe(true)
-      await settle()
+      await settled()
       expect(shown(p)).toBe('begun')
       asked = []
       // From now on it is the server's word alone: somebody else takes it back.
       begun = null
       news[0]!({ type: 'piece', id: 'p' })
       asked.shift()!.answer()
-      await settle()
+      await settled()
       expect(shown(p)).toBe('not started')
     },
   )
@@ -116,11 +116,11 @@ describe('the plan on the page', () => {
       pending = []
       expect(asked).toHaveLength(1)
       asked.shift()!.answer()
-      await settle()
+      await settled()
       expect(p.plan!.pending).toEqual(['fit'])
       expect(asked).toHaveLength(1)
       asked.shift()!.answer()
-      await settle()
+      await settled()
       expect(p.plan!.pending).toEqual([])
       expect(asked).toHaveLength(0)
     },

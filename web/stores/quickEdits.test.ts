@@ -1,7 +1,7 @@
 import { beforeEach, expect, it } from 'vitest'
 import { workshop as workshopSchema } from '../../contract/workshop'
 import { schoolDefaults } from '../../core/defaults/plan'
-import { fakePage } from './fakeServer'
+import { fakePage, settled } from './fakeServer'
 import { useInspection } from './inspection'
 import { useMixes } from './mixes'
 import { usePiece } from './piece'
@@ -124,7 +124,6 @@ beforeEach(async () => {
   fakePage((url, init) => server.answer(url, init))
   await usePiece().open(PIECE)
 })
-const late = (): Promise<void> => new Promise((r) => setTimeout(r, 60))
 
 interface Case {
   record: string
@@ -153,7 +152,7 @@ const CASES: Case[] = [
     at: `/pieces/${PIECE}/scheme`,
     async edit() {
       const book = useScheme()
-      await late()
+      await settled(60)
       book.scheme!.regions[0]!.name = 'Cloak'
       const first = book.save()
       book.scheme!.tint = '#223344'
@@ -166,7 +165,7 @@ const CASES: Case[] = [
     at: `/flaws/${FLAW}`,
     async edit() {
       const store = useInspection()
-      await late()
+      await settled(60)
       const [f] = store.flaws
       return [store.change(f!, { note: 'by the ear' }), store.change(f!, { state: 'mended' } as never)]
     },
@@ -177,7 +176,7 @@ const CASES: Case[] = [
     at: `/plates/${PLATE}`,
     async edit() {
       const store = useRuns()
-      await late()
+      await settled(60)
       const [p] = store.plates
       const judged = { outcomes: [], marks: [], weighed: 12 }
       return [store.judge(p!, judged), store.judge(p!, { ...judged, weighed: 14 })]

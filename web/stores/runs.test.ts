@@ -3,7 +3,7 @@ import type { PlateRecord } from '../../contract/runs'
 import { machine, plate, PLATE, run, RUN } from '../stages/plateTesting'
 import { PRINTER_ID } from '../stages/stageTesting'
 import { useCleaning } from './cleaning'
-import { Bench, fakePage, PIECE } from './fakeServer'
+import { Bench, fakePage, PIECE, settled } from './fakeServer'
 import { usePiece } from './piece'
 import { useRuns } from './runs'
 
@@ -18,14 +18,13 @@ beforeEach(() => {
     },
   )
 })
-const settle = (ms = 10): Promise<void> => new Promise((r) => setTimeout(r, ms))
 /** The piece is open, with these plates in one run and these machines. */
 async function opened(plates: PlateRecord[], machines = [machine()]): Promise<ReturnType<typeof useRuns>> {
   bench.replies.set(`GET /pieces/${PIECE}/runs`, [run(plates)])
   bench.replies.set('GET /devices', machines)
   await usePiece().open(PIECE)
   const runs = useRuns()
-  await settle()
+  await settled()
   return runs
 }
 const asks = (call: string): number => bench.calls.filter((c) => c === call).length
@@ -40,7 +39,7 @@ describe('the plate that is looked at', () => {
     expect(runs.runOf(runs.plate!).id).toBe(RUN)
     bench.replies.set(`GET /pieces/${PIECE}/runs`, [run([plate({ id: OTHER, number: 2, state: 'printing' })])])
     bench.event!({ type: 'run', id: PIECE })
-    await settle()
+    await settled()
     expect(runs.plate!.id).toBe(OTHER)
   })
   it('is none before a run is begun', async () => {
@@ -48,7 +47,7 @@ describe('the plate that is looked at', () => {
     bench.replies.set('GET /devices', [])
     await usePiece().open(PIECE)
     const runs = useRuns()
-    await settle()
+    await settled()
     expect([runs.plate, runs.scale, runs.station]).toEqual([null, null, null])
   })
 })
@@ -67,7 +66,7 @@ describe('machines', () => {
     expect(runs.scale).toBeNull()
     bench.replies.set('GET /devices', [machine({ serial: 's', card, reachable: true } as never)])
     bench.event!({ type: 'devices' })
-    await settle()
+    await settled()
     expect(runs.scale!.serial).toBe('s')
     expect(runs.printers).toEqual([])
   })
@@ -90,14 +89,14 @@ describe('news of a print', () => {
     const before = asks(`GET /pieces/${PIECE}/runs`)
     bench.slow = 5
     for (let i = 0; i < 20; i++) bench.event!({ type: 'run', id: PIECE })
-    await settle(60)
+    await settled(60)
     expect(asks(`GET /pieces/${PIECE}/runs`)).toBe(before + 2)
   })
   it('of another piece asks nothing', async () => {
     await opened([plate()])
     const before = asks(`GET /pieces/${PIECE}/runs`)
     bench.event!({ type: 'run', id: OTHER })
-    await settle()
+    await settled()
     expect(asks(`GET /pieces/${PIECE}/runs`)).toBe(before)
   })
 })
@@ -147,7 +146,7 @@ describe('cleaning', () => {
     bench.replies.set(`GET /plates/${OTHER}/cleaning`, list())
     const runs = await opened([plate({ id: PLATE, state: 'printing' }), plate({ id: OTHER, number: 2 })])
     const cleaning = useCleaning()
-    await settle()
+    await settled()
     expect(runs.plate!.id).toBe(PLATE)
     expect(cleaning.done.map((p) => p.id)).toEqual([OTHER])
     expect(cleaning.plate!.id).toBe(OTHER)
@@ -158,7 +157,7 @@ describe('cleaning', () => {
     bench.replies.set(`GET /plates/${PLATE}/cleaning`, { steps: [step('wash', null)], first: 'much', second: 0 })
     await opened([plate()])
     const cleaning = useCleaning()
-    await settle()
+    await settled()
     expect(cleaning.list).toBeNull()
     expect(cleaning.known.baths.state).not.toBe('measuring')
   })

@@ -4,7 +4,7 @@ import { measure } from '../../core/mesh/measure'
 import { keepFaces } from '../../core/mesh/mesh'
 import { boxBody } from '../../core/testBodies'
 import { useStages } from '../composables/useStages'
-import { Bench, fakePage, PART, PIECE, SCULPT } from './fakeServer'
+import { Bench, fakePage, PART, PIECE, SCULPT, settled } from './fakeServer'
 import { useDerivations } from './derivations'
 import { useFindings } from './findings'
 import { usePiece } from './piece'
@@ -27,7 +27,6 @@ const opened = async (): Promise<ReturnType<typeof usePiece>> => {
   return store
 }
 const kinds = (): string[] => bench.operations.map((o) => o.kind)
-const settle = (): Promise<void> => new Promise((r) => setTimeout(r, 30))
 
 describe('the piece on the table', () => {
   it('puts operations in working order whatever order they are made in, one of a kind', async () => {
@@ -175,7 +174,7 @@ describe('the piece on the table', () => {
     await opened()
     bench.calls = []
     for (let i = 0; i < 20; i++) bench.event!({ type: 'piece', id: PIECE })
-    await settle()
+    await settled(30)
     const fetched = bench.calls.filter((c) => c === `GET /pieces/${PIECE}`).length
     expect(fetched).toBeGreaterThanOrEqual(1)
     expect(fetched).toBeLessThanOrEqual(2)
@@ -201,7 +200,7 @@ describe('derivations', () => {
     vi.stubGlobal('fetch', ask)
     bench.event!({ type: 'derivation', key: 'k', status: 'done', progress: 1 })
     store.note({ ...record, status: 'waiting', progress: 0 })
-    await settle()
+    await settled(30)
     expect(ask).toHaveBeenCalledTimes(1)
     expect(store.known.get('k')).toMatchObject({ status: 'done', report: { up: 2 } })
   })
@@ -247,7 +246,7 @@ describe('the thread', () => {
     const store = await opened()
     useFindings()
     await store.apply({ kind: 'orient', quaternion: [0, 0, 0, 1] })
-    await settle()
+    await settled(30)
     expect(stageOf('import')).toMatchObject({ state: 'stale' })
     expect((stageOf('import') as { problems: number }).problems).toBeGreaterThan(0)
     expect(stageOf('orient')).toMatchObject({ state: 'stale', problems: 2 })
@@ -258,7 +257,7 @@ describe('the thread', () => {
     await opened()
     usePlan()
     useFindings()
-    await settle()
+    await settled(30)
     expect(stageOf('plan')).toMatchObject({ state: 'waiting', measure: expect.stringMatching(/^waits until /) })
     expect(stageOf('scheme')).toMatchObject({ state: 'open' })
     expect(usePlan().next?.key).toBe('b')
@@ -266,7 +265,7 @@ describe('the thread', () => {
   it('knows slices made before without asking for new ones', async () => {
     await opened()
     useFindings()
-    await settle()
+    await settled(30)
     expect(bench.calls.filter((c) => c === 'POST /checks').length).toBeGreaterThan(0)
     expect(useFindings().sliced).toBeNull()
     expect(useStock().printers).toEqual([])

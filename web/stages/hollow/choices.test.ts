@@ -4,7 +4,7 @@ import { coreChoices } from '../../../core/fit/coreChoices'
 import { loadDefaults } from '../../../core/fit/wallLoad'
 import { concatenate, reversed } from '../../../core/mesh/mesh'
 import { boxBody } from '../../../core/testBodies'
-import { OWN } from '../../stores/fakeServer'
+import { OWN, settled } from '../../stores/fakeServer'
 import { usePiece } from '../../stores/piece'
 import { control, press, shop, StageBench } from '../stageTesting'
 
@@ -83,6 +83,6 @@ it('asks again for another casting resin', async () => {
       .map((s) => (s.body as { check: { casting?: number } }).check.casting)
   await control(at, /^Casting resin/).setValue('1.1')
   await control(at, /^Casting resin/).trigger('change')
-  await new Promise((r) => setTimeout(r, 60))
+  await settled(60)
   expect(asked().at(-1)).toBe(1.1)
 })
