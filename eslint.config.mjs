@@ -44,6 +44,11 @@ export default defineConfig(
           message: 'How long work takes stands once, named, in core/defaults/bench.ts or with its material.',
         },
       ],
+      'vue/no-restricted-static-attribute': [
+        'error',
+        { element: 'BFormInput', key: 'plaintext', message: 'Such a field cannot be typed in; use a text.' },
+        { element: 'BFormInput', key: 'lazy', message: 'It does nothing here: :model-modifiers="{ lazy: true }".' },
+      ],
       'max-lines': ['error', { max: 420, skipBlankLines: true, skipComments: true }],
     },
   },

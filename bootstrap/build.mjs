@@ -24,7 +24,7 @@ const ENTRIES = {
   kernel: 'server/jobs/kernel.ts',
   slicer: 'server/jobs/slicer.ts',
   cli: 'cli/index.ts',
-  standin: 'server/standins/main.ts',
+  simulated: 'server/simulated/main.ts',
   seed: 'demo/seed.ts',
   bench: 'bench/run.ts',
 }

@@ -35,19 +35,23 @@ const workerUp = new Promise((r) => {
   workerReady = r
 })
 
-// Devices to try things out on, each a process of its own on loopback: UNDERCUT_STANDINS=0 leaves them out, a path names others.
-const fleetFile = process.env.UNDERCUT_STANDINS || join(root, 'demo', 'fleet.json')
-const standIns = []
+// Devices to try things out on, each a process of its own on loopback: UNDERCUT_SIMULATED=0 leaves them out, a path names
+// others; it was called UNDERCUT_STANDINS once.
+const fleetFile = process.env.UNDERCUT_SIMULATED || process.env.UNDERCUT_STANDINS || join(root, 'demo', 'fleet.json')
+const simulated = []
 for (const config of fleetFile === '0' ? [] : JSON.parse(readFileSync(fleetFile, 'utf8'))) {
-  const at = await freePort(port + 10 + standIns.length)
+  const at = await freePort(port + 10 + simulated.length)
   const told = { ...config, port: at, folder: join(folder, 'devices', config.serial) }
-  standIns.push({ at, run: launch('standin', { UNDERCUT_STANDIN: JSON.stringify(told) }, { restart: true }) })
+  simulated.push({
+    at,
+    run: launch('simulated', { UNDERCUT_SIMULATED_DEVICE: JSON.stringify(told) }, { restart: true }),
+  })
 }
 const env = {
   DATABASE_URL: cluster.url,
   PORT: String(port),
   NODE_ENV: 'production',
-  UNDERCUT_DEVICES: standIns.map((s) => `http://127.0.0.1:${s.at}`).join(' '),
+  UNDERCUT_DEVICES: simulated.map((s) => `http://127.0.0.1:${s.at}`).join(' '),
 }
 const api = launch('server', env, { restart: true })
 let closing = false,
@@ -57,7 +61,7 @@ const close = async () => {
   if (closing) return
   closing = true
   console.log('\nStopping ...')
-  await Promise.all([seed?.stop(), worker?.stop(), api.stop(), ...standIns.map((s) => s.run.stop())])
+  await Promise.all([seed?.stop(), worker?.stop(), api.stop(), ...simulated.map((s) => s.run.stop())])
   cluster.stop()
   rmSync(runFile, { force: true })
   process.exit(0)

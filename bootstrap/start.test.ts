@@ -31,14 +31,14 @@ interface Started {
   ended: Promise<number | null>
 }
 /** Starts it and waits for the address, or for its end and what it said. */
-function start(port: number, standIns = false): Promise<Started | { said: string; code: number | null }> {
+function start(port: number, simulated = false): Promise<Started | { said: string; code: number | null }> {
   const child = spawn(process.execPath, [join(root, 'bootstrap', 'start.mjs')], {
     env: {
       ...process.env,
       UNDERCUT_DATA: data,
       UNDERCUT_DEMO: '0',
       PORT: String(port),
-      ...(standIns ? {} : { UNDERCUT_STANDINS: '0' }),
+      ...(simulated ? {} : { UNDERCUT_SIMULATED: '0' }),
     },
     stdio: ['ignore', 'pipe', 'pipe'],
   })
@@ -57,9 +57,9 @@ function start(port: number, standIns = false): Promise<Started | { said: string
     void ended.then((code) => done({ said, code }))
   })
 }
-/** @param standIns with the devices to try things out on, each a process of its own */
-async function open(port: number, standIns = false): Promise<Started> {
-  const s = await start(port, standIns)
+/** @param simulated with the devices to try things out on, each a process of its own */
+async function open(port: number, simulated = false): Promise<Started> {
+  const s = await start(port, simulated)
   if (!('address' in s)) throw new Error(`It ended with ${s.code}: ${s.said}`)
   return s
 }

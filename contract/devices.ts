@@ -68,7 +68,7 @@ export const jobStatus = z.object({
 export type JobStatus = z.infer<typeof jobStatus>
 
 const place = { layer: z.int(), x: z.number(), y: z.number(), z: z.number() }
-/** What lies on the plate when one looks: only a stand-in can tell. Places in mm from the plate's middle. */
+/** What is on the plate when one looks: only a simulated printer can tell. Places in mm from the plate's middle. */
 export const plateSeen = z.object({
   mishaps: z.array(
     z.discriminatedUnion('kind', [

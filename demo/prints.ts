@@ -11,8 +11,8 @@ const LEAN = (30 * Math.PI) / 180
 const pause = (ms: number): Promise<void> => new Promise((r) => setTimeout(r, ms))
 
 /**
- * Four terns printed on the stand-in: a first run, with supports set few and heavy to spare the feathers, and the longest of
- * those that carry an island taken away again because it looked needless. What comes of it is for the stand-in to say; it is
+ * Four terns printed on the simulated printer: a first run, with supports set few and heavy to spare the feathers, and the longest of
+ * those that carry an island removed again because it looked needless. What comes of it is for the simulated printer to say; it is
  * looked over and judged as it came out.
  */
 export async function printTerns(bird: string, printerId: string, resinId: string): Promise<void> {

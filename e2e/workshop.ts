@@ -38,7 +38,7 @@ function start(folder: string): Promise<{ address: string; process: ChildProcess
       ...process.env,
       PORT: '0',
       UNDERCUT_DEMO: '0',
-      UNDERCUT_STANDINS: join(import.meta.dirname, 'fleet.json'),
+      UNDERCUT_SIMULATED: join(import.meta.dirname, 'fleet.json'),
       UNDERCUT_DATA: folder,
     },
     stdio: ['ignore', 'pipe', 'pipe'],

@@ -61,11 +61,11 @@ export class TestServer {
     return made
   }
 
-  /** Starts a stand-in device; gives its address and its process. */
+  /** Starts a simulated device; gives its address and its process. */
   async device(config: Record<string, unknown>, port?: number): Promise<{ address: string; child: ChildProcess }> {
     const at = port ?? (await freePort())
     const told = JSON.stringify({ speedUp: 1e5, seed: 1, ...config, port: at })
-    const child = await this.up('standin', 'device ready', { UNDERCUT_STANDIN: told })
+    const child = await this.up('simulated', 'device ready', { UNDERCUT_SIMULATED_DEVICE: told })
     return { address: `http://127.0.0.1:${at}`, child }
   }
 

@@ -8,7 +8,7 @@ import { text } from '../i18n'
 import type { Scheme } from '../../contract/scheme'
 import { TINT } from '../../core/defaults/paint'
 import { undercoatBy } from '../../core/paint/coats/undercoat'
-import { REGION_WORDS } from '../../core/paint/surface/vocabulary'
+import { regionNames } from '../../core/paint/surface/vocabulary'
 import FindingList from '../shell/FindingList.vue'
 import CoatList from './scheme/CoatList.vue'
 import CoatPictures from './scheme/CoatPictures.vue'
@@ -205,7 +205,7 @@ const swatch = (id: number): string =>
         ><BFormInput v-model="region.name" size="sm" maxlength="60" list="region-words" @change="changed"
       /></label>
       <datalist id="region-words">
-        <option v-for="w in REGION_WORDS" :key="w.name">{{ w.name }}</option>
+        <option v-for="w in regionNames()" :key="w.id">{{ $t(w.id) }}</option>
       </datalist>
       <div class="d-flex gap-2 mt-2 flex-wrap align-items-center">
         <BButton

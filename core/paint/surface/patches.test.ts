@@ -46,9 +46,12 @@ describe('patches that end in creases', () => {
     expect(new Set(piecesAt(two, 1)).size).toBe(2)
   })
   it('know a craft word in a name', () => {
-    expect(stackForName('Left hands')).toBe('skin')
-    expect(stackForName('Leather cap')).toBe('worn')
-    expect(stackForName('Blade, upper side')).toBe('metal')
-    expect(stackForName('Region 4')).toBe(null)
+    const stack = (name: string): string | null =>
+      stackForName(name, ({ id }) => (id === 'vocabulary.region.Hands' ? 'Hände' : ''.padEnd(99, '-')))
+    expect(stack('Left hands')).toBe('skin')
+    expect(stack('Linke Hände')).toBe('skin')
+    expect(stack('Leather cap')).toBe('worn')
+    expect(stack('Blade, upper side')).toBe('metal')
+    expect(stack('Region 4')).toBe(null)
   })
 })

@@ -1,5 +1,10 @@
-/** What regions of a figure are called at the bench, each with the stack of the library that is mostly laid on it. */
-export const REGION_WORDS: readonly { name: string; stack: string | null }[] = [
+import { message, type Message } from '../../words/message'
+
+/**
+ * What regions of a figure are called at the bench, each with the stack of the library that mostly goes on it. The name is
+ * the key of `vocabulary.region`.
+ */
+const REGION_WORDS = [
   { name: 'Skin', stack: 'skin' },
   { name: 'Face', stack: 'skin' },
   { name: 'Hands', stack: 'skin' },
@@ -36,19 +41,22 @@ export const REGION_WORDS: readonly { name: string; stack: string | null }[] = [
   { name: 'Gem', stack: null },
   { name: 'Wound', stack: null },
   { name: 'Flame', stack: 'airbrush' },
-]
+] as const satisfies readonly { name: string; stack: string | null }[]
 
-/** The stack that suits what a region is called; null where nothing is known of it. */
-export function stackForName(name: string): string | null {
+/** What a region may be called. */
+export const regionNames = (): Message[] => REGION_WORDS.map(({ name }) => message(`vocabulary.region.${name}`))
+
+/**
+ * The stack that suits what a region is called, in English or in the language of the page; null where none is known.
+ *
+ * @param said gives the text of a message
+ */
+export function stackForName(name: string, said: (m: Message) => string): string | null {
   const words = name.toLowerCase()
-  const found = REGION_WORDS.filter(
-    (w) =>
-      w.stack &&
-      w.name
-        .toLowerCase()
-        .split(' and ')
-        .some((x) => words.includes(x)),
-  )
+  const found = REGION_WORDS.flatMap(({ name: word, stack }) => {
+    const names = [...word.split(' and '), said(message(`vocabulary.region.${word}`))]
+    return stack && names.some((x) => words.includes(x.toLowerCase())) ? [{ word, stack }] : []
+  })
   // The longest word says most: a leather cap is leather.
-  return found.sort((a, b) => b.name.length - a.name.length)[0]?.stack ?? null
+  return found.sort((a, b) => b.word.length - a.word.length)[0]?.stack ?? null
 }

@@ -10,7 +10,7 @@ import { useDerivations } from '../../stores/derivations'
 import { usePiece } from '../../stores/piece'
 import FaultNote from '../../shell/FaultNote.vue'
 
-/** Stand-in for a scanner: scans the part on the table and drops the cloud here as a file. */
+/** Simulated scanner: scans the part on the table and drops the cloud here as a file. */
 const store = usePiece(),
   derivations = useDerivations()
 const round = ref(8),

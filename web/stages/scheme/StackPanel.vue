@@ -62,7 +62,7 @@ const chosen = ref(''),
 // What it is called says how it is mostly painted; else the house's school does.
 watch(
   [house, () => props.region.name],
-  ([h, called]) => (chosen.value = stackForName(called) ?? LIBRARY.find((s) => s.school === h)!.id),
+  ([h, called]) => (chosen.value = stackForName(called, (m) => text(m.id)) ?? LIBRARY.find((s) => s.school === h)!.id),
   { immediate: true },
 )
 watch(

@@ -3,7 +3,7 @@ import { join } from 'node:path'
 import { z } from 'zod'
 import type { StationState } from '../../contract/devices'
 import { Refusal } from '../domain/refusal'
-import { keep, kept, Shell, type StandInConfig } from './shell'
+import { keep, kept, Shell, type DeviceConfig } from './shell'
 import { message } from '../../core/words/message'
 
 const program = z.object({
@@ -22,7 +22,7 @@ interface Kept {
 }
 
 /** A washing and curing station that is not there: one program at a time, by its clock. */
-export async function standInStation(config: StandInConfig): Promise<void> {
+export async function simulatedStation(config: DeviceConfig): Promise<void> {
   const noted = join(config.folder, 'state.json')
   const now: Kept = kept<Kept>(noted) ?? { program: null, seconds: 0, done: 0, since: null }
   const note = (change: Partial<Kept>): void => {

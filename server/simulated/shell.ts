@@ -6,8 +6,8 @@ import { problemHandler } from '../http/problem'
 import { Refusal } from '../domain/refusal'
 import { message } from '../../core/words/message'
 
-/** What every stand-in is told when it is started, in UNDERCUT_STANDIN. */
-export interface StandInConfig {
+/** What every simulated device is told when it is started, in UNDERCUT_SIMULATED_DEVICE. */
+export interface DeviceConfig {
   kind: 'printer' | 'station' | 'scale' | 'sensor'
   serial: string
   name: string

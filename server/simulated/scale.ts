@@ -2,7 +2,7 @@ import express, { Router } from 'express'
 import { z } from 'zod'
 import type { ScaleState } from '../../contract/devices'
 import { evenNumbers, normalNumbers } from '../../core/math/random'
-import { Shell, type StandInConfig } from './shell'
+import { Shell, type DeviceConfig } from './shell'
 
 const settings = z.object({
   /** g: what it shows is a multiple of this */
@@ -12,7 +12,7 @@ const settings = z.object({
 })
 
 /** A scale that is not there: shows what was laid on it, less its tare, with noise, in its divisions. */
-export async function standInScale(config: StandInConfig): Promise<void> {
+export async function simulatedScale(config: DeviceConfig): Promise<void> {
   const { division, noise } = settings.parse(config)
   const random = normalNumbers(evenNumbers(config.seed))
   let load = 0,

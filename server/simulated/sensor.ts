@@ -3,7 +3,7 @@ import { z } from 'zod'
 import { openAir, type SensorState } from '../../contract/devices'
 import { roomAhead } from '../../core/plan/scheduling/air'
 import { evenNumbers, normalNumbers } from '../../core/math/random'
-import { Shell, type StandInConfig } from './shell'
+import { Shell, type DeviceConfig } from './shell'
 import { Weather } from './weather'
 
 const settings = z.object({
@@ -12,7 +12,7 @@ const settings = z.object({
 })
 
 /** A sensor at the bench that is not there, with the weather report it passes on. What it reads can be said, to try things out. */
-export async function standInSensor(config: StandInConfig): Promise<void> {
+export async function simulatedSensor(config: DeviceConfig): Promise<void> {
   const { kept } = settings.parse(config)
   const weather = new Weather(config.seed)
   const random = normalNumbers(evenNumbers(config.seed + 1))

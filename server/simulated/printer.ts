@@ -9,7 +9,7 @@ import type { ZipEntry } from '../../core/formats/zipDirectory'
 import { Refusal } from '../domain/refusal'
 import { checkJob, fileSource, MAX_JOB, plannedSeconds, receive, type PrinterFigures } from './job'
 import { natureOf, Print, VAT_FLOOR } from './print'
-import { keep, kept, Shell, type StandInConfig } from './shell'
+import { keep, kept, Shell, type DeviceConfig } from './shell'
 import { message } from '../../core/words/message'
 import type { Problem } from '../../core/answer'
 import { say } from '../../core/words/say'
@@ -54,7 +54,7 @@ const NOTE_EVERY = 20
 const jobId = z.string().regex(/^[\w-]{1,80}$/)
 
 /** A resin printer that is not there: it checks jobs, prints them in mind, and fails where they would fail. */
-export async function standInPrinter(config: StandInConfig): Promise<void> {
+export async function simulatedPrinter(config: DeviceConfig): Promise<void> {
   const own = settings.parse(config)
   const figures: PrinterFigures = own
   const jobs = join(config.folder, 'jobs'),
