@@ -4,7 +4,7 @@ import vocabulary from '../core/words/en/vocabulary.json' with { type: 'json' }
 import { formatMessage, type Values } from '../core/words/format'
 import { manner } from './manner'
 
-export { fixed, type Fixed } from '../core/words/format'
+export { fixed, told, type Fixed } from '../core/words/format'
 
 type Texts = { readonly [key: string]: string | Texts }
 type Spoken = { [key: string]: ((context: MessageContext) => string) | Spoken }

@@ -26,6 +26,7 @@ const handles = defineCheck({
 })
 const lifted = defineOperation({
   version: 1,
+  stage: 'scale',
   repeated: true,
   schema: z.object({ kind: z.literal('lifted'), by: z.number().default(1) }),
   report: z.object({ lifted: z.number() }),

@@ -6,7 +6,10 @@ import { defineCheck } from './check'
 
 export const thinness = defineCheck({
   version: 2,
-  schema: z.object({ kind: z.literal('thinness'), limit: z.number().min(0.05).max(10) }),
+  schema: z.object({
+    kind: z.literal('thinness'),
+    limit: z.number().min(1e-6).max(1e4).describe('mm, in the units of the sculpt before it is scaled'),
+  }),
   report: z.object({
     thinnest: z.number().nullable(),
     place: point,

@@ -1,6 +1,6 @@
 import { bounds, boxSize, type Mesh } from './mesh'
 import { faceCross, lengthOf } from './face'
-import { crumbShells, insideOutShells, shellFacts } from './shellFacts'
+import { crumbShells, insideOutShells, shellFacts, withoutCrumbs } from './shellFacts'
 import { boundaryLoops, BOUNDARY, DISORIENTED, edgeEnd, NONMANIFOLD, topology } from './topology'
 import { measure } from './measure'
 import { treeOf } from './tree'
@@ -31,6 +31,7 @@ export interface Health {
   crumbs: Defect
   volume: number
   area: number
+  /** mm, without crumbs */
   size: [number, number, number]
   units: 'plausible' | 'looks like metres' | 'looks like inches' | 'looks too large'
   /** closed, oriented, no crossing faces: may be sold as a solid */
@@ -68,7 +69,7 @@ export function health(mesh: Mesh): Health {
   const firstFaces = (marked: Uint8Array): number[] => [...parts.firstFace.filter((_, s) => marked[s] === 1)]
   const crossing = selfIntersections(treeOf(mesh))
   const m = measure(mesh)
-  const size = boxSize(bounds(mesh))
+  const size = boxSize(bounds(withoutCrumbs(mesh, parts)))
   const list = (faces: number[]): Defect => ({ count: faces.length, places: faces.slice(0, PLACES).map(faceMiddle) })
 
   const result: Health = {
@@ -109,6 +110,12 @@ export function health(mesh: Mesh): Health {
       result.selfIntersecting.count ===
       0 && result.faces > 0
   return result
+}
+
+/** What is known of a mesh once it has been scaled by a factor: its size, and whether its unit is plausible then. */
+export function healthAtScale<H extends Pick<Health, 'size' | 'units'>>(h: H, factor: number): H {
+  const size = h.size.map((s) => s * factor) as Health['size']
+  return { ...h, size, units: guessUnits(Math.max(...size)) }
 }
 
 function loopLength(p: Float32Array, loop: number[]): number {

@@ -2,7 +2,7 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { boxBody, sphereBody } from '../testBodies'
 import { closest, closestPoint } from './closest'
-import { health } from './health'
+import { health, healthAtScale } from './health'
 import { concatenate, keepFaces, reversed, type Mesh } from './mesh'
 import { measure } from './measure'
 import { rayAll, rayFirst } from './ray'
@@ -214,6 +214,10 @@ describe('health and repair', () => {
     expect(h.disoriented.count).toBeGreaterThan(0)
     expect(h.crumbs.count).toBe(1)
     expect(h.sound).toBe(false)
+    // The crumb floats 20 mm beside the ball, and does not count in its size.
+    for (const s of h.size) expect(s).toBeCloseTo(40, 0)
+    expect(healthAtScale(h, 0.1)).toMatchObject({ units: 'looks like inches', crumbs: { count: 1 } })
+    expect(healthAtScale(h, 2.54).units).toBe('plausible')
     const r = repair(broken())
     expect(r.report).toMatchObject({ crumbs: 1, turned: 20 })
     expect(health(r.mesh)).toMatchObject({

@@ -1,4 +1,4 @@
-import type { Mesh } from './mesh'
+import { keepFaces, type Mesh } from './mesh'
 import { shells } from './topology'
 import { buildTree } from './tree'
 
@@ -72,6 +72,16 @@ export function crumbShells(facts: ShellFacts): Uint8Array {
   const largest = facts.volumes.reduce((m, v) => Math.max(m, Math.abs(v)), 0)
   return Uint8Array.from(facts.volumes, (v, s) =>
     Math.abs(v) < CRUMB_SHARE * largest && !(v < 0 && around(s)) ? 1 : 0,
+  )
+}
+
+/** The mesh without its crumbs, which do not count in its size; the same mesh where it has none. */
+export function withoutCrumbs(mesh: Mesh, facts = shellFacts(mesh)): Mesh {
+  const crumbs = crumbShells(facts)
+  if (!crumbs.includes(1)) return mesh
+  return keepFaces(
+    mesh,
+    Uint8Array.from(facts.shellOf, (s) => 1 - crumbs[s]!),
   )
 }
 

@@ -5,7 +5,9 @@ import { message } from '../words/message'
 
 export const base = defineOperation({
   version: 1,
+  stage: 'combine',
   clouds: true,
+  makes: true,
   schema: z.object({
     kind: z.literal('base'),
     outline: z.enum(['round', 'rounded']).default('round'),

@@ -5,6 +5,7 @@ import { message } from '../words/message'
 
 export const bay = defineOperation({
   version: 1,
+  stage: 'combine',
   repeated: true,
   schema: z.object({
     kind: z.literal('bay'),

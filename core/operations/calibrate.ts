@@ -7,6 +7,7 @@ import { message } from '../words/message'
 
 export const calibrate = defineOperation({
   version: 1,
+  stage: 'import',
   clouds: true,
   schema: z.object({
     kind: z.literal('calibrate'),

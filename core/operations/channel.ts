@@ -6,6 +6,7 @@ import { message } from '../words/message'
 
 export const channel = defineOperation({
   version: 1,
+  stage: 'combine',
   repeated: true,
   schema: z.object({
     kind: z.literal('channel'),

@@ -7,6 +7,7 @@ import { message } from '../words/message'
 
 export const cut = defineOperation({
   version: 1,
+  stage: 'scale',
   repeated: true,
   schema: z.object({
     kind: z.literal('cut'),

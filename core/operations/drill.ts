@@ -7,6 +7,8 @@ import { message } from '../words/message'
 
 export const drill = defineOperation({
   version: 2,
+  stage: 'hollow',
+  buildsOn: ['hollow'],
   schema: z.object({ kind: z.literal('drill'), holes: z.array(drainHole).min(1).max(64) }),
   report: z.object({ drill: z.object({ holes: z.array(drilledHole), volumeRemoved: z.number() }) }),
   label: ({ holes }) => message('operations.drill', { holes: holes.length }),

@@ -18,6 +18,7 @@ export type FixingRecord = z.infer<typeof fixing>
 
 export const fix = defineOperation({
   version: 1,
+  stage: 'combine',
   repeated: true,
   schema: z.object({ kind: z.literal('fix'), fixings: z.array(fixing).min(1).max(64) }),
   report: z.object({

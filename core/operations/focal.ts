@@ -6,6 +6,7 @@ import { message } from '../words/message'
 
 export const focal = defineOperation({
   version: 1,
+  stage: 'orient',
   schema: z.object({ kind: z.literal('focal'), dabs: dabs.describe('where no support may leave a scar') }),
   report: z.object({}),
   label: () => message('operations.focal'),

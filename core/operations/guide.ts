@@ -6,7 +6,9 @@ import { message } from '../words/message'
 
 export const guide = defineOperation({
   version: 1,
+  stage: 'prime',
   aid: true,
+  makes: true,
   schema: z.object({
     kind: z.literal('guide'),
     point: point.describe('on the face of a joint, where a drill goes in'),

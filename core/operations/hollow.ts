@@ -7,6 +7,7 @@ import { message } from '../words/message'
 
 export const hollow = defineOperation({
   version: 4,
+  stage: 'hollow',
   schema: z.object({
     kind: z.literal('hollow'),
     wall: z.number().min(0.4).max(20).describe('mm'),

@@ -12,6 +12,7 @@ type N = z.ZodNumber
 
 export const join = defineOperation({
   version: 1,
+  stage: 'combine',
   repeated: true,
   schema: z.object({
     kind: z.literal('join'),

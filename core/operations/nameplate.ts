@@ -7,6 +7,7 @@ import { message } from '../words/message'
 
 export const nameplate = defineOperation({
   version: 1,
+  stage: 'combine',
   schema: z.object({
     kind: z.literal('nameplate'),
     text: z.string().trim().min(1).max(200).describe('lines are parted by line breaks'),

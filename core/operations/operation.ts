@@ -1,6 +1,7 @@
 import type { z } from 'zod'
 import type { Message } from '../words/message'
 import type { Answer, Report } from '../answer'
+import type { PieceStage } from '../findings/rule'
 import type { Mesh } from '../mesh/mesh'
 
 /** The same values, none of which may be changed: what a kernel gives may be read-only where its reader's copy is not. */
@@ -21,12 +22,18 @@ export interface OperationDefinition<S extends KindSchema = KindSchema, R extend
   kind: z.output<S>['kind']
   /** Raised whenever the same record gives other bytes, so that a new result never passes for an old one. */
   version: number
+  /** where it is made and changed */
+  stage: PieceStage
   /** whether a list may hold several of it */
   repeated: boolean
   /** whether it can be done with points that have no faces yet */
   clouds: boolean
   /** whether its part only helps to make the piece, and stands nowhere in it */
   aid: boolean
+  /** whether it makes the body that all later ones work on: nothing is done after it when it fails */
+  makes: boolean
+  /** kinds that it builds on: left out when one of them is in the list and failed */
+  buildsOn: readonly string[]
   schema: S
   report: R
   /** the operation in a few words, for the list of what was done */
@@ -43,7 +50,7 @@ export interface OperationDefinition<S extends KindSchema = KindSchema, R extend
 }
 
 /** What may be left out of a definition, with what it then is. */
-const USUAL = { repeated: false, clouds: false, aid: false, others: () => [] }
+const USUAL = { repeated: false, clouds: false, aid: false, makes: false, buildsOn: [], others: () => [] }
 
 export function defineOperation<const S extends KindSchema, R extends z.ZodType>(
   d: Omit<OperationDefinition<S, R>, 'kind' | keyof typeof USUAL> &

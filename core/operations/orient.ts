@@ -6,6 +6,7 @@ import { message } from '../words/message'
 
 export const orient = defineOperation({
   version: 2,
+  stage: 'orient',
   schema: z.object({ kind: z.literal('orient'), quaternion: quaternion.describe('x, y, z, w') }),
   report: z.object({ offset: point }),
   label: () => message('operations.orient'),

@@ -6,6 +6,7 @@ import { message } from '../words/message'
 
 export const place = defineOperation({
   version: 1,
+  stage: 'combine',
   clouds: true,
   schema: z.object({
     kind: z.literal('place'),

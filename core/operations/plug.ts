@@ -6,7 +6,9 @@ import { message } from '../words/message'
 
 export const plug = defineOperation({
   version: 1,
+  stage: 'hollow',
   aid: true,
+  makes: true,
   schema: z.object({
     kind: z.literal('plug'),
     point,

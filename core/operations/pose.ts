@@ -18,6 +18,7 @@ export type JointRecord = z.infer<typeof joint>
 
 export const pose = defineOperation({
   version: 2,
+  stage: 'pose',
   schema: z.object({
     kind: z.literal('pose'),
     joints: z.array(joint).max(80),

@@ -6,6 +6,7 @@ import { message } from '../words/message'
 
 export const rebuild = defineOperation({
   version: 1,
+  stage: 'import',
   schema: z.object({ kind: z.literal('rebuild'), voxel: z.number().min(0.02).max(50).describe('mm') }),
   report: z.object({}),
   label: ({ voxel }) => message('operations.rebuild', { voxel: rounded(voxel) }),

@@ -7,6 +7,7 @@ import { message } from '../words/message'
 
 export const repair = defineOperation({
   version: 2,
+  stage: 'import',
   schema: z.object({
     kind: z.literal('repair'),
     weld: z.number().min(0).max(1).default(repairDefaults.weld).describe('mm; corners nearer than this become one'),

@@ -8,6 +8,7 @@ import { message } from '../words/message'
 
 export const scale = defineOperation({
   version: 2,
+  stage: 'scale',
   clouds: true,
   schema: z.object({
     kind: z.literal('scale'),

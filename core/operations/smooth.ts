@@ -5,6 +5,7 @@ import { message } from '../words/message'
 
 export const smooth = defineOperation({
   version: 1,
+  stage: 'import',
   schema: z.object({
     kind: z.literal('smooth'),
     passes: z.int().min(1).max(200).default(10),

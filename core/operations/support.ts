@@ -19,6 +19,8 @@ export const supportEdit = z.discriminatedUnion('kind', [
 
 export const support = defineOperation({
   version: 7,
+  stage: 'orient',
+  buildsOn: ['orient'],
   schema: z.object({
     kind: z.literal('support'),
     limit: z

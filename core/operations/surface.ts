@@ -8,7 +8,9 @@ import { message } from '../words/message'
 
 export const surface = defineOperation({
   version: 1,
+  stage: 'import',
   clouds: true,
+  makes: true,
   schema: z.object({
     kind: z.literal('surface'),
     voxel: z.number().min(0.0005).max(1000).describe('in the units of the scan'),

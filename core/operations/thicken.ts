@@ -6,6 +6,7 @@ import { message } from '../words/message'
 
 export const thicken = defineOperation({
   version: 1,
+  stage: 'scale',
   repeated: true,
   schema: z.object({
     kind: z.literal('thicken'),

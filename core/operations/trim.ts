@@ -6,6 +6,7 @@ import { message } from '../words/message'
 
 export const trim = defineOperation({
   version: 1,
+  stage: 'import',
   repeated: true,
   clouds: true,
   schema: z.object({

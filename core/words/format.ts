@@ -11,6 +11,9 @@ export interface Fixed {
   readonly digits: number
 }
 export const fixed = (value: number, digits: number): Fixed => ({ fixed: value, digits })
+/** The same with more decimals where fewer would leave nothing of it: 0.003 is not 0.0. */
+export const told = (value: number, digits: number): Fixed =>
+  fixed(value, value === 0 ? digits : Math.max(digits, 1 - Math.floor(Math.log10(Math.abs(value)))))
 const isFixed = (v: unknown): v is Fixed => typeof v === 'object' && v !== null && 'fixed' in v && 'digits' in v
 
 /** What a message is filled with: text as it is; numbers, alone or in a row, are written as the locale writes them. */

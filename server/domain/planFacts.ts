@@ -108,7 +108,7 @@ export async function planFacts(
   const paints = new Map(stock.filter((s) => s.kind === 'paint').map((r) => [r.id, paintSchema.parse(r.data)]))
   const raw = (kind: StockItem['kind'], id: string | null): Record<string, unknown> | null =>
     named(kind, id, (d) => d as Record<string, unknown>)
-  const height = Math.max(0, ...made.map(printedHeight))
+  const height = Math.max(0, ...made.filter((p) => processOf(fields, p.id) === 'resin').map(printedHeight))
   const products = stock.filter((s) => s.kind === 'material').map((s) => materialSchema.parse(s.data))
   const { prints, running, until } = await printsOf(
     pieceId,

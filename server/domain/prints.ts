@@ -17,11 +17,11 @@ interface Printing {
 }
 
 /**
- * What of a piece is still to be printed. Without a run it is known by its height alone, and only until something was done
- * with it at the bench: then it has been printed, here or elsewhere.
+ * What of a piece is still to be printed. Without a run it is known by its height alone, without a printer not even its time,
+ * and only until something was done with it at the bench: then it has been printed, here or elsewhere.
  *
- * @param height mm of the tallest part as it stands in the printer
- * @param printer and resin of the stock that are chosen for it; null: none, and nothing is said
+ * @param height mm of the tallest part as it stands in the printer; 0 where nothing is printed in resin
+ * @param printer and resin of the stock that are chosen for it; null: none
  */
 export async function printsOf(
   pieceId: string,
@@ -49,7 +49,8 @@ export async function printsOf(
     where: { pieceId, [Op.or]: [{ begunAt: { [Op.ne]: null } }, { doneAt: { [Op.ne]: null } }] },
   })
   const printed = touched.length > 0 && !touched.some((t) => t.stepKey === UNSLICED)
-  if (printed || !printer || !(height > 0)) return { prints: [], running: [], until: 0 }
+  if (printed || !(height > 0)) return { prints: [], running: [], until: 0 }
+  if (!printer) return { prints: [{ key: UNSLICED, printer: null, plate: null, seconds: 0 }], running: [], until: 0 }
   const figures = printerSchema.parse(printer)
   const seconds = printSeconds(
     figures,

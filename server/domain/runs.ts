@@ -127,7 +127,7 @@ async function factsOf(part: Part): Promise<z.input<typeof plateData>['parts'][n
   const box = report?.measures.box
   const reports = done.flatMap((s) => operationReport(s.derivation) ?? [])
   const body = reports.filter((r) => r.kind !== 'support').at(-1)?.measures
-  const drilled = steps.flatMap((s) => (s.op.kind === 'drill' ? s.op.holes.map((h) => h.diameter) : []))
+  const drilled = done.flatMap((s) => (s.op.kind === 'drill' ? s.op.holes.map((h) => h.diameter) : []))
   const grades = ['whisker', 'strut', 'post'] as const
   return {
     supportKey: supported?.key ?? null,

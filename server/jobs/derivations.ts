@@ -11,6 +11,7 @@ import { operationList, type OperationRecord } from '../../contract/operations'
 import { sculptFields } from '../../contract/sculpts'
 import { readFile } from '../../core/checks/readFile'
 import { checkOf, inputsOf } from '../../core/checks/registry'
+import { isLeftOut } from '../../core/operations/failed'
 import { operationOf, othersOf, type OperationKind, type OperationReport } from '../../core/operations/registry'
 import { database } from '../data/database'
 import { announce } from '../data/events'
@@ -141,7 +142,10 @@ export interface Walked {
   meshHash: string
 }
 
-/** Follows a part's operations as far as they are derived; `find` gives the derivation of a question, or null. */
+/**
+ * Follows a part's operations as far as they are derived; `find` gives the derivation of a question, or null. What failed is
+ * left out: what follows goes on from the last result.
+ */
 async function followed(
   part: Part,
   find: (kind: string, params: Record<string, unknown>, inputs: string[]) => Promise<Derivation | null>,
@@ -149,13 +153,16 @@ async function followed(
   const steps: PartStep[] = []
   let meshHash = part.sculptMesh,
     stopped = false
+  const failedKinds: OperationKind[] = []
   // Records of an earlier day get the defaults of what has been added since.
   for (const op of operationList.parse(part.operations)) {
     const { kind, ...params } = op
-    const derivation = stopped ? null : await find(kind, params, [meshHash, ...othersOf(op)])
+    const leftOut = isLeftOut(kind, failedKinds)
+    const derivation = stopped || leftOut ? null : await find(kind, params, [meshHash, ...othersOf(op)])
     steps.push({ op, derivation })
     if (derivation?.status === 'done' && derivation.meshHash) meshHash = derivation.meshHash
-    else stopped = true
+    else if (derivation?.status === 'failed') failedKinds.push(kind)
+    else if (!leftOut) stopped = true
   }
   return { steps, meshHash }
 }

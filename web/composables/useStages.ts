@@ -44,7 +44,7 @@ export function useStages() {
   const bare = computed<{ length: string; entries: Bare[] }[]>(() => {
     const p = store.piece,
       part = store.part
-    const size = store.report('scale')?.measures.size
+    const size = store.step('scale') ? found.size : undefined
     const hollow = store.report('hollow')?.hollow,
       drill = store.report('drill')?.drill,
       support = store.report('support')?.support
@@ -235,11 +235,12 @@ export function useStages() {
       ...l,
       entries: l.entries.map((k) => {
         const list = [...found.byStage[k.name].findings, ...(k.name === 'scheme' ? found.byStage.order.findings : [])]
+        const measuring = found.byStage[k.name].rules.some((r) => r.state === 'measuring')
         const problems = list.filter((f) => f.level === 'problem').length
         return {
           ...k,
-          // What must be fixed keeps a stage from being done.
-          state: k.state === 'done' && problems > 0 ? 'stale' : k.state,
+          // What must be fixed keeps a stage from being done, and so does what is not measured yet.
+          state: k.state !== 'done' ? k.state : problems > 0 ? 'stale' : measuring ? 'waiting' : 'done',
           problems,
           warnings: list.filter((f) => f.level === 'warning').length,
         }

@@ -3,8 +3,9 @@ import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { useDropZone, useEventListener } from '@vueuse/core'
 import { computed, ref, useTemplateRef, watch } from 'vue'
 import { RouterView, useRoute, useRouter } from 'vue-router'
-import { PIECE_STAGES } from '../../core/findings/rule'
+import { PIECE_STAGES, type PieceStage } from '../../core/findings/rule'
 import Thread from '../shell/StageList.vue'
+import FailedSteps from '../shell/FailedSteps.vue'
 import Turntable from '../viewport/Turntable.vue'
 import { useViewport } from '../viewport/useViewport'
 import { usePiece } from '../stores/piece'
@@ -125,6 +126,7 @@ useEventListener('keydown', keys)
         {{ store.problem }}
         <BButton variant="quiet" size="sm" @click="store.problem = null">{{ $t('places.piecePlace.close') }}</BButton>
       </p>
+      <FailedSteps :stage="route.name as PieceStage" />
       <RouterView v-if="store.piece" :key="`${id}-${String(route.name)}-${store.part?.id}`" />
     </aside>
   </div>

@@ -42,7 +42,6 @@ watch(usualWall, (w) => {
   if (!op.value) form.wall = w
 })
 const report = computed(() => store.report('hollow')?.hollow ?? null)
-const problem = computed(() => store.step('hollow')?.derivation?.problem?.message ?? null)
 const holes = ref<InstanceType<typeof HolesPanel> | null>(null)
 viewport.describe(() => ({
   mesh: store.meshAfter('drill') ?? store.meshAfter('hollow') ?? store.meshBefore('hollow'),
@@ -60,8 +59,7 @@ const grams = (mm3: number): string => quantity((mm3 / 1000) * (resin.value?.den
 </script>
 
 <template>
-  <FindingList v-if="report" :judged="found.byStage.hollow" :fixes="fixes" @show="viewport.show" />
-  <FaultNote :text="problem" />
+  <FindingList :judged="found.byStage.hollow" :fixes="fixes" @show="viewport.show" />
   <ChoicesPanel v-bind="form" />
   <WallPanel
     v-bind="form"

@@ -2,7 +2,7 @@
 import FoldPanel from '../shell/FoldPanel.vue'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { computed, ref } from 'vue'
-import { text, fixed } from '../i18n'
+import { text, fixed, told } from '../i18n'
 import { figure } from '../manner'
 import { SCULPT_ENDINGS } from '../../core/formats/endings'
 import { tell } from '../api'
@@ -40,7 +40,13 @@ async function choose(files: File[]): Promise<void> {
 const fixes: StageHandlers<'import'> = {
   repair: {
     run: () => store.apply({ kind: 'repair' }),
-    unless: () => (store.step('repair') ? text('stages.importStage.itWasRepairedAlready') : null),
+    unless() {
+      const status = store.step('repair')?.derivation?.status
+      if (!store.step('repair') || status === 'failed') return null
+      return status === 'done'
+        ? text('stages.importStage.itWasRepairedAlready')
+        : text('stages.importStage.itIsBeingRepaired')
+    },
   },
   scale: ({ factor }) => scaling.by(factor),
   newestEdition() {
@@ -77,19 +83,19 @@ const notices = computed(() =>
     <section v-if="h && h.points === 0" class="sheet p-3 mb-3">
       <h3 class="mb-1">{{ store.part.fileName || store.part.name }}</h3>
       <dl class="facts">
-        <dt>{{ $t('stages.importStage.size') }}</dt>
+        <dt>{{ $t('stages.importStage.size', { scaled: store.step('scale') !== null }) }}</dt>
         <dd>{{ $t('stages.importStage.mm', { size: h.size.map((s) => fixed(s, 1)) }) }}</dd>
         <dt>{{ $t('stages.importStage.volume') }}</dt>
         <dd>
           {{
             $t('stages.importStage.mlVolume', {
-              abs: fixed(Math.abs(h.volume) / 1000, 1),
+              abs: told(Math.abs(h.volume) / 1000, 1),
               volume: h.volume < 0,
             })
           }}
         </dd>
         <dt>{{ $t('stages.importStage.surface') }}</dt>
-        <dd>{{ $t('stages.importStage.cm', { area: fixed(h.area / 100, 0) }) }}</dd>
+        <dd>{{ $t('stages.importStage.cm', { area: told(h.area / 100, 0) }) }}</dd>
         <dt>{{ $t('stages.importStage.faces') }}</dt>
         <dd>{{ figure(h.faces) }}</dd>
         <dt>{{ $t('stages.importStage.shells') }}</dt>

@@ -3,6 +3,7 @@ import { BFormCheckbox } from 'bootstrap-vue-next/components/BFormCheckbox'
 import { BFormTextarea } from 'bootstrap-vue-next/components/BFormTextarea'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
 import { storeToRefs } from 'pinia'
+import { RouterLink } from 'vue-router'
 import { computed, ref } from 'vue'
 import { text as message } from '../i18n'
 import { dateText, timeRange } from '../manner'
@@ -21,6 +22,13 @@ const store = usePlan(),
   findings = useFindings()
 const { plan, log, fault, next } = storeToRefs(store)
 const { tick, write, left } = store
+/** Why a step cannot be ticked off yet; its card asks for a reason to start it all the same. */
+function kept(s: PlanStepRecord): string | undefined {
+  const waits = s.begunAt ? undefined : store.awaited(s).find((a) => a.until !== null)
+  return (
+    waits && message('plan.stepCard.stillWaits', { title: waits.title, until: dateText(waits.until!, 'weekdayTime') })
+  )
+}
 store.lookedAt()
 const open = ref<string | null>(null)
 const selected = computed(() => plan.value?.steps.find((s) => s.key === open.value) ?? next.value)
@@ -62,6 +70,8 @@ const titleOf = (key: string | null): string => plan.value?.steps.find((s) => s.
             <BFormCheckbox
               :model-value="s.doneAt !== null"
               :aria-label="$t('stages.planStage.done', { title: s.title })"
+              :disabled="kept(s) !== undefined"
+              :title="kept(s)"
               @update:model-value="tick(s, Boolean($event))"
             />
             <BButton variant="card" class="what" @click="open = s.key">
@@ -103,6 +113,13 @@ const titleOf = (key: string | null): string => plan.value?.steps.find((s) => s.
         {{ $t('stages.planStage.of', { filter: plan.steps.filter((s) => s.doneAt).length, steps: plan.steps.length }) }}
       </dd>
     </dl>
+    <p v-if="plan.steps.some((s) => s.key === 'print' && s.waiting === 0 && !s.doneAt)" class="soft small mb-1">
+      {{ $t('stages.planStage.withoutPrinting') }}
+    </p>
+    <p v-if="!plan.steps.some((s) => s.phase === 'Paint')" class="soft small mb-1">
+      {{ $t('stages.planStage.withoutPainting') }}
+      <RouterLink to="scheme">{{ $t('composables.useStages.paintScheme') }}</RouterLink>
+    </p>
     <p v-if="plan.pending.length > 0" class="soft small mb-0" role="status">
       {{ $t('stages.planStage.stillMeasuringPendingThe', { pending: plan.pending.length }) }}
     </p>

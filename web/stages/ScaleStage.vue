@@ -40,7 +40,7 @@ const factor = ref(applied.value)
 watch(applied, (v, before) => {
   if (factor.value === before) factor.value = v
 })
-const base = computed(() => found.health?.measures ?? null)
+const base = computed(() => found.measures)
 const size = computed(
   () => base.value?.size.map((s, k) => s * factor.value * axes.value[k]!) as [number, number, number] | undefined,
 )
@@ -52,7 +52,7 @@ const area = computed(
   () => (base.value?.area ?? 0) * factor.value ** 2 * (axes.value[0] * axes.value[1] * axes.value[2]) ** (2 / 3),
 )
 const ml = computed(() => resinUse(volume.value, area.value))
-const judged = computed(() => found.sizeAt(factor.value))
+const judged = computed(() => found.sizeAt(factor.value, axes.value))
 const stature = computed(() => store.piece?.subjectStature ?? 1750)
 const axes = ref<[number, number, number]>([1, 1, 1])
 const setAxes = computed(() => {

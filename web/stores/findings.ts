@@ -38,8 +38,9 @@ export const useFindings = defineStore('findings', () => {
     runs = runFacts(),
     bench = benchFacts()
 
-  /** The Scale stage as it would be at another factor. */
-  const sizeAt = (factor: number): Judged<'scale'> => judge('scale', sculpt.sizeAt(factor))
+  /** The Scale stage as it would be at another factor, stretched otherwise. */
+  const sizeAt = (factor: number, axes?: [number, number, number]): Judged<'scale'> =>
+    judge('scale', sculpt.sizeAt(factor, axes))
   const at = {
     brief: computed(() => judge('brief', {})),
     import: computed(() => judge('import', sculpt.intake.value)),
@@ -66,6 +67,7 @@ export const useFindings = defineStore('findings', () => {
     healthProblem: sculpt.health.problem,
     thin: sculpt.thin.report,
     size: sculpt.size,
+    measures: sculpt.measures,
     thinnessAt: sculpt.thinnessAt,
     layersProblem: standing.layers.problem,
     layers: standing.layers.report,

@@ -81,7 +81,7 @@ export const usePiece = defineStore('piece', () => {
   const meshBefore = (kind: Kind, of = part.value): string | null => partMesh.meshBefore(of, kind)
   const meshAfter = (kind: Kind, of = part.value): string | null => partMesh.meshAfter(of, kind)
   const chainOf = (mesh: string, of = part.value): string[] => partMesh.chainOf(of, mesh)
-  const failed = computed(() => partMesh.failedStep(part.value))
+  const failed = computed(() => partMesh.failedSteps(part.value))
 
   /** Takes files in. @returns a sentence for each that was refused */
   async function dropFiles(files: readonly File[]): Promise<string[]> {

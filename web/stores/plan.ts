@@ -5,6 +5,7 @@ import { z } from 'zod'
 import { tick as tickSchema, type TickInput } from '../../contract/bench'
 import { logEntry, type LogEntry } from '../../contract/pieces'
 import { plan as planSchema, type PlanRecord, type PlanStepRecord } from '../../contract/plan'
+import { waitsFor, type Awaited } from '../../core/plan/steps/waitsFor'
 import { api } from '../api'
 import { messageOf } from '../messageOf'
 import { inOrder } from '../composables/newest'
@@ -172,5 +173,7 @@ export const usePlan = defineStore('plan', () => {
   /** Seconds left on a step's timer, 0 when it has run out, null without one. */
   const left = (s: PlanStepRecord): number | null =>
     s.timerUntil ? Math.max(0, Math.round((new Date(s.timerUntil).getTime() - now.value) / 1000)) : null
-  return { lookedAt, plan, log, fault, now, begin, tick, correct, startTimer, write, next, left }
+  /** What has to be over before a step begins. */
+  const awaited = (s: PlanStepRecord): Awaited[] => waitsFor(s, plan.value?.steps ?? [], now.value)
+  return { lookedAt, awaited, plan, log, fault, now, begin, tick, correct, startTimer, write, next, left }
 })

@@ -336,7 +336,9 @@ export class Scene {
   }
 
   mark(list: readonly Marker[]): void {
-    this.notes.mark(list, Math.max(0.35, this.size.length() / 240))
+    const across = this.size.length()
+    // A third of a millimetre on a small figure, but never a blot on what is smaller still.
+    this.notes.mark(list, Math.max(Math.min(0.35, across / 80), across / 240))
     this.draw()
   }
 

@@ -6,15 +6,23 @@ import { message } from '../../words/message'
 export function printSteps(b: PlanBuilder): void {
   const { prints } = b.facts
   const ready = b.last
-  const keys = prints.map((p) =>
+  const keys = prints.map(({ key, printer, plate, seconds }) =>
     b.add({
-      key: p.key,
+      key,
       phase: 'Print',
-      title: message('prints.print.printPlateOn', { p: p.plate === null, plate: p.plate, printer: p.printer }),
-      why: p.plate === null ? message('prints.print.noPrintOfItHas') : message('prints.print.theTimeIsThatOf'),
+      title:
+        printer === null
+          ? message('prints.print.printIt')
+          : message('prints.print.printPlateOn', { p: plate === null, plate, printer }),
+      why:
+        printer === null
+          ? message('prints.print.noPrinterIsChosen')
+          : plate === null
+            ? message('prints.print.noPrintOfItHas')
+            : message('prints.print.theTimeIsThatOf'),
       handsOn: BENCH.print.attended,
-      waiting: p.seconds,
-      needs: p.printer,
+      waiting: seconds,
+      needs: printer ?? 'printer',
       holds: true,
       cautions: ['resin'],
       after: ready,

@@ -203,6 +203,11 @@ describe('plan', () => {
     expect(keys(facts())).not.toContain('mask')
     const cloth = planSteps(facts({ joints: [joint('body', 'arm', { surface: 'cloth' })] }))
     expect(cloth.find((s) => s.key.startsWith('fill:'))!.lines[0]).toContain('press cloth')
+    // Without a printer it comes first all the same, and says that its time is not known.
+    const elsewhere = planSteps(facts({ prints: [{ key: 'print', printer: null, plate: null, seconds: 0 }] }))
+    expect(elsewhere[0]).toMatchObject({ key: 'print', phase: 'Print', title: 'Print it', waiting: 0 })
+    expect(elsewhere[0]!.why).toContain('No printer is chosen')
+    expect(elsewhere.find((s) => s.key === 'wash')!.after).toEqual(['print'])
     const printing = planSteps(facts({ prints: [{ key: 'print:1', printer: 'Gannet', plate: 1, seconds: 9000 }] }))
     expect(printing[0]).toMatchObject({ phase: 'Print', needs: 'Gannet', holds: true, waiting: 9000 })
     expect(printing[1]!.after).toEqual(['print:1'])

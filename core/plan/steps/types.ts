@@ -116,8 +116,11 @@ export interface PlanJoint {
 export interface PlanFacts {
   parts: readonly PlanPart[]
   joints: readonly PlanJoint[]
-  /** what is still to be printed: of a plate that is sliced, or else by the height it will have; s of machine time */
-  prints: readonly { key: string; printer: string; plate: number | null; seconds: number }[]
+  /**
+   * what is still to be printed: of a plate that is sliced, or else by the height it will have; s of machine time. Without a
+   * printer its time is not known
+   */
+  prints: readonly { key: string; printer: string | null; plate: number | null; seconds: number }[]
   /** printers that print something of it now */
   running: readonly string[]
   layerHeight: number

@@ -240,7 +240,6 @@ defineExpose({ propose, holeAt })
 <template>
   <section>
     <h2 class="mb-2">{{ $t('hollow.holesPanel.drainHoles') }}</h2>
-    <FaultNote :text="problem" />
     <NumberField
       v-model="diameter"
       :label="$t('hollow.holesPanel.diameter')"

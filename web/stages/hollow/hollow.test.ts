@@ -3,7 +3,6 @@ import { afterEach, beforeEach, describe, expect, it } from 'vitest'
 import type { OperationInput } from '../../../contract/operations'
 import type { HoleNear } from '../../../core/shape/holeNear'
 import type { WallLoad } from '../../../core/fit/wallLoad'
-import { usePiece } from '../../stores/piece'
 import { useViewport } from '../../viewport/useViewport'
 import { button, choose, control, press, settle, StageBench, type } from '../stageTesting'
 
@@ -259,13 +258,6 @@ describe('what is asked at Core', () => {
     expect(control(at, 'Wall').element.value).toBe('2.2')
     expect(at.text()).toContain('yours')
     expect(at.text()).toContain('2.00 mm at its thinnest')
-  })
-  it('says why it could not be hollowed', async () => {
-    page.bench.operations = [HOLLOW]
-    page.bench.failing.set('hollow', 'The wall leaves no cavity.')
-    const at = await open()
-    expect(at.find('[role=alert]').text()).toBe('The wall leaves no cavity.')
-    expect(usePiece().step('hollow')?.derivation?.status).toBe('failed')
   })
 })
 

@@ -1,14 +1,32 @@
 <script setup lang="ts">
-import { dateText } from '../../manner'
+import { BAlert } from 'bootstrap-vue-next/components/BAlert'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
+import { computed, ref, watch } from 'vue'
+import { text } from '../../i18n'
+import { dateText } from '../../manner'
 import type { PlanStepRecord } from '../../../contract/plan'
 import { duration } from '../../shell/duration'
 import { usePlan } from '../../stores/plan'
 import NumberField from '../../shell/NumberField.vue'
+import TextField from '../../shell/TextField.vue'
 
 /** One step of the plan: why, with what, how careful, and what comes of it. */
-defineProps<{ step: PlanStepRecord }>()
-const { begin, tick, correct, startTimer, left } = usePlan()
+const props = defineProps<{ step: PlanStepRecord }>()
+const plan = usePlan()
+const { begin, tick, correct, startTimer, write, left } = plan
+const awaited = computed(() => plan.awaited(props.step))
+const undone = computed(() => awaited.value.filter((a) => a.until === null))
+/** What still dries, cures or prints: it keeps this one back, unless somebody knows better and says why. */
+const waiting = computed(() => awaited.value.find((a) => a.until !== null) ?? null)
+const reason = ref('')
+watch(
+  () => props.step.key,
+  () => (reason.value = ''),
+)
+async function beginEarly(): Promise<void> {
+  const said = text('plan.stepCard.earlyLog', { title: waiting.value?.title, reason: reason.value.trim() })
+  if (await write(props.step.key, said, null)) await begin(props.step)
+}
 const percent = (v: number): string => (v < 0.01 ? 'under 1 %' : `${Math.round(100 * v)} %`)
 </script>
 
@@ -58,7 +76,19 @@ const percent = (v: number): string => (v < 0.01 ? 'under 1 %' : `${Math.round(1
     <p v-for="r in step.risks" :key="r.what" class="soft small mb-2">
       {{ $t('plan.stepCard.riskForToRepair', { chance: percent(r.chance), what: r.what, costs: duration(r.costs) }) }}
     </p>
-    <div class="d-flex gap-2 flex-wrap">
+    <p v-if="undone.length > 0" class="soft small mb-2">
+      {{ $t('plan.stepCard.comesAfter', { steps: undone.map((a) => a.title).join('; ') }) }}
+    </p>
+    <BAlert v-if="waiting && !step.begunAt" :model-value="true" variant="warning" class="py-2 px-3">
+      {{ $t('plan.stepCard.stillWaits', { title: waiting.title, until: dateText(waiting.until!, 'weekdayTime') }) }}
+      <form class="mt-2" @submit.prevent="beginEarly">
+        <TextField v-model="reason" :label="$t('plan.stepCard.whyEarly')" />
+        <BButton type="submit" variant="quiet" size="sm" :disabled="reason.trim() === ''">{{
+          $t('plan.stepCard.beginEarly')
+        }}</BButton>
+      </form>
+    </BAlert>
+    <div v-else class="d-flex gap-2 flex-wrap">
       <BButton variant="primary" size="sm" @click="tick(step, !step.doneAt)">
         {{ step.doneAt ? $t('plan.stepCard.markAsNotDone') : $t('plan.stepCard.markAsDone') }}
       </BButton>

@@ -189,6 +189,33 @@ describe('a step of the plan', () => {
     ])
     expect(send.mock.calls[0]![0].body).not.toHaveProperty('doneAt')
   })
+  it('is kept back while what it comes after still dries, and started early only with a reason, which the log keeps', async () => {
+    const until = new Date(Date.now() + 3_600_000).toISOString()
+    const primed = planStep('prime', { title: 'Prime grey', doneAt: '2026-11-20T10:00:00Z', timerUntil: until })
+    page.bench.replies.set(
+      `GET /pieces/${PIECE}/plan`,
+      planReply({ steps: [primed, planStep('coat', { title: 'First coat', after: ['prime'] })] }),
+    )
+    page.bench.replies.set(`GET /pieces/${PIECE}/log`, [])
+    await page.piece()
+    usePlan()
+    await settle()
+    const at = await page.on(() => import('./StepCard.vue'), { step: usePlan().plan!.steps[1]! })
+    const send = outgoing()
+    expect(at.text()).toContain('Prime grey is not over until')
+    expect(at.findAll('button').map((b) => b.text())).toEqual(['Start early'])
+    expect(button(at, 'Start early').element.disabled).toBe(true)
+    await type(at, 'Reason to start early', 'It is dry to the touch.')
+    await at.find('form').trigger('submit')
+    await settle()
+    expect(send.mock.calls.map(([s]) => s)).toMatchObject([
+      {
+        path: `/pieces/${PIECE}/log`,
+        body: { stepKey: 'coat', text: expect.stringContaining('It is dry to the touch.') },
+      },
+      { path: `/pieces/${PIECE}/ticks`, body: { stepKey: 'coat', planned: 600 } },
+    ])
+  })
   it('can be corrected once it is done, and never to less than nothing', async () => {
     const at = await open({ doneAt: '2026-11-20T10:00:00Z', took: 600 })
     const send = outgoing()

@@ -3,6 +3,8 @@ import { computed } from 'vue'
 import { known, MEASURING, missing, NONE, mapped, type Fact } from '../../../core/findings/facts'
 import type { KnownAt } from '../../../core/findings/judge'
 import { SURVIVES } from '../../../core/findings/tooThin'
+import { healthAtScale } from '../../../core/mesh/health'
+import type { Measures } from '../../../core/mesh/measure'
 import type { Thinness } from '../../../core/fit/thinness'
 import { checkFact, stepFact } from '../../composables/facts'
 import { useCheck } from '../../composables/useCheck'
@@ -44,7 +46,19 @@ export function sculptFacts() {
   )
   void sculpts.load().catch(() => undefined)
   const sculpt = computed(() => sculpts.byId(piece.part?.sculptId) ?? null)
-  const size = computed(() => health.report.value?.measures.size.map((s) => s * scale.value) as Size | undefined)
+  /** What is scaled: the sculpt, posed and placed. */
+  const posed = useCheck(
+    () => (isMesh.value && piece.meshBefore('scale') !== taken.value ? piece.meshBefore('scale') : null),
+    () => ({ kind: 'measures' }),
+  )
+  const measures = computed(() => (posed.asked.value ? posed.report.value : (health.report.value?.measures ?? null)))
+  const axes = computed<Size>(() => {
+    const op = piece.step('scale')?.op
+    return op?.kind === 'scale' ? op.axes : [1, 1, 1]
+  })
+  const scaled = (m: Measures, factor: number, by: Size): Size =>
+    m.size.map((s, k) => s * factor * by[k as 0 | 1 | 2]) as Size
+  const size = computed(() => (measures.value ? scaled(measures.value, scale.value, axes.value) : undefined))
 
   const looked = computed(() => checkFact(health, missing(text('facts.sculptFacts.aSculpt'))))
   /** of a mesh only; a scan without faces has nothing of the kind */
@@ -60,7 +74,7 @@ export function sculptFacts() {
         ? known({ name: s.name, edition: s.edition, newest: sculpts.editions(s.family)[0]?.edition ?? s.edition })
         : NONE,
       fileSupports: ofMesh(mapped(checkFact(came), (r) => r.found)),
-      health: ofMesh(looked.value),
+      health: ofMesh(mapped(looked.value, (h) => healthAtScale(h, scale.value))),
       cloudPoints: ofScan(known(points.value)),
       floor: ofScan(mapped(checkFact(floor), (r) => r.floor)),
       reconstruction: ofMesh(
@@ -84,8 +98,12 @@ export function sculptFacts() {
     )
   }
   /** As it would be at another factor. The size of a scan says nothing before it is calibrated. */
-  const sizeAt = (factor: number): KnownAt<'scale'> => ({
-    size: ofMesh(mapped(looked.value, (h) => h.measures.size.map((s) => s * factor) as Size)),
+  const sizeAt = (factor: number, by = axes.value): KnownAt<'scale'> => ({
+    size: ofMesh(
+      measures.value
+        ? known(scaled(measures.value, factor, by))
+        : mapped(checkFact(posed, MEASURING), (m) => scaled(m, factor, by)),
+    ),
     thinness: ofMesh(
       (health.report.value?.insideOut.count ?? 0) > 0
         ? missing(text('facts.sculptFacts.facesThatPointOutward'))
@@ -100,5 +118,5 @@ export function sculptFacts() {
     const skin = 1.2 * (s[0] * s[1] + s[1] * s[2] + s[2] * s[0])
     return Number(Math.sqrt(skin / points.value).toPrecision(2))
   })
-  return { taken, health, thin, scale, size, intake, sizeAt, thinnessAt, suggestedVoxel }
+  return { taken, health, thin, scale, size, measures, intake, sizeAt, thinnessAt, suggestedVoxel }
 }

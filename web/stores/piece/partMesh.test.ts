@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import type { PartRecord } from '../../../contract/pieces'
-import { chainOf, failedStep, isUnasked, meshAfter, meshBefore } from './partMesh'
+import { chainOf, failedSteps, isUnasked, meshAfter, meshBefore } from './partMesh'
 
 type Status = 'done' | 'running' | 'failed'
 const step = (kind: string, status: Status | null, meshHash: string | null = null): PartRecord['steps'][number] =>
@@ -19,8 +19,8 @@ describe('meshes of a part', () => {
     expect(meshAfter(part(), 'support')).toBe('sculpt')
     expect(meshAfter(null, 'support')).toBeNull()
   })
-  it('are not there while a step before them is computed, was refused or was never asked for', () => {
-    for (const status of ['running', 'failed', null] as const) {
+  it('are not there while a step before them is computed or was never asked for', () => {
+    for (const status of ['running', null] as const) {
       const p = part(step('scale', 'done', 'scaled'), step('hollow', status), step('orient', 'done', 'oriented'))
       expect(meshAfter(p, 'scale')).toBe('scaled')
       expect(meshAfter(p, 'hollow')).toBeNull()
@@ -43,10 +43,33 @@ describe('meshes of a part', () => {
     expect(chainOf(part(step('scale', 'running')), 'scaled')).toEqual([])
     expect(chainOf(null, 'scaled')).toEqual([])
   })
-  it('say which step failed, and whether the next one was never asked for', () => {
-    expect(failedStep(whole)).toBeNull()
-    expect(failedStep(part(step('scale', 'done', 's'), step('hollow', 'failed')))?.op.kind).toBe('hollow')
+  it('go on from the last result where a step failed, without what was built on it', () => {
+    const p = part(
+      step('scale', 'done', 'scaled'),
+      step('hollow', 'failed'),
+      step('drill', null),
+      step('orient', 'done', 'oriented'),
+    )
+    expect(meshBefore(p, 'hollow')).toBe('scaled')
+    expect(meshAfter(p, 'hollow')).toBe('scaled')
+    expect(meshAfter(p, 'drill')).toBe('scaled')
+    expect(meshAfter(p, 'support')).toBe('oriented')
+    expect(chainOf(p, 'oriented')).toEqual(['oriented', 'scaled', 'sculpt'])
+    expect(failedSteps(p).map((s) => [s.op.kind, s.index])).toEqual([['hollow', 1]])
+    // Nobody asks for the holes of a wall that is not there.
+    expect(isUnasked(p)).toBe(false)
+  })
+  it('are none where what makes the body failed', () => {
+    const p = part(step('surface', 'failed'), step('repair', null), step('scale', null))
+    expect(meshBefore(p, 'surface')).toBe('sculpt')
+    expect(meshAfter(p, 'surface')).toBeNull()
+    expect(meshAfter(p, 'support')).toBeNull()
+    expect(isUnasked(p)).toBe(false)
+  })
+  it('say whether the next step was never asked for', () => {
+    expect(failedSteps(whole)).toEqual([])
     expect(isUnasked(part(step('scale', 'done', 's'), step('hollow', null)))).toBe(true)
+    expect(isUnasked(part(step('scale', 'failed'), step('hollow', null)))).toBe(true)
     expect(isUnasked(part(step('scale', 'running'), step('hollow', null)))).toBe(false)
     expect(isUnasked(whole)).toBe(false)
   })

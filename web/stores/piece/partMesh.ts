@@ -1,12 +1,29 @@
 import type { PartRecord } from '../../../contract/pieces'
+import { hasNoBody, isLeftOut } from '../../../core/operations/failed'
 import { rankOf, type OperationKind } from '../../../core/operations/registry'
 
 type Kind = OperationKind
 
-/** The mesh of a part after all operations that count; null while one of them is not done. */
+type Step = PartRecord['steps'][number]
+
+/** The steps that give the part its form, in order: without those that failed, and those left out with them. */
+function* formed(part: PartRecord | null): Generator<Step> {
+  const failed: Kind[] = []
+  for (const s of part?.steps ?? [])
+    if (s.derivation?.status === 'failed') failed.push(s.op.kind)
+    else if (!isLeftOut(s.op.kind, failed)) yield s
+}
+const failedKinds = (part: PartRecord | null, counts: (kind: Kind) => boolean): Kind[] =>
+  failedSteps(part).flatMap(({ op }) => (counts(op.kind) ? [op.kind] : []))
+
+/**
+ * The mesh of a part after all operations that count, as far as they did not fail; null while one of them is not done, and
+ * where the one that makes the body failed.
+ */
 export function meshOf(part: PartRecord | null, counts: (kind: Kind) => boolean): string | null {
+  if (hasNoBody(failedKinds(part, counts))) return null
   let mesh = part?.sculptMesh ?? null
-  for (const s of part?.steps ?? []) {
+  for (const s of formed(part)) {
     if (!counts(s.op.kind)) break
     if (s.derivation?.status !== 'done' || !s.derivation.meshHash) return null
     mesh = s.derivation.meshHash
@@ -26,17 +43,17 @@ export const meshAfter = (part: PartRecord | null, kind: Kind): string | null =>
  */
 export function chainOf(part: PartRecord | null, mesh: string): string[] {
   const out = part ? [part.sculptMesh] : []
-  for (const s of part?.steps ?? []) {
+  for (const s of formed(part)) {
     if (out[0] === mesh || s.derivation?.status !== 'done' || !s.derivation.meshHash) break
     if (s.derivation.meshHash !== out[0]) out.unshift(s.derivation.meshHash)
   }
   return out[0] === mesh ? out : []
 }
 
-/** The first operation of the list that failed, with why. */
-export const failedStep = (part: PartRecord | null): PartRecord['steps'][number] | null =>
-  part?.steps.find((s) => s.derivation?.status === 'failed') ?? null
+/** The operations of the list that failed, with why, each with its place in the list. */
+export const failedSteps = (part: PartRecord | null): (Step & { index: number })[] =>
+  (part?.steps ?? []).flatMap((s, index) => (s.derivation?.status === 'failed' ? [{ ...s, index }] : []))
 
 /** Its first step that is not done was never asked for. */
-export const isUnasked = ({ steps }: PartRecord): boolean =>
-  steps.find((s) => s.derivation?.status !== 'done')?.derivation === null
+export const isUnasked = (part: PartRecord): boolean =>
+  [...formed(part)].find((s) => s.derivation?.status !== 'done')?.derivation === null

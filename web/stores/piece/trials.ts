@@ -4,10 +4,11 @@ import { say } from '../../../core/words/say'
 import { manner } from '../../manner'
 import { operation, type OperationInput } from '../../../contract/operations'
 import type { PartRecord } from '../../../contract/pieces'
+import { hasNoBody } from '../../../core/operations/failed'
 import { rankOf, REPEATED, type OperationKind } from '../../../core/operations/registry'
 import { useDerivations } from '../derivations'
 import type { OpenPiece } from './openPiece'
-import { failedStep, meshOf } from './partMesh'
+import { failedSteps, meshOf } from './partMesh'
 
 /** ms between two looks at whether a step has been computed */
 const LOOK_AGAIN = 120
@@ -34,13 +35,13 @@ export function trials({ problem, guarded }: OpenPiece, partOf: (id: string) => 
     }
     return (await tryOn(mesh, op)) !== null
   }
-  /** The part's mesh after the operations that count, waited for while one of them is computed; null where one failed. */
+  /** The part's mesh after the operations that count, waited for while one is computed; null where it has no body. */
   async function meshOnceMade(id: string, counts: (kind: OperationKind) => boolean): Promise<string | null> {
     for (;;) {
       const p = partOf(id)
       const mesh = meshOf(p, counts)
-      const failed = failedStep(p)
-      if (mesh || !p || (failed && counts(failed.op.kind))) return mesh
+      const failed = failedSteps(p).flatMap(({ op }) => (counts(op.kind) ? [op.kind] : []))
+      if (mesh || !p || hasNoBody(failed)) return mesh
       await new Promise((r) => setTimeout(r, LOOK_AGAIN))
     }
   }
