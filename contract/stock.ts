@@ -1,6 +1,6 @@
 import { z } from 'zod'
-import { STOCK_UNITS } from '../core/defaults/stock'
-import { printer, resin } from '../core/schemas/printer'
+import { STARTER_SIZES, STOCK_UNITS } from '../core/defaults/stock'
+import { printer, resin, starting } from '../core/schemas/printer'
 import { PAINT_KINDS } from '../core/defaults/paint'
 import { hex, lab } from './colour'
 import { words } from './issues'
@@ -28,6 +28,7 @@ export const paint = z.object({
   price: z.number().min(0).max(1e4).default(0).describe('money for 1 ml; 0 where it is not known'),
   opened: z.iso.date().nullable().default(null),
   /** bottles that were measured, the one in use first: lots of one paint differ */
+  starting,
   lots: z
     .array(z.object({ lot: z.string().trim().max(80), lab, opened: z.iso.date().nullable().default(null) }))
     .max(50)
@@ -46,6 +47,7 @@ export const material = z.object({
   /** as it says on this product: until it is too late, and until it may be worked on; null: as usual for what it serves as */
   working: z.number().gt(0).max(1440).nullable().default(null).describe('min at 20 °C'),
   next: z.number().gt(0).max(14_400).nullable().default(null).describe('min at 20 °C and 50 %'),
+  starting,
   lots: z
     .array(
       z.object({
@@ -60,6 +62,8 @@ export const material = z.object({
     .default([]),
 })
 export type MaterialRecord = z.infer<typeof material>
+/** What a starter stock is made for. */
+export const starterWish = z.object({ printer: z.enum(STARTER_SIZES) })
 export const stockKind = z.enum(['printer', 'resin', 'paint', 'material'])
 
 export const shoppingRow = z.object({

@@ -58,8 +58,10 @@ async function main(): Promise<void> {
   const shop = await call<{ version: number; demo: string | null }>('GET', '/workshop')
   const there = await call<{ id: string; name: string }[]>('GET', '/pieces')
   const stock = await call<{ id: string; kind: string; data: { name: string } }[]>('GET', '/stock')
-  // A workshop that is in use, or whose demo was finished, is left alone; one that was interrupted is filled on.
-  if (shop.demo === 'done' || (shop.demo === null && (there.length > 0 || stock.length > 0))) return
+  // A workshop that is in use, or whose demo was finished, is left alone; one that was interrupted is filled on. An empty one
+  // is filled when it is asked for.
+  const isWanted = process.env.UNDERCUT_DEMO === '1' && there.length === 0 && stock.length === 0
+  if (shop.demo === 'done' || (shop.demo === null && !isWanted)) return
   if (shop.demo === null)
     await call('PUT', '/workshop', {
       ...shop,

@@ -1,9 +1,10 @@
 <script setup lang="ts">
 import { BButton } from 'bootstrap-vue-next/components/BButton'
-import { useEventListener } from '@vueuse/core'
-import { onMounted, ref } from 'vue'
+import { useDropZone, useEventListener } from '@vueuse/core'
+import { computed, onMounted, ref, useTemplateRef } from 'vue'
 import { RouterLink, RouterView, useRoute } from 'vue-router'
 import { BApp } from 'bootstrap-vue-next'
+import { usePieceFromFiles } from './composables/usePieceFromFiles'
 import JobStrip from './shell/JobStrip.vue'
 import ShortcutSheet from './shell/ShortcutSheet.vue'
 import { useChanges } from './stores/changes'
@@ -25,6 +26,13 @@ onMounted(() => {
 useEventListener('keydown', (e) => {
   const typing = e.target instanceof HTMLElement && e.target.closest('input, textarea, select')
   if (e.key === '?' && !typing) help.value = !help.value
+})
+// Wherever a sculpt is dropped it becomes a piece, but on pages that take files themselves.
+const main = useTemplateRef<HTMLElement>('main')
+const { open, fault, busy } = usePieceFromFiles()
+const takesFiles = computed(() => !route.meta.bare && !/^\/(pieces\/|sculpts|layers)/.test(route.path))
+const { isOverDropZone: over } = useDropZone(main, (files) => {
+  if (takesFiles.value) void open(files ?? [])
 })
 // A file that misses the drop area must not replace the page.
 useEventListener(['dragover', 'drop'], (e) => e.preventDefault())
@@ -66,7 +74,16 @@ useEventListener(['dragover', 'drop'], (e) => e.preventDefault())
         {{ $t('shell.app.notAccepted', { what: r.what, why: r.why }) }}
         <BButton variant="light" size="sm" @click="outbox.refused.splice(i, 1)">{{ $t('shell.app.dismiss') }}</BButton>
       </p>
-      <main class="place"><RouterView /></main>
+      <p v-if="fault" class="offline" role="alert">
+        {{ fault }}
+        <BButton variant="light" size="sm" @click="fault = ''">{{ $t('shell.app.dismiss') }}</BButton>
+      </p>
+      <main ref="main" class="place">
+        <RouterView />
+        <div v-if="takesFiles && (over || busy)" class="drop-sheet" role="status">
+          {{ busy ? $t('places.firstSteps.uploading') : $t('shell.app.dropForAPiece') }}
+        </div>
+      </main>
       <JobStrip v-if="!route.meta.bare" />
       <ShortcutSheet v-model="help" />
     </div>
@@ -130,8 +147,20 @@ nav a.router-link-active {
   white-space: nowrap;
 }
 .place {
+  position: relative;
   flex: 1;
   min-height: 0;
+}
+.drop-sheet {
+  position: absolute;
+  inset: 12px;
+  border: 2px dashed var(--action);
+  border-radius: 8px;
+  background: var(--paper-glass);
+  display: grid;
+  place-items: center;
+  font-size: 1.2rem;
+  z-index: 5;
 }
 .offline {
   background: var(--problem);

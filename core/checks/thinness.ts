@@ -1,14 +1,15 @@
 import { z } from 'zod'
 import { good } from '../answer'
 import type { Thinness } from '../fit/thinness'
+import { withoutCrumbs } from '../mesh/shellFacts'
 import { point } from '../schemas/geometry'
 import { defineCheck } from './check'
 
 export const thinness = defineCheck({
-  version: 2,
+  version: 3,
   schema: z.object({
     kind: z.literal('thinness'),
-    limit: z.number().min(1e-6).max(1e4).describe('mm, in the units of the sculpt before it is scaled'),
+    limit: z.number().min(1e-6).max(1e4).describe('mm'),
   }),
   report: z.object({
     thinnest: z.number().nullable(),
@@ -19,6 +20,6 @@ export const thinness = defineCheck({
   }) satisfies z.ZodType<Thinness>,
   run: async ({ meshes: [mesh], params, host }) => {
     const { thinness: measured } = await import('../fit/thinness')
-    return good({ report: measured(mesh, params.limit, host.progress) })
+    return good({ report: measured(withoutCrumbs(mesh), params.limit, host.progress) })
   },
 })

@@ -92,6 +92,19 @@ describe('thin places', () => {
     expect(tooThin(thin(PRINTS - 0.05))).toMatchObject([{ level: 'problem' }])
     complete(tooThin(thin(0.2)))
   })
+  it('are thickened, and grow with the whole only where that is half as large again at most', () => {
+    const fixes = (t: number): string[] => tooThin(thin(t))[0]!.fixes.map((f) => f.act)
+    expect(fixes(0.5)).toEqual(['thicken', 'scale'])
+    expect(fixes(0.399)).toEqual(['thicken'])
+    expect(fixes(0.002)).toEqual(['thicken'])
+    // Both sides grow: more than what is missing, and not by far.
+    for (const t of [0.01, 0.2, 0.45, 0.59]) {
+      const [fix] = tooThin(thin(t))[0]!.fixes
+      if (fix?.act !== 'thicken') throw new Error('no thickening')
+      expect(t + 2 * fix.by).toBeGreaterThanOrEqual(SURVIVES)
+      expect(t + 2 * fix.by).toBeLessThan(SURVIVES + 0.25)
+    }
+  })
 })
 
 describe('what the layers say', () => {

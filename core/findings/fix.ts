@@ -12,6 +12,8 @@ export type FixAct =
   | { act: 'cutFloor'; point: Place; normal: Place; scatter: number }
   // size; the factor is of the size at which it was measured
   | { act: 'scale'; factor: number }
+  /** the skin grows outward by that many mm round each place */
+  | { act: 'thicken'; places: readonly Place[]; by: number }
   // parts together; pairs and joints by their keys
   | { act: 'relieve'; pair: string }
   | { act: 'union'; pair: string }

@@ -203,6 +203,11 @@ describe('how the whole stands', () => {
     const [falls] = topples(report(-4, -2.5, { ballast: null, widen: 2 }), 15)
     expect(falls).toMatchObject({ level: 'problem', value: '2.5', unit: 'mm beyond its foot' })
     expect(falls!.sentence).toContain('no ballast is enough')
+    expect(falls!.fixes.map((f) => f.act)).toEqual(['widenBase'])
+    // A base eighteen times wider is nothing that one offers.
+    const [absurd] = topples(report(-30, -20, { ballast: null, widen: 19 }), 15)
+    expect(absurd!.fixes).toEqual([])
+    expect(absurd!.sentence).toContain('tip it back')
   })
   it('looks where its nameplate is, or where its base’s front is', () => {
     const at: [number, number, number] = [0, 0, 9]

@@ -1,16 +1,24 @@
 import type { Thinness } from '../fit/thinness'
 import type { Finding } from './finding'
 import { rule } from './rule'
-import { fixed } from '../words/format'
+import { fixed, told } from '../words/format'
 import { message } from '../words/message'
 
 /** Limits of thickness, mm (craft.md 5): prints at all, survives handling. */
 export const PRINTS = 0.3
 export const SURVIVES = 0.6
 
-export function tooThin(t: Thinness): Finding<'scale'>[] {
+/** Growing a whole piece by more than this for one thin spot makes no sense: the spot is thickened. */
+const MAX_GROWTH = 1.5
+/** mm by which both sides grow: a little more than half of what is missing, in steps that a hand would choose */
+const growth = (thinnest: number): number => Math.ceil((SURVIVES - thinnest) * 0.6 * 20) / 20
+
+export function tooThin(t: Thinness): Finding<'scale' | 'thicken'>[] {
   if (t.thinnest === null || t.thinnest >= SURVIVES || t.thinArea < 1) return []
   const hopeless = t.thinnest < PRINTS
+  const factor = SURVIVES / t.thinnest,
+    places = t.places.map((p) => p.point),
+    by = growth(t.thinnest)
   return [
     {
       id: 'too-thin',
@@ -18,20 +26,31 @@ export function tooThin(t: Thinness): Finding<'scale'>[] {
       value: fixed(t.thinnest, 2),
       unit: message('findings.tooThin.mmThin'),
       sentence: message('findings.tooThin.cmOfSurfaceIsThinner', {
-        t: fixed(t.thinArea / 100, 1),
+        t: told(t.thinArea / 100, 1),
         survives: SURVIVES,
         hopeless,
         prints: PRINTS,
       }),
-      places: t.places.map((p) => p.point),
+      places,
       how: message('findings.tooThin.medianOfNineRaysIn', { samples: t.samples }),
       fixes: [
         {
-          act: 'scale',
-          factor: SURVIVES / t.thinnest,
-          label: message('findings.tooThin.enlargeBy', { n: Math.ceil((SURVIVES / t.thinnest) * 100 - 100) }),
-          effect: message('findings.tooThin.bringsTheThinnestSpotTo', { survives: SURVIVES }),
+          act: 'thicken',
+          places,
+          by,
+          label: message('findings.tooThin.thickenPlaces', { places: places.length }),
+          effect: message('findings.tooThin.growsTheSkin', { by }),
         },
+        ...(factor <= MAX_GROWTH
+          ? [
+              {
+                act: 'scale' as const,
+                factor,
+                label: message('findings.tooThin.enlargeBy', { n: Math.ceil(factor * 100 - 100) }),
+                effect: message('findings.tooThin.bringsTheThinnestSpotTo', { survives: SURVIVES }),
+              },
+            ]
+          : []),
       ],
     },
   ]

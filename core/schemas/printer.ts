@@ -12,6 +12,8 @@ export const compensation = z.object({
   mirrorY: z.boolean().default(false),
   greys: z.int().min(2).max(256).default(256),
 })
+/** Whether its figures are those of the starter stock, which nobody has set yet. */
+export const starting = z.literal(true).optional()
 export const printer = z.object({
   name: z.string().min(1).max(80),
   pixelsX: z.int().min(16).max(40_000),
@@ -27,6 +29,7 @@ export const printer = z.object({
   film: z.string().trim().max(80).default('').describe('the film under the vat'),
   filmPull: z.number().min(0.1).max(5).default(1).describe('peel on it over the resin’s figure'),
   compensation: compensation.default(compensation.parse({})),
+  starting,
 })
 export const resin = z.object({
   name: z.string().min(1).max(80),
@@ -63,6 +66,7 @@ export const resin = z.object({
     .max(400)
     .default([])
     .describe('what prints taught about supports'),
+  starting,
 })
 /** What slicing needs of a resin: what it is, not what was learned with it. */
 export const slicedResin = resin.omit({ prints: true, level: true, bottles: true })

@@ -30,6 +30,7 @@ import { readScheme } from './schemes'
 const USUAL_DENSITY = 1.12
 /** mm; a filament base as it is usually printed */
 const FILAMENT_LAYER = 0.2
+const nameOf = (item: StockItem): string => String(item.data.name)
 const processOf = (fields: ReturnType<typeof newPiece.parse>, part: string): PlanPart['process'] =>
   fields.materials[part]?.name ?? 'resin'
 
@@ -56,8 +57,10 @@ export async function planFacts(
   ])
   // What only helps to make the piece is no part of it.
   const rows = all.filter((p) => !isAid(p.operations as { kind: string }[]))
+  const byName = [...stock].sort((a, b) => nameOf(a).localeCompare(nameOf(b)))
+  /** What the brief chose, else the first in stock, as the page takes it too. */
   const named = <T>(kind: StockItem['kind'], id: string | null, parse: (data: unknown) => T): T | null => {
-    const row = id ? stock.find((s) => s.kind === kind && s.id === id) : undefined
+    const row = stock.find((s) => s.kind === kind && s.id === id) ?? byName.find((s) => s.kind === kind)
     return row ? parse(row.data) : null
   }
   const resin = named('resin', fields.resinId, (d) => resinSchema.parse(d))
@@ -114,6 +117,7 @@ export async function planFacts(
     pieceId,
     height,
     raw('printer', fields.printerId),
+    stock.every((s) => s.id !== fields.printerId),
     raw('resin', fields.resinId),
   )
   return {

@@ -21,12 +21,13 @@ interface Printing {
  * and only until something was done with it at the bench: then it has been printed, here or elsewhere.
  *
  * @param height mm of the tallest part as it stands in the printer; 0 where nothing is printed in resin
- * @param printer and resin of the stock that are chosen for it; null: none
+ * @param printer and resin of the stock; null: none. `assumed`: nobody chose the printer, it is the first there is
  */
 export async function printsOf(
   pieceId: string,
   height: number,
   printer: Record<string, unknown> | null,
+  assumed: boolean,
   resin: Record<string, unknown> | null,
 ): Promise<Printing> {
   const [run] = await runsOf(pieceId)
@@ -58,7 +59,7 @@ export async function printsOf(
     Math.ceil(height / figures.layerHeight),
   )
   return {
-    prints: [{ key: UNSLICED, printer: figures.name, plate: null, seconds: Math.round(seconds) }],
+    prints: [{ key: UNSLICED, printer: figures.name, assumed, plate: null, seconds: Math.round(seconds) }],
     running: [],
     until: 0,
   }

@@ -110,7 +110,7 @@ export function useStages() {
             state: state('orient', 'support'),
             measure: support
               ? text('composables.useStages.tips', { tips: support.tips.length })
-              : store.step('orient')
+              : store.counted('orient')
                 ? text('composables.useStages.oriented')
                 : '',
           },

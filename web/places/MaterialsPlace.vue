@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import StartingBadge from './stock/StartingBadge.vue'
 import { BTable } from 'bootstrap-vue-next/components/BTable'
 import type { BTableSortBy, TableFieldRaw } from 'bootstrap-vue-next'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
@@ -129,6 +130,7 @@ const giveOut = (): void => {
         <template #cell(reorder)="{ item: r }">{{
           r.m.reorder === null ? '' : amountText(r.m.unit, r.m.reorder, manner)
         }}</template>
+        <template #cell(name)="{ item: r }">{{ r.name }} <StartingBadge v-if="r.m.starting" /></template>
         <template #cell(doing)="{ item: r }">
           <span v-if="r.words.length > 0" class="word me-2">{{ r.words.join(', ') }}</span>
           <BButton

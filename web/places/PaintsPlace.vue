@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import StartingBadge from './stock/StartingBadge.vue'
 import { BFormInput } from 'bootstrap-vue-next/components/BFormInput'
 import { BFormSelect } from 'bootstrap-vue-next/components/BFormSelect'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
@@ -126,8 +127,9 @@ const add = (): Promise<void> =>
                   level: fixed(p.level, p.level < 10 ? 1 : 0),
                   opened: Boolean(p.opened),
                 })
-              }}</span></span
-            >
+              }}</span
+              ><span v-if="p.starting"><StartingBadge /></span
+            ></span>
           </BButton>
         </li>
       </ul>

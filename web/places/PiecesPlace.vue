@@ -14,6 +14,8 @@ import { newestOnly } from '../composables/newest'
 import { useZodForm } from '../composables/useZodForm'
 import { useChanges } from '../stores/changes'
 import SculptThumb from '../viewport/SculptThumb.vue'
+import FirstSteps from './pieces/FirstSteps.vue'
+import { usePieceFromFiles } from '../composables/usePieceFromFiles'
 import FaultNote from '../shell/FaultNote.vue'
 import TextField from '../shell/TextField.vue'
 
@@ -26,6 +28,7 @@ const pieces = ref<Summary[] | null>(null)
 const fault = ref(''),
   trashed = ref<Summary | null>(null)
 const router = useRouter()
+const fromFiles = usePieceFromFiles()
 const load = newestOnly(() =>
   guard(async () => {
     // The first page at once; after a change the old list stays until all of the new one is there.
@@ -94,14 +97,12 @@ const due = (p: Summary): string => {
         }}</BButton>
       </form>
     </div>
-    <FaultNote :text="fault || created.fault.value" />
+    <FaultNote :text="fault || created.fault.value || fromFiles.fault.value" />
     <p v-if="trashed" class="sheet p-2 px-3">
       {{ $t('places.piecesPlace.isInTheTrash', { name: trashed.name }) }}
       <BButton variant="quiet" size="sm" @click="restore">{{ $t('places.piecesPlace.restore') }}</BButton>
     </p>
-    <p v-if="pieces?.length === 0" class="soft">
-      {{ $t('places.piecesPlace.noPiecesYetName') }}
-    </p>
+    <FirstSteps v-if="pieces?.length === 0" :busy="fromFiles.busy.value" @files="fromFiles.open" />
     <BPlaceholderWrapper :loading="pieces === null && !fault">
       <template #loading>
         <BPlaceholder v-for="i in 3" :key="i" tag="div" animation="glow" cols="12" class="sheet mb-3 awaited" />

@@ -3,6 +3,8 @@ import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { pieceSummary } from '../../contract/pieces'
 import { EXERCISES } from '../../core/plan/facts/practice'
 import { SCHOOLS } from '../../core/defaults/plan'
+import { PIECE } from '../stores/fakeServer'
+import { usePiece } from '../stores/piece'
 import { useStock } from '../stores/stock'
 import { button, control, press, settle, shop, StageBench, type } from '../stages/stageTesting'
 import { say } from '../../core/words/say'
@@ -53,7 +55,6 @@ describe('the pieces on the bench', () => {
   })
   it('begin with a name, and go where the first sculpt is dropped', async () => {
     const at = await open()
-    expect(at.text()).toContain('No pieces yet.')
     await control(at, 'Name of a new piece').setValue('Tern')
     await at.find('form').trigger('submit')
     await settle()
@@ -63,6 +64,54 @@ describe('the pieces on the bench', () => {
     await settle()
     expect(sent('POST /pieces').at(-1)).toEqual({ name: 'Tern' })
     expect(page.router.currentRoute.value.path).toBe(`/pieces/${id(5)}/import`)
+  })
+  it('begin with three ways in: a sculpt, a stock to start with, or the demo', async () => {
+    const at = await open()
+    expect(at.findAll('.door h2').map((h) => h.text())).toEqual([
+      'Open a sculpt',
+      'Set up my workshop',
+      'Look at the demo workshop',
+    ])
+    page.bench.replies.set('POST /stock/starter', [])
+    page.bench.replies.set('POST /workshop/demo', shop({ demo: 'filling' }))
+    await control(at, 'Size of the printer').setValue('large')
+    page.stocked()
+    await press(at, 'Add starter stock')
+    expect(sent('POST /stock/starter')).toEqual([{ printer: 'large' }])
+    // With a stock there is nothing to fill, and the button says so.
+    expect(at.text()).toContain('In stock: 1 printer, 1 resin, 0 paints, 0 materials.')
+    expect(button(at, 'Fill with the demo').element.disabled).toBe(true)
+    expect(at.text()).toContain('The demo needs an empty workshop')
+  })
+  it('are made of the sculpts among the files that are chosen, and of nothing else', async () => {
+    const at = await open()
+    const choose = async (...names: string[]): Promise<void> => {
+      const field = at.find<HTMLInputElement>('.door input[type=file]')
+      Object.defineProperty(field.element, 'files', { value: names.map((n) => new File(['x'], n)), configurable: true })
+      await field.trigger('change')
+      await settle()
+    }
+    await choose('notes.txt')
+    expect(at.find('[role=alert]').text()).toContain('No sculpt among the files: notes.txt.')
+    expect(sent('POST /pieces')).toEqual([])
+    page.bench.replies.set('POST /pieces', piece(1, { id: PIECE, name: 'heron' }))
+    page.bench.replies.set(`POST /pieces/${PIECE}/files?name=heron.stl`, {})
+    await choose('heron.stl', 'notes.txt')
+    expect(sent('POST /pieces')).toEqual([{ name: 'heron' }])
+    expect(page.router.currentRoute.value.path).toBe(`/pieces/${PIECE}/import`)
+    expect(usePiece().problem).toBe('One file is no sculpt and was left out.')
+  })
+  it('leave nothing behind where every file was refused', async () => {
+    const at = await open()
+    page.bench.replies.set('POST /pieces', piece(1, { id: PIECE, name: 'heron' }))
+    page.bench.replies.set(`DELETE /pieces/${PIECE}`, {})
+    const field = at.find<HTMLInputElement>('.door input[type=file]')
+    Object.defineProperty(field.element, 'files', { value: [new File(['x'], 'heron.stl')], configurable: true })
+    await field.trigger('change')
+    await settle()
+    expect(page.bench.calls).toContain(`DELETE /pieces/${PIECE}`)
+    expect(at.find('[role=alert]').exists()).toBe(true)
+    expect(page.router.currentRoute.value.path).not.toContain(PIECE)
   })
   it('go into the bin only when the server has put them there, and come back', async () => {
     const at = await open(piece(1), piece(2))

@@ -81,9 +81,12 @@ const notices = computed(() =>
   <template v-if="store.part">
     <FindingList :judged="found.byStage.import" :fixes="fixes" @show="viewport.show" />
     <section v-if="h && h.points === 0" class="sheet p-3 mb-3">
-      <h3 class="mb-1">{{ store.part.fileName || store.part.name }}</h3>
+      <h3 class="mb-1">
+        {{ store.part.fileName || store.part.name
+        }}<span v-if="store.counted('scale')" class="soft fw-normal">{{ $t('stages.importStage.beforeScaling') }}</span>
+      </h3>
       <dl class="facts">
-        <dt>{{ $t('stages.importStage.size', { scaled: store.step('scale') !== null }) }}</dt>
+        <dt>{{ $t('stages.importStage.size') }}</dt>
         <dd>{{ $t('stages.importStage.mm', { size: h.size.map((s) => fixed(s, 1)) }) }}</dd>
         <dt>{{ $t('stages.importStage.volume') }}</dt>
         <dd>

@@ -150,7 +150,7 @@ const fixes: StageHandlers<'orient'> = {
   scale: ({ factor }) => scaling.by(factor),
   ventCup: {
     run: ({ place }) => vent(place),
-    unless: () => (store.step('hollow') ? null : text('stages.orientStage.onlyAHollowPart')),
+    unless: () => (store.counted('hollow') ? null : text('stages.orientStage.onlyAHollowPart')),
   },
 }
 // What was pressed at Plates is done here, once the panels are there.

@@ -54,7 +54,7 @@ watch(report, (r) => {
 })
 onMounted(() => {
   plating.open = true
-  if (store.step('support')) void slice()
+  if (store.counted('support')) void slice()
 })
 onBeforeUnmount(() => {
   plating.open = false
@@ -205,7 +205,7 @@ function goTo(place: [number, number, number]): void {
       </template>
       <div v-else class="wait">
         <p v-if="!store.part" class="soft">{{ $t('stages.platesStage.addASculptUnder') }}</p>
-        <p v-else-if="!store.step('orient')" class="soft">
+        <p v-else-if="!store.counted('orient')" class="soft">
           {{ $t('stages.platesStage.thePartHasNo') }}
           <RouterLink :to="`/pieces/${store.piece!.id}/orient`">{{
             $t('stages.platesStage.chooseAnOrientationAnd')

@@ -45,7 +45,7 @@ export const useFindings = defineStore('findings', () => {
     brief: computed(() => judge('brief', {})),
     import: computed(() => judge('import', sculpt.intake.value)),
     combine: computed(() => judge('combine', assembly.known)),
-    pose: computed(() => judge('pose', { pose: mapped(stepFact('pose', piece.step('pose')), (r) => r.pose) })),
+    pose: computed(() => judge('pose', { pose: mapped(stepFact('pose', piece.counted('pose')), (r) => r.pose) })),
     scale: computed(() => sizeAt(sculpt.scale.value)),
     hollow: computed(() => judge('hollow', hollow.core.value)),
     orient: computed(() => judge('orient', standing.stand.value)),

@@ -75,6 +75,8 @@ export const usePiece = defineStore('piece', () => {
 
   const step = (kind: Kind, of = part.value): PartRecord['steps'][number] | null =>
     of?.steps.find((s) => s.op.kind === kind) ?? null
+  /** The same, null also where it failed. */
+  const counted = (kind: Kind, of = part.value): PartRecord['steps'][number] | null => partMesh.countedStep(of, kind)
   function report<K extends Kind>(kind: K): OperationReport<K> | null {
     return reportOf(step(kind)?.derivation, kind) as OperationReport<K> | null
   }
@@ -122,6 +124,7 @@ export const usePiece = defineStore('piece', () => {
     undo: changes.undo,
     redo: changes.redo,
     step,
+    counted,
     report,
     meshBefore,
     meshAfter,

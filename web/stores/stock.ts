@@ -10,6 +10,7 @@ import {
   type PrinterRecord,
   type ResinRecord,
 } from '../../contract/stock'
+import type { StarterPrinter } from '../../core/defaults/stock'
 import { dayAt } from '../../core/math/wallClock'
 import { api, tell } from '../api'
 import { fieldEdits, type FieldEdits } from '../composables/edits'
@@ -58,6 +59,11 @@ export const useStock = defineStore('stock', () => {
     await tell('POST', `/stock/${kind}`, data)
     await refresh()
   }
+  /** Adds what a workshop may start with, but what is there by that name already. */
+  async function addStarter(printer: StarterPrinter): Promise<void> {
+    await tell('POST', '/stock/starter', { printer })
+    await refresh()
+  }
   const fieldsOf = (i: StoredItem): ItemFields => ({ ...i.data, version: i.version })
   const asItem = (i: StoredItem, { version, ...data }: ItemFields): StoredItem => ({ ...i, version, data })
   const editors = new Map<string, FieldEdits<ItemFields>>()
@@ -87,7 +93,8 @@ export const useStock = defineStore('stock', () => {
   /** Changes fields of an item; @throws ApiProblem when they are refused. */
   async function change(kind: StoredItem['kind'], id: string, fields: object): Promise<void> {
     try {
-      await edits({ kind, id }).edit(fields as Partial<ItemFields>)
+      // Once somebody has set one of its figures they are his.
+      await edits({ kind, id }).edit({ ...fields, starting: undefined } as Partial<ItemFields>)
     } finally {
       await refresh()
     }
@@ -123,6 +130,7 @@ export const useStock = defineStore('stock', () => {
     workshop,
     load,
     add,
+    addStarter,
     change,
     remove,
     changeWorkshop,

@@ -227,8 +227,7 @@ describe('derivations', () => {
 })
 
 describe('the size of a sculpt', () => {
-  it('is that at which it is made: scaled from inches it is no problem any more, and neither are thin places measured in them', async () => {
-    // 6 mm long, a wall of 0.2 mm: 152 mm and 5 mm in inches.
+  it('is that at which it is made: scaled from inches it is no problem any more', async () => {
     bench.checks.set('health', { ...health(boxBody(3, 3, 6)), measures: measure(boxBody(3, 3, 6)), points: 0 })
     const store = await opened()
     const ids = (): string[] => useFindings().byStage.import.findings.map((f) => f.id)
@@ -239,11 +238,12 @@ describe('the size of a sculpt', () => {
     await settled(30)
     expect(ids()).toEqual([])
     expect(useFindings().size!.map((v) => Math.round(v * 10))).toEqual([762, 762, 1524])
-    const limits = bench.sent.flatMap(({ call, body }) => {
-      const { check } = body as { check?: { kind: string; limit: number } }
-      return call === 'POST /checks' && check?.kind === 'thinness' ? [check.limit * 25.4] : []
+    // Thin places are looked for where they are made.
+    const asked = bench.sent.flatMap(({ call, body }) => {
+      const { check, mesh } = body as { check?: { kind: string; limit: number }; mesh: string }
+      return call === 'POST /checks' && check?.kind === 'thinness' ? [[check.limit, mesh]] : []
     })
-    expect(limits.at(-1)).toBeCloseTo(0.6, 9)
+    expect(asked.at(-1)).toEqual([0.6, 'mesh-scale'])
   })
 })
 

@@ -6,7 +6,7 @@ import { message } from '../../words/message'
 export function printSteps(b: PlanBuilder): void {
   const { prints } = b.facts
   const ready = b.last
-  const keys = prints.map(({ key, printer, plate, seconds }) =>
+  const keys = prints.map(({ key, printer, assumed, plate, seconds }) =>
     b.add({
       key,
       phase: 'Print',
@@ -18,7 +18,7 @@ export function printSteps(b: PlanBuilder): void {
         printer === null
           ? message('prints.print.noPrinterIsChosen')
           : plate === null
-            ? message('prints.print.noPrintOfItHas')
+            ? message('prints.print.noPrintOfItHas', { assumed: assumed ?? false })
             : message('prints.print.theTimeIsThatOf'),
       handsOn: BENCH.print.attended,
       waiting: seconds,

@@ -120,7 +120,14 @@ export interface PlanFacts {
    * what is still to be printed: of a plate that is sliced, or else by the height it will have; s of machine time. Without a
    * printer its time is not known
    */
-  prints: readonly { key: string; printer: string | null; plate: number | null; seconds: number }[]
+  prints: readonly {
+    key: string
+    printer: string | null
+    /** the first in stock, as nobody chose one */
+    assumed?: boolean
+    plate: number | null
+    seconds: number
+  }[]
   /** printers that print something of it now */
   running: readonly string[]
   layerHeight: number

@@ -1,12 +1,16 @@
 import { Router } from 'express'
 import { z } from 'zod'
 import { changedWorkshop, workshop } from '../../../contract/workshop'
-import { material, paint, printer, resin, stockKind } from '../../../contract/stock'
+import { material, paint, printer, resin, starterWish, stockKind } from '../../../contract/stock'
+import { starterStock } from '../../../core/plan/materials/starterStock'
+import { say } from '../../../core/words/say'
+import { database } from '../../data/database'
 import { announce } from '../../data/events'
-import { StockItem, WorkshopRow } from '../../data/models'
+import { Piece, StockItem, WorkshopRow } from '../../data/models'
+import { fillWithDemo } from '../../domain/demo'
 import { notFound, Refusal, stale } from '../../domain/refusal'
 import { readWorkshop } from '../../domain/workshop'
-import { endpoint } from '../route'
+import { endpoint, mannerOf } from '../route'
 import { message } from '../../../core/words/message'
 
 export const stock = Router()
@@ -34,6 +38,32 @@ endpoint(stock, 'get', '/stock', 'Everything in stock', { reply: z.array(item) }
   (await StockItem.findAll({ where: { deletedAt: null } }))
     .map(publicItem)
     .sort((a, b) => String(a.data.name).localeCompare(String(b.data.name))),
+)
+
+endpoint(
+  stock,
+  'post',
+  '/stock/starter',
+  'Add usual printers, resin, paints and materials to start with, but what is there by that name',
+  { body: starterWish, reply: z.array(item) },
+  async (req, body) => {
+    const manner = mannerOf(req)
+    const made = await database.transaction(async (transaction) => {
+      const there = await StockItem.findAll({ where: { deletedAt: null }, transaction })
+      const isThere = (kind: string, name: string): boolean =>
+        there.some((r) => r.kind === kind && (r.data as { name: string }).name === name)
+      return StockItem.bulkCreate(
+        starterStock(body.printer).flatMap(({ kind, name, data }) =>
+          isThere(kind, say(name, manner))
+            ? []
+            : [{ kind, data: KINDS[kind].parse({ name: say(name, manner), ...data }) }],
+        ),
+        { transaction },
+      )
+    })
+    await announce({ type: 'stock' })
+    return made.map(publicItem)
+  },
 )
 
 endpoint(
@@ -75,6 +105,21 @@ endpoint(stock, 'delete', '/stock/:kind/:id', 'Take out of stock (kept 30 days)'
   await announce({ type: 'stock' })
   return undefined
 })
+
+endpoint(
+  stock,
+  'post',
+  '/workshop/demo',
+  'Fill an empty workshop with the demo: its pieces appear one after another',
+  { reply: workshop },
+  async () => {
+    const there = { where: { deletedAt: null } }
+    if ((await Piece.count(there)) + (await StockItem.count(there)) > 0)
+      throw new Refusal(409, 'not-empty', message('refusals.stock.demoOnlyInEmpty'))
+    await fillWithDemo()
+    return readWorkshop()
+  },
+)
 
 endpoint(stock, 'get', '/workshop', 'Settings of the workshop', { reply: workshop }, readWorkshop)
 

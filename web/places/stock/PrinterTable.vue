@@ -5,6 +5,7 @@ import { computed } from 'vue'
 import { plateSize } from '../../../core/print/slice/printer'
 import { text } from '../../i18n'
 import { figure, unitName } from '../../manner'
+import StartingBadge from './StartingBadge.vue'
 import ChoiceSelect from '../../shell/ChoiceSelect.vue'
 import { useStock } from '../../stores/stock'
 
@@ -16,6 +17,7 @@ const rows = computed(() =>
   stock.printers.map((p) => ({
     id: p.id,
     name: p.name,
+    starting: p.starting === true,
     // Sorted by its area, shown by its sides.
     plate: plateSize(p).reduce((a, b) => a * b, 1),
     sides: plateSize(p)
@@ -59,6 +61,7 @@ const fields = [
     :label-sort-desc="$t('places.materialsPlace.sortDescending')"
     :label-sort-clear="$t('places.stockPlace.asAdded')"
   >
+    <template #cell(name)="{ item: p }">{{ p.name }} <StartingBadge v-if="p.starting" /></template>
     <template #cell(plate)="{ item: p }">{{ p.sides }}</template>
     <template #cell(height)="{ item: p }">{{ figure(p.height, undefined, 'mm') }}</template>
     <template #cell(pitch)="{ item: p }">{{ figure(p.pitch, 1) }}</template>

@@ -6,6 +6,7 @@ import { resin as resinSchema } from '../../../contract/stock'
 import { shelfLevel } from '../../../core/stock/lots'
 import { text } from '../../i18n'
 import { figure, unitName } from '../../manner'
+import StartingBadge from './StartingBadge.vue'
 import NumberField from '../../shell/NumberField.vue'
 import { useStock } from '../../stores/stock'
 
@@ -17,6 +18,7 @@ const rows = computed(() =>
   stock.resins.map((r) => ({
     id: r.id,
     name: r.name,
+    starting: r.starting === true,
     clear: r.clear,
     density: r.density,
     price: r.pricePerLitre,
@@ -60,7 +62,9 @@ const fields = [
     :label-sort-desc="$t('places.materialsPlace.sortDescending')"
     :label-sort-clear="$t('places.stockPlace.asAdded')"
   >
-    <template #cell(name)="{ item: r }">{{ r.name }}{{ r.clear ? $t('places.stockPlace.clear') : '' }}</template>
+    <template #cell(name)="{ item: r }"
+      >{{ r.name }}{{ r.clear ? $t('places.stockPlace.clear') : '' }} <StartingBadge v-if="r.starting"
+    /></template>
     <template #cell(density)="{ item: r }">{{ figure(r.density) }}</template>
     <template #cell(price)="{ item: r }">{{ stock.money(r.price) }}</template>
     <template #cell(exposure)="{ item: r }">{{ figure(r.exposure) }}</template>

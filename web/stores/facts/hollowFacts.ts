@@ -11,20 +11,20 @@ export function hollowFacts() {
   const piece = usePiece()
   /** The part hangs as it was stood; before that it is taken as upright. In its own frame. */
   const down = computed<[number, number, number]>(() => {
-    const o = piece.step('orient')?.op
+    const o = piece.counted('orient')?.op
     if (o?.kind !== 'orient') return [0, 0, -1]
     const [x, y, z, w] = o.quaternion
     return apply3(fromQuaternion([-x, -y, -z, w]), [0, 0, -1])
   })
   const drained = useCheck(
-    () => (piece.step('drill') ? piece.meshAfter('drill') : null),
+    () => (piece.counted('drill') ? piece.meshAfter('drill') : null),
     () => ({ kind: 'trapped', down: down.value }),
   )
   const core = computed<KnownAt<'hollow'>>(() => {
-    const op = piece.step('hollow')?.op,
-      drill = stepFact('drill', piece.step('drill'))
+    const op = piece.counted('hollow')?.op,
+      drill = stepFact('drill', piece.counted('drill'))
     return {
-      hollow: mapped(stepFact('hollow', piece.step('hollow')), (r) => ({
+      hollow: mapped(stepFact('hollow', piece.counted('hollow')), (r) => ({
         report: r.hollow,
         voxel: op?.kind === 'hollow' ? op.voxel : 0,
         holes: piece.report('drill')?.drill.holes.length ?? 0,

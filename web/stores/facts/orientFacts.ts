@@ -14,22 +14,24 @@ import { NO_PRINTER } from './sculptFacts'
 export function orientFacts() {
   const piece = usePiece()
   const { printer } = usePrinterAndResin()
-  const standing = computed(() => (piece.step('orient') || piece.step('support') ? piece.meshAfter('support') : null))
+  const standing = computed(() =>
+    piece.counted('orient') || piece.counted('support') ? piece.meshAfter('support') : null,
+  )
   const layers = useCheck(
     () => standing.value,
     () => ({ kind: 'layers', step: INSPECTION_STEP }),
   )
   // A file that came with supports is told before anything is done to it.
   const carries = useCheck(
-    () => (piece.step('support') || piece.step('hollow') ? null : piece.meshBefore('orient')),
+    () => (piece.counted('support') || piece.counted('hollow') ? null : piece.meshBefore('orient')),
     () => ({ kind: 'presupported' }),
   )
   /** the last of the two steps that set it up, as far as it is */
   const setUp = computed<Fact<{ measures: Measures }>>(() => {
-    const support = piece.step('support')
+    const support = piece.counted('support')
     return support
       ? stepFact('support', support)
-      : stepFact('orient', piece.step('orient'), missing(text('facts.orientFacts.anOrientationChosenUnder')))
+      : stepFact('orient', piece.counted('orient'), missing(text('facts.orientFacts.anOrientationChosenUnder')))
   })
   const orientedSize = computed(() => mapped(setUp.value, (r) => r.measures.size as [number, number, number]))
   const stand = computed<KnownAt<'orient'>>(() => ({
@@ -44,11 +46,11 @@ export function orientFacts() {
               islands,
               cups,
               step: INSPECTION_STEP,
-              supported: piece.step('support') !== null,
+              supported: piece.counted('support') !== null,
             }),
           )
         : setUp.value,
-    supports: mapped(stepFact('support', piece.step('support')), (r) => r.support),
+    supports: mapped(stepFact('support', piece.counted('support')), (r) => r.support),
   }))
   return { layers, orientedSize, stand }
 }

@@ -32,9 +32,10 @@ export function sculptFacts() {
     const op = piece.step('scale')?.op
     return op?.kind === 'scale' ? op.factor : 1
   })
+  // On what is made: what was thickened is measured again, and its places are where they are shown.
   const thin = useCheck(
-    () => (isMesh.value ? taken.value : null),
-    () => ({ kind: 'thinness', limit: SURVIVES / scale.value }),
+    () => (isMesh.value ? piece.meshAfter('thicken') : null),
+    () => ({ kind: 'thinness', limit: SURVIVES }),
   )
   const floor = useCheck(
     () => (points.value > 0 ? taken.value : null),
@@ -78,7 +79,7 @@ export function sculptFacts() {
       cloudPoints: ofScan(known(points.value)),
       floor: ofScan(mapped(checkFact(floor), (r) => r.floor)),
       reconstruction: ofMesh(
-        mapped(stepFact('surface', piece.step('surface')), (r) => ({
+        mapped(stepFact('surface', piece.counted('surface')), (r) => ({
           report: r.surface,
           area: health.report.value?.area ?? 0,
         })),
@@ -86,8 +87,10 @@ export function sculptFacts() {
     }
   })
 
-  function thinnessAt(f: number): Thinness | null {
-    const t = thin.report.value
+  /** As it would be at another factor: its places stay those of the factor that it has. */
+  function thinnessAt(factor: number): Thinness | null {
+    const t = thin.report.value,
+      f = factor / scale.value
     return (
       t && {
         ...t,

@@ -70,7 +70,7 @@ export function sliceFacts(orientedSize: ComputedRef<Fact<[number, number, numbe
       islands: r.islands,
       cups: r.cups,
       step: r.layerHeight,
-      supported: piece.step('support') !== null,
+      supported: piece.counted('support') !== null,
     })),
     resinNeed: mapped(slices.value, (r) => ({
       needed: r.resinMl,

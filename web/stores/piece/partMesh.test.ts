@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import type { PartRecord } from '../../../contract/pieces'
-import { chainOf, failedSteps, isUnasked, meshAfter, meshBefore } from './partMesh'
+import { chainOf, countedStep, failedSteps, isUnasked, meshAfter, meshBefore } from './partMesh'
 
 type Status = 'done' | 'running' | 'failed'
 const step = (kind: string, status: Status | null, meshHash: string | null = null): PartRecord['steps'][number] =>
@@ -55,6 +55,9 @@ describe('meshes of a part', () => {
     expect(meshAfter(p, 'drill')).toBe('scaled')
     expect(meshAfter(p, 'support')).toBe('oriented')
     expect(chainOf(p, 'oriented')).toEqual(['oriented', 'scaled', 'sculpt'])
+    expect(countedStep(p, 'hollow')).toBeNull()
+    expect(countedStep(p, 'drill')).toBeNull()
+    expect(countedStep(p, 'orient')?.derivation?.meshHash).toBe('oriented')
     expect(failedSteps(p).map((s) => [s.op.kind, s.index])).toEqual([['hollow', 1]])
     // Nobody asks for the holes of a wall that is not there.
     expect(isUnasked(p)).toBe(false)

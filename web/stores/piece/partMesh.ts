@@ -50,6 +50,10 @@ export function chainOf(part: PartRecord | null, mesh: string): string[] {
   return out[0] === mesh ? out : []
 }
 
+/** The step of that kind that counts: one that failed, or was left out with another, is as if it were not there. */
+export const countedStep = (part: PartRecord | null, kind: Kind): Step | null =>
+  [...formed(part)].find((s) => s.op.kind === kind) ?? null
+
 /** The operations of the list that failed, with why, each with its place in the list. */
 export const failedSteps = (part: PartRecord | null): (Step & { index: number })[] =>
   (part?.steps ?? []).flatMap((s, index) => (s.derivation?.status === 'failed' ? [{ ...s, index }] : []))
