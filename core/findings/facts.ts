@@ -1,7 +1,7 @@
 import type { BalanceReport } from '../fit/balance'
 import type { RegionAccess } from '../fit/access'
 import type { FitReport } from '../fit/gap'
-import type { Thinness } from '../fit/thinness'
+import type { ThinnessAt } from './tooThin'
 import type { Health } from '../mesh/health'
 import type { OrderPlan } from '../paint/order/plan'
 import type { OrderScheme } from '../paint/order/types'
@@ -89,7 +89,7 @@ export interface Facts {
   reconstruction: { report: ReconstructReport; area: number }
   /** in any orientation; at the factor that is looked at */
   size: Size
-  thinness: Thinness
+  thinness: ThinnessAt
   printer: Printer
   hollow: { report: HollowReport; voxel: number; holes: number }
   drainage: TrapReport

@@ -92,6 +92,11 @@ describe('thin places', () => {
     expect(tooThin(thin(PRINTS - 0.05))).toMatchObject([{ level: 'problem' }])
     complete(tooThin(thin(0.2)))
   })
+  it('are not said to be of any size at another scale, where only the thinnest was measured', () => {
+    const [there] = tooThin({ ...thin(0.4), thinArea: null })
+    expect(there!.sentence).toMatch(/^At this size .* Scale the part to measure/)
+    expect(tooThin({ ...thin(SURVIVES + 0.01), thinArea: null })).toEqual([])
+  })
   it('are thickened, and grow with the whole only where that is half as large again at most', () => {
     const fixes = (t: number): string[] => tooThin(thin(t))[0]!.fixes.map((f) => f.act)
     expect(fixes(0.5)).toEqual(['thicken', 'scale'])

@@ -13,8 +13,11 @@ const MAX_GROWTH = 1.5
 /** mm by which both sides grow: a little more than half of what is missing, in steps that a hand would choose */
 const growth = (thinnest: number): number => Math.ceil((SURVIVES - thinnest) * 0.6 * 20) / 20
 
-export function tooThin(t: Thinness): Finding<'scale' | 'thicken'>[] {
-  if (t.thinnest === null || t.thinnest >= SURVIVES || t.thinArea < 1) return []
+/** Thinness as it was measured, or as it would be at another size, where how much is thin is not known. */
+export type ThinnessAt = Omit<Thinness, 'thinArea'> & { thinArea: number | null }
+
+export function tooThin(t: ThinnessAt): Finding<'scale' | 'thicken'>[] {
+  if (t.thinnest === null || t.thinnest >= SURVIVES || (t.thinArea !== null && t.thinArea < 1)) return []
   const hopeless = t.thinnest < PRINTS
   const factor = SURVIVES / t.thinnest,
     places = t.places.map((p) => p.point),
@@ -25,12 +28,15 @@ export function tooThin(t: Thinness): Finding<'scale' | 'thicken'>[] {
       level: hopeless ? 'problem' : 'warning',
       value: fixed(t.thinnest, 2),
       unit: message('findings.tooThin.mmThin'),
-      sentence: message('findings.tooThin.cmOfSurfaceIsThinner', {
-        t: told(t.thinArea / 100, 1),
-        survives: SURVIVES,
-        hopeless,
-        prints: PRINTS,
-      }),
+      sentence:
+        t.thinArea === null
+          ? message('findings.tooThin.atThisSize', { survives: SURVIVES, hopeless, prints: PRINTS })
+          : message('findings.tooThin.cmOfSurfaceIsThinner', {
+              t: told(t.thinArea / 100, 1),
+              survives: SURVIVES,
+              hopeless,
+              prints: PRINTS,
+            }),
       places,
       how: message('findings.tooThin.medianOfNineRaysIn', { samples: t.samples }),
       fixes: [

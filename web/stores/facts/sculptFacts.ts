@@ -2,10 +2,9 @@ import { text } from '../../i18n'
 import { computed } from 'vue'
 import { known, MEASURING, missing, NONE, mapped, type Fact } from '../../../core/findings/facts'
 import type { KnownAt } from '../../../core/findings/judge'
-import { SURVIVES } from '../../../core/findings/tooThin'
+import { SURVIVES, type ThinnessAt } from '../../../core/findings/tooThin'
 import { healthAtScale } from '../../../core/mesh/health'
 import type { Measures } from '../../../core/mesh/measure'
-import type { Thinness } from '../../../core/fit/thinness'
 import { checkFact, stepFact } from '../../composables/facts'
 import { useCheck } from '../../composables/useCheck'
 import { usePrinterAndResin } from '../../composables/usePrinterAndResin'
@@ -88,14 +87,14 @@ export function sculptFacts() {
   })
 
   /** As it would be at another factor: its places stay those of the factor that it has. */
-  function thinnessAt(factor: number): Thinness | null {
+  function thinnessAt(factor: number): ThinnessAt | null {
     const t = thin.report.value,
       f = factor / scale.value
     return (
       t && {
         ...t,
         thinnest: t.thinnest === null ? null : t.thinnest * f,
-        thinArea: t.thinnest !== null && t.thinnest * f < SURVIVES ? t.thinArea * f * f : 0,
+        thinArea: Math.abs(f - 1) < 1e-6 ? t.thinArea : null,
         places: t.places.map((p) => ({ ...p, thickness: p.thickness * f })),
       }
     )
