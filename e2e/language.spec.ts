@@ -1,4 +1,4 @@
-import { PIECE_STAGES } from '../core/findings/rule'
+import { PIECE_STAGES } from '../core/stages'
 import { writeStl } from '../core/formats/stl'
 import { skittle } from './bodies'
 import { call, idle } from './page'

@@ -6,7 +6,7 @@ import { point } from '../schemas/geometry'
 import { defineCheck } from './check'
 
 export const thinness = defineCheck({
-  version: 3,
+  version: 4,
   schema: z.object({
     kind: z.literal('thinness'),
     limit: z.number().min(1e-6).max(1e4).describe('mm'),
@@ -17,6 +17,7 @@ export const thinness = defineCheck({
     thinArea: z.number(),
     samples: z.number(),
     places: z.array(z.object({ point, thickness: z.number() })),
+    spots: z.array(point),
   }) satisfies z.ZodType<Thinness>,
   run: async ({ meshes: [mesh], params, host }) => {
     const { thinness: measured } = await import('../fit/thinness')

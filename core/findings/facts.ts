@@ -1,7 +1,7 @@
 import type { BalanceReport } from '../fit/balance'
 import type { RegionAccess } from '../fit/access'
 import type { FitReport } from '../fit/gap'
-import type { ThinnessAt } from './tooThin'
+import type { ThinnessAt } from '../fit/thinness'
 import type { Health } from '../mesh/health'
 import type { OrderPlan } from '../paint/order/plan'
 import type { OrderScheme } from '../paint/order/types'

@@ -85,6 +85,7 @@ describe('thin places', () => {
       thinArea: thinnest < SURVIVES ? 12 : 0,
       samples: 4000,
       places: [{ point: [1, 2, 3], thickness: thinnest }],
+      spots: [[1, 2, 3]],
     }) as never
   it('are named by whether they print at all or merely break', () => {
     expect(tooThin(thin(SURVIVES + 0.01))).toEqual([])
@@ -107,7 +108,7 @@ describe('thin places', () => {
       const [fix] = tooThin(thin(t))[0]!.fixes
       if (fix?.act !== 'thicken') throw new Error('no thickening')
       expect(t + 2 * fix.by).toBeGreaterThanOrEqual(SURVIVES)
-      expect(t + 2 * fix.by).toBeLessThan(SURVIVES + 0.25)
+      expect(t + 2 * fix.by).toBeLessThan(SURVIVES + 0.3)
     }
   })
 })

@@ -1,3 +1,4 @@
+import type { Vector3 } from '../math/vectors'
 import type { Said } from '../words/say'
 
 type Place = [number, number, number]
@@ -13,7 +14,7 @@ export type FixAct =
   // size; the factor is of the size at which it was measured
   | { act: 'scale'; factor: number }
   /** the skin grows outward by that many mm round each place */
-  | { act: 'thicken'; places: readonly Place[]; by: number }
+  | { act: 'thicken'; places: readonly Vector3[]; by: number }
   // parts together; pairs and joints by their keys
   | { act: 'relieve'; pair: string }
   | { act: 'union'; pair: string }

@@ -2,24 +2,8 @@ import type { FactName, Facts } from './facts'
 import type { Finding } from './finding'
 import type { Act } from './fix'
 import type { Said } from '../words/say'
+import { PIECE_STAGES } from '../stages'
 
-/** The stages of a piece, in working order. */
-export const PIECE_STAGES = [
-  'brief',
-  'import',
-  'combine',
-  'pose',
-  'scale',
-  'hollow',
-  'orient',
-  'plates',
-  'print',
-  'clean',
-  'prime',
-  'scheme',
-  'plan',
-] as const
-export type PieceStage = (typeof PIECE_STAGES)[number]
 /** Where findings are shown: the stages, the panel of the scheme's order, layers made elsewhere, the calendar of all pieces. */
 export const STAGES = [...PIECE_STAGES, 'order', 'layers', 'calendar'] as const
 export type Stage = (typeof STAGES)[number]

@@ -1,4 +1,6 @@
-import type { Thinness } from '../fit/thinness'
+import { SPACING, type ThinnessAt } from '../fit/thinness'
+import type { Vector3 } from '../math/vectors'
+import type { OperationInput } from '../operations/registry'
 import type { Finding } from './finding'
 import { rule } from './rule'
 import { fixed, told } from '../words/format'
@@ -10,17 +12,29 @@ export const SURVIVES = 0.6
 
 /** Growing a whole piece by more than this for one thin spot makes no sense: the spot is thickened. */
 const MAX_GROWTH = 1.5
+/** mm; a pad that is thinner than this has an edge that is thin itself */
+const LEAST_GROWTH = 0.15
 /** mm by which both sides grow: a little more than half of what is missing, in steps that a hand would choose */
-const growth = (thinnest: number): number => Math.ceil((SURVIVES - thinnest) * 0.6 * 20) / 20
+const growth = (thinnest: number): number => Math.max(LEAST_GROWTH, Math.ceil((SURVIVES - thinnest) * 0.6 * 20) / 20)
+/** mm round a spot within which the skin grows: at full strength to half of it, which covers what is between spots. */
+const ROUND = 4 * SPACING
+/** Voxels across all spots that the operation takes. */
+const MOST_ACROSS = 850
 
-/** Thinness as it was measured, or as it would be at another size, where how much is thin is not known. */
-export type ThinnessAt = Omit<Thinness, 'thinArea'> & { thinArea: number | null }
+type ThickenInput = Extract<OperationInput, { kind: 'thicken' }>
+
+/** The operation that thickens all spots by that much. */
+export function thickening(spots: readonly Vector3[], by: number): ThickenInput {
+  const along = (k: number): number[] => spots.map((p) => p[k]!)
+  const across = Math.max(...[0, 1, 2].map((k) => Math.max(...along(k)) - Math.min(...along(k)) + 2 * (ROUND + by)))
+  const voxel = Math.max(by / 2, 0.05, across / MOST_ACROSS)
+  return { kind: 'thicken', dabs: spots.map((p) => ({ point: [...p], radius: ROUND })), by, voxel }
+}
 
 export function tooThin(t: ThinnessAt): Finding<'scale' | 'thicken'>[] {
   if (t.thinnest === null || t.thinnest >= SURVIVES || (t.thinArea !== null && t.thinArea < 1)) return []
   const hopeless = t.thinnest < PRINTS
   const factor = SURVIVES / t.thinnest,
-    places = t.places.map((p) => p.point),
     by = growth(t.thinnest)
   return [
     {
@@ -37,15 +51,15 @@ export function tooThin(t: ThinnessAt): Finding<'scale' | 'thicken'>[] {
               hopeless,
               prints: PRINTS,
             }),
-      places,
+      places: t.places.map((p) => p.point),
       how: message('findings.tooThin.medianOfNineRaysIn', { samples: t.samples }),
       fixes: [
         {
           act: 'thicken',
-          places,
+          places: t.spots,
           by,
-          label: message('findings.tooThin.thickenPlaces', { places: places.length }),
-          effect: message('findings.tooThin.growsTheSkin', { by }),
+          label: message('findings.tooThin.thickenIt'),
+          effect: message('findings.tooThin.growsTheSkin', { by, mm2: told(t.thinArea ?? 0, 0) }),
         },
         ...(factor <= MAX_GROWTH
           ? [

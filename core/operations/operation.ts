@@ -1,7 +1,7 @@
 import type { z } from 'zod'
 import type { Message } from '../words/message'
 import type { Answer, Report } from '../answer'
-import type { PieceStage } from '../findings/rule'
+import type { PieceStage } from '../stages'
 import type { Mesh } from '../mesh/mesh'
 
 /** The same values, none of which may be changed: what a kernel gives may be read-only where its reader's copy is not. */

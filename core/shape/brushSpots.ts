@@ -1,3 +1,4 @@
+import { SpacedPoints } from '../math/spacedPoints'
 import type { Vector3 } from '../math/vectors'
 
 /** Places of a brush: full strength out to half the radius, none at it. */
@@ -26,22 +27,13 @@ export const brushSlope = (dabs: readonly BrushSpot[], height: number): number =
 /** Dabs that keep a distance from each other: a place is taken only where none has been taken near it. */
 export class SpacedSpots {
   readonly dabs: BrushSpot[] = []
-  private readonly cells = new Map<string, Vector3[]>()
-  constructor(private readonly spacing: number) {}
+  private readonly taken: SpacedPoints
+  constructor(private readonly spacing: number) {
+    this.taken = new SpacedPoints(spacing)
+  }
 
   /** Sets a dab, at full strength as far as the spacing, unless another is nearer than that. */
   add(x: number, y: number, z: number): void {
-    const { spacing, cells } = this
-    const [i, j, k] = [x, y, z].map((v) => Math.floor(v / spacing)) as [number, number, number]
-    for (let a = -1; a <= 1; a++)
-      for (let b = -1; b <= 1; b++)
-        for (let c = -1; c <= 1; c++)
-          for (const p of cells.get(`${i + a},${j + b},${k + c}`) ?? [])
-            if (Math.hypot(p[0] - x, p[1] - y, p[2] - z) < spacing) return
-    const key = `${i},${j},${k}`
-    const list = cells.get(key)
-    if (list) list.push([x, y, z])
-    else cells.set(key, [[x, y, z]])
-    this.dabs.push({ point: [x, y, z], radius: 2 * spacing })
+    if (this.taken.add(x, y, z)) this.dabs.push({ point: [x, y, z], radius: 2 * this.spacing })
   }
 }

@@ -1,7 +1,7 @@
 import { text, fixed } from '../i18n'
 import { dateText } from '../manner'
 import { computed } from 'vue'
-import type { PieceStage } from '../../core/findings/rule'
+import type { PieceStage } from '../../core/stages'
 import type { OperationRecord } from '../../contract/operations'
 import { duration } from '../shell/duration'
 import { useAssembly } from '../stores/assembly'

@@ -3,7 +3,7 @@ import { mount } from '@vue/test-utils'
 import { describe, expect, it } from 'vitest'
 import { h } from 'vue'
 import { createMemoryHistory, createRouter } from 'vue-router'
-import { PIECE_STAGES } from '../../core/findings/rule'
+import { PIECE_STAGES } from '../../core/stages'
 import { explained } from '../../core/words/glossary'
 import vocabulary from '../../core/words/en/vocabulary.json' with { type: 'json' }
 import { choicesOf, questionOf, term } from '../i18n'

@@ -17,6 +17,7 @@ import StepList from '../shell/StepList.vue'
 import { useFindings } from '../stores/findings'
 import { usePiece } from '../stores/piece'
 import { useStock } from '../stores/stock'
+import { thickening } from '../../core/findings/tooThin'
 import { statureAlong } from '../../core/fit/stature'
 import { useViewport } from '../viewport/useViewport'
 import SizeMaps from './scale/SizeMaps.vue'
@@ -70,31 +71,12 @@ const ownStature = computed(() => {
 const ratio = computed(() => stature.value / (ownStature.value * factor.value))
 const RATIOS = [4, 6, 9, 12, 16]
 viewport.describe(() => ({ mesh: store.meshAfter('channel') ?? source.value }))
-/** mm round a thin place within which its skin grows */
-const ROUND = 3
-/** Voxels across all places that the operation takes. */
-const MOST_ACROSS = 850
-async function thicken(places: readonly (readonly [number, number, number])[], by: number): Promise<void> {
-  const across = Math.max(
-    ...[0, 1, 2].map((k) => {
-      const along = places.map((p) => p[k]!)
-      return Math.max(...along) - Math.min(...along) + 2 * (ROUND + by)
-    }),
-  )
-  const voxel = Math.max(by / 2, 0.05, across / MOST_ACROSS)
-  await store.tryOut({
-    kind: 'thicken',
-    dabs: places.map((point) => ({ point: [...point], radius: ROUND })),
-    by,
-    voxel,
-  })
-}
 const fixes: StageHandlers<'scale'> = {
   scale(fix) {
     factor.value *= fix.factor
   },
   thicken: {
-    run: ({ places, by }) => thicken(places, by),
+    run: ({ places, by }) => store.tryOut(thickening(places, by)),
     unless: () => (changed.value ? text('stages.scaleStage.scaleFirst') : null),
   },
 }

@@ -1,7 +1,7 @@
 import { defineStore } from 'pinia'
 import { computed, proxyRefs } from 'vue'
 import { judge, type Judged } from '../../core/findings/judge'
-import type { PieceStage } from '../../core/findings/rule'
+import type { PieceStage } from '../../core/stages'
 import { useAssembly } from './assembly'
 import { useCleaning } from './cleaning'
 import { benchFacts } from './facts/benchFacts'

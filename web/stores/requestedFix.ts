@@ -1,7 +1,7 @@
 import { defineStore } from 'pinia'
 import { shallowRef } from 'vue'
 import type { Fix } from '../../core/findings/fix'
-import type { PieceStage } from '../../core/findings/rule'
+import type { PieceStage } from '../../core/stages'
 
 /** A fix that was pressed in one stage and is done in another: that stage opens and does it. */
 export const useRequestedFix = defineStore('requestedFix', () => {
