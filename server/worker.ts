@@ -10,7 +10,7 @@ import { DISK_FULL, isDiskFull } from './data/diskFull'
 import { Derivation } from './data/models'
 import { KernelThreads } from './jobs/kernelThreads'
 import { faultOf, runKernel, stored, type KernelRun, type Outcome } from './jobs/runKernel'
-import { DERIVE, isQueued, queue, sendDerive, stopQueue } from './jobs/queue'
+import { AT_ONCE_QUEUE, DERIVE, isQueued, NEW_JOB, queue, sendDerive, stopQueue } from './jobs/queue'
 
 /**
  * The worker process: takes derivations from the queue and runs each in a thread. While it runs one, it holds an
@@ -98,7 +98,7 @@ async function rescue(): Promise<void> {
     } finally {
       await unlock(row.key)
     }
-    await sendDerive(row.key)
+    await sendDerive(row)
   }
   // Taken from the queue by a worker that died before it had said so: waiting, but in nobody's hands.
   const patience = new Date(Date.now() - RESCUE_EVERY * 2)
@@ -106,7 +106,7 @@ async function rescue(): Promise<void> {
     if (starting.has(row.key) || (await isQueued(row.key)) || !(await lock(row.key))) continue
     await unlock(row.key)
     await row.update({ updatedAt: new Date() })
-    await sendDerive(row.key)
+    await sendDerive(row)
   }
   await settleLeftovers()
 }
@@ -119,20 +119,28 @@ async function main(): Promise<void> {
     console.error('worker: lost the database:', error.message)
     process.exit(1)
   })
+  const workers: { queue: string; id: string }[] = []
+  const boss = await queue()
   locks.on('notification', (n) => {
+    if (n.channel === NEW_JOB) {
+      for (const w of workers) if (w.queue === n.payload) boss.notifyWorker(w.id)
+      return
+    }
     const key = n.payload ?? '',
       run = running.get(key)
     if (run) run.cancel()
     else if (starting.has(key)) cancelled.add(key)
   })
-  await locks.query('LISTEN undercut_cancel')
-  const boss = await queue()
+  for (const channel of ['undercut_cancel', NEW_JOB]) await locks.query(`LISTEN ${channel}`)
   const take = async (jobs: { data: { key: string } }[]): Promise<void> => {
     for (const job of jobs) await derive(job.data.key)
   }
-  // Two at a time: one long slice must not keep a quick check waiting.
-  for (let i = 0; i < 2; i++)
-    await boss.work<{ key: string }>(DERIVE, { pollingIntervalSeconds: 0.5, batchSize: 1 }, take)
+  // Two at a time: one long slice must not keep a quick check waiting. And one for what somebody looks at.
+  for (const name of [AT_ONCE_QUEUE, DERIVE, DERIVE])
+    workers.push({
+      queue: name,
+      id: await boss.work<{ key: string }>(name, { pollingIntervalSeconds: 0.5, batchSize: 1 }, take),
+    })
   await rescue()
   const timer = setInterval(() => {
     void rescue().catch((e: unknown) => console.error('rescue:', e))

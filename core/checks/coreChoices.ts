@@ -7,6 +7,7 @@ import { defineCheck } from './check'
 
 const choice = z.object({
   resin: z.number(),
+  area: z.number(),
   casting: z.number(),
   mass: z.number(),
   centre: z.number(),
@@ -17,7 +18,7 @@ const choice = z.object({
 }) satisfies z.ZodType<CoreChoice>
 
 export const coreChoices = defineCheck({
-  version: 2,
+  version: 3,
   schema: z.object({
     kind: z.literal('coreChoices'),
     others: z.array(hash).length(1).describe('the hollowed body'),

@@ -6,8 +6,9 @@ import { balance, type Weight } from './balance'
 import { wallLoad, type LoadCase, type WallLoad } from './wallLoad'
 
 export interface CoreChoice {
-  /** mm³ of printing resin */
+  /** mm³ of printing resin that it is made of, and mm² of skin on which a film stays */
   resin: number
+  area: number
   /** mm³ of casting resin */
   casting: number
   /** g of both */
@@ -61,6 +62,7 @@ export function coreChoices(
     const mass = parts.reduce((s, p) => s + (p.volume / 1000) * p.density, 0)
     return {
       resin: parts[0]!.volume,
+      area: parts[0]!.area,
       casting: parts[1]?.volume ?? 0,
       mass,
       centre: parts.reduce((s, p) => s + (p.volume / 1000) * p.density * p.centre[2], 0) / mass - foot,

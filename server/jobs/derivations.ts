@@ -73,7 +73,7 @@ export async function ensure(
 ): Promise<Derivation> {
   const key = derivationKey(kind, params, inputs)
   const [row, fresh] = await Derivation.findOrCreate({ where: { key }, defaults: { key, kind, params, inputs } })
-  if (fresh) await sendDerive(key)
+  if (fresh) await sendDerive(row)
   else if (again && row.status === 'failed' && row.problem?.code === 'cancelled') await askAgain(row)
   return current(row)
 }
@@ -105,7 +105,7 @@ export async function knownChecks(
 
 export async function askAgain(row: Derivation): Promise<void> {
   await row.update({ status: 'waiting', progress: 0, problem: null, updatedAt: new Date() })
-  await sendDerive(row.key)
+  await sendDerive(row)
 }
 
 /** What a row of that kind reports, read by its schema; null while it is not done, or where it is of another kind. */

@@ -4,6 +4,7 @@ import { useDropZone, useEventListener } from '@vueuse/core'
 import { computed, ref, useTemplateRef, watch } from 'vue'
 import { RouterView, useRoute, useRouter } from 'vue-router'
 import { PIECE_STAGES, type PieceStage } from '../../core/stages'
+import StageFooter from '../shell/StageFooter.vue'
 import Thread from '../shell/StageList.vue'
 import FailedSteps from '../shell/FailedSteps.vue'
 import Turntable from '../viewport/Turntable.vue'
@@ -128,6 +129,7 @@ useEventListener('keydown', keys)
       </p>
       <FailedSteps :stage="route.name as PieceStage" />
       <RouterView v-if="store.piece" :key="`${id}-${String(route.name)}-${store.part?.id}`" />
+      <StageFooter v-if="store.piece" :piece-id="id" :stage="route.name as PieceStage" />
     </aside>
   </div>
 </template>
@@ -157,8 +159,10 @@ useEventListener('keydown', keys)
 }
 .side {
   border-left: 1px solid var(--line);
-  padding: 12px 16px 20px;
+  padding: 12px 16px 0;
   background: var(--bs-body-bg);
+  display: flex;
+  flex-direction: column;
 }
 .title-row {
   display: flex;

@@ -17,47 +17,57 @@ const WORD: Record<StageEntry['state'], string> = {
 </script>
 
 <template>
-  <nav class="list scroll" :aria-label="$t('shell.stageList.stages')">
-    <template v-for="l in stages" :key="l.length">
-      <h3 class="length">{{ l.length }}</h3>
-      <RouterLink
-        v-for="k in l.entries"
-        :key="k.name"
-        :to="`/pieces/${props.pieceId}/${k.name}`"
-        class="stage"
-        :class="[k.state, { here: route.name === k.name }]"
-      >
-        <svg width="16" height="16" viewBox="0 0 16 16" aria-hidden="true">
-          <circle v-if="k.state === 'open'" cx="8" cy="8" r="5" fill="none" stroke="currentColor" stroke-width="1.6" />
-          <circle v-else-if="k.state === 'done'" cx="8" cy="8" r="6" fill="currentColor" />
-          <path
-            v-else-if="k.state === 'waiting'"
-            d="M8 2a6 6 0 0 1 0 12z M8 2a6 6 0 0 0 0 12"
-            fill="currentColor"
-            fill-opacity=".9"
-            stroke="currentColor"
-          />
-          <path v-else d="M8 1.500 15 14H1z" fill="currentColor" />
-        </svg>
-        <span class="text"
-          ><span class="title">{{ k.title }}</span
-          ><span class="measure">{{ k.measure || WORD[k.state] }}</span></span
+  <nav class="list" :aria-label="$t('shell.stageList.stages')">
+    <div class="scroll stages">
+      <template v-for="l in stages" :key="l.length">
+        <h3 class="length">{{ l.length }}</h3>
+        <RouterLink
+          v-for="k in l.entries"
+          :key="k.name"
+          :to="`/pieces/${props.pieceId}/${k.name}`"
+          class="stage"
+          :class="[k.state, { here: route.name === k.name }]"
         >
-        <BBadge
-          v-if="k.problems + k.warnings > 0"
-          class="count"
-          :variant="k.problems > 0 ? 'danger' : 'warning'"
-          :pill="k.problems === 0"
-          :title="$t('shell.stageList.problemsWarnings', { problems: k.problems, warnings: k.warnings })"
-          >{{ k.problems || k.warnings
-          }}<span class="visually-hidden">{{
-            k.problems > 0 ? $t('shell.stageList.problems') : $t('shell.stageList.warnings')
-          }}</span></BBadge
-        >
-        <span class="visually-hidden">{{ WORD[k.state] }}</span>
-      </RouterLink>
-    </template>
-    <BLink :to="`/pieces/${props.pieceId}/bench`" class="btn btn-primary w-100 mt-3">{{
+          <svg width="16" height="16" viewBox="0 0 16 16" aria-hidden="true">
+            <circle
+              v-if="k.state === 'open'"
+              cx="8"
+              cy="8"
+              r="5"
+              fill="none"
+              stroke="currentColor"
+              stroke-width="1.6"
+            />
+            <circle v-else-if="k.state === 'done'" cx="8" cy="8" r="6" fill="currentColor" />
+            <path
+              v-else-if="k.state === 'waiting'"
+              d="M8 2a6 6 0 0 1 0 12z M8 2a6 6 0 0 0 0 12"
+              fill="currentColor"
+              fill-opacity=".9"
+              stroke="currentColor"
+            />
+            <path v-else d="M8 1.500 15 14H1z" fill="currentColor" />
+          </svg>
+          <span class="text"
+            ><span class="title">{{ k.title }}</span
+            ><span class="measure">{{ k.measure || WORD[k.state] }}</span></span
+          >
+          <BBadge
+            v-if="k.problems + k.warnings > 0"
+            class="count"
+            :variant="k.problems > 0 ? 'danger' : 'warning'"
+            :pill="k.problems === 0"
+            :title="$t('shell.stageList.problemsWarnings', { problems: k.problems, warnings: k.warnings })"
+            >{{ k.problems || k.warnings
+            }}<span class="visually-hidden">{{
+              k.problems > 0 ? $t('shell.stageList.problems') : $t('shell.stageList.warnings')
+            }}</span></BBadge
+          >
+          <span class="visually-hidden">{{ WORD[k.state] }}</span>
+        </RouterLink>
+      </template>
+    </div>
+    <BLink :to="`/pieces/${props.pieceId}/bench`" class="btn btn-primary w-100">{{
       $t('shell.stageList.benchMode')
     }}</BLink>
   </nav>
@@ -65,10 +75,18 @@ const WORD: Record<StageEntry['state'], string> = {
 
 <style scoped>
 .list {
-  padding: 10px 12px 14px;
+  display: flex;
+  flex-direction: column;
+  gap: 8px;
+  padding: 4px 12px 10px;
   height: 100%;
+  min-height: 0;
   background: var(--paper-raised);
   border-right: 1px solid var(--line);
+}
+.stages {
+  flex: 1;
+  min-height: 0;
 }
 .length {
   font-size: 0.8rem;

@@ -10,13 +10,13 @@ import { operation } from '../../../contract/operations'
 import { loadDefaults } from '../../../core/fit/wallLoad'
 import type { CoreChoice, CoreChoices } from '../../../core/fit/coreChoices'
 import type { HollowReport } from '../../../core/shape/hollow'
-import { printSeconds } from '../../../core/print/slice/printer'
 import { usePrinterAndResin } from '../../composables/usePrinterAndResin'
 import NumberField from '../../shell/NumberField.vue'
 import { useAssembly } from '../../stores/assembly'
 import { useDerivations } from '../../stores/derivations'
 import { useFindings } from '../../stores/findings'
 import { usePiece } from '../../stores/piece'
+import { printSeconds, resinUse } from '../../../core/print/slice/printer'
 import { useStock } from '../../stores/stock'
 import { messageOf } from '../../messageOf'
 
@@ -89,9 +89,11 @@ const COLUMNS = [
 ] as const
 type Key = (typeof COLUMNS)[number]['key']
 const ml = (v: number): string => text('hollow.choicesPanel.ml', { v: fixed(v / 1000, 1) })
+/** ml that a print of it takes, with the film on its skin and what stays in the vat: as at Scale. */
+const used = (c: CoreChoice): number => resinUse(c.resin, c.area)
 /** Without a resin nobody knows what it costs. */
 const money = (c: CoreChoice): string =>
-  resin.value ? stock.money((c.resin / 1e6) * resin.value.pricePerLitre + (c.casting / 1e6) * castingPrice.value) : '–'
+  resin.value ? stock.money((used(c) / 1000) * resin.value.pricePerLitre + (c.casting / 1e6) * castingPrice.value) : '–'
 /** Its faces look inward, so that its volume is negative and nothing that follows from it is true. */
 const insideOut = computed(() => choices.value !== null && choices.value.solid.resin <= 0)
 const pours = computed(() => Math.ceil((2 * (hollowed.value?.cavityRadius ?? 0)) / POUR))
@@ -113,7 +115,7 @@ const rows = computed(() => {
   const of = (f: (x: CoreChoice, key: Key) => string): string[] => COLUMNS.map(({ key }) => f(c[key], key))
   const peel = (x: CoreChoice): string => text('hollow.choicesPanel.cm', { section: fixed(x.section / 100, 1) })
   return [
-    { name: text('hollow.choicesPanel.resin'), cells: of((x) => ml(x.resin)) },
+    { name: text('hollow.choicesPanel.resin'), cells: of((x) => ml(1000 * used(x))) },
     { name: text('hollow.choicesPanel.castingResin2'), cells: of((x) => (x.casting > 0 ? ml(x.casting) : '–')) },
     { name: text('hollow.choicesPanel.price'), cells: of(money) },
     { name: text('hollow.choicesPanel.mass'), cells: of((x) => quantity(x.mass, 0, 'g')) },

@@ -40,8 +40,8 @@ it('prices the resin that is chosen, and says that a print time needs a printer'
   page.stocked()
   const printers = page.bench.stock.splice(0, 1)
   const at = await open()
-  // 72 ml at 40 a litre.
-  expect(row(at, 'price')[0]).toMatch(/2\.88/)
+  // 72 ml, a film on 114 cm² and 2 ml in the vat, at 40 a litre: what Scale says of it too.
+  expect(row(at, 'price')[0]).toMatch(/2\.96/)
   expect(row(at, 'print time')[0]).toBe('–')
   expect(at.text()).toContain('No printer is chosen, so the print time is not known.')
   expect(printers).toHaveLength(1)
