@@ -21,7 +21,7 @@ test.beforeAll(async () => {
 
 test('a dropped sculpt goes all the way to layers, a plan and a painted preview', async ({ page }) => {
   await page.goto('/')
-  await expect(page.getByText('No pieces yet')).toBeVisible()
+  await expect(page.getByRole('heading', { name: 'Open a sculpt' })).toBeVisible()
   await accessible(page)
   await page.getByLabel('Name of a new piece').fill('Skittle')
   await page.getByRole('button', { name: 'New piece' }).click()

@@ -46,7 +46,7 @@ export async function type(field: Locator, text: string): Promise<void> {
 
 /** Nothing is being computed, and what the stage wants shown stands on the turntable. */
 export async function idle(page: Page): Promise<void> {
-  await expect(page.locator('footer.strip')).toHaveCount(0, { timeout: 900_000 })
+  await expect(page.locator('.job-strip')).toHaveCount(0, { timeout: 900_000 })
   const turntable = page.locator('.turntable')
   if ((await turntable.count()) > 0) await expect(turntable).toHaveAttribute('aria-busy', 'false', { timeout: 360_000 })
 }

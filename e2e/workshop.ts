@@ -32,7 +32,7 @@ export function server(): string {
 }
 
 /** Runs the real start command on an empty workshop, and waits until it is open. */
-function start(folder: string): Promise<{ address: string; process: ChildProcess }> {
+export function start(folder: string): Promise<{ address: string; process: ChildProcess }> {
   const child = spawn(process.execPath, [join(import.meta.dirname, '..', 'bootstrap', 'start.mjs')], {
     env: {
       ...process.env,

@@ -55,6 +55,7 @@ useEventListener(['dragover', 'drop'], (e) => e.preventDefault())
           ><RouterLink to="/workshop">{{ $t('shell.app.workshop') }}</RouterLink
           ><RouterLink to="/guide">{{ $t('shell.app.guide') }}</RouterLink>
         </nav>
+        <JobStrip />
         <RouterLink v-if="timers.running[0]" :to="`/pieces/${timers.running[0].pieceId}/plan`" class="clock"
           ><span>{{ timers.running[0].title }}</span
           ><b class="num">{{ clock(timers.left(timers.running[0])) }}</b
@@ -84,7 +85,6 @@ useEventListener(['dragover', 'drop'], (e) => e.preventDefault())
           {{ busy ? $t('places.firstSteps.uploading') : $t('shell.app.dropForAPiece') }}
         </div>
       </main>
-      <JobStrip v-if="!route.meta.bare" />
       <ShortcutSheet v-model="help" />
     </div>
   </BApp>

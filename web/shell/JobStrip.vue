@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { BButton } from 'bootstrap-vue-next/components/BButton'
+import { BDropdown } from 'bootstrap-vue-next/components/BDropdown'
 import { BProgress } from 'bootstrap-vue-next/components/BProgress'
 import { computed } from 'vue'
 import { text } from '../i18n'
@@ -78,43 +79,63 @@ const WORDS: Record<string, string> = {
   surfaceMaps: text('shell.jobStrip.analysingTheSurface'),
 }
 const jobs = computed(() => derivations.busy.filter((d) => d.kind !== 'display'))
+/** What runs before what waits. */
+const first = computed(() => jobs.value.find((d) => d.status === 'running') ?? jobs.value[0] ?? null)
+type Job = (typeof jobs.value)[number]
+const others = computed(() => jobs.value.filter((d) => d !== first.value))
+const nameOf = (d: Job): string => WORDS[d.kind] ?? d.kind
+const farOf = (d: Job): string =>
+  d.status === 'waiting' ? text('shell.jobStrip.waiting') : `${Math.round(d.progress * 100)} %`
 </script>
 
 <template>
-  <footer v-if="jobs.length > 0" class="strip" role="status">
-    <div v-for="d in jobs.slice(0, 3)" :key="d.key" class="job">
-      <span>{{ WORDS[d.kind] ?? d.kind }}</span>
-      <BProgress class="bar" :value="d.progress" :max="1" :aria-label="WORDS[d.kind] ?? d.kind" />
-      <span class="num soft percent">{{
-        d.status === 'waiting' ? $t('shell.jobStrip.waiting') : `${Math.round(d.progress * 100)} %`
-      }}</span>
-      <BButton variant="quiet" size="sm" @click="derivations.cancel(d.key)">{{ $t('shell.jobStrip.cancel') }}</BButton>
-    </div>
-    <span v-if="jobs.length > 3" class="soft">{{ $t('shell.jobStrip.andMore', { jobs: jobs.length - 3 }) }}</span>
-  </footer>
+  <!-- In the head of the page, whose height is fixed: nothing under a hand moves when a job begins or ends. -->
+  <div v-if="first" class="job-strip" role="status">
+    <span class="what text-truncate">{{ nameOf(first) }}</span>
+    <BProgress class="bar" :value="first.progress" :max="1" :aria-label="nameOf(first)" />
+    <span class="num soft percent">{{ farOf(first) }}</span>
+    <BButton variant="quiet" size="sm" @click="derivations.cancel(first.key)">{{
+      $t('shell.jobStrip.cancel')
+    }}</BButton>
+    <BDropdown v-if="others.length > 0" size="sm" variant="quiet">
+      <template #button-content>{{ $t('shell.jobStrip.andMore', { jobs: others.length }) }}</template>
+      <li v-for="d in others" :key="d.key" class="job">
+        <span class="what text-truncate">{{ nameOf(d) }}</span>
+        <span class="num soft percent">{{ farOf(d) }}</span>
+        <BButton variant="quiet" size="sm" @click="derivations.cancel(d.key)">{{
+          $t('shell.jobStrip.cancel')
+        }}</BButton>
+      </li>
+    </BDropdown>
+  </div>
 </template>
 
 <style scoped>
-.strip {
-  display: flex;
-  gap: 22px;
-  align-items: center;
-  padding: 5px 16px;
-  background: var(--paper-sunk);
-  border-top: 1px solid var(--line);
-  font-size: 0.88rem;
-}
-.job {
+.job-strip {
   display: flex;
   gap: 9px;
   align-items: center;
+  min-width: 0;
+  font-size: 0.88rem;
+}
+.what {
+  max-width: 190px;
 }
 .bar {
-  width: 110px;
+  width: 90px;
   height: 6px;
+  flex: none;
 }
 .percent {
   min-width: 3.2rem;
   white-space: nowrap;
+}
+.job {
+  display: grid;
+  grid-template-columns: 1fr auto auto;
+  gap: 9px;
+  align-items: center;
+  min-width: 290px;
+  padding: 3px 12px;
 }
 </style>

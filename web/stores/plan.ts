@@ -111,7 +111,7 @@ export const usePlan = defineStore('plan', () => {
       ended.add(c.key)
     const ours = c.type === 'piece' && c.id === id.value,
       surer = c.type === 'derivation' && c.status === 'done' && plan.value?.pending.includes(c.key ?? ''),
-      all = ['workshop', 'calendar', 'room', 'hello'].includes(c.type)
+      all = ['workshop', 'stock', 'calendar', 'room', 'hello'].includes(c.type)
     if (ours || surer || all) void load()
   })
   /** Whether it was done; what could not be sent is kept and counts as done. */

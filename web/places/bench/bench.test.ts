@@ -80,24 +80,28 @@ describe('clocks that the server keeps', () => {
 describe('what is being computed', () => {
   const job = (key: string, kind: string, status: string, progress = 0.4): never =>
     ({ key, kind, status, progress, meshHash: null, blobs: {}, report: null, problem: null }) as never
-  it('is named in words, three at a time, and can be cancelled', async () => {
+  it('is named in words, what runs before what waits, and each can be cancelled', async () => {
     const derivations = useDerivations()
     for (const [i, kind] of ['hollow', 'display', 'support', 'rinse', 'balance'].entries())
       derivations.note(job(`k${i}`, kind, i === 0 ? 'waiting' : 'running'))
     derivations.note(job('done', 'slice', 'done'))
     const at = await page.show(JobStrip)
-    expect(
-      at
-        .findAll('.job span:first-child')
-        .map((s) => s.text())
-        .filter((t) => t !== ''),
-    ).toEqual(['hollowing', 'generating supports', 'simulating rinsing'])
-    expect(at.find('.percent').text()).toBe('waiting')
-    expect(at.text()).toContain('and 1 more')
+    expect(at.find('.what').text()).toBe('generating supports')
+    expect(at.find('.percent').text()).toBe('40 %')
+    page.bench.replies.set('POST /derivations/k2/cancel', {})
     page.bench.replies.set('POST /derivations/k0/cancel', {})
     await button(at, 'Cancel').trigger('click')
+    await press(at, '3 more')
+    // The picture of a sculpt is nobody's job.
+    expect(at.findAll('.job .what').map((s) => s.text())).toEqual([
+      'hollowing',
+      'simulating rinsing',
+      'calculating the balance',
+    ])
+    expect(at.find('.job .percent').text()).toBe('waiting')
+    await at.findAll('.job button')[0]!.trigger('click')
     await settle()
-    expect(page.bench.sent.map((s) => s.call)).toEqual(['POST /derivations/k0/cancel'])
+    expect(page.bench.sent.map((s) => s.call)).toEqual(['POST /derivations/k2/cancel', 'POST /derivations/k0/cancel'])
   })
 })
 
