@@ -6,6 +6,7 @@ import { RouterLink, RouterView, useRoute } from 'vue-router'
 import { BApp } from 'bootstrap-vue-next'
 import { usePieceFromFiles } from './composables/usePieceFromFiles'
 import JobStrip from './shell/JobStrip.vue'
+import SearchBox from './shell/SearchBox.vue'
 import ShortcutSheet from './shell/ShortcutSheet.vue'
 import { useChanges } from './stores/changes'
 import TimerTray from './shell/TimerTray.vue'
@@ -56,6 +57,7 @@ useEventListener(['dragover', 'drop'], (e) => e.preventDefault())
           ><RouterLink to="/guide">{{ $t('shell.app.guide') }}</RouterLink>
         </nav>
         <JobStrip />
+        <SearchBox />
         <RouterLink v-if="timers.running[0]" :to="`/pieces/${timers.running[0].pieceId}/plan`" class="clock"
           ><span>{{ timers.running[0].title }}</span
           ><b class="num">{{ clock(timers.left(timers.running[0])) }}</b

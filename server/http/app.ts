@@ -15,6 +15,7 @@ import { cleaningRoutes } from './routes/cleaning'
 import { inspections } from './routes/inspection'
 import { materialRoutes } from './routes/materials'
 import { runs } from './routes/runs'
+import { search } from './routes/search'
 import { sculpts } from './routes/sculpts'
 import { stock } from './routes/stock'
 import { ticks } from './routes/ticks'
@@ -56,6 +57,7 @@ export function makeApp(): Express {
     runs,
     cleaningRoutes,
     inspections,
+    search,
   )
   app.use('/api', (_req, _res, next) => {
     next(notFound('address'))

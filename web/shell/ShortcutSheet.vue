@@ -5,6 +5,7 @@ import { BModal } from 'bootstrap-vue-next/components/BModal'
 const open = defineModel<boolean>({ required: true })
 const KEYS = [
   ['?', text('shell.shortcutSheet.thisList')],
+  ['/', text('shell.shortcutSheet.search')],
   ['1 … 9, 0', text('shell.shortcutSheet.theFirstTenStages')],
   [', .', text('shell.shortcutSheet.theStageBeforeThe')],
   ['u', text('shell.shortcutSheet.undoTheLastOperation')],
