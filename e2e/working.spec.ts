@@ -222,10 +222,10 @@ test('calendar: pieces side by side, a step pulled to another day, done in one g
   await test.step('what fits, and a better schedule looked for', async () => {
     const spare = page.getByRole('region', { name: 'What fits now' })
     await type(spare.getByLabel('I have'), '30')
-    await expect(spare.getByRole('listitem').first()).toContainText('Wash')
+    await expect(spare.getByRole('listitem').first()).toContainText('Print on')
     await expect(spare.getByRole('link', { name: 'Open bench mode' }).first()).toHaveAttribute(
       'href',
-      /bench\?step=wash/,
+      /bench\?step=print/,
     )
     await type(spare.getByLabel('I have'), '5')
     await expect(spare.getByText('Nothing that can start now')).toBeVisible()

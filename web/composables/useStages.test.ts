@@ -47,7 +47,7 @@ describe('the list of stages', () => {
     ]
     const of = await stages()
     expect(of('brief').measure).toContain('due')
-    expect(of('scale')).toMatchObject({ state: 'done', measure: '20 mm tall' })
+    expect(of('scale')).toMatchObject({ state: 'done', measure: '40 mm tall' })
     expect(of('hollow').measure).toBe('−0.0 ml')
     expect(of('orient').measure).toBe('oriented')
   })

@@ -1,12 +1,13 @@
 <script setup lang="ts">
 import { BPlaceholder, BPlaceholderWrapper } from 'bootstrap-vue-next/components/BPlaceholder'
-import { BButton } from 'bootstrap-vue-next/components/BButton'
+import { BBadge } from 'bootstrap-vue-next/components/BBadge'
+import { BButton, BButtonGroup } from 'bootstrap-vue-next/components/BButton'
 import { text, term } from '../i18n'
 import { daysBetween } from '../../core/math/wallClock'
 import { useStock } from '../stores/stock'
-import { onBeforeUnmount, onMounted, ref } from 'vue'
+import { useLocalStorage } from '@vueuse/core'
+import { computed, onBeforeUnmount, onMounted, ref } from 'vue'
 import { RouterLink, useRouter } from 'vue-router'
-import type { z } from 'zod'
 import { newPiece, piece as pieceSchema, pieceSummary } from '../../contract/pieces'
 import { api, apiPages, tell } from '../api'
 import { messageOf } from '../messageOf'
@@ -14,6 +15,8 @@ import { newestOnly } from '../composables/newest'
 import { useZodForm } from '../composables/useZodForm'
 import { useChanges } from '../stores/changes'
 import SculptThumb from '../viewport/SculptThumb.vue'
+import { arranged, counted, FILTERS, SORTS, type Filter, type Sort, type Summary } from './pieces/pieceList'
+import ChoiceSelect from '../shell/ChoiceSelect.vue'
 import FirstSteps from './pieces/FirstSteps.vue'
 import { usePieceFromFiles } from '../composables/usePieceFromFiles'
 import FaultNote from '../shell/FaultNote.vue'
@@ -23,8 +26,11 @@ const stock = useStock()
 // The zone of the workshop's clock, by which days are counted.
 void stock.load().catch(() => undefined)
 
-type Summary = z.infer<typeof pieceSummary>
 const pieces = ref<Summary[] | null>(null)
+const filter = useLocalStorage<Filter>('undercut.pieces.filter', 'all'),
+  sort = useLocalStorage<Sort>('undercut.pieces.sort', 'newest')
+const counts = computed(() => counted(pieces.value ?? []))
+const shown = computed(() => arranged(pieces.value ?? [], filter.value, sort.value))
 const fault = ref(''),
   trashed = ref<Summary | null>(null)
 const router = useRouter()
@@ -103,13 +109,33 @@ const due = (p: Summary): string => {
       <BButton variant="quiet" size="sm" @click="restore">{{ $t('places.piecesPlace.restore') }}</BButton>
     </p>
     <FirstSteps v-if="pieces?.length === 0" :busy="fromFiles.busy.value" @files="fromFiles.open" />
+    <div v-if="pieces && pieces.length > 0" class="sift">
+      <BButtonGroup :aria-label="$t('places.piecesPlace.show')">
+        <BButton
+          v-for="f in FILTERS"
+          :key="f"
+          size="sm"
+          :variant="filter === f ? 'primary' : 'quiet'"
+          :aria-pressed="filter === f"
+          :disabled="counts[f] === 0 && filter !== f"
+          @click="filter = f"
+          >{{ $t('places.piecesPlace.filter', { filter: f, n: counts[f] }) }}</BButton
+        >
+      </BButtonGroup>
+      <label class="d-flex gap-2 align-items-center text-nowrap soft small"
+        >{{ $t('places.piecesPlace.sortedBy')
+        }}<ChoiceSelect v-model="sort" size="sm" class="w-auto">
+          <option v-for="s in SORTS" :key="s" :value="s">{{ $t('places.piecesPlace.sort', { sort: s }) }}</option>
+        </ChoiceSelect></label
+      >
+    </div>
     <BPlaceholderWrapper :loading="pieces === null && !fault">
       <template #loading>
         <BPlaceholder v-for="i in 3" :key="i" tag="div" animation="glow" cols="12" class="sheet mb-3 awaited" />
       </template>
     </BPlaceholderWrapper>
     <ul class="rows">
-      <li v-for="p in pieces ?? []" :key="p.id" class="sheet row-piece">
+      <li v-for="p in shown" :key="p.id" class="sheet row-piece">
         <RouterLink
           :to="`/pieces/${p.id}/import`"
           class="thumb"
@@ -120,7 +146,10 @@ const due = (p: Summary): string => {
           <h2>
             <RouterLink :to="`/pieces/${p.id}/import`">{{ p.name }}</RouterLink>
           </h2>
-          <p class="soft m-0">{{ p.client || $t('places.piecesPlace.ownPiece') }}</p>
+          <p class="soft m-0">
+            {{ p.client || $t('places.piecesPlace.ownPiece') }}
+            <BBadge v-if="p.resting" variant="secondary">{{ $t('places.calendarPlace.onHold') }}</BBadge>
+          </p>
           <p class="brief">{{ p.brief }}</p>
         </div>
         <dl class="facts side">
@@ -162,6 +191,13 @@ const due = (p: Summary): string => {
   align-items: center;
   margin-bottom: 14px;
   max-width: 1180px;
+}
+.sift {
+  display: flex;
+  justify-content: space-between;
+  gap: 12px;
+  max-width: 1180px;
+  margin-bottom: 12px;
 }
 .rows {
   list-style: none;

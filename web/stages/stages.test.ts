@@ -18,11 +18,12 @@ beforeEach(() => {
   bench = new Bench()
   bench.checks.set('health', { ...health(body), measures: measure(body), points: 0 })
   bench.checks.set('thinness', {
-    thinnest: 0.3,
+    thinnest: 0.48,
     place: [1, 2, 3],
     thinArea: 40,
     samples: 900,
-    places: [{ point: [1, 2, 3], thickness: 0.3 }],
+    places: [{ point: [1, 2, 3], thickness: 0.48 }],
+    spots: [[1, 2, 3]],
   })
   bench.checks.set('presupported', { found: null })
   fakePage((url, init) => bench.answer(url, init))
@@ -65,15 +66,15 @@ describe('the size stage', () => {
     expect(at.text()).toContain('1 warning')
     expect(at.text()).toContain('Not checked: it fits the printer – needs a printer')
     expect(at.text()).not.toContain('No problems found')
-    await button(at, 'Enlarge by 100 %').trigger('click')
+    await button(at, 'Enlarge by 25 %').trigger('click')
     await settle()
     // Tried: the finding is gone, the size is shown, nothing was sent.
     expect(at.find('[data-finding=too-thin]').exists()).toBe(false)
-    expect(at.text()).toContain('40.0')
+    expect(at.text()).toContain('25.0')
     expect(bench.operations).toEqual([])
     await button(at, 'Scale').trigger('click')
     await settle()
-    expect(bench.operations).toMatchObject([{ kind: 'scale', factor: 2, about: 'foot' }])
+    expect(bench.operations).toMatchObject([{ kind: 'scale', factor: 1.25, about: 'foot' }])
   })
   it('measures no thickness on a body that is inside out, and shows its volume all the same', async () => {
     const turned = { ...health(body), measures: { ...measure(body), volume: -2000 }, points: 0 }
@@ -87,7 +88,7 @@ describe('the size stage', () => {
   })
   it('goes back to the size that is set', async () => {
     const at = await stage(() => import('./ScaleStage.vue'))
-    await button(at, 'Enlarge by 100 %').trigger('click')
+    await button(at, 'Enlarge by 25 %').trigger('click')
     await button(at, /^Back to/).trigger('click')
     expect(at.find('[data-finding=too-thin]').exists()).toBe(true)
     expect(button(at, 'Scale').attributes('disabled')).toBeDefined()
