@@ -53,7 +53,9 @@ export function usePlot(
   }
   onMounted(draw)
   if (overlay) watch(overlay, fit)
-  watch(figure, draw)
+  // Its element may come with the figure, or after it.
+  watch(figure, draw, { flush: 'post' })
+  watch(box, (el) => void (el && draw()), { flush: 'post' })
   onBeforeUnmount(() => {
     gone = true
     if (plotly && box.value) plotly.purge(box.value)
