@@ -54,8 +54,7 @@ export function usePlot(
   onMounted(draw)
   if (overlay) watch(overlay, fit)
   // Its element may come with the figure, or after it.
-  watch(figure, draw, { flush: 'post' })
-  watch(box, (el) => void (el && draw()), { flush: 'post' })
+  watch([figure, box], draw, { flush: 'post' })
   onBeforeUnmount(() => {
     gone = true
     if (plotly && box.value) plotly.purge(box.value)
