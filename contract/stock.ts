@@ -27,8 +27,8 @@ export const paint = z.object({
   level: z.number().min(0).default(17),
   price: z.number().min(0).max(1e4).default(0).describe('money for 1 ml; 0 where it is not known'),
   opened: z.iso.date().nullable().default(null),
-  /** bottles that were measured, the one in use first: lots of one paint differ */
   starting,
+  /** bottles that were measured, the one in use first: lots of one paint differ */
   lots: z
     .array(z.object({ lot: z.string().trim().max(80), lab, opened: z.iso.date().nullable().default(null) }))
     .max(50)

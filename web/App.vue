@@ -56,7 +56,6 @@ useEventListener(['dragover', 'drop'], (e) => e.preventDefault())
           ><RouterLink to="/workshop">{{ $t('shell.app.workshop') }}</RouterLink
           ><RouterLink to="/guide">{{ $t('shell.app.guide') }}</RouterLink>
         </nav>
-        <JobStrip />
         <SearchBox />
         <RouterLink v-if="timers.running[0]" :to="`/pieces/${timers.running[0].pieceId}/plan`" class="clock"
           ><span>{{ timers.running[0].title }}</span
@@ -87,6 +86,7 @@ useEventListener(['dragover', 'drop'], (e) => e.preventDefault())
           {{ busy ? $t('places.firstSteps.uploading') : $t('shell.app.dropForAPiece') }}
         </div>
       </main>
+      <JobStrip v-if="!route.meta.bare" />
       <ShortcutSheet v-model="help" />
     </div>
   </BApp>
@@ -143,6 +143,14 @@ nav a.router-link-active {
   text-decoration: none;
   font-size: 0.9rem;
 }
+@media (max-width: 1200px) {
+  .top {
+    gap: 14px;
+  }
+  .clock {
+    max-width: 170px;
+  }
+}
 .clock span:first-child {
   overflow: hidden;
   text-overflow: ellipsis;
@@ -152,17 +160,6 @@ nav a.router-link-active {
   position: relative;
   flex: 1;
   min-height: 0;
-}
-.drop-sheet {
-  position: absolute;
-  inset: 12px;
-  border: 2px dashed var(--action);
-  border-radius: 8px;
-  background: var(--paper-glass);
-  display: grid;
-  place-items: center;
-  font-size: 1.2rem;
-  z-index: 5;
 }
 .offline {
   background: var(--problem);

@@ -1,15 +1,13 @@
 import { z } from 'zod'
 import { good } from '../answer'
-import { measure } from '../mesh/measure'
 import { isCloud } from '../mesh/mesh'
-import { withoutCrumbs } from '../mesh/shellFacts'
 import { measures, point } from '../schemas/geometry'
 import { defineCheck } from './check'
 
 const defect = z.object({ count: z.number(), places: z.array(point) })
 
 export const health = defineCheck({
-  version: 3,
+  version: 4,
   schema: z.object({ kind: z.literal('health') }),
   report: z.object({
     faces: z.number(),
@@ -36,11 +34,7 @@ export const health = defineCheck({
   run: async ({ meshes: [mesh] }) => {
     const { health: examined } = await import('../mesh/health')
     return good({
-      report: {
-        ...examined(mesh),
-        measures: measure(isCloud(mesh) ? mesh : withoutCrumbs(mesh)),
-        points: isCloud(mesh) ? mesh.positions.length / 3 : 0,
-      },
+      report: { ...examined(mesh), points: isCloud(mesh) ? mesh.positions.length / 3 : 0 },
     })
   },
 })

@@ -1,7 +1,6 @@
 import { z } from 'zod'
 import { good } from '../answer'
 import { measure } from '../mesh/measure'
-import { isCloud } from '../mesh/mesh'
 import { withoutCrumbs } from '../mesh/shellFacts'
 import { measures as measuresSchema } from '../schemas/geometry'
 import { defineCheck } from './check'
@@ -10,5 +9,5 @@ export const measures = defineCheck({
   version: 2,
   schema: z.object({ kind: z.literal('measures') }),
   report: measuresSchema,
-  run: async ({ meshes: [mesh] }) => good({ report: measure(isCloud(mesh) ? mesh : withoutCrumbs(mesh)) }),
+  run: async ({ meshes: [mesh] }) => good({ report: measure(withoutCrumbs(mesh)) }),
 })

@@ -22,6 +22,7 @@ import { suctionCup as suctionCupOf } from './suctionCup'
 import { supportGaps as supportGapsOf } from './supportGaps'
 import type { TrapReport } from '../print/resin/trapped'
 import { trappedResin as trappedResinOf } from './trappedResin'
+import { MOST_DABS } from '../schemas/geometry'
 import { PRINTS, SURVIVES, tooThin as tooThinOf } from './tooThin'
 import type { SpokenFinding } from './finding'
 import { inWords } from '../testSpoken'
@@ -94,9 +95,19 @@ describe('thin places', () => {
     complete(tooThin(thin(0.2)))
   })
   it('are not said to be of any size at another scale, where only the thinnest was measured', () => {
-    const [there] = tooThin({ ...thin(0.4), thinArea: null })
+    const [there] = tooThin({ ...thin(0.5), thinArea: null })
     expect(there!.sentence).toMatch(/^At this size .* Scale the part to measure/)
     expect(tooThin({ ...thin(SURVIVES + 0.01), thinArea: null })).toEqual([])
+    // Where it is thin is not known there, so that nothing is thickened.
+    expect(there!.fixes.map((f) => f.act)).toEqual(['scale'])
+  })
+  it('are no places any more where a whole cape is thin: the operation would not take them', () => {
+    const cape = (spots: number): string[] =>
+      tooThin({ ...thin(0.3), spots: Array.from({ length: spots }, () => [0, 0, 0] as const) })[0]!.fixes.map(
+        (f) => f.act,
+      )
+    expect(cape(MOST_DABS)).toEqual(['thicken'])
+    expect(cape(MOST_DABS + 1)).toEqual([])
   })
   it('are thickened, and grow with the whole only where that is half as large again at most', () => {
     const fixes = (t: number): string[] => tooThin(thin(t))[0]!.fixes.map((f) => f.act)

@@ -1,5 +1,6 @@
 import { SPACING, type ThinnessAt } from '../fit/thinness'
 import type { Vector3 } from '../math/vectors'
+import { MOST_DABS } from '../schemas/geometry'
 import type { OperationInput } from '../operations/registry'
 import type { Finding } from './finding'
 import { rule } from './rule'
@@ -54,13 +55,18 @@ export function tooThin(t: ThinnessAt): Finding<'scale' | 'thicken'>[] {
       places: t.places.map((p) => p.point),
       how: message('findings.tooThin.medianOfNineRaysIn', { samples: t.samples }),
       fixes: [
-        {
-          act: 'thicken',
-          places: t.spots,
-          by,
-          label: message('findings.tooThin.thickenIt'),
-          effect: message('findings.tooThin.growsTheSkin', { by, mm2: told(t.thinArea ?? 0, 0) }),
-        },
+        // At a size that is only tried it is not known where; and a whole cape is no place any more.
+        ...(t.thinArea !== null && t.spots.length <= MOST_DABS
+          ? [
+              {
+                act: 'thicken' as const,
+                places: t.spots,
+                by,
+                label: message('findings.tooThin.thickenIt'),
+                effect: message('findings.tooThin.growsTheSkin', { by, mm2: told(t.thinArea, 0) }),
+              },
+            ]
+          : []),
         ...(factor <= MAX_GROWTH
           ? [
               {

@@ -1,8 +1,8 @@
-import { bounds, boxSize, type Mesh } from './mesh'
+import type { Mesh } from './mesh'
 import { faceCross, lengthOf } from './face'
 import { crumbShells, insideOutShells, shellFacts, withoutCrumbs } from './shellFacts'
 import { boundaryLoops, BOUNDARY, DISORIENTED, edgeEnd, NONMANIFOLD, topology } from './topology'
-import { measure } from './measure'
+import { measure, type Measures } from './measure'
 import { treeOf } from './tree'
 import { selfIntersections } from './selfIntersect'
 
@@ -33,6 +33,8 @@ export interface Health {
   area: number
   /** mm, without crumbs */
   size: [number, number, number]
+  /** of the mesh without its crumbs */
+  measures: Measures
   units: 'plausible' | 'looks like metres' | 'looks like inches' | 'looks too large'
   /** closed, oriented, no crossing faces: may be sold as a solid */
   sound: boolean
@@ -69,7 +71,8 @@ export function health(mesh: Mesh): Health {
   const firstFaces = (marked: Uint8Array): number[] => [...parts.firstFace.filter((_, s) => marked[s] === 1)]
   const crossing = selfIntersections(treeOf(mesh))
   const m = measure(mesh)
-  const size = boxSize(bounds(withoutCrumbs(mesh, parts)))
+  const body = withoutCrumbs(mesh, parts)
+  const measures = body === mesh ? m : measure(body)
   const list = (faces: number[]): Defect => ({ count: faces.length, places: faces.slice(0, PLACES).map(faceMiddle) })
 
   const result: Health = {
@@ -96,8 +99,9 @@ export function health(mesh: Mesh): Health {
     crumbs: list(firstFaces(crumbShells(parts))),
     volume: m.volume,
     area: m.area,
-    size,
-    units: guessUnits(Math.max(...size)),
+    size: measures.size,
+    measures,
+    units: guessUnits(Math.max(...measures.size)),
     sound: false,
   }
   result.sound =

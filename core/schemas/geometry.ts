@@ -12,10 +12,12 @@ export const hash = z.string().regex(/^[0-9a-f]{64}$/)
 export const NO_MESH = '0'.repeat(64)
 
 /** Places that a brush went over, at least one. */
+/** Dabs of a brush that one operation takes. */
+export const MOST_DABS = 1000
 export const dabs = z
   .array(z.object({ point, radius: z.number().min(0.1).max(200).describe('mm') }))
   .min(1)
-  .max(500)
+  .max(MOST_DABS)
 
 export const box = z.object({ min: point, max: point })
 /** What `measure` of core/mesh gives. */

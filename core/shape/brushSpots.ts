@@ -20,6 +20,37 @@ export function brushAt(dabs: readonly BrushSpot[], x: number, y: number, z: num
   }
   return most
 }
+/**
+ * The same brush, asked very often: a place is held only against the dabs that reach into its cell, so that a long rim costs
+ * no more than a short one.
+ */
+export class BrushField {
+  private readonly cells = new Map<string, BrushSpot[]>()
+  private readonly side: number
+
+  constructor(dabs: readonly BrushSpot[]) {
+    this.side = Math.max(...dabs.map((d) => d.radius)) / 2
+    for (const d of dabs) {
+      const [i, j, k] = [0, 1, 2].map((a) => [this.cell(d.point[a]! - d.radius), this.cell(d.point[a]! + d.radius)])
+      for (let a = i![0]!; a <= i![1]!; a++)
+        for (let b = j![0]!; b <= j![1]!; b++)
+          for (let c = k![0]!; c <= k![1]!; c++) {
+            const key = `${a},${b},${c}`,
+              list = this.cells.get(key)
+            if (list) list.push(d)
+            else this.cells.set(key, [d])
+          }
+    }
+  }
+  private cell(v: number): number {
+    return Math.floor(v / this.side)
+  }
+  /** Strength there, as `brushAt` has it. */
+  at(x: number, y: number, z: number): number {
+    const near = this.cells.get(`${this.cell(x)},${this.cell(y)},${this.cell(z)}`)
+    return near ? brushAt(near, x, y, z) : 0
+  }
+}
 /** How fast a bump of that height can rise over the brush's fall-off, mm a mm: at most twice as steep as the mean. */
 export const brushSlope = (dabs: readonly BrushSpot[], height: number): number =>
   (4 * height) / Math.min(...dabs.map((d) => d.radius))

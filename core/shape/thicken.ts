@@ -5,7 +5,7 @@ import { treeOf } from '../mesh/tree'
 import { extractSurface, projectOnto } from '../volume/extract'
 import { sampleField } from '../volume/field'
 import { FunctionDistance, MeshDistance, type DistanceSource } from '../volume/source'
-import { brushAt, brushSlope, type BrushSpot } from './brushSpots'
+import { BrushField, brushSlope, type BrushSpot } from './brushSpots'
 import { unite } from './solid'
 import { message } from '../words/message'
 
@@ -57,8 +57,9 @@ export async function thicken(
 
 /** The body grown where the brush went; elsewhere and deep inside nothing, so that only a pad is meshed. */
 function padded(body: DistanceSource, dabs: readonly BrushSpot[], by: number, voxel: number): DistanceSource {
+  const brush = new BrushField(dabs)
   const value = (x: number, y: number, z: number): number => {
-    const weight = brushAt(dabs, x, y, z)
+    const weight = brush.at(x, y, z)
     const d = body.sample(x, y, z)
     // Away from the brush the pad ends a hair under the skin, and it reaches only a little way into the body.
     return Math.max(d - by * weight + 0.02 * voxel * (1 - weight), voxel * (0.5 - 4 * weight), -d - 2 * voxel)

@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import StartingBadge from './stock/StartingBadge.vue'
 import { BFormInput } from 'bootstrap-vue-next/components/BFormInput'
 import { BFormSelect } from 'bootstrap-vue-next/components/BFormSelect'
 import { BButton } from 'bootstrap-vue-next/components/BButton'
@@ -121,15 +120,16 @@ const add = (): Promise<void> =>
             /></span>
             <span class="about"
               ><b>{{ p.name }}</b
-              ><span class="soft small">{{
-                $t('places.paintsPlace.mlOpened', {
-                  kind: p.kind,
-                  level: fixed(p.level, p.level < 10 ? 1 : 0),
-                  opened: Boolean(p.opened),
-                })
-              }}</span
-              ><span v-if="p.starting"><StartingBadge /></span
-            ></span>
+              ><span class="soft small"
+                >{{
+                  $t('places.paintsPlace.mlOpened', {
+                    kind: p.kind,
+                    level: fixed(p.level, p.level < 10 ? 1 : 0),
+                    opened: Boolean(p.opened),
+                  })
+                }}{{ p.starting ? $t('places.paintsPlace.startingValues') : '' }}</span
+              ></span
+            >
           </BButton>
         </li>
       </ul>

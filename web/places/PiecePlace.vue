@@ -5,7 +5,7 @@ import { computed, ref, useTemplateRef, watch } from 'vue'
 import { RouterView, useRoute, useRouter } from 'vue-router'
 import { PIECE_STAGES, type PieceStage } from '../../core/stages'
 import StageFooter from '../shell/StageFooter.vue'
-import Thread from '../shell/StageList.vue'
+import StageList from '../shell/StageList.vue'
 import FailedSteps from '../shell/FailedSteps.vue'
 import Turntable from '../viewport/Turntable.vue'
 import { useViewport } from '../viewport/useViewport'
@@ -74,61 +74,63 @@ useEventListener('keydown', keys)
     <RouterLink to="/pieces">{{ $t('places.piecePlace.backToThePieces') }}</RouterLink>
   </div>
   <div v-else ref="frame" class="frame">
-    <Thread :piece-id="id" />
+    <StageList :piece-id="id" />
     <div class="middle">
       <Turntable v-show="!flat" />
       <div id="middle" class="over" :class="{ flat }" />
-      <div v-if="dropping" class="drop">
+      <div v-if="dropping" class="drop-sheet">
         {{ $t('places.piecePlace.dropSculptsOrScans') }}
       </div>
     </div>
     <aside class="side scroll">
-      <div class="title-row">
-        <h1 class="text-truncate" :title="store.piece?.name">{{ store.piece?.name ?? '…' }}</h1>
-        <span class="d-flex gap-1">
+      <div class="stage-body">
+        <div class="title-row">
+          <h1 class="text-truncate" :title="store.piece?.name">{{ store.piece?.name ?? '…' }}</h1>
+          <span class="d-flex gap-1">
+            <BButton
+              variant="quiet"
+              size="sm"
+              :disabled="store.history.length === 0"
+              :title="$t('places.piecePlace.undoU')"
+              @click="store.undo()"
+            >
+              {{ $t('places.piecePlace.undo') }}
+            </BButton>
+            <BButton
+              variant="quiet"
+              size="sm"
+              :disabled="store.undone.length === 0"
+              :title="$t('places.piecePlace.redoShiftU')"
+              @click="store.redo()"
+            >
+              {{ $t('places.piecePlace.redo') }}
+            </BButton>
+          </span>
+        </div>
+        <div v-if="(store.piece?.partList.length ?? 0) > 1" class="parts">
           <BButton
-            variant="quiet"
+            v-for="(p, i) in store.piece!.partList"
+            :key="p.id"
+            :variant="store.part?.id === p.id ? 'primary' : 'quiet'"
             size="sm"
-            :disabled="store.history.length === 0"
-            :title="$t('places.piecePlace.undoU')"
-            @click="store.undo()"
+            @click="store.partIndex = i"
           >
-            {{ $t('places.piecePlace.undo') }}
+            {{ p.name }}
           </BButton>
-          <BButton
-            variant="quiet"
-            size="sm"
-            :disabled="store.undone.length === 0"
-            :title="$t('places.piecePlace.redoShiftU')"
-            @click="store.redo()"
-          >
-            {{ $t('places.piecePlace.redo') }}
-          </BButton>
-        </span>
+        </div>
+        <p v-for="r in refused" :key="r" class="refused" role="alert">
+          {{ r }}
+          <BButton variant="quiet" size="sm" @click="refused = refused.filter((x) => x !== r)">{{
+            $t('places.piecePlace.close')
+          }}</BButton>
+        </p>
+        <p v-if="store.problem" class="refused stays" role="alert">
+          {{ store.problem }}
+          <BButton variant="quiet" size="sm" @click="store.problem = null">{{ $t('places.piecePlace.close') }}</BButton>
+        </p>
+        <FailedSteps :stage="route.name as PieceStage" />
+        <RouterView v-if="store.piece" :key="`${id}-${String(route.name)}-${store.part?.id}`" />
       </div>
-      <div v-if="(store.piece?.partList.length ?? 0) > 1" class="parts">
-        <BButton
-          v-for="(p, i) in store.piece!.partList"
-          :key="p.id"
-          :variant="store.part?.id === p.id ? 'primary' : 'quiet'"
-          size="sm"
-          @click="store.partIndex = i"
-        >
-          {{ p.name }}
-        </BButton>
-      </div>
-      <p v-for="r in refused" :key="r" class="refused" role="alert">
-        {{ r }}
-        <BButton variant="quiet" size="sm" @click="refused = refused.filter((x) => x !== r)">{{
-          $t('places.piecePlace.close')
-        }}</BButton>
-      </p>
-      <p v-if="store.problem" class="refused stays" role="alert">
-        {{ store.problem }}
-        <BButton variant="quiet" size="sm" @click="store.problem = null">{{ $t('places.piecePlace.close') }}</BButton>
-      </p>
-      <FailedSteps :stage="route.name as PieceStage" />
-      <RouterView v-if="store.piece" :key="`${id}-${String(route.name)}-${store.part?.id}`" />
       <StageFooter v-if="store.piece" :piece-id="id" :stage="route.name as PieceStage" />
     </aside>
   </div>
@@ -156,6 +158,8 @@ useEventListener('keydown', keys)
 .over.flat {
   height: 100%;
   overflow: auto;
+  /* What is being computed is said over the foot. */
+  padding-bottom: 48px;
 }
 .side {
   border-left: 1px solid var(--line);
@@ -163,6 +167,10 @@ useEventListener('keydown', keys)
   background: var(--bs-body-bg);
   display: flex;
   flex-direction: column;
+}
+.stage-body {
+  flex: 1 0 auto;
+  padding-bottom: 20px;
 }
 .title-row {
   display: flex;
@@ -176,17 +184,6 @@ useEventListener('keydown', keys)
   gap: 5px;
   flex-wrap: wrap;
   margin-bottom: 10px;
-}
-.drop {
-  position: absolute;
-  inset: 12px;
-  border: 2px dashed var(--action);
-  border-radius: 8px;
-  background: var(--paper-glass);
-  display: grid;
-  place-items: center;
-  font-size: 1.2rem;
-  z-index: 5;
 }
 /* Stays in sight however far the side is scrolled: it answers what was just pressed. */
 .stays {

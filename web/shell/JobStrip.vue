@@ -89,7 +89,7 @@ const farOf = (d: Job): string =>
 </script>
 
 <template>
-  <!-- In the head of the page, whose height is fixed: nothing under a hand moves when a job begins or ends. -->
+  <!-- Over the foot of the page: nothing under a hand moves when a job begins or ends. -->
   <div v-if="first" class="job-strip" role="status">
     <span class="what text-truncate">{{ nameOf(first) }}</span>
     <BProgress class="bar" :value="first.progress" :max="1" :aria-label="nameOf(first)" />
@@ -112,11 +112,20 @@ const farOf = (d: Job): string =>
 
 <style scoped>
 .job-strip {
+  position: fixed;
+  /* The middle between the list of stages and the panel at the right. */
+  left: calc(50vw - 76px);
+  bottom: 10px;
+  transform: translateX(-50%);
   display: flex;
   gap: 9px;
   align-items: center;
-  min-width: 0;
+  padding: 4px 8px 4px 14px;
   font-size: 0.88rem;
+  background: var(--paper-raised);
+  border: 1px solid var(--line);
+  border-radius: 6px;
+  z-index: 15;
 }
 .what {
   max-width: 190px;
@@ -137,5 +146,10 @@ const farOf = (d: Job): string =>
   align-items: center;
   min-width: 290px;
   padding: 3px 12px;
+}
+@media (max-width: 1200px) {
+  .bar {
+    display: none;
+  }
 }
 </style>

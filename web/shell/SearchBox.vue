@@ -130,6 +130,11 @@ useEventListener('keydown', (e) => {
   width: 150px;
   flex: none;
 }
+@media (max-width: 1200px) {
+  .search {
+    width: 110px;
+  }
+}
 .hits {
   position: absolute;
   right: 0;

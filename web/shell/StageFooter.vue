@@ -43,7 +43,7 @@ const open = computed(() => {
   justify-content: space-between;
   align-items: center;
   gap: 10px;
-  margin: auto -16px 0;
+  margin: 0 -16px;
   padding: 8px 16px;
   background: var(--paper-raised);
   border-top: 1px solid var(--line);

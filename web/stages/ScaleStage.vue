@@ -75,10 +75,7 @@ const fixes: StageHandlers<'scale'> = {
   scale(fix) {
     factor.value *= fix.factor
   },
-  thicken: {
-    run: ({ places, by }) => store.tryOut(thickening(places, by)),
-    unless: () => (changed.value ? text('stages.scaleStage.scaleFirst') : null),
-  },
+  thicken: ({ places, by }) => store.tryOut(thickening(places, by)),
 }
 const scaling = useScaling()
 const several = computed(() => (store.piece?.partList.length ?? 0) > 1)

@@ -83,7 +83,7 @@ const percent = (v: number): string => (v < 0.01 ? 'under 1 %' : `${Math.round(1
       {{ $t('plan.stepCard.stillWaits', { title: waiting.title, until: dateText(waiting.until!, 'weekdayTime') }) }}
       <form class="mt-2" @submit.prevent="beginEarly">
         <TextField v-model="reason" :label="$t('plan.stepCard.whyEarly')" />
-        <BButton type="submit" variant="quiet" size="sm" :disabled="reason.trim() === ''">{{
+        <BButton type="submit" variant="quiet" size="sm" class="mt-2" :disabled="reason.trim() === ''">{{
           $t('plan.stepCard.beginEarly')
         }}</BButton>
       </form>

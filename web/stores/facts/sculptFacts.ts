@@ -108,9 +108,12 @@ export function sculptFacts() {
         : mapped(checkFact(posed, MEASURING), (m) => scaled(m, factor, by)),
     ),
     thinness: ofMesh(
-      (health.report.value?.insideOut.count ?? 0) > 0
-        ? missing(text('facts.sculptFacts.facesThatPointOutward'))
-        : mapped(checkFact(thin, MEASURING), () => thinnessAt(factor)!),
+      // How thin it gets along one axis is not known from how thin it is.
+      by.some((a, k) => Math.abs(a / axes.value[k]! - 1) > 1e-6)
+        ? missing(text('facts.sculptFacts.stretchApplied'))
+        : (health.report.value?.insideOut.count ?? 0) > 0
+          ? missing(text('facts.sculptFacts.facesThatPointOutward'))
+          : mapped(checkFact(thin, MEASURING), () => thinnessAt(factor)!),
     ),
     printer: printer.value ? known(printer.value) : NO_PRINTER,
   })
